@@ -1,0 +1,84 @@
+"""Writes on businesses and members."""
+
+from zoneinfo import ZoneInfo, available_timezones
+
+from django.db import transaction
+from email_validator import EmailNotValidError, validate_email
+
+from intavo.core.rights import Right, Role
+from intavo.project import clock
+
+from .actor import Actor, NotAllowed, Refused, member_actor
+from .effects import business_changed, business_created
+from .models import Business, Member, User
+
+
+def found_business(*, user: User, name: str, timezone: str, region: str = "GB", mail_address: str = "") -> Actor:
+    """Found a business whose owner is `user`; raises Refused with the fields that are wrong."""
+    errors: list[tuple[str, str]] = []
+    if not name.strip():
+        errors.append(("name", "Please write the name of your business."))
+    if timezone not in available_timezones():
+        errors.append(("timezone", "This is not a known time zone; use a name like Europe/London."))
+    if len(region) != 2 or not region.isalpha():
+        errors.append(("region", "Use the two letters of a country, like GB."))
+    address = mail_address or user.email
+    errors += _mail_errors(address)
+    if errors:
+        raise Refused(*errors)
+    with transaction.atomic():
+        business = Business.objects.create(
+            name=name.strip(), timezone=ZoneInfo(timezone).key, region=region.upper(), mail_address=address,
+            created_at=clock.now(),
+        )  # fmt: skip
+        actor = member_actor(Member.objects.create(business=business, user=user, role=Role.OWNER))
+        business_created.tell(business)
+        actor.noted("business founded", name=business.name)
+    return actor
+
+
+def _mail_errors(address: str) -> list[tuple[str, str]]:
+    try:
+        validate_email(address, check_deliverability=False, test_environment=True)
+    except EmailNotValidError as error:
+        return [("mail_address", f"This email address cannot be right: {error}")]
+    return []
+
+
+def add_member(actor: Actor, *, user: User, role: Role) -> Member:
+    """Give a user a place in the actor's business."""
+    actor.needs(Right.BUSINESS)
+    with transaction.atomic():
+        member, _ = Member.objects.get_or_create(
+            business_id=actor.business_id, user=user, defaults={"role": role.value}
+        )
+        actor.noted("member added", user=user.pk, role=role.value)
+    return member
+
+
+def change_business(actor: Actor, *, name: str, mail_address: str, promise_minutes: int | None) -> None:
+    """Change the business's name, the address its mail comes from, and its promise (open minutes or none)."""
+    actor.needs(Right.BUSINESS)
+    errors = _mail_errors(mail_address)
+    if not name.strip():
+        errors.append(("name", "Please write the name of your business."))
+    if promise_minutes is not None and not 1 <= promise_minutes <= 60 * 24 * 30:
+        errors.append(("promise_minutes", "A promise is from 1 minute to 720 open hours, or none."))
+    if errors:
+        raise Refused(*errors)
+    with transaction.atomic():
+        Business.objects.filter(pk=actor.business_id).update(
+            name=name.strip(), mail_address=mail_address, promise_minutes=promise_minutes
+        )
+        business_changed.tell(actor.business_id)
+        actor.noted("business changed", name=name.strip(), promise_minutes=promise_minutes)
+
+
+def set_away(actor: Actor, *, away: bool) -> None:
+    """Say whether the acting member is away from the counter."""
+    if actor.member_id is None:
+        raise NotAllowed(Right.FOLLOW_UP)
+    actor.needs(Right.FOLLOW_UP)
+    with transaction.atomic():
+        Member.objects.filter(pk=actor.member_id, business_id=actor.business_id).update(away=away)
+        business_changed.tell(actor.business_id)

@@ -1,0 +1,107 @@
+"""The console's API on who is signed in and on the business."""
+
+from ninja import Router, Schema
+
+from intavo.project import clock
+
+from .actions import change_business, found_business, set_away
+from .auth import MemberAuth, MemberRequest, UserAuth, UserRequest
+from .models import Member
+from .queries import members, membership
+
+router = Router(tags=["business"])
+
+
+class BusinessOut(Schema):
+    id: int
+    name: str
+    timezone: str
+    region: str
+    mail_address: str
+    promise_minutes: int | None
+
+
+class MemberOut(Schema):
+    id: int
+    name: str
+    email: str
+    initials: str
+    role: str
+    away: bool
+
+    @staticmethod
+    def of(member: Member) -> "MemberOut":
+        """A member as the console shows them."""
+        user = member.user
+        return MemberOut(
+            id=member.pk, name=user.name or user.email, email=user.email, initials=user.initials, role=member.role,
+            away=member.away,
+        )  # fmt: skip
+
+
+class MeOut(Schema):
+    email: str
+    name: str
+    initials: str
+    business: BusinessOut | None
+    member: MemberOut | None
+    now: str
+    clock_fixed: bool
+
+
+class FoundIn(Schema):
+    name: str
+    timezone: str
+    region: str = "GB"
+
+
+class BusinessIn(Schema):
+    name: str
+    mail_address: str
+    promise_minutes: int | None
+
+
+class AwayIn(Schema):
+    away: bool
+
+
+@router.get("/me", response=MeOut, auth=UserAuth())
+def me(request: UserRequest) -> MeOut:
+    """Who is signed in, and the server's time."""
+    user = request.auth
+    member = membership(user, request.session.get("business"))
+    return MeOut(
+        email=user.email, name=user.name, initials=user.initials,
+        business=BusinessOut.from_orm(member.business) if member else None,
+        member=MemberOut.of(member) if member else None,
+        now=clock.now().isoformat(), clock_fixed=clock.fixed() is not None,
+    )  # fmt: skip
+
+
+@router.post("/business", response={201: None}, auth=UserAuth())
+def found(request: UserRequest, body: FoundIn) -> tuple[int, None]:
+    """Found a business."""
+    found_business(user=request.auth, name=body.name, timezone=body.timezone, region=body.region)
+    return 201, None
+
+
+@router.put("/business", response={204: None}, auth=MemberAuth())
+def change(request: MemberRequest, body: BusinessIn) -> tuple[int, None]:
+    """Change the business."""
+    change_business(
+        request.auth, name=body.name, mail_address=body.mail_address, promise_minutes=body.promise_minutes
+    )
+    return 204, None
+
+
+@router.get("/members", response=list[MemberOut], auth=MemberAuth())
+def list_members(request: MemberRequest) -> list[MemberOut]:
+    """Everybody in the business."""
+    return [MemberOut.of(member) for member in members(request.auth)]
+
+
+@router.put("/counter", response={204: None}, auth=MemberAuth())
+def counter(request: MemberRequest, body: AwayIn) -> tuple[int, None]:
+    """Say whether one is away from the counter."""
+    set_away(request.auth, away=body.away)
+    return 204, None

@@ -1,0 +1,82 @@
+"""Users, businesses, who is a member of which, and the audit log."""
+
+from typing import Any, ClassVar
+
+from django.contrib.auth.base_user import AbstractBaseUser, BaseUserManager
+from django.contrib.auth.models import PermissionsMixin
+from django.db import models
+from django.db.models.functions import Lower
+
+from intavo.core.rights import Role
+
+
+class UserManager(BaseUserManager["User"]):
+    """Makes users by email address."""
+
+    def create_user(self, email: str, password: str | None = None, **extra: Any) -> "User":
+        """A user with a hashed password."""
+        user = self.model(email=self.normalize_email(email), **extra)
+        user.set_password(password)
+        user.save(using=self._db)
+        return user
+
+
+class User(AbstractBaseUser, PermissionsMixin):
+    """Somebody who signs in."""
+
+    email = models.EmailField(unique=True)
+    name = models.CharField(max_length=120, blank=True)
+    is_active = models.BooleanField(default=True)
+    date_joined = models.DateTimeField(auto_now_add=True)
+
+    USERNAME_FIELD = "email"
+    objects: ClassVar[UserManager] = UserManager()
+
+    class Meta:
+        constraints = (models.UniqueConstraint(Lower("email"), name="user_email_once"),)
+
+    @property
+    def initials(self) -> str:
+        """Two letters for small places."""
+        words = (self.name or self.email.split("@")[0]).split()
+        return "".join(word[0] for word in (words[0], words[-1]))[: min(2, len(words))].upper()
+
+
+class Business(models.Model):
+    """The account; every other row belongs to one."""
+
+    name = models.CharField(max_length=120)
+    timezone = models.CharField(max_length=64)
+    region = models.CharField(max_length=2, default="GB")
+    language = models.CharField(max_length=8, default="en")
+    promise_minutes = models.PositiveIntegerField(null=True, default=120)
+    mail_address = models.EmailField()
+    created_at = models.DateTimeField()
+
+    class Meta:
+        constraints = (models.CheckConstraint(condition=~models.Q(name=""), name="business_has_a_name"),)
+
+
+class Member(models.Model):
+    """A user's place in a business; `away` means not at the counter."""
+
+    business = models.ForeignKey(Business, on_delete=models.CASCADE, related_name="members")
+    user = models.ForeignKey(User, on_delete=models.CASCADE, related_name="memberships")
+    role = models.CharField(max_length=10, choices=[(r.value, r.value) for r in (Role.OWNER, Role.STAFF)])
+    away = models.BooleanField(default=False)
+
+    class Meta:
+        constraints = (models.UniqueConstraint(fields=["business", "user"], name="member_once"),)
+
+
+class AuditEntry(models.Model):
+    """Who did what; only ever added to."""
+
+    business = models.ForeignKey(Business, on_delete=models.CASCADE)
+    member = models.ForeignKey(Member, null=True, on_delete=models.SET_NULL)
+    at = models.DateTimeField()
+    verb = models.CharField(max_length=60)
+    about = models.JSONField(default=dict)
+
+    class Meta:
+        indexes = (models.Index(fields=["business", "-at"]),)

@@ -1,0 +1,43 @@
+"""Opening hours: weekly stretches with exceptions, and the arithmetic of open time.
+
+All results are aware datetimes in the hours' zone; lengths are elapsed time. A naive datetime is a
+ValueError everywhere.
+"""
+
+from .arithmetic import (
+    HORIZON,
+    add_open_time,
+    is_open,
+    next_closing,
+    next_opening,
+    open_stretches,
+    open_time,
+)
+from .combine import EitherHours, either
+from .holidays import public_holidays
+from .ical import read_exceptions, write_calendar
+from .model import Exception_, OpeningHours, Stretch, WeeklyStretch
+from .schema_org import opening_hours_specification
+from .stretches import AnyHours, OpenStretch
+
+__all__ = [
+    "HORIZON",
+    "AnyHours",
+    "EitherHours",
+    "Exception_",
+    "OpenStretch",
+    "OpeningHours",
+    "Stretch",
+    "WeeklyStretch",
+    "add_open_time",
+    "either",
+    "is_open",
+    "next_closing",
+    "next_opening",
+    "open_stretches",
+    "open_time",
+    "opening_hours_specification",
+    "public_holidays",
+    "read_exceptions",
+    "write_calendar",
+]

@@ -1,0 +1,161 @@
+"""Exceptions read from, and hours written to, iCalendar (RFC 5545)."""
+
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass
+from datetime import date, datetime, timedelta
+from itertools import groupby
+from typing import Any
+from zoneinfo import ZoneInfo
+
+from dateutil.rrule import rrulestr
+from icalendar import Calendar, Event
+
+from .model import DAYS, Exception_, OpeningHours, Stretch
+from .wall import end_instant, start_instant
+
+_ONE_DAY = timedelta(days=1)
+_HOLIDAY, _EXCEPTION, _WEEK = "HOLIDAY", "EXCEPTION", "WEEK"
+
+
+@dataclass(frozen=True, slots=True)
+class _DayOff:
+    day: date
+    label: str
+    holiday: bool
+    stretches: tuple[Stretch, ...]
+
+
+def read_exceptions(text: str, timezone: str, first: date, last: date) -> tuple[Exception_, ...]:
+    """Exceptions from a calendar, for dates from `first` to `last`, in the zone named.
+
+    A whole-day event closes its days (a holiday, unless its category is EXCEPTION); a timed event
+    makes the day open for just its times. Events that repeat every day or week say what is usual and
+    are passed over. Raises ValueError for a text that is no calendar.
+    """
+    try:
+        calendar = Calendar.from_ical(text)
+    except ValueError as error:
+        raise ValueError(f"this is not an iCalendar file: {error}") from error
+    zone = ZoneInfo(timezone)
+    by_day: dict[date, _DayOff] = {}
+    for event in calendar.walk("VEVENT"):
+        for one in _days_of(event, zone, first, last):
+            known = by_day.get(one.day)
+            if known is None:
+                by_day[one.day] = one
+            elif known.stretches and one.stretches:
+                by_day[one.day] = _DayOff(one.day, known.label, known.holiday, known.stretches + one.stretches)
+    return tuple(_spans(by_day[day] for day in sorted(by_day)))
+
+
+def _days_of(event: Any, zone: ZoneInfo, first: date, last: date) -> Iterator[_DayOff]:
+    start = event.decoded("DTSTART")
+    rule = event.get("RRULE")
+    if rule is not None and rule.get("FREQ", [""])[0] in {"DAILY", "WEEKLY", "HOURLY"}:
+        return
+    label = str(event.get("SUMMARY", ""))
+    length = event.duration
+    for begins in _occurrences(event, start, first, last):
+        if isinstance(begins, datetime):
+            local = begins.astimezone(zone) if begins.tzinfo else begins
+            ends = local + length if local.tzinfo is None else (begins + length).astimezone(zone)
+            stretch = _stretch(local, ends)
+            if stretch and first <= local.date() <= last:
+                yield _DayOff(local.date(), label, _HOLIDAY in _categories(event), (stretch,))
+        else:
+            holiday = _EXCEPTION not in _categories(event)
+            for day in _each_day(begins, max(begins + length, begins + _ONE_DAY), first, last):
+                yield _DayOff(day, label, holiday, ())
+
+
+def _occurrences(event: Any, start: date, first: date, last: date) -> Iterator[date]:
+    if event.get("RRULE") is None:
+        yield start
+        return
+    at_midnight = datetime(start.year, start.month, start.day)
+    rule = rrulestr(event["RRULE"].to_ical().decode().split(";UNTIL")[0], dtstart=at_midnight)
+    since = datetime(first.year, first.month, first.day) - timedelta(days=31)
+    for found in rule.between(since, datetime(last.year, last.month, last.day), inc=True):
+        yield datetime.combine(found.date(), start.timetz()) if isinstance(start, datetime) else found.date()
+
+
+def _each_day(start: date, end: date, first: date, last: date) -> Iterator[date]:
+    day = max(start, first)
+    while day < end and day <= last:
+        yield day
+        day += _ONE_DAY
+
+
+def _stretch(start: datetime, end: datetime) -> Stretch | None:
+    begins, ends = start.strftime("%H:%M"), end.strftime("%H:%M")
+    if ends == "00:00" and end.date() > start.date():
+        ends = "24:00"
+    return None if begins == ends else Stretch(from_=begins, to=ends)
+
+
+def _categories(event: Any) -> set[str]:
+    value = event.get("CATEGORIES")
+    return {str(one).upper() for one in value.cats} if value is not None else set()
+
+
+def _spans(days: Iterable[_DayOff]) -> Iterator[Exception_]:
+    """Neighbouring days with the same words and stretches become one exception."""
+    numbered = enumerate(days)
+    alike = groupby(numbered, key=lambda n: (n[1].day.toordinal() - n[0], n[1].label, n[1].holiday, n[1].stretches))
+    for (_, label, holiday, stretches), group in alike:
+        dates = [one.day for _, one in group]
+        yield Exception_(first=dates[0], last=dates[-1], label=label, holiday=holiday, stretches=stretches)
+
+
+def write_calendar(hours: OpeningHours, name: str, since: date) -> str:
+    """The week (repeating from the week of `since`) and the exceptions as an iCalendar text."""
+    calendar = Calendar()
+    calendar.add("PRODID", "-//Intavo//Opening hours//EN")
+    calendar.add("VERSION", "2.0")
+    calendar.add("X-WR-CALNAME", name)
+    for number, event in enumerate([*_week_events(hours, name, since), *_exception_events(hours)]):
+        event.add("UID", f"{number}-{since:%Y%m%d}@intavo.invalid")
+        event.add("DTSTAMP", start_instant(ZoneInfo("UTC"), since, 0))
+        calendar.add_component(event)
+    return str(calendar.to_ical().decode())
+
+
+def _timed(hours: OpeningHours, day: date, stretch: Stretch, label: str, category: str) -> Event:
+    event = Event()
+    event.add("SUMMARY", label)
+    event.add("CATEGORIES", [category])
+    event.add("DTSTART", start_instant(hours.zone, day, stretch.start_minute).astimezone(hours.zone))
+    event.add("DTEND", end_instant(hours.zone, day, stretch.end_minute).astimezone(hours.zone))
+    return event
+
+
+def _week_events(hours: OpeningHours, name: str, since: date) -> Iterator[Event]:
+    for stretch in hours.week:
+        day = since + timedelta(days=(DAYS.index(stretch.day) - since.weekday()) % 7)
+        event = _timed(hours, day, stretch, name, _WEEK)
+        event.add("RRULE", {"FREQ": "WEEKLY"})
+        start = event.decoded("DTSTART")
+        skipped = [
+            start + timedelta(days=(off - day).days)
+            for one in hours.exceptions
+            for off in _each_day(one.first, one.last + _ONE_DAY, day, one.last)
+            if off.weekday() == day.weekday()
+        ]
+        if skipped:
+            event.add("EXDATE", skipped)
+        yield event
+
+
+def _exception_events(hours: OpeningHours) -> Iterator[Event]:
+    for one in hours.exceptions:
+        if not one.stretches:
+            event = Event()
+            event.add("SUMMARY", one.label)
+            event.add("CATEGORIES", [_HOLIDAY if one.holiday else _EXCEPTION])
+            event.add("DTSTART", one.first)
+            event.add("DTEND", one.last + _ONE_DAY)
+            yield event
+            continue
+        for day in _each_day(one.first, one.last + _ONE_DAY, one.first, one.last):
+            for stretch in one.stretches:
+                yield _timed(hours, day, stretch, one.label, _HOLIDAY if one.holiday else _EXCEPTION)

@@ -1,0 +1,169 @@
+"""What a visitor is told: the situation, the reply that is in effect, and the promise of an answer."""
+
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from enum import StrEnum
+from typing import Annotated, Literal
+from zoneinfo import ZoneInfo
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from .hours import AnyHours, OpeningHours, add_open_time, is_open, next_closing, next_opening
+from .say import moment_words
+
+
+class Situation(StrEnum):
+    """How the business is found at an instant."""
+
+    OPEN = "open"
+    NOBODY_FREE = "nobody-free"
+    AFTER_HOURS = "after-hours"
+    HOLIDAY = "holiday"
+
+
+Slot = Literal["next_opening", "closing_time", "day_name", "promise", "back_at", "first_name"]
+_WITHOUT: dict[Slot, str] = {
+    "next_opening": "soon",
+    "closing_time": "later",
+    "day_name": "the holiday",
+    "promise": "as soon as we can",
+    "back_at": "soon",
+    "first_name": "",
+}
+
+
+class SlotRun(BaseModel):
+    """A place in a text that is filled when it is said."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+    slot: Slot
+
+
+Runs = tuple[Annotated[str, Field(max_length=2000)] | SlotRun, ...]
+
+
+class Reply(BaseModel):
+    """What is said in one situation; `hidden` says nothing at all."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+    button: str = Field("", max_length=60)
+    title: Runs = ()
+    text: Runs = ()
+    tone: Literal["as-open", "quiet"] = "as-open"
+    hidden: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Cell:
+    """Where in the table a reply stands; `channel` None is the everywhere column."""
+
+    situation: Situation
+    channel: str | None = None
+    language: str = "en"
+
+
+@dataclass(frozen=True, slots=True)
+class Chosen:
+    """The reply in effect and the cell it came from."""
+
+    reply: Reply
+    cell: Cell
+
+
+_ZERO = timedelta(0)
+
+
+def situation(hours: AnyHours, at: datetime, somebody_free: bool) -> Situation:
+    """The situation at an instant; `somebody_free` says whether any member is at the counter."""
+    if is_open(hours, at):
+        return Situation.OPEN if somebody_free else Situation.NOBODY_FREE
+    return Situation.HOLIDAY if holiday_name(hours, at) is not None else Situation.AFTER_HOURS
+
+
+def holiday_name(hours: AnyHours, at: datetime) -> str | None:
+    """The label of the holiday exception on the local date of `at` (may be ""), or None."""
+    members = (hours,) if isinstance(hours, OpeningHours) else hours.members
+    for one in members:
+        exception = one.exception_on(at.astimezone(one.zone).date())
+        if exception is not None and exception.holiday:
+            return exception.label
+    return None
+
+
+def choose(
+    table: Mapping[Cell, Reply], now: Situation, language: str, business_language: str, channel: str | None = None
+) -> Chosen:
+    """The channel's own reply, else everywhere's; each in the visitor's language, else the business's.
+
+    Where the table has nothing, the words that ship are used.
+    """
+    for column in dict.fromkeys((channel, None)):
+        for tongue in dict.fromkeys((language.split("-")[0].lower(), business_language)):
+            cell = Cell(now, column, tongue)
+            if cell in table:
+                return Chosen(table[cell], cell)
+    return Chosen(SHIPPED[now], Cell(now))
+
+
+def first_promise(*promises: "Promise | None") -> "Promise":
+    """The promise that applies: the touchpoint's own, else the purpose's, else the business's."""
+    return next((one for one in promises if one is not None), Promise(None))
+
+
+@dataclass(frozen=True, slots=True)
+class Promise:
+    """How soon an answer is promised, in open time; None promises no time."""
+
+    amount: timedelta | None
+
+    def due(self, hours: AnyHours, at: datetime) -> datetime | None:
+        """When the answer is due, in the hours' zone; None without a promise or an opening in 400 days."""
+        return None if self.amount is None else add_open_time(hours, at, self.amount)
+
+
+def promise_words(due: datetime | None, at: datetime, zone: ZoneInfo, visitor_offset: int | None = None) -> str:
+    """A due time as people say it: "today by 15:25"; without one, "as soon as we can"."""
+    if due is None:
+        return _WITHOUT["promise"]
+    return moment_words(due, at, zone, "by", visitor_offset)
+
+
+def slots(
+    hours: AnyHours, at: datetime, zone: ZoneInfo, due: datetime | None, visitor_offset: int | None = None
+) -> dict[Slot, str]:
+    """The words for every slot that can be filled at `at`."""
+    found: dict[Slot, str] = {"promise": promise_words(due, at, zone, visitor_offset)}
+    opening, closing = next_opening(hours, at), next_closing(hours, at)
+    if opening is not None:
+        found["next_opening"] = moment_words(opening, at, zone, "at", visitor_offset)
+    if closing is not None:
+        found["closing_time"] = closing.astimezone(zone).strftime("%H:%M")
+    name = holiday_name(hours, at)
+    if name:
+        found["day_name"] = name
+    return found
+
+
+def fill(runs: Iterable[str | SlotRun], words: Mapping[Slot, str]) -> str:
+    """A text with its slots filled; a slot without words gets words that are always true."""
+    return "".join(run if isinstance(run, str) else words.get(run.slot, _WITHOUT[run.slot]) for run in runs).strip()
+
+
+_PROMISE, _OPENING, _DAY = SlotRun(slot="promise"), SlotRun(slot="next_opening"), SlotRun(slot="day_name")
+SHIPPED: dict[Situation, Reply] = {
+    Situation.OPEN: Reply(title=("Thank you",), text=("We answer ", _PROMISE, ".")),
+    Situation.NOBODY_FREE: Reply(
+        title=("Thank you",), text=("We are away from the counter just now. We answer ", _PROMISE, ".")
+    ),
+    Situation.AFTER_HOURS: Reply(
+        title=("We are closed just now",),
+        text=("We open again ", _OPENING, " and answer ", _PROMISE, "."),
+        tone="quiet",
+    ),
+    Situation.HOLIDAY: Reply(
+        title=("Closed for ", _DAY),
+        text=("We are back ", _OPENING, " and answer ", _PROMISE, "."),
+        tone="quiet",
+    ),
+}

@@ -1,0 +1,36 @@
+"""The plan for one page view: what may show, at which moments, and for how long that holds."""
+
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass
+from datetime import datetime
+
+from ..touchpoint.rules import Moment
+from .decide import Compiled, PageView, State, moments_of, shows
+from .visit import Visit
+
+
+@dataclass(frozen=True, slots=True)
+class PlannedEntry:
+    """A touchpoint that stands in the plan; without moments it never comes by itself."""
+
+    touchpoint: Compiled
+    moments: tuple[tuple[Moment, ...], ...]
+
+
+def plan(touchpoints: Iterable[Compiled], visit: Visit, at: datetime, opened: str | None = None) -> list[PlannedEntry]:
+    """What may show on this page view, in the owner's order.
+
+    A pop-up interrupts, so where the browser refuses to remember it never comes by itself. `opened` is
+    the id of a touchpoint that the visitor clicked on: it stands in the plan whatever its sentence, if
+    it is on.
+    """
+    view = PageView(visit, at)
+    return sorted(_entries(touchpoints, view, opened), key=lambda entry: entry.touchpoint.order)
+
+
+def _entries(touchpoints: Iterable[Compiled], view: PageView, opened: str | None) -> Iterator[PlannedEntry]:
+    for touchpoint in touchpoints:
+        if shows(touchpoint, view):
+            yield PlannedEntry(touchpoint, moments_of(touchpoint, view) if view.visit.storage else ())
+        elif touchpoint.id == opened and touchpoint.state is State.LIVE:
+            yield PlannedEntry(touchpoint, ())

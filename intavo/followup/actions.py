@@ -1,0 +1,205 @@
+"""Writes on follow-ups: opened by what visitors do, worked by members."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from datetime import datetime
+
+from django.db import IntegrityError, transaction
+
+from intavo.accounts.actor import Actor, Refused
+from intavo.accounts.models import Business
+from intavo.core import followup as rules
+from intavo.core.people import email_address
+from intavo.core.rights import Right
+from intavo.mail import actions as mail
+from intavo.people.actions import add_event
+from intavo.people.models import Address
+from intavo.project import clock
+
+from .models import FollowUp, PromiseCounted
+
+
+@dataclass(frozen=True, slots=True)
+class Source:
+    """Where a follow-up came from."""
+
+    touchpoint_id: int | None
+    site_id: int | None
+    page: str
+    device: str
+    excerpt: str
+
+
+def receive(
+    actor: Actor, *, person_id: int, kind: rules.Kind, at: datetime, due: datetime | None, source: Source,
+    thread: str = "",
+) -> FollowUp:  # fmt: skip
+    """Open a follow-up, or add to the person's open one of that kind.
+
+    Of two requests at once the database refuses the second opening, which then adds to the first.
+    """
+    actor.needs(Right.VISIT)
+    for last_try in (False, True):
+        existing = _latest(person_id, kind)
+        value, new = rules.receive(existing and existing.value, kind, at, due, thread)
+        try:
+            with transaction.atomic():
+                row = FollowUp(business_id=actor.business_id, person_id=person_id, kind=kind.value, opened_at=at)
+                if existing is not None and not new:
+                    row = existing
+                row.take(value)
+                row.thread = value.thread
+                row.touchpoint_id, row.site_id, row.page = source.touchpoint_id, source.site_id, source.page[:4000]
+                row.device, row.excerpt = source.device, source.excerpt[:300]
+                row.save()
+                return row
+        except IntegrityError:
+            if last_try:
+                raise
+    raise AssertionError("unreachable")
+
+
+def _latest(person_id: int, kind: rules.Kind) -> FollowUp | None:
+    rows = FollowUp.objects.select_for_update().filter(person_id=person_id, kind=kind.value)
+    return rows.order_by("-id").first()
+
+
+Change = Callable[[rules.FollowUp, datetime], tuple[rules.FollowUp, rules.Kept | None]]
+
+
+def _work(actor: Actor, followup_id: int, verb: str, change: Change, **about: str) -> FollowUp:
+    """Change an open follow-up by a rule, count its promise, and write it on the timeline."""
+    actor.needs(Right.FOLLOW_UP)
+    at = clock.now()
+    with transaction.atomic():
+        row = _open_row(actor, followup_id)
+        try:
+            value, kept = change(rules.returned(row.value, at), at)
+        except ValueError as error:
+            raise Refused(("until", str(error))) from error
+        row.take(value)
+        row.save()
+        if kept is not None:
+            PromiseCounted.objects.get_or_create(
+                followup=row, due=kept.due,
+                defaults={"business_id": actor.business_id, "kept": kept.kept, "counted_at": at},
+            )  # fmt: skip
+        if verb:
+            add_event(actor, person_id=row.person_id, at=at, kind=verb, data={"followup": row.pk, **about})
+    return row
+
+
+def _open_row(actor: Actor, followup_id: int) -> FollowUp:
+    row = FollowUp.objects.select_for_update().get(pk=followup_id, business_id=actor.business_id)
+    if row.state == rules.State.FINISHED.value:
+        raise Refused(("state", "This follow-up is finished already."))
+    return row
+
+
+def wait_for_them(actor: Actor, *, followup_id: int) -> FollowUp:
+    """It is their turn, without an answer from us; what was promised stays promised."""
+    return _work(actor, followup_id, "waiting", lambda f, at: rules.wait_for_them(f, at, answered=False))
+
+
+def put_off(actor: Actor, *, followup_id: int, until: datetime) -> FollowUp:
+    """Set aside until a time that lies ahead."""
+    return _work(
+        actor, followup_id, "put off", lambda f, at: rules.put_off(f, at, until, answered=False),
+        until=until.isoformat(),
+    )  # fmt: skip
+
+
+def finish(actor: Actor, *, followup_id: int, outcome: rules.Outcome) -> FollowUp:
+    """Close it with an outcome."""
+    return _work(
+        actor, followup_id, "finished", lambda f, at: rules.finish(f, at, outcome), outcome=outcome.value
+    )
+
+
+def take_up(actor: Actor, *, followup_id: int) -> FollowUp:
+    """Undo of waiting, putting off and finishing: it is for us again, with the due time it had.
+
+    A finished one whose person has another open one of its kind stays finished (Refused).
+    """
+    actor.needs(Right.FOLLOW_UP)
+    with transaction.atomic():
+        row = FollowUp.objects.select_for_update().get(pk=followup_id, business_id=actor.business_id)
+        counted = row.promisecounted_set.order_by("-counted_at").first()
+        row.state, row.back_at, row.finished_at, row.outcome = rules.State.US.value, None, None, None
+        if row.due is None and counted is not None and not _answered_since(row, counted.counted_at):
+            row.due = counted.due
+            counted.delete()
+        try:
+            with transaction.atomic():
+                row.save()
+        except IntegrityError as error:
+            raise Refused(("state", "This person has another open follow-up of this kind.")) from error
+        add_event(actor, person_id=row.person_id, at=clock.now(), kind="taken up", data={"followup": row.pk})
+    return row
+
+
+def _answered_since(row: FollowUp, since: datetime) -> bool:
+    return row.person.events.filter(kind="answered", at__gte=since, data__followup=row.pk).exists()
+
+
+def answer(
+    actor: Actor, *, followup_id: int, text: str, key: str, then: str, until: datetime | None = None,
+    outcome: rules.Outcome = rules.Outcome.ANSWERED,
+) -> FollowUp:  # fmt: skip
+    """Answer by mail, and then: "wait" for them, "finish", "remind" at `until`, or "keep" it for us.
+
+    The same `key` again sends nothing more. Refused if there is no text or no email address.
+    """
+    actor.needs(Right.FOLLOW_UP)
+    if not text.strip():
+        raise Refused(("text", "Please write an answer first."))
+    change = _after_answer(then, until, outcome)
+    mail_key = f"answer-{followup_id}-{key}"
+    if mail.is_queued(business_id=actor.business_id, key=mail_key):
+        return FollowUp.objects.get(pk=followup_id, business_id=actor.business_id)
+    with transaction.atomic():
+        row = _open_row(actor, followup_id)
+        address = row.person.addresses.filter(kind=Address.EMAIL).first()
+        if address is None:
+            raise Refused(("text", "This person left no email address, so an answer cannot be mailed."))
+        business = Business.objects.get(pk=actor.business_id)
+        sent = mail.queue(
+            business, to=email_address(address.shown), subject=_subject(row, business), text=text.strip(),
+            key=mail_key,
+        )  # fmt: skip
+        row.thread = row.thread or sent.message_id
+        row.save(update_fields=["thread"])
+        add_event(
+            actor, person_id=row.person_id, at=clock.now(), kind="answered",
+            data={"followup": row.pk, "text": text.strip(), "mail": sent.pk},
+        )  # fmt: skip
+        return _work(actor, followup_id, "" if then == "keep" else _EVENT[then], change, **_about(then, until, outcome))
+
+
+_EVENT = {"wait": "waiting", "finish": "finished", "remind": "put off"}
+
+
+def _about(then: str, until: datetime | None, outcome: rules.Outcome) -> dict[str, str]:
+    if then == "finish":
+        return {"outcome": outcome.value}
+    return {"until": until.isoformat()} if then == "remind" and until else {}
+
+
+def _after_answer(then: str, until: datetime | None, outcome: rules.Outcome) -> Change:
+    if then == "wait":
+        return lambda f, at: rules.wait_for_them(f, at, answered=True)
+    if then == "finish":
+        return lambda f, at: rules.finish(f, at, outcome)
+    if then == "keep":
+        return rules.keep
+    if then == "remind" and until is not None:
+        return lambda f, at: rules.put_off(f, at, until, answered=True)
+    raise Refused(("then", "Say what comes then: wait, finish, keep, or remind with a time."))
+
+
+def _subject(row: FollowUp, business: Business) -> str:
+    if row.kind == rules.Kind.INQUIRY.value:
+        return f"Re: your question to {business.name}"
+    return f"From {business.name}"
+
+

@@ -1,0 +1,296 @@
+"""The console's API on the follow-up list, the person it is about, and the day line."""
+
+from datetime import datetime
+from typing import Any, Literal
+
+from ninja import Router, Schema
+
+from intavo.accounts.auth import MemberAuth, MemberRequest
+from intavo.core import followup as rules
+from intavo.core.hours import next_opening
+from intavo.hours.queries import main_hours
+from intavo.people.models import Address
+from intavo.people.queries import same_phone, search, timeline
+from intavo.project import clock
+
+from . import actions
+from .day import day_line
+from .models import FollowUp
+from .queries import (
+    PAGE,
+    Placed,
+    at_the_foot,
+    first_address,
+    for_us,
+    open_rows,
+    page_for_us,
+    placed,
+    promises_kept,
+)
+
+router = Router(tags=["follow-up"], auth=MemberAuth())
+
+
+class ItemOut(Schema):
+    id: int
+    person_id: int
+    called: str
+    kind: str
+    state: str
+    lane: rules.Lane
+    due: datetime | None
+    late_minutes: int
+    left_minutes: int
+    back_at: datetime | None
+    opened_at: datetime
+    excerpt: str
+    touchpoint: str
+    page: str
+    device: str
+
+
+class LaneOut(Schema):
+    lane: rules.Lane
+    items: list[ItemOut]
+
+
+class RulerOut(Schema):
+    at: datetime
+    closes: datetime | None
+    opens: datetime | None
+    then_closes: datetime | None
+
+
+class ListOut(Schema):
+    ruler: RulerOut
+    timezone: str
+    lanes: list[LaneOut]
+    waiting: list[ItemOut]
+    put_off: list[ItemOut]
+    open_count: int
+    promises_counted: int
+    promises_kept: int
+    after: str | None
+
+
+class AddressOut(Schema):
+    kind: str
+    shown: str
+
+
+class EventOut(Schema):
+    id: int
+    at: datetime
+    kind: str
+    by: str
+    data: dict[str, Any]
+
+
+class PerhapsOut(Schema):
+    id: int
+    name: str
+    why: str
+
+
+class OneOut(ItemOut):
+    name: str
+    addresses: list[AddressOut]
+    can_mail: bool
+    timeline: list[EventOut]
+    perhaps_same: list[PerhapsOut]
+    next_opening: datetime | None
+    outcome: str | None
+
+
+class AnswerIn(Schema):
+    text: str
+    key: str
+    then: Literal["wait", "finish", "remind", "keep"] = "wait"
+    until: datetime | None = None
+    outcome: rules.Outcome = rules.Outcome.ANSWERED
+
+
+class PutOffIn(Schema):
+    until: datetime
+
+
+class FinishIn(Schema):
+    outcome: rules.Outcome
+
+
+class MarkOut(Schema):
+    id: int
+    name: str
+    due: datetime
+    lane: rules.Lane
+
+
+class StretchOut(Schema):
+    start: datetime
+    end: datetime
+    reason: str
+    label: str
+
+
+class DayOut(Schema):
+    at: datetime
+    timezone: str
+    start: datetime
+    end: datetime
+    situation: str
+    until: str
+    after_reply: str
+    stretches: list[StretchOut]
+    marks: list[MarkOut]
+    late: int
+    before_closing: int
+    made_not_on: int
+    changed_since_live: int
+
+
+class FoundOut(Schema):
+    person_id: int
+    name: str
+    address: str
+    followup_id: int | None
+
+
+def _item(one: Placed) -> dict[str, Any]:
+    row = one.row
+    return {
+        "id": row.pk, "person_id": row.person_id, "called": row.person.name or first_address(row), "kind": row.kind,
+        "state": rules.returned(row.value, clock.now()).state, "lane": one.lane, "due": one.due,
+        "late_minutes": int(one.late.total_seconds() // 60), "left_minutes": int(one.left.total_seconds() // 60),
+        "back_at": row.back_at, "opened_at": row.opened_at, "excerpt": row.excerpt,
+        "touchpoint": row.touchpoint.name if row.touchpoint else "", "page": row.page, "device": row.device,
+    }  # fmt: skip
+
+
+def _key(text: str) -> tuple[datetime | None, int] | None:
+    due, _, last = text.partition("|")
+    if not last.isdigit():
+        return None
+    return (datetime.fromisoformat(due) if due else None, int(last))
+
+
+@router.get("/follow-ups", response=ListOut)
+def follow_ups(request: MemberRequest, after: str = "") -> ListOut:
+    """The list along the ruler of open time; `after` is the key of the page before."""
+    actor, at = request.auth, clock.now()
+    hours = main_hours(actor.business_id).value
+    ruler = rules.ruler(hours, at)
+    rows = page_for_us(actor, at, _key(after))
+    more, rows = len(rows) > PAGE, rows[:PAGE]
+    found = placed(rows, hours, ruler)
+    lanes = [
+        LaneOut(lane=lane, items=[ItemOut(**_item(one)) for one in found if one.lane is lane]) for lane in rules.Lane
+    ]
+    waiting, aside = at_the_foot(actor, at) if not after else ([], [])
+    month = at.astimezone(hours.zone).replace(day=1, hour=0, minute=0, second=0, microsecond=0)
+    counted, kept = promises_kept(actor, month)
+    last = found[-1] if found else None
+    return ListOut(
+        ruler=RulerOut.from_orm(ruler), timezone=hours.timezone, lanes=lanes,
+        waiting=[ItemOut(**_item(one)) for one in placed(waiting, hours, ruler)],
+        put_off=[ItemOut(**_item(one)) for one in placed(aside, hours, ruler)],
+        open_count=for_us(actor, at).count(), promises_counted=counted, promises_kept=kept,
+        after=f"{last.due.isoformat() if last.due else ''}|{last.row.pk}" if more and last else None,
+    )  # fmt: skip
+
+
+def _row(request: MemberRequest, followup_id: int) -> FollowUp:
+    rows = FollowUp.objects.select_related("person", "touchpoint").prefetch_related("person__addresses")
+    return rows.get(pk=followup_id, business_id=request.auth.business_id)
+
+
+def _one(request: MemberRequest, followup_id: int) -> OneOut:
+    row, at = _row(request, followup_id), clock.now()
+    hours = main_hours(request.auth.business_id).value
+    [item] = placed([row], hours, rules.ruler(hours, at))
+    addresses = list(row.person.addresses.all())
+    events = [
+        EventOut(id=e.pk, at=e.at, kind=e.kind, by=e.member.user.name if e.member else "", data=e.data)
+        for e in timeline(request.auth, row.person_id)
+    ]
+    return OneOut(
+        **_item(item), name=row.person.name, timeline=events, outcome=row.outcome,
+        addresses=[AddressOut(kind=one.kind, shown=one.shown) for one in addresses],
+        can_mail=any(one.kind == Address.EMAIL for one in addresses),
+        perhaps_same=[
+            PerhapsOut(id=one.pk, name=one.name or "somebody without a name", why="the same phone number")
+            for one in same_phone(request.auth, row.person)
+        ],
+        next_opening=next_opening(hours, at),
+    )  # fmt: skip
+
+
+@router.get("/follow-ups/{followup_id}", response=OneOut)
+def one(request: MemberRequest, followup_id: int) -> OneOut:
+    """A follow-up with its person and their whole timeline."""
+    return _one(request, followup_id)
+
+
+@router.post("/follow-ups/{followup_id}/answer", response=OneOut)
+def answer(request: MemberRequest, followup_id: int, body: AnswerIn) -> OneOut:
+    """Answer by mail, and then wait, finish, be reminded, or keep it."""
+    actions.answer(
+        request.auth, followup_id=followup_id, text=body.text, key=body.key, then=body.then, until=body.until,
+        outcome=body.outcome,
+    )  # fmt: skip
+    return _one(request, followup_id)
+
+
+@router.post("/follow-ups/{followup_id}/wait", response=OneOut)
+def wait(request: MemberRequest, followup_id: int) -> OneOut:
+    """It is their turn."""
+    actions.wait_for_them(request.auth, followup_id=followup_id)
+    return _one(request, followup_id)
+
+
+@router.post("/follow-ups/{followup_id}/put-off", response=OneOut)
+def put_off(request: MemberRequest, followup_id: int, body: PutOffIn) -> OneOut:
+    """Set it aside until a time."""
+    actions.put_off(request.auth, followup_id=followup_id, until=body.until)
+    return _one(request, followup_id)
+
+
+@router.post("/follow-ups/{followup_id}/finish", response=OneOut)
+def finish(request: MemberRequest, followup_id: int, body: FinishIn) -> OneOut:
+    """Close it with an outcome."""
+    actions.finish(request.auth, followup_id=followup_id, outcome=body.outcome)
+    return _one(request, followup_id)
+
+
+@router.post("/follow-ups/{followup_id}/take-up", response=OneOut)
+def take_up(request: MemberRequest, followup_id: int) -> OneOut:
+    """Make it for us again."""
+    actions.take_up(request.auth, followup_id=followup_id)
+    return _one(request, followup_id)
+
+
+@router.get("/day", response=DayOut)
+def day(request: MemberRequest) -> DayOut:
+    """The day line now."""
+    line = day_line(request.auth, clock.now())
+    return DayOut(
+        at=line.at, timezone=line.timezone, start=line.start, end=line.end, situation=line.situation.value,
+        until=line.until, after_reply=line.after_reply, late=line.late, before_closing=line.before_closing,
+        made_not_on=line.made_not_on, changed_since_live=line.changed_since_live,
+        stretches=[StretchOut(start=s.start, end=s.end, reason=s.reason, label=s.label) for s in line.stretches],
+        marks=[MarkOut(id=m.id, name=m.name, due=m.due, lane=m.lane) for m in line.marks],
+    )  # fmt: skip
+
+
+@router.get("/find", response=list[FoundOut])
+def find(request: MemberRequest, q: str = "") -> list[FoundOut]:
+    """People by name or address, with their open follow-up."""
+    people = search(request.auth, q)
+    rows = open_rows(request.auth).filter(person__in=people).order_by("-id")
+    open_by_person = {row.person_id: row.pk for row in rows}
+    return [
+        FoundOut(
+            person_id=person.pk, name=person.name, followup_id=open_by_person.get(person.pk),
+            address=next((address.shown for address in person.addresses.all()), ""),
+        )
+        for person in people
+    ]  # fmt: skip

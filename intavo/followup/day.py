@@ -1,0 +1,80 @@
+"""The day line: today's hours, now, what is due, and what was made but is not on."""
+
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from zoneinfo import ZoneInfo
+
+from intavo.accounts.actor import Actor
+from intavo.accounts.queries import business_of, somebody_free
+from intavo.core import followup as rules
+from intavo.core.hours import OpenStretch, open_stretches
+from intavo.core.replies import Promise, Situation, choose, fill, situation, slots
+from intavo.core.say import moment_words
+from intavo.hours.queries import main_hours, replies
+from intavo.touchpoints.queries import waiting
+
+from .queries import due_marks
+
+
+@dataclass(frozen=True, slots=True)
+class Mark:
+    """Something due: its follow-up, whose it is, when, and its lane."""
+
+    id: int
+    name: str
+    due: datetime
+    lane: rules.Lane
+
+
+@dataclass(frozen=True, slots=True)
+class DayLine:
+    """What the strip shows for the local day from `start` to `end`."""
+
+    at: datetime
+    timezone: str
+    start: datetime
+    end: datetime
+    situation: Situation
+    until: str
+    after_reply: str
+    stretches: list[OpenStretch]
+    marks: list[Mark]
+    late: int
+    before_closing: int
+    made_not_on: int
+    changed_since_live: int
+
+
+def day_line(actor: Actor, at: datetime) -> DayLine:
+    """The day line at an instant."""
+    business = business_of(actor)
+    hours = main_hours(business.pk).value
+    local = at.astimezone(hours.zone)
+    start = local.replace(hour=0, minute=0, second=0, microsecond=0, fold=0)
+    end = (start + timedelta(days=1)).replace(fold=0)
+    now = situation(hours, at, somebody_free(business.pk))
+    ruler = rules.ruler(hours, at)
+    reply_at = ruler.closes or at
+    minutes = business.promise_minutes
+    promise = Promise(None if minutes is None else timedelta(minutes=minutes))
+    told = choose(replies(business.pk), situation(hours, reply_at, True), business.language, business.language)
+    words = slots(hours, reply_at, hours.zone, promise.due(hours, reply_at))
+    marks = [Mark(id_, name, due, ruler.lane(due)) for id_, name, due in due_marks(actor, at, ruler.closes or end)]
+    drafts, changed = waiting(actor)
+    return DayLine(
+        at=at, timezone=hours.timezone, start=start, end=end, situation=now, until=_until(ruler, at, hours.zone),
+        after_reply=fill(told.reply.text, words), stretches=open_stretches(hours, start, end), marks=marks,
+        late=sum(mark.lane is rules.Lane.LATE for mark in marks),
+        before_closing=sum(mark.lane is rules.Lane.BEFORE_CLOSING for mark in marks),
+        made_not_on=drafts, changed_since_live=changed,
+    )  # fmt: skip
+
+
+def _until(ruler: rules.Ruler, at: datetime, zone: ZoneInfo) -> str:
+    if ruler.closes is not None:
+        closes = ruler.closes.astimezone(zone)
+        same_day = closes.date() == at.astimezone(zone).date()
+        return f"open till {closes:%H:%M}" if same_day else f"open till {moment_words(ruler.closes, at, zone, 'at')}"
+    if ruler.opens is None:
+        return "closed"
+    return f"closed, opens {moment_words(ruler.opens, at, zone, 'at')}"

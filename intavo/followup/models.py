@@ -1,0 +1,74 @@
+"""Follow-ups and the promises counted on them."""
+
+from django.db import models
+
+from intavo.accounts.models import Business
+from intavo.core import followup as rules
+from intavo.people.models import Person
+from intavo.sites.models import Site
+from intavo.touchpoints.models import Touchpoint
+
+
+class FollowUp(models.Model):
+    """One open piece of work for one person, with where it came from."""
+
+    business = models.ForeignKey(Business, on_delete=models.CASCADE)
+    person = models.ForeignKey(Person, on_delete=models.CASCADE, related_name="followups")
+    kind = models.CharField(max_length=12, choices=[(k.value, k.value) for k in rules.Kind])
+    state = models.CharField(max_length=10, choices=[(s.value, s.value) for s in rules.State])
+    opened_at = models.DateTimeField()
+    due = models.DateTimeField(null=True)
+    back_at = models.DateTimeField(null=True)
+    finished_at = models.DateTimeField(null=True)
+    outcome = models.CharField(max_length=12, null=True, choices=[(o.value, o.value) for o in rules.Outcome])  # noqa: DJ001  # no outcome is not an empty one
+    thread = models.CharField(max_length=200, blank=True)
+    touchpoint = models.ForeignKey(Touchpoint, null=True, on_delete=models.SET_NULL)
+    site = models.ForeignKey(Site, null=True, on_delete=models.SET_NULL)
+    page = models.CharField(max_length=4000, blank=True)
+    device = models.CharField(max_length=10, blank=True)
+    excerpt = models.CharField(max_length=300, blank=True)
+
+    class Meta:
+        constraints = (
+            models.UniqueConstraint(
+                fields=["person", "kind"], condition=~models.Q(state="finished"), name="one_open_followup_a_kind"
+            ),
+            models.CheckConstraint(
+                condition=models.Q(state="finished", finished_at__isnull=False)
+                | (~models.Q(state="finished") & models.Q(finished_at__isnull=True)),
+                name="finished_has_a_time",
+            ),
+        )
+        indexes = (
+            models.Index(
+                fields=["business", "due", "id"], condition=~models.Q(state="finished"), name="followup_open_by_due"
+            ),
+            models.Index(fields=["person", "kind", "-id"]),
+        )
+
+    @property
+    def value(self) -> rules.FollowUp:
+        """The follow-up as a value of the core."""
+        return rules.FollowUp(
+            kind=rules.Kind(self.kind), state=rules.State(self.state), opened_at=self.opened_at, due=self.due,
+            back_at=self.back_at, finished_at=self.finished_at,
+            outcome=rules.Outcome(self.outcome) if self.outcome else None, thread=self.thread,
+        )  # fmt: skip
+
+    def take(self, value: rules.FollowUp) -> None:
+        """Take on the state of a value."""
+        self.state, self.due, self.back_at = value.state.value, value.due, value.back_at
+        self.finished_at, self.outcome = value.finished_at, value.outcome.value if value.outcome else None
+
+
+class PromiseCounted(models.Model):
+    """A due time that was met or missed; each counts once."""
+
+    business = models.ForeignKey(Business, on_delete=models.CASCADE)
+    followup = models.ForeignKey(FollowUp, on_delete=models.CASCADE)
+    due = models.DateTimeField()
+    kept = models.BooleanField()
+    counted_at = models.DateTimeField()
+
+    class Meta:
+        constraints = (models.UniqueConstraint(fields=["followup", "due"], name="promise_counted_once"),)

@@ -1,0 +1,74 @@
+"""Writes on mail: put into the queue with the write that causes it, and sent by a job."""
+
+import uuid
+from email.utils import formataddr
+
+from django.conf import settings
+from django.core.mail import EmailMessage
+from django.db import transaction
+from procrastinate.contrib.django import app
+
+from intavo.accounts.models import Business
+from intavo.core.people import Address
+from intavo.project import clock
+
+from .models import OutgoingMail, Suppression
+
+
+def queue(
+    business: Business, *, to: Address, subject: str, text: str, key: str, in_reply_to: str = "", delay: int = 0
+) -> OutgoingMail:
+    """Queue a mail in the caller's transaction; the same `key` again gives the one that is there.
+
+    `delay` is the seconds to hold it back.
+    """
+    mail, new = OutgoingMail.objects.get_or_create(
+        business=business, key=key,
+        defaults={
+            "to": to.shown, "to_key": to.key, "subject": " ".join(subject.split())[:300], "text": text,
+            "from_name": business.name, "from_address": business.mail_address, "in_reply_to": in_reply_to,
+            "message_id": f"<{uuid.uuid4()}@{business.mail_address.rpartition('@')[2]}>", "queued_at": clock.now(),
+        },
+    )  # fmt: skip
+    if new:
+        task = app.configure_task("send_mail", queue="mail", schedule_in={"seconds": delay} if delay else None)
+        task.defer(mail_id=mail.pk)
+    return mail
+
+
+def is_queued(*, business_id: int, key: str) -> bool:
+    """Whether a mail with this key is there already, sent or not."""
+    return OutgoingMail.objects.filter(business_id=business_id, key=key).exists()
+
+
+def withdraw(*, business_id: int, key: str) -> bool:
+    """Take back a mail that has not been sent; says whether there was one."""
+    waiting = OutgoingMail.objects.filter(business_id=business_id, key=key, state=OutgoingMail.WAITING)
+    return waiting.update(state=OutgoingMail.SUPPRESSED) > 0
+
+
+def send(*, mail_id: int) -> None:
+    """Send a queued mail; one that is sent, taken back or suppressed is left alone."""
+    with transaction.atomic():
+        mail = OutgoingMail.objects.select_for_update().filter(pk=mail_id, state=OutgoingMail.WAITING).first()
+        if mail is None:
+            return
+        if Suppression.objects.filter(business_id=mail.business_id, address_key=mail.to_key).exists():
+            mail.state = OutgoingMail.SUPPRESSED
+        else:
+            _hand_over(mail)
+            mail.state, mail.sent_at = OutgoingMail.SENT, clock.now()
+        mail.save(update_fields=["state", "sent_at"])
+
+
+def _hand_over(mail: OutgoingMail) -> None:
+    headers = {"Message-ID": mail.message_id, "Date": mail.queued_at.strftime("%a, %d %b %Y %H:%M:%S +0000")}
+    if mail.in_reply_to:
+        headers |= {"In-Reply-To": mail.in_reply_to, "References": mail.in_reply_to}
+    sender = formataddr((mail.from_name, mail.from_address))
+    EmailMessage(mail.subject, mail.text, sender, [mail.to], headers=headers).send()
+
+
+def send_account_mail(*, to: str, subject: str, text: str) -> None:
+    """Send a mail about somebody's account (verify, reset), from Intavo itself."""
+    EmailMessage(subject, text, settings.DEFAULT_FROM_EMAIL, [to]).send()

@@ -1,0 +1,39 @@
+"""Mail that goes out, and addresses it must not go to."""
+
+from django.db import models
+
+from intavo.accounts.models import Business
+
+
+class OutgoingMail(models.Model):
+    """One mail. It goes out at least once, always with the same Message-ID."""
+
+    WAITING, SENT, SUPPRESSED = "waiting", "sent", "suppressed"
+    business = models.ForeignKey(Business, on_delete=models.CASCADE)
+    key = models.CharField(max_length=100)
+    to = models.CharField(max_length=320)
+    to_key = models.CharField(max_length=320)
+    from_name = models.CharField(max_length=120)
+    from_address = models.CharField(max_length=320)
+    subject = models.CharField(max_length=300)
+    text = models.TextField()
+    message_id = models.CharField(max_length=200, unique=True)
+    in_reply_to = models.CharField(max_length=200, blank=True)
+    state = models.CharField(max_length=12, default=WAITING)
+    queued_at = models.DateTimeField()
+    sent_at = models.DateTimeField(null=True)
+
+    class Meta:
+        constraints = (models.UniqueConstraint(fields=["business", "key"], name="mail_once_a_key"),)
+
+
+class Suppression(models.Model):
+    """An address that a business's mail must not go to, and why."""
+
+    business = models.ForeignKey(Business, on_delete=models.CASCADE)
+    address_key = models.CharField(max_length=320)
+    reason = models.CharField(max_length=20)
+    since = models.DateTimeField()
+
+    class Meta:
+        constraints = (models.UniqueConstraint(fields=["business", "address_key"], name="suppressed_once"),)

@@ -1,0 +1,55 @@
+"""The console's API: the routers of all apps and one shape for errors (problem+json, RFC 9457)."""
+
+import json
+
+from django.core.exceptions import ObjectDoesNotExist
+from django.http import HttpRequest, HttpResponse
+from ninja import NinjaAPI
+from ninja.errors import AuthenticationError, ValidationError
+
+from intavo.accounts.actor import Changed, NotAllowed, Refused
+from intavo.accounts.api import router as accounts
+from intavo.followup.api import router as followup
+from intavo.hours.api import router as hours
+from intavo.sites.api import router as sites
+from intavo.touchpoints.api import router as touchpoints
+
+api = NinjaAPI(title="Intavo", version="1", urls_namespace="api", docs_url=None)
+for one in (accounts, sites, hours, touchpoints, followup):
+    api.add_router("", one)
+
+
+def _problem(status: int, title: str, errors: list[tuple[str, str]] | None = None) -> HttpResponse:
+    body = {"title": title, "status": status, "errors": [{"field": f, "message": m} for f, m in errors or []]}
+    return HttpResponse(json.dumps(body, ensure_ascii=False), status=status, content_type="application/problem+json")
+
+
+@api.exception_handler(Refused)
+def _refused(request: HttpRequest, error: Refused) -> HttpResponse:
+    return _problem(422, error.errors[0][1], error.errors)
+
+
+@api.exception_handler(ValidationError)
+def _unreadable(request: HttpRequest, error: ValidationError) -> HttpResponse:
+    errors = [(".".join(str(part) for part in one["loc"][2:]) or "body", one["msg"]) for one in error.errors]
+    return _problem(422, "Something in the request is not right.", errors)
+
+
+@api.exception_handler(Changed)
+def _changed(request: HttpRequest, error: Changed) -> HttpResponse:
+    return _problem(409, str(error))
+
+
+@api.exception_handler(NotAllowed)
+def _not_allowed(request: HttpRequest, error: NotAllowed) -> HttpResponse:
+    return _problem(403, str(error))
+
+
+@api.exception_handler(ObjectDoesNotExist)
+def _missing(request: HttpRequest, error: ObjectDoesNotExist) -> HttpResponse:
+    return _problem(404, "This is not here, or not any more.")
+
+
+@api.exception_handler(AuthenticationError)
+def _signed_out(request: HttpRequest, error: AuthenticationError) -> HttpResponse:
+    return _problem(401, "Please sign in.")

@@ -1,0 +1,146 @@
+"""Django's settings; everything that differs between places comes from the environment."""
+
+from pathlib import Path
+
+import environ
+from csp.constants import NONCE
+
+BASE = Path(__file__).resolve().parent.parent.parent
+env = environ.Env()
+
+SECRET_KEY = env.str("INTAVO_SECRET_KEY")
+DEBUG = False
+BASE_URL = env.str("INTAVO_BASE_URL", "http://127.0.0.1:8400").rstrip("/")
+TLS = BASE_URL.startswith("https://")
+ALLOWED_HOSTS = env.list("INTAVO_ALLOWED_HOSTS", default=["127.0.0.1", "localhost"])
+CSRF_TRUSTED_ORIGINS = [BASE_URL]
+TRUSTED_PROXIES = env.list("INTAVO_TRUSTED_PROXIES", default=[])
+
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "django.contrib.messages",
+    "django.contrib.staticfiles",
+    "csp",
+    "allauth",
+    "allauth.account",
+    "allauth.headless",
+    "procrastinate.contrib.django",
+    "intavo.accounts",
+    "intavo.sites",
+    "intavo.hours",
+    "intavo.people",
+    "intavo.touchpoints",
+    "intavo.mail",
+    "intavo.followup",
+    "intavo.intake",
+    "intavo.results",
+    "intavo.visitor",
+    "intavo.project",
+]
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.contrib.messages.middleware.MessageMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+    "csp.middleware.CSPMiddleware",
+    "allauth.account.middleware.AccountMiddleware",
+]
+ROOT_URLCONF = "intavo.project.urls"
+WSGI_APPLICATION = "intavo.project.wsgi.application"
+APPEND_SLASH = False
+TEMPLATES = [
+    {
+        "BACKEND": "django.template.backends.django.DjangoTemplates",
+        "APP_DIRS": True,
+        "OPTIONS": {"context_processors": ["django.template.context_processors.request"]},
+    }
+]
+
+DATABASES = {"default": env.db_url("DATABASE_URL")}
+DATABASES["default"].setdefault("OPTIONS", {})
+if env.bool("INTAVO_DB_POOL", True):
+    DATABASES["default"]["OPTIONS"]["pool"] = {"min_size": 1, "max_size": env.int("INTAVO_DB_POOL_SIZE", 16)}
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+# Shared by all server processes, so that sign-in tries are counted once.
+CACHES = {"default": {"BACKEND": "django.core.cache.backends.db.DatabaseCache", "LOCATION": "cache"}}
+
+LANGUAGE_CODE = "en-gb"
+TIME_ZONE = "UTC"
+USE_TZ = True
+
+STATIC_URL = "/static/"
+STATICFILES_DIRS = [("console", BASE / "console" / "dist")]
+WHITENOISE_USE_FINDERS = True
+WHITENOISE_IMMUTABLE_FILE_TEST = r"^.+-[0-9A-Za-z_-]{8}\.(js|css|woff2)$"
+CONSOLE_INDEX = BASE / "console" / "dist" / "index.html"
+LOADER_FILE = BASE / "visitor-script" / "dist" / "loader.js"
+
+AUTH_USER_MODEL = "accounts.User"
+AUTHENTICATION_BACKENDS = ["allauth.account.auth_backends.AuthenticationBackend"]
+PASSWORD_HASHERS = ["django.contrib.auth.hashers.Argon2PasswordHasher"]
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator", "OPTIONS": {"min_length": 10}},
+    {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
+    {"NAME": "django.contrib.auth.password_validation.NumericPasswordValidator"},
+]
+ACCOUNT_USER_MODEL_USERNAME_FIELD = None
+ACCOUNT_LOGIN_METHODS = {"email"}
+ACCOUNT_SIGNUP_FIELDS = ["email*", "password1*"]
+ACCOUNT_EMAIL_VERIFICATION = "mandatory"
+ACCOUNT_EMAIL_SUBJECT_PREFIX = ""
+ACCOUNT_DEFAULT_HTTP_PROTOCOL = "https" if TLS else "http"
+ACCOUNT_ADAPTER = "intavo.accounts.adapter.AccountAdapter"
+ACCOUNT_RATE_LIMITS = {"login_failed": "10/5m/key,30/m/ip", "login": env.str("INTAVO_SIGN_IN_RATE", "60/m/ip")}
+HEADLESS_ONLY = True
+HEADLESS_CLIENTS = ("browser",)
+HEADLESS_FRONTEND_URLS = {
+    "account_confirm_email": f"{BASE_URL}/verify/{{key}}",
+    "account_reset_password": f"{BASE_URL}/reset",
+    "account_reset_password_from_key": f"{BASE_URL}/reset/{{key}}",
+    "account_signup": f"{BASE_URL}/sign-up",
+}
+
+EMAIL_CONFIG = env.email_url("INTAVO_MAIL_URL", default="smtp://127.0.0.1:8425")
+EMAIL_BACKEND = EMAIL_CONFIG["EMAIL_BACKEND"]
+EMAIL_HOST, EMAIL_PORT = EMAIL_CONFIG["EMAIL_HOST"], EMAIL_CONFIG["EMAIL_PORT"]
+EMAIL_HOST_USER, EMAIL_HOST_PASSWORD = EMAIL_CONFIG["EMAIL_HOST_USER"], EMAIL_CONFIG["EMAIL_HOST_PASSWORD"]
+EMAIL_USE_TLS = EMAIL_CONFIG.get("EMAIL_USE_TLS", False)
+EMAIL_TIMEOUT = 20
+DEFAULT_FROM_EMAIL = env.str("INTAVO_MAIL_FROM", "Intavo <no-reply@intavo.example>")
+
+SESSION_COOKIE_HTTPONLY = True
+SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = TLS
+SECURE_HSTS_SECONDS = 31_536_000 if TLS else 0
+SECURE_REFERRER_POLICY = "same-origin"
+X_FRAME_OPTIONS = "SAMEORIGIN"
+CONTENT_SECURITY_POLICY = {
+    "DIRECTIVES": {
+        "default-src": ["'self'"],
+        "style-src": ["'self'", NONCE],
+        "img-src": ["'self'", "data:"],
+        "object-src": ["'none'"],
+        "base-uri": ["'none'"],
+        "frame-ancestors": ["'self'"],
+        "form-action": ["'self'"],
+    }
+}
+
+PLAN_A_MINUTE = env.int("INTAVO_PLAN_RATE", 120)
+INTAKE_A_MINUTE = env.int("INTAVO_INTAKE_RATE", 20)
+PROCRASTINATE_ON_APP_READY = None
+
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "formatters": {
+        "line": {"()": "intavo.project.log.formatter"},
+    },
+    "handlers": {"console": {"class": "logging.StreamHandler", "formatter": "line"}},
+    "root": {"handlers": ["console"], "level": env.str("INTAVO_LOG_LEVEL", "WARNING")},
+}

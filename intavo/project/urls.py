@@ -1,0 +1,14 @@
+"""All addresses."""
+
+from django.urls import include, path, re_path
+
+from . import views
+from .api import api
+
+urlpatterns = [
+    path("api/", api.urls),
+    path("_allauth/", include("allauth.headless.urls")),
+    path("healthz", views.healthz),
+    path("", include("intavo.visitor.urls")),
+    re_path(r"^(?!api/|_allauth/|e/|t/|static/).*$", views.console),
+]

@@ -1,0 +1,60 @@
+"""Writes on results: beats kept as they come."""
+
+import uuid
+from collections.abc import Iterable
+from datetime import datetime, timedelta
+
+from django.db import connection
+from psycopg import sql
+from pydantic import AwareDatetime, BaseModel, ConfigDict, Field
+
+from intavo.accounts.actor import Actor
+from intavo.core.rights import Right
+from intavo.core.showing.visit import Page
+from intavo.core.touchpoint.rules import VisitorDevice, normal_path
+
+from .models import WHAT, Beat
+
+
+class SaidBeat(BaseModel):
+    """A beat as a browser sends it."""
+
+    model_config = ConfigDict(extra="ignore")
+    id: str = Field(min_length=8, max_length=80)
+    touchpoint: str = Field(min_length=1, max_length=20)
+    revision: int = Field(ge=1, le=2**31 - 1)
+    variant: str | None = Field(None, max_length=40)
+    what: str = Field(pattern=f"^({'|'.join(WHAT)})$")
+    page: Page
+    device: VisitorDevice
+    at: AwareDatetime
+
+
+def keep_beats(actor: Actor, *, site_id: int, beats: Iterable[SaidBeat], known: frozenset[str], at: datetime) -> int:
+    """Keep the beats of touchpoints that stand on the site; says how many."""
+    actor.needs(Right.VISIT)
+    rows = [
+        Beat(
+            id=uuid.uuid4(), business_id=actor.business_id, site_id=site_id, client_id=beat.id, received_at=at,
+            touchpoint=beat.touchpoint, revision=beat.revision, variant=beat.variant, what=beat.what,
+            page=normal_path(beat.page.url)[:500], device=beat.device, at=beat.at,
+        )
+        for beat in beats
+        if beat.touchpoint in known
+    ]  # fmt: skip
+    Beat.objects.bulk_create(rows)
+    return len(rows)
+
+
+def make_next_month(at: datetime) -> str:
+    """Make the partition for the month after `at` (UTC), if it is not there; says its name."""
+    first = (at.replace(day=1, hour=0, minute=0, second=0, microsecond=0) + timedelta(days=32)).replace(day=1)
+    following = (first + timedelta(days=32)).replace(day=1)
+    name = f"results_beat_{first:%Y_%m}"
+    with connection.cursor() as cursor:
+        cursor.execute(
+            sql.SQL("CREATE TABLE IF NOT EXISTS {} PARTITION OF results_beat FOR VALUES FROM ({}) TO ({})").format(
+                sql.Identifier(name), sql.Literal(first.isoformat()), sql.Literal(following.isoformat())
+            )
+        )
+    return name

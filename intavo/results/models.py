@@ -1,0 +1,29 @@
+"""What visitors' browsers report: beats, partitioned by month."""
+
+from django.db import models
+
+WHAT = ("seen", "opened", "started", "closed", "clicked", "goal")
+
+
+class Beat(models.Model):
+    """One thing that happened to a touchpoint in a browser.
+
+    The table is made by SQL in a migration: it is partitioned by `received_at`, which Django cannot say.
+    """
+
+    id = models.UUIDField(primary_key=True)
+    business_id = models.BigIntegerField()
+    site_id = models.BigIntegerField()
+    client_id = models.CharField(max_length=80)
+    touchpoint = models.CharField(max_length=20)
+    revision = models.PositiveIntegerField()
+    variant = models.CharField(max_length=40, null=True)  # noqa: DJ001  # no variant is not an empty one
+    what = models.CharField(max_length=10)
+    page = models.CharField(max_length=500)
+    device = models.CharField(max_length=10)
+    at = models.DateTimeField()
+    received_at = models.DateTimeField()
+
+    class Meta:
+        managed = False
+        db_table = "results_beat"

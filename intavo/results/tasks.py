@@ -1,0 +1,14 @@
+"""Jobs on results: a partition for each month, made before its first beat comes."""
+
+from procrastinate.contrib.django import app
+
+from intavo.project import clock
+
+from . import actions
+
+
+@app.periodic(cron="17 3 * * *")
+@app.task(name="make_month", queueing_lock="make_month")
+def make_month(timestamp: int) -> None:
+    """Make next month's partition."""
+    actions.make_next_month(clock.now())

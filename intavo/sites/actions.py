@@ -1,0 +1,87 @@
+"""Writes on sites."""
+
+from datetime import datetime
+
+from django.db import transaction
+from django.db.models import F, Q
+from django.utils.text import slugify
+
+from intavo.accounts.actor import Actor, Refused
+from intavo.accounts.effects import business_changed
+from intavo.core.effects import Effect
+from intavo.core.hosts import normalise_host
+from intavo.core.rights import Right
+
+from .models import Site, SiteHost
+
+site_created: Effect[Site] = Effect("site created")
+
+
+def _hosts(texts: list[str]) -> list[str]:
+    errors: list[tuple[str, str]] = []
+    found: list[str] = []
+    for number, text in enumerate(texts):
+        if not text.strip():
+            continue
+        try:
+            found.append(normalise_host(text))
+        except ValueError as error:
+            errors.append((f"hosts.{number}", str(error)))
+    if not errors and not found:
+        errors.append(("hosts", "Please write at least one address of the site."))
+    if errors:
+        raise Refused(*errors)
+    return list(dict.fromkeys(found))
+
+
+def add_site(actor: Actor, *, name: str, hosts: list[str], slug: str = "") -> Site:
+    """Add a site with its hosts, in any spelling; raises Refused naming what is no host."""
+    actor.needs(Right.BUSINESS)
+    normal = _hosts(hosts)
+    with transaction.atomic():
+        site = Site.objects.create(
+            business_id=actor.business_id, name=name.strip() or normal[0], slug=_free_slug(slug or name or normal[0])
+        )
+        SiteHost.objects.bulk_create(SiteHost(business_id=actor.business_id, site=site, host=h) for h in normal)
+        site_created.tell(site)
+        actor.noted("site added", site=site.pk, hosts=normal)
+    return site
+
+
+def _free_slug(text: str) -> str:
+    stem = slugify(text.replace(".", "-"))[:50] or "site"
+    taken = set(Site.objects.filter(Q(slug=stem) | Q(slug__startswith=f"{stem}-")).values_list("slug", flat=True))
+    return next(name for name in (stem, *(f"{stem}-{n}" for n in range(2, len(taken) + 3))) if name not in taken)
+
+
+def change_site(actor: Actor, *, site: Site, name: str, hosts: list[str]) -> None:
+    """Change a site's name and hosts."""
+    actor.needs(Right.BUSINESS)
+    if not name.strip():
+        raise Refused(("name", "Please write a name for the site."))
+    normal = _hosts(hosts)
+    with transaction.atomic():
+        Site.objects.filter(pk=site.pk, business_id=actor.business_id).update(name=name.strip())
+        SiteHost.objects.filter(site=site).exclude(host__in=normal).delete()
+        SiteHost.objects.bulk_create(
+            [SiteHost(business_id=actor.business_id, site=site, host=h) for h in normal], ignore_conflicts=True
+        )
+        touch(actor.business_id, site_ids=[site.pk])
+        actor.noted("site changed", site=site.pk, hosts=normal)
+
+
+def touch(business_id: int, *, site_ids: list[int] | None = None) -> None:
+    """Raise the revision of sites, so that every server process reads them anew within a second."""
+    sites = Site.objects.filter(business_id=business_id)
+    (sites if site_ids is None else sites.filter(pk__in=site_ids)).update(revision=F("revision") + 1)
+
+
+def seen(site_id: int, *, at: datetime, host: str, path: str) -> None:
+    """Note that the script was seen on a page; an older sighting never overwrites a newer one."""
+    older = Q(seen_at__isnull=True) | Q(seen_at__lte=at)
+    Site.objects.filter(older, pk=site_id).update(seen_at=at, seen_host=host[:255], seen_path=path[:500])
+
+
+@business_changed.register
+def _touch_all(business_id: int) -> None:
+    touch(business_id)

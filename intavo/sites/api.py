@@ -1,0 +1,65 @@
+"""The console's API on sites."""
+
+from datetime import datetime
+
+from django.conf import settings
+from ninja import Router, Schema
+
+from intavo.accounts.auth import MemberAuth, MemberRequest
+
+from .actions import add_site, change_site
+from .models import Site
+from .queries import sites_of
+
+router = Router(tags=["sites"], auth=MemberAuth())
+
+
+class SeenOut(Schema):
+    at: datetime
+    host: str
+    path: str
+
+
+class SiteOut(Schema):
+    id: int
+    name: str
+    slug: str
+    key: str
+    hosts: list[str]
+    snippet: str
+    seen: SeenOut | None
+
+    @staticmethod
+    def of(site: Site) -> "SiteOut":
+        """A site as the console shows it."""
+        seen = SeenOut(at=site.seen_at, host=site.seen_host, path=site.seen_path) if site.seen_at else None
+        return SiteOut(
+            id=site.pk, name=site.name, slug=site.slug, key=site.key, seen=seen,
+            hosts=[row.host for row in site.hosts.all()],
+            snippet=f'<script async src="{settings.BASE_URL}/e/{site.key}.js"></script>',
+        )  # fmt: skip
+
+
+class SiteIn(Schema):
+    name: str = ""
+    hosts: list[str]
+
+
+@router.get("/sites", response=list[SiteOut])
+def list_sites(request: MemberRequest) -> list[SiteOut]:
+    """The business's sites."""
+    return [SiteOut.of(site) for site in sites_of(request.auth)]
+
+
+@router.post("/sites", response={201: SiteOut})
+def add(request: MemberRequest, body: SiteIn) -> tuple[int, SiteOut]:
+    """Add a site."""
+    site = add_site(request.auth, name=body.name, hosts=body.hosts)
+    return 201, SiteOut.of(sites_of(request.auth).get(pk=site.pk))
+
+
+@router.put("/sites/{site_id}", response=SiteOut)
+def change(request: MemberRequest, site_id: int, body: SiteIn) -> SiteOut:
+    """Change a site's name and hosts."""
+    change_site(request.auth, site=sites_of(request.auth).get(pk=site_id), name=body.name, hosts=body.hosts)
+    return SiteOut.of(sites_of(request.auth).get(pk=site_id))

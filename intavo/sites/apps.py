@@ -1,0 +1,9 @@
+"""The sites app."""
+
+from django.apps import AppConfig
+
+
+class SitesConfig(AppConfig):
+    """Name of the app."""
+
+    name = "intavo.sites"

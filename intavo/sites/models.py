@@ -1,0 +1,37 @@
+"""Sites, their hosts, and where the script was last seen."""
+
+import secrets
+
+from django.db import models
+
+from intavo.accounts.models import Business
+
+
+def new_key() -> str:
+    """A key for a site's snippet; not a secret, but not to be guessed either."""
+    return secrets.token_hex(8)
+
+
+class Site(models.Model):
+    """One web site. `revision` goes up with every change that visitors could notice."""
+
+    business = models.ForeignKey(Business, on_delete=models.CASCADE, related_name="sites")
+    name = models.CharField(max_length=120)
+    slug = models.SlugField(max_length=60, unique=True)
+    key = models.CharField(max_length=32, unique=True, default=new_key)
+    revision = models.BigIntegerField(default=1)
+    seen_at = models.DateTimeField(null=True)
+    seen_host = models.CharField(max_length=255, blank=True)
+    seen_path = models.CharField(max_length=500, blank=True)
+
+
+class SiteHost(models.Model):
+    """A host of a site, normalised."""
+
+    business = models.ForeignKey(Business, on_delete=models.CASCADE)
+    site = models.ForeignKey(Site, on_delete=models.CASCADE, related_name="hosts")
+    host = models.CharField(max_length=255)
+
+    class Meta:
+        constraints = (models.UniqueConstraint(fields=["site", "host"], name="host_once_a_site"),)
+        ordering = ("pk",)

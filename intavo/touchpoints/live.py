@@ -1,0 +1,149 @@
+"""What the visitor's side needs of a site, read once for each revision of the site and kept.
+
+The revision is looked up at most once a second, so that every server process sees a change within a
+second while a page view costs no query.
+"""
+
+import json
+import threading
+import time
+from dataclasses import dataclass, field
+from datetime import datetime, timedelta
+from functools import lru_cache
+from zoneinfo import ZoneInfo
+
+from intavo.accounts.models import Business
+from intavo.accounts.queries import somebody_free
+from intavo.core.hours import OpeningHours
+from intavo.core.replies import Cell, Chosen, Promise, Reply, Situation, choose, fill, situation, slots
+from intavo.core.showing import Compiled, State
+from intavo.core.touchpoint import Document, for_visitors
+from intavo.hours.queries import main_hours, replies
+from intavo.sites.models import Site
+
+from .models import Touchpoint, TouchpointRevision
+from .queries import live_on
+
+_LOOK_AGAIN = 1.0
+
+
+@dataclass(frozen=True, slots=True)
+class LiveTouchpoint:
+    """A touchpoint that is on: its rules compiled and its document already written as JSON."""
+
+    compiled: Compiled
+    slug: str
+    name: str
+    revision: int
+    stance: str
+    document_json: str
+
+
+@dataclass(frozen=True, slots=True)
+class Said:
+    """What the visitor is told now: the situation, until when it holds, and the words (None: hidden)."""
+
+    situation: Situation
+    chosen: Chosen
+    title: str
+    text: str
+    due: datetime | None
+
+
+@dataclass
+class LiveSite:
+    """A site as visitors meet it."""
+
+    id: int
+    key: str
+    slug: str
+    revision: int
+    hosts: frozenset[str]
+    business: Business
+    hours: OpeningHours
+    table: dict[Cell, Reply]
+    free: bool
+    touchpoints: tuple[LiveTouchpoint, ...]
+    checked: float = 0.0
+    _said: dict[tuple[object, ...], Said] = field(default_factory=dict)
+
+    @property
+    def zone(self) -> ZoneInfo:
+        """The business's zone."""
+        return ZoneInfo(self.business.timezone)
+
+    def promise(self, own_minutes: int | None = None) -> Promise:
+        """The promise that applies: the touchpoint's own (open minutes), else the business's."""
+        minutes = own_minutes if own_minutes is not None else self.business.promise_minutes
+        return Promise(None if minutes is None else timedelta(minutes=minutes))
+
+    def says(self, at: datetime, language: str, utc_offset: int | None, own_minutes: int | None = None) -> Said:
+        """What is said at an instant. Hours, due times and words change on whole minutes only, so one
+        answer serves every visitor of that minute with the same language and offset."""
+        minute = int(at.timestamp()) // 60
+        key = (minute, language, utc_offset, own_minutes)
+        known = self._said.get(key)
+        if known is None:
+            if len(self._said) > 500:
+                self._said.clear()
+            known = self._said[key] = self._say(at, language, utc_offset, own_minutes)
+        return known
+
+    def _say(self, at: datetime, language: str, utc_offset: int | None, own_minutes: int | None) -> Said:
+        now = situation(self.hours, at, self.free)
+        chosen = choose(self.table, now, language, self.business.language)
+        due = self.promise(own_minutes).due(self.hours, at)
+        words = slots(self.hours, at, self.zone, due, utc_offset)
+        return Said(now, chosen, fill(chosen.reply.title, words), fill(chosen.reply.text, words), due)
+
+
+_sites: dict[str, LiveSite] = {}
+_lock = threading.Lock()
+
+
+def live_site(key: str) -> LiveSite | None:
+    """The site with this key as of at most a second ago; None if there is none."""
+    known = _sites.get(key)
+    now = time.monotonic()
+    if known is not None and now - known.checked < _LOOK_AGAIN:
+        return known
+    revision = Site.objects.filter(key=key).values_list("revision", flat=True).first()
+    if revision is None:
+        _sites.pop(key, None)
+        return None
+    if known is not None and known.revision == revision:
+        known.checked = now
+        return known
+    with _lock:
+        fresh = _read(key)
+        fresh.checked = now
+        _sites[key] = fresh
+    return fresh
+
+
+def _read(key: str) -> LiveSite:
+    site = Site.objects.select_related("business").get(key=key)
+    hosts = frozenset(site.hosts.values_list("host", flat=True))
+    zone = ZoneInfo(site.business.timezone)
+    return LiveSite(
+        id=site.pk, key=key, slug=site.slug, revision=site.revision, hosts=hosts, business=site.business,
+        hours=main_hours(site.business_id, site.pk).value, table=replies(site.business_id),
+        free=somebody_free(site.business_id),
+        touchpoints=tuple(_live(row, hosts, zone) for row in live_on(site.pk)),
+    )  # fmt: skip
+
+
+def _live(row: Touchpoint, hosts: frozenset[str], zone: ZoneInfo) -> LiveTouchpoint:
+    revision = row.live
+    assert revision is not None
+    document = document_of(revision.pk)
+    compiled = Compiled(row.public_id, State.LIVE, hosts, document.show, zone, row.generation, row.order)
+    written = json.dumps(for_visitors(document), ensure_ascii=False, separators=(",", ":"))
+    return LiveTouchpoint(compiled, row.slug, row.name, revision.number, document.stance, written)
+
+
+@lru_cache(maxsize=1024)
+def document_of(revision_pk: int) -> Document:
+    """The document of a published revision, which never changes again."""
+    row = TouchpointRevision.objects.only("document").get(pk=revision_pk)
+    return Document.model_validate(row.document)

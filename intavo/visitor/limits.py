@@ -1,0 +1,42 @@
+"""How often one address may call: counted in the process, on a clock that cannot be set back."""
+
+import threading
+import time
+from dataclasses import dataclass, field
+from datetime import timedelta
+from math import ceil
+
+from django.db.models.functions import Now
+
+from intavo.intake.models import Submission
+
+MINUTE = 60.0
+
+
+@dataclass
+class Window:
+    """Counts calls by key in windows of a minute; `most` calls are let through."""
+
+    most: int
+    _counts: dict[tuple[int, str], tuple[float, int]] = field(default_factory=dict)
+    _lock: threading.Lock = field(default_factory=threading.Lock)
+
+    def wait(self, key: tuple[int, str], now: float | None = None) -> int:
+        """Seconds to wait before this key may call again; 0 if it may now (and then it is counted)."""
+        at = time.monotonic() if now is None else now
+        with self._lock:
+            since, count = self._counts.get(key, (at, 0))
+            if at - since >= MINUTE:
+                since, count = at, 0
+            if count >= self.most:
+                return max(1, ceil(since + MINUTE - at))
+            if len(self._counts) > 50_000:
+                self._counts.clear()
+            self._counts[key] = (since, count + 1)
+            return 0
+
+
+def stored_wait(site_id: int, sender: str, most: int) -> int:
+    """The same over all server processes, by what has been stored in the last minute."""
+    recent = Submission.objects.filter(site_id=site_id, sender=sender, stored_at__gt=Now() - timedelta(seconds=MINUTE))
+    return int(MINUTE) if recent.count() >= most else 0

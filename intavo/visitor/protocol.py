@@ -1,0 +1,141 @@
+"""What every address under /e/<site key>/ has in common: size, key, origin, rate, JSON, and errors."""
+
+import hashlib
+import hmac
+import json
+from collections.abc import Callable
+from functools import wraps
+from typing import TypeVar
+
+from django.conf import settings
+from django.http import HttpRequest, HttpResponse
+from django.views.decorators.csrf import csrf_exempt
+from pydantic import BaseModel, ValidationError
+
+from intavo.accounts.actor import Refused
+from intavo.core.hosts import host_of
+from intavo.touchpoints.live import LiveSite, live_site
+
+from .limits import Window
+
+MOST_BYTES = 64 * 1024
+View = Callable[[HttpRequest, LiveSite, bytes], HttpResponse]
+M = TypeVar("M", bound=BaseModel)
+
+
+class Unreadable(Exception):
+    """The body is not what it should be; pairs of a field's place and words."""
+
+    def __init__(self, *errors: tuple[str, str]) -> None:
+        self.errors = list(errors)
+
+
+def problem(status: int, title: str, errors: list[tuple[str, str]] | None = None) -> HttpResponse:
+    """An error as problem+json (RFC 9457), with the fields that are wrong."""
+    body: dict[str, object] = {"title": title, "status": status}
+    if errors is not None:
+        body["errors"] = [{"field": field, "message": message} for field, message in errors]
+    return HttpResponse(json.dumps(body, ensure_ascii=False), status=status, content_type="application/problem+json")
+
+
+def client_address(request: HttpRequest) -> str:
+    """The address that called, behind the proxies that are trusted."""
+    address = str(request.META.get("REMOTE_ADDR", ""))
+    hops = [hop.strip() for hop in str(request.META.get("HTTP_X_FORWARDED_FOR", "")).split(",") if hop.strip()]
+    while address in settings.TRUSTED_PROXIES and hops:
+        address = hops.pop()
+    return address
+
+
+def sender_mark(request: HttpRequest) -> str:
+    """A keyed hash of the calling address: enough to count by, not to find somebody by."""
+    address = client_address(request).encode()
+    return hmac.new(settings.SECRET_KEY.encode(), address, hashlib.sha256).hexdigest()
+
+
+def read_as(model: type[M], body: bytes) -> M:
+    """The body as a model; raises Unreadable with the fields that are wrong."""
+    try:
+        return model.model_validate_json(body or b"null")
+    except ValidationError as error:
+        raise Unreadable(*_places(error)) from error
+
+
+def _places(error: ValidationError) -> list[tuple[str, str]]:
+    return [(".".join(str(part) for part in one["loc"]) or "body", one["msg"]) for one in error.errors()]
+
+
+def visitor_view(method: str, window: Window | None = None) -> Callable[[View], Callable[..., HttpResponse]]:
+    """A view of the visitor's protocol; `window` limits how often one address may call it."""
+
+    def decorate(view: View) -> Callable[..., HttpResponse]:
+        @csrf_exempt
+        @wraps(view)
+        def answer(request: HttpRequest, key: str) -> HttpResponse:
+            body = _body(request)
+            site = None if len(key) > 40 else live_site(key)
+            response = _answer(request, site, body, method, window, view)
+            return _with_origin(request, response, site)
+
+        return answer
+
+    return decorate
+
+
+def _body(request: HttpRequest) -> bytes | None:
+    """The body, or None where it is too large; read only as far as it may go."""
+    if int(request.META.get("CONTENT_LENGTH") or 0) > MOST_BYTES:
+        return None
+    body = request.read(MOST_BYTES + 1)
+    return None if len(body) > MOST_BYTES else body
+
+
+def _answer(
+    request: HttpRequest, site: LiveSite | None, body: bytes | None, method: str, window: Window | None, view: View
+) -> HttpResponse:
+    if body is None:
+        return problem(413, "A body has at most 64 KiB.")
+    if site is None:
+        return problem(404, "There is no site with this key.")
+    if request.method == "OPTIONS":
+        return _preflight(method) if _allowed_origin(request, site) else problem(403, "This origin is not the site's.")
+    if request.method != method:
+        response = problem(405, f"Use {method}.")
+        response["Allow"] = f"{method}, OPTIONS"
+        return response
+    if method == "POST" and not _allowed_origin(request, site):
+        return problem(403, "This origin is not the site's.")
+    wait = window.wait((site.id, client_address(request))) if window else 0
+    if wait:
+        return too_often(wait)
+    try:
+        return view(request, site, body)
+    except (Unreadable, Refused) as error:
+        return problem(422, "Something is not right yet.", error.errors)
+
+
+def too_often(wait: int) -> HttpResponse:
+    """429 with the seconds to wait."""
+    response = problem(429, "That was too often; try again a little later.")
+    response["Retry-After"] = str(wait)
+    return response
+
+
+def _preflight(method: str) -> HttpResponse:
+    response = HttpResponse(status=204)
+    response["Access-Control-Allow-Methods"] = method
+    response["Access-Control-Allow-Headers"] = "content-type"
+    response["Access-Control-Max-Age"] = "600"
+    return response
+
+
+def _allowed_origin(request: HttpRequest, site: LiveSite) -> bool:
+    host = host_of(request.headers.get("Origin", ""))
+    return host is not None and (host in site.hosts or host == host_of(settings.BASE_URL))
+
+
+def _with_origin(request: HttpRequest, response: HttpResponse, site: LiveSite | None) -> HttpResponse:
+    response["Vary"] = "Origin"
+    if site is not None and _allowed_origin(request, site):
+        response["Access-Control-Allow-Origin"] = request.headers["Origin"]
+    return response

@@ -1,0 +1,151 @@
+"""The visitor's protocol, version 1: loader, plan, intake and beats."""
+
+import json
+import time
+from datetime import datetime, timedelta
+from hashlib import sha256
+from urllib.parse import urlsplit
+
+from django.conf import settings
+from django.http import HttpRequest, HttpResponse
+from pydantic import TypeAdapter, ValidationError
+
+from intavo.accounts.actor import visitor_of
+from intavo.core.hosts import host_of
+from intavo.core.hours import next_closing, next_opening
+from intavo.core.replies import Situation
+from intavo.core.showing import PlannedEntry, Visit, plan
+from intavo.intake.actions import Sent, receive, replayed
+from intavo.project import clock
+from intavo.results.actions import SaidBeat, keep_beats
+from intavo.sites.actions import seen
+from intavo.touchpoints.live import LiveSite, LiveTouchpoint
+
+from .limits import Window, stored_wait
+from .protocol import Unreadable, read_as, sender_mark, too_often, visitor_view
+
+VISIT_MINUTES = 30
+_SEEN_AGAIN = 15.0
+_seen: dict[int, float] = {}
+_BEAT = TypeAdapter(SaidBeat)
+_MOST_BEATS = 200
+
+
+def _json(text: str, status: int = 200) -> HttpResponse:
+    response = HttpResponse(text, status=status, content_type="application/json")
+    response["Cache-Control"] = "no-store"
+    return response
+
+
+def iso(at: datetime) -> str:
+    """A time as the protocol writes it: UTC with a Z, to the millisecond."""
+    text = at.astimezone(clock.UTC).isoformat(timespec="milliseconds").replace("+00:00", "Z")
+    return text.replace(".000Z", "Z")
+
+
+@visitor_view("GET")
+def loader(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse:
+    """The script itself; the same for every site, which it knows by its own address."""
+    text = settings.LOADER_FILE.read_bytes()
+    tag = f'"{sha256(text).hexdigest()[:20]}"'
+    unchanged = request.headers.get("If-None-Match") == tag
+    response = HttpResponse(b"" if unchanged else text, status=304 if unchanged else 200)
+    response["Content-Type"] = "text/javascript; charset=utf-8"
+    response["Cache-Control"] = "public, max-age=300"
+    response["ETag"] = tag
+    response["Cross-Origin-Resource-Policy"] = "cross-origin"
+    return response
+
+
+@visitor_view("POST", Window(settings.PLAN_A_MINUTE))
+def plan_view(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse:
+    """What may show on this page view."""
+    visit = read_as(Visit, body)
+    at = clock.now()
+    _note_sighting(site, visit, at)
+    by_id = {one.compiled.id: one for one in site.touchpoints}
+    opened = next((one.compiled.id for one in site.touchpoints if one.slug == visit.open), None)
+    entries = plan((one.compiled for one in site.touchpoints), visit, at, opened)
+    said = site.says(at, visit.visitor.language, visit.visitor.utc_offset)
+    until = _situation_ends(site, said.situation, at)
+    head = {
+        "now": iso(at), "visit_minutes": VISIT_MINUTES, "give_way_to": [],
+        "hours": {
+            "situation": said.situation.value, "until": iso(until) if until else None,
+            "says": None if said.chosen.reply.hidden else {"title": said.title, "text": said.text},
+        },
+    }  # fmt: skip
+    if clock.fixed():
+        head["fixed"] = True
+    valid_until = iso(min(until or at + timedelta(days=1), at + timedelta(days=1)))
+    written = ",".join(_entry(by_id[entry.touchpoint.id], entry, valid_until) for entry in entries)
+    return _json(f'{json.dumps(head, ensure_ascii=False)[:-1]}, "touchpoints": [{written}]}}')
+
+
+def _entry(live: LiveTouchpoint, entry: PlannedEntry, valid_until: str) -> str:
+    head = {
+        "id": live.compiled.id, "slug": live.slug, "revision": live.revision, "variant": None,
+        "generation": live.compiled.generation, "stance": live.stance, "order": live.compiled.order,
+        "valid_until": valid_until, "queue": "interrupting",
+        "moments": [[moment.model_dump(exclude_none=True) for moment in all_of] for all_of in entry.moments],
+    }  # fmt: skip
+    return f'{json.dumps(head)[:-1]}, "document": {live.document_json}}}'
+
+
+def _situation_ends(site: LiveSite, now: Situation, at: datetime) -> datetime | None:
+    is_open = now in {Situation.OPEN, Situation.NOBODY_FREE}
+    return next_closing(site.hours, at) if is_open else next_opening(site.hours, at)
+
+
+def _note_sighting(site: LiveSite, visit: Visit, at: datetime) -> None:
+    """Where the script was last seen; written at most every 15 s by a process. Not for Intavo's own pages."""
+    host = host_of(visit.page.url)
+    if host not in site.hosts or time.monotonic() - _seen.get(site.id, -_SEEN_AGAIN) < _SEEN_AGAIN:
+        return
+    _seen[site.id] = time.monotonic()
+    seen(site.id, at=at, host=host or "", path=urlsplit(visit.page.url).path or "/")
+
+
+@visitor_view("POST", Window(settings.INTAKE_A_MINUTE))
+def intake(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse:
+    """Take in a submission: 201, or 200 with the very same bytes when its id has come before."""
+    known = replayed(site.id, _client_id(body))
+    if known is not None:
+        return _json(known.text)
+    sent = read_as(Sent, body)
+    mark = sender_mark(request)
+    wait = stored_wait(site.id, mark, settings.INTAKE_A_MINUTE)
+    if wait:
+        return too_often(wait)
+    answered = receive(site, sent, at=clock.now(), sender=mark)
+    return _json(answered.text, 200 if answered.repeated else 201)
+
+
+def _client_id(body: bytes) -> str:
+    try:
+        said = json.loads(body)
+        return str(said["id"]) if isinstance(said, dict) else ""
+    except (ValueError, KeyError):
+        return ""
+
+
+@visitor_view("POST")
+def beats(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse:
+    """Keep beats; those that are refused are counted and not stored."""
+    try:
+        said = json.loads(body)
+    except ValueError:
+        raise Unreadable(("body", "This is not JSON.")) from None
+    if not isinstance(said, list):
+        raise Unreadable(("body", "Beats come as a list."))
+    good = [beat for beat in map(_beat, said[:_MOST_BEATS]) if beat is not None]
+    known = frozenset(one.compiled.id for one in site.touchpoints)
+    kept = keep_beats(visitor_of(site.business.pk), site_id=site.id, beats=good, known=known, at=clock.now())
+    return _json(json.dumps({"kept": kept, "refused": len(said) - kept}), 202)
+
+
+def _beat(said: object) -> SaidBeat | None:
+    try:
+        return _BEAT.validate_python(said)
+    except ValidationError:
+        return None

