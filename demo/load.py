@@ -1,0 +1,203 @@
+"""Loads the demo business through the same actions as everybody's; times are relative to now."""
+
+import random
+import secrets
+from datetime import date, datetime, timedelta
+from typing import Any
+
+from allauth.account.models import EmailAddress
+from django.db import transaction
+from procrastinate.contrib.django import app
+from procrastinate.testing import InMemoryConnector
+
+from intavo.accounts.actions import add_member, change_business, found_business
+from intavo.accounts.actor import Actor
+from intavo.accounts.models import User
+from intavo.core.followup import Outcome, State
+from intavo.core.hours import OpeningHours, add_open_time, open_stretches
+from intavo.core.replies import Reply, Situation
+from intavo.core.rights import Role
+from intavo.core.touchpoint import Document
+from intavo.followup.actions import put_off, wait_for_them
+from intavo.followup.models import FollowUp, PromiseCounted
+from intavo.hours.actions import add_hours, set_hours, set_reply
+from intavo.hours.queries import main_hours
+from intavo.intake.actions import Sent, receive
+from intavo.mail.models import OutgoingMail
+from intavo.project import clock
+from intavo.sites.actions import add_site
+from intavo.sites.models import Site
+from intavo.touchpoints.actions import make, save_draft, turn_off, turn_on
+from intavo.touchpoints.live import LiveSite, live_site
+from intavo.touchpoints.models import Touchpoint
+
+from . import business as b
+from .people import everybody
+
+PEOPLE = 258
+QUESTIONS = (
+    "Do you hire wetsuits for children of 9?", "Is the sunrise trip on if it rains?", "Can I bring my dog in a double?",
+    "Do you sell vouchers?", "How deep is the water by the slip at low tide?", "Is there parking for a small coach?",
+    "What happens if the wind gets up?", "Can two beginners share a double?",
+)  # fmt: skip
+
+
+def load() -> None:
+    """Load everything in one transaction. History sends no mail."""
+    with app.replace_connector(InMemoryConnector()), transaction.atomic():  # type: ignore[attr-defined]  # untyped
+        owner = _business()
+        touchpoints = _touchpoints(owner)
+        site = live_site(b.SITE_KEY)
+        assert site is not None
+        at = clock.now()
+        _history(site, touchpoints, at)
+        _open_ones(owner, site, touchpoints, at)
+        OutgoingMail.objects.update(state=OutgoingMail.SENT, sent_at=at)
+
+
+def _user(name: str, email: str) -> User:
+
+
+    user = User.objects.create_user(email, b.PASSWORD, name=name)
+    EmailAddress.objects.create(user=user, email=email, verified=True, primary=True)
+    return user
+
+
+def _business() -> Actor:
+    owner = found_business(
+        user=_user(*b.OWNER), name=b.NAME, timezone=b.TIMEZONE, region=b.REGION, mail_address=b.MAIL_ADDRESS
+    )
+    for name, email in b.STAFF:
+        add_member(owner, user=_user(name, email), role=Role.STAFF)
+    change_business(owner, name=b.NAME, mail_address=b.MAIL_ADDRESS, promise_minutes=120)
+    main = main_hours(owner.business_id)
+    main.name = "Boathouse"
+    main.save(update_fields=["name"])
+    today = clock.now().date()
+    set_hours(owner, hours=main, document=b.boathouse(*_winter(today)))
+    for name, document in b.OTHER_HOURS.items():
+        add_hours(owner, name=name, document=document)
+    for situation, reply in b.REPLIES.items():
+        set_reply(owner, situation=Situation(situation), language="en", reply=Reply.model_validate(reply))
+    site = add_site(owner, name="otterwick.example", hosts=b.HOSTS, slug=b.SITE_SLUG)
+    Site.objects.filter(pk=site.pk).update(key=b.SITE_KEY)
+    return owner
+
+
+def _winter(today: date) -> tuple[int, str, str]:
+    """The winter that is here or comes next, the Sunday after next week, and a weekday in three weeks."""
+    sunday = today + timedelta(days=(6 - today.weekday()) % 7 or 7)
+    early = today + timedelta(days=21 - today.weekday())
+    return today.year, sunday.isoformat(), early.isoformat()
+
+
+def _touchpoints(owner: Actor) -> dict[str, Touchpoint]:
+    wanted = (
+        ("tide", "Tide table", "news", b.TIDE_TABLE), ("groups", "Group booking", "question", b.GROUPS),
+        ("question", "Boathouse question", "question", b.QUESTION),
+    )  # fmt: skip
+    found = {key: _touchpoint(owner, name, starter, document) for key, name, starter, document in wanted}
+    summer = make(owner, starter="news", name="Summer dates")
+    turn_on(owner, touchpoint_id=summer.pk)
+    turn_off(owner, touchpoint_id=summer.pk)
+    make(owner, starter="news", name="Lesson dates")
+    return found
+
+
+def _touchpoint(owner: Actor, name: str, starter: str, document: dict[str, Any]) -> Touchpoint:
+    row = make(owner, starter=starter, name=name)
+    assert row.draft is not None
+    save_draft(owner, touchpoint_id=row.pk, document=document, based_on=row.draft.number)
+    return turn_on(owner, touchpoint_id=row.pk)
+
+
+def _send(
+    site: LiveSite, touchpoint: Touchpoint, at: datetime, answers: dict[str, str], page: str, device: str
+) -> None:
+    live = touchpoint.live
+    assert live is not None
+    consents = {part.name: True for part in Document.model_validate(live.document).consents()}
+    sent = Sent.model_validate(
+        {
+            "id": secrets.token_hex(16), "touchpoint": touchpoint.public_id, "revision": live.number, "step": "ask",
+            "answers": answers, "consents": consents, "device": device,
+            "page": {"url": f"https://otterwick.example{page}", "title": "Otterwick Paddle Hire"},
+        }
+    )  # fmt: skip
+    receive(site, sent, at=at, sender="demo")
+
+
+def _history(site: LiveSite, touchpoints: dict[str, Touchpoint], at: datetime) -> None:
+    """Ninety days of sign-ups and questions, all worked off, nearly all promises kept."""
+    chance = random.Random(90)  # noqa: S311  # made-up data, not a secret
+    pages = ("/trips", "/trips/sunrise", "/lessons", "/blog/reading-a-tide-table", "/blog/what-to-wear-in-march")
+    for number, one in enumerate(everybody(PEOPLE)):
+        when = at - timedelta(minutes=chance.randrange(3 * 24 * 60, 90 * 24 * 60))
+        device = chance.choice(("phone", "phone", "desktop", "tablet"))
+        if number % 5 == 2:
+            answers = {"email": one.email, "name": one.name, "question": chance.choice(QUESTIONS)}
+            # Two pairs share a phone: perhaps the same person with two addresses.
+            answers |= {"phone": f"07700 90040{number % 2}"} if number in {12, 17, 22, 27} else {}
+            _send(site, touchpoints["question"], when, answers, "/hire", device)
+        else:
+            _send(site, touchpoints["tide"], when, {"email": one.email, "name": one.name}, chance.choice(pages), device)
+    for number in range(3):
+        answers = {"email": f"crew{number + 1}@otterwick.example"}
+        _send(site, touchpoints["tide"], at - timedelta(days=60 + number), answers, "/trips", "desktop")
+    _work_off(site, chance)
+
+
+def _work_off(site: LiveSite, chance: random.Random) -> None:
+    for row in FollowUp.objects.filter(business_id=site.business.pk, state=State.US.value):
+        late = chance.random() < 0.06
+        done = (row.due or row.opened_at + timedelta(hours=20)) + timedelta(minutes=50 if late else -35)
+        if row.due is not None:
+            PromiseCounted.objects.create(
+                business_id=row.business_id, followup=row, due=row.due, kept=not late, counted_at=done
+            )
+        row.state, row.finished_at = State.FINISHED.value, done
+        row.due, row.outcome = None, Outcome.ANSWERED.value
+        row.save()
+
+
+def _ago(hours: OpeningHours, at: datetime, minutes: int) -> datetime:
+    """An instant so many minutes of open time before `at` (just before `at` if the hours are too short)."""
+    left = timedelta(minutes=minutes)
+    for stretch in reversed(open_stretches(hours, at - timedelta(days=21), at)):
+        if stretch.length >= left:
+            return stretch.end - left
+        left -= stretch.length
+    return at - timedelta(minutes=1)
+
+
+def _open_ones(owner: Actor, site: LiveSite, touchpoints: dict[str, Touchpoint], at: datetime) -> None:
+    """Nine open ones: one late, the others over the lanes that the time of loading allows."""
+    hours = site.hours
+    rows: tuple[tuple[str, int, str, str, str, str], ...] = (
+        ("question", 185, "Rosalind Achterberg", "rosalind@harbour-school.example",
+         "22 pupils on 12 June — is the estuary safe at low tide for beginners?", "/contact"),
+        ("question", 65, "Hedra Quillfeather", "h.quillfeather@mail.example",
+         "I think I left a dry bag in the second double on Saturday. Has anybody handed it in?", "/contact"),
+        ("question", 40, "Ife Dunmore", "ife.dunmore@post.example",
+         "Can I swap Saturday’s sunrise trip for Sunday? Same two of us.", "/hire"),
+        ("question", 12, "Tomasz Wielgosz", "tomasz@fen-letters.example", "Do you hire wetsuits for children of 9?",
+         "/hire"),
+        ("groups", 90, "Ansel Brightwater", "ansel.b@mail.example", "Two doubles and a single, weekend of 5 December?",
+         "/groups"),
+        ("groups", 25, "Maren Oyelaran", "maren@oyelaran-yards.example",
+         "Fourteen of us from the yard, a Thursday in spring, something nobody can be late for.", "/groups"),
+        ("tide", 30, "Perpetua Lindqvist", "perpetua.l@post.example", "", "/trips/sunrise"),
+        ("question", 400, "Bríd Carbery", "brid.carbery@post.example", "Is there a discount for three lessons?",
+         "/hire"),
+        ("groups", 300, "Viktor Dvořák", "viktor@choir-north.example",
+         "Our choir would like to sing on the water. Is that mad?", "/groups"),
+    )  # fmt: skip
+    for which, minutes, name, email, question, page in rows:
+        answers = {"email": email, "name": name} | ({"question": question} if question else {})
+        opened = min(_ago(hours, at, minutes), at - timedelta(minutes=1))
+        _send(site, touchpoints[which], opened, answers, page, "phone")
+    waits = FollowUp.objects.get(business_id=site.business.pk, person__name="Bríd Carbery", state=State.US.value)
+    wait_for_them(owner, followup_id=waits.pk)
+    aside = FollowUp.objects.get(business_id=site.business.pk, person__name="Viktor Dvořák", state=State.US.value)
+    until = add_open_time(hours, at + timedelta(days=2), timedelta(hours=1))
+    put_off(owner, followup_id=aside.pk, until=until or at + timedelta(days=3))

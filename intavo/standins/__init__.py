@@ -1,0 +1,1 @@
+"""The simulated outside world; imports the core at most."""

@@ -1,0 +1,104 @@
+"""Starts everything with the demo data and stays in the foreground; Ctrl C stops all of it."""
+
+import argparse
+import contextlib
+import fcntl
+import os
+import signal
+import sys
+import time
+from pathlib import Path
+from types import FrameType
+
+from .cluster import Cluster
+from .stack import RUN, Ports, Stack, stop_leftovers
+
+PORT = 8400
+
+
+def words(stack: Stack) -> str:
+    """What is printed once everything is up."""
+    return f"""
+  Intavo is running.
+
+    Console     {stack.base_url}
+    Sign in     morwenna@otterwick.example   paddle-demo
+    Demo site   {stack.site_url}
+    Mail        {stack.mail_url}   (every mail that Intavo sends)
+
+  Ctrl C stops everything.
+"""
+
+
+def _wake(number: int, frame: FrameType | None) -> None:
+    raise KeyboardInterrupt
+
+
+def run(stack: Stack, groups: Path, once: bool) -> int:
+    """Start the parts, say where they are, and wait until one ends or it is stopped."""
+    try:
+        stack.start()
+        groups.write_text(" ".join(str(process.pid) for process in stack.processes.values()))
+        (RUN / "addresses").write_text(words(stack))
+        print(words(stack), flush=True)
+        while not once:
+            ended = stack.ended()
+            if ended:
+                print(f"the {ended} ended by itself; stopping. See {stack.log}", file=sys.stderr)
+                return 1
+            time.sleep(0.5)
+    except KeyboardInterrupt:
+        print("\nstopping …", flush=True)
+    finally:
+        # A second Ctrl C must not leave anything behind.
+        signal.signal(signal.SIGINT, signal.SIG_IGN)
+        signal.signal(signal.SIGTERM, signal.SIG_IGN)
+        stack.stop()
+        groups.unlink(missing_ok=True)
+    return 0
+
+
+def main() -> int:
+    """Start the demo, or say where it already runs."""
+    options = argparse.ArgumentParser(description=__doc__)
+    options.add_argument("--reset", action="store_true", help="load the demo data anew first")
+    options.add_argument("--once", action="store_true", help="stop as soon as everything is up")
+    said = options.parse_args()
+    RUN.mkdir(exist_ok=True)
+    with (RUN / "demo.lock").open("w") as lock:
+        try:
+            fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
+        except OSError:
+            print("The demo of this folder is running already.")
+            with contextlib.suppress(FileNotFoundError):
+                print((RUN / "addresses").read_text())
+            return 1 if said.reset else 0
+        return _locked(said.reset, said.once)
+
+
+def _locked(reset: bool, once: bool) -> int:
+    groups = RUN / "demo.groups"
+    stop_leftovers(groups)
+    for number in (signal.SIGTERM, signal.SIGHUP):
+        signal.signal(number, _wake)
+    cluster = None if os.environ.get("DATABASE_URL") else Cluster("demo")
+    try:
+        database = cluster.start() if cluster else os.environ["DATABASE_URL"]
+        if reset and cluster:
+            cluster.drop_database()
+            database = cluster.start()
+        log = RUN / "demo.log"
+        log.write_bytes(b"")
+        stack = Stack(database, Ports.free_from(PORT), log=log)
+        stack.manage("migrate", "--verbosity", "0", "--skip-checks")
+        stack.manage("load_demo", "--skip-checks")
+        return run(stack, groups, once)
+    except KeyboardInterrupt:
+        return 0
+    finally:
+        if cluster:
+            cluster.stop()
+
+
+if __name__ == "__main__":
+    sys.exit(main())
