@@ -12,7 +12,7 @@ Device = Literal["desktop", "phone"]
 class Model(BaseModel):
     """Base of everything in a document: immutable, and an unknown field is refused by name."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid")
+    model_config = ConfigDict(frozen=True, extra="forbid", json_schema_serialization_defaults_required=True)
 
 
 class _Part(Model):

@@ -1,0 +1,47 @@
+import createClient from 'openapi-fetch'
+import type { components, paths } from './schema'
+
+export type Schemas = components['schemas']
+
+/** What went wrong, in words; `fields` says it by field. Status 0: no connection. */
+export class Failure extends Error {
+  constructor(
+    readonly status: number,
+    message: string,
+    readonly fields: Record<string, string> = {},
+  ) {
+    super(message)
+  }
+}
+
+interface Problem {
+  title?: string
+  errors?: { field: string; message: string }[]
+}
+
+export function csrf(): string {
+  return /(?:^|; )csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? ''
+}
+
+const NO_CONNECTION = 'There is no connection to Intavo. Nothing was lost; please try again.'
+
+export const client = createClient<paths>({ baseUrl: '' })
+client.use({
+  onRequest({ request }) {
+    request.headers.set('X-CSRFToken', csrf())
+    return request
+  },
+  onError() {
+    return new Failure(0, NO_CONNECTION)
+  },
+})
+
+/** The data of an answer; throws a Failure in words otherwise. */
+export async function take<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+  const { data, error, response } = await call
+  if (response.ok) return data as T
+  const problem = (error ?? {}) as Problem
+  const fields = Object.fromEntries((problem.errors ?? []).map((one) => [one.field, one.message]))
+  const message = problem.title ?? 'Intavo could not do this. Nothing was lost; please try again.'
+  throw new Failure(response.status, message, fields)
+}

@@ -1,0 +1,32 @@
+import { queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
+import { client, take, type Schemas } from './client'
+
+export const meOptions = queryOptions({ queryKey: ['me'], queryFn: () => take(client.GET('/api/me')), staleTime: 60_000 })
+
+export function useMe() {
+  return useQuery(meOptions)
+}
+
+export function useFoundBusiness() {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: (body: Schemas['FoundIn']) => take(client.POST('/api/business', { body })),
+    onSuccess: () => queries.invalidateQueries(),
+  })
+}
+
+export function useChangeBusiness() {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: (body: Schemas['BusinessIn']) => take(client.PUT('/api/business', { body })),
+    onSuccess: () => queries.invalidateQueries(),
+  })
+}
+
+export function useCounter() {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: (away: boolean) => take(client.PUT('/api/counter', { body: { away } })),
+    onSuccess: () => queries.invalidateQueries(),
+  })
+}

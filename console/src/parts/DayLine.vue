@@ -1,0 +1,88 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useRouter } from 'vue-router'
+import { useDay } from '@/api/follow-ups'
+import { useClock } from '@/lib/clock'
+import { clockTime, shortDate } from '@/lib/time'
+
+const { data: day, isError } = useDay()
+const { zone, now } = useClock()
+const router = useRouter()
+
+const span = computed(() => {
+  const start = Date.parse(day.value?.start ?? '')
+  return { start, length: Date.parse(day.value?.end ?? '') - start }
+})
+/** Where an instant stands on the ribbon, in percent; what lies outside the day stands at its edge. */
+function place(at: string | Date): number {
+  const share = (100 * (new Date(at).getTime() - span.value.start)) / span.value.length
+  return Math.min(100, Math.max(0, share))
+}
+const stretches = computed(() =>
+  (day.value?.stretches ?? []).map((one) => ({
+    ...one,
+    left: place(one.start),
+    width: place(one.end) - place(one.start),
+    from: clockTime(one.start, zone.value),
+    to: clockTime(one.end, zone.value),
+  })),
+)
+/** The widest closed part of the day after now, where the reply is written. */
+const told = computed(() => {
+  const edges = [place(now.value), ...stretches.value.filter((one) => one.left + one.width > place(now.value)).map((one) => one.left + one.width)]
+  const left = Math.max(...edges)
+  return left < 78 ? left : null
+})
+const marks = computed(() => (day.value?.marks ?? []).map((one) => ({ ...one, left: place(one.due), time: clockTime(one.due, zone.value) })))
+</script>
+
+<template>
+  <section aria-label="Today" class="flex min-h-[46px] items-center gap-4 border-b border-line bg-fog px-5 max-md:px-3">
+    <p v-if="isError" class="text-rust">The day line could not be read. It is tried again by itself.</p>
+    <template v-else-if="day">
+      <p class="shrink-0 whitespace-nowrap">
+        <strong>{{ shortDate(now, zone) }}, {{ clockTime(now, zone) }}</strong>
+        <span class="text-ink-2"> · {{ day.until }}</span>
+      </p>
+      <div class="relative h-[22px] flex-1 max-md:hidden">
+        <button type="button" class="hatch absolute inset-0 overflow-hidden rounded border border-line text-xs" aria-label="Opening hours of today" @click="router.push('/hours')">
+          <span
+            v-for="one in stretches"
+            :key="one.start"
+            class="absolute inset-y-0 flex justify-between border-x-2 border-petrol bg-petrol-tint px-1 py-0.5"
+            :style="{ left: `${one.left}%`, width: `${one.width}%` }"
+          >
+            <template v-if="one.width > 12"><span>{{ one.from }}</span><span>{{ one.to }}</span></template>
+          </span>
+          <span v-if="told !== null && day.after_reply" class="absolute inset-y-0 my-px max-w-full truncate rounded bg-fog px-1.5 pt-px text-ink-2" :style="{ left: `calc(${told}% + 12px)`, right: '4px', width: 'fit-content' }">
+            “{{ day.after_reply }}”
+          </span>
+        </button>
+        <button
+          v-for="mark in marks"
+          :key="mark.id"
+          type="button"
+          class="absolute top-1/2 z-10 flex size-6 -translate-1/2 items-center justify-center"
+          :class="mark.lane === 'late' ? 'text-rust' : 'text-brass'"
+          :style="{ left: `${mark.left}%` }"
+          :title="`${mark.name}, due ${mark.time}`"
+          :aria-label="`${mark.name}, due ${mark.time}${mark.lane === 'late' ? ', late' : ''}`"
+          @click="router.push(`/follow-up/${mark.id}`)"
+        >
+          <span class="diamond diamond-full" />
+        </button>
+        <span class="pointer-events-none absolute -top-1.5 -bottom-1 z-20 w-0.5 -translate-x-1/2 bg-rust" :style="{ left: `${place(now)}%` }">
+          <span class="absolute -top-0.5 left-1/2 size-2.5 -translate-x-1/2 rounded-full bg-rust" />
+        </span>
+      </div>
+      <p class="ml-auto shrink-0 whitespace-nowrap font-semibold">
+        <RouterLink v-if="day.late" to="/follow-up" class="text-rust">{{ day.late }} late</RouterLink>
+        <span v-if="day.late && day.before_closing"> · </span>
+        <RouterLink v-if="day.before_closing" to="/follow-up" class="text-brass">{{ day.before_closing }} due before closing</RouterLink>
+        <span v-if="!day.late && !day.before_closing" class="font-normal text-ink-2">nothing due before closing</span>
+        <RouterLink v-if="day.made_not_on" to="/touchpoints" class="ml-2 font-normal text-ink-2 underline max-xl:hidden">{{ day.made_not_on }} made, not on</RouterLink>
+        <RouterLink v-if="day.changed_since_live" to="/touchpoints" class="ml-2 text-brass underline max-xl:hidden">{{ day.changed_since_live }} changed since live</RouterLink>
+      </p>
+    </template>
+  </section>
+</template>

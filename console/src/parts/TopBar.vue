@@ -1,0 +1,72 @@
+<script setup lang="ts">
+import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
+import { useQueryClient } from '@tanstack/vue-query'
+import { useRouter } from 'vue-router'
+import { signOut } from '@/api/account'
+import { useCounter, useMe } from '@/api/me'
+import { finding } from './find'
+import BrandMark from './BrandMark.vue'
+
+const { data: me } = useMe()
+const counter = useCounter()
+const queries = useQueryClient()
+const router = useRouter()
+const PLACES = [
+  ['/follow-up', 'Follow-up'],
+  ['/touchpoints', 'Touchpoints'],
+  ['/hours', 'Hours'],
+  ['/business', 'Business'],
+] as const
+
+async function leave() {
+  await signOut()
+  await router.push('/sign-in')
+  queries.clear()
+}
+</script>
+
+<template>
+  <header class="flex min-h-12 flex-wrap items-center gap-x-6 border-b border-line bg-sheet px-5 max-md:px-3">
+    <BrandMark />
+    <nav class="flex gap-6 self-stretch max-md:order-last max-md:w-full max-md:justify-between max-md:gap-2" aria-label="Places">
+      <RouterLink
+        v-for="[path, name] in PLACES"
+        :key="path"
+        :to="path"
+        class="flex items-center border-b-3 border-transparent py-2.5 text-ink-2 hover:text-ink"
+        active-class="!border-petrol font-semibold !text-ink"
+      >
+        {{ name }}
+      </RouterLink>
+    </nav>
+    <div class="ml-auto flex items-center gap-3">
+      <button class="btn font-normal text-ink-2 max-lg:hidden" type="button" @click="finding = true">
+        Find or do… <kbd class="rounded border border-line px-1 text-xs font-semibold">Ctrl K</kbd>
+      </button>
+      <span class="max-xl:hidden text-ink-2">{{ me?.business?.name }}</span>
+      <button
+        type="button"
+        class="btn"
+        :class="me?.member?.away ? 'hatch text-ink-2' : 'border-moss text-moss'"
+        :aria-pressed="!me?.member?.away"
+        :disabled="counter.isPending.value"
+        :title="me?.member?.away ? 'Visitors are told that nobody is free' : 'Visitors are told that somebody is here'"
+        @click="counter.mutate(!me?.member?.away)"
+      >
+        <span class="rounded bg-sheet px-1"><span aria-hidden="true">{{ me?.member?.away ? '○' : '●' }}</span>
+          {{ me?.member?.away ? 'Away' : 'At the counter' }}</span>
+      </button>
+      <Menu as="div" class="relative">
+        <MenuButton class="flex size-8 items-center justify-center rounded-full bg-petrol text-xs font-bold text-sheet" :aria-label="`Account of ${me?.name || me?.email}`">
+          {{ me?.initials }}
+        </MenuButton>
+        <MenuItems class="pop absolute right-0 mt-1 w-56">
+          <p class="mb-2 truncate text-sm text-ink-2">{{ me?.email }}</p>
+          <MenuItem v-slot="{ active }">
+            <button type="button" class="w-full rounded px-2 py-1.5 text-left" :class="{ 'bg-petrol-wash': active }" @click="leave">Sign out</button>
+          </MenuItem>
+        </MenuItems>
+      </Menu>
+    </div>
+  </header>
+</template>

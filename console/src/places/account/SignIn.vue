@@ -1,0 +1,39 @@
+<script setup lang="ts">
+import { useQueryClient } from '@tanstack/vue-query'
+import { ref } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { signIn } from '@/api/account'
+import ErrorBox from '@/parts/ErrorBox.vue'
+import TextField from '@/parts/TextField.vue'
+import AccountSheet from './AccountSheet.vue'
+import { useForm } from './form'
+
+const email = ref('')
+const password = ref('')
+const { error, busy, run } = useForm()
+const route = useRoute()
+const router = useRouter()
+const queries = useQueryClient()
+
+async function go() {
+  const came = await signIn(email.value.trim(), password.value)
+  queries.clear()
+  const next = typeof route.query.next === 'string' && route.query.next.startsWith('/') ? route.query.next : '/follow-up'
+  await router.push(came === 'in' ? next : '/verify')
+}
+</script>
+
+<template>
+  <AccountSheet title="Sign in">
+    <form class="grid gap-3" novalidate @submit.prevent="run(go)">
+      <ErrorBox :error="error" />
+      <TextField v-model="email" label="Email" type="email" autocomplete="username" />
+      <TextField v-model="password" label="Password" type="password" autocomplete="current-password" />
+      <button class="btn btn-main justify-center" :disabled="busy">Sign in</button>
+    </form>
+    <p class="mt-5 flex justify-between">
+      <RouterLink to="/reset" class="btn-link">Forgotten the password?</RouterLink>
+      <RouterLink to="/sign-up" class="btn-link">New here? Sign up</RouterLink>
+    </p>
+  </AccountSheet>
+</template>

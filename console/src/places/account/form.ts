@@ -1,0 +1,23 @@
+import { ref } from 'vue'
+import { Failure } from '@/api/client'
+
+/** A small form that says what is wrong, by field where it can. */
+export function useForm() {
+  const error = ref<Error | null>(null)
+  const fields = ref<Record<string, string>>({})
+  const busy = ref(false)
+  async function run(work: () => Promise<unknown>): Promise<void> {
+    error.value = null
+    fields.value = {}
+    busy.value = true
+    try {
+      await work()
+    } catch (problem) {
+      error.value = problem instanceof Error ? problem : new Error('This did not work; please try again.')
+      if (problem instanceof Failure) fields.value = problem.fields
+    } finally {
+      busy.value = false
+    }
+  }
+  return { error, fields, busy, run }
+}

@@ -1,0 +1,68 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue'
+import { useChangeBusiness, useMe } from '@/api/me'
+import { useAddSite, useSites } from '@/api/sites'
+import { useForm } from '@/places/account/form'
+import { useNotices } from '@/lib/notices'
+import ErrorBox from '@/parts/ErrorBox.vue'
+import TextField from '@/parts/TextField.vue'
+import SiteCard from './SiteCard.vue'
+
+const { data: me } = useMe()
+const { data: sites, error: unread, refetch } = useSites()
+const change = useChangeBusiness()
+const add = useAddSite()
+const notices = useNotices()
+const about = useForm()
+const adding = useForm()
+const name = ref('')
+const mail = ref('')
+const host = ref('')
+const open = ref(false)
+watch(
+  () => me.value?.business,
+  (business) => {
+    name.value = business?.name ?? ''
+    mail.value = business?.mail_address ?? ''
+  },
+  { immediate: true },
+)
+async function save() {
+  const business = me.value?.business
+  if (!business) return
+  await change.mutateAsync({ name: name.value, mail_address: mail.value, promise_minutes: business.promise_minutes })
+  notices.say('Saved.')
+}
+async function addSite() {
+  await add.mutateAsync({ name: '', hosts: [host.value] })
+  host.value = ''
+  open.value = false
+}
+</script>
+
+<template>
+  <div class="h-full overflow-auto p-5">
+    <h1 class="mb-4">Business</h1>
+    <div class="grid max-w-6xl grid-cols-[1fr_20rem] items-start gap-5">
+      <section class="grid gap-4" aria-label="Sites">
+        <ErrorBox :error="unread" :again="() => refetch()" />
+        <div v-if="!sites && !unread" class="sheet h-56 opacity-60" aria-busy="true" />
+        <p v-if="sites && !sites.length" class="sheet p-6">There is no site yet. Add yours, and you get the one line to paste into it.</p>
+        <SiteCard v-for="site in sites" :key="site.id" :site="site" />
+        <form v-if="open" class="sheet grid gap-3 p-5" @submit.prevent="adding.run(addSite)">
+          <TextField v-model="host" label="Address of the site" :error="adding.fields.value['hosts.0'] ?? adding.fields.value.hosts" hint="Any spelling will do." />
+          <div class="flex gap-2"><button class="btn btn-main" :disabled="adding.busy.value">Add it</button><button type="button" class="btn" @click="open = false">Cancel</button></div>
+        </form>
+        <button v-else type="button" class="btn justify-self-start" @click="open = true">+ Another site</button>
+      </section>
+      <form class="sheet grid gap-3 p-5" aria-labelledby="about" novalidate @submit.prevent="about.run(save)">
+        <h2 id="about">The business</h2>
+        <TextField v-model="name" label="Name" :error="about.fields.value.name" />
+        <TextField v-model="mail" label="Mail is sent from" type="email" :error="about.fields.value.mail_address" hint="Visitors see it, and answer to it." />
+        <ErrorBox v-if="!Object.keys(about.fields.value).length" :error="about.error.value" />
+        <p class="text-sm text-ink-2">Times are told in {{ me?.business?.timezone }}.</p>
+        <button class="btn btn-main justify-self-start" :disabled="about.busy.value">Save</button>
+      </form>
+    </div>
+  </div>
+</template>

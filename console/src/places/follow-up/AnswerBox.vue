@@ -1,0 +1,79 @@
+<script setup lang="ts">
+import { useSessionStorage } from '@vueuse/core'
+import { computed, ref } from 'vue'
+import { useWork, type One } from '@/api/follow-ups'
+import { useNotices } from '@/lib/notices'
+import { saidTime } from '@/lib/time'
+import PutOffMenu from './PutOffMenu.vue'
+
+const props = defineProps<{ one: One; zone: string; now: Date }>()
+const notices = useNotices()
+const work = useWork()
+// Kept while the tab is open, so that looking at somebody else loses nothing.
+const text = useSessionStorage(`answer-${props.one.id}`, '')
+const key = useSessionStorage(`answer-key-${props.one.id}`, '')
+const then = ref<'wait' | 'finish' | 'keep' | 'remind'>('wait')
+const until = ref('')
+const wrong = ref('')
+const box = ref<HTMLTextAreaElement>()
+defineExpose({ focus: () => box.value?.focus() })
+
+const said = computed(() => (until.value ? saidTime(until.value, props.now, props.zone) : ''))
+const ENDS = { wait: 'Now it is their turn.', finish: 'Finished.', keep: 'It stays with us.', remind: 'It comes back by itself.' }
+
+async function send() {
+  if (work.isPending.value) return
+  if (then.value === 'remind' && !until.value) {
+    wrong.value = 'Choose when to be reminded.'
+    return
+  }
+  wrong.value = ''
+  // One key for one answer: sending it twice sends one mail.
+  key.value ||= crypto.getRandomValues(new Uint32Array(2)).join('-')
+  try {
+    await work.mutateAsync({
+      id: props.one.id,
+      work: { do: 'answer', body: { text: text.value, key: key.value, then: then.value, until: until.value || null, outcome: 'answered' } },
+    })
+    text.value = ''
+    key.value = ''
+    notices.say(`Your answer is on its way to ${props.one.called}. ${ENDS[then.value]}`)
+  } catch (problem) {
+    wrong.value = problem instanceof Error ? problem.message : 'This was not sent; your text is still here.'
+  }
+}
+</script>
+
+<template>
+  <form class="rounded-lg border border-ink-3 focus-within:border-petrol" @submit.prevent="send">
+    <label class="sr-only" for="answer">Answer to {{ one.called }}</label>
+    <textarea
+      id="answer"
+      ref="box"
+      v-model="text"
+      rows="3"
+      class="block w-full resize-y rounded-t-lg px-3 py-2"
+      :placeholder="one.can_mail ? 'Write an answer; it goes out by mail' : 'There is no email address to answer to'"
+      :disabled="!one.can_mail"
+      :aria-invalid="!!wrong"
+      aria-describedby="answer-wrong"
+      @keydown.ctrl.enter.prevent="send"
+      @keydown.meta.enter.prevent="send"
+      @keydown.esc.stop="box?.blur()"
+    />
+    <p v-if="wrong" id="answer-wrong" class="px-3 pb-1 font-semibold text-rust" role="alert">{{ wrong }}</p>
+    <div class="flex flex-wrap items-center gap-2 border-t border-line-2 px-3 py-2">
+      <label for="then" class="text-ink-2">and then</label>
+      <select id="then" v-model="then" class="input w-auto!" :disabled="!one.can_mail">
+        <option value="wait">wait for them</option>
+        <option value="finish">finish</option>
+        <option value="remind">remind me</option>
+        <option value="keep">keep it for us</option>
+      </select>
+      <PutOffMenu v-if="then === 'remind'" :zone="zone" :now="now" :opening="one.next_opening" :label="said || 'When?'" @until="(at) => (until = at)" />
+      <button class="btn btn-main ml-auto" :disabled="!one.can_mail || work.isPending.value">
+        Send <kbd class="rounded border border-current px-1 text-xs max-md:hidden">Ctrl ↵</kbd>
+      </button>
+    </div>
+  </form>
+</template>

@@ -1,0 +1,55 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Item } from '@/api/follow-ups'
+import { saidLength, saidTime } from '@/lib/time'
+
+const props = defineProps<{ item: Item; selected: boolean; zone: string; now: Date }>()
+const KINDS: Record<string, string> = { 'sign-up': 'Sign-up', inquiry: 'Inquiry' }
+const tone = computed(() => {
+  if (props.item.state !== 'for-us') return 'text-ink-3'
+  return { late: 'text-rust', 'before-closing': 'text-brass', 'next-opening': 'text-petrol', later: 'text-petrol', 'any-time': 'text-ink-3' }[props.item.lane]
+})
+const when = computed(() => {
+  const { item } = props
+  if (item.state === 'put-off' && item.back_at) return `back ${saidTime(item.back_at, props.now, props.zone)}`
+  if (item.state === 'for-them') return 'their turn'
+  if (!item.due) return 'no set time'
+  if (item.lane === 'late') return item.late_minutes ? `${saidLength(item.late_minutes)} late` : 'late'
+  return item.lane === 'before-closing' ? `in ${saidLength(item.left_minutes)}` : saidTime(item.due, props.now, props.zone)
+})
+const more = computed(() => {
+  const { item } = props
+  if (!item.due || item.state !== 'for-us') return ''
+  if (item.lane === 'late') return `was due ${saidTime(item.due, props.now, props.zone)}`
+  return item.lane === 'before-closing' ? saidTime(item.due, props.now, props.zone) : `${saidLength(item.left_minutes)} of open time left`
+})
+const place = computed(() => {
+  try {
+    return new URL(props.item.page).pathname
+  } catch {
+    return ''
+  }
+})
+</script>
+
+<template>
+  <li class="relative">
+    <span class="diamond absolute top-6 -left-[21.5px]" :class="[tone, { 'diamond-full': ['late', 'before-closing'].includes(item.lane) && item.state === 'for-us', 'bg-fog': !['late', 'before-closing'].includes(item.lane) }]" aria-hidden="true" />
+    <RouterLink
+      :to="`/follow-up/${item.id}`"
+      :data-id="item.id"
+      :aria-current="selected"
+      class="sheet block px-3 py-2 hover:border-ink-3"
+      :class="{ 'border-l-4 !border-petrol !pl-[9px]': selected }"
+    >
+      <span class="flex justify-between gap-4">
+        <span class="min-w-0 truncate"><strong dir="auto">{{ item.called }}</strong> <span class="ml-1 text-sm text-ink-2">{{ KINDS[item.kind] }} · {{ item.touchpoint }}<template v-if="place"> · {{ place }}</template></span></span>
+        <span class="shrink-0 font-semibold" :class="tone">{{ when }}</span>
+      </span>
+      <span class="flex justify-between gap-4 text-ink-2">
+        <span class="min-w-0 truncate" dir="auto">{{ item.kind === 'sign-up' ? item.excerpt : `“${item.excerpt}”` }}</span>
+        <span class="shrink-0 text-sm max-lg:hidden">{{ more }}</span>
+      </span>
+    </RouterLink>
+  </li>
+</template>

@@ -1,0 +1,98 @@
+<script setup lang="ts">
+import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
+import { computed, ref, toRef } from 'vue'
+import { useRouter } from 'vue-router'
+import { useFollowUp, useWork, type Work } from '@/api/follow-ups'
+import { useNotices } from '@/lib/notices'
+import { saidLength, saidTime } from '@/lib/time'
+import ErrorBox from '@/parts/ErrorBox.vue'
+import AnswerBox from './AnswerBox.vue'
+import PutOffMenu from './PutOffMenu.vue'
+import TimelineList from './TimelineList.vue'
+import { OUTCOMES } from './words'
+
+const props = defineProps<{ id: number; zone: string; now: Date }>()
+const router = useRouter()
+const notices = useNotices()
+const { data: one, error, refetch } = useFollowUp(toRef(props, 'id'))
+const work = useWork()
+const answer = ref<InstanceType<typeof AnswerBox>>()
+defineExpose({ write: () => answer.value?.focus() })
+
+const source = computed(() => {
+  if (!one.value) return ''
+  let path = one.value.page
+  try {
+    path = new URL(path).pathname
+  } catch {
+    // Shown as it came.
+  }
+  const visits = [...one.value.timeline].reverse().find((event) => typeof event.data.visits === 'number')?.data.visits
+  return [path, one.value.device, typeof visits === 'number' && visits > 1 ? `visit ${visits}` : ''].filter(Boolean).join(' · ')
+})
+const finished = computed(() => one.value?.state === 'finished')
+
+async function act(what: Work, said: string) {
+  const id = props.id
+  try {
+    await work.mutateAsync({ id, work: what })
+    notices.say(said, { undo: () => work.mutateAsync({ id, work: { do: 'take-up' } }) })
+  } catch (problem) {
+    notices.say(problem instanceof Error ? problem.message : 'This did not work.', { bad: true })
+  }
+}
+</script>
+
+<template>
+  <section class="flex min-w-0 flex-col" :aria-label="one?.called ?? 'Person'">
+    <div class="p-5 pb-0 max-md:p-3"><ErrorBox :error="error" :again="() => refetch()" /></div>
+    <template v-if="one">
+      <header class="border-b border-line-2 px-5 pb-3 max-md:px-3">
+        <div class="mb-2 flex flex-wrap items-center gap-2">
+          <button type="button" class="btn md:hidden" @click="router.push('/follow-up')">← List</button>
+          <h1 class="min-w-0 flex-1 truncate" dir="auto">{{ one.called }}</h1>
+          <template v-if="!finished">
+            <button v-if="one.state !== 'for-us'" type="button" class="btn" @click="act({ do: 'take-up' }, 'It is for us again.')">Take up again</button>
+            <button v-else type="button" class="btn" @click="act({ do: 'wait' }, `Waiting for ${one.called}.`)">Wait for them</button>
+            <PutOffMenu :zone="zone" :now="now" :opening="one.next_opening" @until="(until, said) => act({ do: 'put-off', until }, `Put off until ${said}.`)" />
+            <Menu as="div" class="relative">
+              <MenuButton class="btn">Finish <span aria-hidden="true">▾</span></MenuButton>
+              <MenuItems class="pop absolute right-0 mt-1 w-44">
+                <MenuItem v-for="(name, outcome) in OUTCOMES" :key="outcome" v-slot="{ active }">
+                  <button type="button" class="w-full rounded px-2 py-1.5 text-left" :class="{ 'bg-petrol-wash': active }" @click="act({ do: 'finish', outcome }, `Finished: ${name.toLowerCase()}.`)">{{ name }}</button>
+                </MenuItem>
+              </MenuItems>
+            </Menu>
+          </template>
+          <button v-else type="button" class="btn" @click="act({ do: 'take-up' }, 'It is for us again.')">Take up again</button>
+        </div>
+        <dl class="grid grid-cols-[6rem_1fr] gap-y-1">
+          <template v-for="address in one.addresses" :key="address.shown">
+            <dt class="text-ink-2">{{ address.kind === 'email' ? 'Email' : 'Phone' }}</dt>
+            <dd class="break-all">{{ address.shown }}</dd>
+          </template>
+          <dt class="text-ink-2">Answer by</dt>
+          <dd>
+            <template v-if="finished">finished: {{ OUTCOMES[one.outcome as keyof typeof OUTCOMES]?.toLowerCase() }}</template>
+            <template v-else-if="one.state === 'for-them'">it is their turn</template>
+            <template v-else-if="one.due"
+              ><strong :class="one.lane === 'late' ? 'text-rust' : 'text-brass'">{{ saidTime(one.due, now, zone) }}</strong>
+              <span class="text-ink-2">{{ one.lane === 'late' ? ` — ${saidLength(one.late_minutes)} late in open time` : ` — ${saidLength(one.left_minutes)} of open time left` }}</span></template
+            >
+            <template v-else>no set time</template>
+            <span v-if="one.state === 'put-off' && one.back_at" class="text-ink-2"> · put off until {{ saidTime(one.back_at, now, zone) }}</span>
+          </dd>
+          <dt class="text-ink-2">Came from</dt>
+          <dd class="break-all">{{ one.touchpoint }} · {{ source }}</dd>
+          <template v-for="other in one.perhaps_same" :key="other.id">
+            <dt class="text-brass">Perhaps</dt>
+            <dd>the same person as <strong dir="auto">{{ other.name }}</strong>: {{ other.why }}</dd>
+          </template>
+        </dl>
+      </header>
+      <TimelineList class="min-h-0 flex-1 overflow-auto p-5 max-md:p-3" :events="one.timeline" :zone="zone" :now="now" />
+      <AnswerBox v-if="!finished" :key="one.id" ref="answer" class="m-5 mt-0 max-md:m-3 max-md:mt-0" :one="one" :zone="zone" :now="now" />
+    </template>
+    <div v-else-if="!error" class="m-5 h-40 rounded bg-fog" aria-busy="true" />
+  </section>
+</template>

@@ -1,0 +1,51 @@
+<script setup lang="ts">
+import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
+import { computed, ref } from 'vue'
+import { saidTime } from '@/lib/time'
+
+const props = defineProps<{ zone: string; now: Date; opening: string | null | undefined; label?: string }>()
+const emit = defineEmits<{ until: [until: string, said: string] }>()
+const own = ref('')
+const wrong = ref('')
+const DAY = 24 * 3600 * 1000
+
+const choices = computed(() => {
+  const later = (ms: number) => new Date(props.now.getTime() + ms)
+  const found = [{ name: 'In one hour', at: later(3600 * 1000) }]
+  if (props.opening && new Date(props.opening) > props.now) found.push({ name: 'Next opening', at: new Date(props.opening) })
+  return [...found, { name: 'Tomorrow, this time', at: later(DAY) }, { name: 'In a week', at: later(7 * DAY) }]
+})
+
+/** The browser's wall clock is not the business's: what is typed is meant in the business's zone. */
+function inZone(text: string): Date {
+  const asUtc = new Date(`${text}:00Z`)
+  const format = new Intl.DateTimeFormat('sv-SE', { timeZone: props.zone, dateStyle: 'short', timeStyle: 'medium' })
+  const shown = new Date(`${format.format(asUtc).replace(' ', 'T')}Z`)
+  return new Date(asUtc.getTime() - (shown.getTime() - asUtc.getTime()))
+}
+function choose(at: Date, close: () => void) {
+  if (at <= props.now) {
+    wrong.value = 'The time must lie ahead.'
+    return
+  }
+  wrong.value = ''
+  emit('until', at.toISOString(), saidTime(at, props.now, props.zone))
+  close()
+}
+</script>
+
+<template>
+  <Popover class="relative">
+    <PopoverButton class="btn">{{ label ?? 'Put off' }} <span aria-hidden="true">▾</span></PopoverButton>
+    <PopoverPanel v-slot="{ close }" class="pop absolute right-0 mt-1 w-64">
+      <button v-for="choice in choices" :key="choice.name" type="button" class="flex w-full justify-between rounded px-2 py-1.5 hover:bg-petrol-wash" @click="choose(choice.at, close)">
+        <span>{{ choice.name }}</span><span class="text-ink-2">{{ saidTime(choice.at, now, zone) }}</span>
+      </button>
+      <form class="mt-2 border-t border-line-2 pt-2" @submit.prevent="own && choose(inZone(own), close)">
+        <label class="mb-1 block text-sm font-semibold" for="put-off-own">Or until</label>
+        <span class="flex gap-2"><input id="put-off-own" v-model="own" type="datetime-local" class="input" :aria-invalid="!!wrong" /><button class="btn" :disabled="!own">Set</button></span>
+        <p v-if="wrong" class="mt-1 text-sm font-semibold text-rust" role="alert">{{ wrong }}</p>
+      </form>
+    </PopoverPanel>
+  </Popover>
+</template>

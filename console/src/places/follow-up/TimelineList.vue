@@ -1,0 +1,59 @@
+<script setup lang="ts">
+import type { Schemas } from '@/api/client'
+import { saidTime } from '@/lib/time'
+import { OUTCOMES, type Outcome } from './words'
+
+const props = defineProps<{ events: Schemas['EventOut'][]; zone: string; now: Date }>()
+
+interface Data {
+  touchpoint?: string
+  page?: string
+  typed?: [string, string][]
+  agreed?: string[]
+  told?: string
+  text?: string
+  until?: string
+  outcome?: Outcome
+}
+const data = (event: Schemas['EventOut']) => event.data as Data
+const WORDS: Record<string, (data: Data) => string> = {
+  'signed up': () => 'Signed up through',
+  asked: () => 'Asked through',
+  answered: () => 'Answered by mail',
+  waiting: () => 'Now it is their turn',
+  'put off': (found) => `Put off until ${found.until ? saidTime(found.until, props.now, props.zone) : 'later'}`,
+  finished: (found) => `Finished: ${found.outcome ? OUTCOMES[found.outcome].toLowerCase() : ''}`,
+  'taken up': () => 'Taken up again',
+}
+function path(url: string | undefined): string {
+  try {
+    return url ? new URL(url).pathname : ''
+  } catch {
+    return url ?? ''
+  }
+}
+</script>
+
+<template>
+  <ol class="grid content-start gap-2.5">
+    <li v-for="event in events" :key="event.id" class="grid grid-cols-[8.5rem_1fr] gap-3 max-md:grid-cols-1 max-md:gap-0">
+      <time class="text-sm text-ink-2" :datetime="event.at">{{ saidTime(event.at, now, zone) }}</time>
+      <div class="min-w-0">
+        <p>
+          {{ WORDS[event.kind]?.(data(event)) ?? event.kind }}
+          <template v-if="data(event).touchpoint"><strong>{{ data(event).touchpoint }}</strong> on {{ path(data(event).page) }}</template>
+          <span v-if="event.by" class="text-ink-2"> · {{ event.by }}</span>
+        </p>
+        <p v-if="data(event).text" class="mt-1 rounded-md bg-petrol-wash px-3 py-2 whitespace-pre-wrap" dir="auto">{{ data(event).text }}</p>
+        <dl v-if="data(event).typed?.length" class="mt-1 grid gap-1 rounded-md bg-fog px-3 py-2">
+          <div v-for="[label, value] in data(event).typed" :key="label">
+            <dt class="text-xs text-ink-2">{{ label }}</dt>
+            <dd class="break-words whitespace-pre-wrap" dir="auto">{{ value }}</dd>
+          </div>
+        </dl>
+        <p v-for="wording in data(event).agreed" :key="wording" class="mt-1 text-sm text-ink-2">Ticked “{{ wording }}”</p>
+        <p v-if="data(event).told" class="mt-1 text-sm text-ink-2">Was told: “{{ data(event).told }}”</p>
+      </div>
+    </li>
+  </ol>
+</template>

@@ -1,0 +1,77 @@
+<script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
+import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue'
+import { Drawing } from '@visitor/render'
+import type { TouchpointDocument } from '@visitor/generated/document'
+import { makeEditable, PAGE_CSS, STAGE_CSS } from './stage'
+
+const props = defineProps<{ document: TouchpointDocument; step: string; width: number; height: number; title: string; editable?: boolean; selected?: string | null }>()
+const emit = defineEmits<{ edit: [part: string, words: string, value: string]; select: [part: string] }>()
+
+const frame = ref<HTMLIFrameElement>()
+const holder = ref<HTMLElement>()
+const { width: room, height: tall } = useElementSize(holder)
+const scale = computed(() => Math.min(room.value / props.width, tall.value / props.height) || 0.001)
+let drawing: Drawing | null = null
+let ready = false
+
+const NOTHING = { kind: 'kept' } as const
+const stay = { send: () => Promise.resolve(NOTHING), correct: () => Promise.resolve(NOTHING), close() {}, started() {}, clicked() {} }
+
+function typing(): boolean {
+  return drawing?.root.activeElement?.hasAttribute('contenteditable') ?? false
+}
+
+/** The visitor's own code draws what they will see; only the words are made editable here. */
+function draw() {
+  const page = frame.value?.contentDocument
+  if (!ready || !page) return
+  drawing?.remove()
+  drawing = new Drawing(page, JSON.parse(JSON.stringify(props.document)), 'stage', stay)
+  drawing.draw(props.step)
+  const Sheet = (page.defaultView ?? window).CSSStyleSheet
+  const sheet = new Sheet()
+  sheet.replaceSync(STAGE_CSS)
+  drawing.root.adoptedStyleSheets = [...drawing.root.adoptedStyleSheets, sheet]
+  if (props.editable) {
+    makeEditable(drawing, {
+      edit: (part, words, value) => emit('edit', part, words, value),
+      select: (part) => emit('select', part),
+      left: () => void nextTick(draw),
+    })
+  }
+  drawing.show(page.body)
+  mark()
+}
+function mark() {
+  drawing?.root.querySelectorAll('[data-part]').forEach((part) => part.toggleAttribute('data-selected', part.getAttribute('data-part') === props.selected))
+}
+function loaded() {
+  const page = frame.value?.contentDocument
+  if (!page) return
+  ready = true
+  const Sheet = (page.defaultView ?? window).CSSStyleSheet
+  const sheet = new Sheet()
+  sheet.replaceSync(PAGE_CSS)
+  page.adoptedStyleSheets = [sheet]
+  for (let line = 0; line < 14; line++) page.body.append(page.createElement('i'))
+  draw()
+}
+// Drawing anew would take the caret away from whoever is typing on this very frame.
+watch(() => [props.document, props.step], () => !typing() && draw(), { deep: true })
+watch(() => props.selected, mark)
+onBeforeUnmount(() => drawing?.remove())
+</script>
+
+<template>
+  <div ref="holder" class="relative h-full w-full overflow-hidden">
+    <iframe
+      ref="frame"
+      :title="title"
+      srcdoc="<!doctype html><html lang='en'><body></body></html>"
+      class="absolute top-0 left-1/2 origin-top-left border-0 bg-sheet"
+      :style="{ width: `${width}px`, height: `${height}px`, transform: `scale(${scale}) translateX(-50%)` }"
+      @load="loaded"
+    />
+  </div>
+</template>

@@ -1,0 +1,107 @@
+import { useQueryClient } from '@tanstack/vue-query'
+import { useDebounceFn, useEventListener } from '@vueuse/core'
+import { computed, onBeforeUnmount, ref, shallowRef } from 'vue'
+import type { TouchpointDocument } from '@visitor/generated/document'
+import { Failure } from '@/api/client'
+import { readDraft, rename, saveDraft, step, turn, type Draft } from '@/api/touchpoints'
+
+const SAVE_AFTER = 600
+const RUN_ENDS_AFTER = 3000
+
+/** A touchpoint being edited: kept as a draft by itself, one revision a run of changes, undone and redone. */
+export function useEditing(id: number) {
+  const queries = useQueryClient()
+  const draft = shallowRef<Draft | null>(null)
+  const document = ref<TouchpointDocument | null>(null)
+  const error = ref<Error | null>(null)
+  const clash = ref(false)
+  const dirty = ref(false)
+  const saving = ref(false)
+  let run = ''
+  let about = ''
+  let lastEdit = 0
+
+  function take(fresh: Draft, withDocument = true) {
+    draft.value = fresh
+    if (withDocument) document.value = structuredClone(fresh.document)
+    void queries.invalidateQueries({ queryKey: ['touchpoints'] })
+    void queries.invalidateQueries({ queryKey: ['day'] })
+  }
+  async function read() {
+    try {
+      take(await readDraft(id))
+      error.value = null
+      clash.value = false
+      dirty.value = false
+    } catch (problem) {
+      error.value = problem as Error
+    }
+  }
+
+  /** Change the document; changes to one thing without a pause are one run. */
+  function edit(what: string, change: (document: TouchpointDocument) => void) {
+    if (!document.value) return
+    const now = Date.now()
+    if (what !== about || now - lastEdit > RUN_ENDS_AFTER) run = `${now}-${Math.round(Math.random() * 1e6)}`
+    about = what
+    lastEdit = now
+    change(document.value)
+    dirty.value = true
+    void later()
+  }
+  const later = useDebounceFn(() => void save(), SAVE_AFTER)
+
+  let current: Promise<void> | null = null
+  async function save(onTop = false): Promise<void> {
+    if (current) await current
+    if (!dirty.value || !document.value || !draft.value || (clash.value && !onTop)) return
+    current = saveNow(onTop).finally(() => (current = null))
+    await current
+  }
+  async function saveNow(onTop: boolean) {
+    if (!document.value || !draft.value) return
+    const text = JSON.stringify(document.value)
+    saving.value = true
+    dirty.value = false
+    try {
+      const basis = onTop ? (await readDraft(id)).number : draft.value.number
+      const fresh = await saveDraft(id, JSON.parse(text) as TouchpointDocument, basis, run)
+      // What was typed meanwhile stays; it is kept next.
+      take(fresh, false)
+      error.value = null
+      clash.value = false
+    } catch (problem) {
+      dirty.value = true
+      error.value = problem as Error
+      clash.value = problem instanceof Failure && problem.status === 409
+    } finally {
+      saving.value = false
+    }
+  }
+
+  async function after(work: () => Promise<Draft>) {
+    await save()
+    if (dirty.value) return
+    try {
+      take(await work())
+      error.value = null
+    } catch (problem) {
+      error.value = problem as Error
+    }
+    run = ''
+  }
+  const back = (way: 'undo' | 'redo') => after(() => step(id, way))
+  const go = (way: 'on' | 'off' | 'live') => after(() => turn(id, way))
+  const call = (name: string) => after(() => rename(id, name))
+
+  useEventListener('beforeunload', (event) => {
+    if (!dirty.value && !saving.value) return
+    void save()
+    event.preventDefault()
+  })
+  onBeforeUnmount(() => void save())
+  void read()
+
+  const status = computed(() => (error.value ? 'not saved' : saving.value || dirty.value ? 'saving …' : 'saved'))
+  return { draft, document, error, clash, status, edit, save, read, back, go, call }
+}

@@ -1,0 +1,70 @@
+import type { Drawing } from '@visitor/render'
+
+/** The page behind, hinted at: the owner's own page is theirs to imagine. */
+export const PAGE_CSS = `
+body{margin:0;padding:28px 6%;background:#fff;overflow:hidden}
+i{display:block;height:14px;margin:0 0 14px;background:#e4e9e8;border-radius:3px}
+i:nth-of-type(1){width:45%;height:26px}
+i:nth-of-type(2){height:150px}
+i:nth-of-type(5){width:70%}
+i:nth-of-type(7){height:110px;width:48%}
+i:nth-of-type(10){width:60%}`
+
+export const STAGE_CSS = `
+dialog.card{animation:none}
+input,textarea,.cross{pointer-events:none}
+[data-words]{cursor:text;min-width:1ch;min-height:1em}
+[data-words]:empty::before{content:"…";opacity:.6}
+[data-part]{border-radius:4px}
+[data-part]:hover{outline:1px dashed #0e4f57;outline-offset:3px}
+[data-part][data-selected]{outline:2px solid #0e4f57;outline-offset:3px}
+[contenteditable]:focus{outline:0}
+.reply{display:block!important}
+.reply:empty::before{content:"Here they read when somebody answers."}`
+
+interface Heard {
+  edit(part: string, words: string, value: string): void
+  select(part: string): void
+  left(): void
+}
+
+/** Lets the words of a drawing be edited where they stand. */
+export function makeEditable(drawing: Drawing, heard: Heard): void {
+  for (const part of drawing.root.querySelectorAll<HTMLElement>('[data-part]')) {
+    const id = part.dataset.part ?? ''
+    part.addEventListener('click', (event) => {
+      event.preventDefault()
+      heard.select(id)
+    })
+    const own = part.dataset.words ? [part] : []
+    for (const place of [...own, ...part.querySelectorAll<HTMLElement>('[data-words]')]) editPlace(place, id, heard)
+  }
+  for (const control of drawing.root.querySelectorAll<HTMLElement>('input,textarea,.cross')) control.tabIndex = -1
+}
+
+function editPlace(place: HTMLElement, id: string, heard: Heard): void {
+  const words = place.dataset.words ?? 'text'
+  const rich = words === 'html'
+  const page = place.ownerDocument
+  place.setAttribute('contenteditable', rich ? 'true' : 'plaintext-only')
+  place.setAttribute('role', 'textbox')
+  place.setAttribute('aria-label', `Words of ${id}`)
+  place.tabIndex = 0
+  place.addEventListener('focus', () => {
+    if (rich) page.execCommand('defaultParagraphSeparator', false, 'p')
+    heard.select(id)
+  })
+  place.addEventListener('blur', () => heard.left())
+  place.addEventListener('keydown', (event) => {
+    if (event.key === 'Enter' && !rich) event.preventDefault()
+    if (event.key === 'Escape') place.blur()
+    // Inside a button the browser takes the space bar for a press.
+    if (event.key === ' ' && place.closest('button')) {
+      event.preventDefault()
+      page.execCommand('insertText', false, ' ')
+    }
+    event.stopPropagation()
+  })
+  place.addEventListener('keyup', (event) => event.stopPropagation())
+  place.addEventListener('input', () => heard.edit(id, words, rich ? place.innerHTML : (place.textContent ?? '')))
+}

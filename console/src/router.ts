@@ -1,0 +1,54 @@
+import { QueryClient } from '@tanstack/vue-query'
+import { createRouter, createWebHistory } from 'vue-router'
+import { Failure } from './api/client'
+import { meOptions } from './api/me'
+
+declare module 'vue-router' {
+  interface RouteMeta {
+    title: string
+    open?: boolean
+    plain?: boolean
+  }
+}
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', redirect: '/follow-up' },
+    { path: '/sign-in', component: () => import('./places/account/SignIn.vue'), meta: { title: 'Sign in', open: true } },
+    { path: '/sign-up', component: () => import('./places/account/SignUp.vue'), meta: { title: 'Sign up', open: true } },
+    { path: '/verify/:key?', component: () => import('./places/account/VerifyEmail.vue'), meta: { title: 'Confirm', open: true } },
+    { path: '/reset/:key?', component: () => import('./places/account/ResetPassword.vue'), meta: { title: 'New password', open: true } },
+    { path: '/welcome', component: () => import('./places/account/FoundBusiness.vue'), meta: { title: 'Your business', plain: true } },
+    { path: '/follow-up/:id(\\d+)?', component: () => import('./places/follow-up/FollowUp.vue'), meta: { title: 'Follow-up' } },
+    { path: '/touchpoints', component: () => import('./places/touchpoints/TouchpointList.vue'), meta: { title: 'Touchpoints' } },
+    { path: '/touchpoints/:id(\\d+)', component: () => import('./places/touchpoints/TouchpointEditor.vue'), meta: { title: 'Touchpoint' } },
+    { path: '/hours', component: () => import('./places/hours/HoursPlace.vue'), meta: { title: 'Hours' } },
+    { path: '/business', component: () => import('./places/business/BusinessPlace.vue'), meta: { title: 'Business' } },
+    { path: '/:rest(.*)*', component: () => import('./places/NotHere.vue'), meta: { title: 'Not here' } },
+  ],
+})
+
+let queries: QueryClient | null = null
+
+/** Where signed-in state is looked up; given once by the application. */
+export function guardWith(client: QueryClient): void {
+  queries = client
+}
+
+router.beforeEach(async (to) => {
+  if (to.meta.open || !queries) return true
+  try {
+    const me = await queries.ensureQueryData(meOptions)
+    if (!me.business && to.path !== '/welcome') return '/welcome'
+    if (me.business && to.path === '/welcome') return '/follow-up'
+    return true
+  } catch (error) {
+    if (error instanceof Failure && error.status === 401) return { path: '/sign-in', query: { next: to.fullPath } }
+    return true
+  }
+})
+
+router.afterEach((to) => {
+  document.title = `${to.meta.title} · Intavo`
+})

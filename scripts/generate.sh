@@ -1,0 +1,20 @@
+#!/usr/bin/env bash
+# Makes what is made from the code: schemas, and the browser's types from them. With --check: says whether it is stale.
+set -euo pipefail
+cd "$(dirname "$0")/.."
+[ -x .run/node/bin/node ] && export PATH="$PWD/.run/node/bin:$PATH"
+out=$(mktemp -d); trap 'rm -rf "$out"' EXIT
+PYTHONPATH=. .venv/bin/python -W ignore -m scripts.schemas "$out"
+npx --no-install json2ts --no-additionalProperties --ignoreMinAndMaxItems --bannerComment '/* Made from docs/touchpoint.schema.json by scripts/generate.sh. */' -i "$out/given-out.json" -o "$out/document.ts"
+npx --no-install openapi-typescript "$out/openapi.json" -o "$out/schema.d.ts" >/dev/null
+place() {
+  if [ "${1:-}" = --check ]; then
+    cmp -s "$out/$2" "$3" || { echo "$3 is stale: run make generate"; exit 1; }
+  else
+    mkdir -p "$(dirname "$3")"; cp "$out/$2" "$3"
+  fi
+}
+place "${1:-}" touchpoint.schema.json docs/touchpoint.schema.json
+place "${1:-}" openapi.json docs/openapi.json
+place "${1:-}" document.ts visitor-script/src/generated/document.ts
+place "${1:-}" schema.d.ts console/src/api/schema.d.ts

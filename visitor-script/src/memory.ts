@@ -1,0 +1,105 @@
+/** What is remembered of this visitor on this site, in the site's own local storage only. */
+export interface TouchpointMemory {
+  generation: number
+  shown: number
+  last_shown: string | null
+  last_closed: string | null
+  answered: string | null
+}
+
+export interface Waiting {
+  body: string
+  since: number
+}
+
+export interface Remembered {
+  id: string
+  visits: number
+  visit_started: string
+  last_page: number
+  /** Server time less this browser's time, in milliseconds. */
+  skew: number
+  visit_minutes: number
+  pages_ever: number
+  pages_this_visit: number
+  first_page: string
+  arrival: { url: string; referrer: string }
+  on_list: boolean
+  tags: string[]
+  touchpoints: Record<string, TouchpointMemory>
+  waiting: Waiting[]
+}
+
+export function randomId(): string {
+  const bytes = crypto.getRandomValues(new Uint8Array(16))
+  return Array.from(bytes, (byte) => byte.toString(16).padStart(2, '0')).join('')
+}
+
+function fresh(): Remembered {
+  return {
+    id: randomId(),
+    visits: 0,
+    visit_started: '',
+    last_page: 0,
+    skew: 0,
+    visit_minutes: 30,
+    pages_ever: 0,
+    pages_this_visit: 0,
+    first_page: '',
+    arrival: { url: '', referrer: '' },
+    on_list: false,
+    tags: [],
+    touchpoints: {},
+    waiting: [],
+  }
+}
+
+export class Store {
+  /** False where the browser refuses to remember. */
+  readonly works: boolean
+  private held: Remembered | null = null
+
+  constructor(private key: string) {
+    this.works = this.tryOut()
+  }
+
+  private tryOut(): boolean {
+    try {
+      localStorage.setItem(`${this.key}.try`, '1')
+      localStorage.removeItem(`${this.key}.try`)
+      return true
+    } catch {
+      return false
+    }
+  }
+
+  /** Read anew each time: another tab may have written. */
+  read(): Remembered {
+    if (!this.works) return (this.held ??= fresh())
+    try {
+      const found = JSON.parse(localStorage.getItem(this.key) ?? 'null') as Partial<Remembered> | null
+      return { ...fresh(), ...found }
+    } catch {
+      return fresh()
+    }
+  }
+
+  change(edit: (memory: Remembered) => void): Remembered {
+    const memory = this.read()
+    edit(memory)
+    if (this.works) {
+      try {
+        localStorage.setItem(this.key, JSON.stringify(memory))
+      } catch {
+        // Full: going without the newest memory is better than failing on the site's page.
+      }
+    }
+    return memory
+  }
+}
+
+export function memoryOf(memory: Remembered, id: string, generation: number): TouchpointMemory {
+  const known = memory.touchpoints[id]
+  if (known && known.generation >= generation) return known
+  return (memory.touchpoints[id] = { generation, shown: 0, last_shown: null, last_closed: null, answered: null })
+}

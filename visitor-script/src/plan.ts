@@ -1,0 +1,33 @@
+import type { Says, SeenDocument } from './render'
+
+export interface Moment {
+  after?: number
+  read?: number
+}
+
+export interface Entry {
+  id: string
+  slug: string
+  revision: number
+  variant: string | null
+  generation: number
+  order: number
+  valid_until: string
+  moments: Moment[][]
+  document: SeenDocument
+}
+
+export interface Plan {
+  now: string
+  visit_minutes: number
+  hours: { situation: string; until: string | null; says: Says | null }
+  touchpoints: Entry[]
+}
+
+export type Device = 'desktop' | 'tablet' | 'phone'
+
+export function device(): Device {
+  const touch = matchMedia('(pointer: coarse)').matches
+  if (innerWidth <= 600) return 'phone'
+  return touch && innerWidth <= 1366 ? 'tablet' : 'desktop'
+}

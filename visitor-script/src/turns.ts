@@ -1,0 +1,45 @@
+import type { Entry } from './plan'
+
+export const NEXT_AFTER = 3000
+
+/** Interrupting touchpoints come one at a time, in the owner's order, 3 s after the one before has gone. */
+export class Turns {
+  private queue: Entry[] = []
+  private timer = 0
+  private onScreen = false
+
+  constructor(private show: (entry: Entry) => Promise<boolean>) {}
+
+  ready(entry: Entry): void {
+    this.queue.push(entry)
+    this.queue.sort((a, b) => a.order - b.order)
+    if (!this.onScreen && !this.timer) void this.next()
+  }
+
+  private async next(): Promise<void> {
+    this.timer = 0
+    const entry = this.queue.shift()
+    if (!entry) return
+    this.onScreen = true
+    if (await this.show(entry)) return
+    this.onScreen = false
+    await this.next()
+  }
+
+  taken(): void {
+    this.onScreen = true
+    clearTimeout(this.timer)
+    this.timer = 0
+  }
+
+  gone(): void {
+    this.onScreen = false
+    clearTimeout(this.timer)
+    this.timer = window.setTimeout(() => void this.next(), NEXT_AFTER)
+  }
+
+  /** The queue ends with the page. */
+  clear(): void {
+    this.queue = []
+  }
+}

@@ -1,0 +1,91 @@
+import { device, type Plan } from './plan'
+import type { Remembered, Store } from './memory'
+
+/** What the owner's script may say of the visitor. */
+export interface Known {
+  signed_in?: boolean
+  first_name?: string
+  email_known?: boolean
+}
+
+/** The visit as the server is told of it; times are the server's, by what it last said. */
+export class Visit {
+  private said = 0
+  private saidAt = 0
+  known: Known = {}
+
+  constructor(
+    private store: Store,
+    readonly secret: boolean,
+  ) {}
+
+  /** The server's time now, as an ISO text. */
+  now(): string {
+    return new Date(this.time()).toISOString()
+  }
+
+  private time(): number {
+    return this.said ? this.said + performance.now() - this.saidAt : Date.now() + this.store.read().skew
+  }
+
+  /** Count a page; a visit ends after so many minutes without one. */
+  page(): void {
+    this.store.change((memory) => {
+      const at = this.time()
+      if (!memory.last_page || at - memory.last_page > memory.visit_minutes * 60000) {
+        memory.visits += 1
+        memory.visit_started = new Date(at).toISOString()
+        memory.pages_this_visit = 0
+        memory.first_page = location.href
+        memory.arrival = { url: location.href, referrer: document.referrer }
+      }
+      memory.last_page = at
+      memory.pages_ever += 1
+      memory.pages_this_visit += 1
+    })
+  }
+
+  /** Set the clock by a plan. */
+  heard(plan: Plan): void {
+    this.said = Date.parse(plan.now)
+    this.saidAt = performance.now()
+    this.store.change((memory) => {
+      memory.skew = this.said - Date.now()
+      memory.last_page = this.said
+      memory.visit_minutes = plan.visit_minutes
+    })
+  }
+
+  describe(memory: Remembered, open?: string): Record<string, unknown> {
+    return {
+      page: this.place(),
+      device: device(),
+      visitor: {
+        ...this.sender(memory),
+        visit_started: memory.visit_started || null,
+        pages_ever: memory.pages_ever,
+        pages_this_visit: memory.pages_this_visit,
+        first_page: memory.first_page,
+        arrival: memory.arrival,
+        on_list: memory.on_list || !!this.known.email_known,
+        tags: memory.tags,
+      },
+      memory: memory.touchpoints,
+      storage: this.store.works,
+      open: open ?? null,
+    }
+  }
+
+  place(): Record<string, unknown> {
+    return { url: location.href, title: document.title, referrer: document.referrer, kinds: [], signed_in: !!this.known.signed_in }
+  }
+
+  sender(memory: Remembered): Record<string, unknown> {
+    return {
+      id: this.secret ? null : memory.id,
+      language: navigator.language,
+      utc_offset: -new Date().getTimezoneOffset(),
+      visits: memory.visits,
+    }
+  }
+}
