@@ -44,7 +44,7 @@ QUESTIONS = (
 
 def load() -> None:
     """Load everything in one transaction. History sends no mail."""
-    with app.replace_connector(InMemoryConnector()), transaction.atomic():  # type: ignore[attr-defined]  # untyped
+    with app.replace_connector(InMemoryConnector()), transaction.atomic():
         owner = _business()
         touchpoints = _touchpoints(owner)
         site = live_site(b.SITE_KEY)
@@ -56,7 +56,6 @@ def load() -> None:
 
 
 def _user(name: str, email: str) -> User:
-
 
     user = User.objects.create_user(email, b.PASSWORD, name=name)
     EmailAddress.objects.create(user=user, email=email, verified=True, primary=True)

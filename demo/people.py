@@ -4,16 +4,75 @@ import random
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-_FIRST = (
-    "Ife Rosalind Tomasz Perpetua Ansel Maren Oluwaseun Bríd Søren Zofia Anahera Mehmet Lucía Henrike Tadhg Noor Ilse "
-    "Wren Koharu Dafydd Aurélie Piet Jadranka Emeka Sunniva Mateus Yasmin Agnieszka Björn Caoimhe Leilani Farah "
-    "Ottilie Gwen Rasmus Thandiwe Viktor Xanthe Yuki Zeynep"
-).split()
-_LAST = (
-    "Dunmore Achterberg Wielgosz Lindqvist Brightwater Oyelaran Fitzsimmons Kowalczyk Tremayne Nakashima Vandermeer "
-    "Ferreira Hollis Ó-Dálaigh Şahin Castellanos Bergström Pengelly Adeyemi Whitlock Jovanović Tāmihana Rasmussen "
-    "Carbery Dvořáková"
-).split()
+_FIRST = [
+    "Ife",
+    "Rosalind",
+    "Tomasz",
+    "Perpetua",
+    "Ansel",
+    "Maren",
+    "Oluwaseun",
+    "Bríd",
+    "Søren",
+    "Zofia",
+    "Anahera",
+    "Mehmet",
+    "Lucía",
+    "Henrike",
+    "Tadhg",
+    "Noor",
+    "Ilse",
+    "Wren",
+    "Koharu",
+    "Dafydd",
+    "Aurélie",
+    "Piet",
+    "Jadranka",
+    "Emeka",
+    "Sunniva",
+    "Mateus",
+    "Yasmin",
+    "Agnieszka",
+    "Björn",
+    "Caoimhe",
+    "Leilani",
+    "Farah",
+    "Ottilie",
+    "Gwen",
+    "Rasmus",
+    "Thandiwe",
+    "Viktor",
+    "Xanthe",
+    "Yuki",
+    "Zeynep",
+]
+_LAST = [
+    "Dunmore",
+    "Achterberg",
+    "Wielgosz",
+    "Lindqvist",
+    "Brightwater",
+    "Oyelaran",
+    "Fitzsimmons",
+    "Kowalczyk",
+    "Tremayne",
+    "Nakashima",
+    "Vandermeer",
+    "Ferreira",
+    "Hollis",
+    "Ó-Dálaigh",
+    "Şahin",
+    "Castellanos",
+    "Bergström",
+    "Pengelly",
+    "Adeyemi",
+    "Whitlock",
+    "Jovanović",
+    "Tāmihana",
+    "Rasmussen",
+    "Carbery",
+    "Dvořáková",
+]
 _SCRIPTS = (
     ("小林 さくら", "sakura.kobayashi"), ("Олена Коваленко", "olena.kovalenko"), ("محمد الحسن", "m.alhassan"),
     ("Ελένη Παππά", "eleni.pappa"), ("김하늘", "haneul.kim"), ("אורי לוי", "uri.levi"), ("प्रिया नायर", "priya.nair"),

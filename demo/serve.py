@@ -33,7 +33,7 @@ def handler(intavo: str) -> type[BaseHTTPRequestHandler]:
     """The site, with the snippet of an Intavo at an address."""
 
     class Handler(BaseHTTPRequestHandler):
-        def do_GET(self) -> None:  # noqa: N802  # http.server's name
+        def do_GET(self) -> None:  # http.server's name
             path = self.path.partition("?")[0]
             file = SITE / path.removeprefix("/files/")
             if path.startswith("/files/") and file.suffix in KINDS and file.parent == SITE and file.exists():
@@ -50,7 +50,7 @@ def handler(intavo: str) -> type[BaseHTTPRequestHandler]:
             self.end_headers()
             self.wfile.write(body)
 
-        def log_message(self, format: str, *args: object) -> None:  # noqa: A002  # http.server's name
+        def log_message(self, format: str, *args: object) -> None:  # http.server's name
             pass
 
     return Handler

@@ -60,7 +60,7 @@ class Cluster:
         if self.as_root:
             user = pwd.getpwnam("postgres")
             identity = {"user": user.pw_uid, "group": user.pw_gid, "extra_groups": []}
-        result = subprocess.run(  # noqa: S603  # fixed programs, no shell
+        result: subprocess.CompletedProcess[str] = subprocess.run(  # noqa: S603  # fixed programs, no shell
             command, cwd="/", env=env, text=True, stdin=subprocess.DEVNULL, capture_output=True, check=False,
             **identity,  # type: ignore[call-overload]
         )  # fmt: skip
@@ -108,9 +108,7 @@ class Cluster:
         log = self.data / "server.log"
         for attempt in range(5):
             port = free_port(54320 + attempt * 7)
-            options = (
-                f"-c listen_addresses={HOST} -c port={port} -c unix_socket_directories='' -c max_connections=120"
-            )
+            options = f"-c listen_addresses={HOST} -c port={port} -c unix_socket_directories='' -c max_connections=120"
             if self.purpose == "test":
                 options += " -c fsync=off -c full_page_writes=off"
             started = self._run(

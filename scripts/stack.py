@@ -1,5 +1,6 @@
 """Starts and stops the parts of Intavo as processes: for the demo, the browser tests and the measurements."""
 
+import contextlib
 import ctypes
 import os
 import secrets
@@ -177,10 +178,8 @@ class Stack:
 
 
 def _signal(group: int, number: signal.Signals) -> None:
-    try:
+    with contextlib.suppress(ProcessLookupError):
         os.killpg(group, number)
-    except ProcessLookupError:
-        pass
 
 
 def stop_leftovers(path: Path) -> None:

@@ -14,5 +14,5 @@ class AccountAdapter(DefaultAccountAdapter):  # type: ignore[misc]  # allauth sh
         """Render the mail as allauth would and hand it to a job."""
         message: EmailMessage = self.render_mail(template_prefix, email, context)
         app.configure_task("account_mail").defer(
-            to=email, subject=message.subject, text=message.body, key=context.get("key", "")
+            to=email, subject=str(message.subject), text=str(message.body), key=context.get("key", "")
         )

@@ -1,6 +1,6 @@
 """The console's API on who is signed in and on the business."""
 
-from ninja import Router, Schema
+from ninja import Router, Schema, Status
 
 from intavo.project import clock
 
@@ -79,19 +79,17 @@ def me(request: UserRequest) -> MeOut:
 
 
 @router.post("/business", response={201: None}, auth=UserAuth())
-def found(request: UserRequest, body: FoundIn) -> tuple[int, None]:
+def found(request: UserRequest, body: FoundIn) -> Status[None]:
     """Found a business."""
     found_business(user=request.auth, name=body.name, timezone=body.timezone, region=body.region)
-    return 201, None
+    return Status(201, None)
 
 
 @router.put("/business", response={204: None}, auth=MemberAuth())
-def change(request: MemberRequest, body: BusinessIn) -> tuple[int, None]:
+def change(request: MemberRequest, body: BusinessIn) -> Status[None]:
     """Change the business."""
-    change_business(
-        request.auth, name=body.name, mail_address=body.mail_address, promise_minutes=body.promise_minutes
-    )
-    return 204, None
+    change_business(request.auth, name=body.name, mail_address=body.mail_address, promise_minutes=body.promise_minutes)
+    return Status(204, None)
 
 
 @router.get("/members", response=list[MemberOut], auth=MemberAuth())
@@ -101,7 +99,7 @@ def list_members(request: MemberRequest) -> list[MemberOut]:
 
 
 @router.put("/counter", response={204: None}, auth=MemberAuth())
-def counter(request: MemberRequest, body: AwayIn) -> tuple[int, None]:
+def counter(request: MemberRequest, body: AwayIn) -> Status[None]:
     """Say whether one is away from the counter."""
     set_away(request.auth, away=body.away)
-    return 204, None
+    return Status(204, None)

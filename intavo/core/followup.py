@@ -126,9 +126,7 @@ def keep(followup: FollowUp, at: datetime) -> tuple[FollowUp, Kept | None]:
 def finish(followup: FollowUp, at: datetime, outcome: Outcome) -> tuple[FollowUp, Kept | None]:
     """Close it. What was due counts as a promise, but not for spam."""
     kept = None if outcome is Outcome.SPAM else _count(followup, at)
-    done = replace(
-        followup, state=State.FINISHED, due=None, back_at=None, finished_at=at, outcome=outcome
-    )
+    done = replace(followup, state=State.FINISHED, due=None, back_at=None, finished_at=at, outcome=outcome)
     return done, kept
 
 

@@ -150,6 +150,19 @@ def fill(runs: Iterable[str | SlotRun], words: Mapping[Slot, str]) -> str:
     return "".join(run if isinstance(run, str) else words.get(run.slot, _WITHOUT[run.slot]) for run in runs).strip()
 
 
+def next_moment_of(wanted: Situation, hours: AnyHours, at: datetime) -> datetime:
+    """When a situation holds next, counted from `at` (which it is, if it holds then or never comes).
+
+    For showing the owner what will be said; who is at the counter is taken as it has to be.
+    """
+    if wanted in {Situation.OPEN, Situation.NOBODY_FREE}:
+        return next_opening(hours, at) or at
+    if wanted is Situation.AFTER_HOURS:
+        return (next_closing(hours, at) or at) if is_open(hours, at) else at
+    days = (at + timedelta(days=ahead) for ahead in range(400))
+    return next((day for day in days if holiday_name(hours, day) is not None and not is_open(hours, day)), at)
+
+
 _PROMISE, _OPENING, _DAY = SlotRun(slot="promise"), SlotRun(slot="next_opening"), SlotRun(slot="day_name")
 SHIPPED: dict[Situation, Reply] = {
     Situation.OPEN: Reply(title=("Thank you",), text=("We answer ", _PROMISE, ".")),

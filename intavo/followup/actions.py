@@ -41,7 +41,7 @@ def receive(
     actor.needs(Right.VISIT)
     for last_try in (False, True):
         existing = _latest(person_id, kind)
-        value, new = rules.receive(existing and existing.value, kind, at, due, thread)
+        value, new = rules.receive(existing.value if existing else None, kind, at, due, thread)
         try:
             with transaction.atomic():
                 row = FollowUp(business_id=actor.business_id, person_id=person_id, kind=kind.value, opened_at=at)
@@ -111,9 +111,7 @@ def put_off(actor: Actor, *, followup_id: int, until: datetime) -> FollowUp:
 
 def finish(actor: Actor, *, followup_id: int, outcome: rules.Outcome) -> FollowUp:
     """Close it with an outcome."""
-    return _work(
-        actor, followup_id, "finished", lambda f, at: rules.finish(f, at, outcome), outcome=outcome.value
-    )
+    return _work(actor, followup_id, "finished", lambda f, at: rules.finish(f, at, outcome), outcome=outcome.value)
 
 
 def take_up(actor: Actor, *, followup_id: int) -> FollowUp:
@@ -201,5 +199,3 @@ def _subject(row: FollowUp, business: Business) -> str:
     if row.kind == rules.Kind.INQUIRY.value:
         return f"Re: your question to {business.name}"
     return f"From {business.name}"
-
-

@@ -20,7 +20,9 @@ class FollowUp(models.Model):
     due = models.DateTimeField(null=True)
     back_at = models.DateTimeField(null=True)
     finished_at = models.DateTimeField(null=True)
-    outcome = models.CharField(max_length=12, null=True, choices=[(o.value, o.value) for o in rules.Outcome])  # noqa: DJ001  # no outcome is not an empty one
+    outcome = models.CharField(
+        max_length=12, null=True, choices=[(o.value, o.value) for o in rules.Outcome]
+    )  # no outcome is not an empty one
     thread = models.CharField(max_length=200, blank=True)
     touchpoint = models.ForeignKey(Touchpoint, null=True, on_delete=models.SET_NULL)
     site = models.ForeignKey(Site, null=True, on_delete=models.SET_NULL)

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 from datetime import datetime, timedelta
-from typing import Any
+from typing import TYPE_CHECKING, Any, TypedDict
 
 from django.db.models import Case, DateTimeField, F, Q, QuerySet, When
 from django.db.models.functions import Least
@@ -12,6 +12,11 @@ from intavo.core import followup as rules
 from intavo.core.hours import OpeningHours
 
 from .models import FollowUp, PromiseCounted
+
+if TYPE_CHECKING:
+    from django_stubs_ext import WithAnnotations
+
+    StandingRow = WithAnnotations[FollowUp, "Standing"]
 
 PAGE = 50
 FAR = datetime.fromisoformat("9999-01-01T00:00:00+00:00")
@@ -27,7 +32,13 @@ def open_rows(actor: Actor) -> QuerySet[FollowUp]:
     )
 
 
-def for_us(actor: Actor, at: datetime) -> QuerySet[FollowUp]:
+class Standing(TypedDict):
+    """What `for_us` adds to a row."""
+
+    stands: datetime | None
+
+
+def for_us(actor: Actor, at: datetime) -> QuerySet["StandingRow"]:
     """What is for us at an instant, put-off ones whose time has come among it; `stands` is its due time."""
     back = Q(state=rules.State.PUT_OFF.value, back_at__lte=at)
     stands = Case(
@@ -83,7 +94,7 @@ def at_the_foot(actor: Actor, at: datetime) -> tuple[list[FollowUp], list[Follow
 def due_marks(actor: Actor, at: datetime, until: datetime) -> list[tuple[int, str, datetime]]:
     """Id, name and due time of what is due by `until`, late ones included, in order."""
     rows = for_us(actor, at).filter(stands__lte=until).order_by("stands", "id")[:200]
-    return [(row.pk, row.person.name or first_address(row), row.stands) for row in rows]
+    return [(row.pk, row.person.name or first_address(row), row.stands) for row in rows if row.stands]
 
 
 def first_address(row: FollowUp) -> str:

@@ -22,7 +22,10 @@ _WEEKDAYS = ("mon", "tue", "wed", "thu", "fri")
 def refusals(error: ValidationError, prefix: str = "") -> Refused:
     """A document's errors as places and words."""
     found = (
-        (".".join(filter(None, (prefix, *(str(part) for part in one["loc"])))), one["msg"].removeprefix("Value error, "))
+        (
+            ".".join(filter(None, (prefix, *(str(part) for part in one["loc"])))),
+            one["msg"].removeprefix("Value error, "),
+        )
         for one in error.errors()
     )
     return Refused(*((place or "document", message) for place, message in found))

@@ -41,6 +41,4 @@ class ReplyCell(models.Model):
     document = models.JSONField()
 
     class Meta:
-        constraints = (
-            models.UniqueConstraint(fields=["business", "situation", "language"], name="reply_once_a_cell"),
-        )
+        constraints = (models.UniqueConstraint(fields=["business", "situation", "language"], name="reply_once_a_cell"),)

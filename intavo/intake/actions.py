@@ -13,7 +13,7 @@ from intavo.core import people as people_rules
 from intavo.core.followup import Kind
 from intavo.core.rights import Right
 from intavo.core.showing.visit import Page, Short
-from intavo.core.touchpoint import AnswerErrors, Checked, Document, Field_, check_answers
+from intavo.core.touchpoint import AnswerErrors, Checked, Document, FieldPart, check_answers
 from intavo.core.touchpoint.rules import VisitorDevice
 from intavo.followup import actions as followup
 from intavo.mail import actions as mail
@@ -140,12 +140,14 @@ def _checked(site: LiveSite, sent: Sent) -> tuple[TouchpointRevision, Document, 
 
 def _reach(document: Document, checked: Checked, region: str) -> _Reach:
     def first(kind: str) -> str | None:
-        fields = (part for part in document.parts() if isinstance(part, Field_) and part.input == kind)
+        fields = (part for part in document.parts() if isinstance(part, FieldPart) and part.input == kind)
         return next((checked.values[part.name] for part in fields if part.name in checked.values), None)
 
     email, phone = first("email"), first("phone")
     if email is None and phone is None:
-        field = next((p.name for p in document.parts() if isinstance(p, Field_) and p.input in {"email", "phone"}), "")
+        field = next(
+            (p.name for p in document.parts() if isinstance(p, FieldPart) and p.input in {"email", "phone"}), ""
+        )
         raise Refused((f"answers.{field}", "Please leave a way to reach you."))
     return _Reach(
         people_rules.email_address(email) if email else None,
@@ -198,7 +200,7 @@ _EVENT = {"sign-up": "signed up", "inquiry": "asked"}
 
 def _event_data(incoming: _Incoming, row: Submission, arrived: people.Arrived) -> dict[str, Any]:
     sent, document, checked, said = incoming.sent, incoming.document, incoming.checked, incoming.said
-    labels = {part.name: part.label or part.name for part in document.parts() if isinstance(part, Field_)}
+    labels = {part.name: part.label or part.name for part in document.parts() if isinstance(part, FieldPart)}
     return {
         "touchpoint": incoming.revision.touchpoint.name, "page": sent.page.url, "title": sent.page.title,
         "device": sent.device, "visits": sent.visitor.visits, "followup": row.followup_id, "submission": row.pk,

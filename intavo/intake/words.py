@@ -1,6 +1,6 @@
 """Words made from what a visitor sent."""
 
-from intavo.core.touchpoint import Checked, Document, Field_
+from intavo.core.touchpoint import Checked, Document, FieldPart
 
 
 def excerpt(document: Document, checked: Checked) -> str:
@@ -9,7 +9,10 @@ def excerpt(document: Document, checked: Checked) -> str:
     written = [
         checked.values[part.name]
         for part in document.parts()
-        if isinstance(part, Field_) and part.input not in reach and part.name != "name" and part.name in checked.values
+        if isinstance(part, FieldPart)
+        and part.input not in reach
+        and part.name != "name"
+        and part.name in checked.values
     ]
     if written:
         return " ".join(max(written, key=len).split())

@@ -37,7 +37,7 @@ def find_or_add(
     business = actor.business_id
     by_email = _by_email(business, email)
     by_phone = _by_phone(business, phone)
-    found = rules.match(email and email.key, phone and phone.key, by_email, by_phone)
+    found = rules.match(_key(email), _key(phone), by_email, by_phone)
     if found.person is None:
         try:
             with transaction.atomic():
@@ -45,7 +45,7 @@ def find_or_add(
                 _add_addresses(person, email, phone)
             return Arrived(person, True, found.suggest)
         except IntegrityError:
-            found = rules.match(email and email.key, None, _by_email(business, email), ())
+            found = rules.match(_key(email), None, _by_email(business, email), ())
             if found.person is None:
                 raise
     person = Person.objects.get(pk=found.person, business_id=business)
@@ -53,8 +53,13 @@ def find_or_add(
     if kept != person.name:
         person.name = kept
         person.save(update_fields=["name"])
-    _add_addresses(person, email if found.person != by_email else None, phone)
+    # Whoever is found with an email is found by it, so only a phone can be new.
+    _add_addresses(person, None, phone)
     return Arrived(person, False, found.suggest)
+
+
+def _key(address: rules.Address | None) -> str | None:
+    return address.key if address is not None else None
 
 
 def _by_email(business: int, email: rules.Address | None) -> int | None:
@@ -85,9 +90,7 @@ def _add_addresses(person: Person, email: rules.Address | None, phone: rules.Add
             Address.objects.bulk_create([row], ignore_conflicts=True)
 
 
-def add_event(
-    actor: Actor, *, person_id: int, at: datetime, kind: str, data: dict[str, Any]
-) -> TimelineEvent:
+def add_event(actor: Actor, *, person_id: int, at: datetime, kind: str, data: dict[str, Any]) -> TimelineEvent:
     """Add to a person's timeline."""
     return TimelineEvent.objects.create(
         business_id=actor.business_id, person_id=person_id, at=at, kind=kind, member_id=actor.member_id, data=data

@@ -25,8 +25,9 @@ def healthz(request: HttpRequest) -> HttpResponse:
         with connection.cursor() as cursor:
             # A worker writes a heartbeat every ten seconds, by the database's own clock.
             cursor.execute(
-                "SELECT EXISTS (SELECT 1 FROM procrastinate_workers WHERE last_heartbeat > now() - %s)",
-                [WORKER_SILENT_FOR],
+                "SELECT EXISTS (SELECT 1 FROM procrastinate_workers"
+                " WHERE last_heartbeat > now() - make_interval(secs => %s))",
+                [WORKER_SILENT_FOR.total_seconds()],
             )
             row = cursor.fetchone()
             up["database"], up["worker"] = True, bool(row and row[0])

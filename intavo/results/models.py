@@ -17,7 +17,7 @@ class Beat(models.Model):
     client_id = models.CharField(max_length=80)
     touchpoint = models.CharField(max_length=20)
     revision = models.PositiveIntegerField()
-    variant = models.CharField(max_length=40, null=True)  # noqa: DJ001  # no variant is not an empty one
+    variant = models.CharField(max_length=40, null=True)  # no variant is not an empty one
     what = models.CharField(max_length=10)
     page = models.CharField(max_length=500)
     device = models.CharField(max_length=10)

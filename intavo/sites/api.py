@@ -3,7 +3,7 @@
 from datetime import datetime
 
 from django.conf import settings
-from ninja import Router, Schema
+from ninja import Router, Schema, Status
 
 from intavo.accounts.auth import MemberAuth, MemberRequest
 
@@ -52,10 +52,10 @@ def list_sites(request: MemberRequest) -> list[SiteOut]:
 
 
 @router.post("/sites", response={201: SiteOut})
-def add(request: MemberRequest, body: SiteIn) -> tuple[int, SiteOut]:
+def add(request: MemberRequest, body: SiteIn) -> Status[SiteOut]:
     """Add a site."""
     site = add_site(request.auth, name=body.name, hosts=body.hosts)
-    return 201, SiteOut.of(sites_of(request.auth).get(pk=site.pk))
+    return Status(201, SiteOut.of(sites_of(request.auth).get(pk=site.pk)))
 
 
 @router.put("/sites/{site_id}", response=SiteOut)

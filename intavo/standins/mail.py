@@ -24,8 +24,10 @@ _STYLE = """
 body{margin:0;background:#f6f4ef;color:#22201b;font:15px/1.5 Georgia,serif}
 header{padding:18px 28px;background:#3a3550;color:#fff}header a{color:#fff}h1{margin:0;font-size:1.2rem}
 main{max-width:52rem;margin:0 auto;padding:20px 28px}a{color:#3a3550}
-table{width:100%;border-collapse:collapse;background:#fff}th,td{padding:8px 12px;border-bottom:1px solid #e2ded3;text-align:left}
-pre{padding:18px 20px;background:#fff;white-space:pre-wrap;overflow-wrap:anywhere;font:inherit}dl{display:grid;grid-template-columns:7rem 1fr}dd{margin:0}
+table{width:100%;border-collapse:collapse;background:#fff}
+th,td{padding:8px 12px;border-bottom:1px solid #e2ded3;text-align:left}
+pre{padding:18px 20px;background:#fff;white-space:pre-wrap;overflow-wrap:anywhere;font:inherit}
+dl{display:grid;grid-template-columns:7rem 1fr}dd{margin:0}
 """
 
 
@@ -133,7 +135,7 @@ def handler(box: Box) -> type[BaseHTTPRequestHandler]:
     """The HTTP side over a box."""
 
     class Handler(BaseHTTPRequestHandler):
-        def do_GET(self) -> None:  # noqa: N802  # http.server's name
+        def do_GET(self) -> None:  # http.server's name
             path = unquote(self.path.partition("?")[0])
             if path == "/":
                 self._say(200, "text/html; charset=utf-8", list_page(box.all()).encode())
@@ -152,7 +154,7 @@ def handler(box: Box) -> type[BaseHTTPRequestHandler]:
             else:
                 self._say(200, "text/html; charset=utf-8", mail_page(mail).encode())
 
-        def do_POST(self) -> None:  # noqa: N802  # http.server's name
+        def do_POST(self) -> None:  # http.server's name
             if self.path == "/forget":
                 box.forget()
             self._say(204 if self.path == "/forget" else 404, "text/plain", b"")
@@ -164,7 +166,7 @@ def handler(box: Box) -> type[BaseHTTPRequestHandler]:
             self.end_headers()
             self.wfile.write(body)
 
-        def log_message(self, format: str, *args: object) -> None:  # noqa: A002  # http.server's name
+        def log_message(self, format: str, *args: object) -> None:  # http.server's name
             pass
 
     return Handler

@@ -4,7 +4,7 @@ from datetime import datetime
 from typing import Any
 
 from django.conf import settings
-from ninja import Router, Schema
+from ninja import Router, Schema, Status
 
 from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.core.touchpoint import STARTERS, Document, ready_check
@@ -121,10 +121,10 @@ def list_touchpoints(request: MemberRequest) -> list[TouchpointOut]:
 
 
 @router.post("/touchpoints", response={201: DraftOut})
-def make(request: MemberRequest, body: MakeIn) -> tuple[int, DraftOut]:
+def make(request: MemberRequest, body: MakeIn) -> Status[DraftOut]:
     """Make a touchpoint from a starter."""
     row = actions.make(request.auth, starter=body.starter, name=body.name)
-    return 201, _draft(request, row.pk)
+    return Status(201, _draft(request, row.pk))
 
 
 @router.get("/touchpoints/{touchpoint_id}", response=DraftOut)

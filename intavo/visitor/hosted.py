@@ -10,7 +10,7 @@ from django.shortcuts import render
 from django.views.decorators.csrf import csrf_exempt
 
 from intavo.accounts.actor import Refused
-from intavo.core.touchpoint import Consent, Field_
+from intavo.core.touchpoint import Consent, FieldPart
 from intavo.intake.actions import Sent, receive, replayed
 from intavo.project import clock
 from intavo.sites.models import Site
@@ -47,7 +47,11 @@ def _form(
     document = document_of(row.pk)
     shown = document.step(step) or document.steps[0]
     parts = [
-        {"part": part, "value": values.get(getattr(part, "name", ""), ""), "error": errors.get(getattr(part, "name", ""))}
+        {
+            "part": part,
+            "value": values.get(getattr(part, "name", ""), ""),
+            "error": errors.get(getattr(part, "name", "")),
+        }
         for part in shown.parts
         if not part.hidden
     ]
@@ -68,7 +72,7 @@ def _sent(request: HttpRequest, site: LiveSite, live: LiveTouchpoint) -> HttpRes
         row = published(site.business.pk, live.compiled.id, revision)
     assert row is not None
     document = document_of(row.pk)
-    fields = {part.name: posted.get(part.name, "") for part in document.parts() if isinstance(part, Field_)}
+    fields = {part.name: posted.get(part.name, "") for part in document.parts() if isinstance(part, FieldPart)}
     ticks = {part.name: part.name in posted for part in document.parts() if isinstance(part, Consent)}
     values = fields | {name: "on" for name, ticked in ticks.items() if ticked}
     known = replayed(site.id, client_id)

@@ -2,7 +2,7 @@
 
 import json
 import time
-from datetime import datetime, timedelta
+from datetime import UTC, datetime, timedelta
 from hashlib import sha256
 from urllib.parse import urlsplit
 
@@ -39,7 +39,7 @@ def _json(text: str, status: int = 200) -> HttpResponse:
 
 def iso(at: datetime) -> str:
     """A time as the protocol writes it: UTC with a Z, to the millisecond."""
-    text = at.astimezone(clock.UTC).isoformat(timespec="milliseconds").replace("+00:00", "Z")
+    text = at.astimezone(UTC).isoformat(timespec="milliseconds").replace("+00:00", "Z")
     return text.replace(".000Z", "Z")
 
 

@@ -60,3 +60,8 @@ export async function resetPassword(key: string, password: string): Promise<bool
 export async function signOut(): Promise<void> {
   await call('DELETE', 'auth/session')
 }
+
+/** Load the application anew, so that nothing of who was signed in before stays. */
+export function startAnew(path: string): void {
+  location.assign(path)
+}

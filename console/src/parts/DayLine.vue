@@ -37,7 +37,7 @@ const marks = computed(() => (day.value?.marks ?? []).map((one) => ({ ...one, le
 </script>
 
 <template>
-  <section aria-label="Today" class="flex min-h-[46px] items-center gap-4 border-b border-line bg-fog px-5 max-md:px-3">
+  <section aria-label="Today" class="flex min-h-[46px] items-center gap-x-4 border-b max-md:flex-wrap max-md:py-1 border-line bg-fog px-5 max-md:px-3">
     <p v-if="isError" class="text-rust">The day line could not be read. It is tried again by itself.</p>
     <template v-else-if="day">
       <p class="shrink-0 whitespace-nowrap">
@@ -54,7 +54,7 @@ const marks = computed(() => (day.value?.marks ?? []).map((one) => ({ ...one, le
           >
             <template v-if="one.width > 12"><span>{{ one.from }}</span><span>{{ one.to }}</span></template>
           </span>
-          <span v-if="told !== null && day.after_reply" class="absolute inset-y-0 my-px max-w-full truncate rounded bg-fog px-1.5 pt-px text-ink-2" :style="{ left: `calc(${told}% + 12px)`, right: '4px', width: 'fit-content' }">
+          <span v-if="told !== null && day.after_reply" class="absolute inset-y-0 my-px truncate rounded bg-fog px-1.5 pt-px text-ink-2" :style="{ left: `calc(${told}% + 12px)`, maxWidth: `calc(${100 - told}% - 20px)` }">
             “{{ day.after_reply }}”
           </span>
         </button>
@@ -75,7 +75,7 @@ const marks = computed(() => (day.value?.marks ?? []).map((one) => ({ ...one, le
           <span class="absolute -top-0.5 left-1/2 size-2.5 -translate-x-1/2 rounded-full bg-rust" />
         </span>
       </div>
-      <p class="ml-auto shrink-0 whitespace-nowrap font-semibold">
+      <p class="ml-auto font-semibold whitespace-nowrap max-md:ml-0">
         <RouterLink v-if="day.late" to="/follow-up" class="text-rust">{{ day.late }} late</RouterLink>
         <span v-if="day.late && day.before_closing"> · </span>
         <RouterLink v-if="day.before_closing" to="/follow-up" class="text-brass">{{ day.before_closing }} due before closing</RouterLink>

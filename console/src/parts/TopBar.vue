@@ -1,16 +1,12 @@
 <script setup lang="ts">
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
-import { useQueryClient } from '@tanstack/vue-query'
-import { useRouter } from 'vue-router'
-import { signOut } from '@/api/account'
+import { signOut, startAnew } from '@/api/account'
 import { useCounter, useMe } from '@/api/me'
 import { finding } from './find'
 import BrandMark from './BrandMark.vue'
 
 const { data: me } = useMe()
 const counter = useCounter()
-const queries = useQueryClient()
-const router = useRouter()
 const PLACES = [
   ['/follow-up', 'Follow-up'],
   ['/touchpoints', 'Touchpoints'],
@@ -20,13 +16,12 @@ const PLACES = [
 
 async function leave() {
   await signOut()
-  await router.push('/sign-in')
-  queries.clear()
+  startAnew('/sign-in')
 }
 </script>
 
 <template>
-  <header class="flex min-h-12 flex-wrap items-center gap-x-6 border-b border-line bg-sheet px-5 max-md:px-3">
+  <header class="flex min-h-12 flex-wrap items-center gap-x-6 border-b border-line bg-sheet px-5 max-md:px-3 max-md:pt-2">
     <BrandMark />
     <nav class="flex gap-6 self-stretch max-md:order-last max-md:w-full max-md:justify-between max-md:gap-2" aria-label="Places">
       <RouterLink

@@ -16,7 +16,7 @@ from .arithmetic import (
 from .combine import EitherHours, either
 from .holidays import public_holidays
 from .ical import read_exceptions, write_calendar
-from .model import Exception_, OpeningHours, Stretch, WeeklyStretch
+from .model import HoursException, OpeningHours, Stretch, WeeklyStretch
 from .schema_org import opening_hours_specification
 from .stretches import AnyHours, OpenStretch
 
@@ -24,7 +24,7 @@ __all__ = [
     "HORIZON",
     "AnyHours",
     "EitherHours",
-    "Exception_",
+    "HoursException",
     "OpenStretch",
     "OpeningHours",
     "Stretch",

@@ -6,7 +6,7 @@ which is wrong by an hour across a change of the clocks.
 
 from datetime import UTC, datetime, timedelta
 
-from .stretches import AnyHours, OpenStretch, shift, in_zone, stretches_from
+from .stretches import AnyHours, OpenStretch, in_zone, shift, stretches_from
 
 HORIZON = timedelta(days=400)
 _ZERO = timedelta(0)

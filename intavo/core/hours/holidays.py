@@ -2,10 +2,10 @@
 
 import holidays
 
-from .model import Exception_
+from .model import HoursException
 
 
-def public_holidays(region: str, years: tuple[int, ...], subdivision: str | None = None) -> tuple[Exception_, ...]:
+def public_holidays(region: str, years: tuple[int, ...], subdivision: str | None = None) -> tuple[HoursException, ...]:
     """A country's public holidays as closed days, in order of date.
 
     `region` is an ISO 3166-1 alpha-2 code; `subdivision` one of its parts (like "ENG"). A place that
@@ -16,5 +16,5 @@ def public_holidays(region: str, years: tuple[int, ...], subdivision: str | None
     except NotImplementedError as error:
         raise ValueError(f"no public holidays are known for {region}") from error
     return tuple(
-        Exception_(first=day, last=day, label=str(label), holiday=True) for day, label in sorted(found.items())
+        HoursException(first=day, last=day, label=str(label), holiday=True) for day, label in sorted(found.items())
     )

@@ -10,7 +10,7 @@ from zoneinfo import ZoneInfo
 from dateutil.rrule import rrulestr
 from icalendar import Calendar, Event
 
-from .model import DAYS, Exception_, OpeningHours, Stretch
+from .model import DAYS, HoursException, OpeningHours, Stretch
 from .wall import end_instant, start_instant
 
 _ONE_DAY = timedelta(days=1)
@@ -25,7 +25,7 @@ class _DayOff:
     stretches: tuple[Stretch, ...]
 
 
-def read_exceptions(text: str, timezone: str, first: date, last: date) -> tuple[Exception_, ...]:
+def read_exceptions(text: str, timezone: str, first: date, last: date) -> tuple[HoursException, ...]:
     """Exceptions from a calendar, for dates from `first` to `last`, in the zone named.
 
     A whole-day event closes its days (a holiday, unless its category is EXCEPTION); a timed event
@@ -72,10 +72,12 @@ def _occurrences(event: Any, start: date, first: date, last: date) -> Iterator[d
     if event.get("RRULE") is None:
         yield start
         return
-    at_midnight = datetime(start.year, start.month, start.day)
+    # Rules repeat on wall-clock dates: the zone is put back on each.
+    at_midnight = datetime(start.year, start.month, start.day)  # noqa: DTZ001
     rule = rrulestr(event["RRULE"].to_ical().decode().split(";UNTIL")[0], dtstart=at_midnight)
-    since = datetime(first.year, first.month, first.day) - timedelta(days=31)
-    for found in rule.between(since, datetime(last.year, last.month, last.day), inc=True):
+    since = datetime(first.year, first.month, first.day) - timedelta(days=31)  # noqa: DTZ001
+    until = datetime(last.year, last.month, last.day)  # noqa: DTZ001
+    for found in rule.between(since, until, inc=True):
         yield datetime.combine(found.date(), start.timetz()) if isinstance(start, datetime) else found.date()
 
 
@@ -98,13 +100,13 @@ def _categories(event: Any) -> set[str]:
     return {str(one).upper() for one in value.cats} if value is not None else set()
 
 
-def _spans(days: Iterable[_DayOff]) -> Iterator[Exception_]:
+def _spans(days: Iterable[_DayOff]) -> Iterator[HoursException]:
     """Neighbouring days with the same words and stretches become one exception."""
     numbered = enumerate(days)
     alike = groupby(numbered, key=lambda n: (n[1].day.toordinal() - n[0], n[1].label, n[1].holiday, n[1].stretches))
     for (_, label, holiday, stretches), group in alike:
         dates = [one.day for _, one in group]
-        yield Exception_(first=dates[0], last=dates[-1], label=label, holiday=holiday, stretches=stretches)
+        yield HoursException(first=dates[0], last=dates[-1], label=label, holiday=holiday, stretches=stretches)
 
 
 def write_calendar(hours: OpeningHours, name: str, since: date) -> str:

@@ -1,5 +1,6 @@
 """What a set of opening hours is: a zone, a week of stretches, and exceptions by date."""
 
+import itertools
 import re
 from bisect import bisect_right
 from datetime import date
@@ -69,7 +70,7 @@ class WeeklyStretch(Stretch):
     day: Day
 
 
-class Exception_(_Frozen):
+class HoursException(_Frozen):
     """Dates on which other stretches start than in the week; no stretch at all is closed."""
 
     first: date
@@ -95,7 +96,7 @@ class OpeningHours(_Frozen):
 
     timezone: str
     week: tuple[WeeklyStretch, ...] = ()
-    exceptions: tuple[Exception_, ...] = ()
+    exceptions: tuple[HoursException, ...] = ()
 
     @field_validator("timezone")
     @classmethod
@@ -106,9 +107,9 @@ class OpeningHours(_Frozen):
 
     @field_validator("exceptions")
     @classmethod
-    def _one_exception_a_date(cls, value: tuple[Exception_, ...]) -> tuple[Exception_, ...]:
+    def _one_exception_a_date(cls, value: tuple[HoursException, ...]) -> tuple[HoursException, ...]:
         ordered = sorted(value, key=lambda one: one.first)
-        for one, following in zip(ordered, ordered[1:], strict=False):
+        for one, following in itertools.pairwise(ordered):
             if following.first <= one.last:
                 raise ValueError(f"two exceptions fall on {following.first.isoformat()}; a date can have one")
         return value
@@ -125,17 +126,17 @@ class OpeningHours(_Frozen):
         )
 
     @cached_property
-    def _ordered_exceptions(self) -> tuple[tuple[date, ...], tuple[Exception_, ...]]:
+    def _ordered_exceptions(self) -> tuple[tuple[date, ...], tuple[HoursException, ...]]:
         ordered = tuple(sorted(self.exceptions, key=lambda one: one.first))
         return tuple(one.first for one in ordered), ordered
 
-    def exception_on(self, day: date) -> Exception_ | None:
+    def exception_on(self, day: date) -> HoursException | None:
         """The exception that covers this date, if any."""
         firsts, ordered = self._ordered_exceptions
         at = bisect_right(firsts, day) - 1
         return ordered[at] if at >= 0 and day <= ordered[at].last else None
 
-    def stretches_starting_on(self, day: date) -> tuple[tuple[Stretch, ...], Exception_ | None]:
+    def stretches_starting_on(self, day: date) -> tuple[tuple[Stretch, ...], HoursException | None]:
         """The stretches that start on a date, and the exception they come from (None: the week)."""
         exception = self.exception_on(day)
         if exception is None:

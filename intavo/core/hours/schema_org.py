@@ -9,11 +9,9 @@ _NAMES = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "S
 
 
 def _times(stretch: Stretch) -> dict[str, str]:
-    if stretch.to != "24:00":
-        closes = stretch.to
-    else:
-        # 00:00 to 00:00 would say "closed"; a whole day is written to its last minute.
-        closes = "23:59" if stretch.from_ == "00:00" else "00:00"
+    # 00:00 to 00:00 would say "closed"; a whole day is written to its last minute.
+    at_midnight = "23:59" if stretch.from_ == "00:00" else "00:00"
+    closes = at_midnight if stretch.to == "24:00" else stretch.to
     return {"opens": stretch.from_, "closes": closes}
 
 

@@ -45,7 +45,8 @@ def _instant(zone: ZoneInfo, day: date, minutes: int, fold: int) -> datetime:
     wall = midnight + timedelta(minutes=minutes)
     local = wall.replace(tzinfo=zone)
     before, after = local.utcoffset(), local.replace(fold=1).utcoffset()
-    assert before is not None and after is not None
+    assert before is not None
+    assert after is not None
     if after > before:
         return _gap_end(zone, wall - after, wall - before)
     return wall - (after if fold else before)

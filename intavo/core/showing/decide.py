@@ -187,7 +187,11 @@ def _how_often(touchpoint: Compiled, memory: Memory | None, at: datetime) -> Che
         if shown is None:
             return f"{rule}; not shown yet."
         told = f"{rule}; shown {stamp(shown, touchpoint.zone)}"
-        return f"{told}, long enough ago." if passed or free is None else f"{told}; free again {stamp(free, touchpoint.zone)}."
+        return (
+            f"{told}, long enough ago."
+            if passed or free is None
+            else f"{told}; free again {stamp(free, touchpoint.zone)}."
+        )
 
     return Check("how often", passed, None if passed else free, words)
 

@@ -65,5 +65,3 @@ class Visit(_Said):
     memory: dict[str, Memory] = Field(default_factory=dict, max_length=1000)
     storage: bool = True
     open: Annotated[str, StringConstraints(max_length=100)] | None = None
-
-

@@ -2,7 +2,7 @@
 
 from .answers import AnswerErrors, Checked, check_answers
 from .document import After, Document, Leaving, Look, Step, ThankYou, for_visitors
-from .parts import Button, Consent, Field_, Headline, Part, ReplyPart, Text
+from .parts import Button, Consent, FieldPart, Headline, Part, ReplyPart, Text
 from .readiness import Finding, ready_check
 from .rules import HowOften, Moment, PagePattern, Sentence, Show, Until
 from .schema import document_schema
@@ -16,7 +16,7 @@ __all__ = [
     "Checked",
     "Consent",
     "Document",
-    "Field_",
+    "FieldPart",
     "Finding",
     "Headline",
     "HowOften",

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from ..people import email_address, phone_number
 from .document import Document
-from .parts import Consent, Field_
+from .parts import Consent, FieldPart, Part
 
 _LONGEST = {"email": 254, "text": 300, "phone": 60, "long": 5000}
 
@@ -43,7 +43,7 @@ def check_answers(
     agreed: dict[str, str] = {}
     for part in step.parts:
         try:
-            if isinstance(part, Field_):
+            if isinstance(part, FieldPart):
                 value = _field(part, answers.get(part.name, ""), region)
                 if value:
                     values[part.name] = value
@@ -53,14 +53,20 @@ def check_answers(
                 elif part.required:
                     raise ValueError("Please tick this to go on.")
         except ValueError as error:
-            place = "answers" if isinstance(part, Field_) else "consents"
-            errors.append((f"{place}.{part.name}", str(error)))
+            errors.append((_place(part), str(error)))
     if errors:
         raise AnswerErrors(errors)
     return Checked(values, agreed, next_step(document, step_id))
 
 
-def _field(part: Field_, given: str, region: str) -> str:
+def _place(part: Part) -> str:
+    """The field of a part as errors name it."""
+    if isinstance(part, FieldPart):
+        return f"answers.{part.name}"
+    return f"consents.{part.name}" if isinstance(part, Consent) else part.id
+
+
+def _field(part: FieldPart, given: str, region: str) -> str:
     value = given.replace("\x00", "").strip()
     if not value:
         if part.required and not part.hidden:

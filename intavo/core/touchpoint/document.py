@@ -5,7 +5,7 @@ from typing import Annotated, Any, Literal, Self
 
 from pydantic import Field, StringConstraints, model_validator
 
-from .parts import Button, Consent, Field_, Id, Model, Part
+from .parts import Button, Consent, FieldPart, Id, Model, Part
 from .rules import Show
 
 Colour = Annotated[str, StringConstraints(pattern=r"^#[0-9a-fA-F]{6}$")]
@@ -85,7 +85,7 @@ class Document(Model):
     def _holds_together(self) -> Self:
         _all_different("steps", [step.id for step in self.steps])
         _all_different("parts", [part.id for step in self.steps for part in step.parts])
-        _all_different("fields", [part.name for part in self.parts() if isinstance(part, Field_ | Consent)])
+        _all_different("fields", [part.name for part in self.parts() if isinstance(part, FieldPart | Consent)])
         for part in self.parts():
             following = part.does.next if isinstance(part, Button) else None
             if following is not None and self.step(following) is None:
@@ -95,9 +95,7 @@ class Document(Model):
 
     def _can_be_closed(self) -> None:
         cross = self.leaving.cross is not None and self.leaving.cross <= LATEST_CROSS
-        closing = any(
-            isinstance(p, Button) and not p.hidden and p.does.action == "close" for p in self.steps[0].parts
-        )
+        closing = any(isinstance(p, Button) and not p.hidden and p.does.action == "close" for p in self.steps[0].parts)
         if not cross and not closing:
             raise ValueError("leaving: a close sign within 5 seconds, or a button that closes, is needed")
 

@@ -45,7 +45,7 @@ class Text(_Part):
         )
 
 
-class Field_(_Part):
+class FieldPart(_Part):
     """A field that the visitor fills in."""
 
     kind: Literal["field"]
@@ -85,4 +85,4 @@ class ReplyPart(_Part):
     kind: Literal["reply"]
 
 
-Part = Annotated[Headline | Text | Field_ | Consent | Button | ReplyPart, Field(discriminator="kind")]
+Part = Annotated[Headline | Text | FieldPart | Consent | Button | ReplyPart, Field(discriminator="kind")]

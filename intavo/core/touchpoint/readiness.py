@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from .document import Document
-from .parts import Button, Consent, Field_, Headline
+from .parts import Button, Consent, FieldPart, Headline
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,7 +34,7 @@ def _about_the_parts(document: Document) -> Iterator[Finding]:
     for part in document.parts():
         if part.hidden:
             continue
-        if isinstance(part, Field_) and not part.label.strip():
+        if isinstance(part, FieldPart) and not part.label.strip():
             yield Finding("stops", "A field has no label.", part.id)
         elif isinstance(part, Consent) and not part.text.strip():
             yield Finding("stops", "The consent tick has no wording.", part.id)
@@ -48,8 +48,8 @@ def _about_the_ask(document: Document) -> Iterator[Finding]:
     first = [part for part in document.steps[0].parts if not part.hidden]
     if not any(isinstance(part, Button) and part.does.action == "send" for part in first):
         yield Finding("stops", "There is no button that sends it.", document.steps[0].id)
-    asks_email = any(isinstance(part, Field_) and part.input == "email" for part in first)
-    asks_phone = any(isinstance(part, Field_) and part.input == "phone" for part in first)
+    asks_email = any(isinstance(part, FieldPart) and part.input == "email" for part in first)
+    asks_phone = any(isinstance(part, FieldPart) and part.input == "phone" for part in first)
     if not (asks_email or asks_phone):
         yield Finding("stops", "Nothing asks how to reach them: an email or a phone field is needed.", "ask")
     if document.purpose == "sign-up" and asks_email and not any(True for _ in document.consents()):

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from .document import After, Document, Look, Step, ThankYou
-from .parts import Button, Consent, Does, Field_, Headline, ReplyPart, Text
+from .parts import Button, Consent, Does, FieldPart, Headline, ReplyPart, Text
 from .rules import HowOften, Moment, Sentence, Show
 
 
@@ -34,11 +34,9 @@ _SIGN_UP = Document(
             parts=(
                 Headline(id="p1", kind="headline", text="News worth opening, once a month"),
                 Text(id="p2", kind="text", html="<p>What is on, what is new, and the dates to keep. Nothing else.</p>"),
-                Field_(id="p3", kind="field", input="email", name="email", label="Your email", required=True),
-                Field_(id="p4", kind="field", input="text", name="name", label="First name"),
-                Consent(
-                    id="p5", kind="consent", name="news", text="Send me the monthly news by email.", required=True
-                ),
+                FieldPart(id="p3", kind="field", input="email", name="email", label="Your email", required=True),
+                FieldPart(id="p4", kind="field", input="text", name="name", label="First name"),
+                Consent(id="p5", kind="consent", name="news", text="Send me the monthly news by email.", required=True),
                 Button(id="p6", kind="button", label="Keep me posted", does=Does(action="send", next="thanks")),
             ),
         ),
@@ -62,12 +60,16 @@ _INQUIRY = Document(
             parts=(
                 Headline(id="p1", kind="headline", text="Ask us anything"),
                 Text(id="p2", kind="text", html="<p>A person reads this and writes back.</p>"),
-                Field_(
-                    id="p3", kind="field", input="long", name="question", label="What would you like to know?",
+                FieldPart(
+                    id="p3",
+                    kind="field",
+                    input="long",
+                    name="question",
+                    label="What would you like to know?",
                     required=True,
                 ),
-                Field_(id="p4", kind="field", input="email", name="email", label="Your email", required=True),
-                Field_(id="p5", kind="field", input="text", name="name", label="Your name"),
+                FieldPart(id="p4", kind="field", input="email", name="email", label="Your email", required=True),
+                FieldPart(id="p5", kind="field", input="text", name="name", label="Your name"),
                 Button(id="p6", kind="button", label="Send my question", does=Does(action="send", next="thanks")),
             ),
         ),

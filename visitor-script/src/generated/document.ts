@@ -11,7 +11,7 @@ export interface TouchpointDocument {
    * @minItems 1
    * @maxItems 20
    */
-  steps: [Step, ...Step[]];
+  steps: Step[];
   look: Look;
   leaving: Leaving;
   show: Show;
@@ -25,7 +25,7 @@ export interface Step {
   /**
    * @maxItems 60
    */
-  parts: (Headline | Text | Field_ | Consent | Button | ReplyPart)[];
+  parts: (Headline | Text | FieldPart | Consent | Button | ReplyPart)[];
 }
 /**
  * A line of large words.
@@ -50,7 +50,7 @@ export interface Text {
 /**
  * A field that the visitor fills in.
  */
-export interface Field_ {
+export interface FieldPart {
   id: string;
   on: ("desktop" | "phone")[];
   hidden: boolean;
@@ -139,7 +139,7 @@ export interface Show {
    * @minItems 1
    * @maxItems 20
    */
-  sentences: [Sentence, ...Sentence[]];
+  sentences: Sentence[];
   how_often: HowOften;
   until: Until;
 }

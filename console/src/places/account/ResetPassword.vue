@@ -1,17 +1,13 @@
 <script setup lang="ts">
-import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
-import { requestReset, resetPassword } from '@/api/account'
-import { useNotices } from '@/lib/notices'
+import { useRoute } from 'vue-router'
+import { requestReset, resetPassword, startAnew } from '@/api/account'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import TextField from '@/parts/TextField.vue'
 import AccountSheet from './AccountSheet.vue'
 import { useForm } from './form'
 
 const route = useRoute()
-const router = useRouter()
-const queries = useQueryClient()
 const key = computed(() => String(route.params.key ?? ''))
 const email = ref('')
 const password = ref('')
@@ -24,9 +20,7 @@ async function ask() {
 }
 async function set() {
   const signedIn = await resetPassword(key.value, password.value)
-  queries.clear()
-  useNotices().say('Your new password is set.')
-  await router.push(signedIn ? '/follow-up' : '/sign-in')
+  startAnew(signedIn ? '/follow-up' : '/sign-in?set')
 }
 </script>
 

@@ -1,8 +1,7 @@
 <script setup lang="ts">
-import { useQueryClient } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { signIn } from '@/api/account'
+import { signIn, startAnew } from '@/api/account'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import TextField from '@/parts/TextField.vue'
 import AccountSheet from './AccountSheet.vue'
@@ -13,19 +12,19 @@ const password = ref('')
 const { error, busy, run } = useForm()
 const route = useRoute()
 const router = useRouter()
-const queries = useQueryClient()
 
 async function go() {
   const came = await signIn(email.value.trim(), password.value)
-  queries.clear()
   const next = typeof route.query.next === 'string' && route.query.next.startsWith('/') ? route.query.next : '/follow-up'
-  await router.push(came === 'in' ? next : '/verify')
+  if (came === 'in') startAnew(next)
+  else await router.push('/verify')
 }
 </script>
 
 <template>
   <AccountSheet title="Sign in">
     <form class="grid gap-3" novalidate @submit.prevent="run(go)">
+      <p v-if="'set' in route.query" class="rounded-md bg-moss-tint px-3 py-2 text-moss">Your new password is set. Sign in with it.</p>
       <ErrorBox :error="error" />
       <TextField v-model="email" label="Email" type="email" autocomplete="username" />
       <TextField v-model="password" label="Password" type="password" autocomplete="current-password" />

@@ -1,22 +1,18 @@
 <script setup lang="ts">
-import { useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
-import { verify } from '@/api/account'
+import { useRoute } from 'vue-router'
+import { startAnew, verify } from '@/api/account'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import AccountSheet from './AccountSheet.vue'
 import { useForm } from './form'
 
 const route = useRoute()
-const router = useRouter()
-const queries = useQueryClient()
 const key = computed(() => String(route.params.key ?? ''))
 const { error, busy, run } = useForm()
 
 async function go() {
   const signedIn = await verify(key.value)
-  queries.clear()
-  await router.push(signedIn ? '/follow-up' : '/sign-in')
+  startAnew(signedIn ? '/follow-up' : '/sign-in')
 }
 </script>
 

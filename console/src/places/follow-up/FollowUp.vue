@@ -98,7 +98,7 @@ watch(
 <template>
   <div class="flex h-full">
     <section class="h-full w-[57%] overflow-auto p-5 max-md:w-full max-md:p-3" :class="{ 'max-md:hidden': selected !== null }" aria-labelledby="follow-up-title">
-      <div class="mb-3 flex items-baseline justify-between gap-4">
+      <div class="mb-3 flex flex-wrap items-baseline justify-between gap-x-4">
         <h1 id="follow-up-title">Follow-up</h1>
         <p v-if="first" class="text-ink-2">{{ first.open_count }} for us<template v-if="kept !== null"> · promise kept {{ kept }} % this month</template></p>
       </div>
@@ -115,7 +115,7 @@ watch(
         <template v-for="lane in lanes" :key="lane.lane">
           <p v-if="seam && lane.lane === seamBefore" class="hatch relative -ml-6.5 my-3 rounded px-6.5 py-0.5 text-sm text-ink-2"><span class="rounded bg-fog px-1.5">{{ seam }}</span></p>
           <h2 class="mt-3 mb-1.5 font-body! text-base!" :class="lane.lane === 'late' ? 'text-rust' : 'text-ink-2'">{{ lane.name }}</h2>
-          <ul class="grid gap-1.5">
+          <ul class="grid grid-cols-1 gap-1.5">
             <FollowUpItem v-for="item in lane.items" :key="item.id" :item="item" :selected="item.id === selected" :zone="zone" :now="now" />
           </ul>
         </template>
@@ -123,7 +123,7 @@ watch(
         <template v-for="group in foot" :key="group.name">
           <template v-if="group.items.length">
             <h2 class="mt-5 mb-1.5 font-body! text-base! text-ink-2">{{ group.name }}</h2>
-            <ul class="grid gap-1.5">
+            <ul class="grid grid-cols-1 gap-1.5">
               <FollowUpItem v-for="item in group.items" :key="item.id" :item="item" :selected="item.id === selected" :zone="zone" :now="now" />
             </ul>
           </template>

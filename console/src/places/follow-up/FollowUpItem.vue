@@ -33,7 +33,7 @@ const place = computed(() => {
 </script>
 
 <template>
-  <li class="relative">
+  <li class="relative min-w-0">
     <span class="diamond absolute top-6 -left-[21.5px]" :class="[tone, { 'diamond-full': ['late', 'before-closing'].includes(item.lane) && item.state === 'for-us', 'bg-fog': !['late', 'before-closing'].includes(item.lane) }]" aria-hidden="true" />
     <RouterLink
       :to="`/follow-up/${item.id}`"

@@ -49,12 +49,11 @@ async function act(what: Work, said: string) {
     <template v-if="one">
       <header class="border-b border-line-2 px-5 pb-3 max-md:px-3">
         <div class="mb-2 flex flex-wrap items-center gap-2">
-          <button type="button" class="btn md:hidden" @click="router.push('/follow-up')">← List</button>
-          <h1 class="min-w-0 flex-1 truncate" dir="auto">{{ one.called }}</h1>
+          <button type="button" class="btn mr-auto md:hidden" @click="router.push('/follow-up')">← List</button>
+          <h1 class="min-w-0 flex-1 truncate max-md:order-last max-md:basis-full" dir="auto">{{ one.called }}</h1>
           <template v-if="!finished">
             <button v-if="one.state !== 'for-us'" type="button" class="btn" @click="act({ do: 'take-up' }, 'It is for us again.')">Take up again</button>
-            <button v-else type="button" class="btn" @click="act({ do: 'wait' }, `Waiting for ${one.called}.`)">Wait for them</button>
-            <PutOffMenu :zone="zone" :now="now" :opening="one.next_opening" @until="(until, said) => act({ do: 'put-off', until }, `Put off until ${said}.`)" />
+            <PutOffMenu :zone="zone" :now="now" :opening="one.next_opening" @waits="act({ do: 'wait' }, `Waiting for ${one.called}.`)" @until="(until, said) => act({ do: 'put-off', until }, `Put off until ${said}.`)" />
             <Menu as="div" class="relative">
               <MenuButton class="btn">Finish <span aria-hidden="true">▾</span></MenuButton>
               <MenuItems class="pop absolute right-0 mt-1 w-44">

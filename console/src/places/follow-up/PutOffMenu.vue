@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 import { saidTime } from '@/lib/time'
 
 const props = defineProps<{ zone: string; now: Date; opening: string | null | undefined; label?: string }>()
-const emit = defineEmits<{ until: [until: string, said: string] }>()
+const emit = defineEmits<{ until: [until: string, said: string]; waits: [] }>()
 const own = ref('')
 const wrong = ref('')
 const DAY = 24 * 3600 * 1000
@@ -38,6 +38,7 @@ function choose(at: Date, close: () => void) {
   <Popover class="relative">
     <PopoverButton class="btn">{{ label ?? 'Put off' }} <span aria-hidden="true">▾</span></PopoverButton>
     <PopoverPanel v-slot="{ close }" class="pop absolute right-0 mt-1 w-64">
+      <button v-if="!label" type="button" class="w-full rounded px-2 py-1.5 text-left hover:bg-petrol-wash" @click="emit('waits'), close()">Until they write again</button>
       <button v-for="choice in choices" :key="choice.name" type="button" class="flex w-full justify-between rounded px-2 py-1.5 hover:bg-petrol-wash" @click="choose(choice.at, close)">
         <span>{{ choice.name }}</span><span class="text-ink-2">{{ saidTime(choice.at, now, zone) }}</span>
       </button>

@@ -43,8 +43,8 @@ const document = (found: unknown) => found as TouchpointDocument
         <form @submit.prevent="run(go)">
           <div class="mb-4 grid grid-cols-2 gap-4" role="radiogroup" aria-label="Starter">
             <label v-for="one in starters" :key="one.key" class="block cursor-pointer overflow-hidden rounded-lg border-2" :class="chosen === one.key ? 'border-petrol' : 'border-line'">
-              <div class="pointer-events-none h-56 overflow-hidden border-b border-line bg-fog" aria-hidden="true" inert>
-                <StageFrame :document="document(one.document)" step="ask" :width="640" :height="424" :title="`Picture of ${one.name}`" />
+              <div class="pointer-events-none h-64 overflow-hidden border-b border-line bg-fog" aria-hidden="true" inert>
+                <StageFrame :document="document(one.document)" step="ask" :width="700" :height="600" :title="`Picture of ${one.name}`" />
               </div>
               <span class="flex gap-2 p-3"><input v-model="chosen" type="radio" :value="one.key" name="starter" class="mt-1" /><span><strong>{{ one.name }}</strong><span class="block text-ink-2">{{ one.about }}</span></span></span>
             </label>

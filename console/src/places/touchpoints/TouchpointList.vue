@@ -66,7 +66,7 @@ async function flip(row: Summary) {
           </td>
           <td class="border-b border-line-2 px-4 py-2.5">
             <a v-if="row.state === 'live' && row.hosted[0]" :href="row.hosted[0]" target="_blank" rel="noopener" class="btn-link">/t/{{ row.sites[0]?.slug }}/{{ row.slug }}</a>
-            <span v-else class="text-ink-2">while it is on</span>
+            <span v-else class="text-ink-2">only while it is on</span>
           </td>
           <td class="border-b border-line-2 px-4 py-2.5 text-right"><button type="button" class="btn" :aria-label="`Turn ${row.state === 'live' ? 'off' : 'on'} ${row.name}`" @click="flip(row)">{{ row.state === 'live' ? 'Turn off' : 'Turn on' }}</button></td>
         </tr>

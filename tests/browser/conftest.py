@@ -1,0 +1,116 @@
+"""The whole stack as processes, with two web servers, and real Chromium."""
+
+import json
+import os
+import re
+import urllib.request
+from collections.abc import Iterator
+from typing import Any
+
+import psycopg
+import pytest
+from playwright.sync_api import Browser, BrowserContext, FrameLocator, Page
+
+from scripts.stack import RUN, Ports, Stack, free_port
+
+NOW = "2026-11-24T14:05:00+00:00"
+FLAGS = (
+    "--no-sandbox --disable-gpu --disable-background-networking --disable-component-update --disable-sync "
+    "--no-first-run"
+).split()
+SECOND = "second web server"
+
+
+def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
+    """Every test here is marked."""
+    for item in items:
+        if "tests/browser" in item.path.as_posix():
+            item.add_marker("browser")
+
+
+@pytest.fixture(scope="session")
+def browser_type_launch_args() -> dict[str, Any]:
+    """Debian's Chromium."""
+    return {"executable_path": "/usr/bin/chromium", "args": FLAGS}
+
+
+@pytest.fixture(scope="session")
+def stack() -> Iterator[Stack]:
+    """Everything running on a fresh database with the demo data; the clock stands at 14:05."""
+    url = re.sub(r"/\w+$", "/intavo_browser", os.environ["DATABASE_URL"])
+    with psycopg.connect(re.sub(r"/\w+$", "/postgres", url), autocommit=True) as connection:
+        connection.execute("DROP DATABASE IF EXISTS intavo_browser WITH (FORCE)")
+        connection.execute("CREATE DATABASE intavo_browser")
+    env = {"INTAVO_NOW": NOW, "INTAVO_PLAN_RATE": "10000", "INTAVO_INTAKE_RATE": "10000", "INTAVO_DB_POOL": "true"}
+    log = RUN / "browser-tests.log"
+    log.unlink(missing_ok=True)
+    running = Stack(url, Ports.free_from(8600), env, log)
+    try:
+        running.manage("migrate", "--verbosity", "0", "--skip-checks")
+        running.manage("load_demo", "--skip-checks")
+        running.start()
+        forget_mail(running)
+        yield running
+    finally:
+        running.stop()
+
+
+@pytest.fixture(scope="session")
+def second(stack: Stack) -> Iterator[str]:
+    """The address of a second web server process on the same database."""
+    port = free_port(8700)
+    stack.start_web(SECOND, port)
+    stack.wait(f"http://127.0.0.1:{port}/healthz")
+    yield f"http://127.0.0.1:{port}"
+    if SECOND in stack.processes:
+        stack.stop_one(SECOND)
+
+
+def forget_mail(stack: Stack) -> None:
+    """Empty the mail stand-in."""
+    urllib.request.urlopen(urllib.request.Request(f"{stack.mail_url}/forget", method="POST"))
+
+
+def mails(stack: Stack, to: str) -> list[dict[str, Any]]:
+    """What the mail stand-in holds for an address, newest first."""
+    with urllib.request.urlopen(f"{stack.mail_url}/mails.json") as answer:
+        return [mail for mail in json.load(answer) if to in mail["to"]]
+
+
+def mailed(page: Page, stack: Stack, to: str, subject: str) -> dict[str, Any]:
+    """Wait for a mail, which comes through a job."""
+    for _ in range(100):
+        found = [mail for mail in mails(stack, to) if subject in mail["subject"]]
+        if found:
+            return found[0]
+        page.wait_for_timeout(100)
+    raise AssertionError(f"no mail “{subject}” to {to}")
+
+
+def sign_in(page: Page, stack: Stack, email: str = "morwenna@otterwick.example", password: str = "paddle-demo") -> None:
+    """Sign in through the form."""
+    page.goto(f"{stack.base_url}/sign-in")
+    page.get_by_label("Email").fill(email)
+    page.get_by_label("Password").fill(password)
+    page.get_by_role("button", name="Sign in").click()
+    page.wait_for_url("**/follow-up**")
+
+
+@pytest.fixture
+def owner(page: Page, stack: Stack) -> Page:
+    """The console with the owner signed in."""
+    sign_in(page, stack)
+    return page
+
+
+@pytest.fixture
+def stranger(browser: Browser) -> Iterator[BrowserContext]:
+    """A browser that has never been on the site."""
+    context = browser.new_context(viewport={"width": 1280, "height": 800})
+    yield context
+    context.close()
+
+
+def stage(page: Page, which: str) -> FrameLocator:
+    """One of the two frames of the editor's stage."""
+    return page.frame_locator(f'iframe[title="{which}"]')

@@ -1,0 +1,129 @@
+"""A business with a site and a live touchpoint, made through the same actions as everybody's."""
+
+import json
+from dataclasses import dataclass
+from typing import Any
+
+import pytest
+from django.conf import settings
+from django.contrib.auth.hashers import get_hashers
+from django.test import Client
+
+from intavo.accounts.actions import add_member, found_business
+from intavo.accounts.actor import Actor, member_actor
+from intavo.accounts.models import Business, User
+from intavo.core.rights import Role
+from intavo.hours.actions import set_hours
+from intavo.hours.queries import main_hours
+from intavo.sites.actions import add_site
+from intavo.sites.models import Site
+from intavo.touchpoints import live
+from intavo.touchpoints.actions import make, save_draft, turn_on
+from intavo.touchpoints.models import Touchpoint
+from intavo.visitor import views
+
+NOW = "2026-11-24T14:05:00+00:00"
+WEEK = [{"day": day, "from": "09:00", "to": "17:30"} for day in ("mon", "tue", "wed", "thu", "fri")]
+PASSWORD = "correct horse paddle"
+
+
+@dataclass
+class World:
+    """One business and what belongs to it."""
+
+    owner: Actor
+    site: Site
+    touchpoint: Touchpoint
+
+    @property
+    def business(self) -> Business:
+        return Business.objects.get(pk=self.owner.business_id)
+
+    @property
+    def user(self) -> User:
+        return User.objects.get(pk=self.owner.user_id)
+
+    def console(self) -> Client:
+        """A browser in which the owner is signed in."""
+        client = Client()
+        client.force_login(self.user)
+        return client
+
+    def staff(self) -> Client:
+        """A browser in which somebody of the staff is signed in."""
+        user = User.objects.create_user(f"staff{self.owner.business_id}@x.example", PASSWORD, name="Sable Okonjo")
+        add_member(self.owner, user=user, role=Role.STAFF)
+        client = Client()
+        client.force_login(user)
+        return client
+
+
+def world(name: str, email: str, host: str, **after: Any) -> World:
+    """A business open 09:00–17:30 with a live sign-up that asks for follow-up."""
+    owner = found_business(
+        user=User.objects.create_user(email, PASSWORD, name=f"Owner of {name}"), name=name, timezone="Europe/London"
+    )
+    hours = main_hours(owner.business_id)
+    set_hours(owner, hours=hours, document={"timezone": "Europe/London", "week": WEEK, "exceptions": []})
+    site = add_site(owner, name=name, hosts=[host])
+    row = make(owner, starter="news", name=f"News of {name}")
+    document = dict(row.draft.document)
+    document["after"] = document["after"] | {"follow_up": True} | after
+    save_draft(owner, touchpoint_id=row.pk, document=document, based_on=1)
+    return World(owner, site, turn_on(owner, touchpoint_id=row.pk))
+
+
+@pytest.fixture(autouse=True)
+def _still(monkeypatch: pytest.MonkeyPatch, tmp_path: Any) -> None:
+    """The clock stands, nothing is remembered of the test before, and passwords are hashed fast."""
+    monkeypatch.setattr(settings, "PASSWORD_HASHERS", ["django.contrib.auth.hashers.MD5PasswordHasher"])
+    get_hashers.cache_clear()
+    monkeypatch.setenv("INTAVO_NOW", NOW)
+    live._sites.clear()
+    views._seen.clear()
+    loader = tmp_path / "loader.js"
+    loader.write_text("/* the loader */")
+    monkeypatch.setattr(settings, "LOADER_FILE", loader)
+
+
+@pytest.fixture
+def otterwick(db: None) -> World:
+    return world("Otterwick", "morwenna@otterwick.example", "https://www.Otterwick.example/")
+
+
+@pytest.fixture
+def other(db: None) -> World:
+    return world("Heronsgate", "edda@heronsgate.example", "heronsgate.example")
+
+
+@dataclass
+class Visitor:
+    """A browser on a site's page, speaking the protocol."""
+
+    key: str
+    origin: str = "https://otterwick.example"
+
+    def post(self, what: str, body: Any, **headers: str) -> Any:
+        text = body if isinstance(body, (str, bytes)) else json.dumps(body)
+        sent = {"HTTP_ORIGIN": self.origin} | headers
+        sent = {name: value for name, value in sent.items() if value is not None}
+        return Client().post(f"/e/{self.key}/{what}", text, content_type="text/plain;charset=UTF-8", **sent)
+
+    def plan(self, path: str = "/", **more: Any) -> Any:
+        body = {"page": {"url": f"{self.origin}{path}"}, "device": "desktop"} | more
+        return self.post("plan", body)
+
+
+def sending(touchpoint: Touchpoint, number: int = 1, **more: Any) -> dict[str, Any]:
+    """What the script sends for a sign-up."""
+    return {
+        "id": f"{number:032x}", "touchpoint": touchpoint.public_id, "revision": touchpoint.live.number,
+        "variant": None, "step": "ask", "answers": {"email": "ife.dunmore@post.example", "name": "Ife"},
+        "consents": {"news": True}, "page": {"url": "https://otterwick.example/trips", "title": "Trips"},
+        "device": "phone", "visitor": {"id": "6f0c", "utc_offset": 0, "visits": 2}, "elapsed_ms": 9400,
+    } | more  # fmt: skip
+
+
+@pytest.fixture
+def visitor(otterwick: World) -> Visitor:
+    return Visitor(otterwick.site.key)

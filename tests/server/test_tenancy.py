@@ -1,0 +1,76 @@
+"""No route gives or changes anything of another business."""
+
+import json
+import re
+from typing import Any
+
+import pytest
+from django.apps import apps
+from django.test import Client
+
+from intavo.accounts.models import Business, User
+from intavo.core.touchpoint import STARTERS
+from intavo.followup.models import FollowUp
+from intavo.hours.queries import main_hours
+from intavo.project.api import api
+
+from .conftest import Visitor, World, sending
+
+PATHS: dict[str, dict[str, Any]] = json.loads(json.dumps(api.get_openapi_schema(), default=str))["paths"]
+ROUTES = [(method, path) for path, methods in PATHS.items() for method in methods]
+SHARED = {User, Business}  # a business itself, and users, who may belong to several
+
+
+@pytest.fixture
+def theirs(otterwick: World) -> dict[str, int]:
+    """Ids of another business by the names that routes give them."""
+    Visitor(otterwick.site.key).post("intake", sending(otterwick.touchpoint))
+    return {
+        "touchpoint_id": otterwick.touchpoint.pk,
+        "site_id": otterwick.site.pk,
+        "hours_id": main_hours(otterwick.owner.business_id).pk,
+        "followup_id": FollowUp.objects.get().pk,
+    }
+
+
+def body_for(path: str) -> dict[str, Any]:
+    """A body that is right but for whose it is about."""
+    document = {"timezone": "Europe/London"} if "hours" in path else STARTERS[0].document.model_dump(mode="json")
+    return {
+        "document": document, "based_on": 1, "name": "Ours now", "hosts": ["ours.example"],
+        "text": "Hello", "key": "k", "then": "wait", "until": "2026-12-01T10:00:00Z", "outcome": "won",
+        "timezone": "Europe/London", "mail_address": "a@x.example", "promise_minutes": 5, "away": False,
+        "starter": "news",
+    }  # fmt: skip
+
+
+def everything_of(business: int) -> dict[str, list[dict[str, Any]]]:
+    """All rows of a business."""
+    models = [m for m in apps.get_models() if any(f.name in {"business", "business_id"} for f in m._meta.fields)]
+    return {m._meta.label: list(m._base_manager.filter(business_id=business).order_by("pk").values()) for m in models}
+
+
+@pytest.mark.parametrize(("method", "path"), ROUTES)
+def test_a_route_with_another_businesss_ids(
+    method: str, path: str, otterwick: World, other: World, theirs: dict[str, int]
+) -> None:
+    before = everything_of(otterwick.owner.business_id)
+    address = re.sub(r"\{(\w+)\}", lambda found: str(theirs[found[1]]), path)
+    client: Client = other.console()
+    answer = client.generic(method.upper(), address, json.dumps(body_for(path)), "application/json")
+    assert answer.status_code == 404 if "{" in path else answer.status_code < 500
+    assert "Otterwick" not in answer.content.decode()
+    assert "ife.dunmore" not in answer.content.decode()
+    assert everything_of(otterwick.owner.business_id) == before
+
+
+@pytest.mark.parametrize(("method", "path"), ROUTES)
+def test_a_route_without_signing_in(method: str, path: str, db: None) -> None:
+    answer = Client().generic(method.upper(), re.sub(r"\{\w+\}", "1", path), "{}", "application/json")
+    assert answer.status_code == 401
+
+
+def test_every_table_of_ours_belongs_to_a_business() -> None:
+    ours = [model for model in apps.get_models() if model.__module__.startswith("intavo.")]
+    without = [m for m in ours if not {"business", "business_id"} & {f.name for f in m._meta.fields}]
+    assert set(without) == SHARED

@@ -1,0 +1,120 @@
+"""Touchpoints as the console edits them: drafts, runs of changes, undo, turning on."""
+
+import json
+from typing import Any
+
+from django.test import Client
+
+from intavo.sites.models import Site
+from intavo.touchpoints.models import TouchpointRevision
+
+from .conftest import World
+
+
+def made(client: Client, **body: Any) -> dict[str, Any]:
+    """A new draft."""
+    answer = client.post("/api/touchpoints", {"starter": "news"} | body, content_type="application/json")
+    assert answer.status_code == 201
+    return answer.json()
+
+
+def worded(document: dict[str, Any], text: str) -> dict[str, Any]:
+    """The document with another headline."""
+    copy = json.loads(json.dumps(document))
+    copy["steps"][0]["parts"][0]["text"] = text
+    return copy
+
+
+def save(client: Client, draft: dict[str, Any], text: str, run: str = "r1", status: int = 200) -> dict[str, Any]:
+    """Save the draft with another headline."""
+    body = {"document": worded(draft["document"], text), "based_on": draft["number"], "run": run}
+    answer = client.put(f"/api/touchpoints/{draft['id']}/draft", body, content_type="application/json")
+    assert answer.status_code == status
+    return answer.json()
+
+
+def headline(draft: dict[str, Any]) -> str:
+    """The headline of the first step."""
+    return draft["document"]["steps"][0]["parts"][0]["text"]
+
+
+def test_a_run_of_changes_is_one_revision_and_undo_goes_a_run_back(otterwick: World) -> None:
+    client = otterwick.console()
+    draft = made(client, name="Spring")
+    first = headline(draft)
+    for text in ("A", "Ab", "Abc"):
+        draft = save(client, draft, text)
+    draft = save(client, draft, "Xyz", run="r2")
+    assert TouchpointRevision.objects.filter(touchpoint=draft["id"]).count() == 3
+    back = [client.post(f"/api/touchpoints/{draft['id']}/undo").json() for _ in range(2)]
+    assert [headline(one) for one in back] == ["Abc", first]
+    assert client.post(f"/api/touchpoints/{draft['id']}/undo").status_code == 422
+    assert headline(client.post(f"/api/touchpoints/{draft['id']}/redo").json()) == "Abc"
+
+
+def test_a_change_after_undo_keeps_what_was_undone_out_of_its_way(otterwick: World) -> None:
+    client = otterwick.console()
+    draft = save(client, made(client), "A", run="r1")
+    draft = client.post(f"/api/touchpoints/{draft['id']}/undo").json()
+    draft = save(client, draft, "B", run="r1")
+    assert headline(client.post(f"/api/touchpoints/{draft['id']}/undo").json()) != "A"
+
+
+def test_the_later_of_two_members_is_told_and_nothing_is_overwritten(otterwick: World) -> None:
+    owner, staff = otterwick.console(), otterwick.staff()
+    draft = made(owner)
+    save(staff, draft, "Theirs")
+    problem = save(owner, draft, "Mine", status=409)
+    assert "Sable Okonjo has changed" in problem["title"]
+    assert headline(owner.get(f"/api/touchpoints/{draft['id']}").json()) == "Theirs"
+
+
+def test_a_document_that_cannot_work_is_refused_with_its_place(otterwick: World) -> None:
+    client = otterwick.console()
+    draft = made(client)
+    draft["document"]["leaving"]["cross"] = None
+    draft["document"]["steps"][0]["parts"][5]["does"]["action"] = "send"
+    problem = save(client, draft, "x", status=422)
+    assert "close sign" in problem["errors"][0]["message"]
+
+
+def test_turning_on_publishes_once_and_changes_wait_to_be_put_live(otterwick: World) -> None:
+    client = otterwick.console()
+    draft = made(client)
+    site = Site.objects.get()
+    before = site.revision
+    draft = client.post(f"/api/touchpoints/{draft['id']}/on").json()
+    assert (draft["state"], draft["live_number"], draft["changed_since_live"]) == ("live", 1, False)
+    site.refresh_from_db()
+    assert site.revision > before
+    draft = save(client, draft, "New words", run="r9")
+    assert draft["changed_since_live"]
+    assert client.get("/api/day").json()["changed_since_live"] == 1
+    client.post(f"/api/touchpoints/{draft['id']}/off")
+    draft = client.post(f"/api/touchpoints/{draft['id']}/on").json()
+    assert draft["live_number"] == 1
+    draft = client.post(f"/api/touchpoints/{draft['id']}/live").json()
+    assert (draft["live_number"], draft["changed_since_live"]) == (2, False)
+
+
+def test_what_stops_it_is_said_and_it_stays_off(otterwick: World) -> None:
+    client = otterwick.console()
+    draft = made(client)
+    draft["document"]["steps"][0]["parts"][5]["label"] = ""
+    draft = save(client, draft, "x")
+    answer = client.post(f"/api/touchpoints/{draft['id']}/on")
+    assert answer.status_code == 422
+    assert answer.json()["errors"] == [{"field": "p6", "message": "A button has no words."}]
+    assert client.get(f"/api/touchpoints/{draft['id']}").json()["state"] == "draft"
+
+
+def test_the_short_name_is_made_from_the_name_and_always_free(otterwick: World) -> None:
+    client = otterwick.console()
+    names = ("Tide table!", "Tide Table", "潮の表", "潮の表")
+    assert [made(client, name=name)["slug"] for name in names] == ["tide-table", "tide-table-2", "touchpoint", "touchpoint-2"]
+
+
+def test_an_unknown_starter_is_refused_by_name(otterwick: World) -> None:
+    answer = otterwick.console().post("/api/touchpoints", {"starter": "nope"}, content_type="application/json")
+    assert answer.status_code == 422
+    assert answer.json()["errors"][0]["field"] == "starter"
