@@ -25,7 +25,7 @@ from .limits import Window, stored_wait
 from .protocol import Unreadable, read_as, sender_mark, too_often, visitor_view
 
 VISIT_MINUTES = 30
-_SEEN_AGAIN = 15.0
+_SEEN_AGAIN = 2.0
 _seen: dict[int, float] = {}
 _BEAT = TypeAdapter(SaidBeat)
 _MOST_BEATS = 200
@@ -98,7 +98,7 @@ def _situation_ends(site: LiveSite, now: Situation, at: datetime) -> datetime | 
 
 
 def _note_sighting(site: LiveSite, visit: Visit, at: datetime) -> None:
-    """Where the script was last seen; written at most every 15 s by a process. Not for Intavo's own pages."""
+    """Where the script was last seen; written at most every 2 s by a process. Not for Intavo's own pages."""
     host = host_of(visit.page.url)
     if host not in site.hosts or time.monotonic() - _seen.get(site.id, -_SEEN_AGAIN) < _SEEN_AGAIN:
         return

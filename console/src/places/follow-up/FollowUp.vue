@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { onKeyStroke } from '@vueuse/core'
-import { computed, nextTick, ref, watch } from 'vue'
+import { onKeyStroke, useMediaQuery } from '@vueuse/core'
+import { computed, nextTick, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useFollowUps, type Item } from '@/api/follow-ups'
 import { useClock } from '@/lib/clock'
@@ -14,7 +14,6 @@ const route = useRoute()
 const router = useRouter()
 const { zone, now } = useClock()
 const { data, error, refetch, hasNextPage, fetchNextPage, isFetchingNextPage } = useFollowUps()
-const selected = computed(() => (route.params.id ? Number(route.params.id) : null))
 
 useKeys([
   { keys: '↑ ↓', does: 'Go along the list' },
@@ -48,6 +47,10 @@ const foot = computed(() => [
   { name: 'Put off', items: first.value?.put_off ?? [] },
 ])
 const all = computed<Item[]>(() => [...lanes.value.flatMap((lane) => lane.items), ...foot.value.flatMap((lane) => lane.items)])
+const wide = useMediaQuery('(min-width: 768px)')
+const chosen = computed(() => (route.params.id ? Number(route.params.id) : null))
+/** On a wide screen there is always somebody on the right: the first of the list, until one is chosen. */
+const selected = computed(() => chosen.value ?? (wide.value ? (all.value[0]?.id ?? null) : null))
 const kept = computed(() => {
   const counted = first.value?.promises_counted ?? 0
   return counted ? Math.round((100 * (first.value?.promises_kept ?? 0)) / counted) : null
@@ -82,17 +85,6 @@ onKeyStroke('Escape', (event) => {
   const back = selected.value
   void router.push('/follow-up').then(() => list.value?.querySelector<HTMLElement>(`[data-id="${back}"]`)?.focus())
 })
-watch(
-  [all, selected],
-  () => {
-    // On a wide screen there is always somebody on the right.
-    const item = all.value[0]
-    if (selected.value === null && item && matchMedia('(min-width: 768px)').matches && !document.activeElement?.closest('[data-id]')) {
-      void router.replace(`/follow-up/${item.id}`)
-    }
-  },
-  { immediate: true },
-)
 </script>
 
 <template>

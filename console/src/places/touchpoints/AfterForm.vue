@@ -28,9 +28,9 @@ function promise(event: Event) {
       </p>
       <label class="flex items-center gap-2"><input type="checkbox" :checked="document.after.thank_you.send" @change="emit('change', 'thank_you', (d) => (d.after.thank_you.send = checked($event)))" /> Thank them by mail</label>
       <template v-if="document.after.thank_you.send">
-        <label class="text-sm text-ink-2" for="thanks-subject">Subject</label>
+        <label class="text-sm text-ink-2" for="thanks-subject">Its subject</label>
         <input id="thanks-subject" class="input" :value="document.after.thank_you.subject" @input="emit('change', 'subject', (d) => (d.after.thank_you.subject = value($event)))" />
-        <label class="text-sm text-ink-2" for="thanks-text">Words</label>
+        <label class="text-sm text-ink-2" for="thanks-text">Words of the mail</label>
         <textarea id="thanks-text" rows="4" class="input" :value="document.after.thank_you.text" @input="emit('change', 'thanks-text', (d) => (d.after.thank_you.text = value($event)))" />
       </template>
     </div>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
-import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue'
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { Drawing } from '@visitor/render'
 import type { TouchpointDocument } from '@visitor/generated/document'
 import { makeEditable, PAGE_CSS, STAGE_CSS } from './stage'
@@ -37,7 +37,8 @@ function draw() {
     makeEditable(drawing, {
       edit: (part, words, value) => emit('edit', part, words, value),
       select: (part) => emit('select', part),
-      left: () => void nextTick(draw),
+      // Not when the caret only went on to other words of this frame.
+      left: () => void setTimeout(() => typing() || draw()),
     })
   }
   drawing.show(page.body)

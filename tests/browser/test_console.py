@@ -1,0 +1,185 @@
+"""The console's views: readable to everybody, workable from the keyboard and on a phone."""
+
+import json
+import re
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Browser, BrowserContext, Page, expect
+
+from scripts.stack import ROOT, Stack
+
+from .conftest import mailed, sign_in
+
+AXE = (ROOT / "node_modules/axe-core/axe.min.js").read_text()
+RULES = json.dumps({"runOnly": ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]})
+
+
+def violations(page: Page) -> list[str]:
+    """What axe finds against WCAG 2.2 AA, by rule and place."""
+    page.evaluate(AXE)
+    found = page.evaluate(f"axe.run(document, {RULES}).then((r) => r.violations)")
+    return [f"{one['id']}: {node['html'][:160]}" for one in found for node in one["nodes"]]
+
+
+@pytest.mark.parametrize(
+    ("path", "ready"),
+    [
+        ("/follow-up", "[data-id]"),
+        ("/touchpoints", "table"),
+        ("/touchpoints?new", "iframe"),
+        ("/hours", "#promise"),
+        ("/business", "code"),
+        ("/nowhere", "text=There is nothing at this address"),
+    ],
+)
+def test_a_view_is_accessible(owner: Page, stack: Stack, path: str, ready: str) -> None:
+    owner.goto(f"{stack.base_url}{path}")
+    owner.wait_for_selector(ready)
+    owner.wait_for_timeout(300)
+    assert violations(owner) == []
+
+
+def test_the_editor_is_accessible_with_a_part_unfolded(owner: Page, stack: Stack) -> None:
+    owner.goto(f"{stack.base_url}/touchpoints")
+    owner.get_by_role("link", name="Tide table").click()
+    owner.get_by_role("button", name="Headline").click()
+    owner.wait_for_timeout(500)
+    assert violations(owner) == []
+
+
+@pytest.mark.parametrize("path", ["/sign-in", "/sign-up", "/reset", "/verify/some-key"])
+def test_an_account_view_is_accessible(page: Page, stack: Stack, path: str) -> None:
+    page.goto(f"{stack.base_url}{path}")
+    page.wait_for_selector("h1")
+    assert violations(page) == []
+
+
+@pytest.mark.parametrize("script", [True, False])
+def test_the_visitors_side_is_accessible(browser: Browser, stack: Stack, script: bool) -> None:
+    context = browser.new_context(java_script_enabled=True)
+    page = context.new_page()
+    if script:
+        page.goto(f"{stack.site_url}/contact")
+        page.wait_for_function("window.intavo")
+        page.evaluate("intavo.open('group-booking')")
+        page.wait_for_selector("[data-intavo-touchpoint]")
+        page.wait_for_timeout(500)
+    else:
+        page.route("**/*.js", lambda route: route.abort())
+        page.goto(f"{stack.base_url}/t/otterwick/group-booking")
+    found = violations(page)
+    assert found == []
+    context.close()
+
+
+def test_the_list_is_worked_from_the_keyboard(owner: Page, stack: Stack) -> None:
+    owner.wait_for_selector("[data-id]")
+    owner.keyboard.press("ArrowDown")
+    owner.wait_for_url(re.compile(r"/follow-up/\d+$"))
+    current = owner.locator("[data-id][aria-current=true]")
+    first = current.get_attribute("data-id")
+    owner.keyboard.press("ArrowDown")
+    expect(current).not_to_have_attribute("data-id", first or "")
+    expect(current).to_be_focused()
+    owner.keyboard.press("Enter")
+    expect(owner.get_by_role("textbox", name=re.compile("^Answer to"))).to_be_focused()
+    owner.keyboard.press("Escape")
+    owner.keyboard.press("F1")
+    expect(owner.get_by_role("dialog")).to_contain_text("Go along the list")
+    owner.keyboard.press("Escape")
+    owner.keyboard.press("Control+k")
+    owner.keyboard.type("dunmore")
+    expect(owner.get_by_role("option", name=re.compile("Ife Dunmore"))).to_be_visible()
+    owner.keyboard.press("Enter")
+    expect(owner.get_by_role("heading", name="Ife Dunmore")).to_be_visible()
+
+
+def test_finish_put_off_and_undo(owner: Page, stack: Stack) -> None:
+    owner.get_by_role("link", name=re.compile("Ansel Brightwater")).click()
+    owner.get_by_role("button", name=re.compile("Finish")).click()
+    owner.get_by_role("menuitem", name="Won").click()
+    expect(owner.get_by_text("Finished: won.")).to_be_visible()
+    expect(owner.get_by_role("link", name=re.compile("Ansel Brightwater"))).to_have_count(0)
+    owner.get_by_role("button", name="Undo").click()
+    expect(owner.get_by_role("link", name=re.compile("Ansel Brightwater.*tomorrow 12:05"))).to_be_visible()
+    owner.get_by_role("button", name=re.compile("Put off")).click()
+    owner.get_by_role("button", name=re.compile("Next opening")).click()
+    expect(owner.get_by_role("link", name=re.compile("Ansel Brightwater.*back tomorrow 09:00"))).to_be_visible()
+    owner.get_by_role("button", name="Undo").last.click()
+    expect(owner.get_by_role("link", name=re.compile("Ansel Brightwater.*tomorrow 12:05"))).to_be_visible()
+
+
+def test_the_day_lines_marks_open_their_followup(owner: Page, stack: Stack) -> None:
+    owner.goto(f"{stack.base_url}/business")
+    owner.get_by_role("button", name="Rosalind Achterberg, due 13:00, late").click()
+    expect(owner.get_by_role("heading", name="Rosalind Achterberg")).to_be_visible()
+    owner.get_by_role("button", name="Opening hours of today").click(position={"x": 20, "y": 10})
+    expect(owner.get_by_role("heading", name="The week")).to_be_visible()
+
+
+def test_followup_works_on_a_phone(browser: Browser, stack: Stack) -> None:
+    context = browser.new_context(viewport={"width": 390, "height": 780})
+    page = context.new_page()
+    sign_in(page, stack)
+    page.get_by_role("link", name=re.compile("Tomasz Wielgosz")).click()
+    expect(page.get_by_role("textbox", name="Answer to Tomasz Wielgosz")).to_be_in_viewport()
+    assert page.evaluate("document.documentElement.scrollWidth <= innerWidth")
+    page.get_by_role("button", name="← List").click()
+    expect(page.get_by_role("heading", name="Follow-up")).to_be_visible()
+    assert page.evaluate("document.documentElement.scrollWidth <= innerWidth")
+    context.close()
+
+
+def test_signing_up_confirming_founding_and_resetting(stranger: BrowserContext, stack: Stack) -> None:
+    page = stranger.new_page()
+    page.goto(f"{stack.base_url}/sign-up")
+    page.get_by_label("Email").fill("ola@heron.example")
+    page.get_by_label("Password").fill("short")
+    page.get_by_role("button", name="Sign up").click()
+    expect(page.get_by_text(re.compile("at least 10 characters", re.I)).first).to_be_visible()
+    page.get_by_label("Password").fill("a heron stands still")
+    page.get_by_role("button", name="Sign up").click()
+    expect(page.get_by_role("heading", name="Look in your mail")).to_be_visible()
+    letter = mailed(page, stack, "ola@heron.example", "onfirm")
+    link = re.search(r"http://\S+/verify/\S+", letter["text"])
+    assert link
+    page.goto(link[0])
+    page.get_by_role("button", name="Confirm my address").click()
+    page.wait_for_url(re.compile("/(sign-in|welcome)"))
+    if "/sign-in" in page.url:
+        sign_in_as(page, "ola@heron.example", "a heron stands still")
+    page.get_by_label("What is it called?").fill("Heron Boats")
+    page.get_by_label("Its web site").fill("heron boats")
+    page.get_by_role("button", name="Go on to the first touchpoint").click()
+    expect(page.get_by_text("“heron boats” is not the address of a web site")).to_be_visible()
+    page.get_by_label("Its web site").fill("https://www.heron.example/")
+    page.get_by_role("button", name="Go on to the first touchpoint").click()
+    expect(page.get_by_role("heading", name="What do you want from your visitors?")).to_be_visible()
+    page.keyboard.press("Escape")
+    page.get_by_role("button", name=re.compile("Account of")).click()
+    page.get_by_role("menuitem", name="Sign out").click()
+    page.get_by_role("link", name="Forgotten the password?").click()
+    page.get_by_label("Email").fill("ola@heron.example")
+    page.get_by_role("button", name="Send me a link").click()
+    letter = mailed(page, stack, "ola@heron.example", "eset")
+    link = re.search(r"http://\S+/reset/\S+", letter["text"])
+    assert link
+    page.goto(link[0])
+    page.get_by_label("New password").fill("a heron flies away")
+    page.get_by_role("button", name="Set it").click()
+    page.wait_for_url(re.compile("/(sign-in|follow-up)"))
+
+
+def sign_in_as(page: Page, email: str, password: str) -> None:
+    """Fill in the form that is shown."""
+    page.get_by_label("Email").fill(email)
+    page.get_by_label("Password").fill(password)
+    page.get_by_role("button", name="Sign in").click()
+    page.wait_for_url("**/welcome")
+
+
+def test_nothing_on_the_screen_is_fetched_from_elsewhere(owner: Page, stack: Stack) -> None:
+    built = Path(ROOT / "console/dist").rglob("*")
+    text = "".join(path.read_text(errors="ignore") for path in built if path.suffix in {".html", ".css"})
+    assert not re.findall(r"""url\(["']?https?:|src=["']https?:""", text)
