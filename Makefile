@@ -1,10 +1,11 @@
 .DEFAULT_GOAL := help
 PY := .venv/bin/python
+NODE := scripts/node.sh
 
 help: ## what each command does
 	@awk -F ':.*## ' '/^[a-z-]+:.*## / {printf "  make %-12s %s\n", $$1, $$2}' $(MAKEFILE_LIST)
 
-setup-demo: 
+setup-demo:
 	@scripts/setup.sh demo
 
 setup-test:
@@ -16,4 +17,31 @@ demo: setup-demo ## start everything with the demo data (Ctrl C stops it)
 demo-reset: setup-demo ## the same, with the demo data loaded anew
 	@$(PY) -m scripts.demo --reset
 
-.PHONY: help setup-demo setup-test demo demo-reset
+check: setup-test ## the quick part of the tests: style, types, layers, core, browser code
+	@$(PY) -m ruff check . && $(PY) -m ruff format --check .
+	@$(PY) -m scripts.with_settings mypy
+	@.venv/bin/lint-imports --no-cache >/dev/null || .venv/bin/lint-imports --no-cache
+	@scripts/generate.sh --check
+	@$(NODE) npm run --silent lint
+	@$(NODE) npm run --silent types
+	@$(NODE) npm run --silent test
+	@$(PY) -m scripts.budgets
+	@$(PY) -m pytest tests/core
+
+test: check ## everything: the quick part, then server and browser tests
+	@$(PY) -m pytest --create-db tests/server tests/browser
+
+bench: setup-test ## speed, as ratios measured in one run
+	@$(PY) -m tests.bench.run
+
+fmt: setup-test ## put all code into shape
+	@$(PY) -m ruff check --fix --quiet . ; $(PY) -m ruff format --quiet .
+	@$(NODE) npx --no-install prettier --write --log-level warn console visitor-script
+
+generate: setup-test ## make schemas and types anew from the code
+	@scripts/generate.sh
+
+shots: setup-test ## take the pictures in docs/screenshots from the demo data
+	@$(PY) -m scripts.shots
+
+.PHONY: help setup-demo setup-test demo demo-reset check test bench fmt generate shots

@@ -7,7 +7,6 @@ from ninja import Router, Schema
 
 from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.core import followup as rules
-from intavo.core.hours import next_opening
 from intavo.hours.queries import main_hours
 from intavo.people.models import Address
 from intavo.people.queries import same_phone, search, timeline
@@ -206,7 +205,8 @@ def _row(request: MemberRequest, followup_id: int) -> FollowUp:
 def _one(request: MemberRequest, followup_id: int) -> OneOut:
     row, at = _row(request, followup_id), clock.now()
     hours = main_hours(request.auth.business_id).value
-    [item] = placed([row], hours, rules.ruler(hours, at))
+    ruler = rules.ruler(hours, at)
+    [item] = placed([row], hours, ruler)
     addresses = list(row.person.addresses.all())
     events = [
         EventOut(id=e.pk, at=e.at, kind=e.kind, by=e.member.user.name if e.member else "", data=e.data)
@@ -220,7 +220,7 @@ def _one(request: MemberRequest, followup_id: int) -> OneOut:
             PerhapsOut(id=one.pk, name=one.name or "somebody without a name", why="the same phone number")
             for one in same_phone(request.auth, row.person)
         ],
-        next_opening=next_opening(hours, at),
+        next_opening=ruler.opens,
     )  # fmt: skip
 
 

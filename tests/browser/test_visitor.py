@@ -145,9 +145,10 @@ def test_what_was_seen_and_closed_is_reported(stranger: BrowserContext, stack: S
 
 def test_consent_is_waited_for(stranger: BrowserContext, stack: Stack) -> None:
     page = stranger.new_page()
-    page.route("**/trips", lambda route: route.fulfill(
-        response=(answer := route.fetch()), body=answer.text().replace("<script async", '<script data-consent="wait" async')
-    ))  # fmt: skip
+    page.add_init_script(
+        """new MutationObserver(() => document.querySelector('script[src*="/e/"]')?.setAttribute('data-consent', 'wait'))
+        .observe(document, {childList: true, subtree: true})"""
+    )
     asked: list[str] = []
     page.on("request", lambda request: asked.append(request.url))
     page.goto(f"{stack.site_url}/trips")

@@ -97,7 +97,12 @@ export class App {
   }
 
   private put(entry: Entry, mode: Mode, place: Element = document.body): void {
-    const drawing: Drawing = new Drawing(document, entry.document, mode, this.actionsFor(entry, mode, (): Drawing => drawing))
+    const drawing: Drawing = new Drawing(
+      document,
+      entry.document,
+      mode,
+      this.actionsFor(entry, mode, (): Drawing => drawing),
+    )
     drawing.show(place)
     const unsee = whenSeen(drawing.card, () => this.happened('seen', entry))
     if (mode !== 'modal') return
@@ -167,7 +172,14 @@ export class App {
   private happened(what: string, entry: Entry): void {
     if (what === 'seen' || what === 'goal') this.tell(what, entry)
     if (this.visit.secret) return
-    this.net.beat({ touchpoint: entry.id, revision: entry.revision, what, page: { url: location.href }, device: device(), at: this.visit.now() })
+    this.net.beat({
+      touchpoint: entry.id,
+      revision: entry.revision,
+      what,
+      page: { url: location.href },
+      device: device(),
+      at: this.visit.now(),
+    })
   }
 
   private tell(what: Happening, entry: Entry): void {

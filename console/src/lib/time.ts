@@ -22,7 +22,6 @@ function parts(at: Date, zone: string): Parts {
   return Object.fromEntries(format.formatToParts(at).map((part) => [part.type, part.value])) as unknown as Parts
 }
 
-
 // Browsers differ over "Sept".
 const month = (text: string): string => text.slice(0, 3)
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { useElementSize } from '@vueuse/core'
+import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { useDay } from '@/api/follow-ups'
 import { useClock } from '@/lib/clock'
@@ -29,49 +30,99 @@ const stretches = computed(() =>
 )
 /** The widest closed part of the day after now, where the reply is written. */
 const told = computed(() => {
-  const edges = [place(now.value), ...stretches.value.filter((one) => one.left + one.width > place(now.value)).map((one) => one.left + one.width)]
+  const edges = [
+    place(now.value),
+    ...stretches.value.filter((one) => one.left + one.width > place(now.value)).map((one) => one.left + one.width),
+  ]
   const left = Math.max(...edges)
   return left < 78 ? left : null
 })
-const marks = computed(() => (day.value?.marks ?? []).map((one) => ({ ...one, left: place(one.due), time: clockTime(one.due, zone.value) })))
+const ribbon = ref<HTMLElement>()
+const { width } = useElementSize(ribbon)
+const REACH = 12
+/** Diamonds that stand too close to be hit apart share one target, which opens the one nearest to the click. */
+const groups = computed(() => {
+  const found: { left: number; right: number; marks: { id: number; at: number; lane: string }[]; words: string }[] = []
+  for (const mark of day.value?.marks ?? []) {
+    const at = (place(mark.due) * width.value) / 100
+    const words = `${mark.name}, due ${clockTime(mark.due, zone.value)}${mark.lane === 'late' ? ', late' : ''}`
+    const last = found[found.length - 1]
+    if (last && at - last.right < 2 * REACH + 1) {
+      last.marks.push({ id: mark.id, at, lane: mark.lane })
+      last.right = at
+      last.words += `; ${words}`
+    } else found.push({ left: at, right: at, marks: [{ id: mark.id, at, lane: mark.lane }], words })
+  }
+  return found
+})
+function open(group: (typeof groups.value)[number], event: MouseEvent) {
+  // A press of a key has no place of its own: it opens the first.
+  const box = ribbon.value?.getBoundingClientRect()
+  const x = event.detail && box ? event.clientX - box.left : group.left
+  const nearest = [...group.marks].sort((one, other) => Math.abs(one.at - x) - Math.abs(other.at - x))[0]
+  if (nearest) void router.push(`/follow-up/${nearest.id}`)
+}
 </script>
 
 <template>
-  <section aria-label="Today" class="flex min-h-[46px] items-center gap-x-4 border-b max-md:flex-wrap max-md:py-1 border-line bg-fog px-5 max-md:px-3">
+  <section
+    aria-label="Today"
+    class="flex min-h-[46px] items-center gap-x-4 border-b max-md:flex-wrap max-md:py-1 border-line bg-fog px-5 max-md:px-3"
+  >
     <p v-if="isError" class="text-rust">The day line could not be read. It is tried again by itself.</p>
     <template v-else-if="day">
       <p class="shrink-0 whitespace-nowrap">
         <strong>{{ shortDate(now, zone) }}, {{ clockTime(now, zone) }}</strong>
         <span class="text-ink-2"> · {{ day.until }}</span>
       </p>
-      <div class="relative h-[22px] flex-1 max-md:hidden">
-        <button type="button" class="hatch absolute inset-0 overflow-hidden rounded border border-line text-xs" aria-label="Opening hours of today" @click="router.push('/hours')">
+      <div ref="ribbon" class="relative h-[26px] flex-1 max-md:hidden">
+        <button
+          type="button"
+          class="hatch absolute inset-0 overflow-hidden rounded border border-line text-xs"
+          @click="router.push('/hours')"
+        >
+          <span class="sr-only">Opening hours of today</span>
           <span
             v-for="one in stretches"
             :key="one.start"
-            class="absolute inset-y-0 flex justify-between border-x-2 border-petrol bg-petrol-tint px-1 py-0.5"
+            class="absolute inset-y-0 flex justify-between border-x-2 border-petrol bg-petrol-tint px-1 py-1"
             :style="{ left: `${one.left}%`, width: `${one.width}%` }"
           >
-            <template v-if="one.width > 12"><span>{{ one.from }}</span><span>{{ one.to }}</span></template>
+            <template v-if="one.width > 12"
+              ><span>{{ one.from }}</span
+              ><span>{{ one.to }}</span></template
+            >
           </span>
-          <span v-if="told !== null && day.after_reply" class="absolute inset-y-0 my-px truncate rounded bg-fog px-1.5 pt-px text-ink-2" :style="{ left: `calc(${told}% + 12px)`, maxWidth: `calc(${100 - told}% - 20px)` }">
+          <span
+            v-if="told !== null && day.after_reply"
+            class="absolute inset-y-0 my-px truncate rounded bg-fog px-1.5 pt-[3px] text-ink-2"
+            :style="{ left: `calc(${told}% + 12px)`, maxWidth: `calc(${100 - told}% - 20px)` }"
+          >
             “{{ day.after_reply }}”
           </span>
         </button>
         <button
-          v-for="mark in marks"
-          :key="mark.id"
+          v-for="group in groups"
+          :key="group.marks[0]?.id"
           type="button"
-          class="absolute top-1/2 z-10 flex size-6 -translate-1/2 items-center justify-center"
-          :class="mark.lane === 'late' ? 'text-rust' : 'text-brass'"
-          :style="{ left: `${mark.left}%` }"
-          :title="`${mark.name}, due ${mark.time}`"
-          :aria-label="`${mark.name}, due ${mark.time}${mark.lane === 'late' ? ', late' : ''}`"
-          @click="router.push(`/follow-up/${mark.id}`)"
+          class="absolute top-1/2 z-10 h-6 -translate-y-1/2"
+          :style="{ left: `${group.left - REACH}px`, width: `${group.right - group.left + 2 * REACH}px` }"
+          :title="group.words"
+          :aria-label="group.words"
+          @click="open(group, $event)"
         >
-          <span class="diamond diamond-full" />
+          <span
+            v-for="mark in group.marks"
+            :key="mark.id"
+            class="diamond diamond-full absolute top-1/2 -translate-1/2"
+            :class="mark.lane === 'late' ? 'text-rust' : 'text-brass'"
+            :style="{ left: `${mark.at - group.left + REACH}px` }"
+          />
         </button>
-        <span class="pointer-events-none absolute -top-1.5 -bottom-1 z-20 w-0.5 -translate-x-1/2 bg-rust" :style="{ left: `${place(now)}%` }">
+        <span
+          class="pointer-events-none absolute -top-1.5 -bottom-1 z-20 w-0.5 -translate-x-1/2 bg-rust"
+          :style="{ left: `${place(now)}%` }"
+        >
           <span class="absolute -top-0.5 left-1/2 size-2.5 -translate-x-1/2 rounded-full bg-rust" />
         </span>
       </div>
@@ -80,8 +131,12 @@ const marks = computed(() => (day.value?.marks ?? []).map((one) => ({ ...one, le
         <span v-if="day.late && day.before_closing"> · </span>
         <RouterLink v-if="day.before_closing" to="/follow-up" class="text-brass">{{ day.before_closing }} due before closing</RouterLink>
         <span v-if="!day.late && !day.before_closing" class="font-normal text-ink-2">nothing due before closing</span>
-        <RouterLink v-if="day.made_not_on" to="/touchpoints" class="ml-2 font-normal text-ink-2 underline max-xl:hidden">{{ day.made_not_on }} made, not on</RouterLink>
-        <RouterLink v-if="day.changed_since_live" to="/touchpoints" class="ml-2 text-brass underline max-xl:hidden">{{ day.changed_since_live }} changed since live</RouterLink>
+        <RouterLink v-if="day.made_not_on" to="/touchpoints" class="ml-2 font-normal text-ink-2 underline max-xl:hidden"
+          >{{ day.made_not_on }} made, not on</RouterLink
+        >
+        <RouterLink v-if="day.changed_since_live" to="/touchpoints" class="ml-2 text-brass underline max-xl:hidden"
+          >{{ day.changed_since_live }} changed since live</RouterLink
+        >
       </p>
     </template>
   </section>

@@ -40,7 +40,12 @@ const choices = computed<Choice[]>(() => {
   const places = PLACES.filter((one) => one.name.toLowerCase().includes(wanted))
   const found = wanted ? (people.value ?? []).filter((one) => one.followup_id !== null) : []
   return [
-    ...found.map((one) => ({ key: `p${one.person_id}`, name: one.name || one.address, about: one.name ? one.address : 'Person', go: `/follow-up/${one.followup_id}` })),
+    ...found.map((one) => ({
+      key: `p${one.person_id}`,
+      name: one.name || one.address,
+      about: one.name ? one.address : 'Person',
+      go: `/follow-up/${one.followup_id}`,
+    })),
     ...places,
   ]
 })
@@ -57,7 +62,12 @@ function choose(choice: Choice | null) {
     <div class="fixed inset-0 flex items-start justify-center p-4 pt-24">
       <DialogPanel class="pop w-[32rem] max-w-full p-2">
         <Combobox :model-value="null" nullable @update:model-value="choose">
-          <ComboboxInput class="input" aria-label="Find or do" placeholder="A name, an address, or what to do" @change="text = $event.target.value" />
+          <ComboboxInput
+            class="input"
+            aria-label="Find or do"
+            placeholder="A name, an address, or what to do"
+            @change="text = $event.target.value"
+          />
           <ComboboxOptions static class="mt-2 max-h-80 overflow-auto">
             <ComboboxOption v-for="choice in choices" :key="choice.key" v-slot="{ active }" :value="choice">
               <div class="flex justify-between gap-4 rounded px-2.5 py-1.5" :class="{ 'bg-petrol-wash': active }">

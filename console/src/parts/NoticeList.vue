@@ -15,7 +15,12 @@ async function back(id: number, undo: () => Promise<unknown>) {
 
 <template>
   <div class="pointer-events-none fixed inset-x-0 bottom-4 z-40 flex flex-col items-center gap-2" role="status">
-    <p v-for="one in notices.shown" :key="one.id" class="pointer-events-auto flex items-center gap-4 rounded-lg px-4 py-2 text-sheet shadow-lg" :class="one.bad ? 'bg-rust' : 'bg-ink'">
+    <p
+      v-for="one in notices.shown"
+      :key="one.id"
+      class="pointer-events-auto flex items-center gap-4 rounded-lg px-4 py-2 text-sheet shadow-lg"
+      :class="one.bad ? 'bg-rust' : 'bg-ink'"
+    >
       {{ one.text }}
       <button v-if="one.undo" type="button" class="font-semibold underline" @click="back(one.id, one.undo)">Undo</button>
     </p>

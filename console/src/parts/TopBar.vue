@@ -48,17 +48,23 @@ async function leave() {
         :title="me?.member?.away ? 'Visitors are told that nobody is free' : 'Visitors are told that somebody is here'"
         @click="counter.mutate(!me?.member?.away)"
       >
-        <span class="rounded bg-sheet px-1"><span aria-hidden="true">{{ me?.member?.away ? '○' : '●' }}</span>
-          {{ me?.member?.away ? 'Away' : 'At the counter' }}</span>
+        <span class="rounded bg-sheet px-1"
+          ><span aria-hidden="true">{{ me?.member?.away ? '○' : '●' }}</span> {{ me?.member?.away ? 'Away' : 'At the counter' }}</span
+        >
       </button>
       <Menu as="div" class="relative">
-        <MenuButton class="flex size-8 items-center justify-center rounded-full bg-petrol text-xs font-bold text-sheet" :aria-label="`Account of ${me?.name || me?.email}`">
+        <MenuButton
+          class="flex size-8 items-center justify-center rounded-full bg-petrol text-xs font-bold text-sheet"
+          :aria-label="`${me?.initials}: account of ${me?.name || me?.email}`"
+        >
           {{ me?.initials }}
         </MenuButton>
         <MenuItems class="pop absolute right-0 mt-1 w-56">
           <p class="mb-2 truncate text-sm text-ink-2">{{ me?.email }}</p>
           <MenuItem v-slot="{ active }">
-            <button type="button" class="w-full rounded px-2 py-1.5 text-left" :class="{ 'bg-petrol-wash': active }" @click="leave">Sign out</button>
+            <button type="button" class="w-full rounded px-2 py-1.5 text-left" :class="{ 'bg-petrol-wash': active }" @click="leave">
+              Sign out
+            </button>
           </MenuItem>
         </MenuItems>
       </Menu>

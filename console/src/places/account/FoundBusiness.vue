@@ -39,7 +39,12 @@ async function go() {
     <form class="grid gap-3" novalidate @submit.prevent="run(go)">
       <ErrorBox v-if="!Object.keys(fields).length" :error="error" />
       <TextField v-model="name" label="What is it called?" :error="fields.name" autocomplete="organization" />
-      <TextField v-model="host" label="Its web site" :error="fields['hosts.0'] ?? fields.hosts" hint="Like otterwick.example; any spelling will do." />
+      <TextField
+        v-model="host"
+        label="Its web site"
+        :error="fields['hosts.0'] ?? fields.hosts"
+        hint="Like otterwick.example; any spelling will do."
+      />
       <div>
         <label for="zone" class="mb-1 block font-semibold">Its time zone</label>
         <select id="zone" v-model="timezone" class="input">
@@ -52,7 +57,9 @@ async function go() {
         <select id="region" v-model="region" class="input">
           <option v-for="one in regions" :key="one.code" :value="one.code">{{ one.name }}</option>
         </select>
-        <p class="mt-1 text-sm" :class="fields.region ? 'font-semibold text-rust' : 'text-ink-2'">{{ fields.region ?? 'Phone numbers are read with it.' }}</p>
+        <p class="mt-1 text-sm" :class="fields.region ? 'font-semibold text-rust' : 'text-ink-2'">
+          {{ fields.region ?? 'Phone numbers are read with it.' }}
+        </p>
       </div>
       <button class="btn btn-main justify-center" :disabled="busy">Go on to the first touchpoint</button>
     </form>

@@ -28,7 +28,14 @@ async function set() {
   <AccountSheet :title="key ? 'Choose a new password' : 'Forgotten the password?'">
     <ErrorBox v-if="!fields.email && !fields.password" :error="error" />
     <form v-if="key" class="grid gap-3" novalidate @submit.prevent="run(set)">
-      <TextField v-model="password" label="New password" type="password" autocomplete="new-password" :error="fields.password" hint="At least 10 characters." />
+      <TextField
+        v-model="password"
+        label="New password"
+        type="password"
+        autocomplete="new-password"
+        :error="fields.password"
+        hint="At least 10 characters."
+      />
       <button class="btn btn-main justify-center" :disabled="busy">Set it</button>
     </form>
     <p v-else-if="sent" class="text-ink-2">If there is an account with this address, a mail with a link is on its way.</p>

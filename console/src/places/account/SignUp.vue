@@ -22,8 +22,22 @@ async function go() {
   <AccountSheet title="Sign up">
     <form class="grid gap-3" novalidate @submit.prevent="run(go)">
       <ErrorBox v-if="!fields.email && !fields.password" :error="error" />
-      <TextField v-model="email" label="Email" type="email" autocomplete="username" :error="fields.email" hint="We send one mail to confirm it." />
-      <TextField v-model="password" label="Password" type="password" autocomplete="new-password" :error="fields.password" hint="At least 10 characters." />
+      <TextField
+        v-model="email"
+        label="Email"
+        type="email"
+        autocomplete="username"
+        :error="fields.email"
+        hint="We send one mail to confirm it."
+      />
+      <TextField
+        v-model="password"
+        label="Password"
+        type="password"
+        autocomplete="new-password"
+        :error="fields.password"
+        hint="At least 10 characters."
+      />
       <button class="btn btn-main justify-center" :disabled="busy">Sign up</button>
     </form>
     <p class="mt-5"><RouterLink to="/sign-in" class="btn-link">I have an account already</RouterLink></p>

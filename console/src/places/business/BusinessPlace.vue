@@ -50,15 +50,29 @@ async function addSite() {
         <p v-if="sites && !sites.length" class="sheet p-6">There is no site yet. Add yours, and you get the one line to paste into it.</p>
         <SiteCard v-for="site in sites" :key="site.id" :site="site" />
         <form v-if="open" class="sheet grid gap-3 p-5" @submit.prevent="adding.run(addSite)">
-          <TextField v-model="host" label="Address of the site" :error="adding.fields.value['hosts.0'] ?? adding.fields.value.hosts" hint="Any spelling will do." />
-          <div class="flex gap-2"><button class="btn btn-main" :disabled="adding.busy.value">Add it</button><button type="button" class="btn" @click="open = false">Cancel</button></div>
+          <TextField
+            v-model="host"
+            label="Address of the site"
+            :error="adding.fields.value['hosts.0'] ?? adding.fields.value.hosts"
+            hint="Any spelling will do."
+          />
+          <div class="flex gap-2">
+            <button class="btn btn-main" :disabled="adding.busy.value">Add it</button
+            ><button type="button" class="btn" @click="open = false">Cancel</button>
+          </div>
         </form>
         <button v-else type="button" class="btn justify-self-start" @click="open = true">+ Another site</button>
       </section>
       <form class="sheet grid gap-3 p-5" aria-labelledby="about" novalidate @submit.prevent="about.run(save)">
         <h2 id="about">The business</h2>
         <TextField v-model="name" label="Name" :error="about.fields.value.name" />
-        <TextField v-model="mail" label="Mail is sent from" type="email" :error="about.fields.value.mail_address" hint="Visitors see it, and answer to it." />
+        <TextField
+          v-model="mail"
+          label="Mail is sent from"
+          type="email"
+          :error="about.fields.value.mail_address"
+          hint="Visitors see it, and answer to it."
+        />
         <ErrorBox v-if="!Object.keys(about.fields.value).length" :error="about.error.value" />
         <p class="text-sm text-ink-2">Times are told in {{ me?.business?.timezone }}.</p>
         <button class="btn btn-main justify-self-start" :disabled="about.busy.value">Save</button>

@@ -34,13 +34,21 @@ async function save() {
   <article class="sheet p-5">
     <header class="mb-3 flex items-baseline justify-between gap-4">
       <h2>{{ site.name }}</h2>
-      <p v-if="site.seen" class="text-moss"><span aria-hidden="true">●</span> seen {{ ago(site.seen.at, now.toISOString()) }} on <strong>{{ site.seen.path }}</strong>, from {{ site.seen.host }}</p>
+      <p v-if="site.seen" class="text-moss">
+        <span aria-hidden="true">●</span> seen {{ ago(site.seen.at, now.toISOString()) }} on <strong>{{ site.seen.path }}</strong>, from
+        {{ site.seen.host }}
+      </p>
       <p v-else class="text-brass"><span aria-hidden="true">○</span> not seen yet</p>
     </header>
     <h3 class="font-body! text-base!">The one line to paste into every page of the site</h3>
     <p class="mt-1 text-ink-2">Anywhere between &lt;head&gt; and &lt;/head&gt;. It is the same line for everything you make here.</p>
     <div class="mt-2 mb-4 flex items-stretch gap-2">
-      <code class="min-w-0 flex-1 overflow-x-auto rounded-md border border-line bg-fog px-3 py-2 whitespace-nowrap" tabindex="0" aria-label="Snippet">{{ site.snippet }}</code>
+      <code
+        class="min-w-0 flex-1 overflow-x-auto rounded-md border border-line bg-fog px-3 py-2 whitespace-nowrap"
+        tabindex="0"
+        aria-label="Snippet"
+        >{{ site.snippet }}</code
+      >
       <button type="button" class="btn" @click="copy(site.snippet)">{{ copied ? 'Copied' : 'Copy' }}</button>
     </div>
     <form novalidate @submit.prevent="run(save)">
@@ -49,10 +57,22 @@ async function save() {
         <p class="mb-2 text-ink-2">Write them as you like: with or without https or www, it is all the same to us.</p>
         <div v-for="(_, at) in hosts" :key="at" class="mb-1.5">
           <span class="flex gap-2">
-            <input v-model="hosts[at]" class="input max-w-96" :aria-label="`Address ${at + 1}`" :placeholder="at === hosts.length - 1 ? 'another address' : ''" :aria-invalid="!!fields[`hosts.${at}`]" :aria-describedby="`host-${site.id}-${at}`" @input="typed(at)" />
-            <button v-if="hosts[at]" type="button" class="btn" :aria-label="`Remove ${hosts[at]}`" @click="hosts.splice(at, 1)">Remove</button>
+            <input
+              v-model="hosts[at]"
+              class="input max-w-96"
+              :aria-label="`Address ${at + 1}`"
+              :placeholder="at === hosts.length - 1 ? 'another address' : ''"
+              :aria-invalid="!!fields[`hosts.${at}`]"
+              :aria-describedby="`host-${site.id}-${at}`"
+              @input="typed(at)"
+            />
+            <button v-if="hosts[at]" type="button" class="btn" :aria-label="`Remove ${hosts[at]}`" @click="hosts.splice(at, 1)">
+              Remove
+            </button>
           </span>
-          <p v-if="fields[`hosts.${at}`]" :id="`host-${site.id}-${at}`" class="mt-1 font-semibold text-rust" role="alert">{{ fields[`hosts.${at}`] }}</p>
+          <p v-if="fields[`hosts.${at}`]" :id="`host-${site.id}-${at}`" class="mt-1 font-semibold text-rust" role="alert">
+            {{ fields[`hosts.${at}`] }}
+          </p>
         </div>
       </fieldset>
       <p v-if="fields.hosts" class="font-semibold text-rust" role="alert">{{ fields.hosts }}</p>

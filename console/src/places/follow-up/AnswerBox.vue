@@ -70,7 +70,14 @@ async function send() {
         <option value="remind">remind me</option>
         <option value="keep">keep it for us</option>
       </select>
-      <PutOffMenu v-if="then === 'remind'" :zone="zone" :now="now" :opening="one.next_opening" :label="said || 'When?'" @until="(at) => (until = at)" />
+      <PutOffMenu
+        v-if="then === 'remind'"
+        :zone="zone"
+        :now="now"
+        :opening="one.next_opening"
+        :label="said || 'When?'"
+        @until="(at) => (until = at)"
+      />
       <button class="btn btn-main ml-auto" :disabled="!one.can_mail || work.isPending.value">
         Send <kbd class="rounded border border-current px-1 text-xs max-md:hidden">Ctrl ↵</kbd>
       </button>

@@ -22,7 +22,13 @@ useKeys([
 ])
 
 const first = computed(() => data.value?.pages[0])
-const NAMES = { late: 'Late', 'before-closing': 'Today, before closing', 'next-opening': '', later: 'Later', 'any-time': 'Whenever there is time' }
+const NAMES = {
+  late: 'Late',
+  'before-closing': 'Today, before closing',
+  'next-opening': '',
+  later: 'Later',
+  'any-time': 'Whenever there is time',
+}
 const lanes = computed(() =>
   (Object.keys(NAMES) as (keyof typeof NAMES)[])
     .map((lane) => ({
@@ -89,10 +95,16 @@ onKeyStroke('Escape', (event) => {
 
 <template>
   <div class="flex h-full">
-    <section class="h-full w-[57%] overflow-auto p-5 max-md:w-full max-md:p-3" :class="{ 'max-md:hidden': selected !== null }" aria-labelledby="follow-up-title">
+    <section
+      class="h-full w-[57%] overflow-auto p-5 max-md:w-full max-md:p-3"
+      :class="{ 'max-md:hidden': selected !== null }"
+      aria-labelledby="follow-up-title"
+    >
       <div class="mb-3 flex flex-wrap items-baseline justify-between gap-x-4">
         <h1 id="follow-up-title">Follow-up</h1>
-        <p v-if="first" class="text-ink-2">{{ first.open_count }} for us<template v-if="kept !== null"> · promise kept {{ kept }} % this month</template></p>
+        <p v-if="first" class="text-ink-2">
+          {{ first.open_count }} for us<template v-if="kept !== null"> · promise kept {{ kept }} % this month</template>
+        </p>
       </div>
       <ErrorBox :error="error" :again="() => refetch()" />
       <div v-if="!first && !error" class="grid gap-2" aria-busy="true" aria-label="Loading the list">
@@ -105,7 +117,9 @@ onKeyStroke('Escape', (event) => {
       <div v-else ref="list" class="relative pl-6.5">
         <span v-if="lanes.length" class="absolute top-1 bottom-0 left-[9px] w-[3px] bg-petrol-tint" aria-hidden="true" />
         <template v-for="lane in lanes" :key="lane.lane">
-          <p v-if="seam && lane.lane === seamBefore" class="hatch relative -ml-6.5 my-3 rounded px-6.5 py-0.5 text-sm text-ink-2"><span class="rounded bg-fog px-1.5">{{ seam }}</span></p>
+          <p v-if="seam && lane.lane === seamBefore" class="hatch relative -ml-6.5 my-3 rounded px-6.5 py-0.5 text-sm text-ink-2">
+            <span class="rounded bg-fog px-1.5">{{ seam }}</span>
+          </p>
           <h2 class="mt-3 mb-1.5 font-body! text-base!" :class="lane.lane === 'late' ? 'text-rust' : 'text-ink-2'">{{ lane.name }}</h2>
           <ul class="grid grid-cols-1 gap-1.5">
             <FollowUpItem v-for="item in lane.items" :key="item.id" :item="item" :selected="item.id === selected" :zone="zone" :now="now" />
@@ -116,13 +130,27 @@ onKeyStroke('Escape', (event) => {
           <template v-if="group.items.length">
             <h2 class="mt-5 mb-1.5 font-body! text-base! text-ink-2">{{ group.name }}</h2>
             <ul class="grid grid-cols-1 gap-1.5">
-              <FollowUpItem v-for="item in group.items" :key="item.id" :item="item" :selected="item.id === selected" :zone="zone" :now="now" />
+              <FollowUpItem
+                v-for="item in group.items"
+                :key="item.id"
+                :item="item"
+                :selected="item.id === selected"
+                :zone="zone"
+                :now="now"
+              />
             </ul>
           </template>
         </template>
       </div>
     </section>
-    <PersonPane v-if="selected !== null" :id="selected" ref="pane" class="h-full flex-1 border-l border-line bg-sheet" :zone="zone" :now="now" />
+    <PersonPane
+      v-if="selected !== null"
+      :id="selected"
+      ref="pane"
+      class="h-full flex-1 border-l border-line bg-sheet"
+      :zone="zone"
+      :now="now"
+    />
     <section v-else class="flex h-full flex-1 items-center justify-center border-l border-line bg-sheet p-8 text-ink-2 max-md:hidden">
       Choose somebody from the list to see everything they did, and to answer.
     </section>

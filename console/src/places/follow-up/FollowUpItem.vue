@@ -7,7 +7,13 @@ const props = defineProps<{ item: Item; selected: boolean; zone: string; now: Da
 const KINDS: Record<string, string> = { 'sign-up': 'Sign-up', inquiry: 'Inquiry' }
 const tone = computed(() => {
   if (props.item.state !== 'for-us') return 'text-ink-3'
-  return { late: 'text-rust', 'before-closing': 'text-brass', 'next-opening': 'text-petrol', later: 'text-petrol', 'any-time': 'text-ink-3' }[props.item.lane]
+  return {
+    late: 'text-rust',
+    'before-closing': 'text-brass',
+    'next-opening': 'text-petrol',
+    later: 'text-petrol',
+    'any-time': 'text-ink-3',
+  }[props.item.lane]
 })
 const when = computed(() => {
   const { item } = props
@@ -34,7 +40,17 @@ const place = computed(() => {
 
 <template>
   <li class="relative min-w-0">
-    <span class="diamond absolute top-6 -left-[21.5px]" :class="[tone, { 'diamond-full': ['late', 'before-closing'].includes(item.lane) && item.state === 'for-us', 'bg-fog': !['late', 'before-closing'].includes(item.lane) }]" aria-hidden="true" />
+    <span
+      class="diamond absolute top-6 -left-[21.5px]"
+      :class="[
+        tone,
+        {
+          'diamond-full': ['late', 'before-closing'].includes(item.lane) && item.state === 'for-us',
+          'bg-fog': !['late', 'before-closing'].includes(item.lane),
+        },
+      ]"
+      aria-hidden="true"
+    />
     <RouterLink
       :to="`/follow-up/${item.id}`"
       :data-id="item.id"
@@ -43,7 +59,12 @@ const place = computed(() => {
       :class="{ 'border-l-4 !border-petrol !pl-[9px]': selected }"
     >
       <span class="flex justify-between gap-4">
-        <span class="min-w-0 truncate"><strong dir="auto">{{ item.called }}</strong> <span class="ml-1 text-sm text-ink-2">{{ KINDS[item.kind] }} · {{ item.touchpoint }}<template v-if="place"> · {{ place }}</template></span></span>
+        <span class="min-w-0 truncate"
+          ><strong dir="auto">{{ item.called }}</strong>
+          <span class="ml-1 text-sm text-ink-2"
+            >{{ KINDS[item.kind] }} · {{ item.touchpoint }}<template v-if="place"> · {{ place }}</template></span
+          ></span
+        >
         <span class="shrink-0 font-semibold" :class="tone">{{ when }}</span>
       </span>
       <span class="flex justify-between gap-4 text-ink-2">

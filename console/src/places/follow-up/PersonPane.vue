@@ -52,13 +52,28 @@ async function act(what: Work, said: string) {
           <button type="button" class="btn mr-auto md:hidden" @click="router.push('/follow-up')">← List</button>
           <h1 class="min-w-0 flex-1 truncate max-md:order-last max-md:basis-full" dir="auto">{{ one.called }}</h1>
           <template v-if="!finished">
-            <button v-if="one.state !== 'for-us'" type="button" class="btn" @click="act({ do: 'take-up' }, 'It is for us again.')">Take up again</button>
-            <PutOffMenu :zone="zone" :now="now" :opening="one.next_opening" @waits="act({ do: 'wait' }, `Waiting for ${one.called}.`)" @until="(until, said) => act({ do: 'put-off', until }, `Put off until ${said}.`)" />
+            <button v-if="one.state !== 'for-us'" type="button" class="btn" @click="act({ do: 'take-up' }, 'It is for us again.')">
+              Take up again
+            </button>
+            <PutOffMenu
+              :zone="zone"
+              :now="now"
+              :opening="one.next_opening"
+              @waits="act({ do: 'wait' }, `Waiting for ${one.called}.`)"
+              @until="(until, said) => act({ do: 'put-off', until }, `Put off until ${said}.`)"
+            />
             <Menu as="div" class="relative">
               <MenuButton class="btn">Finish <span aria-hidden="true">▾</span></MenuButton>
               <MenuItems class="pop absolute right-0 mt-1 w-44">
                 <MenuItem v-for="(name, outcome) in OUTCOMES" :key="outcome" v-slot="{ active }">
-                  <button type="button" class="w-full rounded px-2 py-1.5 text-left" :class="{ 'bg-petrol-wash': active }" @click="act({ do: 'finish', outcome }, `Finished: ${name.toLowerCase()}.`)">{{ name }}</button>
+                  <button
+                    type="button"
+                    class="w-full rounded px-2 py-1.5 text-left"
+                    :class="{ 'bg-petrol-wash': active }"
+                    @click="act({ do: 'finish', outcome }, `Finished: ${name.toLowerCase()}.`)"
+                  >
+                    {{ name }}
+                  </button>
                 </MenuItem>
               </MenuItems>
             </Menu>
@@ -76,16 +91,24 @@ async function act(what: Work, said: string) {
             <template v-else-if="one.state === 'for-them'">it is their turn</template>
             <template v-else-if="one.due"
               ><strong :class="one.lane === 'late' ? 'text-rust' : 'text-brass'">{{ saidTime(one.due, now, zone) }}</strong>
-              <span class="text-ink-2">{{ one.lane === 'late' ? ` — ${saidLength(one.late_minutes)} late in open time` : ` — ${saidLength(one.left_minutes)} of open time left` }}</span></template
+              <span class="text-ink-2">{{
+                one.lane === 'late'
+                  ? ` — ${saidLength(one.late_minutes)} late in open time`
+                  : ` — ${saidLength(one.left_minutes)} of open time left`
+              }}</span></template
             >
             <template v-else>no set time</template>
-            <span v-if="one.state === 'put-off' && one.back_at" class="text-ink-2"> · put off until {{ saidTime(one.back_at, now, zone) }}</span>
+            <span v-if="one.state === 'put-off' && one.back_at" class="text-ink-2">
+              · put off until {{ saidTime(one.back_at, now, zone) }}</span
+            >
           </dd>
           <dt class="text-ink-2">Came from</dt>
           <dd class="break-all">{{ one.touchpoint }} · {{ source }}</dd>
           <template v-for="other in one.perhaps_same" :key="other.id">
             <dt class="text-brass">Perhaps</dt>
-            <dd>the same person as <strong dir="auto">{{ other.name }}</strong>: {{ other.why }}</dd>
+            <dd>
+              the same person as <strong dir="auto">{{ other.name }}</strong>: {{ other.why }}
+            </dd>
           </template>
         </dl>
       </header>

@@ -38,13 +38,33 @@ function choose(at: Date, close: () => void) {
   <Popover class="relative">
     <PopoverButton class="btn">{{ label ?? 'Put off' }} <span aria-hidden="true">▾</span></PopoverButton>
     <PopoverPanel v-slot="{ close }" class="pop absolute right-0 mt-1 w-64">
-      <button v-if="!label" type="button" class="w-full rounded px-2 py-1.5 text-left hover:bg-petrol-wash" @click="emit('waits'), close()">Until they write again</button>
-      <button v-for="choice in choices" :key="choice.name" type="button" class="flex w-full justify-between rounded px-2 py-1.5 hover:bg-petrol-wash" @click="choose(choice.at, close)">
+      <button
+        v-if="!label"
+        type="button"
+        class="w-full rounded px-2 py-1.5 text-left hover:bg-petrol-wash"
+        @click="(emit('waits'), close())"
+      >
+        Until they write again
+      </button>
+      <button
+        v-for="choice in choices"
+        :key="choice.name"
+        type="button"
+        class="flex w-full justify-between rounded px-2 py-1.5 hover:bg-petrol-wash"
+        @click="choose(choice.at, close)"
+      >
         <span>{{ choice.name }}</span><span class="text-ink-2">{{ saidTime(choice.at, now, zone) }}</span>
       </button>
       <form class="mt-2 border-t border-line-2 pt-2" @submit.prevent="own && choose(inZone(own), close)">
         <label class="mb-1 block text-sm font-semibold" for="put-off-own">Or until</label>
-        <span class="flex gap-2"><input id="put-off-own" v-model="own" type="datetime-local" class="input" :aria-invalid="!!wrong" /><button class="btn" :disabled="!own">Set</button></span>
+        <span class="flex gap-2"
+          ><input id="put-off-own" v-model="own" type="datetime-local" class="input" :aria-invalid="!!wrong" /><button
+            class="btn"
+            :disabled="!own"
+          >
+            Set
+          </button></span
+        >
         <p v-if="wrong" class="mt-1 text-sm font-semibold text-rust" role="alert">{{ wrong }}</p>
       </form>
     </PopoverPanel>

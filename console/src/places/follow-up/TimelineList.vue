@@ -41,10 +41,14 @@ function path(url: string | undefined): string {
       <div class="min-w-0">
         <p>
           {{ WORDS[event.kind]?.(data(event)) ?? event.kind }}
-          <template v-if="data(event).touchpoint"><strong>{{ data(event).touchpoint }}</strong> on {{ path(data(event).page) }}</template>
+          <template v-if="data(event).touchpoint"
+            ><strong>{{ data(event).touchpoint }}</strong> on {{ path(data(event).page) }}</template
+          >
           <span v-if="event.by" class="text-ink-2"> · {{ event.by }}</span>
         </p>
-        <p v-if="data(event).text" class="mt-1 rounded-md bg-petrol-wash px-3 py-2 whitespace-pre-wrap" dir="auto">{{ data(event).text }}</p>
+        <p v-if="data(event).text" class="mt-1 rounded-md bg-petrol-wash px-3 py-2 whitespace-pre-wrap" dir="auto">
+          {{ data(event).text }}
+        </p>
         <dl v-if="data(event).typed?.length" class="mt-1 grid gap-1 rounded-md bg-fog px-3 py-2">
           <div v-for="[label, value] in data(event).typed" :key="label">
             <dt class="text-xs text-ink-2">{{ label }}</dt>

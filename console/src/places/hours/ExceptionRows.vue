@@ -23,12 +23,24 @@ function wrong(at: number): string {
       <input v-model="row.last" type="date" class="input w-auto!" :aria-label="`Last day of ${row.label || 'this one'}`" />
       <input v-model="row.label" class="input w-36!" placeholder="What is it?" aria-label="What it is" />
       <label class="flex items-center gap-1.5"><input v-model="row.holiday" type="checkbox" /> holiday</label>
-      <button type="button" class="btn-link ml-auto text-sm" :aria-label="`Remove ${row.label || row.first}`" @click="rows.splice(at, 1)">remove</button>
+      <button type="button" class="btn-link ml-auto text-sm" :aria-label="`Remove ${row.label || row.first}`" @click="rows.splice(at, 1)">
+        remove
+      </button>
     </div>
     <div class="mt-1.5 flex flex-wrap items-center gap-x-4">
-      <span v-if="!row.stretches.length" class="hatch rounded px-2 py-1"><span class="rounded bg-sheet px-1.5 text-ink-2">closed</span></span>
-      <StretchRows v-for="(stretch, n) in row.stretches" :key="n" :stretch="stretch" :label="row.label || row.first" @remove="row.stretches.splice(n, 1)" />
-      <button type="button" class="btn-link text-sm" @click="row.stretches.push({ from: '09:00', to: '13:00' })">{{ row.stretches.length ? 'another stretch' : 'open for some hours' }}</button>
+      <span v-if="!row.stretches.length" class="hatch rounded px-2 py-1"
+        ><span class="rounded bg-sheet px-1.5 text-ink-2">closed</span></span
+      >
+      <StretchRows
+        v-for="(stretch, n) in row.stretches"
+        :key="n"
+        :stretch="stretch"
+        :label="row.label || row.first"
+        @remove="row.stretches.splice(n, 1)"
+      />
+      <button type="button" class="btn-link text-sm" @click="row.stretches.push({ from: '09:00', to: '13:00' })">
+        {{ row.stretches.length ? 'another stretch' : 'open for some hours' }}
+      </button>
     </div>
     <p v-if="wrong(at)" class="mt-1 font-semibold text-rust" role="alert">{{ wrong(at) }}</p>
   </div>

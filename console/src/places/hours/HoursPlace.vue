@@ -48,21 +48,37 @@ async function keepPromise(minutes: number | null) {
   await change.mutateAsync({ name: business.name, mail_address: business.mail_address, promise_minutes: minutes })
   notices.say('Saved. New answers are promised by it.')
 }
-const SITUATIONS: Record<string, string> = { open: 'Open', 'nobody-free': 'Open, nobody free', 'after-hours': 'After hours', holiday: 'Holiday' }
+const SITUATIONS: Record<string, string> = {
+  open: 'Open',
+  'nobody-free': 'Open, nobody free',
+  'after-hours': 'After hours',
+  holiday: 'Holiday',
+}
 </script>
 
 <template>
   <div class="h-full overflow-auto p-5">
-    <h1 class="mb-4">Hours <span v-if="hours" class="font-body text-base font-normal text-ink-2">{{ hours.main.name }} · {{ hours.main.document.timezone }}</span></h1>
+    <h1 class="mb-4">
+      Hours
+      <span v-if="hours" class="font-body text-base font-normal text-ink-2"
+        >{{ hours.main.name }} · {{ hours.main.document.timezone }}</span
+      >
+    </h1>
     <ErrorBox :error="unread" :again="() => refetch()" />
     <div v-if="!hours && !unread" class="sheet h-96 opacity-60" aria-busy="true" />
     <div v-if="hours && draft" class="grid max-w-6xl grid-cols-[1fr_22rem] items-start gap-5">
       <form class="sheet p-5" novalidate aria-label="Main hours" @submit.prevent="run(keep)">
         <h2 class="mb-2">The week</h2>
-        <div v-for="(name, day) in DAYS" :key="day" class="grid min-h-11 grid-cols-[7rem_1fr_auto] items-start gap-3 border-b border-line-2 py-1.5">
+        <div
+          v-for="(name, day) in DAYS"
+          :key="day"
+          class="grid min-h-11 grid-cols-[7rem_1fr_auto] items-start gap-3 border-b border-line-2 py-1.5"
+        >
           <span class="pt-1.5 font-semibold">{{ name }}</span>
           <div>
-            <p v-if="!ofDay(day).length" class="hatch rounded px-2 py-1.5"><span class="rounded bg-sheet px-1.5 text-ink-2">closed</span></p>
+            <p v-if="!ofDay(day).length" class="hatch rounded px-2 py-1.5">
+              <span class="rounded bg-sheet px-1.5 text-ink-2">closed</span>
+            </p>
             <template v-for="{ one, at } in ofDay(day)" :key="at">
               <StretchRows :stretch="one" :label="name" @remove="draft.week.splice(at, 1)" />
               <p v-if="wrong(at)" class="mb-1 font-semibold text-rust" role="alert">{{ wrong(at) }}</p>
@@ -86,7 +102,12 @@ const SITUATIONS: Record<string, string> = { open: 'Open', 'nobody-free': 'Open,
         <section class="sheet p-5" aria-labelledby="told">
           <h2 id="told" class="mb-2">What visitors are told</h2>
           <dl>
-            <div v-for="one in hours.told" :key="one.situation" class="border-l-4 px-3 py-1.5" :class="one.in_effect ? 'border-petrol bg-petrol-wash' : 'border-transparent'">
+            <div
+              v-for="one in hours.told"
+              :key="one.situation"
+              class="border-l-4 px-3 py-1.5"
+              :class="one.in_effect ? 'border-petrol bg-petrol-wash' : 'border-transparent'"
+            >
               <dt class="font-semibold">{{ SITUATIONS[one.situation] }} <span v-if="one.in_effect" class="chip ml-1">now</span></dt>
               <dd class="text-ink-2">{{ one.text }}</dd>
             </div>
@@ -96,7 +117,9 @@ const SITUATIONS: Record<string, string> = { open: 'Open', 'nobody-free': 'Open,
           <h2 id="others" class="mb-2">Other hours</h2>
           <ul class="text-ink-2">
             <li v-for="one in hours.others" :key="one.id">
-              <strong class="text-ink">{{ one.name }}</strong> · {{ [...new Set(one.document.week.map((s) => `${s.from}–${s.to}`))].join(', ') }}, {{ one.document.week.map((s) => s.day).join(' ') }}
+              <strong class="text-ink">{{ one.name }}</strong> ·
+              {{ [...new Set(one.document.week.map((s) => `${s.from}–${s.to}`))].join(', ') }},
+              {{ one.document.week.map((s) => s.day).join(' ') }}
             </li>
           </ul>
         </section>

@@ -25,10 +25,16 @@ async function save() {
 <template>
   <form class="sheet grid gap-2 p-5" aria-labelledby="promise" novalidate @submit.prevent="run(save)">
     <h2 id="promise">The promise</h2>
-    <p class="flex items-center gap-2"><label for="promise-hours">We answer within</label><input id="promise-hours" v-model="hours" class="input w-16!" inputmode="decimal" :disabled="none" :aria-invalid="!!error" /> open hours</p>
+    <p class="flex items-center gap-2">
+      <label for="promise-hours">We answer within</label
+      ><input id="promise-hours" v-model="hours" class="input w-16!" inputmode="decimal" :disabled="none" :aria-invalid="!!error" /> open
+      hours
+    </p>
     <label class="flex items-center gap-2"><input v-model="none" type="checkbox" /> Promise no time: “as soon as we can”</label>
     <p v-if="error" class="font-semibold text-rust" role="alert">{{ error.message }}</p>
-    <p class="text-ink-2">Somebody who asks now is answered <strong class="text-ink">{{ nowSaid }}</strong>.</p>
+    <p class="text-ink-2">
+      Somebody who asks now is answered <strong class="text-ink">{{ nowSaid }}</strong>.
+    </p>
     <button class="btn justify-self-start">Save the promise</button>
   </form>
 </template>

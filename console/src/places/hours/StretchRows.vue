@@ -14,6 +14,13 @@ defineEmits<{ remove: [] }>()
     <!-- eslint-disable-next-line vue/no-mutating-props -- the row is a view on the form's own draft -->
     <input v-model.trim="stretch.to" class="input w-20!" :aria-label="`${label} to`" inputmode="numeric" maxlength="5" />
     <span v-if="stretch.to <= stretch.from" class="text-sm text-ink-2">into the next day</span>
-    <button type="button" class="btn-link text-sm" :aria-label="`Remove ${stretch.from} to ${stretch.to} on ${label}`" @click="$emit('remove')">remove</button>
+    <button
+      type="button"
+      class="btn-link text-sm"
+      :aria-label="`Remove ${stretch.from} to ${stretch.to} on ${label}`"
+      @click="$emit('remove')"
+    >
+      remove
+    </button>
   </div>
 </template>

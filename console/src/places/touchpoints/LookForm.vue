@@ -20,18 +20,49 @@ function width(event: Event) {
     <h2 id="whole" class="mb-2 font-body! text-base! text-ink-2">The whole</h2>
     <div class="grid grid-cols-[6rem_1fr] items-center gap-2">
       <label for="look-place">Stands</label>
-      <select id="look-place" class="input" :value="document.look.place" @change="emit('change', 'place', (d) => (d.look.place = value($event) as Place))">
+      <select
+        id="look-place"
+        class="input"
+        :value="document.look.place"
+        @change="emit('change', 'place', (d) => (d.look.place = value($event) as Place))"
+      >
         <option v-for="(name, place) in PLACES" :key="place" :value="place">{{ name }}</option>
       </select>
       <label for="look-phone">On phones</label>
-      <select id="look-phone" class="input" :value="document.look.phone.place" @change="emit('change', 'phone', (d) => (d.look.phone.place = value($event) as Place))">
+      <select
+        id="look-phone"
+        class="input"
+        :value="document.look.phone.place"
+        @change="emit('change', 'phone', (d) => (d.look.phone.place = value($event) as Place))"
+      >
         <option v-for="(name, place) in PLACES" :key="place" :value="place">{{ name }}</option>
       </select>
       <label for="look-width">Width</label>
-      <span class="flex items-center gap-2"><input id="look-width" type="number" min="280" max="1200" step="10" class="input w-24!" :value="document.look.width" @change="width" /> px</span>
+      <span class="flex items-center gap-2"
+        ><input
+          id="look-width"
+          type="number"
+          min="280"
+          max="1200"
+          step="10"
+          class="input w-24!"
+          :value="document.look.width"
+          @change="width"
+        />
+        px</span
+      >
       <template v-for="(name, role) in COLOURS" :key="role">
         <label :for="`colour-${role}`">{{ name }}</label>
-        <span class="flex items-center gap-2"><input :id="`colour-${role}`" type="color" class="h-8 w-12 rounded border border-line bg-sheet" :value="document.look.colours[role]" @input="emit('change', `colour-${role}`, (d) => (d.look.colours[role as Colour] = value($event)))" /> <code class="text-sm text-ink-2">{{ document.look.colours[role] }}</code></span>
+        <span class="flex items-center gap-2"
+          ><input
+            :id="`colour-${role}`"
+            type="color"
+            class="h-8 w-12 rounded border border-line bg-sheet"
+            :value="document.look.colours[role]"
+            @input="emit('change', `colour-${role}`, (d) => (d.look.colours[role as Colour] = value($event)))"
+          />
+          <code class="text-sm text-ink-2">{{ document.look.colours[role] }}</code></span
+        >
       </template>
     </div>
   </section>

@@ -42,16 +42,29 @@ const document = (found: unknown) => found as TouchpointDocument
         <p class="mb-4 text-ink-2">Every word and colour can be changed next.</p>
         <form @submit.prevent="run(go)">
           <div class="mb-4 grid grid-cols-2 gap-4" role="radiogroup" aria-label="Starter">
-            <label v-for="one in starters" :key="one.key" class="block cursor-pointer overflow-hidden rounded-lg border-2" :class="chosen === one.key ? 'border-petrol' : 'border-line'">
+            <label
+              v-for="one in starters"
+              :key="one.key"
+              class="block cursor-pointer overflow-hidden rounded-lg border-2"
+              :class="chosen === one.key ? 'border-petrol' : 'border-line'"
+            >
               <div class="pointer-events-none h-64 overflow-hidden border-b border-line bg-fog" aria-hidden="true" inert>
                 <StageFrame :document="document(one.document)" step="ask" :width="700" :height="600" :title="`Picture of ${one.name}`" />
               </div>
-              <span class="flex gap-2 p-3"><input v-model="chosen" type="radio" :value="one.key" name="starter" class="mt-1" /><span><strong>{{ one.name }}</strong><span class="block text-ink-2">{{ one.about }}</span></span></span>
+              <span class="flex gap-2 p-3"
+                ><input v-model="chosen" type="radio" :value="one.key" name="starter" class="mt-1" /><span
+                  ><strong>{{ one.name }}</strong
+                  ><span class="block text-ink-2">{{ one.about }}</span></span
+                ></span
+              >
             </label>
           </div>
           <TextField v-model="name" label="Your own name for it" :error="fields.name" hint="Only you see it. Its link is made from it." />
           <ErrorBox v-if="!Object.keys(fields).length" :error="error" />
-          <div class="mt-4 flex gap-2"><button class="btn btn-main" :disabled="busy || !chosen">Start with this</button><button type="button" class="btn" @click="emit('close')">Cancel</button></div>
+          <div class="mt-4 flex gap-2">
+            <button class="btn btn-main" :disabled="busy || !chosen">Start with this</button
+            ><button type="button" class="btn" @click="emit('close')">Cancel</button>
+          </div>
         </form>
       </DialogPanel>
     </div>

@@ -32,12 +32,19 @@ const canBeHidden = computed(() => props.part.kind !== 'button' || props.part.do
   <div class="grid gap-2">
     <template v-if="words">
       <label class="text-sm text-ink-2" :for="`part-${part.id}`">{{ words.name }}</label>
-      <textarea :id="`part-${part.id}`" :value="words.value" :rows="words.rows" class="input resize-none" @input="emit('edit', words.field, ($event.target as HTMLTextAreaElement).value)" />
+      <textarea
+        :id="`part-${part.id}`"
+        :value="words.value"
+        :rows="words.rows"
+        class="input resize-none"
+        @input="emit('edit', words.field, ($event.target as HTMLTextAreaElement).value)"
+      />
     </template>
     <p v-else-if="part.kind === 'text'" class="text-sm text-ink-2">Write it on the stage, where it stands.</p>
     <p v-else class="text-sm text-ink-2">Here visitors read when somebody answers, by your hours and your promise.</p>
     <label v-if="part.kind === 'field' || part.kind === 'consent'" class="flex items-center gap-2">
-      <input type="checkbox" :checked="part.required" @change="emit('set', 'required', ($event.target as HTMLInputElement).checked)" /> must be filled in
+      <input type="checkbox" :checked="part.required" @change="emit('set', 'required', ($event.target as HTMLInputElement).checked)" /> must
+      be filled in
     </label>
     <label v-if="canBeHidden" class="flex items-center gap-2">
       <input type="checkbox" :checked="part.hidden" @change="emit('set', 'hidden', ($event.target as HTMLInputElement).checked)" /> hidden

@@ -44,12 +44,31 @@ function set(part: Part, what: string, value: boolean) {
 
 <template>
   <ol class="grid grid-cols-1 gap-1">
-    <li v-for="part in parts" :key="part.id" class="min-w-0 rounded-md" :class="selected === part.id ? 'border border-l-4 border-petrol bg-sheet' : ''">
-      <button type="button" class="flex w-full items-baseline gap-2 rounded-md px-2.5 py-1.5 text-left hover:bg-petrol-wash" :class="{ hatch: part.hidden }" :aria-expanded="selected === part.id" @click="selected = selected === part.id ? null : part.id">
+    <li
+      v-for="part in parts"
+      :key="part.id"
+      class="min-w-0 rounded-md"
+      :class="selected === part.id ? 'border border-l-4 border-petrol bg-sheet' : ''"
+    >
+      <button
+        type="button"
+        class="flex w-full items-baseline gap-2 rounded-md px-2.5 py-1.5 text-left hover:bg-petrol-wash"
+        :class="{ hatch: part.hidden }"
+        :aria-expanded="selected === part.id"
+        @click="selected = selected === part.id ? null : part.id"
+      >
         <span class="shrink-0 rounded font-semibold" :class="{ 'bg-fog px-1': part.hidden }">{{ name(part) }}</span>
-        <span v-if="selected !== part.id" class="min-w-0 truncate text-sm text-ink-2" :class="{ 'rounded bg-fog px-1': part.hidden }">{{ part.hidden ? 'hidden' : glimpse(part) }}</span>
+        <span v-if="selected !== part.id" class="min-w-0 truncate text-sm text-ink-2" :class="{ 'rounded bg-fog px-1': part.hidden }">{{
+          part.hidden ? 'hidden' : glimpse(part)
+        }}</span>
       </button>
-      <PartForm v-if="selected === part.id" class="px-2.5 pb-2.5" :part="part" @edit="(field, value) => emit('edit', part.id, field, value)" @set="(what, value) => set(part, what, value)" />
+      <PartForm
+        v-if="selected === part.id"
+        class="px-2.5 pb-2.5"
+        :part="part"
+        @edit="(field, value) => emit('edit', part.id, field, value)"
+        @set="(what, value) => set(part, what, value)"
+      />
     </li>
   </ol>
 </template>

@@ -10,8 +10,22 @@ const emit = defineEmits<{ go: [part: string] }>()
     <strong>Ready check</strong>
     <span v-if="!findings.length" class="text-moss">✓ nothing stops it</span>
     <template v-for="finding in findings" :key="finding.message">
-      <RouterLink v-if="finding.place === 'snippet' || finding.place === 'sites'" to="/business" :class="finding.level === 'stops' ? 'text-rust' : 'text-brass'" class="underline">{{ finding.level === 'stops' ? '✕' : '▲' }} {{ finding.message }}</RouterLink>
-      <button v-else type="button" :class="finding.level === 'stops' ? 'text-rust' : 'text-brass'" class="underline" @click="emit('go', finding.place)">{{ finding.level === 'stops' ? '✕' : '▲' }} {{ finding.message }}</button>
+      <RouterLink
+        v-if="finding.place === 'snippet' || finding.place === 'sites'"
+        to="/business"
+        :class="finding.level === 'stops' ? 'text-rust' : 'text-brass'"
+        class="underline"
+        >{{ finding.level === 'stops' ? '✕' : '▲' }} {{ finding.message }}</RouterLink
+      >
+      <button
+        v-else
+        type="button"
+        :class="finding.level === 'stops' ? 'text-rust' : 'text-brass'"
+        class="underline"
+        @click="emit('go', finding.place)"
+      >
+        {{ finding.level === 'stops' ? '✕' : '▲' }} {{ finding.message }}
+      </button>
     </template>
   </p>
 </template>

@@ -21,12 +21,19 @@ function change(what: string, edit: (sentence: Sentence, document: TouchpointDoc
   })
 }
 function setPages(which: 'pages' | 'not_pages', text: string) {
-  const lines = text.split('\n').map((line) => line.trim()).filter(Boolean)
+  const lines = text
+    .split('\n')
+    .map((line) => line.trim())
+    .filter(Boolean)
   change(which, (first) => {
-    first[which] = lines.map((line) => ({ kind: line.endsWith('*') ? ('below' as const) : ('exact' as const), path: line.replace(/\s*\/?\*$/, '') || '/' }))
+    first[which] = lines.map((line) => ({
+      kind: line.endsWith('*') ? ('below' as const) : ('exact' as const),
+      path: line.replace(/\s*\/?\*$/, '') || '/',
+    }))
   })
 }
-const asText = (patterns: Sentence['pages']) => patterns.map((one) => (one.kind === 'below' ? `${one.path.replace(/\/$/, '')}/*` : one.path)).join('\n')
+const asText = (patterns: Sentence['pages']) =>
+  patterns.map((one) => (one.kind === 'below' ? `${one.path.replace(/\/$/, '')}/*` : one.path)).join('\n')
 function setDevice(device: Device, on: boolean) {
   const devices = DEVICES.filter((one) => (one === device ? on : sentence.value.devices.includes(one)))
   if (devices.length) change('devices', (first) => (first.devices = devices))
@@ -36,7 +43,8 @@ function setMoments(after: number | null, read: number | null) {
     first.moments = [...(after === null ? [] : [[{ after, read: null }]]), ...(read === null ? [] : [[{ after: null, read }]])]
   })
 }
-const number = (event: Event, least: number, most: number) => Math.min(most, Math.max(least, Math.round(Number((event.target as HTMLInputElement).value)) || least))
+const number = (event: Event, least: number, most: number) =>
+  Math.min(most, Math.max(least, Math.round(Number((event.target as HTMLInputElement).value)) || least))
 const checked = (event: Event) => (event.target as HTMLInputElement).checked
 const text = (event: Event) => (event.target as HTMLTextAreaElement).value
 </script>
@@ -46,25 +54,98 @@ const text = (event: Event) => (event.target as HTMLTextAreaElement).value
     Show
     <SentencePiece :words="sayPages(sentence)">
       <label for="pages" class="font-semibold">Only on these pages</label>
-      <textarea id="pages" rows="4" class="input mt-1" :value="asText(sentence.pages)" placeholder="every page" @change="setPages('pages', text($event))" />
+      <textarea
+        id="pages"
+        rows="4"
+        class="input mt-1"
+        :value="asText(sentence.pages)"
+        placeholder="every page"
+        @change="setPages('pages', text($event))"
+      />
       <label for="not-pages" class="mt-2 block font-semibold">But not on</label>
-      <textarea id="not-pages" rows="2" class="input mt-1" :value="asText(sentence.not_pages)" @change="setPages('not_pages', text($event))" />
+      <textarea
+        id="not-pages"
+        rows="2"
+        class="input mt-1"
+        :value="asText(sentence.not_pages)"
+        @change="setPages('not_pages', text($event))"
+      />
       <p class="mt-1 text-sm text-ink-2">One a line. /trips is that page; /trips/* is it and all below it.</p>
     </SentencePiece>
     to
     <SentencePiece :words="sayDevices(sentence)">
-      <label v-for="device in DEVICES" :key="device" class="flex items-center gap-2"><input type="checkbox" :checked="sentence.devices.includes(device)" @change="setDevice(device, checked($event))" /> on a {{ device }}</label>
-    </SentencePiece>,
+      <label v-for="device in DEVICES" :key="device" class="flex items-center gap-2"
+        ><input type="checkbox" :checked="sentence.devices.includes(device)" @change="setDevice(device, checked($event))" /> on a
+        {{ device }}</label
+      > </SentencePiece
+    >,
     <SentencePiece :words="sayMoments(sentence)">
-      <label class="flex items-center gap-2"><input type="checkbox" :checked="moments.after !== null" @change="setMoments(checked($event) ? 12 : null, moments.read)" /> after <input type="number" min="0" max="3600" class="input w-20!" aria-label="Seconds on the page" :value="moments.after ?? 12" :disabled="moments.after === null" @change="setMoments(number($event, 0, 3600), moments.read)" /> seconds</label>
-      <label class="mt-1 flex items-center gap-2"><input type="checkbox" :checked="moments.read !== null" @change="setMoments(moments.after, checked($event) ? 40 : null)" /> at <input type="number" min="1" max="100" class="input w-20!" aria-label="Percent of the page" :value="moments.read ?? 40" :disabled="moments.read === null" @change="setMoments(moments.after, number($event, 1, 100))" /> % of the page</label>
-    </SentencePiece>,
-    <SentencePiece :words="show.how_often.once_in_days === null ? 'on every page view' : `at most once in ${show.how_often.once_in_days} ${show.how_often.once_in_days === 1 ? 'day' : 'days'}`">
-      <label class="flex items-center gap-2"><input type="checkbox" :checked="show.how_often.once_in_days !== null" @change="change('often', (_, d) => (d.show.how_often.once_in_days = checked($event) ? 7 : null))" /> at most once in <input type="number" min="1" max="3650" class="input w-20!" aria-label="Days" :value="show.how_often.once_in_days ?? 7" :disabled="show.how_often.once_in_days === null" @change="change('often', (_, d) => (d.show.how_often.once_in_days = number($event, 1, 3650)))" /> days</label>
-    </SentencePiece>,
+      <label class="flex items-center gap-2"
+        ><input type="checkbox" :checked="moments.after !== null" @change="setMoments(checked($event) ? 12 : null, moments.read)" /> after
+        <input
+          type="number"
+          min="0"
+          max="3600"
+          class="input w-20!"
+          aria-label="Seconds on the page"
+          :value="moments.after ?? 12"
+          :disabled="moments.after === null"
+          @change="setMoments(number($event, 0, 3600), moments.read)"
+        />
+        seconds</label
+      >
+      <label class="mt-1 flex items-center gap-2"
+        ><input type="checkbox" :checked="moments.read !== null" @change="setMoments(moments.after, checked($event) ? 40 : null)" /> at
+        <input
+          type="number"
+          min="1"
+          max="100"
+          class="input w-20!"
+          aria-label="Percent of the page"
+          :value="moments.read ?? 40"
+          :disabled="moments.read === null"
+          @change="setMoments(moments.after, number($event, 1, 100))"
+        />
+        % of the page</label
+      > </SentencePiece
+    >,
+    <SentencePiece
+      :words="
+        show.how_often.once_in_days === null
+          ? 'on every page view'
+          : `at most once in ${show.how_often.once_in_days} ${show.how_often.once_in_days === 1 ? 'day' : 'days'}`
+      "
+    >
+      <label class="flex items-center gap-2"
+        ><input
+          type="checkbox"
+          :checked="show.how_often.once_in_days !== null"
+          @change="change('often', (_, d) => (d.show.how_often.once_in_days = checked($event) ? 7 : null))"
+        />
+        at most once in
+        <input
+          type="number"
+          min="1"
+          max="3650"
+          class="input w-20!"
+          aria-label="Days"
+          :value="show.how_often.once_in_days ?? 7"
+          :disabled="show.how_often.once_in_days === null"
+          @change="change('often', (_, d) => (d.show.how_often.once_in_days = number($event, 1, 3650)))"
+        />
+        days</label
+      > </SentencePiece
+    >,
     <SentencePiece :words="show.until.answered ? 'until they answer' : 'also after they answer'">
-      <label class="flex items-center gap-2"><input type="checkbox" :checked="show.until.answered" @change="change('until', (_, d) => (d.show.until.answered = checked($event)))" /> not any more after they answered</label>
-    </SentencePiece>.
+      <label class="flex items-center gap-2"
+        ><input
+          type="checkbox"
+          :checked="show.until.answered"
+          @change="change('until', (_, d) => (d.show.until.answered = checked($event)))"
+        />
+        not any more after they answered</label
+      > </SentencePiece
+    >.
     <span v-if="show.sentences.length > 1" class="font-body text-base text-ink-2">Or by {{ show.sentences.length - 1 }} more.</span>
   </p>
 </template>

@@ -5,7 +5,15 @@ import { Drawing } from '@visitor/render'
 import type { TouchpointDocument } from '@visitor/generated/document'
 import { makeEditable, PAGE_CSS, STAGE_CSS } from './stage'
 
-const props = defineProps<{ document: TouchpointDocument; step: string; width: number; height: number; title: string; editable?: boolean; selected?: string | null }>()
+const props = defineProps<{
+  document: TouchpointDocument
+  step: string
+  width: number
+  height: number
+  title: string
+  editable?: boolean
+  selected?: string | null
+}>()
 const emit = defineEmits<{ edit: [part: string, words: string, value: string]; select: [part: string] }>()
 
 const frame = ref<HTMLIFrameElement>()
@@ -45,7 +53,9 @@ function draw() {
   mark()
 }
 function mark() {
-  drawing?.root.querySelectorAll('[data-part]').forEach((part) => part.toggleAttribute('data-selected', part.getAttribute('data-part') === props.selected))
+  drawing?.root
+    .querySelectorAll('[data-part]')
+    .forEach((part) => part.toggleAttribute('data-selected', part.getAttribute('data-part') === props.selected))
 }
 function loaded() {
   const page = frame.value?.contentDocument
@@ -59,7 +69,11 @@ function loaded() {
   draw()
 }
 // Drawing anew would take the caret away from whoever is typing on this very frame.
-watch(() => [props.document, props.step], () => !typing() && draw(), { deep: true })
+watch(
+  () => [props.document, props.step],
+  () => !typing() && draw(),
+  { deep: true },
+)
 watch(() => props.selected, mark)
 onBeforeUnmount(() => drawing?.remove())
 </script>

@@ -67,8 +67,16 @@ function renamed() {
       <header class="flex flex-wrap items-center gap-3 border-b border-line bg-sheet px-5 py-2">
         <RouterLink to="/touchpoints" class="btn" aria-label="Back to all touchpoints">←</RouterLink>
         <h1 class="sr-only">{{ draft.name }}</h1>
-        <input v-model="name" class="rounded border border-transparent px-1.5 py-1 font-head text-xl font-bold hover:border-line" :size="Math.max(8, name.length)" aria-label="Name of the touchpoint" @change="renamed" />
-        <span class="text-ink-2" role="status">{{ status === 'saved' ? `Saved ${saidTime(draft.saved_at, now, zone)}` : status === 'not saved' ? 'Not saved' : 'Saving …' }}</span>
+        <input
+          v-model="name"
+          class="rounded border border-transparent px-1.5 py-1 font-head text-xl font-bold hover:border-line"
+          :size="Math.max(8, name.length)"
+          aria-label="Name of the touchpoint"
+          @change="renamed"
+        />
+        <span class="text-ink-2" role="status">{{
+          status === 'saved' ? `Saved ${saidTime(draft.saved_at, now, zone)}` : status === 'not saved' ? 'Not saved' : 'Saving …'
+        }}</span>
         <span class="flex gap-1">
           <button type="button" class="btn" :disabled="!draft.can_undo" @click="back('undo')">Undo</button>
           <button type="button" class="btn" :disabled="!draft.can_redo" @click="back('redo')">Redo</button>
@@ -78,8 +86,17 @@ function renamed() {
           <span v-else-if="live" class="font-semibold text-moss">● On</span>
           <a v-if="live && draft.hosted[0]" :href="draft.hosted[0]" target="_blank" rel="noopener" class="btn-link">Its own page</a>
           <button v-if="live" type="button" class="btn" @click="switchOn('off')">Turn off</button>
-          <button v-if="draft.live_number !== null && draft.changed_since_live" type="button" class="btn btn-main" @click="switchOn('live')">Put changes live</button>
-          <button v-if="!live" type="button" class="btn" :class="{ 'btn-main': !draft.changed_since_live }" @click="switchOn('on')">Turn on</button>
+          <button
+            v-if="draft.live_number !== null && draft.changed_since_live"
+            type="button"
+            class="btn btn-main"
+            @click="switchOn('live')"
+          >
+            Put changes live
+          </button>
+          <button v-if="!live" type="button" class="btn" :class="{ 'btn-main': !draft.changed_since_live }" @click="switchOn('on')">
+            Turn on
+          </button>
         </span>
       </header>
       <div v-if="error" class="border-b border-line bg-rust-tint px-5 py-2 text-rust" role="alert">
@@ -92,7 +109,17 @@ function renamed() {
       <div class="flex min-h-0 flex-1">
         <aside class="w-[332px] shrink-0 overflow-auto border-r border-line p-4" aria-label="Parts">
           <div class="mb-3 flex gap-1" role="group" aria-label="Step">
-            <button v-for="one in edited.steps" :key="one.id" type="button" class="btn flex-1 justify-center" :class="{ '!border-petrol text-petrol': step === one.id }" :aria-pressed="step === one.id" @click="step = one.id">{{ STEPS[one.id] ?? one.id }}</button>
+            <button
+              v-for="one in edited.steps"
+              :key="one.id"
+              type="button"
+              class="btn flex-1 justify-center"
+              :class="{ '!border-petrol text-petrol': step === one.id }"
+              :aria-pressed="step === one.id"
+              @click="step = one.id"
+            >
+              {{ STEPS[one.id] ?? one.id }}
+            </button>
           </div>
           <PartList v-model:selected="selected" :document="edited" :step="step" @edit="words" @change="edit" />
           <LookForm :document="edited" @change="edit" />
@@ -102,11 +129,33 @@ function renamed() {
           <div class="flex min-h-0 flex-1 gap-4 bg-line-2 p-4">
             <figure class="flex min-w-0 flex-[2.6] flex-col">
               <figcaption class="mb-1 text-sm text-ink-2">desktop</figcaption>
-              <StageFrame class="flex-1" :document="edited" :step="step" :width="1000" :height="700" title="Desktop" editable :selected="selected" @edit="words" @select="selected = $event" />
+              <StageFrame
+                class="flex-1"
+                :document="edited"
+                :step="step"
+                :width="1000"
+                :height="700"
+                title="Desktop"
+                editable
+                :selected="selected"
+                @edit="words"
+                @select="selected = $event"
+              />
             </figure>
             <figure class="flex min-w-0 flex-1 flex-col">
               <figcaption class="mb-1 text-sm text-ink-2">phone</figcaption>
-              <StageFrame class="flex-1" :document="edited" :step="step" :width="375" :height="700" title="Phone" editable :selected="selected" @edit="words" @select="selected = $event" />
+              <StageFrame
+                class="flex-1"
+                :document="edited"
+                :step="step"
+                :width="375"
+                :height="700"
+                title="Phone"
+                editable
+                :selected="selected"
+                @edit="words"
+                @select="selected = $event"
+              />
             </figure>
           </div>
           <footer class="border-t border-line bg-sheet px-5 py-3">

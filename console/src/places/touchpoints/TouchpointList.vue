@@ -13,7 +13,11 @@ const queries = useQueryClient()
 const notices = useNotices()
 const { data: rows, error, refetch } = useTouchpoints()
 const making = computed(() => 'new' in route.query)
-const STATES = { live: ['●', 'On', 'text-moss'], off: ['○', 'Turned off', 'text-ink-2'], draft: ['✎', 'Made, not on', 'text-brass'] } as const
+const STATES = {
+  live: ['●', 'On', 'text-moss'],
+  off: ['○', 'Turned off', 'text-ink-2'],
+  draft: ['✎', 'Made, not on', 'text-brass'],
+} as const
 const PURPOSES: Record<string, string> = { 'sign-up': 'Sign-up', inquiry: 'Inquiry' }
 const state = (row: Summary) => STATES[row.state as keyof typeof STATES]
 
@@ -45,7 +49,14 @@ async function flip(row: Summary) {
     <table v-if="rows?.length" class="sheet w-full border-separate border-spacing-0">
       <thead>
         <tr class="text-left">
-          <th v-for="head in ['Touchpoint', 'State', 'Where', 'Its own page', '']" :key="head" scope="col" class="border-b border-line px-4 py-2.5 font-semibold text-ink-2">{{ head }}<span v-if="!head" class="sr-only">Switch</span></th>
+          <th
+            v-for="head in ['Touchpoint', 'State', 'Where', 'Its own page', '']"
+            :key="head"
+            scope="col"
+            class="border-b border-line px-4 py-2.5 font-semibold text-ink-2"
+          >
+            {{ head }}<span v-if="!head" class="sr-only">Switch</span>
+          </th>
         </tr>
       </thead>
       <tbody>
@@ -57,7 +68,9 @@ async function flip(row: Summary) {
             </span>
           </td>
           <td class="border-b border-line-2 px-4 py-2.5 font-semibold">
-            <span :class="state(row)[2]"><span aria-hidden="true">{{ state(row)[0] }}</span> {{ state(row)[1] }}</span>
+            <span :class="state(row)[2]"
+              ><span aria-hidden="true">{{ state(row)[0] }}</span> {{ state(row)[1] }}</span
+            >
             <span v-if="row.changed_since_live" class="block text-sm font-semibold text-brass">changed since it went live</span>
           </td>
           <td class="border-b border-line-2 px-4 py-2.5 text-ink-2">
@@ -65,10 +78,16 @@ async function flip(row: Summary) {
             <span class="block text-sm">{{ row.sites.map((site) => site.name).join(', ') || 'on no site' }}</span>
           </td>
           <td class="border-b border-line-2 px-4 py-2.5">
-            <a v-if="row.state === 'live' && row.hosted[0]" :href="row.hosted[0]" target="_blank" rel="noopener" class="btn-link">/t/{{ row.sites[0]?.slug }}/{{ row.slug }}</a>
+            <a v-if="row.state === 'live' && row.hosted[0]" :href="row.hosted[0]" target="_blank" rel="noopener" class="btn-link"
+              >/t/{{ row.sites[0]?.slug }}/{{ row.slug }}</a
+            >
             <span v-else class="text-ink-2">only while it is on</span>
           </td>
-          <td class="border-b border-line-2 px-4 py-2.5 text-right"><button type="button" class="btn" :aria-label="`Turn ${row.state === 'live' ? 'off' : 'on'} ${row.name}`" @click="flip(row)">{{ row.state === 'live' ? 'Turn off' : 'Turn on' }}</button></td>
+          <td class="border-b border-line-2 px-4 py-2.5 text-right">
+            <button type="button" class="btn" :aria-label="`Turn ${row.state === 'live' ? 'off' : 'on'} ${row.name}`" @click="flip(row)">
+              {{ row.state === 'live' ? 'Turn off' : 'Turn on' }}
+            </button>
+          </td>
         </tr>
       </tbody>
     </table>

@@ -21,7 +21,9 @@ export function sayDevices(sentence: Sentence): string {
 
 /** "after 12 s or 40 % down", "never by itself" */
 export function sayMoments(sentence: Sentence): string {
-  const all = sentence.moments.map((moment) => moment.map((one) => (one.after !== null ? `after ${one.after} s` : `at ${one.read} % down`)).join(' and '))
+  const all = sentence.moments.map((moment) =>
+    moment.map((one) => (one.after !== null ? `after ${one.after} s` : `at ${one.read} % down`)).join(' and '),
+  )
   return all.length ? list(all, 'or') : 'never by itself'
 }
 

@@ -1,0 +1,33 @@
+"""Checks what visitors and owners have to load against its budget, gzipped."""
+
+import gzip
+import re
+import sys
+
+from .cluster import ROOT
+
+LOADER, CONSOLE = 12 * 1024, 180 * 1024
+
+
+def _size(path: str) -> int:
+    return len(gzip.compress((ROOT / path).read_bytes(), 9))
+
+
+def console_first_load() -> int:
+    """Scripts and styles that the console's page asks for before anything is shown, and its first place."""
+    html = (ROOT / "console/dist/index.html").read_text()
+    named = re.findall(r"/static/console/(assets/[^\"]+\.(?:js|css))", html)
+    first = [path.relative_to(ROOT / "console/dist") for path in (ROOT / "console/dist/assets").glob("FollowUp-*.js")]
+    return sum(_size(f"console/dist/{path}") for path in {*named, *map(str, first)})
+
+
+def main() -> int:
+    """Print both sizes; 1 if one is over."""
+    sizes = {"loader": (_size("visitor-script/dist/loader.js"), LOADER), "console": (console_first_load(), CONSOLE)}
+    for name, (size, most) in sizes.items():
+        print(f"{name}: {size / 1024:.1f} of {most / 1024:.0f} KiB gzip{'' if size <= most else '  TOO LARGE'}")
+    return int(any(size > most for size, most in sizes.values()))
+
+
+if __name__ == "__main__":
+    sys.exit(main())
