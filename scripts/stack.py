@@ -19,6 +19,15 @@ from .cluster import ROOT, free_port
 BIN = ROOT / ".venv" / "bin"
 RUN = ROOT / ".run"
 _PR_SET_PDEATHSIG = 1
+CHROMIUM = "/usr/bin/chromium"
+CHROMIUM_FLAGS = (
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--no-first-run",
+)
 
 
 def secret_key() -> str:

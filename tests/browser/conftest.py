@@ -11,13 +11,17 @@ import psycopg
 import pytest
 from playwright.sync_api import Browser, BrowserContext, FrameLocator, Page
 
-from scripts.stack import RUN, Ports, Stack, free_port
+from scripts.stack import CHROMIUM, CHROMIUM_FLAGS, RUN, Ports, Stack, free_port
 
 NOW = "2026-11-24T14:05:00+00:00"
-FLAGS = (
-    "--no-sandbox --disable-gpu --disable-background-networking --disable-component-update --disable-sync "
-    "--no-first-run"
-).split()
+FLAGS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--no-first-run",
+]
 SECOND = "second web server"
 
 
@@ -31,7 +35,7 @@ def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
 @pytest.fixture(scope="session")
 def browser_type_launch_args() -> dict[str, Any]:
     """Debian's Chromium."""
-    return {"executable_path": "/usr/bin/chromium", "args": FLAGS}
+    return {"executable_path": CHROMIUM, "args": [*CHROMIUM_FLAGS]}
 
 
 @pytest.fixture(scope="session")
@@ -87,11 +91,11 @@ def mailed(page: Page, stack: Stack, to: str, subject: str) -> dict[str, Any]:
     raise AssertionError(f"no mail “{subject}” to {to}")
 
 
-def sign_in(page: Page, stack: Stack, email: str = "morwenna@otterwick.example", password: str = "paddle-demo") -> None:
-    """Sign in through the form."""
+def sign_in(page: Page, stack: Stack) -> None:
+    """Sign in through the form as the owner."""
     page.goto(f"{stack.base_url}/sign-in")
-    page.get_by_label("Email").fill(email)
-    page.get_by_label("Password").fill(password)
+    page.get_by_label("Email").fill("morwenna@otterwick.example")
+    page.get_by_label("Password").fill("paddle-demo")
     page.get_by_role("button", name="Sign in").click()
     page.wait_for_url("**/follow-up**")
 

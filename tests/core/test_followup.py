@@ -45,7 +45,9 @@ def test_their_message_brings_it_back_with_a_new_due_time(state: State) -> None:
     assert (found.state, found.due, found.back_at, new) == (State.US, later, None, False)
 
 
-@pytest.mark.parametrize(("days", "thread", "reopens"), [(30, "t", True), (31, "t", False), (1, "other", False), (1, "", False)])
+@pytest.mark.parametrize(
+    ("days", "thread", "reopens"), [(30, "t", True), (31, "t", False), (1, "other", False), (1, "", False)]
+)
 def test_a_finished_one_reopens_within_30_days_on_its_thread(days: int, thread: str, reopens: bool) -> None:
     done = replace(OPEN, state=State.FINISHED, finished_at=NOW, thread="t")
     found, new = receive(done, Kind.INQUIRY, NOW + timedelta(days=days), DUE, thread)

@@ -1,6 +1,7 @@
 """Opening hours: half-open stretches, midnight, exceptions, and both changes of the clocks."""
 
 from datetime import UTC, datetime, timedelta
+from itertools import pairwise
 
 import pytest
 from hypothesis import given, settings
@@ -170,7 +171,9 @@ def test_either_is_open_when_any_is_and_speaks_in_the_first_ones_zone() -> None:
     assert open_time(both, at("2026-11-24T13:00"), at("2026-11-24T15:30")) == timedelta(hours=2.5)
 
 
-zones = st.sampled_from(["Europe/London", "America/New_York", "Pacific/Apia", "Australia/Lord_Howe", "Africa/Casablanca"])
+zones = st.sampled_from(
+    ["Europe/London", "America/New_York", "Pacific/Apia", "Australia/Lord_Howe", "Africa/Casablanca"]
+)
 minutes = st.integers(0, 24 * 60 - 1).map(lambda m: f"{m // 60:02d}:{m % 60:02d}")
 stretches = st.builds(
     lambda day, start, end: {"day": day, "from": start, "to": end},
@@ -179,7 +182,9 @@ stretches = st.builds(
     st.one_of(minutes, st.just("24:00")),
 ).filter(lambda s: s["from"] != s["to"])
 some_hours = st.builds(
-    lambda zone, week: OpeningHours.model_validate({"timezone": zone, "week": week}), zones, st.lists(stretches, max_size=9)
+    lambda zone, week: OpeningHours.model_validate({"timezone": zone, "week": week}),
+    zones,
+    st.lists(stretches, max_size=9),
 )
 instants = st.datetimes(datetime(2025, 1, 1), datetime(2027, 12, 31), timezones=st.just(UTC))  # noqa: DTZ001
 lengths = st.integers(1, 5 * 24 * 60).map(lambda m: timedelta(minutes=m))
@@ -203,7 +208,7 @@ def test_open_time_is_the_sum_of_the_stretches_and_splits_anywhere(
     found = open_stretches(value, start, end)
     assert sum((s.length for s in found), timedelta()) == open_time(value, start, end)
     assert open_time(value, start, middle) + open_time(value, middle, end) == open_time(value, start, end)
-    assert all(one.end < other.start for one, other in zip(found, found[1:], strict=False))
+    assert all(one.end < other.start for one, other in pairwise(found))
 
 
 @settings(max_examples=150, deadline=None)

@@ -24,7 +24,12 @@ def test_exceptions_survive_going_out_and_coming_in_as_icalendar() -> None:
 
 
 def test_a_stretch_past_midnight_survives_as_well() -> None:
-    odd = {"first": "2026-12-05", "last": "2026-12-06", "label": "Lights", "stretches": [{"from": "20:00", "to": "01:00"}]}
+    odd = {
+        "first": "2026-12-05",
+        "last": "2026-12-06",
+        "label": "Lights",
+        "stretches": [{"from": "20:00", "to": "01:00"}],
+    }
     value = OpeningHours.model_validate({"timezone": "Europe/London", "exceptions": [odd]})
     assert read_exceptions(write_calendar(value, "x", date(2026, 11, 23)), *SPAN) == value.exceptions
 
@@ -65,9 +70,7 @@ def test_a_whole_day_does_not_read_as_closed_in_schema_org() -> None:
 
 
 def test_public_holidays_can_be_picked_from_and_an_unknown_place_is_refused() -> None:
-    christmas = HoursException(
-        first=date(2026, 12, 25), last=date(2026, 12, 25), label="Christmas Day", holiday=True
-    )
+    christmas = HoursException(first=date(2026, 12, 25), last=date(2026, 12, 25), label="Christmas Day", holiday=True)
     assert christmas in public_holidays("GB", (2026,))
     with pytest.raises(ValueError, match="ZZ"):
         public_holidays("ZZ", (2026,))

@@ -11,7 +11,9 @@ from intavo.core.touchpoint.rules import normal_path
 from .hours_examples import LONDON, at
 
 NOW = at("2026-11-24T14:05")
-TRIPS = Sentence(pages=(PagePattern(kind="below", path="/trips"),), not_pages=(PagePattern(kind="exact", path="/trips/sunrise"),))
+TRIPS = Sentence(
+    pages=(PagePattern(kind="below", path="/trips"),), not_pages=(PagePattern(kind="exact", path="/trips/sunrise"),)
+)
 
 
 def touchpoint(show: Show | None = None, state: State = State.LIVE, **more) -> Compiled:
@@ -74,7 +76,9 @@ def test_seven_days_are_168_hours_also_over_a_change_of_the_clocks() -> None:
 
 def test_the_plan_keeps_the_owners_order_and_the_moments_of_sentences_that_hold() -> None:
     late = Sentence(moments=((Moment(after=60),),), devices=("phone",))
-    first = Compiled("tp_2", State.LIVE, frozenset({"otterwick.example"}), Show(sentences=(Sentence(), late)), LONDON, order=5)
+    first = Compiled(
+        "tp_2", State.LIVE, frozenset({"otterwick.example"}), Show(sentences=(Sentence(), late)), LONDON, order=5
+    )
     entries = plan([touchpoint(order=10), first], visit(), NOW)
     assert [entry.touchpoint.id for entry in entries] == ["tp_2", "tp_1"]
     assert [[m.after, m.read] for all_of in entries[0].moments for m in all_of] == [[12, None], [None, 40]]

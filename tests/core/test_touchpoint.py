@@ -6,7 +6,15 @@ from typing import Any
 import pytest
 from pydantic import ValidationError
 
-from intavo.core.touchpoint import STARTERS, AnswerErrors, Document, check_answers, document_schema, for_visitors, ready_check
+from intavo.core.touchpoint import (
+    STARTERS,
+    AnswerErrors,
+    Document,
+    check_answers,
+    document_schema,
+    for_visitors,
+    ready_check,
+)
 
 PROTOCOL_EXAMPLE: dict[str, Any] = json.loads("""
 {"version": 1, "purpose": "sign-up", "stance": "pop-up",

@@ -10,7 +10,7 @@ from django.contrib.auth.hashers import get_hashers
 from django.test import Client
 
 from intavo.accounts.actions import add_member, found_business
-from intavo.accounts.actor import Actor, member_actor
+from intavo.accounts.actor import Actor
 from intavo.accounts.models import Business, User
 from intavo.core.rights import Role
 from intavo.hours.actions import set_hours

@@ -23,11 +23,14 @@ def test_hosts_in_any_spelling_are_kept_as_hosts(otterwick: World) -> None:
     spelt = ["HTTPS://www.Otterwick.example:8443/x", "http://münchen.example/", "otterwick.example", ""]
     site = put(otterwick.console(), f"sites/{otterwick.site.pk}", {"name": "Site", "hosts": spelt}).json()
     assert site["hosts"] == ["otterwick.example", "xn--mnchen-3ya.example"]
-    assert site["snippet"].startswith('<script async src="http') and f"/e/{site['key']}.js" in site["snippet"]
+    assert site["snippet"].startswith('<script async src="http')
+    assert f"/e/{site['key']}.js" in site["snippet"]
 
 
 def test_nonsense_is_refused_by_name_beside_its_field(otterwick: World) -> None:
-    answer = put(otterwick.console(), f"sites/{otterwick.site.pk}", {"name": "S", "hosts": ["otterwick.example", "otter wick"]})
+    answer = put(
+        otterwick.console(), f"sites/{otterwick.site.pk}", {"name": "S", "hosts": ["otterwick.example", "otter wick"]}
+    )
     assert answer.status_code == 422
     [error] = answer.json()["errors"]
     assert error["field"] == "hosts.1"
@@ -40,7 +43,6 @@ def test_hours_are_changed_and_visitors_are_promised_by_them(otterwick: World, v
     hours = main_hours(otterwick.owner.business_id)
     document = {"timezone": "Europe/London", "week": [{"day": "tue", "from": "09:00", "to": "15:05"}], "exceptions": []}
     assert put(otterwick.console(), f"hours/{hours.pk}", {"document": document}).status_code == 204
-
 
     live._sites[visitor.key].checked -= 1
     assert "on Tue 1 Dec by 10:00" in visitor.plan().json()["hours"]["says"]["text"]
@@ -61,9 +63,7 @@ def test_the_promise_can_be_changed_and_dropped(otterwick: World, visitor: Visit
     assert otterwick.console().get("/api/hours").json()["promise_now"] == "as soon as we can"
 
 
-@pytest.mark.parametrize(
-    ("field", "value"), [("name", " "), ("mail_address", "hello"), ("promise_minutes", 0)]
-)
+@pytest.mark.parametrize(("field", "value"), [("name", " "), ("mail_address", "hello"), ("promise_minutes", 0)])
 def test_what_is_wrong_with_the_business_is_named(otterwick: World, field: str, value: object) -> None:
     body = {"name": "O", "mail_address": "hello@otterwick.example", "promise_minutes": 60} | {field: value}
     answer = put(otterwick.console(), "business", body)

@@ -31,7 +31,10 @@ def test_a_signup_is_a_person_a_followup_a_consent_and_a_mail(visitor: Visitor, 
     assert (followup.person.name, followup.kind, followup.state) == ("Ife", "sign-up", "for-us")
     assert followup.due.isoformat() == "2026-11-24T16:05:00+00:00"
     consent = Consent.objects.get()
-    assert (consent.wording, consent.revision) == ("Send me the monthly news by email.", otterwick.touchpoint.live.number)
+    assert (consent.wording, consent.revision) == (
+        "Send me the monthly news by email.",
+        otterwick.touchpoint.live.number,
+    )
     assert host_of(consent.page) == "otterwick.example"
     event = TimelineEvent.objects.get()
     assert event.data["typed"] == [["Your email", "ife.dunmore@post.example"], ["First name", "Ife"]]
@@ -72,8 +75,9 @@ def test_the_same_person_in_capitals_is_one_person_with_two_events(visitor: Visi
     assert Address.objects.count() == 1
 
 
-def test_a_signup_that_asks_for_no_followup_has_no_due_time_and_says_nothing(visitor: Visitor, otterwick: World) -> None:
-
+def test_a_signup_that_asks_for_no_followup_has_no_due_time_and_says_nothing(
+    visitor: Visitor, otterwick: World
+) -> None:
 
     row = otterwick.touchpoint
     document = dict(row.draft.document) | {"after": {"follow_up": False}}
@@ -94,7 +98,9 @@ def test_when_closed_the_after_hours_reply_is_given(
 
 def test_a_slip_in_a_domain_is_offered_and_taking_it_leaves_no_trace(visitor: Visitor, otterwick: World) -> None:
     for number in range(3):
-        visitor.post("intake", sending(otterwick.touchpoint, 100 + number, answers={"email": f"a{number}@otterwick.example"}))
+        visitor.post(
+            "intake", sending(otterwick.touchpoint, 100 + number, answers={"email": f"a{number}@otterwick.example"})
+        )
     queries._domains.clear()
     slip = visitor.post("intake", sending(otterwick.touchpoint, 1, answers={"email": "ife@otterwik.example"}))
     assert slip.status_code == 201

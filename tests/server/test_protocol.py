@@ -25,7 +25,9 @@ PROBLEM = "application/problem+json"
     ],
 )
 def test_only_the_sites_own_hosts_and_intavos_may_call(visitor: Visitor, origin: str | None, status: int) -> None:
-    answer = visitor.post("plan", {"page": {"url": "https://otterwick.example/"}, "device": "phone"}, HTTP_ORIGIN=origin)
+    answer = visitor.post(
+        "plan", {"page": {"url": "https://otterwick.example/"}, "device": "phone"}, HTTP_ORIGIN=origin
+    )
     assert answer.status_code == status
     assert answer["Vary"] == "Origin"
     assert answer.get("Access-Control-Allow-Origin") == (origin if status == 200 else None)
@@ -176,8 +178,6 @@ def test_beats_are_202_and_what_is_refused_is_counted(visitor: Visitor, otterwic
     answer = visitor.post("beats", [good, good | {"what": "danced"}, good | {"touchpoint": "tp_none"}, 4])
     assert answer.status_code == 202
     assert answer.json() == {"kept": 1, "refused": 3}
-
-
 
 
 def test_a_click_finds_a_touchpoint_whose_sentence_does_not_hold(visitor: Visitor, otterwick: World) -> None:

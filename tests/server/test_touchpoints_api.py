@@ -111,7 +111,12 @@ def test_what_stops_it_is_said_and_it_stays_off(otterwick: World) -> None:
 def test_the_short_name_is_made_from_the_name_and_always_free(otterwick: World) -> None:
     client = otterwick.console()
     names = ("Tide table!", "Tide Table", "潮の表", "潮の表")
-    assert [made(client, name=name)["slug"] for name in names] == ["tide-table", "tide-table-2", "touchpoint", "touchpoint-2"]
+    assert [made(client, name=name)["slug"] for name in names] == [
+        "tide-table",
+        "tide-table-2",
+        "touchpoint",
+        "touchpoint-2",
+    ]
 
 
 def test_an_unknown_starter_is_refused_by_name(otterwick: World) -> None:

@@ -1,0 +1,214 @@
+"""Measures speed as ratios in one run: plan and intake against bare views, and the core's functions."""
+
+import http.client
+import json
+import os
+import secrets
+import statistics
+import sys
+import threading
+import time
+from collections.abc import Callable
+from dataclasses import dataclass
+from datetime import UTC, datetime, timedelta
+from typing import Any
+
+import psycopg
+
+from intavo.core.hours import OpeningHours, add_open_time, is_open, next_closing, open_stretches, open_time
+from intavo.core.showing import Compiled, State, Visit, decide
+from intavo.core.touchpoint import PagePattern, Sentence, Show
+from scripts.cluster import Cluster
+from scripts.stack import RUN, Ports, Stack
+
+ORIGIN = "http://otterwick.localhost:8401"
+ROUNDS, THREADS, SECONDS = 3, 4, 2.0
+HOURS = OpeningHours.model_validate(
+    {
+        "timezone": "Europe/London",
+        "week": [{"day": day, "from": "09:00", "to": "17:30"} for day in ("mon", "tue", "wed", "thu", "fri")],
+        "exceptions": [{"first": "2026-12-24", "last": "2026-12-26", "holiday": True}],
+    }
+)
+AT = datetime(2026, 11, 24, 14, 5, tzinfo=UTC)
+
+
+@dataclass
+class Load:
+    """One kind of request: where, and what is sent (made anew for each)."""
+
+    path: str
+    body: Callable[[], bytes]
+    expects: tuple[int, ...]
+
+
+def rate(port: int, load: Load) -> float:
+    """Requests a second over a few connections; every answer is checked."""
+    counts = [0] * THREADS
+    until = time.perf_counter() + SECONDS
+
+    def work(slot: int) -> None:
+        connection = http.client.HTTPConnection("127.0.0.1", port)
+        while time.perf_counter() < until:
+            connection.request("POST", load.path, load.body(), {"Origin": ORIGIN, "Content-Type": "text/plain"})
+            answer = connection.getresponse()
+            text = answer.read()
+            if answer.status not in load.expects:
+                raise AssertionError(f"{load.path}: {answer.status} {text[:200]!r}")
+            counts[slot] += 1
+
+    threads = [threading.Thread(target=work, args=(slot,)) for slot in range(THREADS)]
+    started = time.perf_counter()
+    for thread in threads:
+        thread.start()
+    for thread in threads:
+        thread.join()
+    return sum(counts) / (time.perf_counter() - started)
+
+
+def ratio(port: int, real: Load, bare: Load) -> tuple[float, float, float]:
+    """The middle of some rounds in which both take turns: real and bare rate, and their ratio."""
+    pairs = [(rate(port, real), rate(port, bare)) for _ in range(ROUNDS)]
+    reals, bares = zip(*pairs, strict=True)
+    return statistics.median(reals), statistics.median(bares), statistics.median(a / b for a, b in pairs)
+
+
+def twenty_touchpoints(database: str) -> tuple[str, int]:
+    """Twenty live touchpoints, six of which stand in the answer for /trips; one to send to."""
+    os.environ["DATABASE_URL"] = database
+    import django
+
+    django.setup()
+    from demo.business import SITE_KEY
+    from intavo.accounts.actor import member_actor
+    from intavo.accounts.models import Member
+    from intavo.touchpoints.actions import make, save_draft, turn_off, turn_on
+    from intavo.touchpoints.models import Touchpoint
+
+    owner = member_actor(Member.objects.filter(role="owner").order_by("pk")[0])
+    for row in Touchpoint.objects.filter(state="live"):
+        turn_off(owner, touchpoint_id=row.pk)
+    for number in range(20):
+        row = make(owner, starter="news", name=f"Bench {number}")
+        assert row.draft is not None
+        document: dict[str, Any] = dict(row.draft.document)
+        path = "/trips" if number < 6 else f"/elsewhere/{number}"
+        document["show"]["sentences"][0]["pages"] = [{"kind": "below", "path": path}]
+        save_draft(owner, touchpoint_id=row.pk, document=document, based_on=row.draft.number)
+        last = turn_on(owner, touchpoint_id=row.pk)
+    assert last.live is not None
+    assert SITE_KEY
+    return last.public_id, last.live.number
+
+
+def plan_body() -> bytes:
+    """What the script asks."""
+    return json.dumps(
+        {
+            "page": {"url": f"{ORIGIN}/trips", "title": "Trips"}, "device": "desktop", "memory": {},
+            "visitor": {"id": "6f0c", "language": "en-GB", "utc_offset": 0, "visits": 1},
+        }
+    ).encode()  # fmt: skip
+
+
+def intake_body(touchpoint: str, revision: int) -> bytes:
+    """What the script sends, from somebody new."""
+    mark = secrets.token_hex(16)
+    return json.dumps(
+        {
+            "id": mark, "touchpoint": touchpoint, "revision": revision, "step": "ask",
+            "answers": {"email": f"{mark}@post.example", "name": "Ife"}, "consents": {"news": True},
+            "page": {"url": f"{ORIGIN}/trips"}, "device": "phone", "visitor": {"id": "6f0c", "utc_offset": 0},
+        }
+    ).encode()  # fmt: skip
+
+
+def server_ratios() -> bool:
+    """Plan and intake against the bare views."""
+    cluster = Cluster("bench")
+    try:
+        cluster.start()
+        cluster.drop_database()
+        url = cluster.start()
+        with psycopg.connect(url) as connection:
+            connection.execute("CREATE TABLE bench_row (id bigserial PRIMARY KEY, body jsonb NOT NULL)")
+        env = {
+            "DJANGO_SETTINGS_MODULE": "tests.bench.settings",
+            "INTAVO_PLAN_RATE": "10000000", "INTAVO_INTAKE_RATE": "10000000", "INTAVO_LOG_LEVEL": "ERROR",
+        }  # fmt: skip
+        stack = Stack(url, Ports.free_from(9100), env, RUN / "bench.log")
+        os.environ.update({"INTAVO_SECRET_KEY": "bench", **env})
+        stack.manage("migrate", "--verbosity", "0", "--skip-checks")
+        stack.manage("load_demo", "--skip-checks")
+        touchpoint, revision = twenty_touchpoints(url)
+        try:
+            stack.start_web()
+            stack.wait(f"{stack.base_url}/sign-in")
+            return _measure(stack.ports.web, touchpoint, revision)
+        finally:
+            stack.stop()
+    finally:
+        cluster.stop()
+
+
+def _measure(port: int, touchpoint: str, revision: int) -> bool:
+    bare_json = Load("/bench/json", plan_body, (200,))
+    bare_insert = Load("/bench/insert", plan_body, (201,))
+    plan = Load("/e/0tterwick0demo01/plan", plan_body, (200,))
+    intake = Load("/e/0tterwick0demo01/intake", lambda: intake_body(touchpoint, revision), (201,))
+    good = True
+    for name, real, bare, least in (("plan", plan, bare_json, 0.40), ("intake", intake, bare_insert, 0.25)):
+        got, base, share = ratio(port, real, bare)
+        good &= share >= least
+        print(f"{name:12} {got:7.0f}/s   bare {base:7.0f}/s   {share:6.1%}   at least {least:.0%}")
+    return good
+
+
+def timed(call: Callable[[], object], repeat: int = 30) -> float:
+    """The best time of a call, in milliseconds."""
+    best = min(_once(call) for _ in range(repeat))
+    return best * 1000
+
+
+def _once(call: Callable[[], object]) -> float:
+    started = time.perf_counter()
+    call()
+    return time.perf_counter() - started
+
+
+def core_times() -> bool:
+    """The functions of the hours and the verdicts, in milliseconds."""
+    year = AT + timedelta(days=365)
+    calls: dict[str, Callable[[], object]] = {
+        "is_open": lambda: is_open(HOURS, AT),
+        "next_closing": lambda: next_closing(HOURS, AT),
+        "add_open_time, 2 h": lambda: add_open_time(HOURS, AT, timedelta(hours=2)),
+        "open_time, a year": lambda: open_time(HOURS, AT, year),
+        "open_stretches, a year": lambda: open_stretches(HOURS, AT, year),
+    }
+    good = True
+    for name, call in calls.items():
+        took = timed(call)
+        good &= took < 10
+        print(f"{name:24} {took:8.3f} ms   under 10 ms")
+    show = Show(sentences=(Sentence(pages=(PagePattern(kind="below", path="/trips"),)),))
+    visit = Visit.model_validate_json(plan_body())
+    for count, most in ((20, 0.2), (200, 2.0)):
+        many = [
+            Compiled(f"tp_{n}", State.LIVE, frozenset({"otterwick.localhost"}), show, HOURS.zone) for n in range(count)
+        ]
+        took = timed(lambda many=many: [decide(one, visit, AT) for one in many])  # type: ignore[misc]
+        good &= count == 20 or took < most
+        print(f"{f'decide, {count}':24} {took:8.3f} ms   under {most} ms")
+    return good
+
+
+def main() -> int:
+    """Everything; 1 if something is under its bar."""
+    good = core_times()
+    good &= server_ratios()
+    return 0 if good else 1
+
+
+if __name__ == "__main__":
+    sys.exit(main())
