@@ -2,6 +2,7 @@
 
 import ipaddress
 import re
+from functools import lru_cache
 from urllib.parse import urlsplit
 
 import idna
@@ -48,6 +49,7 @@ def _nonsense(given: str) -> ValueError:
     return ValueError(f"“{shown}” is not the address of a web site; write it like otterwick.example")
 
 
+@lru_cache(maxsize=4096)
 def host_of(url: str) -> str | None:
     """The normalised host of a page's address or an Origin header; None where there is none."""
     if not _SCHEME.match(url):

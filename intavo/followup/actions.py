@@ -8,6 +8,7 @@ from django.db import IntegrityError, transaction
 
 from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.models import Business
+from intavo.accounts.rows import insert
 from intavo.core import followup as rules
 from intavo.core.people import email_address
 from intavo.core.rights import Right
@@ -32,31 +33,36 @@ class Source:
 
 def receive(
     actor: Actor, *, person_id: int, kind: rules.Kind, at: datetime, due: datetime | None, source: Source,
-    thread: str = "",
-) -> FollowUp:  # fmt: skip
-    """Open a follow-up, or add to the person's open one of that kind.
+    somebody_new: bool = False, thread: str = "",
+) -> int:  # fmt: skip
+    """Open a follow-up, or add to the person's open one of that kind; says its id.
 
     Of two requests at once the database refuses the second opening, which then adds to the first.
+    `somebody_new` spares the look for an open one.
     """
     actor.needs(Right.VISIT)
-    for last_try in (False, True):
-        existing = _latest(person_id, kind)
+    came_from = {
+        "touchpoint_id": source.touchpoint_id, "site_id": source.site_id, "page": source.page[:4000],
+        "device": source.device, "excerpt": source.excerpt[:300],
+    }  # fmt: skip
+    while True:
+        existing = None if somebody_new else _latest(person_id, kind)
         value, new = rules.receive(existing.value if existing else None, kind, at, due, thread)
-        try:
-            with transaction.atomic():
-                row = FollowUp(business_id=actor.business_id, person_id=person_id, kind=kind.value, opened_at=at)
-                if existing is not None and not new:
-                    row = existing
-                row.take(value)
-                row.thread = value.thread
-                row.touchpoint_id, row.site_id, row.page = source.touchpoint_id, source.site_id, source.page[:4000]
-                row.device, row.excerpt = source.device, source.excerpt[:300]
-                row.save()
-                return row
-        except IntegrityError:
-            if last_try:
-                raise
-    raise AssertionError("unreachable")
+        if existing is None or new:
+            opened = insert(
+                FollowUp, skip_doubles=True, business_id=actor.business_id, person_id=person_id, kind=kind.value,
+                state=value.state.value, opened_at=at, due=value.due, back_at=None, finished_at=None, outcome=None,
+                thread=value.thread, **came_from,
+            )  # fmt: skip
+            if opened is not None:
+                return opened
+            somebody_new = False
+            continue
+        existing.take(value)
+        for name, said in came_from.items():
+            setattr(existing, name, said)
+        existing.save()
+        return existing.pk
 
 
 def _latest(person_id: int, kind: rules.Kind) -> FollowUp | None:
@@ -169,7 +175,7 @@ def answer(
         row.save(update_fields=["thread"])
         add_event(
             actor, person_id=row.person_id, at=clock.now(), kind="answered",
-            data={"followup": row.pk, "text": text.strip(), "mail": sent.pk},
+            data={"followup": row.pk, "text": text.strip(), "mail": sent.id},
         )  # fmt: skip
         return _work(actor, followup_id, "" if then == "keep" else _EVENT[then], change, **_about(then, until, outcome))
 

@@ -5,10 +5,11 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
 
-from django.db import IntegrityError, transaction
+from django.db import IntegrityError, connection, transaction
 from pydantic import BaseModel, ConfigDict, Field
 
 from intavo.accounts.actor import Actor, Refused, visitor_of
+from intavo.accounts.rows import insert
 from intavo.core import people as people_rules
 from intavo.core.followup import Kind
 from intavo.core.rights import Right
@@ -20,9 +21,7 @@ from intavo.mail import actions as mail
 from intavo.people import actions as people
 from intavo.people.models import Person
 from intavo.people.queries import slip_offered
-from intavo.touchpoints.live import LiveSite, Said, document_of
-from intavo.touchpoints.models import TouchpointRevision
-from intavo.touchpoints.queries import published
+from intavo.touchpoints.live import LiveSite, Published, Said, document_of, name_of, published_revision
 
 from .models import Submission
 from .words import excerpt, thank_you_text
@@ -66,13 +65,38 @@ class Answered:
     repeated: bool
 
 
+_KNOWN = """
+SELECT (SELECT answer FROM intake_submission WHERE site_id = %s AND client_id = %s),
+       (SELECT count(*) FROM (SELECT 1 FROM intake_submission WHERE site_id = %s AND sender = %s
+                              AND stored_at > now() - interval '60 seconds' LIMIT %s) AS recent)
+"""
+
+
+def looked_up(site_id: int, client_id: str, sender: str, most: int) -> tuple[Answered | None, bool]:
+    """The answer that this id was given before, if it was; and whether this sender has sent `most` in a minute.
+
+    Both in one statement, since every answer takes this path. The minute is the database's own.
+    """
+    with connection.cursor() as cursor:
+        cursor.execute(_KNOWN, [site_id, client_id, site_id, sender, most])
+        answer, recent = cursor.fetchone() or (None, 0)
+    return None if answer is None else Answered(answer, repeated=True), recent >= most
+
+
 def replayed(site_id: int, client_id: str) -> Answered | None:
     """The answer that this id was given before, if it was."""
-    row = Submission.objects.filter(site_id=site_id, client_id=client_id).values_list("answer", flat=True).first()
-    return None if row is None else Answered(row, repeated=True)
+    return looked_up(site_id, client_id, "", 1)[0]
 
 
 def receive(site: LiveSite, sent: Sent, *, at: datetime, sender: str) -> Answered:
+    """Take in what a visitor sent; see `_receive`. Overtaken by another request, it begins anew once."""
+    try:
+        return _receive(site, sent, at=at, sender=sender)
+    except people.Overtaken:
+        return _receive(site, sent, at=at, sender=sender)
+
+
+def _receive(site: LiveSite, sent: Sent, *, at: datetime, sender: str) -> Answered:
     """Take in what a visitor sent; raises Refused with the fields that are wrong.
 
     The answers are held against the revision that was seen. Everything is written in one transaction;
@@ -88,15 +112,18 @@ def receive(site: LiveSite, sent: Sent, *, at: datetime, sender: str) -> Answere
     try:
         with transaction.atomic():
             arrived = people.find_or_add(actor, email=reach.email, phone=reach.phone, name=reach.name, at=at)
-            row = Submission.objects.create(
-                business_id=site.business.pk, site_id=site.id, revision=revision, client_id=sent.id,
-                raw=sent.model_dump(mode="json"), answer=answer, person=arrived.person, received_at=at, sender=sender,
-            )  # fmt: skip
             incoming = _Incoming(site, sent, revision, document, checked, said, at)
-            _record(actor, incoming, row, arrived)
+            opened = _follow_up(actor, incoming, arrived)
+            submission = insert(
+                Submission, business_id=site.business.pk, site_id=site.id, revision_id=revision.revision,
+                client_id=sent.id, raw=sent.model_dump_json(), answer=answer, person_id=arrived.person,
+                followup_id=opened, received_at=at, sender=sender,
+            )  # fmt: skip
+            assert submission is not None
+            _record(actor, incoming, arrived, opened, submission)
             _thank(incoming, reach, delay=SLIP_PAUSE if offered else 0)
             if sent.corrects:
-                _retire(row, sent.corrects)
+                _retire(submission, sent.corrects)
     except IntegrityError:
         known = replayed(site.id, sent.id)
         if known is None:
@@ -109,7 +136,7 @@ def receive(site: LiveSite, sent: Sent, *, at: datetime, sender: str) -> Answere
 class _Incoming:
     site: LiveSite
     sent: Sent
-    revision: TouchpointRevision
+    revision: Published
     document: Document
     checked: Checked
     said: Said | None
@@ -123,14 +150,14 @@ class _Reach:
     name: str
 
 
-def _checked(site: LiveSite, sent: Sent) -> tuple[TouchpointRevision, Document, Checked]:
-    revision = published(site.business.pk, sent.touchpoint, sent.revision)
+def _checked(site: LiveSite, sent: Sent) -> tuple[Published, Document, Checked]:
+    revision = published_revision(site.business.pk, sent.touchpoint, sent.revision)
     if revision is None:
         known = any(one.compiled.id == sent.touchpoint for one in site.touchpoints)
         raise Refused(
             ("revision", "This revision was never live.") if known else ("touchpoint", "There is no such touchpoint.")
         )
-    document = document_of(revision.pk)
+    document = document_of(revision.revision)
     try:
         checked = check_answers(document, sent.step, sent.answers, sent.consents, site.business.region)
     except AnswerErrors as error:
@@ -176,34 +203,37 @@ def _answer_text(checked: Checked, said: Said | None, offered: str | None) -> st
     return json.dumps(body, ensure_ascii=False, separators=(",", ":"))
 
 
-def _record(actor: Actor, incoming: _Incoming, row: Submission, arrived: people.Arrived) -> None:
-    sent, document, touchpoint = incoming.sent, incoming.document, incoming.revision.touchpoint
-    due = incoming.said.due if incoming.said else None
+def _follow_up(actor: Actor, incoming: _Incoming, arrived: people.Arrived) -> int:
+    sent, document = incoming.sent, incoming.document
     words = excerpt(document, incoming.checked)
-    row.followup = followup.receive(
-        actor, person_id=arrived.person.pk, kind=Kind(document.purpose), at=incoming.at, due=due,
-        source=followup.Source(touchpoint.pk, incoming.site.id, sent.page.url, sent.device, words),
+    return followup.receive(
+        actor, person_id=arrived.person, kind=Kind(document.purpose), at=incoming.at,
+        due=incoming.said.due if incoming.said else None, somebody_new=arrived.new,
+        source=followup.Source(incoming.revision.touchpoint, incoming.site.id, sent.page.url, sent.device, words),
     )  # fmt: skip
-    row.save(update_fields=["followup"])
+
+
+def _record(actor: Actor, incoming: _Incoming, arrived: people.Arrived, opened: int, submission: int) -> None:
     people.add_event(
-        actor, person_id=arrived.person.pk, at=incoming.at, kind=_EVENT[document.purpose],
-        data=_event_data(incoming, row, arrived),
+        actor, person_id=arrived.person, at=incoming.at, kind=_EVENT[incoming.document.purpose],
+        data=_event_data(incoming, arrived, opened, submission),
     )  # fmt: skip
     people.add_consents(
-        actor, person_id=arrived.person.pk, agreed=incoming.checked.agreed.items(), touchpoint=touchpoint.public_id,
-        revision=incoming.revision.number, page=sent.page.url, at=incoming.at,
+        actor, person_id=arrived.person, agreed=incoming.checked.agreed.items(),
+        touchpoint=incoming.revision.public_id, revision=incoming.revision.number, page=incoming.sent.page.url,
+        at=incoming.at,
     )  # fmt: skip
 
 
 _EVENT = {"sign-up": "signed up", "inquiry": "asked"}
 
 
-def _event_data(incoming: _Incoming, row: Submission, arrived: people.Arrived) -> dict[str, Any]:
+def _event_data(incoming: _Incoming, arrived: people.Arrived, opened: int, submission: int) -> dict[str, Any]:
     sent, document, checked, said = incoming.sent, incoming.document, incoming.checked, incoming.said
     labels = {part.name: part.label or part.name for part in document.parts() if isinstance(part, FieldPart)}
     return {
-        "touchpoint": incoming.revision.touchpoint.name, "page": sent.page.url, "title": sent.page.title,
-        "device": sent.device, "visits": sent.visitor.visits, "followup": row.followup_id, "submission": row.pk,
+        "touchpoint": name_of(incoming.site, incoming.revision), "page": sent.page.url, "title": sent.page.title,
+        "device": sent.device, "visits": sent.visitor.visits, "followup": opened, "submission": submission,
         "typed": [[labels[name], value] for name, value in checked.values.items()],
         "agreed": list(checked.agreed.values()), "told": said.text if said else "",
         "due": said.due.isoformat() if said and said.due else None, "perhaps_same": arrived.suggest,
@@ -226,11 +256,12 @@ def _thanks_key(site_id: int, client_id: str) -> str:
     return f"thanks-{site_id}-{client_id}"[:100]
 
 
-def _retire(row: Submission, wrong_id: str) -> None:
+def _retire(submission: int, wrong_id: str) -> None:
     """Take back what a slip of the address made: its mail, and its person if nothing else is known of them."""
+    row = Submission.objects.select_related("revision").get(pk=submission)
     wrong = (
         Submission.objects.select_related("person")
-        .filter(site_id=row.site_id, client_id=wrong_id, revision__touchpoint=row.revision.touchpoint)
+        .filter(site_id=row.site_id, client_id=wrong_id, revision__touchpoint=row.revision.touchpoint_id)
         .exclude(pk=row.pk)
         .first()
     )

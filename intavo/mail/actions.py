@@ -1,6 +1,7 @@
 """Writes on mail: put into the queue with the write that causes it, and sent by a job."""
 
 import uuid
+from dataclasses import dataclass
 from email.utils import formataddr
 
 from django.conf import settings
@@ -9,31 +10,39 @@ from django.db import transaction
 from procrastinate.contrib.django import app
 
 from intavo.accounts.models import Business
+from intavo.accounts.rows import insert
 from intavo.core.people import Address
 from intavo.project import clock
 
 from .models import OutgoingMail, Suppression
 
 
-def queue(
-    business: Business, *, to: Address, subject: str, text: str, key: str, in_reply_to: str = "", delay: int = 0
-) -> OutgoingMail:
+@dataclass(frozen=True, slots=True)
+class Queued:
+    """A mail that is in the queue, or has gone out."""
+
+    id: int
+    message_id: str
+
+
+def queue(business: Business, *, to: Address, subject: str, text: str, key: str, delay: int = 0) -> Queued:
     """Queue a mail in the caller's transaction; the same `key` again gives the one that is there.
 
     `delay` is the seconds to hold it back.
     """
-    mail, new = OutgoingMail.objects.get_or_create(
-        business=business, key=key,
-        defaults={
-            "to": to.shown, "to_key": to.key, "subject": " ".join(subject.split())[:300], "text": text,
-            "from_name": business.name, "from_address": business.mail_address, "in_reply_to": in_reply_to,
-            "message_id": f"<{uuid.uuid4()}@{business.mail_address.rpartition('@')[2]}>", "queued_at": clock.now(),
-        },
+    message_id = f"<{uuid.uuid4()}@{business.mail_address.rpartition('@')[2]}>"
+    added = insert(
+        OutgoingMail, skip_doubles=True, business_id=business.pk, key=key, to=to.shown, to_key=to.key,
+        subject=" ".join(subject.split())[:300], text=text, from_name=business.name,
+        from_address=business.mail_address, in_reply_to="", message_id=message_id, state=OutgoingMail.WAITING,
+        queued_at=clock.now(), sent_at=None,
     )  # fmt: skip
-    if new:
-        task = app.configure_task("send_mail", queue="mail", schedule_in={"seconds": delay} if delay else None)
-        task.defer(mail_id=mail.pk)
-    return mail
+    if added is None:
+        known = OutgoingMail.objects.get(business=business, key=key)
+        return Queued(known.pk, known.message_id)
+    task = app.configure_task("send_mail", queue="mail", schedule_in={"seconds": delay} if delay else None)
+    task.defer(mail_id=added)
+    return Queued(added, message_id)
 
 
 def is_queued(*, business_id: int, key: str) -> bool:

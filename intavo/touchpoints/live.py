@@ -22,20 +22,21 @@ from intavo.hours.queries import main_hours, replies
 from intavo.sites.models import Site
 
 from .models import Touchpoint, TouchpointRevision
-from .queries import live_on
+from .queries import live_on, published
 
 _LOOK_AGAIN = 1.0
 
 
 @dataclass(frozen=True, slots=True)
 class LiveTouchpoint:
-    """A touchpoint that is on: its rules compiled and its document already written as JSON."""
+    """A touchpoint that is on: its rules compiled, its document and the start of its entry written as JSON."""
 
     compiled: Compiled
     slug: str
     name: str
     revision: int
     stance: str
+    head_json: str
     document_json: str
 
 
@@ -139,7 +140,19 @@ def _live(row: Touchpoint, hosts: frozenset[str], zone: ZoneInfo) -> LiveTouchpo
     document = document_of(revision.pk)
     compiled = Compiled(row.public_id, State.LIVE, hosts, document.show, zone, row.generation, row.order)
     written = json.dumps(for_visitors(document), ensure_ascii=False, separators=(",", ":"))
-    return LiveTouchpoint(compiled, row.slug, row.name, revision.number, document.stance, written)
+    head = json.dumps(
+        {
+            "id": row.public_id,
+            "slug": row.slug,
+            "revision": revision.number,
+            "variant": None,
+            "generation": row.generation,
+            "stance": document.stance,
+            "order": row.order,
+            "queue": "interrupting",
+        }
+    )
+    return LiveTouchpoint(compiled, row.slug, row.name, revision.number, document.stance, head[:-1], written)
 
 
 @lru_cache(maxsize=1024)
@@ -147,3 +160,36 @@ def document_of(revision_pk: int) -> Document:
     """The document of a published revision, which never changes again."""
     row = TouchpointRevision.objects.only("document").get(pk=revision_pk)
     return Document.model_validate(row.document)
+
+
+@dataclass(frozen=True, slots=True)
+class Published:
+    """A revision that was given to visitors, with its touchpoint's ids."""
+
+    revision: int
+    number: int
+    touchpoint: int
+    public_id: str
+
+
+def published_revision(business_id: int, public_id: str, number: int) -> Published | None:
+    """The revision that a visitor says they saw; None if there is none that was ever live."""
+    try:
+        return _published(business_id, public_id, number)
+    except LookupError:
+        return None
+
+
+# What is published stays so; what is not yet (LookupError) is not remembered.
+@lru_cache(maxsize=4096)
+def _published(business_id: int, public_id: str, number: int) -> Published:
+    row = published(business_id, public_id, number)
+    if row is None:
+        raise LookupError(public_id)
+    return Published(row.pk, row.number, row.touchpoint_id, public_id)
+
+
+def name_of(site: "LiveSite", seen: Published) -> str:
+    """What the owner calls the touchpoint now."""
+    live = next((one.name for one in site.touchpoints if one.compiled.id == seen.public_id), None)
+    return live or Touchpoint.objects.values_list("name", flat=True).get(pk=seen.touchpoint)

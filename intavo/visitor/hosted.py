@@ -11,13 +11,13 @@ from django.views.decorators.csrf import csrf_exempt
 
 from intavo.accounts.actor import Refused
 from intavo.core.touchpoint import Consent, FieldPart
-from intavo.intake.actions import Sent, receive, replayed
+from intavo.intake.actions import Sent, looked_up, receive
 from intavo.project import clock
 from intavo.sites.models import Site
 from intavo.touchpoints.live import LiveSite, LiveTouchpoint, document_of, live_site
 from intavo.touchpoints.queries import published
 
-from .limits import Window, stored_wait
+from .limits import Window
 from .protocol import client_address, sender_mark
 
 _window = Window(settings.INTAKE_A_MINUTE)
@@ -75,12 +75,10 @@ def _sent(request: HttpRequest, site: LiveSite, live: LiveTouchpoint) -> HttpRes
     fields = {part.name: posted.get(part.name, "") for part in document.parts() if isinstance(part, FieldPart)}
     ticks = {part.name: part.name in posted for part in document.parts() if isinstance(part, Consent)}
     values = fields | {name: "on" for name, ticked in ticks.items() if ticked}
-    known = replayed(site.id, client_id)
+    mark = sender_mark(request)
+    known, too_many = looked_up(site.id, client_id, mark, settings.INTAKE_A_MINUTE)
     if known is None:
-        wait = _window.wait((site.id, client_address(request))) or stored_wait(
-            site.id, sender_mark(request), settings.INTAKE_A_MINUTE
-        )
-        if wait:
+        if too_many or _window.wait((site.id, client_address(request))):
             more = {"notice": "That was too often. Please wait a minute and send it again; nothing is lost."}
             return _form(request, site, live, revision, values, {}, client_id, status=429, **more)
         try:
@@ -92,7 +90,7 @@ def _sent(request: HttpRequest, site: LiveSite, live: LiveTouchpoint) -> HttpRes
                     "device": "phone" if "Mobi" in request.headers.get("User-Agent", "") else "desktop",
                 }
             )  # fmt: skip
-            known = receive(site, sent, at=clock.now(), sender=sender_mark(request))
+            known = receive(site, sent, at=clock.now(), sender=mark)
         except ValueError:
             return _form(request, site, live, revision, values, {}, secrets.token_hex(16), status=422)
         except Refused as error:

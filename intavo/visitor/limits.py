@@ -3,12 +3,7 @@
 import threading
 import time
 from dataclasses import dataclass, field
-from datetime import timedelta
 from math import ceil
-
-from django.db.models.functions import Now
-
-from intavo.intake.models import Submission
 
 MINUTE = 60.0
 
@@ -34,9 +29,3 @@ class Window:
                 self._counts.clear()
             self._counts[key] = (since, count + 1)
             return 0
-
-
-def stored_wait(site_id: int, sender: str, most: int) -> int:
-    """The same over all server processes, by what has been stored in the last minute."""
-    recent = Submission.objects.filter(site_id=site_id, sender=sender, stored_at__gt=Now() - timedelta(seconds=MINUTE))
-    return int(MINUTE) if recent.count() >= most else 0

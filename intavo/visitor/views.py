@@ -15,13 +15,14 @@ from intavo.core.hosts import host_of
 from intavo.core.hours import next_closing, next_opening
 from intavo.core.replies import Situation
 from intavo.core.showing import PlannedEntry, Visit, plan
-from intavo.intake.actions import Sent, receive, replayed
+from intavo.core.touchpoint import Moment
+from intavo.intake.actions import Sent, looked_up, receive
 from intavo.project import clock
 from intavo.results.actions import SaidBeat, keep_beats
 from intavo.sites.actions import seen
 from intavo.touchpoints.live import LiveSite, LiveTouchpoint
 
-from .limits import Window, stored_wait
+from .limits import MINUTE, Window
 from .protocol import Unreadable, read_as, sender_mark, too_often, visitor_view
 
 VISIT_MINUTES = 30
@@ -83,13 +84,14 @@ def plan_view(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse
 
 
 def _entry(live: LiveTouchpoint, entry: PlannedEntry, valid_until: str) -> str:
-    head = {
-        "id": live.compiled.id, "slug": live.slug, "revision": live.revision, "variant": None,
-        "generation": live.compiled.generation, "stance": live.stance, "order": live.compiled.order,
-        "valid_until": valid_until, "queue": "interrupting",
-        "moments": [[moment.model_dump(exclude_none=True) for moment in all_of] for all_of in entry.moments],
-    }  # fmt: skip
-    return f'{json.dumps(head)[:-1]}, "document": {live.document_json}}}'
+    moments = ",".join(f"[{','.join(_moment(one) for one in all_of)}]" for all_of in entry.moments)
+    return (
+        f'{live.head_json}, "valid_until": "{valid_until}", "moments": [{moments}], "document": {live.document_json}}}'
+    )
+
+
+def _moment(one: Moment) -> str:
+    return f'{{"after": {one.after}}}' if one.after is not None else f'{{"read": {one.read}}}'
 
 
 def _situation_ends(site: LiveSite, now: Situation, at: datetime) -> datetime | None:
@@ -109,14 +111,13 @@ def _note_sighting(site: LiveSite, visit: Visit, at: datetime) -> None:
 @visitor_view("POST", Window(settings.INTAKE_A_MINUTE))
 def intake(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse:
     """Take in a submission: 201, or 200 with the very same bytes when its id has come before."""
-    known = replayed(site.id, _client_id(body))
+    mark = sender_mark(request)
+    known, too_many = looked_up(site.id, _client_id(body), mark, settings.INTAKE_A_MINUTE)
     if known is not None:
         return _json(known.text)
     sent = read_as(Sent, body)
-    mark = sender_mark(request)
-    wait = stored_wait(site.id, mark, settings.INTAKE_A_MINUTE)
-    if wait:
-        return too_often(wait)
+    if too_many:
+        return too_often(int(MINUTE))
     answered = receive(site, sent, at=clock.now(), sender=mark)
     return _json(answered.text, 200 if answered.repeated else 201)
 

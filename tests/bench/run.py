@@ -42,6 +42,12 @@ class Load:
     expects: tuple[int, ...]
 
 
+def headers() -> dict[str, str]:
+    """Every request from an address of its own, as visitors' are."""
+    address = f"2001:db8::{secrets.token_hex(2)}:{secrets.token_hex(2)}"
+    return {"Origin": ORIGIN, "Content-Type": "text/plain", "X-Forwarded-For": address}
+
+
 def rate(port: int, load: Load) -> float:
     """Requests a second over a few connections; every answer is checked."""
     counts = [0] * THREADS
@@ -50,7 +56,7 @@ def rate(port: int, load: Load) -> float:
     def work(slot: int) -> None:
         connection = http.client.HTTPConnection("127.0.0.1", port)
         while time.perf_counter() < until:
-            connection.request("POST", load.path, load.body(), {"Origin": ORIGIN, "Content-Type": "text/plain"})
+            connection.request("POST", load.path, load.body(), headers())
             answer = connection.getresponse()
             text = answer.read()
             if answer.status not in load.expects:

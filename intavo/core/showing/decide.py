@@ -1,6 +1,6 @@
 """Whether a touchpoint shows on a page view, check by check, with the reasons in words."""
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from enum import StrEnum
@@ -42,17 +42,17 @@ class Compiled:
 
 
 class Check(NamedTuple):
-    """One check: its name, whether it passed, when time will change it (if it will), and why."""
+    """One check: its name, whether it passed, when time will change it (if it will), and why on demand."""
 
     name: str
     passed: bool
     when: datetime | None
-    words: Callable[[], str]
+    case: "_Case"
 
     @property
     def sentence(self) -> str:
         """The reason in a sentence for the owner."""
-        return self.words()
+        return _WORDS[self.name](self.case)
 
 
 @dataclass(frozen=True, slots=True)
@@ -69,34 +69,61 @@ class Verdict:
         return next((check for check in self.checks if not check.passed), None)
 
 
-@dataclass
-class PageView:
-    """A visit with what several touchpoints ask of it worked out once."""
+class PageView(NamedTuple):
+    """A visit with what every touchpoint asks of it worked out once: the host and path as they are compared."""
 
     visit: Visit
     at: datetime
+    host: str | None
+    path: str
 
-    @cached_property
-    def host(self) -> str | None:
-        """The page's host, normalised."""
-        return host_of(self.visit.page.url)
 
-    @cached_property
-    def path(self) -> str:
-        """The page's path as it is compared."""
-        return normal_path(self.visit.page.url)
+def page_view(visit: Visit, at: datetime) -> PageView:
+    """A visit at an instant."""
+    return PageView(visit, at, host_of(visit.page.url), normal_path(visit.page.url))
+
+
+class _Case(NamedTuple):
+    """What the checks of one verdict speak of; `told` is the sentence that is explained."""
+
+    touchpoint: Compiled
+    view: PageView
+    told: Sentence
+    memory: Memory | None
+    free: datetime | None
 
 
 def decide(touchpoint: Compiled, visit: Visit, at: datetime) -> Verdict:
     """The verdict for one page view at an instant, with every check."""
-    view = PageView(visit, at)
-    checks = tuple(_checks(touchpoint, view))
-    return Verdict(all(check.passed for check in checks), checks, moments_of(touchpoint, view))
+    view = page_view(visit, at)
+    sentences = touchpoint.show.sentences
+    holding = [sentence for sentence in sentences if _holds(sentence, view)]
+    told = holding[0] if holding else _nearest(sentences, view)
+    memory = _memory(touchpoint, view)
+    free = _free_again(touchpoint, memory, at)
+    case = _Case(touchpoint, view, told, memory, free)
+    on_page = bool(holding) or _on_page(told, view.path)
+    checks = (
+        Check("state", touchpoint.state is State.LIVE, None, case),
+        Check("site", view.host in touchpoint.hosts, None, case),
+        Check("where", on_page, None, case),
+        Check("who", visit.device in told.devices, None, case),
+        Check("how often", free is None, free, case),
+        Check("until", not _answered(touchpoint, memory), None, case),
+    )
+    moments = tuple(moment for sentence in holding for moment in sentence.moments)
+    return Verdict(all([check[1] for check in checks]), checks, moments)
 
 
 def shows(touchpoint: Compiled, view: PageView) -> bool:
-    """The verdict alone, stopping at the first check that fails."""
-    return all(check.passed for check in _checks(touchpoint, view))
+    """The verdict alone, without the reasons: the same predicates as in the checks, the cheapest first."""
+    return (
+        touchpoint.state is State.LIVE
+        and view.host in touchpoint.hosts
+        and any(_holds(sentence, view) for sentence in touchpoint.show.sentences)
+        and _free_again(touchpoint, memory := _memory(touchpoint, view), view.at) is None
+        and not _answered(touchpoint, memory)
+    )
 
 
 def moments_of(touchpoint: Compiled, view: PageView) -> tuple[tuple[Moment, ...], ...]:
@@ -104,18 +131,22 @@ def moments_of(touchpoint: Compiled, view: PageView) -> tuple[tuple[Moment, ...]
     return tuple(moment for s in touchpoint.show.sentences if _holds(s, view) for moment in s.moments)
 
 
-def _checks(touchpoint: Compiled, view: PageView) -> Iterator[Check]:
-    yield _state(touchpoint)
-    yield _site(touchpoint, view)
-    sentence = next((s for s in touchpoint.show.sentences if _holds(s, view)), None)
-    told = sentence or _nearest(touchpoint.show.sentences, view)
-    yield _where(told, view)
-    yield _who(told, view)
+def _memory(touchpoint: Compiled, view: PageView) -> Memory | None:
+    """What is remembered, unless past showings have been forgotten since."""
     memory = view.visit.memory.get(touchpoint.id)
-    if memory is not None and memory.generation < touchpoint.generation:
-        memory = None
-    yield _how_often(touchpoint, memory, view.at)
-    yield _until(touchpoint, memory)
+    return None if memory is None or memory.generation < touchpoint.generation else memory
+
+
+def _free_again(touchpoint: Compiled, memory: Memory | None, at: datetime) -> datetime | None:
+    """When it may show again, if it may not yet."""
+    if memory is None or memory.last_shown is None or touchpoint.pause is None:
+        return None
+    free = memory.last_shown + touchpoint.pause
+    return free if free > at else None
+
+
+def _answered(touchpoint: Compiled, memory: Memory | None) -> bool:
+    return touchpoint.show.until.answered and memory is not None and memory.answered is not None
 
 
 def _holds(sentence: Sentence, view: PageView) -> bool:
@@ -139,70 +170,54 @@ _STATES = {
 }
 
 
-def _state(touchpoint: Compiled) -> Check:
-    return Check("state", touchpoint.state is State.LIVE, None, lambda: _STATES[touchpoint.state])
+def _site_words(case: _Case) -> str:
+    hosts = ", ".join(sorted(case.touchpoint.hosts)) or "no site"
+    return f"The page is on {case.view.host or 'no known host'}; it stands on {hosts}."
 
 
-def _site(touchpoint: Compiled, view: PageView) -> Check:
-    def words() -> str:
-        hosts = ", ".join(sorted(touchpoint.hosts)) or "no site"
-        return f"The page is on {view.host or 'no known host'}; it stands on {hosts}."
-
-    return Check("site", view.host in touchpoint.hosts, None, words)
-
-
-def _where(sentence: Sentence, view: PageView) -> Check:
-    def words() -> str:
-        refusing = next((p for p in sentence.not_pages if p.matches(view.path)), None)
-        if refusing is not None:
-            return f"{view.path} is left out by “{refusing.say()}”."
-        if not sentence.pages:
-            return "Any page will do."
-        matching = next((p for p in sentence.pages if p.matches(view.path)), None)
-        if matching is not None:
-            return f"{view.path} matches “{matching.say()}”."
-        return f"{view.path} is not among {', '.join(p.say() for p in sentence.pages)}."
-
-    return Check("where", _on_page(sentence, view.path), None, words)
+def _where_words(case: _Case) -> str:
+    sentence, path = case.told, case.view.path
+    refusing = next((p for p in sentence.not_pages if p.matches(path)), None)
+    if refusing is not None:
+        return f"{path} is left out by “{refusing.say()}”."
+    if not sentence.pages:
+        return "Any page will do."
+    matching = next((p for p in sentence.pages if p.matches(path)), None)
+    if matching is not None:
+        return f"{path} matches “{matching.say()}”."
+    return f"{path} is not among {', '.join(p.say() for p in sentence.pages)}."
 
 
-def _who(sentence: Sentence, view: PageView) -> Check:
-    def words() -> str:
-        if sentence.devices == DEVICES:
-            return "Any device will do."
-        return f"They are on a {view.visit.device}; it shows on {' and '.join(sentence.devices)}."
-
-    return Check("who", view.visit.device in sentence.devices, None, words)
+def _who_words(case: _Case) -> str:
+    if case.told.devices == DEVICES:
+        return "Any device will do."
+    return f"They are on a {case.view.visit.device}; it shows on {' and '.join(case.told.devices)}."
 
 
-def _how_often(touchpoint: Compiled, memory: Memory | None, at: datetime) -> Check:
-    shown = memory.last_shown if memory else None
-    free = shown + touchpoint.pause if shown is not None and touchpoint.pause is not None else None
-    passed = free is None or free <= at
-
-    def words() -> str:
-        if touchpoint.pause is None:
-            return "It may show on every page."
-        rule = f"At most once in {touchpoint.pause.days} day{'s' if touchpoint.pause.days != 1 else ''}"
-        if shown is None:
-            return f"{rule}; not shown yet."
-        told = f"{rule}; shown {stamp(shown, touchpoint.zone)}"
-        return (
-            f"{told}, long enough ago."
-            if passed or free is None
-            else f"{told}; free again {stamp(free, touchpoint.zone)}."
-        )
-
-    return Check("how often", passed, None if passed else free, words)
+def _how_often_words(case: _Case) -> str:
+    pause, zone = case.touchpoint.pause, case.touchpoint.zone
+    if pause is None:
+        return "It may show on every page."
+    rule = f"At most once in {pause.days} day{'s' if pause.days != 1 else ''}"
+    shown = case.memory.last_shown if case.memory else None
+    if shown is None:
+        return f"{rule}; not shown yet."
+    told = f"{rule}; shown {stamp(shown, zone)}"
+    return f"{told}, long enough ago." if case.free is None else f"{told}; free again {stamp(case.free, zone)}."
 
 
-def _until(touchpoint: Compiled, memory: Memory | None) -> Check:
-    answered = memory.answered if memory else None
-    stops = touchpoint.show.until.answered and answered is not None
+def _until_words(case: _Case) -> str:
+    if not case.touchpoint.show.until.answered:
+        return "It goes on after an answer."
+    answered = _answered(case.touchpoint, case.memory)
+    return "They have answered already." if answered else "They have not answered yet."
 
-    def words() -> str:
-        if not touchpoint.show.until.answered:
-            return "It goes on after an answer."
-        return "They have answered already." if stops else "They have not answered yet."
 
-    return Check("until", not stops, None, words)
+_WORDS: dict[str, Callable[[_Case], str]] = {
+    "state": lambda case: _STATES[case.touchpoint.state],
+    "site": _site_words,
+    "where": _where_words,
+    "who": _who_words,
+    "how often": _how_often_words,
+    "until": _until_words,
+}

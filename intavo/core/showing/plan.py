@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from ..touchpoint.rules import Moment
-from .decide import Compiled, PageView, State, moments_of, shows
+from .decide import Compiled, PageView, State, moments_of, page_view, shows
 from .visit import Visit
 
 
@@ -24,7 +24,7 @@ def plan(touchpoints: Iterable[Compiled], visit: Visit, at: datetime, opened: st
     the id of a touchpoint that the visitor clicked on: it stands in the plan whatever its sentence, if
     it is on.
     """
-    view = PageView(visit, at)
+    view = page_view(visit, at)
     return sorted(_entries(touchpoints, view, opened), key=lambda entry: entry.touchpoint.order)
 
 

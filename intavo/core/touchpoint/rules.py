@@ -1,5 +1,6 @@
 """The rules of a touchpoint as data: show sentences, how often, until."""
 
+from functools import lru_cache
 from typing import Annotated, Literal, Self
 from urllib.parse import unquote, urlsplit
 
@@ -11,6 +12,7 @@ VisitorDevice = Literal["desktop", "tablet", "phone"]
 DEVICES: tuple[VisitorDevice, ...] = ("desktop", "tablet", "phone")
 
 
+@lru_cache(maxsize=4096)
 def normal_path(address: str) -> str:
     """A page's path as it is compared: decoded, case-folded, without query, fragment and last slash.
 
