@@ -29,7 +29,8 @@ def insert(model: type[models.Model], *, skip_doubles: bool = False, **values: A
     """Insert a row and say its id; with `skip_doubles`, None where a unique constraint has it already.
 
     `values` are by the names of the model's fields (a foreign key as `person_id`); every column
-    without a database default has to be given; JSON as a value, or as text that is JSON already. Raises IntegrityError as any insert does.
+    without a database default has to be given; JSON as a value, or as text that is JSON already.
+    Raises IntegrityError as any insert does.
     """
     text, json_names = _statement(model, tuple(values), "ON CONFLICT DO NOTHING" if skip_doubles else "")
     given: list[Any] = [

@@ -75,8 +75,8 @@ def _add(
     return person
 
 
-# Person and email in one statement; without the email (somebody has it), the person is not kept either:
-# the row that stands alone is taken away by the caller's transaction, which begins anew.
+# Person and email in one statement; where somebody has the email already, nothing is kept: the caller's
+# transaction begins anew.
 _NEW = """
 WITH added AS (INSERT INTO people_person (business_id, name, created_at) VALUES (%s, %s, %s) RETURNING id)
 INSERT INTO people_address (business_id, person_id, kind, key, shown, domain)
@@ -131,7 +131,14 @@ def add_consents(
     for name, wording in agreed:
         facts = [person_id, name, wording, touchpoint, revision, page, at.isoformat()]
         insert(
-            Consent, business_id=actor.business_id, person_id=person_id, name=name, wording=wording, touchpoint=touchpoint,
-            revision=revision, page=page[:4000], given_at=at,
+            Consent,
+            business_id=actor.business_id,
+            person_id=person_id,
+            name=name,
+            wording=wording,
+            touchpoint=touchpoint,
+            revision=revision,
+            page=page[:4000],
+            given_at=at,
             proof=hashlib.sha256(json.dumps(facts).encode()).hexdigest(),
-        )  # fmt: skip
+        )

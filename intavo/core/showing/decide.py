@@ -112,7 +112,7 @@ def decide(touchpoint: Compiled, visit: Visit, at: datetime) -> Verdict:
         Check("until", not _answered(touchpoint, memory), None, case),
     )
     moments = tuple(moment for sentence in holding for moment in sentence.moments)
-    return Verdict(all([check[1] for check in checks]), checks, moments)
+    return Verdict(all(check.passed for check in checks), checks, moments)
 
 
 def shows(touchpoint: Compiled, view: PageView) -> bool:
