@@ -1,11 +1,12 @@
 """Serves the demo business's web site: plain pages that carry Intavo's snippet, as any site would."""
 
 import argparse
-from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
+from http.server import ThreadingHTTPServer
 from pathlib import Path
 from string import Template
 
 from demo.business import SITE_KEY
+from intavo.standins.http import Handler
 
 SITE = Path(__file__).parent / "site"
 KINDS = {".css": "text/css", ".svg": "image/svg+xml", ".js": "text/javascript"}
@@ -29,31 +30,21 @@ def page(path: str, intavo: str) -> bytes | None:
     return text.replace(f"<a {here}", f'<a aria-current="page" {here}', 1).encode()
 
 
-def handler(intavo: str) -> type[BaseHTTPRequestHandler]:
+def handler(intavo: str) -> type[Handler]:
     """The site, with the snippet of an Intavo at an address."""
 
-    class Handler(BaseHTTPRequestHandler):
-        def do_GET(self) -> None:  # http.server's name
+    class Site(Handler):
+        def do_GET(self) -> None:  # noqa: N802  # http.server's name
             path = self.path.partition("?")[0]
             file = SITE / path.removeprefix("/files/")
             if path.startswith("/files/") and file.suffix in KINDS and file.parent == SITE and file.exists():
-                self._say(200, KINDS[file.suffix], file.read_bytes())
+                self.say(200, KINDS[file.suffix], file.read_bytes())
                 return
             found = page(path, intavo)
             missing = page("/missing", intavo) or b""
-            self._say(200 if found else 404, "text/html; charset=utf-8", found or missing)
+            self.say(200 if found else 404, "text/html; charset=utf-8", found or missing)
 
-        def _say(self, status: int, kind: str, body: bytes) -> None:
-            self.send_response(status)
-            self.send_header("Content-Type", kind)
-            self.send_header("Content-Length", str(len(body)))
-            self.end_headers()
-            self.wfile.write(body)
-
-        def log_message(self, format: str, *args: object) -> None:  # http.server's name
-            pass
-
-    return Handler
+    return Site
 
 
 def main() -> None:

@@ -54,7 +54,7 @@ node_packages() {
   local sum; sum=$(sha256sum package-lock.json | cut -d' ' -f1)
   if same node "$sum" && [ -d node_modules ]; then return; fi
   say "installing browser packages"
-  npm ci --silent --no-audit --no-fund
+  npm ci --loglevel error --no-audit --no-fund
   echo "$sum" >.run/node.stamp
 }
 

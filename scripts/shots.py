@@ -11,14 +11,6 @@ from .stack import CHROMIUM, CHROMIUM_FLAGS, RUN, Ports, Stack
 
 NOW = "2026-11-24T14:05:00+00:00"
 OUT = ROOT / "docs" / "screenshots"
-FLAGS = [
-    "--no-sandbox",
-    "--disable-gpu",
-    "--disable-background-networking",
-    "--disable-component-update",
-    "--disable-sync",
-    "--no-first-run",
-]
 DESKTOP: ViewportSize = {"width": 1280, "height": 800}
 PHONE: ViewportSize = {"width": 390, "height": 780}
 

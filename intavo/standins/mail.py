@@ -12,12 +12,14 @@ from dataclasses import dataclass
 from email import message_from_bytes, policy
 from email.message import EmailMessage
 from html import escape
-from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
+from http.server import ThreadingHTTPServer
 from pathlib import Path
 from urllib.parse import unquote
 
 from aiosmtpd.controller import Controller
 from aiosmtpd.smtp import SMTP, Envelope, Session
+
+from .http import Handler
 
 _LINK = re.compile(r"https?://[^\s<>\"]+")
 _STYLE = """
@@ -131,45 +133,35 @@ def mail_page(mail: Kept) -> str:
     return _page(str(mail.message["Subject"]), f"<dl>{heads}</dl><pre>{text}</pre>{source}")
 
 
-def handler(box: Box) -> type[BaseHTTPRequestHandler]:
+def handler(box: Box) -> type[Handler]:
     """The HTTP side over a box."""
 
-    class Handler(BaseHTTPRequestHandler):
-        def do_GET(self) -> None:  # http.server's name
+    class Mails(Handler):
+        def do_GET(self) -> None:  # noqa: N802  # http.server's name
             path = unquote(self.path.partition("?")[0])
             if path == "/":
-                self._say(200, "text/html; charset=utf-8", list_page(box.all()).encode())
+                self.say(200, "text/html; charset=utf-8", list_page(box.all()).encode())
             elif path == "/mails.json":
                 said = json.dumps([mail.said() for mail in box.all()], ensure_ascii=False)
-                self._say(200, "application/json", said.encode())
+                self.say(200, "application/json", said.encode())
             else:
                 self._one(path.removeprefix("/mails/"))
 
         def _one(self, name: str) -> None:
             mail = box.one(name.removesuffix(".eml"))
             if mail is None:
-                self._say(404, "text/plain", b"no such mail")
+                self.say(404, "text/plain", b"no such mail")
             elif name.endswith(".eml"):
-                self._say(200, "text/plain; charset=utf-8", mail.message.as_bytes())
+                self.say(200, "text/plain; charset=utf-8", mail.message.as_bytes())
             else:
-                self._say(200, "text/html; charset=utf-8", mail_page(mail).encode())
+                self.say(200, "text/html; charset=utf-8", mail_page(mail).encode())
 
-        def do_POST(self) -> None:  # http.server's name
+        def do_POST(self) -> None:  # noqa: N802  # http.server's name
             if self.path == "/forget":
                 box.forget()
-            self._say(204 if self.path == "/forget" else 404, "text/plain", b"")
+            self.say(204 if self.path == "/forget" else 404, "text/plain", b"")
 
-        def _say(self, status: int, kind: str, body: bytes) -> None:
-            self.send_response(status)
-            self.send_header("Content-Type", kind)
-            self.send_header("Content-Length", str(len(body)))
-            self.end_headers()
-            self.wfile.write(body)
-
-        def log_message(self, format: str, *args: object) -> None:  # http.server's name
-            pass
-
-    return Handler
+    return Mails
 
 
 def main() -> None:

@@ -14,14 +14,6 @@ from playwright.sync_api import Browser, BrowserContext, FrameLocator, Page
 from scripts.stack import CHROMIUM, CHROMIUM_FLAGS, RUN, Ports, Stack, free_port
 
 NOW = "2026-11-24T14:05:00+00:00"
-FLAGS = [
-    "--no-sandbox",
-    "--disable-gpu",
-    "--disable-background-networking",
-    "--disable-component-update",
-    "--disable-sync",
-    "--no-first-run",
-]
 SECOND = "second web server"
 
 

@@ -1,0 +1,123 @@
+"""The plain insert, the jobs, and the table of beats."""
+
+from datetime import UTC, datetime
+
+import pytest
+from django.core import mail as outbox
+from django.db import IntegrityError, connection, transaction
+from procrastinate.contrib.django.models import ProcrastinateJob
+
+from intavo.accounts.rows import insert
+from intavo.core.effects import Effect
+from intavo.core.people import email_address
+from intavo.mail import actions as mail
+from intavo.mail.models import OutgoingMail
+from intavo.mail.tasks import account_mail, send_mail
+from intavo.people.models import Address, Person, TimelineEvent
+from intavo.project import clock
+from intavo.project.tasks import retry_stalled
+from intavo.results.actions import make_next_month
+from intavo.results.models import Beat
+
+from .conftest import Visitor, World
+
+
+def somebody(world: World) -> int:
+    """A person."""
+    person = insert(Person, business_id=world.business.pk, name="Ife", created_at=clock.now())
+    assert person is not None
+    return person
+
+
+def test_a_plain_insert_is_what_the_model_reads_back(otterwick: World) -> None:
+    person = somebody(otterwick)
+    data = {"typed": [["Name", "Ifé “x” %s"]], "due": None}
+    event = insert(
+        TimelineEvent, business_id=otterwick.business.pk, person_id=person, at=clock.now(), kind="asked",
+        member_id=None, data=data,
+    )  # fmt: skip
+    assert TimelineEvent.objects.get(pk=event).data == data
+
+
+def test_a_double_gives_none_where_it_is_to_be_skipped_and_raises_elsewhere(otterwick: World) -> None:
+    given = {
+        "business_id": otterwick.business.pk, "person_id": somebody(otterwick), "kind": "email", "key": "a@x.example",
+        "shown": "a@x.example", "domain": "x.example",
+    }  # fmt: skip
+    assert insert(Address, **given) is not None
+    assert insert(Address, skip_doubles=True, **given) is None
+    with pytest.raises(IntegrityError), transaction.atomic():
+        insert(Address, **given)
+
+
+def test_the_same_mail_is_queued_once_with_one_job_and_one_message_id(otterwick: World) -> None:
+    to = email_address("b@x.example")
+    first, again = (mail.queue(otterwick.business, to=to, subject="S", text="T", key="k") for _ in range(2))
+    assert first == again
+    assert ProcrastinateJob.objects.filter(task_name="send_mail", args={"mail_id": first.id}).count() == 1
+
+
+def test_a_subject_cannot_bring_headers_of_its_own(otterwick: World) -> None:
+    queued = mail.queue(
+        otterwick.business, to=email_address("b@x.example"), subject="Hi\r\nBcc: c@x.example", text="T", key="k"
+    )
+    send_mail(queued.id)
+    assert outbox.outbox[0].subject == "Hi Bcc: c@x.example"
+    assert outbox.outbox[0].recipients() == ["b@x.example"]
+
+
+def test_a_mail_that_was_taken_back_does_not_go_out(otterwick: World) -> None:
+    queued = mail.queue(otterwick.business, to=email_address("b@x.example"), subject="S", text="T", key="k", delay=60)
+    assert mail.withdraw(business_id=otterwick.business.pk, key="k")
+    assert not mail.withdraw(business_id=otterwick.business.pk, key="k")
+    send_mail(queued.id)
+    assert outbox.outbox == []
+    assert OutgoingMail.objects.get(pk=queued.id).state == OutgoingMail.SUPPRESSED
+
+
+def test_an_account_mail_comes_from_intavo_itself() -> None:
+    account_mail("new@x.example", "Confirm", "Link")
+    assert outbox.outbox[0].from_email == "Intavo <no-reply@intavo.example>"
+
+
+def test_jobs_that_a_worker_died_with_are_looked_for_every_minute() -> None:
+    assert retry_stalled.name == "retry_stalled"
+    assert retry_stalled.queueing_lock == "retry_stalled"
+
+
+def test_a_month_of_beats_has_its_own_partition_and_making_it_twice_is_fine(
+    otterwick: World, visitor: Visitor, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    at = datetime(2026, 11, 24, tzinfo=UTC)
+    assert make_next_month(at) == make_next_month(at) == "results_beat_2026_12"
+    monkeypatch.setenv("INTAVO_NOW", "2026-12-03T10:00:00+00:00")
+    beat = {"id": "abcdefgh", "touchpoint": otterwick.touchpoint.public_id, "revision": 2, "what": "seen",
+            "page": {"url": "https://otterwick.example/Trips/"}, "device": "phone", "at": "2026-12-03T10:00:00Z"}  # fmt: skip
+    assert visitor.post("beats", [beat]).status_code == 202
+    with connection.cursor() as cursor:
+        cursor.execute("SELECT count(*) FROM results_beat_2026_12")
+        assert cursor.fetchone() == (1,)
+    assert Beat.objects.get(business_id=otterwick.business.pk).page == "/trips"
+
+
+def test_an_effect_tells_each_handler_once_and_in_order() -> None:
+    told: list[str] = []
+    effect: Effect[str] = Effect("something happened")
+
+    def first(what: str) -> None:
+        told.append(f"first {what}")
+
+    effect.register(first)
+    effect.register(first)
+    effect.register(lambda what: told.append(f"second {what}"))
+    effect.tell("x")
+    assert told == ["first x", "second x"]
+
+
+def test_the_clock_needs_an_offset(monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setenv("INTAVO_NOW", "2026-11-24T14:05:00")
+    with pytest.raises(ValueError, match="offset"):
+        clock.now()
+    monkeypatch.setenv("INTAVO_NOW", "")
+    assert clock.fixed() is None
+    assert clock.now().tzinfo is UTC

@@ -1,0 +1,79 @@
+import { afterEach, beforeEach, expect, it, vi } from 'vitest'
+import { Store } from './memory'
+import { Net } from './net'
+
+const BODY = { id: 'a'.repeat(32), touchpoint: 'tp_1', step: 'ask' }
+let answers: (() => Promise<Response>)[]
+let sent: { url: string; body: string }[]
+let store: Store
+
+const answer = (status: number, body: object) => () => Promise.resolve(new Response(JSON.stringify(body), { status }))
+const noConnection = () => Promise.reject(new TypeError('no connection'))
+
+beforeEach(() => {
+  vi.useFakeTimers()
+  localStorage.clear()
+  store = new Store('k')
+  answers = []
+  sent = []
+  vi.stubGlobal('fetch', (url: string, init: { body: string }) => {
+    sent.push({ url, body: init.body })
+    return (answers.shift() ?? noConnection)()
+  })
+})
+afterEach(() => {
+  vi.useRealTimers()
+  vi.unstubAllGlobals()
+})
+
+it('keeps nothing of what was acknowledged', async () => {
+  answers = [answer(201, { next: 'thanks', says: null, suggest: { email: 'b@x.example' } })]
+  const result = await new Net('http://i', store).submit(BODY)
+  expect(result).toEqual({ kind: 'taken', next: 'thanks', says: null, suggest: 'b@x.example' })
+  expect(store.read().waiting).toEqual([])
+})
+
+it('keeps nothing of what has to be mended either', async () => {
+  answers = [answer(422, { title: 'no', errors: [{ field: 'answers.email', message: 'm' }] })]
+  const result = await new Net('http://i', store).submit(BODY)
+  expect(result).toEqual({ kind: 'mend', errors: [{ field: 'answers.email', message: 'm' }] })
+  expect(store.read().waiting).toEqual([])
+})
+
+it.each([503, 429])('sends the same body again after %i, until it is acknowledged', async (status) => {
+  answers = [answer(status, {}), noConnection, answer(200, { next: 'thanks', says: null, suggest: null })]
+  const net = new Net('http://i', store)
+  const later = vi.fn()
+  net.whenSent = later
+  expect(await net.submit(BODY)).toEqual({ kind: 'kept' })
+  expect(store.read().waiting).toHaveLength(1)
+  await vi.advanceTimersByTimeAsync(60_000)
+  expect(new Set(sent.map((one) => one.body)).size).toBe(1)
+  expect(sent).toHaveLength(3)
+  expect(later).toHaveBeenCalledOnce()
+  expect(store.read().waiting).toEqual([])
+})
+
+it('is taken up by the next page', async () => {
+  await new Net('http://i', store).submit(BODY)
+  answers = [answer(201, { next: null, says: null, suggest: null })]
+  await new Net('http://i', new Store('k')).resend()
+  expect(store.read().waiting).toEqual([])
+})
+
+it('gives up after a week', async () => {
+  store.change((memory) => memory.waiting.push({ body: JSON.stringify(BODY), since: Date.now() - 8 * 24 * 3600 * 1000 }))
+  await new Net('http://i', store).resend()
+  expect(sent).toEqual([])
+  expect(store.read().waiting).toEqual([])
+})
+
+it('sends beats together', async () => {
+  answers = [answer(202, {})]
+  const net = new Net('http://i', store)
+  net.beat({ what: 'seen' })
+  net.beat({ what: 'closed' })
+  await vi.advanceTimersByTimeAsync(2000)
+  expect(sent).toHaveLength(1)
+  expect((JSON.parse(sent[0]?.body ?? '[]') as { what: string }[]).map((one) => one.what)).toEqual(['seen', 'closed'])
+})
