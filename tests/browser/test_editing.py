@@ -1,0 +1,140 @@
+"""Editing in the console: looks and rules of a touchpoint, two members at once, hours in a plain form."""
+
+import re
+
+import pytest
+from playwright.sync_api import Browser, Page, expect
+
+from scripts.stack import Stack
+
+from .conftest import sign_in, stage
+
+
+@pytest.fixture
+def editor(owner: Page) -> Page:
+    """A new draft, open in the editor."""
+    owner.get_by_role("link", name="Touchpoints", exact=True).click()
+    owner.get_by_role("button", name="+ New touchpoint").click()
+    owner.get_by_label("Your own name for it").fill("A draft to edit")
+    owner.get_by_role("button", name="Start with this").click()
+    owner.wait_for_url(re.compile(r"/touchpoints/\d+$"))
+    expect(owner.get_by_text("Saved today 14:05")).to_be_visible()
+    return owner
+
+
+def saved(page: Page) -> None:
+    """Wait until the draft is kept."""
+    expect(page.get_by_text("Saved today 14:05")).to_be_visible()
+
+
+def test_a_look_is_seen_at_once_on_the_stage_and_kept(editor: Page) -> None:
+    card = stage(editor, "Desktop").get_by_role("dialog")
+    editor.get_by_label("Width").fill("640")
+    editor.get_by_label("Width").press("Tab")
+    editor.get_by_label("Button", exact=True).fill("#a32d1e")
+    editor.get_by_label("Stands").select_option("top")
+    saved(editor)
+    editor.reload()
+    expect(editor.get_by_label("Width")).to_have_value("640")
+    expect(card).to_have_css("width", "640px")
+    button = stage(editor, "Phone").get_by_role("button", name="Keep me posted")
+    expect(button).to_have_css("background-color", "rgb(163, 45, 30)")
+
+
+def test_a_hidden_part_leaves_the_stage_and_stays_in_the_list(editor: Page) -> None:
+    editor.get_by_role("button", name="Name field").click()
+    editor.get_by_role("checkbox", name="hidden").check()
+    expect(stage(editor, "Desktop").get_by_text("First name")).to_have_count(0)
+    expect(stage(editor, "Phone").get_by_text("First name")).to_have_count(0)
+    saved(editor)
+    editor.reload()
+    expect(editor.get_by_role("button", name=re.compile("Name field.*hidden"))).to_be_visible()
+
+
+def test_the_show_sentence_says_what_its_small_forms_hold(editor: Page) -> None:
+    editor.get_by_role("button", name="on every page").click()
+    editor.get_by_label("Only on these pages").fill("https://otterwick.example/Trips/*\n/lessons")
+    editor.get_by_label("But not on").fill("/trips/sunrise")
+    editor.get_by_label("But not on").press("Tab")
+    editor.keyboard.press("Escape")
+    editor.get_by_role("button", name="anyone, on any device").click()
+    editor.get_by_label("on a tablet").uncheck()
+    editor.keyboard.press("Escape")
+    editor.get_by_role("button", name="at most once in 7 days").click()
+    editor.get_by_label("Days", exact=True).fill("30")
+    editor.get_by_label("Days", exact=True).press("Tab")
+    editor.keyboard.press("Escape")
+    saved(editor)
+    editor.reload()
+    for words in (
+        "on /trips and below and /lessons but /trips/sunrise",
+        "anyone on a desktop or phone",
+        "at most once in 30 days",
+    ):
+        expect(editor.get_by_role("button", name=words)).to_be_visible()
+
+
+def test_what_stops_it_is_said_and_leads_to_the_place(editor: Page) -> None:
+    editor.get_by_role("button", name="Button that sends").click()
+    editor.get_by_label("Words", exact=True).fill("")
+    saved(editor)
+    editor.get_by_role("button", name="Button that sends").click()
+    finding = editor.get_by_role("button", name="A button has no words.")
+    expect(finding).to_be_visible()
+    editor.get_by_role("button", name="Turn on").click()
+    expect(editor.get_by_role("alert").first).to_contain_text("A button has no words.")
+    finding.click()
+    expect(editor.get_by_label("Words", exact=True)).to_be_visible()
+
+
+def test_the_later_of_two_members_is_told_and_loses_nothing(editor: Page, browser: Browser, stack: Stack) -> None:
+    context = browser.new_context()
+    other = context.new_page()
+    sign_in(other, stack)
+    other.goto(editor.url)
+    theirs = stage(other, "Desktop").get_by_role("textbox", name="Words of p1")
+    theirs.fill("Their headline")
+    saved(other)
+    mine = stage(editor, "Desktop").get_by_role("textbox", name="Words of p1")
+    mine.fill("My headline")
+    expect(editor.get_by_role("alert")).to_contain_text("has changed this touchpoint meanwhile")
+    expect(mine).to_have_text("My headline")
+    editor.get_by_role("button", name="Keep mine on top of it").click()
+    saved(editor)
+    other.reload()
+    expect(theirs).to_have_text("My headline")
+    context.close()
+
+
+def test_hours_past_midnight_and_an_odd_day_are_kept_and_nonsense_is_refused(owner: Page, stack: Stack) -> None:
+    owner.goto(f"{stack.base_url}/hours")
+    owner.get_by_role("button", name="Add hours on Friday").click()
+    start, end = owner.get_by_label("Friday from").last, owner.get_by_label("Friday to").last
+    start.fill("20:00")
+    end.fill("25:00")
+    owner.get_by_role("button", name="Save the hours").click()
+    expect(owner.get_by_role("alert")).to_contain_text("must be a time from 00:00 to 24:00")
+    end.fill("00:30")
+    expect(owner.get_by_text("into the next day")).to_be_visible()
+    owner.get_by_role("button", name="+ Odd day").click()
+    owner.get_by_label("First day of this one").fill("2026-12-08")
+    owner.get_by_label("Last day of this one").fill("2026-12-07")
+    owner.get_by_role("button", name="Save the hours").click()
+    expect(owner.get_by_role("alert")).to_contain_text("must not be before the first day")
+    owner.get_by_label("Last day of this one").fill("2026-12-08")
+    owner.get_by_role("button", name="Save the hours").click()
+    expect(owner.get_by_text("Visitors are told by the new hours within a second.")).to_be_visible()
+    owner.reload()
+    expect(owner.get_by_label("Friday to").last).to_have_value("00:30")
+    owner.get_by_role("button", name="Remove 20:00 to 00:30 on Friday").click()
+    owner.get_by_role("button", name="Remove 2026-12-08").click()
+    owner.get_by_role("button", name="Save the hours").click()
+    expect(owner.get_by_text("Visitors are told by the new hours within a second.")).to_be_visible()
+
+
+def test_being_away_is_told_and_taken_back(owner: Page, stack: Stack) -> None:
+    owner.goto(f"{stack.base_url}/hours")
+    owner.get_by_role("button", name="At the counter").click()
+    expect(owner.get_by_role("button", name="Away")).to_be_visible()
+    owner.get_by_role("button", name="Away").click()
+    expect(owner.get_by_role("button", name="At the counter")).to_be_visible()
