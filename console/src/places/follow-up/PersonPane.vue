@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
-import { computed, ref, toRef } from 'vue'
+import { computed, ref, toRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { useFollowUp, useWork, type Work } from '@/api/follow-ups'
 import { useNotices } from '@/lib/notices'
@@ -17,7 +17,13 @@ const notices = useNotices()
 const { data: one, error, refetch } = useFollowUp(toRef(props, 'id'))
 const work = useWork()
 const answer = ref<InstanceType<typeof AnswerBox>>()
-defineExpose({ write: () => answer.value?.focus() })
+// Asked to write before the person has been read: the box takes the caret as soon as it is there.
+const wanted = ref(false)
+defineExpose({ write: () => (answer.value ? answer.value.focus() : (wanted.value = true)) })
+watch(answer, (box) => {
+  if (box && wanted.value) box.focus()
+  wanted.value = false
+})
 
 const source = computed(() => {
   if (!one.value) return ''
