@@ -79,7 +79,8 @@ def main() -> int:
 def _locked(reset: bool, once: bool) -> int:
     groups = RUN / "demo.groups"
     stop_leftovers(groups)
-    for number in (signal.SIGTERM, signal.SIGHUP):
+    # SIGINT too: a shell that starts it in the background has it ignored otherwise.
+    for number in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
         signal.signal(number, _wake)
     cluster = None if os.environ.get("DATABASE_URL") else Cluster("demo")
     try:
