@@ -117,6 +117,11 @@ class Promise:
 
     amount: timedelta | None
 
+    @classmethod
+    def of_minutes(cls, minutes: int | None) -> "Promise":
+        """A promise of so many open minutes; None promises no time."""
+        return cls(None if minutes is None else timedelta(minutes=minutes))
+
     def due(self, hours: AnyHours, at: datetime) -> datetime | None:
         """When the answer is due, in the hours' zone; None without a promise or an opening in 400 days."""
         return None if self.amount is None else add_open_time(hours, at, self.amount)

@@ -54,16 +54,17 @@ def day_line(actor: Actor, at: datetime) -> DayLine:
     end = (start + timedelta(days=1)).replace(fold=0)
     now = situation(hours, at, somebody_free(business.pk))
     ruler = rules.ruler(hours, at)
-    reply_at = ruler.closes or at
-    minutes = business.promise_minutes
-    promise = Promise(None if minutes is None else timedelta(minutes=minutes))
+    stretches = open_stretches(hours, start, end)
+    # What is said stands in the closed time after the day's last opening, and has to be true there.
+    reply_at = next((one.end for one in reversed(stretches) if one.end > at), at)
+    promise = Promise.of_minutes(business.promise_minutes)
     told = choose(replies(business.pk), situation(hours, reply_at, True), business.language, business.language)
     words = slots(hours, reply_at, hours.zone, promise.due(hours, reply_at))
     marks = [Mark(id_, name, due, ruler.lane(due)) for id_, name, due in due_marks(actor, at, ruler.closes or end)]
     drafts, changed = waiting(actor)
     return DayLine(
         at=at, timezone=hours.timezone, start=start, end=end, situation=now, until=_until(ruler, at, hours.zone),
-        after_reply=fill(told.reply.text, words), stretches=open_stretches(hours, start, end), marks=marks,
+        after_reply=fill(told.reply.text, words), stretches=stretches, marks=marks,
         late=sum(mark.lane is rules.Lane.LATE for mark in marks),
         before_closing=sum(mark.lane is rules.Lane.BEFORE_CLOSING for mark in marks),
         made_not_on=drafts, changed_since_live=changed,

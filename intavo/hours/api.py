@@ -1,6 +1,5 @@
 """The console's API on opening hours and what visitors are told."""
 
-from datetime import timedelta
 from typing import Any
 
 from ninja import Router, Schema, Status
@@ -51,7 +50,7 @@ def hours(request: MemberRequest) -> HoursOut:
     main = main_hours(business.pk)
     value = main.value
     minutes = business.promise_minutes
-    promise = Promise(None if minutes is None else timedelta(minutes=minutes))
+    promise = Promise.of_minutes(minutes)
     others = HoursSet.objects.filter(business=business).exclude(pk=main.pk).order_by("pk")
     return HoursOut(
         main=_set(main), others=[_set(row) for row in others], promise_minutes=minutes,

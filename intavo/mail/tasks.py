@@ -5,7 +5,7 @@ from procrastinate.contrib.django import app
 
 from . import actions
 
-# About a day of tries: 4 s, 8 s, … capped by the number of tries.
+# Pauses of 4 s, 8 s, 16 s and so on: about nine hours of tries.
 AGAIN = RetryStrategy(max_attempts=14, exponential_wait=2)
 
 

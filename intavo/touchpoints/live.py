@@ -8,14 +8,14 @@ import json
 import threading
 import time
 from dataclasses import dataclass, field
-from datetime import datetime, timedelta
+from datetime import datetime
 from functools import lru_cache
 from zoneinfo import ZoneInfo
 
 from intavo.accounts.models import Business
 from intavo.accounts.queries import somebody_free
 from intavo.core.hours import OpeningHours
-from intavo.core.replies import Cell, Chosen, Promise, Reply, Situation, choose, fill, situation, slots
+from intavo.core.replies import Cell, Chosen, Promise, Reply, Situation, choose, fill, first_promise, situation, slots
 from intavo.core.showing import Compiled, State
 from intavo.core.touchpoint import Document, for_visitors
 from intavo.hours.queries import main_hours, replies
@@ -75,8 +75,8 @@ class LiveSite:
 
     def promise(self, own_minutes: int | None = None) -> Promise:
         """The promise that applies: the touchpoint's own (open minutes), else the business's."""
-        minutes = own_minutes if own_minutes is not None else self.business.promise_minutes
-        return Promise(None if minutes is None else timedelta(minutes=minutes))
+        own = None if own_minutes is None else Promise.of_minutes(own_minutes)
+        return first_promise(own, Promise.of_minutes(self.business.promise_minutes))
 
     def says(self, at: datetime, language: str, utc_offset: int | None, own_minutes: int | None = None) -> Said:
         """What is said at an instant. Hours, due times and words change on whole minutes only, so one

@@ -153,6 +153,22 @@ def test_the_day_line_is_right_at_every_hour(
     assert day["start"] <= now.replace("+00:00", "Z") < day["end"]
 
 
+@pytest.mark.parametrize(
+    ("now", "said"),
+    [
+        ("2026-11-24T05:30:00+00:00", "tomorrow at 09:00"),
+        ("2026-11-24T14:05:00+00:00", "tomorrow at 09:00"),
+        ("2026-11-24T20:00:00+00:00", "tomorrow at 09:00"),
+        ("2026-11-27T05:30:00+00:00", "on Monday at 09:00"),
+    ],
+)
+def test_the_reply_on_the_day_line_is_true_after_todays_closing(
+    otterwick: World, monkeypatch: pytest.MonkeyPatch, now: str, said: str
+) -> None:
+    monkeypatch.setenv("INTAVO_NOW", now)
+    assert f"We open again {said}" in otterwick.console().get("/api/day").json()["after_reply"]
+
+
 def test_a_person_is_found_by_name_or_address(four: World) -> None:
     client = four.console()
     assert [one["name"] for one in client.get("/api/find", {"q": "soone"}).json()] == ["Sooner"]
