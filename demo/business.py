@@ -61,106 +61,19 @@ REPLIES: dict[str, dict[str, Any]] = {
     },
 }
 
-_COLOURS = {"card": "#fffaf0", "text": "#3b2a1a", "button": "#a83a1f", "button_text": "#ffffff"}
-
-
-def _thanks(headline: str) -> dict[str, Any]:
-    return {
-        "id": "thanks",
-        "parts": [
-            {"id": "p20", "kind": "headline", "text": headline},
-            {"id": "p21", "kind": "reply"},
-            {"id": "p22", "kind": "button", "label": "Back to the page", "does": {"action": "close"}},
-        ],
-    }
-
-
-def _pages(*patterns: tuple[str, str]) -> list[dict[str, str]]:
-    return [{"kind": kind, "path": path} for kind, path in patterns]
-
-
-def _moments(seconds: int, read: int) -> list[list[dict[str, int]]]:
-    return [[{"after": seconds}], [{"read": read}]]
-
-
-TIDE_TABLE: dict[str, Any] = {
-    "purpose": "sign-up",
-    "steps": [
-        {
-            "id": "ask",
-            "parts": [
-                {"id": "p1", "kind": "headline", "text": "The month’s safe paddling hours, on one page"},
-                {"id": "p2", "kind": "text", "html": "<p>Tides, sunrise and slack water for the Otterwick estuary. "
-                 "Sent on the 1st.</p>"},
-                {"id": "p3", "kind": "field", "input": "email", "name": "email", "label": "Your email",
-                 "required": True},
-                {"id": "p4", "kind": "field", "input": "text", "name": "name", "label": "First name", "hidden": True},
-                {"id": "p5", "kind": "consent", "name": "news", "text": "Send me the monthly tide table.",
-                 "required": True},
-                {"id": "p6", "kind": "button", "label": "Send me the tide table",
-                 "does": {"action": "send", "next": "thanks"}},
-            ],
-        },
-        _thanks("You are on the list"),
-    ],
-    "look": {"width": 520, "colours": _COLOURS, "phone": {"place": "bottom"}},
-    "show": {
-        "sentences": [
-            {"pages": _pages(("below", "/trips"), ("exact", "/lessons"), ("below", "/blog")),
-             "moments": _moments(12, 40)}
-        ]
-    },
-    "after": {
-        "thank_you": {"send": True, "subject": "Your tide table comes on the 1st",
-                      "text": "Thank you for joining. The next page of safe hours comes on the 1st of the month."}
-    },
+# What the site's own pages look like; every touchpoint follows it.
+HOUSE: dict[str, Any] = {
+    "font": {"source": "site", "name": "Georgia"}, "head_font": {"source": "site", "name": "Georgia"}, "corners": 4,
+    "colours": {"card": "#fffaf0", "text": "#3b2a1a", "headline": "#3b2a1a", "button": "#a83a1f",
+                "button_text": "#ffffff"},
 }  # fmt: skip
 
-
-def _inquiry(headline: str, text: str, question: str, button: str, **more: Any) -> dict[str, Any]:
-    return {
-        "purpose": "inquiry",
-        "steps": [
-            {
-                "id": "ask",
-                "parts": [
-                    {"id": "p1", "kind": "headline", "text": headline},
-                    {"id": "p2", "kind": "text", "html": f"<p>{text}</p>"},
-                    {"id": "p3", "kind": "field", "input": "long", "name": "question", "label": question,
-                     "required": True},
-                    {"id": "p4", "kind": "field", "input": "email", "name": "email", "label": "Your email",
-                     "required": True},
-                    {"id": "p5", "kind": "field", "input": "text", "name": "name", "label": "Your name"},
-                    {"id": "p6", "kind": "field", "input": "phone", "name": "phone", "label": "Phone"},
-                    {"id": "p7", "kind": "button", "label": button, "does": {"action": "send", "next": "thanks"}},
-                ],
-            },
-            _thanks("We have it"),
-        ],
-        "look": {"width": 460, "colours": _COLOURS},
-        **more,
-    }  # fmt: skip
-
-
-GROUPS = _inquiry(
-    "How many of you, and when?", "We plan trips for groups of eight to forty. Tell us the rough idea.",
-    "What do you have in mind?", "Ask for a plan",
-    show={"sentences": [{"pages": _pages(("exact", "/groups")), "moments": _moments(15, 60)}]},
-    after={
-        "follow_up": True, "promise_minutes": 8 * 60,
-        "thank_you": {"send": True, "subject": "Your group on the water",
-                      "text": "Thank you for asking. We put a plan and a price together."},
-    },
-)  # fmt: skip
-
-QUESTION = _inquiry(
-    "Something you want to know?", "One of us reads this and writes back.", "Your question", "Send my question",
-    show={
-        "sentences": [{"pages": _pages(("exact", "/hire"), ("exact", "/contact")), "moments": _moments(20, 70)}],
-        "how_often": {"once_in_days": 2},
-    },
-    after={
-        "follow_up": True,
-        "thank_you": {"send": True, "subject": "We have your question", "text": "Thank you for asking."},
-    },
+QUESTIONS: tuple[tuple[str, str, str], ...] = (
+    ("Hire", "Do I have to know how to paddle?", "<p>No. We show you on the slip, and the first bend is quiet water.</p>"),
+    ("Hire", "What do children need?", "<p>A grown-up in the boat. We have jackets from age 4 and wetsuits from age 8.</p>"),
+    ("Hire", "May the dog come?", "<p>In a double, yes, with a jacket of ours. Not on boards.</p>"),
+    ("Trips", "What happens if the wind gets up?",
+     "<p>We decide the evening before and write to you. You choose <strong>another day or your money back</strong>.</p>"),
+    ("Trips", "What should I bring?", "<p>Shoes that may get wet, something warm, and a towel. The rest is here.</p>"),
+    ("Lessons", "How long until I can go out alone?", "<p>Most people after three lessons of an hour.</p>"),
 )  # fmt: skip

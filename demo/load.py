@@ -1,5 +1,6 @@
 """Loads the demo business through the same actions as everybody's; times are relative to now."""
 
+import json
 import random
 import secrets
 from datetime import date, datetime, timedelta
@@ -23,15 +24,19 @@ from intavo.followup.models import FollowUp, PromiseCounted
 from intavo.hours.actions import add_hours, set_hours, set_reply
 from intavo.hours.queries import main_hours
 from intavo.intake.actions import Sent, receive
+from intavo.intake.actions.confirming import give_confirmed
+from intavo.intake.models import Pending
 from intavo.mail.models import OutgoingMail
 from intavo.project import clock
-from intavo.sites.actions import add_site
+from intavo.sites.actions import add_site, set_house
 from intavo.sites.models import Site
-from intavo.touchpoints.actions import make, save_draft, turn_off, turn_on
+from intavo.touchpoints.actions import add_asset, add_codes, keep_question, make, save_draft, turn_off, turn_on
 from intavo.touchpoints.live import LiveSite, live_site
 from intavo.touchpoints.models import Touchpoint
 
 from . import business as b
+from . import pictures
+from . import touchpoints as t
 from .people import everybody
 
 PEOPLE = 258
@@ -79,6 +84,7 @@ def _business() -> Actor:
     for situation, reply in b.REPLIES.items():
         set_reply(owner, situation=Situation(situation), language="en", reply=Reply.model_validate(reply))
     site = add_site(owner, name="otterwick.example", hosts=b.HOSTS, slug=b.SITE_SLUG)
+    set_house(owner, site=site, house=b.HOUSE)
     Site.objects.filter(pk=site.pk).update(key=b.SITE_KEY)
     return owner
 
@@ -91,23 +97,43 @@ def _winter(today: date) -> tuple[int, str, str]:
 
 
 def _touchpoints(owner: Actor) -> dict[str, Touchpoint]:
+    """Every stance once, on; one turned off, one changed since it went live, one never on."""
+    estuary = add_asset(owner, kind="picture", name="estuary.png", data=pictures.estuary(),
+                        description="Two kayaks on the estuary on a still morning")  # fmt: skip
+    moon = "The moon over the estuary"
+    night = add_asset(owner, kind="picture", name="after-dark.png", data=pictures.night(), description=moon)
+    month = clock.now().strftime("%B %Y")
+    table = add_asset(owner, kind="file", name="tide-table.pdf", data=pictures.tide_table(month))
+    for group, question, answer in b.QUESTIONS:
+        keep_question(owner, question_id=None, group=group, question=question, answer=answer)
     wanted = (
-        ("tide", "Tide table", "news", b.TIDE_TABLE), ("groups", "Group booking", "question", b.GROUPS),
-        ("question", "Boathouse question", "question", b.QUESTION),
+        ("ask", "Ask the boathouse", t.ASK), ("tide", "Tide table", t.tide_table(estuary.public_id, table.public_id)),
+        ("groups", "Group booking", t.GROUPS), ("parting", "Parting card", t.PARTING), ("hire", "Hire question", t.HIRE),
+        ("question", "Boathouse question", t.QUESTION), ("winter", "Winter hire", t.winter(night.public_id)),
+        ("call-back", "Call me back", t.CALL_BACK), ("call", "Call the boathouse", t.CALL),
     )  # fmt: skip
-    found = {key: _touchpoint(owner, name, starter, document) for key, name, starter, document in wanted}
-    summer = make(owner, starter="news", name="Summer dates")
-    turn_on(owner, touchpoint_id=summer.pk)
-    turn_off(owner, touchpoint_id=summer.pk)
-    make(owner, starter="news", name="Lesson dates")
+    found = {key: _touchpoint(owner, name, document) for key, name, document in wanted}
+    add_codes(owner, touchpoint_id=found["parting"].pk, text="\n".join(f"PADDLE-{1000 + 37 * n}" for n in range(60)))
+    for key, row in found.items():
+        found[key] = turn_on(owner, touchpoint_id=row.pk)
+    turn_off(owner, touchpoint_id=found["call"].pk)
+    _reworded(owner, found["winter"])
+    make(owner, starter="score", name="Feedback card")
     return found
 
 
-def _touchpoint(owner: Actor, name: str, starter: str, document: dict[str, Any]) -> Touchpoint:
-    row = make(owner, starter=starter, name=name)
+def _touchpoint(owner: Actor, name: str, document: dict[str, Any]) -> Touchpoint:
+    row = make(owner, starter="empty", name=name)
     assert row.draft is not None
+    return save_draft(owner, touchpoint_id=row.pk, document=document, based_on=row.draft.number)
+
+
+def _reworded(owner: Actor, row: Touchpoint) -> None:
+    """Changed since it went live, and not put live."""
+    assert row.draft is not None
+    document = json.loads(json.dumps(row.draft.document))
+    document["steps"][0]["parts"][1]["text"] = "A boat of your own, all winter"
     save_draft(owner, touchpoint_id=row.pk, document=document, based_on=row.draft.number)
-    return turn_on(owner, touchpoint_id=row.pk)
 
 
 def _send(
@@ -124,6 +150,9 @@ def _send(
         }
     )  # fmt: skip
     receive(site, sent, at=at, sender="demo")
+    waits = Pending.objects.filter(submission__site_id=site.id, submission__client_id=sent.id).first()
+    if waits is not None:
+        give_confirmed(waits.pk, site.key, at)
 
 
 def _history(site: LiveSite, touchpoints: dict[str, Touchpoint], at: datetime) -> None:

@@ -5,7 +5,7 @@ cd "$(dirname "$0")/.."
 [ -x .run/node/bin/node ] && export PATH="$PWD/.run/node/bin:$PATH"
 out=$(mktemp -d); trap 'rm -rf "$out"' EXIT
 PYTHONPATH=. .venv/bin/python -W ignore -m scripts.schemas "$out"
-npx --no-install json2ts --no-additionalProperties --ignoreMinAndMaxItems --bannerComment '/* Made from docs/touchpoint.schema.json by scripts/generate.sh. */' -i "$out/given-out.json" -o "$out/document.ts"
+npx --no-install json2ts --no-additionalProperties --ignoreMinAndMaxItems --unreachableDefinitions --bannerComment '/* Made from docs/touchpoint.schema.json by scripts/generate.sh. */' -i "$out/given-out.json" -o "$out/document.ts"
 npx --no-install openapi-typescript "$out/openapi.json" -o "$out/schema.d.ts" >/dev/null
 place() {
   if [ "${1:-}" = --check ]; then

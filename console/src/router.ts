@@ -23,6 +23,7 @@ export const router = createRouter({
     { path: '/follow-up/:id(\\d+)?', component: () => import('./places/follow-up/FollowUp.vue'), meta: { title: 'Follow-up' } },
     { path: '/touchpoints', component: () => import('./places/touchpoints/TouchpointList.vue'), meta: { title: 'Touchpoints' } },
     { path: '/touchpoints/:id(\\d+)', component: () => import('./places/touchpoints/TouchpointEditor.vue'), meta: { title: 'Touchpoint' } },
+    { path: '/quarantine', component: () => import('./places/quarantine/QuarantinePlace.vue'), meta: { title: 'Set aside' } },
     { path: '/hours', component: () => import('./places/hours/HoursPlace.vue'), meta: { title: 'Hours' } },
     { path: '/business', component: () => import('./places/business/BusinessPlace.vue'), meta: { title: 'Business' } },
     { path: '/:rest(.*)*', component: () => import('./places/NotHere.vue'), meta: { title: 'Not here' } },

@@ -14,6 +14,8 @@ class Kind(StrEnum):
 
     SIGN_UP = "sign-up"
     INQUIRY = "inquiry"
+    CALL_BACK = "call-back"
+    FEEDBACK = "feedback"
 
 
 class State(StrEnum):
@@ -47,7 +49,10 @@ class Lane(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class FollowUp:
-    """One open piece of work for one person. Times are aware; `due` None has no set time."""
+    """One open piece of work for one person. Times are aware; `due` None has no set time.
+
+    `late_from` is when it begins to be late, where that is after it is due: a call-back's slot has an end.
+    """
 
     kind: Kind
     state: State
@@ -57,6 +62,12 @@ class FollowUp:
     finished_at: datetime | None = None
     outcome: Outcome | None = None
     thread: str = ""
+    late_from: datetime | None = None
+
+    @property
+    def latest(self) -> datetime | None:
+        """The last instant at which it is not late yet."""
+        return self.due if self.due is None or self.late_from is None else max(self.due, self.late_from)
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,15 +79,17 @@ class Kept:
 
 
 def receive(
-    existing: FollowUp | None, kind: Kind, at: datetime, due: datetime | None, thread: str = ""
-) -> tuple[FollowUp, bool]:
+    existing: FollowUp | None, kind: Kind, at: datetime, due: datetime | None, thread: str = "",
+    late_from: datetime | None = None,
+) -> tuple[FollowUp, bool]:  # fmt: skip
     """What the person's new act makes of their follow-up of that kind: the follow-up, and whether it is new.
 
     An open one for us takes it in and keeps the earliest due time; one that waits for them, or is put
-    off, comes back with the new due time; a finished one reopens within 30 days on the same thread.
+    off, comes back with the new due time; a finished one reopens within 30 days on the same thread. A
+    call-back is always one of its own.
     """
-    fresh = FollowUp(kind=kind, state=State.US, opened_at=at, due=due, thread=thread)
-    if existing is None:
+    fresh = FollowUp(kind=kind, state=State.US, opened_at=at, due=due, thread=thread, late_from=late_from)
+    if existing is None or kind is Kind.CALL_BACK:
         return fresh, True
     if existing.state is State.US:
         return replace(existing, due=_earliest(existing.due, due)), False
@@ -131,7 +144,9 @@ def finish(followup: FollowUp, at: datetime, outcome: Outcome) -> tuple[FollowUp
 
 
 def _count(followup: FollowUp, at: datetime) -> Kept | None:
-    return None if followup.due is None else Kept(followup.due, at <= followup.due)
+    if followup.due is None or followup.latest is None:
+        return None
+    return Kept(followup.due, at <= followup.latest)
 
 
 @dataclass(frozen=True, slots=True)
@@ -147,11 +162,11 @@ class Ruler:
     opens: datetime | None
     then_closes: datetime | None
 
-    def lane(self, due: datetime | None) -> Lane:
-        """The lane of a due time; a due time that is past is late."""
+    def lane(self, due: datetime | None, latest: datetime | None = None) -> Lane:
+        """The lane of a due time; it is late when that, or `latest` where it is given, is past."""
         if due is None:
             return Lane.ANY_TIME
-        if due < self.at:
+        if (latest or due) < self.at:
             return Lane.LATE
         if self.closes is not None and due <= self.closes:
             return Lane.BEFORE_CLOSING

@@ -33,7 +33,7 @@ class Source:
 
 def receive(
     actor: Actor, *, person_id: int, kind: rules.Kind, at: datetime, due: datetime | None, source: Source,
-    somebody_new: bool = False, thread: str = "",
+    somebody_new: bool = False, thread: str = "", late_from: datetime | None = None,
 ) -> int:  # fmt: skip
     """Open a follow-up, or add to the person's open one of that kind; says its id.
 
@@ -47,11 +47,12 @@ def receive(
     }  # fmt: skip
     while True:
         existing = None if somebody_new else _latest(person_id, kind)
-        value, new = rules.receive(existing.value if existing else None, kind, at, due, thread)
+        value, new = rules.receive(existing.value if existing else None, kind, at, due, thread, late_from)
         if existing is None or new:
             opened = insert(
                 FollowUp, skip_doubles=True, business_id=actor.business_id, person_id=person_id, kind=kind.value,
-                state=value.state.value, opened_at=at, due=value.due, back_at=None, finished_at=None, outcome=None,
+                state=value.state.value, opened_at=at, due=value.due, late_from=value.late_from,
+                back_at=None, finished_at=None, outcome=None,
                 thread=value.thread, **came_from,
             )  # fmt: skip
             if opened is not None:

@@ -60,7 +60,8 @@ def day_line(actor: Actor, at: datetime) -> DayLine:
     promise = Promise.of_minutes(business.promise_minutes)
     told = choose(replies(business.pk), situation(hours, reply_at, True), business.language, business.language)
     words = slots(hours, reply_at, hours.zone, promise.due(hours, reply_at))
-    marks = [Mark(id_, name, due, ruler.lane(due)) for id_, name, due in due_marks(actor, at, ruler.closes or end)]
+    due_now = due_marks(actor, at, ruler.closes or end)
+    marks = [Mark(id_, name, due, ruler.lane(due, late_from)) for id_, name, due, late_from in due_now]
     drafts, changed = waiting(actor)
     return DayLine(
         at=at, timezone=hours.timezone, start=start, end=end, situation=now, until=_until(ruler, at, hours.zone),

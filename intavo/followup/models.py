@@ -18,6 +18,8 @@ class FollowUp(models.Model):
     state = models.CharField(max_length=10, choices=[(s.value, s.value) for s in rules.State])
     opened_at = models.DateTimeField()
     due = models.DateTimeField(null=True)
+    # A call-back is late only after its slot has ended.
+    late_from = models.DateTimeField(null=True)
     back_at = models.DateTimeField(null=True)
     finished_at = models.DateTimeField(null=True)
     outcome = models.CharField(
@@ -33,7 +35,10 @@ class FollowUp(models.Model):
     class Meta:
         constraints = (
             models.UniqueConstraint(
-                fields=["person", "kind"], condition=~models.Q(state="finished"), name="one_open_followup_a_kind"
+                fields=["person", "kind"],
+                # Every call-back is a piece of work of its own, at its own time.
+                condition=~models.Q(state="finished") & ~models.Q(kind="call-back"),
+                name="one_open_followup_a_kind",
             ),
             models.CheckConstraint(
                 condition=models.Q(state="finished", finished_at__isnull=False)
@@ -53,7 +58,7 @@ class FollowUp(models.Model):
         """The follow-up as a value of the core."""
         return rules.FollowUp(
             kind=rules.Kind(self.kind), state=rules.State(self.state), opened_at=self.opened_at, due=self.due,
-            back_at=self.back_at, finished_at=self.finished_at,
+            late_from=self.late_from, back_at=self.back_at, finished_at=self.finished_at,
             outcome=rules.Outcome(self.outcome) if self.outcome else None, thread=self.thread,
         )  # fmt: skip
 

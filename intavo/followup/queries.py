@@ -63,12 +63,13 @@ def placed(rows: list[FollowUp], hours: OpeningHours, ruler: rules.Ruler) -> lis
     """Follow-ups put on the ruler."""
     found = []
     for row in rows:
-        due = rules.returned(row.value, ruler.at).due
+        value = rules.returned(row.value, ruler.at)
+        due, latest = value.due, value.latest
         late = left = timedelta(0)
         if due is not None:
-            late = rules.how_late(hours, due, ruler.at)
+            late = rules.how_late(hours, latest or due, ruler.at)
             left = rules.open_time_left(hours, due, ruler.at)
-        found.append(Placed(row, due, ruler.lane(due), late, left))
+        found.append(Placed(row, due, ruler.lane(due, latest), late, left))
     return found
 
 
@@ -91,10 +92,10 @@ def at_the_foot(actor: Actor, at: datetime) -> tuple[list[FollowUp], list[Follow
     return list(waiting), list(aside)
 
 
-def due_marks(actor: Actor, at: datetime, until: datetime) -> list[tuple[int, str, datetime]]:
-    """Id, name and due time of what is due by `until`, late ones included, in order."""
+def due_marks(actor: Actor, at: datetime, until: datetime) -> list[tuple[int, str, datetime, datetime | None]]:
+    """Id, name, due time and when it is late (None: then), of what is due by `until`, late ones included, in order."""
     rows = for_us(actor, at).filter(stands__lte=until).order_by("stands", "id")[:200]
-    return [(row.pk, row.person.name or first_address(row), row.stands) for row in rows if row.stands]
+    return [(row.pk, row.person.name or first_address(row), row.stands, row.late_from) for row in rows if row.stands]
 
 
 def first_address(row: FollowUp) -> str:

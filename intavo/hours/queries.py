@@ -1,5 +1,6 @@
 """Reads on hours and replies."""
 
+from intavo.core.hours import OpeningHours
 from intavo.core.replies import Cell, Reply, Situation
 
 from .models import HoursSet, ReplyCell, SiteHours
@@ -18,3 +19,8 @@ def replies(business_id: int) -> dict[Cell, Reply]:
         Cell(Situation(row.situation), None, row.language): Reply.model_validate(row.document)
         for row in ReplyCell.objects.filter(business_id=business_id)
     }
+
+
+def all_hours(business_id: int) -> dict[int, OpeningHours]:
+    """Every named set of the business's hours by its id."""
+    return {row.pk: row.value for row in HoursSet.objects.filter(business_id=business_id)}

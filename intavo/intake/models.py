@@ -19,8 +19,10 @@ class Submission(models.Model):
     client_id = models.CharField(max_length=80)
     raw = models.JSONField()
     answer = models.TextField()
-    person = models.ForeignKey(Person, on_delete=models.CASCADE, related_name="submissions")
+    # Nobody where it was answered without an address, or is not confirmed yet.
+    person = models.ForeignKey(Person, null=True, on_delete=models.CASCADE, related_name="submissions")
     followup = models.ForeignKey(FollowUp, null=True, on_delete=models.SET_NULL)
+    code = models.CharField(max_length=80, blank=True)
     received_at = models.DateTimeField()
     # By the database's own clock, which INTAVO_NOW does not hold: rates are counted on it.
     stored_at = models.DateTimeField(db_default=Now())
@@ -29,3 +31,38 @@ class Submission(models.Model):
     class Meta:
         constraints = (models.UniqueConstraint(fields=["site", "client_id"], name="submission_once"),)
         indexes = (models.Index(fields=["site", "sender", "stored_at"]),)
+
+
+class Pending(models.Model):
+    """An address that has not confirmed yet: nothing is given before it does; erased after 14 days."""
+
+    business = models.ForeignKey(Business, on_delete=models.CASCADE)
+    submission = models.OneToOneField(Submission, on_delete=models.CASCADE, related_name="pending")
+    token_hash = models.CharField(max_length=64, unique=True)
+    expires_at = models.DateTimeField()
+    confirmed_at = models.DateTimeField(null=True)
+
+    class Meta:
+        indexes = (models.Index(fields=["expires_at"], condition=models.Q(confirmed_at=None), name="pending_to_erase"),)
+
+
+class Quarantined(models.Model):
+    """What looked like spam: kept as it came, until a member releases it or throws it away."""
+
+    business = models.ForeignKey(Business, on_delete=models.CASCADE)
+    site = models.ForeignKey(Site, on_delete=models.CASCADE)
+    client_id = models.CharField(max_length=80)
+    touchpoint = models.CharField(max_length=20)
+    raw = models.JSONField()
+    answer = models.TextField()
+    reason = models.CharField(max_length=20)
+    sender = models.CharField(max_length=64)
+    received_at = models.DateTimeField()
+    settled_at = models.DateTimeField(null=True)
+    released = models.BooleanField(default=False)
+
+    class Meta:
+        constraints = (models.UniqueConstraint(fields=["site", "client_id"], name="quarantined_once"),)
+        indexes = (
+            models.Index(fields=["business", "-id"], condition=models.Q(settled_at=None), name="quarantine_open"),
+        )

@@ -1,25 +1,38 @@
 """Words made from what a visitor sent."""
 
-from intavo.core.touchpoint import Checked, Document, FieldPart
+from collections.abc import Iterable
+
+from django.conf import settings
+
+from intavo.core.touchpoint import Checked, Document, Score
 
 
 def excerpt(document: Document, checked: Checked) -> str:
     """What the list shows of it: the longest thing they wrote besides how to reach them."""
-    reach = {"email", "phone"}
+    reach = {"email", "phone", "name", "slot", "hidden"}
     written = [
-        checked.values[part.name]
-        for part in document.parts()
-        if isinstance(part, FieldPart)
-        and part.input not in reach
-        and part.name != "name"
-        and part.name in checked.values
+        checked.values[field.name]
+        for field in document.fields()
+        if field.input not in reach and field.name != "name" and field.name in checked.values
     ]
-    if written:
-        return " ".join(max(written, key=len).split())
-    return "Joined the list" if document.purpose == "sign-up" else "Asked to be contacted"
+    score = next((p for p in document.parts() if isinstance(p, Score) and p.name in checked.values), None)
+    begin = f"{checked.values[score.name]} of {score.most}" if score else ""
+    words = " ".join(max(written, key=len, default="").split())
+    told = ": ".join(part for part in (begin, words) if part)
+    return told or _WITHOUT.get(document.purpose, "Asked to be contacted")
 
 
-def thank_you_text(name: str, text: str, said: str, business: str) -> str:
-    """The text of the thank-you mail: a greeting, the owner's words, the promise, and who it is from."""
+_WITHOUT = {"sign-up": "Joined the list", "call": "Asked for a call", "feedback": "Gave a score"}
+
+
+def letter(name: str, text: str, more: Iterable[str], business: str) -> str:
+    """The text of a mail to a visitor: a greeting, the owner's words, what belongs to it, and who it is from."""
     hello = f"Hello {name}," if name else "Hello,"
-    return "\n\n".join(part for part in (hello, text.strip(), said, business) if part) + "\n"
+    return "\n\n".join(part for part in (hello, text.strip(), *more, business) if part) + "\n"
+
+
+def told(touchpoint: str, typed: list[list[str]], page: str, followup: int | None) -> str:
+    """The text of a mail to a member about something that came in."""
+    lines = [f"{asked}: {said}" for asked, said in typed]
+    where = f"{settings.BASE_URL}/follow-up/{followup}" if followup else f"{settings.BASE_URL}/follow-up"
+    return "\n".join([f"Through “{touchpoint}”, on {page}", "", *lines, "", f"Open it: {where}"]) + "\n"

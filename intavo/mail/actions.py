@@ -25,16 +25,20 @@ class Queued:
     message_id: str
 
 
-def queue(business: Business, *, to: Address, subject: str, text: str, key: str, delay: int = 0) -> Queued:
+def queue(
+    business: Business, *, to: Address, subject: str, text: str, key: str, delay: int = 0, reply_to: str = "",
+    attached: tuple[str, str] = ("", ""),
+) -> Queued:  # fmt: skip
     """Queue a mail in the caller's transaction; the same `key` again gives the one that is there.
 
-    `delay` is the seconds to hold it back.
+    `delay` is the seconds to hold it back; `attached` the name and the text of a file that goes with it.
     """
     message_id = f"<{uuid.uuid4()}@{business.mail_address.rpartition('@')[2]}>"
     added = insert(
         OutgoingMail, skip_doubles=True, business_id=business.pk, key=key, to=to.shown, to_key=to.key,
         subject=" ".join(subject.split())[:300], text=text, from_name=business.name,
-        from_address=business.mail_address, in_reply_to="", message_id=message_id, state=OutgoingMail.WAITING,
+        from_address=business.mail_address, reply_to=reply_to, attachment_name=attached[0], attachment=attached[1],
+        in_reply_to="", message_id=message_id, state=OutgoingMail.WAITING,
         queued_at=clock.now(), sent_at=None,
     )  # fmt: skip
     if added is None:
@@ -75,7 +79,11 @@ def _hand_over(mail: OutgoingMail) -> None:
     if mail.in_reply_to:
         headers |= {"In-Reply-To": mail.in_reply_to, "References": mail.in_reply_to}
     sender = formataddr((mail.from_name, mail.from_address))
-    EmailMessage(mail.subject, mail.text, sender, [mail.to], headers=headers).send()
+    reply_to = [mail.reply_to] if mail.reply_to else None
+    message = EmailMessage(mail.subject, mail.text, sender, [mail.to], headers=headers, reply_to=reply_to)
+    if mail.attachment_name:
+        message.attach(mail.attachment_name, mail.attachment, "text/csv")
+    message.send()
 
 
 def send_account_mail(*, to: str, subject: str, text: str) -> None:

@@ -19,6 +19,10 @@ class OutgoingMail(models.Model):
     text = models.TextField()
     message_id = models.CharField(max_length=200, unique=True)
     in_reply_to = models.CharField(max_length=200, blank=True)
+    reply_to = models.CharField(max_length=320, blank=True)
+    # A text that goes with the mail as a file; no name: none does.
+    attachment_name = models.CharField(max_length=200, blank=True)
+    attachment = models.TextField(blank=True)
     state = models.CharField(max_length=12, default=WAITING)
     queued_at = models.DateTimeField()
     sent_at = models.DateTimeField(null=True)

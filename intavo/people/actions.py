@@ -14,7 +14,7 @@ from intavo.accounts.rows import insert
 from intavo.core import people as rules
 from intavo.core.rights import Right
 
-from .models import Address, Consent, Person, TimelineEvent
+from .models import Address, Consent, Person, PersonTag, TimelineEvent
 
 
 class Overtaken(Exception):
@@ -124,12 +124,16 @@ def add_event(actor: Actor, *, person_id: int, at: datetime, kind: str, data: di
 
 def add_consents(
     actor: Actor, *, person_id: int, agreed: Iterable[tuple[str, str]], touchpoint: str, revision: int, page: str,
-    at: datetime,
+    at: datetime, confirmed_at: datetime | None = None,
 ) -> None:  # fmt: skip
-    """Keep what was agreed to, with its exact wording and a proof that outlives erasing."""
+    """Keep what was agreed to, with its exact wording and a proof that outlives erasing.
+
+    `confirmed_at` is when the button behind the mail's link was pressed.
+    """
     actor.needs(Right.VISIT)
     for name, wording in agreed:
         facts = [person_id, name, wording, touchpoint, revision, page, at.isoformat()]
+        facts += [confirmed_at.isoformat()] if confirmed_at else []
         insert(
             Consent,
             business_id=actor.business_id,
@@ -140,5 +144,15 @@ def add_consents(
             revision=revision,
             page=page[:4000],
             given_at=at,
+            confirmed_at=confirmed_at,
             proof=hashlib.sha256(json.dumps(facts).encode()).hexdigest(),
         )
+
+
+def add_tags(actor: Actor, *, person_id: int, tags: Iterable[str], given_by: str, at: datetime) -> None:
+    """Put tags on a person; one that is there stays as it is."""
+    for tag in tags:
+        insert(
+            PersonTag, skip_doubles=True, business_id=actor.business_id, person_id=person_id, tag=tag,
+            given_by=given_by, given_at=at,
+        )  # fmt: skip

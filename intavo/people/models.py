@@ -67,3 +67,19 @@ class Consent(models.Model):
     page = models.CharField(max_length=4000)
     given_at = models.DateTimeField()
     proof = models.CharField(max_length=64)
+    # When the button behind the mail's link was pressed, where that was asked for.
+    confirmed_at = models.DateTimeField(null=True)
+
+
+class PersonTag(models.Model):
+    """A tag on a person; `given_by` is the touchpoint's public id, empty for a member's own."""
+
+    business = models.ForeignKey(Business, on_delete=models.CASCADE)
+    person = models.ForeignKey(Person, on_delete=models.CASCADE, related_name="tags")
+    tag = models.CharField(max_length=60)
+    given_by = models.CharField(max_length=40, blank=True)
+    given_at = models.DateTimeField()
+
+    class Meta:
+        constraints = (models.UniqueConstraint(fields=["person", "tag"], name="tag_once_a_person"),)
+        indexes = (models.Index(fields=["business", "tag"]),)

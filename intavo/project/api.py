@@ -11,11 +11,13 @@ from intavo.accounts.actor import Changed, NotAllowed, Refused
 from intavo.accounts.api import router as accounts
 from intavo.followup.api import router as followup
 from intavo.hours.api import router as hours
+from intavo.intake.api import router as intake
 from intavo.sites.api import router as sites
 from intavo.touchpoints.api import router as touchpoints
+from intavo.visitor.api import router as visitor
 
 api = NinjaAPI(title="Intavo", version="1", urls_namespace="api", docs_url=None)
-for one in (accounts, sites, hours, touchpoints, followup):
+for one in (accounts, sites, hours, touchpoints, followup, intake, visitor):
     api.add_router("", one)
 
 

@@ -75,11 +75,17 @@ TIME_ZONE = "UTC"
 USE_TZ = True
 
 STATIC_URL = "/static/"
-STATICFILES_DIRS = [("console", BASE / "console" / "dist")]
+STATICFILES_DIRS = [("console", BASE / "console" / "dist"), ("touch", BASE / "visitor-script" / "dist")]
+# The site's page that shows its look tells it to the window that opened it.
+SECURE_CROSS_ORIGIN_OPENER_POLICY = "same-origin-allow-popups"
 WHITENOISE_USE_FINDERS = True
 WHITENOISE_IMMUTABLE_FILE_TEST = r"^.+-[0-9A-Za-z_-]{8}\.(js|css|woff2)$"
 CONSOLE_INDEX = BASE / "console" / "dist" / "index.html"
-LOADER_FILE = BASE / "visitor-script" / "dist" / "loader.js"
+VISITOR_DIST = BASE / "visitor-script" / "dist"
+LOADER_FILE = VISITOR_DIST / "loader.js"
+MEDIA_ROOT = env.str("INTAVO_MEDIA", str(BASE / "uploads"))
+DATA_UPLOAD_MAX_MEMORY_SIZE = 2 * 1024 * 1024
+FILE_UPLOAD_MAX_MEMORY_SIZE = 12 * 1024 * 1024
 
 AUTH_USER_MODEL = "accounts.User"
 AUTHENTICATION_BACKENDS = ["allauth.account.auth_backends.AuthenticationBackend"]
@@ -123,7 +129,8 @@ CONTENT_SECURITY_POLICY = {
     "DIRECTIVES": {
         "default-src": ["'self'"],
         "style-src": ["'self'", NONCE],
-        "img-src": ["'self'", "data:"],
+        "img-src": ["'self'", "data:", "blob:"],
+        "media-src": ["'self'", "blob:"],
         "object-src": ["'none'"],
         "base-uri": ["'none'"],
         "frame-ancestors": ["'self'"],

@@ -10,5 +10,5 @@ urlpatterns = [
     path("_allauth/", include("allauth.headless.urls")),
     path("healthz", views.healthz),
     path("", include("intavo.visitor.urls")),
-    re_path(r"^(?!api/|_allauth/|e/|t/|static/).*$", views.console),
+    re_path(r"^(?!api/|_allauth/|e/|t/|m/|f/|c/|csv/|static/).*$", views.console),
 ]

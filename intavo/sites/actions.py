@@ -1,16 +1,19 @@
 """Writes on sites."""
 
 from datetime import datetime
+from typing import Any
 
 from django.db import transaction
 from django.db.models import F, Q
 from django.utils.text import slugify
+from pydantic import ValidationError
 
 from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.effects import business_changed
 from intavo.core.effects import Effect
 from intavo.core.hosts import normalise_host
 from intavo.core.rights import Right
+from intavo.core.touchpoint import HouseStyle
 
 from .models import Site, SiteHost
 
@@ -70,16 +73,32 @@ def change_site(actor: Actor, *, site: Site, name: str, hosts: list[str]) -> Non
         actor.noted("site changed", site=site.pk, hosts=normal)
 
 
+def set_house(actor: Actor, *, site: Site, house: dict[str, Any]) -> None:
+    """Set the fonts, colours, corners and logo that the site's touchpoints follow; empty: none."""
+    actor.needs(Right.TOUCHPOINTS)
+    try:
+        value = HouseStyle.model_validate(house)
+    except ValidationError as error:
+        raise Refused(*((f"house.{'.'.join(map(str, one['loc']))}", one["msg"]) for one in error.errors())) from error
+    with transaction.atomic():
+        site.house = value.model_dump(mode="json") if house else {}
+        site.save(update_fields=["house"])
+        touch(actor.business_id, site_ids=[site.pk])
+        actor.noted("house style set", site=site.pk)
+
+
 def touch(business_id: int, *, site_ids: list[int] | None = None) -> None:
     """Raise the revision of sites, so that every server process reads them anew within a second."""
     sites = Site.objects.filter(business_id=business_id)
     (sites if site_ids is None else sites.filter(pk__in=site_ids)).update(revision=F("revision") + 1)
 
 
-def seen(site_id: int, *, at: datetime, host: str, path: str) -> None:
+def seen(site_id: int, *, at: datetime, host: str, path: str, url: str = "") -> None:
     """Note that the script was seen on a page; an older sighting never overwrites a newer one."""
     older = Q(seen_at__isnull=True) | Q(seen_at__lte=at)
-    Site.objects.filter(older, pk=site_id).update(seen_at=at, seen_host=host[:255], seen_path=path[:500])
+    Site.objects.filter(older, pk=site_id).update(
+        seen_at=at, seen_host=host[:255], seen_path=path[:500], seen_url=url[:1000]
+    )
 
 
 @business_changed.register

@@ -1,13 +1,14 @@
 """The console's API on sites."""
 
 from datetime import datetime
+from typing import Any
 
 from django.conf import settings
 from ninja import Router, Schema, Status
 
 from intavo.accounts.auth import MemberAuth, MemberRequest
 
-from .actions import add_site, change_site
+from .actions import add_site, change_site, set_house
 from .models import Site
 from .queries import sites_of
 
@@ -18,6 +19,7 @@ class SeenOut(Schema):
     at: datetime
     host: str
     path: str
+    url: str
 
 
 class SiteOut(Schema):
@@ -27,13 +29,19 @@ class SiteOut(Schema):
     key: str
     hosts: list[str]
     snippet: str
+    house: dict[str, Any]
     seen: SeenOut | None
 
     @staticmethod
     def of(site: Site) -> "SiteOut":
         """A site as the console shows it."""
-        seen = SeenOut(at=site.seen_at, host=site.seen_host, path=site.seen_path) if site.seen_at else None
+        seen = (
+            SeenOut(at=site.seen_at, host=site.seen_host, path=site.seen_path, url=site.seen_url)
+            if site.seen_at
+            else None
+        )
         return SiteOut(
+            house=site.house,
             id=site.pk, name=site.name, slug=site.slug, key=site.key, seen=seen,
             hosts=[row.host for row in site.hosts.all()],
             snippet=f'<script async src="{settings.BASE_URL}/e/{site.key}.js"></script>',
@@ -62,4 +70,15 @@ def add(request: MemberRequest, body: SiteIn) -> Status[SiteOut]:
 def change(request: MemberRequest, site_id: int, body: SiteIn) -> SiteOut:
     """Change a site's name and hosts."""
     change_site(request.auth, site=sites_of(request.auth).get(pk=site_id), name=body.name, hosts=body.hosts)
+    return SiteOut.of(sites_of(request.auth).get(pk=site_id))
+
+
+class HouseIn(Schema):
+    house: dict[str, Any]
+
+
+@router.put("/sites/{site_id}/house", response=SiteOut)
+def house(request: MemberRequest, site_id: int, body: HouseIn) -> SiteOut:
+    """Set the site's house style; an empty one takes it away."""
+    set_house(request.auth, site=sites_of(request.auth).get(pk=site_id), house=body.house)
     return SiteOut.of(sites_of(request.auth).get(pk=site_id))

@@ -20,9 +20,13 @@ class Site(models.Model):
     slug = models.SlugField(max_length=60, unique=True)
     key = models.CharField(max_length=32, unique=True, default=new_key)
     revision = models.BigIntegerField(default=1)
+    # A HouseStyle; empty where none was set.
+    house = models.JSONField(default=dict)
     seen_at = models.DateTimeField(null=True)
     seen_host = models.CharField(max_length=255, blank=True)
     seen_path = models.CharField(max_length=500, blank=True)
+    # Where the page really was, scheme and port too, so that it can be opened.
+    seen_url = models.CharField(max_length=1000, blank=True)
 
 
 class SiteHost(models.Model):

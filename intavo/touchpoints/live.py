@@ -15,14 +15,26 @@ from zoneinfo import ZoneInfo
 from intavo.accounts.models import Business
 from intavo.accounts.queries import somebody_free
 from intavo.core.hours import OpeningHours
-from intavo.core.replies import Cell, Chosen, Promise, Reply, Situation, choose, fill, first_promise, situation, slots
+from intavo.core.replies import (
+    Cell,
+    Chosen,
+    Promise,
+    Reply,
+    Situation,
+    Slot,
+    choose,
+    fill,
+    first_promise,
+    situation,
+    slots,
+)
 from intavo.core.showing import Compiled, State
-from intavo.core.touchpoint import Document, for_visitors
-from intavo.hours.queries import main_hours, replies
+from intavo.core.touchpoint import INTERRUPTING, Document, HouseStyle, Stance, for_visitors, needs_more
+from intavo.hours.queries import all_hours, main_hours, replies
 from intavo.sites.models import Site
 
 from .models import Touchpoint, TouchpointRevision
-from .queries import live_on, published
+from .queries import house_of, live_on, published
 
 _LOOK_AGAIN = 1.0
 
@@ -49,6 +61,12 @@ class Said:
     title: str
     text: str
     due: datetime | None
+    words: dict[Slot, str]
+
+
+def queue_of(stance: Stance) -> str:
+    """Which queue a stance waits in; "none" never waits."""
+    return "interrupting" if stance in INTERRUPTING else "bar" if stance == "bar" else "none"
 
 
 @dataclass
@@ -65,6 +83,7 @@ class LiveSite:
     table: dict[Cell, Reply]
     free: bool
     touchpoints: tuple[LiveTouchpoint, ...]
+    other_hours: dict[int, OpeningHours] = field(default_factory=dict)
     checked: float = 0.0
     _said: dict[tuple[object, ...], Said] = field(default_factory=dict)
 
@@ -78,24 +97,34 @@ class LiveSite:
         own = None if own_minutes is None else Promise.of_minutes(own_minutes)
         return first_promise(own, Promise.of_minutes(self.business.promise_minutes))
 
-    def says(self, at: datetime, language: str, utc_offset: int | None, own_minutes: int | None = None) -> Said:
+    def hours_for(self, hours_id: int | None) -> OpeningHours:
+        """The hours that apply: those that are named, if they are there, else the main ones."""
+        return self.hours if hours_id is None else self.other_hours.get(hours_id, self.hours)
+
+    def says(
+        self, at: datetime, language: str, utc_offset: int | None, own_minutes: int | None = None,
+        hours_id: int | None = None,
+    ) -> Said:  # fmt: skip
         """What is said at an instant. Hours, due times and words change on whole minutes only, so one
         answer serves every visitor of that minute with the same language and offset."""
         minute = int(at.timestamp()) // 60
-        key = (minute, language, utc_offset, own_minutes)
+        key = (minute, language, utc_offset, own_minutes, hours_id)
         known = self._said.get(key)
         if known is None:
             if len(self._said) > 500:
                 self._said.clear()
-            known = self._said[key] = self._say(at, language, utc_offset, own_minutes)
+            known = self._said[key] = self._say(at, language, utc_offset, own_minutes, hours_id)
         return known
 
-    def _say(self, at: datetime, language: str, utc_offset: int | None, own_minutes: int | None) -> Said:
-        now = situation(self.hours, at, self.free)
+    def _say(
+        self, at: datetime, language: str, utc_offset: int | None, own_minutes: int | None, hours_id: int | None
+    ) -> Said:
+        hours = self.hours_for(hours_id)
+        now = situation(hours, at, self.free)
         chosen = choose(self.table, now, language, self.business.language)
-        due = self.promise(own_minutes).due(self.hours, at)
-        words = slots(self.hours, at, self.zone, due, utc_offset)
-        return Said(now, chosen, fill(chosen.reply.title, words), fill(chosen.reply.text, words), due)
+        due = self.promise(own_minutes).due(hours, at)
+        words = slots(hours, at, self.zone, due, utc_offset)
+        return Said(now, chosen, fill(chosen.reply.title, words), fill(chosen.reply.text, words), due, words)
 
 
 _sites: dict[str, LiveSite] = {}
@@ -126,20 +155,25 @@ def _read(key: str) -> LiveSite:
     site = Site.objects.select_related("business").get(key=key)
     hosts = frozenset(site.hosts.values_list("host", flat=True))
     zone = ZoneInfo(site.business.timezone)
+    house = house_of(site)
     return LiveSite(
         id=site.pk, key=key, slug=site.slug, revision=site.revision, hosts=hosts, business=site.business,
         hours=main_hours(site.business_id, site.pk).value, table=replies(site.business_id),
         free=somebody_free(site.business_id),
-        touchpoints=tuple(_live(row, hosts, zone) for row in live_on(site.pk)),
+        touchpoints=tuple(_live(row, hosts, zone, house, site.business.region) for row in live_on(site.pk)),
+        other_hours=all_hours(site.business_id),
     )  # fmt: skip
 
 
-def _live(row: Touchpoint, hosts: frozenset[str], zone: ZoneInfo) -> LiveTouchpoint:
+def _live(
+    row: Touchpoint, hosts: frozenset[str], zone: ZoneInfo, house: HouseStyle | None, region: str
+) -> LiveTouchpoint:
     revision = row.live
     assert revision is not None
     document = document_of(revision.pk)
-    compiled = Compiled(row.public_id, State.LIVE, hosts, document.show, zone, row.generation, row.order)
-    written = json.dumps(for_visitors(document), ensure_ascii=False, separators=(",", ":"))
+    interrupts = document.stance in INTERRUPTING
+    compiled = Compiled(row.public_id, State.LIVE, hosts, document.show, zone, row.generation, row.order, interrupts)
+    written = json.dumps(for_visitors(document, house, region), ensure_ascii=False, separators=(",", ":"))
     head = json.dumps(
         {
             "id": row.public_id,
@@ -149,7 +183,8 @@ def _live(row: Touchpoint, hosts: frozenset[str], zone: ZoneInfo) -> LiveTouchpo
             "generation": row.generation,
             "stance": document.stance,
             "order": row.order,
-            "queue": "interrupting",
+            "queue": queue_of(document.stance),
+            "needs_more": needs_more(document, house),
         }
     )
     return LiveTouchpoint(compiled, row.slug, row.name, revision.number, document.stance, head[:-1], written)

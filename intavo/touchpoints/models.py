@@ -28,12 +28,20 @@ class Touchpoint(models.Model):
     live = models.ForeignKey("TouchpointRevision", null=True, on_delete=models.PROTECT, related_name="+")
     sites = models.ManyToManyField(Site, through="Placement")
     created_at = models.DateTimeField()
+    # Thrown away, but to be had back for 30 days.
+    deleted_at = models.DateTimeField(null=True)
+    # The secret in the address of its answers as CSV; None: there is no such address.
+    csv_token = models.CharField(max_length=64, null=True, unique=True)
 
     class Meta:
         constraints = (
             models.UniqueConstraint(fields=["business", "slug"], name="slug_once_a_business"),
             models.CheckConstraint(
                 condition=~models.Q(state=State.LIVE.value) | models.Q(live__isnull=False), name="live_has_a_revision"
+            ),
+            models.CheckConstraint(
+                condition=~models.Q(state=State.LIVE.value) | models.Q(deleted_at__isnull=True),
+                name="deleted_is_not_live",
             ),
         )
 
@@ -52,6 +60,7 @@ class TouchpointRevision(models.Model):
     parent = models.ForeignKey("self", null=True, on_delete=models.SET_NULL, related_name="children")
     document = models.JSONField()
     run = models.CharField(max_length=40, blank=True)
+    name = models.CharField(max_length=80, blank=True)
     saved_at = models.DateTimeField()
     saved_by = models.ForeignKey(Member, null=True, on_delete=models.SET_NULL)
     published_at = models.DateTimeField(null=True)
@@ -69,3 +78,67 @@ class Placement(models.Model):
 
     class Meta:
         constraints = (models.UniqueConstraint(fields=["touchpoint", "site"], name="placed_once"),)
+
+
+def new_asset_id() -> str:
+    """An id that stands in addresses."""
+    return f"as_{secrets.token_hex(8)}"
+
+
+class Asset(models.Model):
+    """A picture, a video or a file of the business's library.
+
+    A picture is kept re-encoded in a few widths; `sample` holds rows of #rrggbb for judging texts on it.
+    """
+
+    PICTURE, VIDEO, FILE = "picture", "video", "file"
+    business = models.ForeignKey(Business, on_delete=models.CASCADE)
+    public_id = models.CharField(max_length=40, unique=True, default=new_asset_id)
+    kind = models.CharField(max_length=8, choices=[(PICTURE, PICTURE), (VIDEO, VIDEO), (FILE, FILE)])
+    name = models.CharField(max_length=200)
+    description = models.CharField(max_length=500, blank=True)
+    media_type = models.CharField(max_length=60)
+    size = models.PositiveIntegerField()
+    width = models.PositiveIntegerField(default=0)
+    height = models.PositiveIntegerField(default=0)
+    widths = models.JSONField(default=list)
+    sample = models.JSONField(default=list)
+    boxed = models.BooleanField(default=False)
+    digest = models.CharField(max_length=64)
+    added_at = models.DateTimeField()
+
+    class Meta:
+        constraints = (models.UniqueConstraint(fields=["business", "digest"], name="asset_once_a_business"),)
+        indexes = (models.Index(fields=["business", "kind", "-id"]),)
+
+
+class CodeToGive(models.Model):
+    """One code of a touchpoint's list; given at most once."""
+
+    business = models.ForeignKey(Business, on_delete=models.CASCADE)
+    touchpoint = models.ForeignKey(Touchpoint, on_delete=models.CASCADE, related_name="codes")
+    code = models.CharField(max_length=80)
+    given_at = models.DateTimeField(null=True)
+    given_to = models.CharField(max_length=80, blank=True)
+
+    class Meta:
+        constraints = (models.UniqueConstraint(fields=["touchpoint", "code"], name="code_once_a_touchpoint"),)
+        indexes = (
+            models.Index(fields=["touchpoint", "id"], condition=models.Q(given_at=None), name="codes_left"),
+            models.Index(fields=["touchpoint", "given_to"]),
+        )
+
+
+class QuestionAnswer(models.Model):
+    """A question of the business with its answer, in a group; shown by every touchpoint that holds them."""
+
+    business = models.ForeignKey(Business, on_delete=models.CASCADE)
+    group = models.CharField(max_length=120, blank=True)
+    question = models.CharField(max_length=300)
+    answer = models.TextField()
+    order = models.PositiveIntegerField(default=0)
+    helped = models.PositiveIntegerField(default=0)
+    not_helped = models.PositiveIntegerField(default=0)
+
+    class Meta:
+        ordering = ("order", "pk")

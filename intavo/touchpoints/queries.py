@@ -1,17 +1,24 @@
 """Reads on touchpoints."""
 
+from collections.abc import Iterable
+from functools import lru_cache
+
 from django.db.models import QuerySet
 
 from intavo.accounts.actor import Actor
+from intavo.core.legibility import Pixels, rgb
 from intavo.core.showing import State
+from intavo.core.touchpoint import Document, Finding, HouseStyle, Known, readings, ready_check
+from intavo.sites.models import Site
 
-from .models import Touchpoint, TouchpointRevision
+from .models import Asset, QuestionAnswer, Touchpoint, TouchpointRevision
+from .shipped import shipped_pixels
 
 
 def touchpoints_of(actor: Actor) -> QuerySet[Touchpoint]:
     """The business's touchpoints with their revisions and sites, in the owner's order."""
-    rows = Touchpoint.objects.filter(business_id=actor.business_id).select_related("draft__saved_by__user", "live")
-    return rows.prefetch_related("sites").order_by("order", "pk")
+    rows = Touchpoint.objects.filter(business_id=actor.business_id, deleted_at=None)
+    return rows.select_related("draft__saved_by__user", "live").prefetch_related("sites").order_by("order", "pk")
 
 
 def live_on(site_id: int) -> list[Touchpoint]:
@@ -33,3 +40,75 @@ def waiting(actor: Actor) -> tuple[int, int]:
     rows = list(touchpoints_of(actor))
     drafts = sum(row.state == State.DRAFT.value for row in rows)
     return drafts, sum(row.state == State.LIVE.value and row.changed_since_live for row in rows)
+
+
+def revisions_of(touchpoint: Touchpoint) -> QuerySet[TouchpointRevision]:
+    """Every revision, the newest first."""
+    return touchpoint.revisions.select_related("saved_by__user").order_by("-number")
+
+
+def assets_of(actor: Actor, kind: str | None = None) -> QuerySet[Asset]:
+    """The business's library, the newest first."""
+    rows = Asset.objects.filter(business_id=actor.business_id).order_by("-pk")
+    return rows.filter(kind=kind) if kind else rows
+
+
+def assets_in_use(actor: Actor) -> dict[str, list[str]]:
+    """Names of the touchpoints by the id of every asset they use, as draft or live."""
+    found: dict[str, list[str]] = {}
+    for row in touchpoints_of(actor):
+        revisions = (row.draft, row.live)
+        used = {
+            one for revision in revisions if revision for one in Document.model_validate(revision.document).assets()
+        }
+        for asset in used:
+            found.setdefault(asset, []).append(row.name)
+    return found
+
+
+def house_of(site: Site | None) -> HouseStyle | None:
+    """A site's house style, if it has one."""
+    return HouseStyle.model_validate(site.house) if site is not None and site.house else None
+
+
+def pixels_of(business_id: int, assets: Iterable[str]) -> dict[str, Pixels]:
+    """The pixels of pictures by id, as far as they are there."""
+    wanted = set(assets)
+    rows = Asset.objects.filter(business_id=business_id, public_id__in=wanted, kind=Asset.PICTURE)
+    found: dict[str, Pixels] = {row.public_id: [[rgb(cell) for cell in line] for line in row.sample] for row in rows}
+    return found | {name: pixels for name in wanted if (pixels := shipped_pixels(name)) is not None}
+
+
+def findings_of(touchpoint: Touchpoint) -> list[Finding]:
+    """The ready check of a draft, with everything that is known around it."""
+    assert touchpoint.draft is not None
+    document = Document.model_validate(touchpoint.draft.document)
+    sites = list(touchpoint.sites.select_related("business"))
+    rows = Asset.objects.filter(business_id=touchpoint.business_id, public_id__in=document.assets())
+    known = {row.public_id: row.boxed for row in rows}
+    own = {asset for asset in document.assets() if asset.startswith("as_")}
+    pixels = pixels_of(touchpoint.business_id, document.assets())
+    codes = list(touchpoint.codes.values_list("given_at", flat=True)) if document.after.code.kind == "each" else []
+    others = Touchpoint.objects.filter(business_id=touchpoint.business_id, deleted_at=None)
+    return ready_check(
+        document,
+        Known(
+            has_site=bool(sites), snippet_seen=any(site.seen_at is not None for site in sites),
+            mail_sender=bool(touchpoint.business.mail_address), slugs=frozenset(others.values_list("slug", flat=True)),
+            boxed=frozenset(name for name, boxed in known.items() if boxed), missing=frozenset(own - known.keys()),
+            codes_all=len(codes), codes_left=sum(given is None for given in codes),
+            readings=readings(document, pixels, house_of(sites[0] if sites else None)),
+        ),
+    )  # fmt: skip
+
+
+def questions_of(business_id: int, group: str = "") -> list[QuestionAnswer]:
+    """The business's questions & answers, all or one group, in the owner's order."""
+    rows = QuestionAnswer.objects.filter(business_id=business_id)
+    return list(rows.filter(group=group) if group else rows)
+
+
+@lru_cache(maxsize=4096)
+def asset_row(public_id: str) -> Asset | None:
+    """An asset by its public id; what it holds never changes once it is kept."""
+    return Asset.objects.filter(public_id=public_id).first()

@@ -2,25 +2,44 @@
 
 import json
 import secrets
+from dataclasses import dataclass, field
 from typing import Any
 
 from django.conf import settings
+from django.core import signing
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.views.decorators.csrf import csrf_exempt
 
 from intavo.accounts.actor import Refused
-from intavo.core.touchpoint import Consent, FieldPart
+from intavo.core.touchpoint import Consent, Document, FieldPart, Question, Score, for_visitors, way_to
+from intavo.core.touchpoint.answers import next_step
 from intavo.intake.actions import Sent, looked_up, receive
 from intavo.project import clock
 from intavo.sites.models import Site
 from intavo.touchpoints.live import LiveSite, LiveTouchpoint, document_of, live_site
-from intavo.touchpoints.queries import published
+from intavo.touchpoints.queries import house_of, published
 
 from .limits import Window
+from .more import extras
 from .protocol import client_address, sender_mark
 
 _window = Window(settings.INTAKE_A_MINUTE)
+_TRAP = "website"
+
+
+@dataclass
+class Visit:
+    """One request for the page: the touchpoint, the revision they see, and what they have answered so far."""
+
+    request: HttpRequest
+    site: LiveSite
+    live: LiveTouchpoint
+    revision: int
+    document: Document
+    touchpoint_id: int
+    client_id: str
+    values: dict[str, str] = field(default_factory=dict)
 
 
 # A form that anybody may send, without a session to protect: there is nothing to forge.
@@ -32,76 +51,126 @@ def page(request: HttpRequest, site: str, slug: str) -> HttpResponse:
     found = next((one for one in live.touchpoints if one.slug == slug), None) if live else None
     if live is None or found is None:
         return render(request, "visitor/gone.html", status=404)
+    visit = _visit(request, live, found)
     if request.method == "POST":
-        return _sent(request, live, found)
-    return _form(request, live, found, found.revision, {}, {}, secrets.token_hex(16))
+        return _posted(visit)
+    return _form(visit, visit.document.steps[0].id)
+
+
+def _visit(request: HttpRequest, site: LiveSite, live: LiveTouchpoint) -> Visit:
+    posted = request.POST
+    asked = int(posted["revision"]) if posted.get("revision", "").isdigit() else live.revision
+    row = published(site.business.pk, live.compiled.id, asked) or published(
+        site.business.pk, live.compiled.id, live.revision
+    )
+    assert row is not None
+    document = document_of(row.pk)
+    client_id = posted.get("id", "")[:80] or secrets.token_hex(16)
+    visit = Visit(request, site, live, row.number, document, row.touchpoint_id, client_id)
+    for part in document.parts():
+        if isinstance(part, FieldPart | Question | Score) and part.name in posted:
+            visit.values[part.name] = "\n".join(posted.getlist(part.name))
+        elif isinstance(part, Consent) and part.name in posted:
+            visit.values[part.name] = "on"
+    return visit
+
+
+def _posted(visit: Visit) -> HttpResponse:
+    """Go on to another step, or take in what was sent."""
+    posted, document = visit.request.POST, visit.document
+    step = posted.get("step", document.steps[0].id)
+    pressed = posted.get("press", "")
+    if pressed.startswith("go:") and document.step(pressed.removeprefix("go:")):
+        return _form(visit, pressed.removeprefix("go:"))
+    if pressed == "back":
+        way = way_to(document, step, visit.values)
+        return _form(visit, way[-2].id if len(way) > 1 else document.steps[0].id)
+    sends = any(part.kind == "button" and part.does.action == "send" for part in _shown(document, step))
+    following = next_step(document, step, visit.values)
+    if pressed in {"step", "choose"} or not sends:
+        return _form(visit, following or step)
+    return _sent(visit, step)
+
+
+def _shown(document: Document, step: str) -> list[Any]:
+    found = document.step(step) or document.steps[0]
+    return [part for part in found.parts if not part.hidden]
 
 
 def _form(
-    request: HttpRequest, site: LiveSite, live: LiveTouchpoint, revision: int, values: dict[str, str],
-    errors: dict[str, str], client_id: str, step: str = "", status: int = 200, **more: Any,
-) -> HttpResponse:  # fmt: skip
-    row = published(site.business.pk, live.compiled.id, revision)
-    if row is None:
-        return render(request, "visitor/gone.html", status=404)
-    document = document_of(row.pk)
+    visit: Visit, step: str, errors: dict[str, str] | None = None, status: int = 200, **more: Any
+) -> HttpResponse:
+    document, site = visit.document, visit.site
     shown = document.step(step) or document.steps[0]
+    seen = for_visitors(document, house_of(Site.objects.get(pk=site.id)), site.business.region)
+    drawn = {part["id"]: part for one in seen["steps"] for part in one["parts"]}
+    wrong = errors or {}
     parts = [
-        {
-            "part": part,
-            "value": values.get(getattr(part, "name", ""), ""),
-            "error": errors.get(getattr(part, "name", "")),
-        }
-        for part in shown.parts
-        if not part.hidden
-    ]
+        {"part": drawn[part.id], "value": visit.values.get(getattr(part, "name", ""), ""),
+         "chosen": visit.values.get(getattr(part, "name", ""), "").split("\n"),
+         "error": wrong.get(getattr(part, "name", "")), "scores": _scores(part)}
+        for part in shown.parts if not part.hidden
+    ]  # fmt: skip
+    here = {getattr(part, "name", "") for part in shown.parts if not part.hidden}
     context = {
-        "site": site, "live": live, "revision": revision, "parts": parts, "client_id": client_id,
-        "look": document.look, "step": shown.id, "plain": bool(step) or bool(errors), **more,
+        "site": site, "live": visit.live, "revision": visit.revision, "parts": parts, "client_id": visit.client_id,
+        "look": seen["look"], "step": shown.id, "plain": visit.request.method == "POST", "trap": _TRAP,
+        "carried": [(name, value) for name, value in visit.values.items() if name not in here],
+        "since": signing.dumps(int(clock.now().timestamp()), salt="since") if visit.request.method == "GET"
+        else visit.request.POST.get("since", ""),
+        "extras": extras(site.business.pk, document, site, visit.touchpoint_id, clock.now()), **more,
     }  # fmt: skip
-    return render(request, "visitor/hosted.html", context, status=status)
+    return render(visit.request, "visitor/hosted.html", context, status=status)
 
 
-def _sent(request: HttpRequest, site: LiveSite, live: LiveTouchpoint) -> HttpResponse:
-    posted = request.POST
-    client_id = posted.get("id", "")[:80]
-    revision = int(posted["revision"]) if posted.get("revision", "").isdigit() else live.revision
-    row = published(site.business.pk, live.compiled.id, revision)
-    if row is None:
-        revision = live.revision
-        row = published(site.business.pk, live.compiled.id, revision)
-    assert row is not None
-    document = document_of(row.pk)
-    fields = {part.name: posted.get(part.name, "") for part in document.parts() if isinstance(part, FieldPart)}
-    ticks = {part.name: part.name in posted for part in document.parts() if isinstance(part, Consent)}
-    values = fields | {name: "on" for name, ticked in ticks.items() if ticked}
+def _scores(part: Any) -> list[int]:
+    return list(range(part.least, part.most + 1)) if isinstance(part, Score) else []
+
+
+def _elapsed(visit: Visit) -> int | None:
+    """Milliseconds since the page was drawn, by the page's own signed word; None where that is not known."""
+    try:
+        since = signing.loads(visit.request.POST.get("since", ""), salt="since")
+    except signing.BadSignature:
+        return None
+    # Under a clock that stands still nobody could be slow enough.
+    return None if clock.fixed() else max(0, int(clock.now().timestamp()) - int(since)) * 1000
+
+
+def _sent(visit: Visit, step: str) -> HttpResponse:
+    site, document, request = visit.site, visit.document, visit.request
     mark = sender_mark(request)
-    known, too_many = looked_up(site.id, client_id, mark, settings.INTAKE_A_MINUTE)
+    known, too_many = looked_up(site.id, visit.client_id, mark, settings.INTAKE_A_MINUTE)
     if known is None:
         if too_many or _window.wait((site.id, client_address(request))):
-            more = {"notice": "That was too often. Please wait a minute and send it again; nothing is lost."}
-            return _form(request, site, live, revision, values, {}, client_id, status=429, **more)
+            notice = "That was too often. Please wait a minute and send it again; nothing is lost."
+            return _form(visit, step, status=429, notice=notice)
+        ticks = {part.name: part.name in visit.values for part in document.parts() if isinstance(part, Consent)}
+        fields = {name: value for name, value in visit.values.items() if name not in ticks}
         try:
             sent = Sent.model_validate(
                 {
-                    "id": client_id, "touchpoint": live.compiled.id, "revision": revision,
-                    "step": document.steps[0].id, "answers": fields, "consents": ticks,
-                    "page": {"url": request.build_absolute_uri(request.path), "title": live.name},
+                    "id": visit.client_id, "touchpoint": visit.live.compiled.id, "revision": visit.revision,
+                    "step": step, "answers": fields, "consents": ticks, "elapsed_ms": _elapsed(visit),
+                    "page": {"url": request.build_absolute_uri(request.path), "title": visit.live.name},
                     "device": "phone" if "Mobi" in request.headers.get("User-Agent", "") else "desktop",
+                    "trap": request.POST.get(_TRAP, "")[:1000],
                 }
             )  # fmt: skip
             known = receive(site, sent, at=clock.now(), sender=mark)
         except ValueError:
-            return _form(request, site, live, revision, values, {}, secrets.token_hex(16), status=422)
+            visit.client_id = secrets.token_hex(16)
+            return _form(visit, step, status=422)
         except Refused as error:
-            errors = {field.rpartition(".")[2]: message for field, message in error.errors}
-            return _form(request, site, live, revision, values, errors, client_id, status=422)
-    return _thanks(request, site, live, revision, known.text)
+            errors = {name.rpartition(".")[2]: message for name, message in error.errors}
+            return _form(visit, step, errors, status=422)
+    return _thanks(visit, known.text, step)
 
 
-def _thanks(request: HttpRequest, site: LiveSite, live: LiveTouchpoint, revision: int, answer: str) -> HttpResponse:
+def _thanks(visit: Visit, answer: str, step: str) -> HttpResponse:
     said = json.loads(answer)
+    visit.values = {}
     return _form(
-        request, site, live, revision, {}, {}, "", step=said["next"] or "thanks", says=said["says"], done=True,
-        suggest=said["suggest"],
+        visit, said["next"] or step, says=said["says"], done=True, suggest=said["suggest"], code=said["code"],
+        file=said["file"], elsewhere=visit.document.after.page,
     )  # fmt: skip

@@ -2,12 +2,18 @@
 
 from django.urls import path
 
-from . import hosted, views
+from . import confirming, hosted, media, views
 
 urlpatterns = [
     path("e/<str:key>.js", views.loader),
     path("e/<str:key>/plan", views.plan_view),
     path("e/<str:key>/intake", views.intake),
+    path("e/<str:key>/more", views.more_view),
+    path("e/<str:key>/helped", views.helped),
+    path("m/<str:asset>/<str:name>", media.media),
+    path("f/<str:token>", media.given_file),
+    path("c/<str:token>", confirming.page),
+    path("csv/<str:token>.csv", media.answers),
     path("e/<str:key>/beats", views.beats),
     path("t/<slug:site>/<slug:slug>", hosted.page, name="hosted"),
 ]

@@ -23,6 +23,7 @@ from intavo.sites.actions import seen
 from intavo.touchpoints.live import LiveSite, LiveTouchpoint
 
 from .limits import MINUTE, Window
+from .more import Helped, Wanted, as_json, count_helped, more
 from .protocol import Unreadable, read_as, sender_mark, too_often, visitor_view
 
 VISIT_MINUTES = 30
@@ -91,6 +92,8 @@ def _entry(live: LiveTouchpoint, entry: PlannedEntry, valid_until: str) -> str:
 
 
 def _moment(one: Moment) -> str:
+    if one.leave:
+        return '{"leave": true}'
     return f'{{"after": {one.after}}}' if one.after is not None else f'{{"read": {one.read}}}'
 
 
@@ -105,7 +108,12 @@ def _note_sighting(site: LiveSite, visit: Visit, at: datetime) -> None:
     if host not in site.hosts or time.monotonic() - _seen.get(site.id, -_SEEN_AGAIN) < _SEEN_AGAIN:
         return
     _seen[site.id] = time.monotonic()
-    seen(site.id, at=at, host=host or "", path=urlsplit(visit.page.url).path or "/")
+    seen(site.id, at=at, host=host or "", path=urlsplit(visit.page.url).path or "/", url=_bare(visit.page.url))
+
+
+def _bare(url: str) -> str:
+    """An address without its query and fragment, which may say something of the visitor."""
+    return url.partition("#")[0].partition("?")[0]
 
 
 @visitor_view("POST", Window(settings.INTAKE_A_MINUTE))
@@ -128,6 +136,18 @@ def _client_id(body: bytes) -> str:
         return str(said["id"]) if isinstance(said, dict) else ""
     except (ValueError, KeyError):
         return ""
+
+
+@visitor_view("POST", Window(settings.PLAN_A_MINUTE))
+def more_view(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse:
+    """What some parts need besides their document."""
+    return _json(as_json(more(site, read_as(Wanted, body))))
+
+
+@visitor_view("POST", Window(settings.PLAN_A_MINUTE))
+def helped(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse:
+    """Whether an answer to a question helped."""
+    return count_helped(request, site, read_as(Helped, body))
 
 
 @visitor_view("POST")

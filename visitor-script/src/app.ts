@@ -1,39 +1,56 @@
-import { memoryOf, randomId, Store } from './memory'
-import { watch } from './moments'
+import { memoryOf, Store } from './memory'
+import { watch, type Leaving } from './moments'
 import { Net } from './net'
 import { watchAddress, whenSeen } from './page'
 import { device, type Entry, type Plan } from './plan'
-import { Drawing, type Actions, type Mode, type Sent, type Values } from './render'
+import { learn, type Mode, type Sent, type Values } from './render'
+import type { More } from './render/parts'
+import { kept, Shown, type World } from './shown'
 import { Turns } from './turns'
 import { Visit, type Known } from './visit'
 
 type Happening = 'seen' | 'answered' | 'goal' | 'closed'
 type Listener = (detail: object) => void
+type Queue = 'interrupting' | 'bar'
 
 export interface Options {
   base: string
   key: string
   hosted: string | null
+  nonce: string
+}
+
+interface OnScreen {
+  shown: Shown
+  unsee: () => void
 }
 
 /** The script at work on one page. */
-export class App {
-  private store: Store
-  private net: Net
-  private visit: Visit
-  private turns = new Turns((entry) => this.comesByItself(entry))
+export class App implements World {
+  readonly base: string
+  readonly store: Store
+  readonly net: Net
+  readonly visit: Visit
+  private turns: Record<Queue, Turns>
   private entries: Entry[] = []
   private stops: (() => void)[] = []
-  private open_: { entry: Entry; drawing: Drawing; unsee: () => void } | null = null
+  private onScreen = new Map<string, OnScreen>()
   private listeners: [string, Listener][] = []
   private watched = false
+  private moreComes: Promise<void> | null = null
+  private moreCame: () => void = () => undefined
+  private leaving: Leaving | undefined
+  solve: (work: object) => Promise<string> = () => Promise.resolve('')
 
   constructor(private options: Options) {
+    this.base = options.base
     this.store = new Store(`intavo.${options.key}`)
     const secret = (navigator as { globalPrivacyControl?: boolean }).globalPrivacyControl === true
     this.visit = new Visit(this.store, secret)
     this.net = new Net(`${options.base}/e/${options.key}`, this.store)
     this.net.whenSent = (body, sent) => this.sentLater(body, sent)
+    const turns = (): Turns => new Turns((entry) => this.comesByItself(entry))
+    this.turns = { interrupting: turns(), bar: turns() }
   }
 
   async start(): Promise<void> {
@@ -44,24 +61,41 @@ export class App {
       watchAddress(() => void this.page())
       document.addEventListener('click', (event) => this.clickedLink(event))
     }
+    if (location.hash.startsWith('#intavo-style=')) void this.fetchMore()
     await this.page()
     const asked = /^#intavo=([\w-]+)$/.exec(location.hash)?.[1]
     if (asked) await this.open(asked)
+    else await this.takeUpAgain()
   }
 
   /** A new page: what was waiting on the one before is over. */
   private async page(): Promise<void> {
     this.stops.splice(0).forEach((stop) => stop())
-    this.turns.clear()
+    this.turns.interrupting.clear()
+    this.turns.bar.clear()
     this.visit.page()
     const plan = await this.ask()
     if (!plan) return
     this.entries = plan.touchpoints
+    this.dropOthers()
     for (const { id } of this.entries) this.planned.set(id, this.recall(id))
     this.fillSlots()
     for (const entry of this.entries) {
-      if (entry.moments.length) this.stops.push(watch(entry.moments, () => this.turns.ready(entry)))
+      if (entry.moments.flat().some((moment) => moment.leave)) await this.withMore(entry, true)
+      if (entry.moments.length) this.stops.push(watch(entry.moments, () => this.ready(entry), this.leaving))
     }
+  }
+
+  /** What never waits goes with the page it was on; on a single-page site that is here and now. */
+  private dropOthers(): void {
+    for (const [id, { shown }] of this.onScreen) {
+      if (shown.entry.queue === 'none' && !this.entries.some((one) => one.id === id)) this.takeAway(id)
+    }
+  }
+
+  private ready(entry: Entry): void {
+    if (entry.queue === 'none') void this.comesByItself(entry)
+    else this.turns[entry.queue].ready(entry)
   }
 
   private async ask(open?: string): Promise<Plan | null> {
@@ -78,6 +112,7 @@ export class App {
 
   /** Its turn has come: unless another tab has changed what is remembered, or the plan has run out. */
   private async comesByItself(entry: Entry): Promise<boolean> {
+    if (this.onScreen.has(entry.id)) return false
     let current: Entry | undefined = entry
     const unchanged = this.recall(entry.id) === this.planned.get(entry.id)
     if (!unchanged || Date.parse(this.visit.now()) > Date.parse(entry.valid_until)) {
@@ -85,7 +120,8 @@ export class App {
       current = plan?.touchpoints.find((one) => one.id === entry.id && one.moments.length > 0)
     }
     if (!current) return false
-    this.put(current, 'modal')
+    if (current.stance === 'in-page') return this.inPlace(current)
+    await this.put(current, 'live')
     return true
   }
 
@@ -96,70 +132,56 @@ export class App {
     return JSON.stringify(this.store.read().touchpoints[id] ?? null)
   }
 
-  private put(entry: Entry, mode: Mode, place: Element = document.body): void {
-    const drawing: Drawing = new Drawing(
-      document,
-      entry.document,
-      mode,
-      this.actionsFor(entry, mode, (): Drawing => drawing),
-    )
-    drawing.show(place)
-    const unsee = whenSeen(drawing.card, () => this.happened('seen', entry))
-    if (mode !== 'modal') return
-    this.turns.taken()
-    this.open_ = { entry, drawing, unsee }
+  private async put(entry: Entry, mode: Mode, place: Element = document.body): Promise<void> {
+    await this.withMore(entry)
+    const shown = new Shown(this, entry, mode, place)
+    const unsee = whenSeen(shown.drawing.card.hidden ? shown.drawing.host : shown.drawing.card, () => this.happened('seen', entry))
+    if (mode !== 'live') return
+    if (entry.queue !== 'none') this.turns[entry.queue].taken()
+    this.onScreen.set(entry.id, { shown, unsee })
     this.remember(entry, (memory) => {
       memory.shown += 1
       memory.last_shown = this.visit.now()
     })
   }
 
-  private actionsFor(entry: Entry, mode: Mode, drawing: () => Drawing): Actions {
-    const opened = performance.now()
-    let lastId = ''
-    const submit = async (step: string, values: Values, corrects?: string): Promise<Sent> => {
-      lastId = randomId()
-      const body = {
-        id: lastId, touchpoint: entry.id, revision: entry.revision, variant: entry.variant, step,
-        answers: values.answers, consents: values.consents, page: this.visit.place(), device: device(),
-        visitor: this.visit.sender(this.store.read()), elapsed_ms: Math.round(performance.now() - opened),
-        ...(corrects ? { corrects } : {}),
-      } // prettier-ignore
-      const sent = await this.net.submit(body)
-      if (sent.kind === 'taken') this.answered(entry)
-      if (sent.kind === 'kept') this.keptFor.set(entry.id, drawing())
-      return sent
-    }
-    let last: { step: string; values: Values } | null = null
-    return {
-      send: (step, values) => {
-        last = { step, values }
-        return submit(step, values)
-      },
-      correct: (email) => {
-        if (!last) return Promise.resolve({ kind: 'kept' })
-        const field = entry.document.steps.flatMap((step) => step.parts).find((part) => part.kind === 'field' && part.input === 'email')
-        const name = field?.kind === 'field' ? field.name : 'email'
-        return submit(last.step, { ...last.values, answers: { ...last.values.answers, [name]: email } }, lastId)
-      },
-      close: () => (mode === 'modal' ? this.close() : undefined),
-      started: () => this.happened('started', entry),
-      clicked: () => this.happened('clicked', entry),
-    }
+  /** The parts that the loader does not carry are fetched once, when a touchpoint has one. */
+  private withMore(entry: Entry, always = false): Promise<void> {
+    return always || entry.needs_more ? this.fetchMore() : Promise.resolve()
   }
 
-  private keptFor = new Map<string, Drawing>()
+  private fetchMore(): Promise<void> {
+    this.moreComes ??= new Promise((come) => {
+      this.moreCame = come
+      const script = document.createElement('script')
+      script.src = `${this.base}/static/touch/more.js`
+      script.nonce = this.options.nonce
+      script.onerror = () => come()
+      document.head.append(script)
+    })
+    return this.moreComes
+  }
+
+  /** Called by the second file once it is here. */
+  more(more: More, solve: (work: never) => Promise<string>): void {
+    learn(more)
+    this.leaving = more.leaving
+    this.solve = solve as (work: object) => Promise<string>
+    this.moreCame()
+  }
 
   private sentLater(body: { touchpoint: string }, sent: Sent): void {
     const entry = this.entries.find((one) => one.id === body.touchpoint)
     if (entry && sent.kind === 'taken') this.answered(entry)
-    const drawing = this.keptFor.get(body.touchpoint)
-    this.keptFor.delete(body.touchpoint)
+    const drawing = kept.get(body.touchpoint)
+    kept.delete(body.touchpoint)
     if (drawing?.host.isConnected) drawing.settle(sent)
   }
 
-  private answered(entry: Entry): void {
+  answered(entry: Entry, values?: Values): void {
     this.remember(entry, (memory) => (memory.answered = this.visit.now()))
+    const name = values?.answers['name']
+    if (name) this.store.change((memory) => (memory.first_name = name.split(/\s+/)[0] ?? ''))
     if (entry.document.purpose === 'sign-up') this.store.change((memory) => (memory.on_list = true))
     this.tell('answered', entry)
     this.happened('goal', entry)
@@ -169,7 +191,7 @@ export class App {
     this.store.change((memory) => edit(memoryOf(memory, entry.id, entry.generation)))
   }
 
-  private happened(what: string, entry: Entry): void {
+  happened(what: string, entry: Entry): void {
     if (what === 'seen' || what === 'goal') this.tell(what, entry)
     if (this.visit.secret) return
     this.net.beat({
@@ -188,33 +210,53 @@ export class App {
     for (const [name, listener] of this.listeners) if (name === what) listener(detail)
   }
 
-  private takeAway(): Entry | null {
-    const shown = this.open_
-    if (!shown) return null
-    this.open_ = null
-    shown.unsee()
-    shown.drawing.remove()
-    return shown.entry
+  private takeAway(id: string): Entry | null {
+    const found = this.onScreen.get(id)
+    if (!found) return null
+    this.onScreen.delete(id)
+    found.unsee()
+    found.shown.drawing.remove()
+    return found.shown.entry
   }
 
-  /** The visitor has closed it. */
-  close(): void {
-    const entry = this.takeAway()
+  private interrupting(): Entry | undefined {
+    return [...this.onScreen.values()].map((one) => one.shown.entry).find((entry) => entry.queue === 'interrupting')
+  }
+
+  /** The visitor has closed it (without an entry: what interrupts just now, or else the bar). */
+  close(wanted?: Entry): void {
+    const one =
+      wanted ?? this.interrupting() ?? [...this.onScreen.values()].map(({ shown }) => shown.entry).find((entry) => entry.queue === 'bar')
+    const entry = one && this.takeAway(one.id)
     if (!entry) return
+    this.store.keepTyped(entry.id, null)
     this.remember(entry, (memory) => (memory.last_closed = this.visit.now()))
     this.happened('closed', entry)
     this.tell('closed', entry)
-    this.turns.gone()
+    if (entry.queue !== 'none') this.turns[entry.queue].gone()
   }
 
   /** Opened by the visitor's own click: at once, whatever its sentence; the one on screen gives way. */
   async open(slug: string): Promise<boolean> {
     const entry = this.entries.find((one) => one.slug === slug) ?? (await this.ask(slug))?.touchpoints.find((one) => one.slug === slug)
     if (!entry) return false
-    this.takeAway()
-    this.put(entry, 'modal')
+    const standing = this.onScreen.get(entry.id)?.shown.drawing
+    if (entry.stance === 'button' && standing) {
+      standing.unfold(true)
+      return true
+    }
+    const before = entry.queue === 'interrupting' ? this.interrupting() : entry
+    if (before) this.takeAway(before.id)
+    await this.put(entry, 'live')
+    if (entry.stance === 'button') this.onScreen.get(entry.id)?.shown.drawing.unfold(true)
     this.happened('opened', entry)
     return true
+  }
+
+  /** What was being filled in when the page was loaded anew comes back with what was typed. */
+  private async takeUpAgain(): Promise<void> {
+    const typing = this.store.typing()
+    if (typing && !this.onScreen.has(typing.id)) await this.open(typing.slug)
   }
 
   on(event: string, listener: Listener): void {
@@ -245,7 +287,19 @@ export class App {
     if (!entry) return false
     this.entries.push(entry)
     place.replaceChildren()
-    this.put(entry, 'inline', place)
+    await this.put(entry, 'inline', place)
+    return true
+  }
+
+  /** One that stands in the page: in its slot, or at the spot that was chosen for it. */
+  private async inPlace(entry: Entry): Promise<boolean> {
+    if (document.querySelector(`[data-intavo="${entry.slug}"]`)) return false
+    const { selector, where } = entry.document.spot
+    const found = selector ? document.querySelector(selector) : null
+    if (!found) return false
+    await this.put(entry, 'live', found)
+    const host = this.onScreen.get(entry.id)?.shown.drawing.host
+    if (host && where !== 'inside') found.insertAdjacentElement(where === 'before' ? 'beforebegin' : 'afterend', host)
     return true
   }
 

@@ -1,4 +1,5 @@
 import { App } from './app'
+import type { More } from './render/parts'
 import type { Known } from './visit'
 
 /** The one global. */
@@ -8,6 +9,8 @@ interface Intavo {
   visitor(known: Known): void
   on(event: string, listener: (detail: object) => void): void
   consent(given: boolean): void
+  /** For the second file, which brings the parts that the first does not carry. */
+  $more(more: More, solve: (work: never) => Promise<string>): void
 }
 
 declare global {
@@ -30,7 +33,7 @@ function begin(): void {
   const script = document.currentScript as HTMLScriptElement | null
   const found = script && /^(.*)\/e\/([\w-]+)\.js/.exec(script.src)
   if (!script || !found || window.intavo) return
-  const app = new App({ base: found[1] ?? '', key: found[2] ?? '', hosted: script.dataset.hosted ?? null })
+  const app = new App({ base: found[1] ?? '', key: found[2] ?? '', hosted: script.dataset.hosted ?? null, nonce: script.nonce ?? '' })
   let running = false
   const run = (): void => {
     if (running) return
@@ -44,6 +47,7 @@ function begin(): void {
     close: () => guarded(() => app.close()),
     visitor: (known) => guarded(() => app.tellVisitor(known)),
     on: (event, listener) => guarded(() => app.on(event, (detail) => guarded(() => listener(detail)))),
+    $more: (more, solve) => guarded(() => app.more(more, solve)),
     consent: (given) => guarded(() => given && run()),
   }
   if (script.dataset.consent !== 'wait') run()

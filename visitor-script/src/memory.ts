@@ -1,3 +1,5 @@
+import type { Typed } from './render'
+
 /** What is remembered of this visitor on this site, in the site's own local storage only. */
 export interface TouchpointMemory {
   generation: number
@@ -26,6 +28,9 @@ export interface Remembered {
   arrival: { url: string; referrer: string }
   on_list: boolean
   tags: string[]
+  first_name: string
+  /** Words kept for touchpoints, such as when a countdown began. */
+  memos: Record<string, string>
   touchpoints: Record<string, TouchpointMemory>
   waiting: Waiting[]
 }
@@ -49,6 +54,8 @@ function fresh(): Remembered {
     arrival: { url: '', referrer: '' },
     on_list: false,
     tags: [],
+    first_name: '',
+    memos: {},
     touchpoints: {},
     waiting: [],
   }
@@ -82,6 +89,36 @@ export class Store {
     } catch {
       return fresh()
     }
+  }
+
+  /** What is being typed lasts as long as the tab: kept apart from what is remembered. */
+  keepTyped(id: string, typed: Typed | null, slug = ''): void {
+    try {
+      const all = this.allTyped()
+      // What is undefined is not written.
+      const next = { ...all, [id]: typed ? { ...typed, slug } : undefined }
+      sessionStorage.setItem(`${this.key}.typed`, JSON.stringify(next))
+    } catch {
+      // Not kept, then: the page goes on as before.
+    }
+  }
+
+  private allTyped(): Record<string, Typed & { slug: string }> {
+    try {
+      return (JSON.parse(sessionStorage.getItem(`${this.key}.typed`) ?? '{}') ?? {}) as Record<string, Typed & { slug: string }>
+    } catch {
+      return {}
+    }
+  }
+
+  typed(id: string): Typed | null {
+    return this.allTyped()[id] ?? null
+  }
+
+  /** The touchpoint that was being filled in, if one was. */
+  typing(): { id: string; slug: string } | null {
+    const [found] = Object.entries(this.allTyped())
+    return found ? { id: found[0], slug: found[1].slug } : null
   }
 
   change(edit: (memory: Remembered) => void): Remembered {

@@ -8,17 +8,22 @@ function readShare(): number {
   return whole <= innerHeight + 1 ? 0 : (100 * (scrollY + innerHeight)) / whole
 }
 
+/** Watches for the visitor being about to leave; it comes with the rest of the code. */
+export type Leaving = (leaves: () => void) => () => void
+
 /**
  * Calls back once, when all parts of any alternative have come. Gives back how to stop watching.
  * Reading counts once the visitor has scrolled: a page's first screen is not read by opening it. A page
  * no longer than the screen counts as read after 5 s.
  */
-export function watch(moments: Moment[][], come: () => void): () => void {
+export function watch(moments: Moment[][], come: () => void, watchLeaving: Leaving = () => () => undefined): () => void {
   const started = performance.now()
   let furthest = 0
   let scrolled = false
   const timers: number[] = []
+  let leaving = false
   const done = (moment: Moment): boolean => {
+    if (moment.leave) return leaving
     const elapsed = performance.now() - started
     if (moment.after !== undefined) return elapsed >= moment.after * 1000 - 20
     const short = document.documentElement.scrollHeight <= innerHeight + 1
@@ -34,12 +39,20 @@ export function watch(moments: Moment[][], come: () => void): () => void {
     scrolled = true
     look()
   }
+  const unwatch = moments.flat().some((moment) => moment.leave)
+    ? watchLeaving(() => {
+        leaving = true
+        look()
+      })
+    : () => undefined
   const stop = (): void => {
     timers.forEach(clearTimeout)
+    unwatch()
     removeEventListener('scroll', onScroll)
   }
   addEventListener('scroll', onScroll, { passive: true })
-  const waits = moments.flat().map((moment) => (moment.after === undefined ? SHORT_PAGE_READ_AFTER : moment.after * 1000))
+  const timed = moments.flat().filter((moment) => !moment.leave)
+  const waits = timed.map((moment) => (moment.after === undefined ? SHORT_PAGE_READ_AFTER : moment.after * 1000))
   for (const wait of new Set(waits)) timers.push(window.setTimeout(look, wait))
   return stop
 }

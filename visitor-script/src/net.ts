@@ -9,6 +9,8 @@ interface Taken {
   next: string | null
   says: Says | null
   suggest: { email: string } | null
+  code: string | null
+  file: { url: string; label: string } | null
 }
 
 interface Problem {
@@ -51,8 +53,8 @@ export class Net {
       const said: unknown = await answer.json()
       this.forget(text)
       if (answer.ok) {
-        const { next, says, suggest } = said as Taken
-        return { kind: 'taken', next, says, suggest: suggest?.email ?? null }
+        const { suggest, ...rest } = said as Taken
+        return { kind: 'taken', ...rest, suggest: suggest?.email ?? null }
       }
       const { title, errors } = said as Problem
       return { kind: 'mend', errors: errors ?? [{ field: '', message: title }] }

@@ -3,6 +3,7 @@ import type { Says, SeenDocument } from './render'
 export interface Moment {
   after?: number
   read?: number
+  leave?: boolean
 }
 
 export interface Entry {
@@ -12,6 +13,10 @@ export interface Entry {
   variant: string | null
   generation: number
   order: number
+  /** Whether it has something that the loader does not carry. */
+  needs_more: boolean
+  stance: string
+  queue: 'interrupting' | 'bar' | 'none'
   valid_until: string
   moments: Moment[][]
   document: SeenDocument

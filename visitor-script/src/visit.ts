@@ -24,7 +24,8 @@ export class Visit {
     return new Date(this.time()).toISOString()
   }
 
-  private time(): number {
+  /** The same in milliseconds. */
+  time(): number {
     return this.said ? this.said + performance.now() - this.saidAt : Date.now() + this.store.read().skew
   }
 

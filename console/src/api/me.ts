@@ -30,3 +30,7 @@ export function useCounter() {
     onSuccess: () => queries.invalidateQueries(),
   })
 }
+
+export function useMembers() {
+  return useQuery({ queryKey: ['members'], queryFn: () => take(client.GET('/api/members')) })
+}

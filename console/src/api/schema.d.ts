@@ -132,6 +132,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites/{site_id}/house": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * House
+         * @description Set the site's house style; an empty one takes it away.
+         */
+        put: operations["intavo_sites_api_house"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/hours": {
         parameters: {
             query?: never;
@@ -181,9 +201,9 @@ export interface paths {
         };
         /**
          * Starters
-         * @description What a touchpoint can be started from.
+         * @description What a touchpoint can be started from, as it would look on the business's first site.
          */
-        get: operations["intavo_touchpoints_api_starters"];
+        get: operations["intavo_touchpoints_api_editing_starters"];
         put?: never;
         post?: never;
         delete?: never;
@@ -203,13 +223,73 @@ export interface paths {
          * List Touchpoints
          * @description The business's touchpoints in the owner's order.
          */
-        get: operations["intavo_touchpoints_api_list_touchpoints"];
+        get: operations["intavo_touchpoints_api_editing_list_touchpoints"];
         put?: never;
         /**
          * Make
          * @description Make a touchpoint from a starter.
          */
-        post: operations["intavo_touchpoints_api_make"];
+        post: operations["intavo_touchpoints_api_editing_make"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/touchpoints/from-file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take In
+         * @description Make a touchpoint from a file's text; every wrong place is named.
+         */
+        post: operations["intavo_touchpoints_api_editing_take_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/touchpoints/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Order
+         * @description Put the touchpoints in order.
+         */
+        put: operations["intavo_touchpoints_api_editing_order"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/covered": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Share Covered
+         * @description The share of a phone's screen that a box covers.
+         */
+        get: operations["intavo_touchpoints_api_editing_share_covered"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -227,10 +307,14 @@ export interface paths {
          * One
          * @description A touchpoint with its draft and the ready check.
          */
-        get: operations["intavo_touchpoints_api_one"];
+        get: operations["intavo_touchpoints_api_editing_one"];
         put?: never;
         post?: never;
-        delete?: never;
+        /**
+         * Throw Away
+         * @description Throw it away; it can be brought back for 30 days.
+         */
+        delete: operations["intavo_touchpoints_api_editing_throw_away"];
         options?: never;
         head?: never;
         patch?: never;
@@ -248,7 +332,7 @@ export interface paths {
          * Save Draft
          * @description Keep an edited document.
          */
-        put: operations["intavo_touchpoints_api_save_draft"];
+        put: operations["intavo_touchpoints_api_editing_save_draft"];
         post?: never;
         delete?: never;
         options?: never;
@@ -268,48 +352,8 @@ export interface paths {
          * Rename
          * @description Rename it.
          */
-        put: operations["intavo_touchpoints_api_rename"];
+        put: operations["intavo_touchpoints_api_editing_rename"];
         post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/touchpoints/{touchpoint_id}/undo": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Undo
-         * @description Take the draft one revision back.
-         */
-        post: operations["intavo_touchpoints_api_undo"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/touchpoints/{touchpoint_id}/redo": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Redo
-         * @description Take the draft one revision forward again.
-         */
-        post: operations["intavo_touchpoints_api_redo"];
         delete?: never;
         options?: never;
         head?: never;
@@ -329,7 +373,7 @@ export interface paths {
          * Turn On
          * @description Turn it on.
          */
-        post: operations["intavo_touchpoints_api_turn_on"];
+        post: operations["intavo_touchpoints_api_editing_turn_on"];
         delete?: never;
         options?: never;
         head?: never;
@@ -349,7 +393,7 @@ export interface paths {
          * Turn Off
          * @description Turn it off.
          */
-        post: operations["intavo_touchpoints_api_turn_off"];
+        post: operations["intavo_touchpoints_api_editing_turn_off"];
         delete?: never;
         options?: never;
         head?: never;
@@ -369,8 +413,392 @@ export interface paths {
          * Put Live
          * @description Give visitors the draft as it is now.
          */
-        post: operations["intavo_touchpoints_api_put_live"];
+        post: operations["intavo_touchpoints_api_editing_put_live"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/touchpoints/{touchpoint_id}/turn-into": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Turn Into
+         * @description Give it another purpose or stance; words and look are kept.
+         */
+        post: operations["intavo_touchpoints_api_editing_turn_into"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/touchpoints/{touchpoint_id}/sites": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Place
+         * @description Say on which sites it stands.
+         */
+        put: operations["intavo_touchpoints_api_editing_place"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/touchpoints/{touchpoint_id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Copy
+         * @description Make a copy of it.
+         */
+        post: operations["intavo_touchpoints_api_editing_copy"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/touchpoints/{touchpoint_id}/bring-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring Back
+         * @description Bring it back.
+         */
+        post: operations["intavo_touchpoints_api_editing_bring_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/touchpoints/{touchpoint_id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Undo
+         * @description Take the draft one revision back.
+         */
+        post: operations["intavo_touchpoints_api_history_undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/touchpoints/{touchpoint_id}/redo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Redo
+         * @description Take the draft one revision forward again.
+         */
+        post: operations["intavo_touchpoints_api_history_redo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/touchpoints/{touchpoint_id}/revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Revisions
+         * @description Every version, the newest first.
+         */
+        get: operations["intavo_touchpoints_api_history_revisions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/touchpoints/{touchpoint_id}/revisions/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Revision
+         * @description One version as it looked, and what is different now.
+         */
+        get: operations["intavo_touchpoints_api_history_revision"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/touchpoints/{touchpoint_id}/revisions/{number}/name": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Name Revision
+         * @description Give a version a name.
+         */
+        put: operations["intavo_touchpoints_api_history_name_revision"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/touchpoints/{touchpoint_id}/revisions/{number}/return": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Return To
+         * @description Make it the draft again.
+         */
+        post: operations["intavo_touchpoints_api_history_return_to"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/touchpoints/{touchpoint_id}/codes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Codes
+         * @description Add codes, a line each or CSV.
+         */
+        post: operations["intavo_touchpoints_api_afterwards_add_codes"];
+        /**
+         * Drop Codes
+         * @description Throw away the codes that nobody has been given.
+         */
+        delete: operations["intavo_touchpoints_api_afterwards_drop_codes"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/touchpoints/{touchpoint_id}/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Csv Address
+         * @description Make a new secret address of the answers; the one before works no longer.
+         */
+        post: operations["intavo_touchpoints_api_afterwards_csv_address"];
+        /**
+         * Revoke Csv
+         * @description Revoke the address.
+         */
+        delete: operations["intavo_touchpoints_api_afterwards_revoke_csv"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/touchpoints/{touchpoint_id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * File
+         * @description The draft as an open file.
+         */
+        get: operations["intavo_touchpoints_api_afterwards_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/library": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Library
+         * @description The library of one kind, the newest first; pictures that come with Intavo stand last.
+         */
+        get: operations["intavo_touchpoints_api_library_library"];
+        put?: never;
+        /**
+         * Add
+         * @description Add a file to the library.
+         */
+        post: operations["intavo_touchpoints_api_library_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/library/{asset_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Describe
+         * @description Name a picture, and say what is on it.
+         */
+        put: operations["intavo_touchpoints_api_library_describe"];
+        post?: never;
+        /**
+         * Forget
+         * @description Take an unused one out of the library.
+         */
+        delete: operations["intavo_touchpoints_api_library_forget"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/questions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Questions
+         * @description All of them, in the owner's order.
+         */
+        get: operations["intavo_touchpoints_api_questions_questions"];
+        put?: never;
+        /**
+         * Add
+         * @description Add one.
+         */
+        post: operations["intavo_touchpoints_api_questions_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/questions/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Order
+         * @description Put them in order.
+         */
+        put: operations["intavo_touchpoints_api_questions_order"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/questions/{question_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change
+         * @description Change one.
+         */
+        put: operations["intavo_touchpoints_api_questions_change"];
+        post?: never;
+        /**
+         * Drop
+         * @description Throw one away.
+         */
+        delete: operations["intavo_touchpoints_api_questions_drop"];
         options?: never;
         head?: never;
         patch?: never;
@@ -556,6 +984,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quarantine": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Quarantine
+         * @description What is set aside, the newest first.
+         */
+        get: operations["intavo_intake_api_quarantine"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quarantine/{quarantined_id}/release": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Release
+         * @description Take it in after all.
+         */
+        post: operations["intavo_intake_api_release"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quarantine/{quarantined_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Throw Out
+         * @description It is spam.
+         */
+        delete: operations["intavo_intake_api_throw_out"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/touchpoints/{touchpoint_id}/extras": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Stage Extras
+         * @description What the draft's parts need besides the document; empty where it stands on no site.
+         */
+        get: operations["intavo_visitor_api_stage_extras"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -642,6 +1150,8 @@ export interface components {
             host: string;
             /** Path */
             path: string;
+            /** Url */
+            url: string;
         };
         /** SiteOut */
         SiteOut: {
@@ -657,6 +1167,10 @@ export interface components {
             hosts: string[];
             /** Snippet */
             snippet: string;
+            /** House */
+            house: {
+                [key: string]: unknown;
+            };
             seen: components["schemas"]["SeenOut"] | null;
         };
         /** SiteIn */
@@ -668,6 +1182,13 @@ export interface components {
             name: string;
             /** Hosts */
             hosts: string[];
+        };
+        /** HouseIn */
+        HouseIn: {
+            /** House */
+            house: {
+                [key: string]: unknown;
+            };
         };
         /** HoursOut */
         HoursOut: {
@@ -718,8 +1239,14 @@ export interface components {
             name: string;
             /** About */
             about: string;
-            /** Document */
-            document: {
+            /** Purpose */
+            purpose: string;
+            /** Stance */
+            stance: string;
+            /** Asks */
+            asks: string;
+            /** Seen */
+            seen: {
                 [key: string]: unknown;
             };
         };
@@ -757,6 +1284,13 @@ export interface components {
             /** Hosted */
             hosted: string[];
         };
+        /** ChangeOut */
+        ChangeOut: {
+            /** Place */
+            place: string;
+            /** Words */
+            words: string;
+        };
         /** DraftOut */
         DraftOut: {
             /** Id */
@@ -785,6 +1319,16 @@ export interface components {
             document: {
                 [key: string]: unknown;
             };
+            /** Look */
+            look: {
+                [key: string]: unknown;
+            };
+            /** House */
+            house: {
+                [key: string]: unknown;
+            };
+            /** Departures */
+            departures: string[];
             /** Number */
             number: number;
             /**
@@ -802,6 +1346,16 @@ export interface components {
             can_redo: boolean;
             /** Findings */
             findings: components["schemas"]["FindingOut"][];
+            /** Changes */
+            changes: components["schemas"]["ChangeOut"][];
+            /** Readings */
+            readings: components["schemas"]["ReadingOut"][];
+            /** Codes All */
+            codes_all: number;
+            /** Codes Left */
+            codes_left: number;
+            /** Csv */
+            csv: string | null;
         };
         /** FindingOut */
         FindingOut: {
@@ -812,6 +1366,27 @@ export interface components {
             /** Place */
             place: string;
         };
+        /** ReadingOut */
+        ReadingOut: {
+            /** Part */
+            part: string;
+            /** What */
+            what: string;
+            /** Role */
+            role: string;
+            /** Colour */
+            colour: string;
+            /** Ratio */
+            ratio: number;
+            /** Needed */
+            needed: number;
+            /** Passes */
+            passes: boolean;
+            /** Better */
+            better: string | null;
+            /** Phone */
+            phone: boolean;
+        };
         /** MakeIn */
         MakeIn: {
             /** Starter */
@@ -821,6 +1396,26 @@ export interface components {
              * @default
              */
             name: string;
+        };
+        /** FileIn */
+        FileIn: {
+            /** Text */
+            text: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+        };
+        /** OrderIn */
+        OrderIn: {
+            /** Touchpoint Ids */
+            touchpoint_ids: number[];
+        };
+        /** CoveredOut */
+        CoveredOut: {
+            /** Share */
+            share: number;
         };
         /** DraftIn */
         DraftIn: {
@@ -840,6 +1435,155 @@ export interface components {
         NameIn: {
             /** Name */
             name: string;
+        };
+        /** TurnIn */
+        TurnIn: {
+            /** Purpose */
+            purpose?: ("sign-up" | "inquiry" | "call" | "message" | "offer" | "question" | "feedback" | "notice") | null;
+            /** Stance */
+            stance?: ("pop-up" | "card" | "bar" | "side-panel" | "full-page" | "in-page" | "button") | null;
+        };
+        /** SitesIn */
+        SitesIn: {
+            /** Site Ids */
+            site_ids: number[];
+        };
+        /** BackIn */
+        BackIn: {
+            /**
+             * On
+             * @default false
+             */
+            on: boolean;
+        };
+        /** RevisionOut */
+        RevisionOut: {
+            /** Number */
+            number: number;
+            /** Name */
+            name: string;
+            /**
+             * Saved At
+             * Format: date-time
+             */
+            saved_at: string;
+            /** Saved By */
+            saved_by: string;
+            /** Published At */
+            published_at: string | null;
+            /** Is Draft */
+            is_draft: boolean;
+            /** Is Live */
+            is_live: boolean;
+        };
+        /** RevisionSeenOut */
+        RevisionSeenOut: {
+            /** Number */
+            number: number;
+            /** Name */
+            name: string;
+            /**
+             * Saved At
+             * Format: date-time
+             */
+            saved_at: string;
+            /** Saved By */
+            saved_by: string;
+            /** Published At */
+            published_at: string | null;
+            /** Is Draft */
+            is_draft: boolean;
+            /** Is Live */
+            is_live: boolean;
+            /** Seen */
+            seen: {
+                [key: string]: unknown;
+            };
+            /** Changes */
+            changes: components["schemas"]["ChangeOut"][];
+        };
+        /** RevisionNameIn */
+        RevisionNameIn: {
+            /** Name */
+            name: string;
+        };
+        /** CodesOut */
+        CodesOut: {
+            /** Added */
+            added: number;
+            /** Known */
+            known: number;
+            draft: components["schemas"]["DraftOut"];
+        };
+        /** CodesIn */
+        CodesIn: {
+            /** Codes */
+            codes: string;
+        };
+        /** AssetOut */
+        AssetOut: {
+            /** Id */
+            id: number | null;
+            /** Public Id */
+            public_id: string;
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Description */
+            description: string;
+            /** Size */
+            size: number;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** Boxed */
+            boxed: boolean;
+            /** Used By */
+            used_by: string[];
+        };
+        /** AssetIn */
+        AssetIn: {
+            /** Name */
+            name: string;
+            /**
+             * Description
+             * @default
+             */
+            description: string;
+        };
+        /** QuestionOut */
+        QuestionOut: {
+            /** Id */
+            id: number;
+            /** Group */
+            group: string;
+            /** Question */
+            question: string;
+            /** Answer */
+            answer: string;
+            /** Helped */
+            helped: number;
+            /** Not Helped */
+            not_helped: number;
+        };
+        /** QuestionIn */
+        QuestionIn: {
+            /**
+             * Group
+             * @default
+             */
+            group: string;
+            /** Question */
+            question: string;
+            /** Answer */
+            answer: string;
+        };
+        /** QuestionOrderIn */
+        QuestionOrderIn: {
+            /** Question Ids */
+            question_ids: number[];
         };
         /** ItemOut */
         ItemOut: {
@@ -1119,6 +1863,31 @@ export interface components {
             /** Followup Id */
             followup_id: number | null;
         };
+        /** QuarantinedOut */
+        QuarantinedOut: {
+            /** Id */
+            id: number;
+            /**
+             * Received At
+             * Format: date-time
+             */
+            received_at: string;
+            /** Reason */
+            reason: string;
+            /** Touchpoint */
+            touchpoint: string;
+            /** Page */
+            page: string;
+            /** Typed */
+            typed: components["schemas"]["TypedOut"][];
+        };
+        /** TypedOut */
+        TypedOut: {
+            /** Name */
+            name: string;
+            /** Value */
+            value: string;
+        };
     };
     responses: never;
     parameters: never;
@@ -1304,6 +2073,32 @@ export interface operations {
             };
         };
     };
+    intavo_sites_api_house: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HouseIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SiteOut"];
+                };
+            };
+        };
+    };
     intavo_hours_api_hours: {
         parameters: {
             query?: never;
@@ -1348,7 +2143,7 @@ export interface operations {
             };
         };
     };
-    intavo_touchpoints_api_starters: {
+    intavo_touchpoints_api_editing_starters: {
         parameters: {
             query?: never;
             header?: never;
@@ -1368,7 +2163,7 @@ export interface operations {
             };
         };
     };
-    intavo_touchpoints_api_list_touchpoints: {
+    intavo_touchpoints_api_editing_list_touchpoints: {
         parameters: {
             query?: never;
             header?: never;
@@ -1388,7 +2183,7 @@ export interface operations {
             };
         };
     };
-    intavo_touchpoints_api_make: {
+    intavo_touchpoints_api_editing_make: {
         parameters: {
             query?: never;
             header?: never;
@@ -1412,7 +2207,78 @@ export interface operations {
             };
         };
     };
-    intavo_touchpoints_api_one: {
+    intavo_touchpoints_api_editing_take_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FileIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"];
+                };
+            };
+        };
+    };
+    intavo_touchpoints_api_editing_order: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OrderIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    intavo_touchpoints_api_editing_share_covered: {
+        parameters: {
+            query: {
+                width: number;
+                height: number;
+                screen_width?: number;
+                screen_height?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CoveredOut"];
+                };
+            };
+        };
+    };
+    intavo_touchpoints_api_editing_one: {
         parameters: {
             query?: never;
             header?: never;
@@ -1434,7 +2300,27 @@ export interface operations {
             };
         };
     };
-    intavo_touchpoints_api_save_draft: {
+    intavo_touchpoints_api_editing_throw_away: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                touchpoint_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    intavo_touchpoints_api_editing_save_draft: {
         parameters: {
             query?: never;
             header?: never;
@@ -1460,7 +2346,7 @@ export interface operations {
             };
         };
     };
-    intavo_touchpoints_api_rename: {
+    intavo_touchpoints_api_editing_rename: {
         parameters: {
             query?: never;
             header?: never;
@@ -1486,7 +2372,7 @@ export interface operations {
             };
         };
     };
-    intavo_touchpoints_api_undo: {
+    intavo_touchpoints_api_editing_turn_on: {
         parameters: {
             query?: never;
             header?: never;
@@ -1508,7 +2394,7 @@ export interface operations {
             };
         };
     };
-    intavo_touchpoints_api_redo: {
+    intavo_touchpoints_api_editing_turn_off: {
         parameters: {
             query?: never;
             header?: never;
@@ -1530,7 +2416,7 @@ export interface operations {
             };
         };
     };
-    intavo_touchpoints_api_turn_on: {
+    intavo_touchpoints_api_editing_put_live: {
         parameters: {
             query?: never;
             header?: never;
@@ -1552,7 +2438,107 @@ export interface operations {
             };
         };
     };
-    intavo_touchpoints_api_turn_off: {
+    intavo_touchpoints_api_editing_turn_into: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                touchpoint_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TurnIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"];
+                };
+            };
+        };
+    };
+    intavo_touchpoints_api_editing_place: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                touchpoint_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SitesIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"];
+                };
+            };
+        };
+    };
+    intavo_touchpoints_api_editing_copy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                touchpoint_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"];
+                };
+            };
+        };
+    };
+    intavo_touchpoints_api_editing_bring_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                touchpoint_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BackIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"];
+                };
+            };
+        };
+    };
+    intavo_touchpoints_api_history_undo: {
         parameters: {
             query?: never;
             header?: never;
@@ -1574,7 +2560,7 @@ export interface operations {
             };
         };
     };
-    intavo_touchpoints_api_put_live: {
+    intavo_touchpoints_api_history_redo: {
         parameters: {
             query?: never;
             header?: never;
@@ -1593,6 +2579,435 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["DraftOut"];
                 };
+            };
+        };
+    };
+    intavo_touchpoints_api_history_revisions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                touchpoint_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RevisionOut"][];
+                };
+            };
+        };
+    };
+    intavo_touchpoints_api_history_revision: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                touchpoint_id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RevisionSeenOut"];
+                };
+            };
+        };
+    };
+    intavo_touchpoints_api_history_name_revision: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                touchpoint_id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RevisionNameIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RevisionOut"][];
+                };
+            };
+        };
+    };
+    intavo_touchpoints_api_history_return_to: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                touchpoint_id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"];
+                };
+            };
+        };
+    };
+    intavo_touchpoints_api_afterwards_add_codes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                touchpoint_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CodesIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodesOut"];
+                };
+            };
+        };
+    };
+    intavo_touchpoints_api_afterwards_drop_codes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                touchpoint_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"];
+                };
+            };
+        };
+    };
+    intavo_touchpoints_api_afterwards_csv_address: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                touchpoint_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"];
+                };
+            };
+        };
+    };
+    intavo_touchpoints_api_afterwards_revoke_csv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                touchpoint_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"];
+                };
+            };
+        };
+    };
+    intavo_touchpoints_api_afterwards_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                touchpoint_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    intavo_touchpoints_api_library_library: {
+        parameters: {
+            query?: {
+                kind?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AssetOut"][];
+                };
+            };
+        };
+    };
+    intavo_touchpoints_api_library_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /**
+                     * Kind
+                     * @default picture
+                     */
+                    kind?: string;
+                    /**
+                     * Description
+                     * @default
+                     */
+                    description?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AssetOut"];
+                };
+            };
+        };
+    };
+    intavo_touchpoints_api_library_describe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                asset_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AssetIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AssetOut"];
+                };
+            };
+        };
+    };
+    intavo_touchpoints_api_library_forget: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                asset_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    intavo_touchpoints_api_questions_questions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuestionOut"][];
+                };
+            };
+        };
+    };
+    intavo_touchpoints_api_questions_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["QuestionIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuestionOut"];
+                };
+            };
+        };
+    };
+    intavo_touchpoints_api_questions_order: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["QuestionOrderIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuestionOut"][];
+                };
+            };
+        };
+    };
+    intavo_touchpoints_api_questions_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                question_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["QuestionIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuestionOut"];
+                };
+            };
+        };
+    };
+    intavo_touchpoints_api_questions_drop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                question_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -1800,6 +3215,90 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FoundOut"][];
+                };
+            };
+        };
+    };
+    intavo_intake_api_quarantine: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuarantinedOut"][];
+                };
+            };
+        };
+    };
+    intavo_intake_api_release: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quarantined_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    intavo_intake_api_throw_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                quarantined_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    intavo_visitor_api_stage_extras: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                touchpoint_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
                 };
             };
         };

@@ -23,3 +23,7 @@ export function useChangeSite() {
     onSuccess: () => queries.invalidateQueries(),
   })
 }
+
+export async function setHouse(site_id: number, house: Record<string, unknown>): Promise<Site> {
+  return take(client.PUT('/api/sites/{site_id}/house', { params: { path: { site_id } }, body: { house: house as Record<string, never> } }))
+}

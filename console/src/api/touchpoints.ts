@@ -1,8 +1,12 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
-import type { TouchpointDocument } from '@visitor/generated/document'
+import type { FullLook, TouchpointDocument } from '@visitor/generated/document'
+import type { Extras, SeenDocument } from '@visitor/render'
 import { client, take, type Schemas } from './client'
 
-export type Draft = Omit<Schemas['DraftOut'], 'document'> & { document: TouchpointDocument }
+export type Draft = Omit<Schemas['DraftOut'], 'document' | 'look'> & { document: TouchpointDocument; look: FullLook }
+export type Starter = Omit<Schemas['StarterOut'], 'seen'> & { seen: SeenDocument }
+export type Revision = Schemas['RevisionOut']
+export type RevisionSeen = Omit<Schemas['RevisionSeenOut'], 'seen'> & { seen: SeenDocument }
 export type Summary = Schemas['TouchpointOut']
 
 // The API says "object" of a document; what it holds is told by its own schema.
@@ -14,7 +18,11 @@ export function useTouchpoints() {
 }
 
 export function useStarters() {
-  return useQuery({ queryKey: ['starters'], queryFn: () => take(client.GET('/api/starters')), staleTime: Infinity })
+  return useQuery({
+    queryKey: ['starters'],
+    queryFn: async () => (await take(client.GET('/api/starters'))) as unknown as Starter[],
+    staleTime: Infinity,
+  })
 }
 
 export function useMake() {
@@ -57,4 +65,78 @@ export async function turn(id: number, way: 'on' | 'off' | 'live'): Promise<Draf
     live: () => client.POST('/api/touchpoints/{touchpoint_id}/live', { params }),
   }
   return typed(await take(calls[way]()))
+}
+
+export async function turnInto(id: number, body: Schemas['TurnIn']): Promise<Draft> {
+  return typed(await take(client.POST('/api/touchpoints/{touchpoint_id}/turn-into', { params: path(id), body })))
+}
+
+export async function placeOn(id: number, site_ids: number[]): Promise<Draft> {
+  return typed(await take(client.PUT('/api/touchpoints/{touchpoint_id}/sites', { params: path(id), body: { site_ids } })))
+}
+
+export async function copy(id: number): Promise<Draft> {
+  return typed(await take(client.POST('/api/touchpoints/{touchpoint_id}/copy', { params: path(id) })))
+}
+
+export async function throwAway(id: number): Promise<void> {
+  await take(client.DELETE('/api/touchpoints/{touchpoint_id}', { params: path(id) }))
+}
+
+export async function bringBack(id: number, on: boolean): Promise<void> {
+  await take(client.POST('/api/touchpoints/{touchpoint_id}/bring-back', { params: path(id), body: { on } }))
+}
+
+export async function putInOrder(touchpoint_ids: number[]): Promise<void> {
+  await take(client.PUT('/api/touchpoints/order', { body: { touchpoint_ids } }))
+}
+
+export async function takeIn(text: string, name: string): Promise<Draft> {
+  return typed(await take(client.POST('/api/touchpoints/from-file', { body: { text, name } })))
+}
+
+export async function revisions(id: number): Promise<Revision[]> {
+  return take(client.GET('/api/touchpoints/{touchpoint_id}/revisions', { params: path(id) }))
+}
+
+const numbered = (touchpoint_id: number, number: number) => ({ path: { touchpoint_id, number } })
+
+export async function revision(id: number, number: number): Promise<RevisionSeen> {
+  const params = numbered(id, number)
+  return (await take(client.GET('/api/touchpoints/{touchpoint_id}/revisions/{number}', { params }))) as unknown as RevisionSeen
+}
+
+export async function nameRevision(id: number, number: number, name: string): Promise<Revision[]> {
+  const params = numbered(id, number)
+  return take(client.PUT('/api/touchpoints/{touchpoint_id}/revisions/{number}/name', { params, body: { name } }))
+}
+
+export async function returnTo(id: number, number: number): Promise<Draft> {
+  const params = numbered(id, number)
+  return typed(await take(client.POST('/api/touchpoints/{touchpoint_id}/revisions/{number}/return', { params })))
+}
+
+export async function addCodes(id: number, codes: string): Promise<{ added: number; known: number; draft: Draft }> {
+  const found = await take(client.POST('/api/touchpoints/{touchpoint_id}/codes', { params: path(id), body: { codes } }))
+  return { ...found, draft: typed(found.draft) }
+}
+
+export async function dropCodes(id: number): Promise<Draft> {
+  return typed(await take(client.DELETE('/api/touchpoints/{touchpoint_id}/codes', { params: path(id) })))
+}
+
+export async function csvAddress(id: number, wanted: boolean): Promise<Draft> {
+  const params = path(id)
+  const call = wanted
+    ? client.POST('/api/touchpoints/{touchpoint_id}/csv', { params })
+    : client.DELETE('/api/touchpoints/{touchpoint_id}/csv', { params })
+  return typed(await take(call))
+}
+
+export async function extras(id: number): Promise<Extras> {
+  return (await take(client.GET('/api/touchpoints/{touchpoint_id}/extras', { params: path(id) }))) as Extras
+}
+
+export async function covered(width: number, height: number, screen_width: number, screen_height: number): Promise<number> {
+  return (await take(client.GET('/api/covered', { params: { query: { width, height, screen_width, screen_height } } }))).share
 }

@@ -33,6 +33,7 @@ class Compiled:
     zone: ZoneInfo
     generation: int = 1
     order: int = 0
+    interrupts: bool = True
 
     @cached_property
     def pause(self) -> timedelta | None:

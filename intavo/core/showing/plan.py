@@ -20,7 +20,7 @@ class PlannedEntry:
 def plan(touchpoints: Iterable[Compiled], visit: Visit, at: datetime, opened: str | None = None) -> list[PlannedEntry]:
     """What may show on this page view, in the owner's order.
 
-    A pop-up interrupts, so where the browser refuses to remember it never comes by itself. `opened` is
+    Where the browser refuses to remember, one that interrupts never comes by itself. `opened` is
     the id of a touchpoint that the visitor clicked on: it stands in the plan whatever its sentence, if
     it is on.
     """
@@ -31,6 +31,10 @@ def plan(touchpoints: Iterable[Compiled], visit: Visit, at: datetime, opened: st
 def _entries(touchpoints: Iterable[Compiled], view: PageView, opened: str | None) -> Iterator[PlannedEntry]:
     for touchpoint in touchpoints:
         if shows(touchpoint, view):
-            yield PlannedEntry(touchpoint, moments_of(touchpoint, view) if view.visit.storage else ())
+            yield PlannedEntry(touchpoint, _moments(touchpoint, view))
         elif touchpoint.id == opened and touchpoint.state is State.LIVE:
             yield PlannedEntry(touchpoint, ())
+
+
+def _moments(touchpoint: Compiled, view: PageView) -> tuple[tuple[Moment, ...], ...]:
+    return moments_of(touchpoint, view) if view.visit.storage or not touchpoint.interrupts else ()

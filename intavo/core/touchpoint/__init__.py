@@ -1,40 +1,79 @@
 """A touchpoint's document: steps of parts, look, rules and what comes after."""
 
-from .answers import AnswerErrors, Checked, check_answers
-from .document import After, Document, Leaving, Look, Step, ThankYou, for_visitors
-from .parts import Button, Consent, FieldPart, Headline, Part, ReplyPart, Text
-from .readiness import Finding, ready_check
+from .after import After, Guard, Leaving, ThankYou
+from .answers import AnswerErrors, Checked, asked_fields, check_answers, low_score, way_to
+from .base import AssetId, Words, filled, sanitised
+from .changes import Change, changes
+from .document import Document, Face, Purpose, Spot, Step, for_visitors, href
+from .fields import Consent, FieldPart
+from .legible import readings
+from .loading import needs_more
+from .look import INTERRUPTING, FullLook, HouseStyle, Look, Stance, departures, resolved
+from .openfile import BadFile, read, written
+from .parts import Button, Headline, Part, Question, ReplyPart, Score, Text
+from .readiness import Finding, Known, ready_check
 from .rules import HowOften, Moment, PagePattern, Sentence, Show, Until
 from .schema import document_schema
 from .starters import STARTERS, Starter
+from .turning import with_purpose, with_stance
 
 __all__ = [
+    "INTERRUPTING",
     "STARTERS",
     "After",
     "AnswerErrors",
+    "AssetId",
+    "BadFile",
     "Button",
+    "Change",
     "Checked",
     "Consent",
     "Document",
+    "Face",
     "FieldPart",
     "Finding",
+    "FullLook",
+    "Guard",
     "Headline",
+    "HouseStyle",
     "HowOften",
+    "Known",
     "Leaving",
     "Look",
     "Moment",
     "PagePattern",
     "Part",
+    "Purpose",
+    "Question",
     "ReplyPart",
+    "Score",
     "Sentence",
     "Show",
+    "Spot",
+    "Stance",
     "Starter",
     "Step",
     "Text",
     "ThankYou",
     "Until",
+    "Words",
+    "asked_fields",
+    "changes",
     "check_answers",
+    "departures",
     "document_schema",
+    "filled",
     "for_visitors",
+    "href",
+    "low_score",
+    "needs_more",
+    "read",
+    "readings",
     "ready_check",
+    "resolved",
+    "sanitised",
+    "way_to",
+    "with_purpose",
+    "with_stance",
+    "written",
 ]

@@ -1,13 +1,15 @@
-"""A visitor's answers held against the step that they saw."""
+"""A visitor's answers held against the steps that they went through."""
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
+from datetime import date
 
 from ..people import email_address, phone_number
-from .document import Document
-from .parts import Consent, FieldPart, Part
+from .document import Document, Step
+from .fields import Consent, FieldPart
+from .parts import Button, Part, Question, Score
 
-_LONGEST = {"email": 254, "text": 300, "phone": 60, "long": 5000}
+_LONGEST = {"email": 254, "phone": 60, "long": 5000}
 
 
 class AnswerErrors(ValueError):
@@ -30,21 +32,21 @@ class Checked:
 def check_answers(
     document: Document, step_id: str, answers: Mapping[str, str], consents: Mapping[str, bool], region: str
 ) -> Checked:
-    """The answers to one step, trimmed; raises AnswerErrors that name every field that is wrong.
+    """The answers up to one step, trimmed; raises AnswerErrors that name every field that is wrong.
 
-    A hidden field may be answered but is never required; a name that the step does not ask for is
-    passed over. `region` reads phone numbers without a country code.
+    Every step on the way that these answers take to `step_id` is checked, so that what an earlier step
+    requires cannot be left out. A hidden field may be answered but is never required; a name that is not
+    asked for is passed over. `region` reads phone numbers without a country code.
     """
-    step = document.step(step_id)
-    if step is None:
+    if document.step(step_id) is None:
         raise AnswerErrors([("step", f"There is no step “{step_id}”.")])
     errors: list[tuple[str, str]] = []
     values: dict[str, str] = {}
     agreed: dict[str, str] = {}
-    for part in step.parts:
+    for part in (part for step in way_to(document, step_id, answers) for part in step.parts):
         try:
-            if isinstance(part, FieldPart):
-                value = _field(part, answers.get(part.name, ""), region)
+            if isinstance(part, FieldPart | Question | Score):
+                value = _value(part, answers.get(part.name, ""), region)
                 if value:
                     values[part.name] = value
             elif isinstance(part, Consent) and not part.hidden:
@@ -56,33 +58,124 @@ def check_answers(
             errors.append((_place(part), str(error)))
     if errors:
         raise AnswerErrors(errors)
-    return Checked(values, agreed, next_step(document, step_id))
+    return Checked(values, agreed, next_step(document, step_id, values))
+
+
+def way_to(document: Document, step_id: str, answers: Mapping[str, str]) -> list[Step]:
+    """The steps that these answers lead through, up to and with `step_id`; that alone where none leads there."""
+    walked: list[Step] = []
+    step = document.steps[0]
+    while step not in walked:
+        walked.append(step)
+        if step.id == step_id:
+            return walked
+        following = next_step(document, step.id, answers)
+        found = document.step(following) if following else None
+        if found is None:
+            break
+        step = found
+    found = document.step(step_id)
+    return [found] if found else []
+
+
+def next_step(document: Document, step_id: str, answers: Mapping[str, str]) -> str | None:
+    """The step that comes after one: chosen by an answer, else where its button leads."""
+    step = document.step(step_id)
+    shown = [part for part in (step.parts if step else ()) if not part.hidden]
+    chosen = next((leads for part in shown if (leads := _chosen(part, answers))), None)
+    buttons = (part.does for part in shown if isinstance(part, Button))
+    return chosen or next((does.next for does in buttons if does.action in {"send", "step"}), None)
+
+
+def _chosen(part: Part, answers: Mapping[str, str]) -> str | None:
+    """The step that the answer to a part chooses."""
+    given = answers.get(part.name, "") if isinstance(part, FieldPart | Question | Score) else ""
+    if not given:
+        return None
+    if isinstance(part, Score):
+        return part.next_for(int(given)) if given.isdigit() else None
+    options = part.options if isinstance(part, FieldPart | Question) else ()
+    return next((option.next for option in options if option.value == given), None)
+
+
+def low_score(document: Document, values: Mapping[str, str]) -> bool:
+    """Whether any score that was given is so low that it asks for a follow-up."""
+    scores = (part for part in document.parts() if isinstance(part, Score))
+    return any(int(values[part.name]) <= part.low for part in scores if part.name in values)
 
 
 def _place(part: Part) -> str:
     """The field of a part as errors name it."""
-    if isinstance(part, FieldPart):
+    if isinstance(part, FieldPart | Question | Score):
         return f"answers.{part.name}"
     return f"consents.{part.name}" if isinstance(part, Consent) else part.id
 
 
-def _field(part: FieldPart, given: str, region: str) -> str:
+def _value(part: FieldPart | Question | Score, given: str, region: str) -> str:
     value = given.replace("\x00", "").strip()
+    if isinstance(part, Question):
+        return _one_of(value, [option.value for option in part.options]) if value else ""
+    if isinstance(part, Score):
+        return _one_of(value, [str(score) for score in range(part.least, part.most + 1)]) if value else ""
+    if part.input == "hidden":
+        return part.value
     if not value:
         if part.required and not part.hidden:
             raise ValueError(f"Please fill in “{part.label}”." if part.label else "Please fill this in.")
         return ""
-    if len(value) > _LONGEST[part.input]:
-        raise ValueError(f"This is too long: at most {_LONGEST[part.input]} characters.")
+    longest = _LONGEST.get(part.input, 300)
+    if part.input != "several" and len(value) > longest:
+        raise ValueError(f"This is too long: at most {longest} characters.")
+    return _typed(part, value, region)
+
+
+def _typed(part: FieldPart, value: str, region: str) -> str:
     if part.input == "email":
         return email_address(value).shown
     if part.input == "phone":
         return phone_number(value, region).shown
+    if part.input == "choice":
+        return _one_of(value, [option.value for option in part.options])
+    if part.input == "several":
+        known = [option.value for option in part.options]
+        return "\n".join(_one_of(one, known) for one in value.split("\n") if one)
+    if part.input == "number":
+        return _number(part, value)
+    if part.input == "date":
+        return _date(value)
     return value
 
 
-def next_step(document: Document, step_id: str) -> str | None:
-    """The step that the sending button of a step leads to."""
-    step = document.step(step_id)
-    buttons = (part for part in (step.parts if step else ()) if part.kind == "button" and not part.hidden)
-    return next((button.does.next for button in buttons if button.does.action == "send"), None)
+def _one_of(value: str, known: list[str]) -> str:
+    if value not in known:
+        raise ValueError("Please choose one of what is offered.")
+    return value
+
+
+def _number(part: FieldPart, value: str) -> str:
+    text = value.replace(",", ".")
+    try:
+        number = float(text)
+    except ValueError:
+        raise ValueError("Please write a number.") from None
+    if part.least is not None and number < part.least:
+        raise ValueError(f"Please write {part.least} or more.")
+    if part.most is not None and number > part.most:
+        raise ValueError(f"Please write {part.most} or less.")
+    return text
+
+
+def _date(value: str) -> str:
+    try:
+        return date.fromisoformat(value).isoformat()
+    except ValueError:
+        raise ValueError("Please choose a day.") from None
+
+
+def asked_fields(document: Document) -> Iterator[tuple[str, str]]:
+    """Names and labels of everything that can be answered, in order."""
+    for part in document.parts():
+        if isinstance(part, FieldPart):
+            yield part.name, part.label or part.name
+        elif isinstance(part, Question | Score):
+            yield part.name, part.text or part.name

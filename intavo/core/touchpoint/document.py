@@ -1,72 +1,49 @@
 """The whole of a touchpoint as one versioned document."""
 
 from collections.abc import Iterator
-from typing import Annotated, Any, Literal, Self
+from typing import Any, Literal, Self
 
-from pydantic import Field, StringConstraints, model_validator
+from pydantic import Field, field_validator, model_validator
 
-from .parts import Button, Consent, FieldPart, Id, Model, Part
+from ..people import phone_number
+from .after import After, Guard, Leaving
+from .base import AssetId, Id, Model
+from .css import check_selector
+from .fields import Consent, FieldPart
+from .look import INTERRUPTING, HouseStyle, Look, Stance, resolved
+from .parts import Button, Does, Links, Part, Picture, Question, Score, Video
 from .rules import Show
 
-Colour = Annotated[str, StringConstraints(pattern=r"^#[0-9a-fA-F]{6}$")]
-Purpose = Literal["sign-up", "inquiry"]
-Place = Literal["middle", "top", "bottom"]
+Purpose = Literal["sign-up", "inquiry", "call", "message", "offer", "question", "feedback", "notice"]
 LATEST_CROSS = 5
 
 
 class Step(Model):
-    """What is shown at one time."""
+    """What is shown at one time; `name` is how the owner calls it."""
 
     id: Id
-    parts: tuple[Part, ...] = Field(max_length=60)
+    name: str = Field("", max_length=60)
+    parts: tuple[Part, ...] = Field((), max_length=60)
 
 
-class Colours(Model):
-    """Colours by role, as #rrggbb."""
+class Face(Model):
+    """The button itself, where the stance is one: its words, its sign, and what a click does if it opens nothing."""
 
-    card: Colour = "#ffffff"
-    text: Colour = "#1a2326"
-    button: Colour = "#0e4f57"
-    button_text: Colour = "#ffffff"
-
-
-class PhoneLook(Model):
-    """What differs on a phone."""
-
-    place: Place = "bottom"
+    label: str = Field("", max_length=60)
+    sign: Literal["none", "question", "phone", "mail", "message", "gift"] = "question"
+    does: Does | None = None
 
 
-class Look(Model):
-    """How it looks; `width` is in CSS pixels."""
+class Spot(Model):
+    """Where one that stands in the page goes by itself: before, after or inside the first element that matches."""
 
-    place: Place = "middle"
-    width: int = Field(480, ge=280, le=1200)
-    colours: Colours = Colours()
-    phone: PhoneLook = PhoneLook()
+    selector: str = Field("", max_length=300)
+    where: Literal["before", "after", "inside"] = "after"
 
-
-class Leaving(Model):
-    """How the visitor gets rid of it: `cross` is the seconds until the close sign comes, None for none."""
-
-    cross: int | None = Field(0, ge=0, le=60)
-    outside: bool = True
-    escape: bool = True
-
-
-class ThankYou(Model):
-    """A mail to the visitor straight after they sent it."""
-
-    send: bool = True
-    subject: str = Field("", max_length=200)
-    text: str = Field("", max_length=5000)
-
-
-class After(Model):
-    """What follows: whether somebody answers, how soon (open minutes; None: the business's promise), mail."""
-
-    follow_up: bool = False
-    promise_minutes: int | None = Field(None, ge=1, le=60 * 24 * 30)
-    thank_you: ThankYou = ThankYou(send=False)
+    @field_validator("selector")
+    @classmethod
+    def _readable(cls, value: str) -> str:
+        return check_selector(value.strip()) if value.strip() else ""
 
 
 class Document(Model):
@@ -74,26 +51,32 @@ class Document(Model):
 
     version: Literal[1] = 1
     purpose: Purpose
-    stance: Literal["pop-up"] = "pop-up"
+    stance: Stance = "pop-up"
     steps: tuple[Step, ...] = Field(min_length=1, max_length=20)
     look: Look = Look()
     leaving: Leaving = Leaving()
     show: Show = Show()
     after: After = After()
+    guard: Guard = Guard()
+    face: Face = Face()
+    spot: Spot = Spot()
 
     @model_validator(mode="after")
     def _holds_together(self) -> Self:
         _all_different("steps", [step.id for step in self.steps])
         _all_different("parts", [part.id for step in self.steps for part in step.parts])
-        _all_different("fields", [part.name for part in self.parts() if isinstance(part, FieldPart | Consent)])
+        asked = (FieldPart, Consent, Question, Score)
+        _all_different("fields", [part.name for part in self.parts() if isinstance(part, asked)])
         for part in self.parts():
-            following = part.does.next if isinstance(part, Button) else None
-            if following is not None and self.step(following) is None:
-                raise ValueError(f"the button {part.id} leads to the step “{following}”, which is not there")
+            for following in leads_to(part):
+                if self.step(following) is None:
+                    raise ValueError(f"{part.id} leads to the step “{following}”, which is not there")
         self._can_be_closed()
         return self
 
     def _can_be_closed(self) -> None:
+        if self.stance not in INTERRUPTING:
+            return
         cross = self.leaving.cross is not None and self.leaving.cross <= LATEST_CROSS
         closing = any(isinstance(p, Button) and not p.hidden and p.does.action == "close" for p in self.steps[0].parts)
         if not cross and not closing:
@@ -112,6 +95,47 @@ class Document(Model):
         """Every consent that is asked for."""
         return (part for part in self.parts() if isinstance(part, Consent) and not part.hidden)
 
+    def fields(self, *inputs: str) -> Iterator[FieldPart]:
+        """Every field of these inputs (all without any), hidden ones too."""
+        fields = (part for part in self.parts() if isinstance(part, FieldPart))
+        return (part for part in fields if not inputs or part.input in inputs)
+
+    def does(self) -> Iterator[tuple[str, Does]]:
+        """Everything that a click does, with the id of its part."""
+        for part in self.parts():
+            if isinstance(part, Button):
+                yield part.id, part.does
+            elif isinstance(part, Links):
+                yield from ((part.id, item.does) for item in part.items)
+        if self.face.does is not None:
+            yield "face", self.face.does
+
+    def assets(self) -> set[AssetId]:
+        """Every picture, video and file that it uses."""
+        found: set[AssetId | None] = {self.after.file.asset}
+        for values in (self.look, self.look.phone):
+            found |= {values.background.asset if values.background else None}
+            found |= {values.backdrop.asset if values.backdrop else None}
+        for part in self.parts():
+            if isinstance(part, Picture):
+                found.add(part.asset)
+            elif isinstance(part, Video):
+                found |= {part.asset, part.poster}
+        found |= {does.asset for _, does in self.does()}
+        return {asset for asset in found if asset is not None}
+
+
+def leads_to(part: Part) -> Iterator[str]:
+    """The ids of the steps that a part can lead to."""
+    if isinstance(part, Button) and part.does.next:
+        yield part.does.next
+    elif isinstance(part, FieldPart | Question):
+        yield from (option.next for option in part.options if option.next)
+    elif isinstance(part, Score):
+        yield from (band.next for band in part.bands)
+    elif isinstance(part, Links):
+        yield from (item.does.next for item in part.items if item.does.next)
+
 
 def _all_different(what: str, names: list[str]) -> None:
     twice = next((name for name in names if names.count(name) > 1), None)
@@ -119,9 +143,35 @@ def _all_different(what: str, names: list[str]) -> None:
         raise ValueError(f"{what}: “{twice}” stands twice")
 
 
-def for_visitors(document: Document) -> dict[str, Any]:
-    """The document less what a visitor must not see: rules, what comes after, and hidden parts."""
-    seen = document.model_dump(mode="json", exclude={"show", "after"})
+def for_visitors(document: Document, house: HouseStyle | None = None, region: str = "GB") -> dict[str, Any]:
+    """The document less what a visitor must not see: rules, what comes after, and hidden parts.
+
+    The look is resolved with the site's house style; clicks get their addresses (numbers are read with
+    `region`). A file that is given for an answer has no address here.
+    """
+    seen = document.model_dump(mode="json", exclude={"show", "after", "look", "guard"})
+    seen["look"] = resolved(document.look, document.stance, house).model_dump(mode="json")
+    guard = document.guard
+    seen["then"] = {"page": document.after.page, "trap": guard.trap, "work": guard.work}
     for step in seen["steps"]:
         step["parts"] = [part for part in step["parts"] if not part["hidden"]]
+        for part in step["parts"]:
+            for does in [part["does"]] if part["kind"] == "button" else [one["does"] for one in part.get("items", ())]:
+                does["href"] = href(Does.model_validate(does), region)
+    if document.face.does is not None:
+        seen["face"]["does"]["href"] = href(document.face.does, region)
     return seen
+
+
+def href(does: Does, region: str) -> str:
+    """The address that a click goes to; empty where it stays in the page. Source: RFC 3966, RFC 6068."""
+    if does.action == "mail" and does.address:
+        return f"mailto:{does.address.removeprefix('mailto:')}"
+    if does.action == "phone" and does.address:
+        try:
+            return f"tel:{phone_number(does.address.removeprefix('tel:'), region).key}"
+        except ValueError:
+            return ""
+    if does.action == "file" and does.asset:
+        return f"/m/{does.asset}/file"
+    return does.address if does.action == "page" else ""

@@ -1,11 +1,14 @@
 """The ready check: what stops a touchpoint from working, and what to look at, before it is on."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
+from ..legibility import Reading
+from .answers import way_to
 from .document import Document
-from .parts import Button, Consent, FieldPart, Headline
+from .fields import Consent, FieldPart
+from .parts import Button, Does, Headline, Part, Picture, Question, Score, Video
 
 
 @dataclass(frozen=True, slots=True)
@@ -17,42 +20,146 @@ class Finding:
     place: str
 
 
-def ready_check(document: Document, has_site: bool, snippet_seen: bool) -> list[Finding]:
-    """Every finding, what stops it first. `has_site`: it stands on a site; `snippet_seen`: the script was seen."""
-    found = [*_about_the_site(has_site, snippet_seen), *_about_the_parts(document), *_about_the_ask(document)]
+@dataclass(frozen=True, slots=True)
+class Known:
+    """What is known around a document.
+
+    `boxed` and `missing` are ids of pictures; `codes_left` of `codes_all` is the touchpoint's own list.
+    """
+
+    has_site: bool = True
+    snippet_seen: bool = True
+    mail_sender: bool = True
+    slugs: frozenset[str] = frozenset()
+    boxed: frozenset[str] = frozenset()
+    missing: frozenset[str] = frozenset()
+    codes_left: int = 0
+    codes_all: int = 0
+    readings: Sequence[Reading] = ()
+
+
+def ready_check(document: Document, known: Known | None = None) -> list[Finding]:
+    """Every finding, what stops it first."""
+    around = known or Known()
+    found = [
+        *_about_the_site(around), *_about_the_parts(document, around), *_about_the_clicks(document, around),
+        *_about_the_ask(document), *_about_after(document, around), *_about_reading(around),
+    ]  # fmt: skip
     return sorted(found, key=lambda finding: finding.level != "stops")
 
 
-def _about_the_site(has_site: bool, snippet_seen: bool) -> Iterator[Finding]:
-    if not has_site:
+def _about_the_site(known: Known) -> Iterator[Finding]:
+    if not known.has_site:
         yield Finding("stops", "It stands on no site.", "sites")
-    elif not snippet_seen:
+    elif not known.snippet_seen:
         yield Finding("look", "The snippet has not been seen on the site yet.", "snippet")
 
 
-def _about_the_parts(document: Document) -> Iterator[Finding]:
+def _about_the_parts(document: Document, known: Known) -> Iterator[Finding]:
     for part in document.parts():
         if part.hidden:
             continue
-        if isinstance(part, FieldPart) and not part.label.strip():
-            yield Finding("stops", "A field has no label.", part.id)
-        elif isinstance(part, Consent) and not part.text.strip():
-            yield Finding("stops", "The consent tick has no wording.", part.id)
-        elif isinstance(part, Button) and not part.label.strip():
-            yield Finding("stops", "A button has no words.", part.id)
-        elif isinstance(part, Headline) and not part.text.strip():
-            yield Finding("look", "The headline is empty.", part.id)
+        stops, looks = _part_words(part)
+        if stops:
+            yield Finding("stops", stops, part.id)
+        if looks:
+            yield Finding("look", looks, part.id)
+        asset = part.asset if isinstance(part, Picture | Video) else None
+        if asset in known.missing:
+            yield Finding("look", "A picture is not in your library.", part.id)
+        elif asset in known.boxed:
+            yield Finding("look", "A picture is boxed in a background of its own.", part.id)
+    if document.stance == "button" and not document.face.label.strip():
+        yield Finding("stops", "The button has no words.", "face")
+
+
+def _part_words(part: Part) -> tuple[str, str]:
+    """What stops a part and what to look at in it."""
+    if isinstance(part, FieldPart):
+        if part.input in {"choice", "several"} and not part.options:
+            return "A field offers nothing to choose.", ""
+        return ("A field has no label." if part.input != "hidden" and not part.label.strip() else ""), ""
+    if isinstance(part, Consent):
+        return ("" if part.text.strip() else "The consent tick has no wording."), ""
+    if isinstance(part, Button):
+        return ("" if part.label.strip() else "A button has no words."), ""
+    if isinstance(part, Question):
+        return ("" if len(part.options) > 1 else "A question has fewer than two choices."), ""
+    if isinstance(part, Picture | Video):
+        if part.asset is None:
+            return "", f"No {part.kind} is chosen."
+        return "", "" if part.description.strip() else f"A {part.kind} has no description for those who do not see it."
+    return "", "The headline is empty." if isinstance(part, Headline) and not part.text.strip() else ""
+
+
+def _about_the_clicks(document: Document, known: Known) -> Iterator[Finding]:
+    for place, does in document.does():
+        reason = _goes_nowhere(does, known)
+        if reason:
+            yield Finding("look", reason, place)
+
+
+def _goes_nowhere(does: Does, known: Known) -> str:
+    if does.action in {"page", "mail", "phone"} and does.address.strip() in {"", "https://", "http://"}:
+        return "A click goes nowhere: its address is empty."
+    if does.action == "file" and does.asset is None:
+        return "A click gives a file, but none is chosen."
+    if does.action == "touchpoint" and does.touchpoint not in known.slugs:
+        return f"A click opens “{does.touchpoint}”, which is not there."
+    return ""
 
 
 def _about_the_ask(document: Document) -> Iterator[Finding]:
-    first = [part for part in document.steps[0].parts if not part.hidden]
-    if not any(isinstance(part, Button) and part.does.action == "send" for part in first):
+    collects = document.purpose in {"sign-up", "inquiry"}
+    sending = [
+        (step.id, part) for step in document.steps for part in step.parts
+        if isinstance(part, Button) and not part.hidden and part.does.action == "send"
+    ]  # fmt: skip
+    if collects and not sending:
         yield Finding("stops", "There is no button that sends it.", document.steps[0].id)
-    asks_email = any(isinstance(part, FieldPart) and part.input == "email" for part in first)
-    asks_phone = any(isinstance(part, FieldPart) and part.input == "phone" for part in first)
-    if not (asks_email or asks_phone):
+    reach = [part for part in document.fields("email", "phone") if not part.hidden]
+    if collects and not reach:
         yield Finding("stops", "Nothing asks how to reach them: an email or a phone field is needed.", "ask")
+    for step_id, button in sending:
+        asked = [p for step in way_to(document, step_id, {}) for p in step.parts if not p.hidden]
+        if (
+            not any(isinstance(p, FieldPart | Question | Score | Consent) for p in asked)
+            and document.purpose != "feedback"
+        ):
+            yield Finding("look", "A button sends, but nothing is asked before it.", button.id)
+    asks_email = any(part.input == "email" for part in reach)
     if document.purpose == "sign-up" and asks_email and not any(True for _ in document.consents()):
         yield Finding("look", "The email field has no consent wording with it.", "ask")
-    if document.after.thank_you.send and not document.after.thank_you.subject.strip():
-        yield Finding("stops", "The thank-you mail has no subject.", "thank_you")
+
+
+def _about_after(document: Document, known: Known) -> Iterator[Finding]:
+    after = document.after
+    if after.thank_you.send and not after.thank_you.subject.strip():
+        yield Finding("stops", "The answer mail has no subject.", "thank_you")
+    if after.confirm.on:
+        if not known.mail_sender:
+            yield Finding("stops", "Confirming by mail needs an address to send from.", "business")
+        if not after.confirm.subject.strip():
+            yield Finding("stops", "The mail to confirm has no subject.", "confirm")
+        if not any(not part.hidden for part in document.fields("email")):
+            yield Finding("stops", "Confirming by mail needs an email field.", "ask")
+    if after.code.kind == "shared" and not after.code.shared.strip():
+        yield Finding("stops", "The code for everybody is empty.", "code")
+    if after.code.kind == "each":
+        yield from _about_codes(known)
+    wants_file = "file" in {run.slot for run in after.thank_you.text if not isinstance(run, str)}
+    if wants_file and after.file.asset is None:
+        yield Finding("look", "The mail speaks of a file, but none is chosen.", "file")
+
+
+def _about_codes(known: Known) -> Iterator[Finding]:
+    if not known.codes_left:
+        yield Finding("stops", "There are no codes left to give.", "code")
+    elif known.codes_left * 10 <= known.codes_all:
+        yield Finding("look", f"Codes are running out: {known.codes_left} of {known.codes_all} are left.", "code")
+
+
+def _about_reading(known: Known) -> Iterator[Finding]:
+    for one in known.readings:
+        if not one.passes:
+            yield Finding("look", f"{one.what} is hard to read: {one.ratio:.1f} : 1.", one.part)

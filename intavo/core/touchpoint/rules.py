@@ -6,7 +6,7 @@ from urllib.parse import unquote, urlsplit
 
 from pydantic import Field, field_validator, model_validator
 
-from .parts import Model
+from .base import Model
 
 VisitorDevice = Literal["desktop", "tablet", "phone"]
 DEVICES: tuple[VisitorDevice, ...] = ("desktop", "tablet", "phone")
@@ -50,19 +50,22 @@ class PagePattern(Model):
 
 
 class Moment(Model):
-    """When, on a page: after so many seconds, or when so much of it is read. Exactly one is given."""
+    """When, on a page: after so many seconds, when so much of it is read, or about to leave. Exactly one is given."""
 
     after: Annotated[int, Field(ge=0, le=3600)] | None = None
     read: Annotated[int, Field(ge=1, le=100)] | None = None
+    leave: Literal[True] | None = None
 
     @model_validator(mode="after")
     def _one_of_them(self) -> Self:
-        if (self.after is None) == (self.read is None):
-            raise ValueError("a moment is either seconds on the page or the share of it that is read")
+        if sum(one is not None for one in (self.after, self.read, self.leave)) != 1:
+            raise ValueError("a moment is either seconds on the page, the share of it that is read, or leaving it")
         return self
 
     def say(self) -> str:
         """The moment in words."""
+        if self.leave:
+            return "about to leave"
         return f"after {self.after} s" if self.after is not None else f"{self.read} % down"
 
 

@@ -5,8 +5,8 @@
  */
 export interface TouchpointDocument {
   version: 1;
-  purpose: "sign-up" | "inquiry";
-  stance: "pop-up";
+  purpose: "sign-up" | "inquiry" | "call" | "message" | "offer" | "question" | "feedback" | "notice";
+  stance: "pop-up" | "card" | "bar" | "side-panel" | "full-page" | "in-page" | "button";
   /**
    * @minItems 1
    * @maxItems 20
@@ -16,57 +16,190 @@ export interface TouchpointDocument {
   leaving: Leaving;
   show: Show;
   after: After;
+  guard: Guard;
+  face: Face;
+  spot: Spot;
 }
 /**
- * What is shown at one time.
+ * What is shown at one time; `name` is how the owner calls it.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Step".
  */
 export interface Step {
   id: string;
+  name: string;
   /**
    * @maxItems 60
    */
-  parts: (Headline | Text | FieldPart | Consent | Button | ReplyPart)[];
+  parts: (
+    | Headline
+    | Text
+    | Picture
+    | Video
+    | FieldPart
+    | Consent
+    | Button
+    | Price
+    | Code
+    | Countdown
+    | Question
+    | Score
+    | Links
+    | Share
+    | HoursPart
+    | Questions
+    | Markup
+    | Line
+    | Space
+    | ReplyPart
+  )[];
 }
 /**
- * A line of large words.
+ * A line of large words; `known` is its wording where the visitor's first name is known.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Headline".
  */
 export interface Headline {
   id: string;
   on: ("desktop" | "phone")[];
   hidden: boolean;
+  row: string | null;
+  share: number;
   kind: "headline";
   text: string;
+  known: (string | WordSlotRun)[];
+  size: "small" | "medium" | "large";
+  colour: string | null;
+  align: "start" | "middle" | "end";
 }
 /**
- * Rich text, sanitised when it is read: only the elements listed survive.
+ * A place in a text that is filled when it is said.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "WordSlotRun".
+ */
+export interface WordSlotRun {
+  slot: "first_name" | "promise" | "next_opening" | "code" | "file";
+}
+/**
+ * Rich text, sanitised when it is read; `known` is its wording where the first name is known.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Text".
  */
 export interface Text {
   id: string;
   on: ("desktop" | "phone")[];
   hidden: boolean;
+  row: string | null;
+  share: number;
   kind: "text";
   html: string;
+  known: string;
+  size: "small" | "medium" | "large";
+  colour: string | null;
+  align: "start" | "middle" | "end";
 }
 /**
- * A field that the visitor fills in.
+ * A picture: focus point in percent, brightness -80..80, a wash of colour over it in percent.
+ *
+ * `description` is read out to those who do not see it; empty says nothing at all. `follows` makes a
+ * click on it do what the step's first button does.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Picture".
+ */
+export interface Picture {
+  id: string;
+  on: ("desktop" | "phone")[];
+  hidden: boolean;
+  row: string | null;
+  share: number;
+  kind: "picture";
+  asset: string | null;
+  description: string;
+  place: "inline" | "above" | "beside" | "behind";
+  focus_x: number;
+  focus_y: number;
+  bright: number;
+  wash: number;
+  wash_colour: string;
+  height: number | null;
+  follows: boolean;
+}
+/**
+ * A video, muted until it is clicked.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Video".
+ */
+export interface Video {
+  id: string;
+  on: ("desktop" | "phone")[];
+  hidden: boolean;
+  row: string | null;
+  share: number;
+  kind: "video";
+  asset: string | null;
+  poster: string | null;
+  description: string;
+}
+/**
+ * A field. `options` belong to choice and several, `least`/`most` to number, `value` to hidden.
+ *
+ * A slot offers times for a call: `minutes` long, `notice` minutes ahead at least, `capacity` at once.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "FieldPart".
  */
 export interface FieldPart {
   id: string;
   on: ("desktop" | "phone")[];
   hidden: boolean;
+  row: string | null;
+  share: number;
   kind: "field";
-  input: "email" | "text" | "phone" | "long";
+  input: "email" | "name" | "text" | "phone" | "long" | "choice" | "several" | "number" | "date" | "slot" | "hidden";
   name: string;
   label: string;
+  hint: string;
   required: boolean;
+  /**
+   * @maxItems 50
+   */
+  options: Option[];
+  least: number | null;
+  most: number | null;
+  value: string;
+  minutes: number;
+  notice: number;
+  capacity: number;
+}
+/**
+ * One choice: what is kept, what is read, and the step it leads to.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Option".
+ */
+export interface Option {
+  value: string;
+  label: string;
+  next: string | null;
 }
 /**
  * A tick with the wording that is agreed to; never ticked beforehand.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Consent".
  */
 export interface Consent {
   id: string;
   on: ("desktop" | "phone")[];
   hidden: boolean;
+  row: string | null;
+  share: number;
   kind: "consent";
   name: string;
   text: string;
@@ -74,62 +207,445 @@ export interface Consent {
 }
 /**
  * A button.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Button".
  */
 export interface Button {
   id: string;
   on: ("desktop" | "phone")[];
   hidden: boolean;
+  row: string | null;
+  share: number;
   kind: "button";
+  label: string;
+  does: Does;
+  style: "main" | "plain";
+}
+/**
+ * What a click does. `href` is filled only in what visitors get.
+ *
+ * send and step go on to `next`; page, mail and phone use `address`; file uses `asset`; touchpoint its
+ * short name; spot goes to "top", "bottom" or the id of an element of the page. `goal`: reaches the goal.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Does".
+ */
+export interface Does {
+  action: "send" | "step" | "back" | "page" | "mail" | "phone" | "file" | "touchpoint" | "spot" | "close";
+  next: string | null;
+  address: string;
+  asset: string | null;
+  touchpoint: string;
+  spot: string;
+  tab: "same" | "new";
+  goal: boolean;
+  href: string;
+}
+/**
+ * A price with the old one beside it; the saving is worked out. Amounts in units of the currency.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Price".
+ */
+export interface Price {
+  id: string;
+  on: ("desktop" | "phone")[];
+  hidden: boolean;
+  row: string | null;
+  share: number;
+  kind: "price";
+  now: string;
+  old: string | null;
+  currency: string;
+  unit: string;
+  show_saving: boolean;
+}
+/**
+ * Where the code stands that the visitor has been given, with a way to copy it.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Code".
+ */
+export interface Code {
+  id: string;
+  on: ("desktop" | "phone")[];
+  hidden: boolean;
+  row: string | null;
+  share: number;
+  kind: "code";
+  label: string;
+}
+/**
+ * Time left: to a moment, or so many minutes for each visitor, begun again after so many.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Countdown".
+ */
+export interface Countdown {
+  id: string;
+  on: ("desktop" | "phone")[];
+  hidden: boolean;
+  row: string | null;
+  share: number;
+  kind: "countdown";
+  to: string | null;
+  minutes: number | null;
+  again_after: number | null;
+  label: string;
+  ended: string;
+}
+/**
+ * A question with choices; each may go to a step of its own.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Question".
+ */
+export interface Question {
+  id: string;
+  on: ("desktop" | "phone")[];
+  hidden: boolean;
+  row: string | null;
+  share: number;
+  kind: "question";
+  name: string;
+  text: string;
+  /**
+   * @maxItems 20
+   */
+  options: Option[];
+}
+/**
+ * A score to give; `bands` choose the next step, `low` and below opens a follow-up.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Score".
+ */
+export interface Score {
+  id: string;
+  on: ("desktop" | "phone")[];
+  hidden: boolean;
+  row: string | null;
+  share: number;
+  kind: "score";
+  name: string;
+  text: string;
+  least: number;
+  most: number;
+  least_label: string;
+  most_label: string;
+  low: number;
+  /**
+   * @maxItems 11
+   */
+  bands: Band[];
+}
+/**
+ * The step that scores from `least` to `most` go to.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Band".
+ */
+export interface Band {
+  least: number;
+  most: number;
+  next: string;
+}
+/**
+ * A menu of links.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Links".
+ */
+export interface Links {
+  id: string;
+  on: ("desktop" | "phone")[];
+  hidden: boolean;
+  row: string | null;
+  share: number;
+  kind: "links";
+  /**
+   * @maxItems 20
+   */
+  items: LinkItem[];
+  columns: 1 | 2;
+}
+/**
+ * One line of a links menu.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "LinkItem".
+ */
+export interface LinkItem {
   label: string;
   does: Does;
 }
 /**
- * What a button does: send the step's answers and go on to `next`, or close.
+ * The browser's own share sheet, and copying the link; no address means this page's own.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Share".
  */
-export interface Does {
-  action: "send" | "close";
-  next: string | null;
+export interface Share {
+  id: string;
+  on: ("desktop" | "phone")[];
+  hidden: boolean;
+  row: string | null;
+  share: number;
+  kind: "share";
+  label: string;
+  address: string;
+  words: string;
+}
+/**
+ * Whether it is open now, and the week.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "HoursPart".
+ */
+export interface HoursPart {
+  id: string;
+  on: ("desktop" | "phone")[];
+  hidden: boolean;
+  row: string | null;
+  share: number;
+  kind: "hours";
+  now: boolean;
+  week: boolean;
+}
+/**
+ * The business's questions & answers, all or one group of them.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Questions".
+ */
+export interface Questions {
+  id: string;
+  on: ("desktop" | "phone")[];
+  hidden: boolean;
+  row: string | null;
+  share: number;
+  kind: "questions";
+  group: string;
+  search: boolean;
+  helped: boolean;
+}
+/**
+ * Foreign markup, only ever in a sandboxed frame of a given height.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Markup".
+ */
+export interface Markup {
+  id: string;
+  on: ("desktop" | "phone")[];
+  hidden: boolean;
+  row: string | null;
+  share: number;
+  kind: "markup";
+  html: string;
+  height: number;
+  description: string;
+}
+/**
+ * A line between parts.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Line".
+ */
+export interface Line {
+  id: string;
+  on: ("desktop" | "phone")[];
+  hidden: boolean;
+  row: string | null;
+  share: number;
+  kind: "line";
+}
+/**
+ * Room between parts, in CSS pixels.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Space".
+ */
+export interface Space {
+  id: string;
+  on: ("desktop" | "phone")[];
+  hidden: boolean;
+  row: string | null;
+  share: number;
+  kind: "space";
+  height: number;
 }
 /**
  * Where the visitor is told when somebody answers.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "ReplyPart".
  */
 export interface ReplyPart {
   id: string;
   on: ("desktop" | "phone")[];
   hidden: boolean;
+  row: string | null;
+  share: number;
   kind: "reply";
 }
 /**
- * How it looks; `width` is in CSS pixels.
+ * The look of a touchpoint. `house`: what is left open follows the site's house style.
  */
 export interface Look {
-  place: "middle" | "top" | "bottom";
-  width: number;
+  place:
+    ("middle" | "top" | "bottom" | "left" | "right" | "top-left" | "top-right" | "bottom-left" | "bottom-right") | null;
+  edge: number | null;
+  width: number | null;
+  height: ("content" | "screen") | number | null;
+  content: ("top" | "middle" | "bottom") | null;
+  spacing: number | null;
+  corners: number | null;
+  border: number | null;
+  shadow: ("none" | "soft" | "strong") | null;
+  background: Background | null;
+  backdrop: Backdrop | null;
+  arrival: ("none" | "rise" | "slide" | "fade" | "grow") | null;
+  going: ("none" | "rise" | "slide" | "fade" | "grow") | null;
+  font: Font | null;
+  head_font: Font | null;
+  size: number | null;
+  head_size: number | null;
+  weight: number | null;
+  head_weight: number | null;
   colours: Colours;
-  phone: PhoneLook;
+  cross: Cross | null;
+  pushes: boolean | null;
+  house: boolean;
+  phone: LookValues;
+  css: string;
 }
 /**
- * Colours by role, as #rrggbb.
+ * What the card is painted with: its colour, a gradient, a picture or a video.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Background".
+ */
+export interface Background {
+  kind: "colour" | "gradient" | "picture" | "video";
+  start: string;
+  end: string;
+  angle: number;
+  asset: string | null;
+  focus_x: number;
+  focus_y: number;
+  bright: number;
+  wash: number;
+  wash_colour: string;
+}
+/**
+ * What lies over the page behind: a strength in percent, and perhaps a picture or a video.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Backdrop".
+ */
+export interface Backdrop {
+  strength: number;
+  asset: string | null;
+}
+/**
+ * A typeface: one of the system's, one that is shipped, or the site's own by name.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Font".
+ */
+export interface Font {
+  source: "system" | "shipped" | "site";
+  name: string;
+}
+/**
+ * Colours by role; what is left open follows.
  */
 export interface Colours {
-  card: string;
-  text: string;
-  button: string;
-  button_text: string;
+  card: string | null;
+  text: string | null;
+  headline: string | null;
+  button: string | null;
+  button_text: string | null;
+  button_hover: string | null;
+  field: string | null;
+  field_text: string | null;
+  field_border: string | null;
+  border: string | null;
+  backdrop: string | null;
+  cross: string | null;
 }
 /**
- * What differs on a phone.
+ * The close sign: a cross or a word, its size in CSS pixels, and the corner of the card it stands in.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Cross".
  */
-export interface PhoneLook {
-  place: "middle" | "top" | "bottom";
+export interface Cross {
+  style: "sign" | "word";
+  word: string;
+  size: number;
+  place: "end" | "start";
+}
+/**
+ * Every value of a look; None follows. Lengths are CSS pixels.
+ */
+export interface LookValues {
+  place:
+    ("middle" | "top" | "bottom" | "left" | "right" | "top-left" | "top-right" | "bottom-left" | "bottom-right") | null;
+  edge: number | null;
+  width: number | null;
+  height: ("content" | "screen") | number | null;
+  content: ("top" | "middle" | "bottom") | null;
+  spacing: number | null;
+  corners: number | null;
+  border: number | null;
+  shadow: ("none" | "soft" | "strong") | null;
+  background: Background | null;
+  backdrop: Backdrop | null;
+  arrival: ("none" | "rise" | "slide" | "fade" | "grow") | null;
+  going: ("none" | "rise" | "slide" | "fade" | "grow") | null;
+  font: Font | null;
+  head_font: Font | null;
+  size: number | null;
+  head_size: number | null;
+  weight: number | null;
+  head_weight: number | null;
+  colours: Colours1;
+  cross: Cross | null;
+  pushes: boolean | null;
+}
+/**
+ * Colours by role; what is left open follows.
+ */
+export interface Colours1 {
+  card: string | null;
+  text: string | null;
+  headline: string | null;
+  button: string | null;
+  button_text: string | null;
+  button_hover: string | null;
+  field: string | null;
+  field_text: string | null;
+  field_border: string | null;
+  border: string | null;
+  backdrop: string | null;
+  cross: string | null;
 }
 /**
  * How the visitor gets rid of it: `cross` is the seconds until the close sign comes, None for none.
+ *
+ * `after`: it goes by itself after so many seconds; `video_end`: at the end of its video. `hold_scroll`:
+ * the page behind does not scroll meanwhile.
  */
 export interface Leaving {
   cross: number | null;
   outside: boolean;
   escape: boolean;
+  after: number | null;
+  video_end: boolean;
+  hold_scroll: boolean;
 }
 /**
  * All rules: any of the sentences shows it, within how often and until.
@@ -145,6 +661,9 @@ export interface Show {
 }
 /**
  * Where, to whom and at which moment; the moments are alternatives of which all parts must come.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Sentence".
  */
 export interface Sentence {
   /**
@@ -163,17 +682,24 @@ export interface Sentence {
 }
 /**
  * Which pages: one exactly, or one and everything below it.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "PagePattern".
  */
 export interface PagePattern {
   kind: "exact" | "below";
   path: string;
 }
 /**
- * When, on a page: after so many seconds, or when so much of it is read. Exactly one is given.
+ * When, on a page: after so many seconds, when so much of it is read, or about to leave. Exactly one is given.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Moment".
  */
 export interface Moment {
   after: number | null;
   read: number | null;
+  leave: true | null;
 }
 /**
  * At most once in so many days of 24 hours; None: on every page.
@@ -189,17 +715,406 @@ export interface Until {
 }
 /**
  * What follows: whether somebody answers, how soon (open minutes; None: the business's promise), mail.
+ *
+ * `hours`: the id of the hours that the promise is counted in (None: the site's main hours). `page`: where
+ * they go instead of a thanks step. `tell`: members' ids who are told by mail.
  */
 export interface After {
   follow_up: boolean;
   promise_minutes: number | null;
+  hours: number | null;
   thank_you: ThankYou;
+  page: string;
+  /**
+   * @maxItems 20
+   */
+  tags: string[];
+  confirm: Confirm;
+  code: GivenCode;
+  file: GivenFile;
+  /**
+   * @maxItems 50
+   */
+  tell: number[];
+  daily_csv: boolean;
 }
 /**
- * A mail to the visitor straight after they sent it.
+ * A mail to the visitor straight after they sent it; `reply_to` empty: the business's own address.
  */
 export interface ThankYou {
   send: boolean;
   subject: string;
+  text: (string | WordSlotRun)[];
+  reply_to: string;
+}
+/**
+ * Double opt-in: nothing is given before the button behind the mail's link is pressed.
+ */
+export interface Confirm {
+  on: boolean;
+  subject: string;
+  text: (string | WordSlotRun)[];
+  button: string;
+}
+/**
+ * A code: one for everybody (`shared`), or one each from the touchpoint's list.
+ */
+export interface GivenCode {
+  kind: "none" | "shared" | "each";
+  shared: string;
+  show: boolean;
+  mail: boolean;
+}
+/**
+ * A file by a signed link.
+ */
+export interface GivenFile {
+  asset: string | null;
+  label: string;
+}
+/**
+ * What is asked of a sender against spam: a hidden trap, a least time, and perhaps a piece of work.
+ */
+export interface Guard {
+  trap: boolean;
+  least_seconds: number;
+  work: boolean;
+}
+/**
+ * The button itself, where the stance is one: its words, its sign, and what a click does if it opens nothing.
+ */
+export interface Face {
+  label: string;
+  sign: "none" | "question" | "phone" | "mail" | "message" | "gift";
+  does: Does | null;
+}
+/**
+ * Where one that stands in the page goes by itself: before, after or inside the first element that matches.
+ */
+export interface Spot {
+  selector: string;
+  where: "before" | "after" | "inside";
+}
+/**
+ * What follows: whether somebody answers, how soon (open minutes; None: the business's promise), mail.
+ *
+ * `hours`: the id of the hours that the promise is counted in (None: the site's main hours). `page`: where
+ * they go instead of a thanks step. `tell`: members' ids who are told by mail.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "After".
+ */
+export interface After1 {
+  follow_up: boolean;
+  promise_minutes: number | null;
+  hours: number | null;
+  thank_you: ThankYou;
+  page: string;
+  /**
+   * @maxItems 20
+   */
+  tags: string[];
+  confirm: Confirm;
+  code: GivenCode;
+  file: GivenFile;
+  /**
+   * @maxItems 50
+   */
+  tell: number[];
+  daily_csv: boolean;
+}
+/**
+ * Colours by role; what is left open follows.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Colours".
+ */
+export interface Colours2 {
+  card: string | null;
+  text: string | null;
+  headline: string | null;
+  button: string | null;
+  button_text: string | null;
+  button_hover: string | null;
+  field: string | null;
+  field_text: string | null;
+  field_border: string | null;
+  border: string | null;
+  backdrop: string | null;
+  cross: string | null;
+}
+/**
+ * Double opt-in: nothing is given before the button behind the mail's link is pressed.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Confirm".
+ */
+export interface Confirm1 {
+  on: boolean;
+  subject: string;
+  text: (string | WordSlotRun)[];
+  button: string;
+}
+/**
+ * The button itself, where the stance is one: its words, its sign, and what a click does if it opens nothing.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Face".
+ */
+export interface Face1 {
+  label: string;
+  sign: "none" | "question" | "phone" | "mail" | "message" | "gift";
+  does: Does | null;
+}
+/**
+ * A code: one for everybody (`shared`), or one each from the touchpoint's list.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "GivenCode".
+ */
+export interface GivenCode1 {
+  kind: "none" | "shared" | "each";
+  shared: string;
+  show: boolean;
+  mail: boolean;
+}
+/**
+ * A file by a signed link.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "GivenFile".
+ */
+export interface GivenFile1 {
+  asset: string | null;
+  label: string;
+}
+/**
+ * What is asked of a sender against spam: a hidden trap, a least time, and perhaps a piece of work.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Guard".
+ */
+export interface Guard1 {
+  trap: boolean;
+  least_seconds: number;
+  work: boolean;
+}
+/**
+ * At most once in so many days of 24 hours; None: on every page.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "HowOften".
+ */
+export interface HowOften1 {
+  once_in_days: number | null;
+}
+/**
+ * How the visitor gets rid of it: `cross` is the seconds until the close sign comes, None for none.
+ *
+ * `after`: it goes by itself after so many seconds; `video_end`: at the end of its video. `hold_scroll`:
+ * the page behind does not scroll meanwhile.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Leaving".
+ */
+export interface Leaving1 {
+  cross: number | null;
+  outside: boolean;
+  escape: boolean;
+  after: number | null;
+  video_end: boolean;
+  hold_scroll: boolean;
+}
+/**
+ * The look of a touchpoint. `house`: what is left open follows the site's house style.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Look".
+ */
+export interface Look1 {
+  place:
+    ("middle" | "top" | "bottom" | "left" | "right" | "top-left" | "top-right" | "bottom-left" | "bottom-right") | null;
+  edge: number | null;
+  width: number | null;
+  height: ("content" | "screen") | number | null;
+  content: ("top" | "middle" | "bottom") | null;
+  spacing: number | null;
+  corners: number | null;
+  border: number | null;
+  shadow: ("none" | "soft" | "strong") | null;
+  background: Background | null;
+  backdrop: Backdrop | null;
+  arrival: ("none" | "rise" | "slide" | "fade" | "grow") | null;
+  going: ("none" | "rise" | "slide" | "fade" | "grow") | null;
+  font: Font | null;
+  head_font: Font | null;
+  size: number | null;
+  head_size: number | null;
+  weight: number | null;
+  head_weight: number | null;
+  colours: Colours;
+  cross: Cross | null;
+  pushes: boolean | null;
+  house: boolean;
+  phone: LookValues;
+  css: string;
+}
+/**
+ * Every value of a look; None follows. Lengths are CSS pixels.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "LookValues".
+ */
+export interface LookValues1 {
+  place:
+    ("middle" | "top" | "bottom" | "left" | "right" | "top-left" | "top-right" | "bottom-left" | "bottom-right") | null;
+  edge: number | null;
+  width: number | null;
+  height: ("content" | "screen") | number | null;
+  content: ("top" | "middle" | "bottom") | null;
+  spacing: number | null;
+  corners: number | null;
+  border: number | null;
+  shadow: ("none" | "soft" | "strong") | null;
+  background: Background | null;
+  backdrop: Backdrop | null;
+  arrival: ("none" | "rise" | "slide" | "fade" | "grow") | null;
+  going: ("none" | "rise" | "slide" | "fade" | "grow") | null;
+  font: Font | null;
+  head_font: Font | null;
+  size: number | null;
+  head_size: number | null;
+  weight: number | null;
+  head_weight: number | null;
+  colours: Colours1;
+  cross: Cross | null;
+  pushes: boolean | null;
+}
+/**
+ * All rules: any of the sentences shows it, within how often and until.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Show".
+ */
+export interface Show1 {
+  /**
+   * @minItems 1
+   * @maxItems 20
+   */
+  sentences: Sentence[];
+  how_often: HowOften;
+  until: Until;
+}
+/**
+ * Where one that stands in the page goes by itself: before, after or inside the first element that matches.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Spot".
+ */
+export interface Spot1 {
+  selector: string;
+  where: "before" | "after" | "inside";
+}
+/**
+ * A mail to the visitor straight after they sent it; `reply_to` empty: the business's own address.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "ThankYou".
+ */
+export interface ThankYou1 {
+  send: boolean;
+  subject: string;
+  text: (string | WordSlotRun)[];
+  reply_to: string;
+}
+/**
+ * Not any more after they answered.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Until".
+ */
+export interface Until1 {
+  answered: boolean;
+}
+/**
+ * Colours by role, all of them known.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "FullColours".
+ */
+export interface FullColours {
+  card: string;
   text: string;
+  headline: string;
+  button: string;
+  button_text: string;
+  button_hover: string;
+  field: string;
+  field_text: string;
+  field_border: string;
+  border: string;
+  backdrop: string;
+  cross: string;
+}
+/**
+ * A look with every value known.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "FullValues".
+ */
+export interface FullValues {
+  place: "middle" | "top" | "bottom" | "left" | "right" | "top-left" | "top-right" | "bottom-left" | "bottom-right";
+  edge: number;
+  width: number;
+  height: ("content" | "screen") | number;
+  content: "top" | "middle" | "bottom";
+  spacing: number;
+  corners: number;
+  border: number;
+  shadow: "none" | "soft" | "strong";
+  background: Background;
+  backdrop: Backdrop;
+  arrival: "none" | "rise" | "slide" | "fade" | "grow";
+  going: "none" | "rise" | "slide" | "fade" | "grow";
+  font: Font;
+  head_font: Font;
+  size: number;
+  head_size: number;
+  weight: number;
+  head_weight: number;
+  colours: FullColours;
+  cross: Cross;
+  pushes: boolean;
+}
+/**
+ * What a visitor's browser draws with: on a desktop and on a phone.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "FullLook".
+ */
+export interface FullLook {
+  place: "middle" | "top" | "bottom" | "left" | "right" | "top-left" | "top-right" | "bottom-left" | "bottom-right";
+  edge: number;
+  width: number;
+  height: ("content" | "screen") | number;
+  content: "top" | "middle" | "bottom";
+  spacing: number;
+  corners: number;
+  border: number;
+  shadow: "none" | "soft" | "strong";
+  background: Background;
+  backdrop: Backdrop;
+  arrival: "none" | "rise" | "slide" | "fade" | "grow";
+  going: "none" | "rise" | "slide" | "fade" | "grow";
+  font: Font;
+  head_font: Font;
+  size: number;
+  head_size: number;
+  weight: number;
+  head_weight: number;
+  colours: FullColours;
+  cross: Cross;
+  pushes: boolean;
+  phone: FullValues;
+  css: string;
 }

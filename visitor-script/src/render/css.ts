@@ -1,49 +1,68 @@
-/** The styles of everything a visitor sees; colours come in as custom properties. */
+/** The styles of everything a visitor sees; values of the look come in as custom properties. */
 export const CSS = `
 :host{all:initial}
 *{box-sizing:border-box}
-.card{width:min(var(--w),calc(100vw - 32px));max-width:none;max-height:calc(100vh - 32px);max-height:calc(100dvh - 32px);margin:auto;padding:28px;border:0;border-radius:14px;background:var(--card);color:var(--text);font:16px/1.5 var(--font,system-ui,sans-serif);overflow:auto;overflow-wrap:anywhere;overscroll-behavior:contain;box-shadow:0 18px 60px rgba(0,0,0,.3);text-align:start}
+.card{position:relative;display:flex;flex-direction:column;width:min(var(--w),100%);max-width:none;max-height:none;height:var(--h);margin:0 auto;padding:0;border:var(--line) solid var(--border-colour);border-radius:var(--round);background:var(--card);color:var(--text);font:var(--weight) var(--size)/1.5 var(--font);overflow:auto;overflow-wrap:anywhere;overscroll-behavior:contain;box-shadow:var(--shadow);text-align:start}
 .card:focus{outline:0}
-dialog.card{position:fixed;inset:0;animation:rise .35s ease-out}
-dialog.card::backdrop{background:rgba(10,18,20,.5)}
-.backdrop{position:fixed;inset:0;background:rgba(10,18,20,.5)}
-dialog.card[data-place=top]{margin-top:16px}
-dialog.card[data-place=bottom]{margin-bottom:16px}
-.inline{margin:0 auto;box-shadow:none;max-height:none;width:min(var(--w),100%)}
-h2{margin:0 0 8px;font-size:1.5em;line-height:1.2;font-weight:700}
+.fixed{position:fixed;inset:var(--edge);z-index:2147483000;width:min(var(--w),calc(100vw - 2*var(--edge)));max-height:calc(100vh - 2*var(--edge));max-height:calc(100dvh - 2*var(--edge));margin:auto}
+.fixed[data-height=content]{height:fit-content}
+dialog:not([open]){display:none}
+dialog::backdrop{background:none}
+.backdrop{position:fixed;inset:0;z-index:2147482999;background:var(--backdrop);overflow:hidden}
+[data-place^=top]{margin-top:0}[data-place^=bottom]{margin-bottom:0}
+[data-place$=left]{margin-left:0}[data-place$=right]{margin-right:0}
+.body{position:relative;flex:1 0 auto;display:flex;flex-direction:column;justify-content:var(--content);padding:var(--pad);min-width:0}
+form{display:flow-root;width:100%}
+h2{margin:0 0 8px;font:var(--head-weight) var(--head-size)/1.2 var(--head-font);color:var(--headline)}
 h2:focus{outline:0}
-.cross~form h2:first-child{padding-inline-end:32px}
+.small{font-size:.86em}h2.small{font-size:calc(var(--head-size)*.72)}h2.medium{font-size:calc(var(--head-size)*.86)}.text.large{font-size:1.15em}
+.has-cross h2:first-child,.has-cross .text:first-child{padding-inline-end:calc(var(--cross) - 4px)}
 p{margin:0 0 10px}
+.text>:last-child{margin-bottom:10px}
 .text a{color:inherit}
-.field{margin:14px 0}
-label{display:block;margin-bottom:4px;font-weight:600}
+.field{margin:12px 0}
+label,legend{display:block;margin-bottom:4px;padding:0;font-weight:600}
+fieldset{margin:0;padding:0;border:0;min-width:0}
 .quiet{font-weight:400;opacity:.85;font-size:.9em}
 .tick{display:flex;gap:10px;font-weight:400}
-input,textarea{width:100%;padding:10px 12px;border:1px solid #6b777a;border-radius:8px;background:#fff;color:#1a2326;font:inherit}
+input,textarea,select{width:100%;min-height:44px;padding:9px 12px;border:1px solid var(--field-border);border-radius:min(8px,var(--round));background:var(--field);color:var(--field-text);font:inherit}
 textarea{min-height:96px;resize:vertical}
-input[type=checkbox]{flex:none;width:22px;height:22px;margin:1px 0 0;accent-color:var(--button)}
+::placeholder{color:inherit;opacity:.7}
+input[type=checkbox],input[type=radio]{flex:none;width:22px;height:22px;min-height:0;margin:1px 0 0;accent-color:var(--button)}
 [aria-invalid=true]{border-color:#a5321d;border-width:2px}
 button{font:inherit;cursor:pointer}
-.button{display:block;width:100%;min-height:46px;margin-top:12px;padding:10px 16px;border:0;border-radius:8px;background:var(--button);color:var(--button-text);font-weight:700;white-space:normal}
+.button{display:flex;align-items:center;justify-content:center;gap:8px;width:100%;min-height:46px;margin-top:10px;padding:10px 16px;border:0;border-radius:min(10px,var(--round));background:var(--button);color:var(--button-text);font-weight:700;text-align:center;text-decoration:none;white-space:normal}
+.button:hover{background:var(--button-hover)}
 .button[aria-disabled=true]{opacity:.7;cursor:default}
 .button.plain{background:none;color:inherit;border:1px solid currentColor;font-weight:600}
 :focus-visible{outline:3px solid var(--text);outline-offset:2px}
 .error{margin:4px 0 0;color:#a5321d;background:#fff;padding:2px 6px;border-radius:4px;font-weight:600;font-size:.94em}
 .notice,.reply{margin:12px 0;padding:10px 14px;border-inline-start:4px solid var(--button)}
 .reply p{margin:2px 0 0}
-.cross{position:absolute;top:10px;inset-inline-end:10px;width:36px;height:36px;padding:0;border:0;border-radius:50%;background:none;color:inherit;line-height:0}
-.cross:hover{background:rgba(127,127,127,.2)}
-.cross svg{width:18px;height:18px}
-[hidden]{display:none}
-@keyframes rise{from{opacity:0;transform:translateY(20px)}}
-@media (prefers-reduced-motion:reduce){dialog.card{animation:none}}
+.trap{position:absolute;left:-9999px;width:1px;height:1px;overflow:hidden}
+.cross{position:absolute;top:8px;z-index:2;display:grid;place-items:center;inset-inline-end:8px;min-width:var(--cross);height:var(--cross);padding:0 6px;border:0;border-radius:99px;background:none;color:var(--cross-colour);line-height:1}
+.cross:hover{background:rgba(127,127,127,.25)}
+.cross svg{width:55%;height:55%;min-width:14px}
+[data-stance=bar]{inset-inline:0;width:100%;max-width:100%;inset-block:auto;margin:0}
+[data-stance=bar][data-place=top]{top:var(--from-top,0)}
+[data-stance=bar][data-place=bottom]{bottom:0}
+.card.in-flow{position:relative;inset:auto;z-index:2147482000}
+[data-stance=bar] .body{width:min(var(--w),100%);margin:0 auto;padding-inline:calc(var(--pad) + 16px) calc(var(--pad) + var(--cross))}
+[data-stance=bar] form{display:flex;flex-wrap:wrap;gap:4px 18px;align-items:center}
+[data-stance=bar] form>*{flex:1 1 auto}
+[data-stance=bar] h2,[data-stance=bar] p,[data-stance=bar] .text>:last-child{margin:0}
+[data-stance=bar] .button{width:auto;margin:0;min-height:40px;padding-block:6px}
+.going{pointer-events:none}
+[hidden]{display:none!important}
+@media (prefers-reduced-motion:no-preference){
+.rise{animation:rise .6s cubic-bezier(.2,.8,.2,1)}.slide{animation:slide .6s cubic-bezier(.2,.8,.2,1)}.fade{animation:fade .6s}
+.going{animation-direction:reverse;animation-duration:.4s;animation-fill-mode:forwards}
+}
+@keyframes rise{from{opacity:0;translate:0 24px}}
+@keyframes fade{from{opacity:0}}
+@keyframes slide{from{translate:var(--slide)}}
 @media (max-width:600px){
 .not-phone{display:none!important}
-.card{padding:22px 18px}
-dialog.card{width:calc(100vw - 16px);max-height:calc(100vh - 24px);max-height:calc(100dvh - 24px)}
-dialog.card[data-phone=bottom]{margin:auto auto 8px}
-dialog.card[data-phone=top]{margin:8px auto auto}
-dialog.card[data-phone=middle]{margin:auto}
 }
 @media (min-width:601px){.not-desktop{display:none!important}}
 `

@@ -1,81 +1,140 @@
+import { standBar } from './bars'
 import { CSS } from './css'
 import { el, focusable } from './dom'
-import { makePart, type Made } from './parts'
-import type { Actions, Part, Says, SeenDocument, Sent, Values } from './types'
+import { looks, paint, PHONE } from './look'
+import { makePart, moreCss } from './parts'
+import type { Actions, Around, Does, FullValues, Made, Part, Says, SeenDocument, Sent, Step, Values } from './types'
 
+/** `live`: as it stands; `inline`: in the page, whatever its stance; `stage`: as the editor shows it. */
+export type Mode = 'live' | 'inline' | 'stage'
+const MODAL = ['pop-up', 'side-panel', 'full-page']
 const CROSS =
   '<svg viewBox="0 0 18 18" aria-hidden="true"><path d="M2 2l14 14M16 2L2 16" stroke="currentColor" stroke-width="2.4" stroke-linecap="round"/></svg>'
 
-/** `modal`: a pop-up over the page; `inline`: in the page; `stage`: a pop-up as the editor shows it. */
-export type Mode = 'modal' | 'inline' | 'stage'
+export function sends(step: Step | undefined): boolean {
+  return !!step?.parts.some((part) => part.kind === 'button' && !part.hidden && part.does.action === 'send')
+}
 
-/** A touchpoint on a page: draws its steps, takes in what is typed, shows what came of sending it. */
+/**
+ * A touchpoint on a page: draws its steps, takes in what is typed, shows what came of sending it. What pop-up,
+ * card and bar need; the rest is added on top of it (see ../more/full.ts).
+ */
 export class Drawing {
   readonly host: HTMLElement
   readonly root: ShadowRoot
   readonly card: HTMLElement
-  private made = new Map<string, Made>()
-  private typed: Values = { answers: {}, consents: {} }
-  private step = ''
-  private began = false
+  protected look: FullValues
+  protected made: Made[] = []
+  protected typed: Values = { answers: {}, consents: {} }
+  protected step!: Step
+  protected began = false
   private busy = false
+  protected undo: (() => void)[] = []
+  protected behind: HTMLElement | null = null
+  protected view: Window & typeof globalThis
 
   constructor(
-    private page: Document,
-    private document: SeenDocument,
-    private mode: Mode,
-    private actions: Actions,
+    readonly page: Document,
+    readonly document: SeenDocument,
+    readonly mode: Mode,
+    readonly actions: Actions,
+    readonly around: Around,
   ) {
-    this.host = el(page, 'div', { 'data-intavo-touchpoint': mode })
+    this.view = page.defaultView ?? window
+    this.host = el(page, 'div', { 'data-intavo-touchpoint': mode === 'live' ? document.stance : mode })
     this.root = this.host.attachShadow({ mode: 'open' })
+    this.look = looks(document.look, this.view)
     this.adopt()
-    const { look } = document
-    this.card =
-      mode === 'inline'
-        ? el(page, 'section', { class: 'card inline' })
-        : el(page, 'dialog', { class: 'card', 'data-place': look?.place ?? 'middle', 'data-phone': look?.phone?.place ?? 'bottom' })
-    if (mode === 'stage') this.root.append(el(page, 'div', { class: 'backdrop' }))
-    this.root.append(this.card)
+    this.card = this.makeCard()
+    if (around.typed) this.typed = { answers: { ...around.typed.answers }, consents: { ...around.typed.consents } }
     this.paint()
-    this.draw(document.steps[0]?.id ?? '')
-    if (mode === 'modal') this.listen()
+    const narrow = this.view.matchMedia(PHONE)
+    const again = (): void => this.paint()
+    narrow.addEventListener('change', again)
+    this.undo.push(() => narrow.removeEventListener('change', again))
+    this.begin()
+  }
+
+  protected begin(): void {
+    this.draw(this.document.steps[0]?.id ?? '')
+  }
+
+  protected get modal(): boolean {
+    return this.mode !== 'inline' && MODAL.includes(this.document.stance)
   }
 
   private adopt(): void {
     // The sheet must belong to the window of the page it is used in; a CSP does not reach it.
-    const Sheet = (this.page.defaultView ?? window).CSSStyleSheet
-    const sheet = new Sheet()
-    sheet.replaceSync(CSS)
-    this.root.adoptedStyleSheets = [sheet]
+    this.root.adoptedStyleSheets = [CSS, moreCss(), this.document.look.css].filter(Boolean).map((text) => {
+      const sheet = new this.view.CSSStyleSheet()
+      sheet.replaceSync(text)
+      return sheet
+    })
   }
 
-  private paint(): void {
-    const { look } = this.document
-    const colours: Record<string, string | undefined> = { ...look?.colours }
-    const set = (name: string, value: string | undefined) => value && this.host.style.setProperty(name, value)
-    set('--w', `${look?.width ?? 480}px`)
-    set('--card', colours.card)
-    set('--text', colours.text)
-    set('--button', colours.button)
-    set('--button-text', colours.button_text)
+  protected makeCard(): HTMLElement {
+    const { stance } = this.document
+    const inPage = this.mode === 'inline' || stance === 'in-page'
+    const card: HTMLElement = this.modal
+      ? el(this.page, 'dialog', { class: 'card fixed' })
+      : el(this.page, 'section', { class: inPage || stance === 'button' ? 'card' : 'card fixed' })
+    if (!inPage && stance === 'card') card.setAttribute('role', 'dialog')
+    if (!inPage) card.setAttribute('data-stance', stance)
+    if (this.modal) this.root.append((this.behind = el(this.page, 'div', { class: 'backdrop', 'aria-hidden': 'true' })))
+    this.root.append(card)
+    return card
+  }
+
+  protected paint(): void {
+    this.look = looks(this.document.look, this.view)
+    paint(this.host, this.look)
+    this.card.setAttribute('data-place', this.look.place)
+    this.card.setAttribute('data-height', String(typeof this.look.height === 'number' ? 'set' : this.look.height))
   }
 
   /** Put it on the page; a modal one takes the focus and gives it back when it goes. */
   show(parent: Element): void {
     parent.append(this.host)
-    const card = this.card
-    if (!(card instanceof (this.page.defaultView ?? window).HTMLDialogElement)) return
-    if (this.mode === 'stage') {
-      card.setAttribute('open', '')
-      return
+    const { card } = this
+    if (this.modal) {
+      if (this.mode === 'stage') return card.setAttribute('open', '')
+      ;(card as HTMLDialogElement).showModal()
+      this.heading()?.focus()
+      if (this.document.leaving.hold_scroll) this.holdScroll()
     }
-    card.showModal()
-    this.heading()?.focus()
+    if (this.document.stance === 'bar' && this.mode !== 'inline') {
+      this.undo.push(standBar(this.page, this.host, card, this.look.place, this.look.pushes))
+    }
+    if (this.mode === 'stage') return
+    if (this.mode === 'live') {
+      card.classList.add(this.look.arrival)
+      this.listen()
+    }
+  }
+
+  private holdScroll(): void {
+    const { style } = this.page.documentElement
+    const before = style.overflow
+    style.overflow = 'hidden'
+    this.undo.push(() => (style.overflow = before))
   }
 
   remove(): void {
-    if (this.card instanceof HTMLDialogElement && this.card.open) this.card.close()
-    this.host.remove()
+    this.undo.splice(0).forEach((undo) => undo())
+    const { card, host } = this
+    const modal = this.modal && this.mode === 'live'
+    if (modal) (card as HTMLDialogElement).close()
+    const still = this.look.going === 'none' || this.view.matchMedia('(prefers-reduced-motion:reduce)').matches
+    if (this.mode !== 'live' || still || !host.isConnected || card.classList.contains('in-flow')) return host.remove()
+    // Closed, so that the page is free at once; what goes is only a picture of it.
+    if (modal) card.setAttribute('open', '')
+    this.behind?.remove()
+    host.inert = true
+    host.setAttribute('aria-hidden', 'true')
+    card.classList.remove('rise', 'slide', 'fade', 'grow')
+    void card.offsetWidth
+    card.classList.add('going', this.look.going)
+    card.addEventListener('animationend', () => host.remove(), { once: true })
   }
 
   /** Draw a step; what was typed before stands in it again. */
@@ -83,57 +142,73 @@ export class Drawing {
     const found = this.document.steps.find((one) => one.id === step)
     if (!found) return
     this.keepTyped()
-    this.step = step
-    this.made.clear()
+    this.step = found
+    this.made = []
     const form = el(this.page, 'form', { novalidate: '' })
-    for (const part of found.parts) if (!part.hidden) this.add(form, part)
+    for (const part of found.parts) if (!part.hidden) this.put(form, part, this.make(part).element)
+    this.trap(form)
     form.addEventListener('submit', (event) => {
       event.preventDefault()
       void this.submit()
     })
     form.addEventListener('input', () => this.start())
-    this.card.replaceChildren(...(this.mode === 'inline' ? [] : this.cross()), form)
+    const cross = this.cross()
+    this.card.classList.toggle('has-cross', cross.length > 0)
+    this.card.replaceChildren(...cross, el(this.page, 'div', { class: 'body' }, form))
     this.name()
+    this.card.scrollTop = 0
   }
 
-  private add(form: HTMLElement, part: Part): void {
-    const made = makePart(this.page, part)
-    this.made.set(part.id, made)
-    form.append(made.element)
+  protected make(part: Part): Made {
+    const made = makePart(this, part)
+    this.made.push(made)
     const { control } = made
-    if (control instanceof HTMLInputElement && control.type === 'checkbox') {
-      control.checked = this.typed.consents[control.name] ?? false
-    } else if (control) {
-      control.value = this.typed.answers[control.name] ?? ''
+    if (control) {
+      const known = control.consent ? this.typed.consents[control.name] : this.typed.answers[control.name]
+      if (known !== undefined) control.write(known)
     }
-    if (part.kind === 'button' && this.mode !== 'stage') {
-      made.element.addEventListener('click', () => {
-        this.actions.clicked()
-        if (part.does.action === 'close') this.actions.close()
-      })
-    }
+    return made
   }
 
-  private cross(): HTMLElement[] {
-    const after = this.document.leaving?.cross
-    if (after === null) return []
-    const cross = el(this.page, 'button', { class: 'cross', type: 'button', 'aria-label': 'Close' })
-    cross.innerHTML = CROSS
-    cross.addEventListener('click', () => this.actions.close())
-    if (after && this.mode === 'modal') {
-      cross.hidden = true
-      setTimeout(() => (cross.hidden = false), after * 1000)
-    }
-    return [cross]
+  /** A field that only machines fill in. */
+  private trap(form: HTMLElement): void {
+    if (!this.document.then.trap || !sends(this.step)) return
+    const input = el(this.page, 'input', { name: 'website', tabindex: '-1', autocomplete: 'off' })
+    form.append(el(this.page, 'div', { class: 'trap', 'aria-hidden': 'true' }, el(this.page, 'label', {}, 'Leave this empty', input)))
   }
 
-  private heading(): HTMLElement | null {
+  protected cross(): HTMLElement[] {
+    const after = this.document.leaving.cross
+    const { stance } = this.document
+    if (after === null || this.mode === 'inline' || stance === 'in-page') return []
+    const made = el(this.page, 'button', { class: 'cross', type: 'button', 'aria-label': 'Close' })
+    made.innerHTML = CROSS
+    made.addEventListener('click', () => this.leave())
+    if (after && this.mode === 'live') {
+      made.hidden = true
+      setTimeout(() => (made.hidden = false), after * 1000)
+    }
+    return [made]
+  }
+
+  /** Puts a part where it stands. */
+  protected put(form: HTMLElement, _: Part, element: HTMLElement): void {
+    form.append(element)
+  }
+
+  /** The visitor wants it gone. */
+  protected leave(): void {
+    this.actions.close()
+  }
+
+  protected heading(): HTMLElement | null {
     return this.card.querySelector('h2')
   }
 
   private name(): void {
     const heading = this.heading()
     if (heading) heading.id = 'intavo-title'
+    this.card.removeAttribute(heading ? 'aria-label' : 'aria-labelledby')
     if (heading) this.card.setAttribute('aria-labelledby', 'intavo-title')
     else this.card.setAttribute('aria-label', 'Message')
   }
@@ -143,19 +218,28 @@ export class Drawing {
     this.card.addEventListener('keydown', (event) => {
       if (event.key === 'Escape') {
         event.preventDefault()
-        if (leaving?.escape !== false) this.actions.close()
-      } else if (event.key === 'Tab') this.keepFocus(event)
+        if (leaving.escape) this.leave()
+      } else if (event.key === 'Tab' && this.modal) this.keepFocus(event)
     })
     this.card.addEventListener('cancel', (event) => {
       event.preventDefault()
-      if (leaving?.escape !== false) this.actions.close()
+      if (leaving.escape) this.leave()
     })
-    this.card.addEventListener('pointerdown', (event) => {
-      if (event.target !== this.card || leaving?.outside === false) return
+    if (!leaving.outside || !this.closesOutside()) return
+    const target: EventTarget = this.modal ? this.card : this.page
+    const outside = (event: Event): void => {
+      if (!(event instanceof this.view.PointerEvent) || this.card.hidden) return
+      if (this.modal ? event.target !== this.card : event.composedPath().includes(this.host)) return
       const box = this.card.getBoundingClientRect()
       const inside = event.clientX >= box.left && event.clientX <= box.right && event.clientY >= box.top && event.clientY <= box.bottom
-      if (!inside) this.actions.close()
-    })
+      if (!inside) this.leave()
+    }
+    target.addEventListener('pointerdown', outside)
+    this.undo.push(() => target.removeEventListener('pointerdown', outside))
+  }
+
+  protected closesOutside(): boolean {
+    return this.modal
   }
 
   private keepFocus(event: KeyboardEvent): void {
@@ -169,25 +253,50 @@ export class Drawing {
     }
   }
 
-  private start(): void {
+  protected start(): void {
+    this.keepTyped()
+    if (this.mode === 'live' || this.mode === 'inline') this.around.keep({ step: this.step.id, ...this.typed })
     if (this.began) return
     this.began = true
     this.actions.started()
   }
 
-  private keepTyped(): void {
-    for (const { control } of this.made.values()) {
-      if (control instanceof HTMLInputElement && control.type === 'checkbox') this.typed.consents[control.name] = control.checked
-      else if (control) this.typed.answers[control.name] = control.value
+  protected keepTyped(): void {
+    for (const { control } of this.made) {
+      if (!control) continue
+      const value = control.read()
+      if (control.consent) this.typed.consents[control.name] = value === true
+      else this.typed.answers[control.name] = String(value)
     }
   }
 
-  private async submit(): Promise<void> {
+  /** Open or fold the card of a button. */
+  unfold(open: boolean): void {
+    this.card.hidden &&= !open
+  }
+
+  /** One of several was chosen: it is kept, and leads on where it leads. */
+  choose(name: string, value: string): void {
+    this.typed.answers[name] = value
+  }
+
+  /** Something was clicked that does something. */
+  clicked(does: Does, event: Event): void {
+    if (this.mode === 'stage') return event.preventDefault()
+    this.actions.clicked()
+    if (does.goal) this.actions.goal()
+    if (does.action === 'close') this.leave()
+    else if (does.action === 'touchpoint') this.actions.open(does.touchpoint)
+  }
+
+  protected async submit(): Promise<void> {
     if (this.busy || this.mode === 'stage') return
+    if (!sends(this.step)) return
     this.keepTyped()
     this.wait(true)
     try {
-      this.settle(await this.actions.send(this.step, this.typed))
+      const trap = this.card.querySelector<HTMLInputElement>('.trap input')?.value ?? ''
+      this.settle(await this.actions.send(this.step.id, this.typed, trap))
     } finally {
       this.wait(false)
     }
@@ -204,30 +313,33 @@ export class Drawing {
     if (sent.kind === 'kept') {
       return this.notice('There is no connection just now. What you wrote is kept and will be sent by itself.')
     }
+    this.around.keep(null)
+    if (this.document.then.page && !sent.suggest) return this.view.location.assign(this.document.then.page)
     if (sent.next) this.draw(sent.next)
     this.reply(sent.says)
+    if (sent.file) this.notice('', el(this.page, 'a', { class: 'button', href: sent.file.url }, sent.file.label))
     if (sent.suggest) this.offer(sent.suggest)
     this.heading()?.focus()
   }
 
-  private mend(errors: { field: string; message: string }[]): void {
+  protected mend(errors: { field: string; message: string }[]): void {
     let first: HTMLElement | undefined
-    for (const { control, error } of this.made.values()) {
+    for (const { control, error } of this.made) {
       if (!control || !error) continue
       const wrong = errors.find((one) => one.field.endsWith(`.${control.name}`))
       error.hidden = !wrong
       error.textContent = wrong?.message ?? ''
-      control.setAttribute('aria-invalid', String(!!wrong))
+      control.focus.setAttribute('aria-invalid', String(!!wrong))
       if (wrong) {
-        control.setAttribute('aria-describedby', error.id)
-        first ??= control
+        control.focus.setAttribute('aria-describedby', error.id)
+        first ??= control.focus
       }
     }
     if (first) first.focus()
     else this.notice(errors[0]?.message ?? 'This could not be sent.')
   }
 
-  private notice(text: string, ...more: Node[]): void {
+  protected notice(text: string, ...more: Node[]): void {
     this.card.querySelector('.notice')?.remove()
     const box = el(this.page, 'div', { class: 'notice', role: 'status' }, text, ...more)
     this.card.querySelector('form')?.append(box)

@@ -1,2 +1,18 @@
-export { Drawing, type Mode } from './draw'
-export type { Actions, Part, Says, SeenDocument, Sent, TouchpointDocument, Values } from './types'
+export { draw, learn } from './make'
+export type { Drawing, Mode } from './draw'
+export type {
+  Actions,
+  Around,
+  Does,
+  Extras,
+  FullLook,
+  FullValues,
+  Part,
+  PartOf,
+  Says,
+  SeenDocument,
+  Sent,
+  TouchpointDocument,
+  Typed,
+  Values,
+} from './types'

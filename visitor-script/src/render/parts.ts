@@ -1,73 +1,134 @@
+import type { Drawing } from './draw'
 import { el } from './dom'
-import type { Part } from './types'
+import type { Control, Does, Made, Part, PartOf } from './types'
 
-const TYPES = { email: 'email', phone: 'tel', text: 'text', long: '' } as const
-const FILLED_BY = { email: 'email', phone: 'tel', text: '', long: '' } as const
+export type Maker<K extends Part['kind'] = Part['kind']> = (drawing: Drawing, part: PartOf<K>) => Made
+type Makers = { [K in Part['kind']]?: Maker<K> }
 
-export interface Made {
-  element: HTMLElement
-  /** The element that a field's value or tick lives in. */
-  control?: HTMLInputElement | HTMLTextAreaElement
-  error?: HTMLElement
+const TYPES: Record<string, string> = { email: 'email', phone: 'tel', date: 'date' }
+const FILLED_BY: Record<string, string> = { email: 'email', phone: 'tel', name: 'given-name' }
+export function errorFor(doc: Document, id: string): HTMLElement {
+  return el(doc, 'p', { class: 'error', id: `${id}-error`, hidden: '' })
 }
 
-function field(doc: Document, part: Extract<Part, { kind: 'field' }>): Made {
-  const id = `f-${part.id}`
-  const control = part.input === 'long' ? el(doc, 'textarea', { rows: '4' }) : el(doc, 'input', { type: TYPES[part.input] })
-  control.id = id
-  control.name = part.name
-  const known = part.name === 'name' ? 'given-name' : FILLED_BY[part.input]
-  if (known) control.setAttribute('autocomplete', known)
-  if (part.required) control.setAttribute('aria-required', 'true')
-  const words = el(doc, 'span', { 'data-words': 'label' }, part.label ?? '')
-  const label = el(doc, 'label', { for: id }, words)
+export function labelFor(doc: Document, part: PartOf<'field'>, tag: 'label' | 'legend' = 'label'): HTMLElement {
+  const label = el(doc, tag, tag === 'label' ? { for: `f-${part.id}` } : {}, el(doc, 'span', { 'data-words': 'label' }, part.label))
   if (!part.required) label.append(' ', el(doc, 'span', { class: 'quiet' }, '(if you like)'))
-  const error = el(doc, 'p', { class: 'error', id: `${id}-error`, hidden: '' })
-  return { element: el(doc, 'div', { class: 'field' }, label, control, error), control, error }
+  return label
 }
 
-function consent(doc: Document, part: Extract<Part, { kind: 'consent' }>): Made {
+export function textControl(name: string, element: HTMLInputElement | HTMLTextAreaElement | HTMLSelectElement): Control {
+  return { name, consent: false, focus: element, read: () => element.value, write: (value) => (element.value = String(value)) }
+}
+
+function field(drawing: Drawing, part: PartOf<'field'>): Made {
+  const more = registered.more?.[part.input]
+  if (more) return more(drawing, part)
+  const { page: doc } = drawing
   const id = `f-${part.id}`
-  const control = el(doc, 'input', { type: 'checkbox', id, name: part.name })
-  if (part.required) control.setAttribute('aria-required', 'true')
-  const error = el(doc, 'p', { class: 'error', id: `${id}-error`, hidden: '' })
-  const words = el(doc, 'span', { 'data-words': 'text' }, part.text ?? '')
-  const label = el(doc, 'label', { class: 'tick', for: id }, control, words)
+  const input = part.input === 'long' ? el(doc, 'textarea', { rows: '4' }) : el(doc, 'input', { type: TYPES[part.input] ?? 'text' })
+  input.id = id
+  input.name = part.name
+  if (part.hint) input.setAttribute('placeholder', part.hint)
+  if (part.input === 'number') input.setAttribute('inputmode', 'decimal')
+  const known = part.name === 'name' ? 'given-name' : FILLED_BY[part.input]
+  if (known) input.setAttribute('autocomplete', known)
+  if (part.required) input.setAttribute('aria-required', 'true')
+  const error = errorFor(doc, id)
+  const made = el(doc, 'div', { class: 'field' }, labelFor(doc, part), input, error)
+  if (part.input === 'hidden') made.hidden = true
+  return { element: made, control: textControl(part.name, input), error }
+}
+
+function consent({ page: doc }: Drawing, part: PartOf<'consent'>): Made {
+  const id = `f-${part.id}`
+  const tick = el(doc, 'input', { type: 'checkbox', id, name: part.name })
+  if (part.required) tick.setAttribute('aria-required', 'true')
+  const error = errorFor(doc, id)
+  const words = el(doc, 'span', { 'data-words': 'text' }, part.text)
+  const label = el(doc, 'label', { class: 'tick', for: id }, tick, words)
+  const control = {
+    name: part.name,
+    consent: true,
+    focus: tick,
+    read: () => tick.checked,
+    write: (value: string | boolean) => (tick.checked = value === true),
+  }
   return { element: el(doc, 'div', { class: 'field' }, label, error), control, error }
 }
 
-/** One part as elements; its id stands in `data-part`, its editable words in `data-words`. */
-export function makePart(doc: Document, part: Part): Made {
-  const made = make(doc, part)
-  made.element.setAttribute('data-part', part.id)
-  const on = part.on ?? ['desktop', 'phone']
-  if (!on.includes('desktop')) made.element.classList.add('not-desktop')
-  if (!on.includes('phone')) made.element.classList.add('not-phone')
+/** A button, or a link where a click leads somewhere. */
+export function clickable(drawing: Drawing, does: Does, className: string, ...words: (Node | string)[]): HTMLElement {
+  const { page: doc } = drawing
+  const href = does.action === 'file' && does.href ? drawing.around.base + does.href : does.href
+  const made = href
+    ? el(doc, 'a', { class: className, href, ...(does.tab === 'new' ? { target: '_blank', rel: 'noopener' } : {}) }, ...words)
+    : el(doc, 'button', { class: className, type: does.action === 'send' ? 'submit' : 'button' }, ...words)
+  if (does.action === 'touchpoint') made.setAttribute('data-opens', does.touchpoint)
+  made.addEventListener('click', (event) => drawing.clicked(does, event))
   return made
 }
 
-function make(doc: Document, part: Part): Made {
-  switch (part.kind) {
-    case 'headline':
-      return { element: el(doc, 'h2', { 'data-words': 'text', tabindex: '-1' }, part.text ?? '') }
-    case 'text': {
-      const element = el(doc, 'div', { class: 'text', 'data-words': 'html' })
-      // Sanitised by the server, which is the only one who writes documents.
-      element.innerHTML = part.html ?? ''
-      return { element }
-    }
-    case 'field':
-      return field(doc, part)
-    case 'consent':
-      return consent(doc, part)
-    case 'button': {
-      const sends = part.does.action === 'send'
-      const words = el(doc, 'span', { 'data-words': 'label' }, part.label ?? '')
-      return {
-        element: el(doc, 'button', { class: sends ? 'button' : 'button plain', type: sends ? 'submit' : 'button' }, words),
-      }
-    }
-    case 'reply':
-      return { element: el(doc, 'div', { class: 'reply', hidden: '' }) }
-  }
+function headline({ page: doc, around }: Drawing, part: PartOf<'headline'>): Made {
+  const known = part.known.length > 0 && around.firstName
+  const words = known ? part.known.map((run) => (typeof run === 'string' ? run : around.firstName)).join('') : part.text
+  const made = el(doc, 'h2', { 'data-words': known ? '' : 'text', tabindex: '-1', class: `${part.size} to-${part.align}` }, words)
+  if (part.colour) made.style.color = part.colour
+  return { element: made }
+}
+
+function text({ page: doc, around }: Drawing, part: PartOf<'text'>): Made {
+  const known = !!part.known && !!around.firstName
+  const made = el(doc, 'div', { class: `text ${part.size} to-${part.align}`, 'data-words': known ? '' : 'html' })
+  // Sanitised by the server, which is the only one who writes documents.
+  made.innerHTML = known ? part.known : part.html
+  for (const slot of made.querySelectorAll('[data-slot]')) slot.textContent = around.firstName
+  for (const image of made.querySelectorAll('img')) image.src = around.base + (image.getAttribute('src') ?? '')
+  if (part.colour) made.style.color = part.colour
+  return { element: made }
+}
+
+const BASE: Makers = {
+  headline,
+  text,
+  field,
+  consent,
+  button: (drawing, part) => ({
+    element: clickable(
+      drawing,
+      part.does,
+      part.style === 'plain' || part.does.action === 'close' ? 'button plain' : 'button',
+      el(drawing.page, 'span', { 'data-words': 'label' }, part.label),
+    ),
+  }),
+  reply: ({ page: doc }) => ({ element: el(doc, 'div', { class: 'reply', hidden: '' }) }),
+}
+
+/** What comes later, with the rest of the code: more parts, and a drawing that can do more. */
+export interface More {
+  full: (base: typeof Drawing) => typeof Drawing
+  /** Watches for the visitor being about to leave. */
+  leaving: (leaves: () => void) => () => void
+  makers: Makers
+  css: string
+  more: Record<string, Maker<'field'>>
+}
+const registered: { makers: Makers; css: string; more: Record<string, Maker<'field'>> | null } = { makers: BASE, css: '', more: null }
+
+export function register(more: More): void {
+  registered.makers = { ...BASE, ...more.makers }
+  registered.css = more.css
+  registered.more = more.more
+}
+
+export const moreCss = (): string => registered.css
+
+/** One part as elements; its id stands in `data-part`, its editable words in `data-words`. */
+export function makePart(drawing: Drawing, part: Part): Made {
+  const make = registered.makers[part.kind] as Maker | undefined
+  const made: Made = make ? make(drawing, part as never) : { element: el(drawing.page, 'div') }
+  made.element.setAttribute('data-part', part.id)
+  if (!part.on.includes('desktop')) made.element.classList.add('not-desktop')
+  if (!part.on.includes('phone')) made.element.classList.add('not-phone')
+  return made
 }

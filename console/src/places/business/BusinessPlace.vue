@@ -6,6 +6,7 @@ import { useForm } from '@/places/account/form'
 import { useNotices } from '@/lib/notices'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import TextField from '@/parts/TextField.vue'
+import QuestionsCard from './QuestionsCard.vue'
 import SiteCard from './SiteCard.vue'
 
 const { data: me } = useMe()
@@ -49,6 +50,7 @@ async function addSite() {
         <div v-if="!sites && !unread" class="sheet h-56 opacity-60" aria-busy="true" />
         <p v-if="sites && !sites.length" class="sheet p-6">There is no site yet. Add yours, and you get the one line to paste into it.</p>
         <SiteCard v-for="site in sites" :key="site.id" :site="site" />
+        <QuestionsCard />
         <form v-if="open" class="sheet grid gap-3 p-5" @submit.prevent="adding.run(addSite)">
           <TextField
             v-model="host"

@@ -7,6 +7,7 @@ import { useNotices } from '@/lib/notices'
 import { ago } from '@/lib/time'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import { useForm } from '@/places/account/form'
+import HouseStyle from './HouseStyle.vue'
 
 const props = defineProps<{ site: Site }>()
 const { now } = useClock()
@@ -79,5 +80,6 @@ async function save() {
       <ErrorBox v-if="!Object.keys(fields).length" :error="error" />
       <button class="btn mt-2" :disabled="busy">Save addresses</button>
     </form>
+    <HouseStyle :site="site" />
   </article>
 </template>

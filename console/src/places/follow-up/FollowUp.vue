@@ -3,6 +3,7 @@ import { onKeyStroke, useMediaQuery } from '@vueuse/core'
 import { computed, nextTick, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useFollowUps, type Item } from '@/api/follow-ups'
+import { useQuarantine } from '@/api/quarantine'
 import { useClock } from '@/lib/clock'
 import { useKeys } from '@/lib/keys'
 import { clockTime, saidTime, shortDate } from '@/lib/time'
@@ -91,6 +92,7 @@ onKeyStroke('Escape', (event) => {
   const back = selected.value
   void router.push('/follow-up').then(() => list.value?.querySelector<HTMLElement>(`[data-id="${back}"]`)?.focus())
 })
+const { data: aside } = useQuarantine()
 </script>
 
 <template>
@@ -102,6 +104,7 @@ onKeyStroke('Escape', (event) => {
     >
       <div class="mb-3 flex flex-wrap items-baseline justify-between gap-x-4">
         <h1 id="follow-up-title">Follow-up</h1>
+        <RouterLink v-if="aside?.length" to="/quarantine" class="btn-link ml-auto">{{ aside.length }} set aside as spam</RouterLink>
         <p v-if="first" class="text-ink-2">
           {{ first.open_count }} for us<template v-if="kept !== null"> · promise kept {{ kept }} % this month</template>
         </p>

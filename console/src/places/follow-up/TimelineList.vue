@@ -19,6 +19,9 @@ const data = (event: Schemas['EventOut']) => event.data as Data
 const WORDS: Record<string, (data: Data) => string> = {
   'signed up': () => 'Signed up through',
   asked: () => 'Asked through',
+  'asked for a call': () => 'Asked for a call through',
+  'gave a score': () => 'Gave a score through',
+  replied: () => 'Answered through',
   answered: () => 'Answered by mail',
   waiting: () => 'Now it is their turn',
   'put off': (found) => `Put off until ${found.until ? saidTime(found.until, props.now, props.zone) : 'later'}`,

@@ -1,39 +1,68 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { TouchpointDocument } from '@visitor/generated/document'
+import { useHours } from '@/api/hours'
+import { useMembers } from '@/api/me'
+import type { Draft } from '@/api/touchpoints'
+import CodesForm from './CodesForm.vue'
+import LibraryButton from './fields/LibraryButton.vue'
+import NumberBox from './fields/NumberBox.vue'
+import RichBox from './fields/RichBox.vue'
+import { runsToHtml } from './fields/runs'
+import SelectBox from './fields/SelectBox.vue'
+import TickBox from './fields/TickBox.vue'
+import WordsBox from './fields/WordsBox.vue'
+import type { Change, TouchpointDocument } from './types'
 
-const props = defineProps<{ document: TouchpointDocument }>()
-const emit = defineEmits<{ change: [what: string, change: (document: TouchpointDocument) => void] }>()
+const props = defineProps<{ document: TouchpointDocument; draft: Draft; wrong: Record<string, string> }>()
+const emit = defineEmits<{ change: Change; csv: [wanted: boolean]; draft: [draft: Draft] }>()
+const { data: hours } = useHours()
+const { data: members } = useMembers()
+type After = TouchpointDocument['after']
+const after = computed(() => props.document.after)
 const inquiry = computed(() => props.document.purpose === 'inquiry')
-const checked = (event: Event) => (event.target as HTMLInputElement).checked
-const value = (event: Event) => (event.target as HTMLInputElement).value
-const ownHours = computed(() => (props.document.after.promise_minutes === null ? '' : String(props.document.after.promise_minutes / 60)))
-
-function promise(event: Event) {
-  const minutes = Math.round(Number(value(event)) * 60)
-  emit('change', 'promise', (document) => (document.after.promise_minutes = minutes >= 1 ? Math.min(minutes, 43_200) : null))
+const hourSets = computed(() => ({
+  '': 'the site’s main hours',
+  ...Object.fromEntries((hours.value?.others ?? []).map((one) => [String(one.id), one.name])),
+}))
+const SLOTS = {
+  first_name: 'first name',
+  promise: 'when we answer',
+  next_opening: 'when we open',
+  code: 'the code',
+  file: 'link to the file',
 }
+
+function set<K extends keyof After>(name: K, value: After[K]) {
+  emit('change', `after.${name}`, (d) => (d.after[name] = value))
+}
+function part<K extends 'thank_you' | 'confirm' | 'file'>(name: K, patch: Partial<After[K]>) {
+  emit('change', `after.${name}.${Object.keys(patch)[0]}`, (d) => Object.assign(d.after[name], patch))
+}
+const tags = (text: string) =>
+  [
+    ...new Set(
+      text
+        .split(',')
+        .map((one) => one.trim())
+        .filter(Boolean),
+    ),
+  ].slice(0, 20)
+function tell(id: number, on: boolean) {
+  set('tell', on ? [...after.value.tell, id] : after.value.tell.filter((one) => one !== id))
+}
+const guard = (patch: Partial<TouchpointDocument['guard']>) =>
+  emit('change', `guard.${Object.keys(patch)[0]}`, (d) => Object.assign(d.guard, patch))
 </script>
 
 <template>
-  <section class="mt-4" aria-labelledby="after">
-    <h2 id="after" class="mb-2 font-body! text-base! text-ink-2">After they send it</h2>
-    <div class="grid gap-2">
-      <label class="flex items-start gap-2">
-        <input
-          type="checkbox"
-          class="mt-1"
-          :checked="inquiry || document.after.follow_up"
-          :disabled="inquiry"
-          @change="emit('change', 'follow_up', (d) => (d.after.follow_up = checked($event)))"
-        />
-        <span
-          >Asks for follow-up<span class="block text-sm text-ink-2">{{
-            inquiry ? 'A question always does.' : 'They are told when somebody answers, and it is due on your list.'
-          }}</span></span
-        >
-      </label>
-      <p v-if="inquiry || document.after.follow_up" class="flex items-center gap-2">
+  <div class="grid gap-2.5">
+    <TickBox :value="inquiry || after.follow_up" :disabled="inquiry" @set="set('follow_up', $event)"
+      >Asks for follow-up<span class="block text-sm text-ink-2">{{
+        inquiry ? 'A question always does.' : 'They are told when somebody answers, and it is due on your list.'
+      }}</span></TickBox
+    >
+    <template v-if="inquiry || after.follow_up">
+      <p class="flex items-center gap-2">
         <label for="own-promise">within</label
         ><input
           id="own-promise"
@@ -41,37 +70,117 @@ function promise(event: Event) {
           min="0.5"
           step="0.5"
           class="input w-20!"
-          :value="ownHours"
+          :value="after.promise_minutes === null ? '' : after.promise_minutes / 60"
           placeholder="as set"
-          @change="promise"
+          @change="
+            (event) => {
+              const minutes = Math.round(Number((event.target as HTMLInputElement).value) * 60)
+              set('promise_minutes', minutes >= 1 ? Math.min(minutes, 43_200) : null)
+            }
+          "
         />
-        open hours
+        open hours of
       </p>
-      <label class="flex items-center gap-2"
-        ><input
-          type="checkbox"
-          :checked="document.after.thank_you.send"
-          @change="emit('change', 'thank_you', (d) => (d.after.thank_you.send = checked($event)))"
+      <SelectBox
+        label="Which hours apply"
+        :value="String(after.hours ?? '')"
+        :options="hourSets"
+        @set="set('hours', $event ? Number($event) : null)"
+      />
+    </template>
+    <WordsBox
+      label="They go to a page instead of the thanks step"
+      placeholder="https://… or /thank-you"
+      :value="after.page"
+      :bad="wrong['after'] ?? wrong['after.page']"
+      @set="set('page', $event.trim())"
+    />
+    <WordsBox label="They get these tags" placeholder="tides, spring" :value="after.tags.join(', ')" @set="set('tags', tags($event))" />
+    <TickBox :value="after.confirm.on" @set="part('confirm', { on: $event })"
+      >They confirm by mail first<span class="block text-sm text-ink-2">Nothing is given before. The link lasts 14 days.</span></TickBox
+    >
+    <template v-if="after.confirm.on">
+      <WordsBox label="Subject of that mail" :value="after.confirm.subject" @set="part('confirm', { subject: $event })" />
+      <RichBox
+        label="Words of that mail"
+        plain
+        :html="runsToHtml(after.confirm.text)"
+        :slots="{ first_name: 'first name' }"
+        @runs="part('confirm', { text: $event as never })"
+      />
+      <WordsBox
+        label="Words on its page’s button"
+        :value="after.confirm.button"
+        @set="$event.trim() && part('confirm', { button: $event })"
+      />
+    </template>
+    <CodesForm :document="document" :draft="draft" @change="(...what) => emit('change', ...what)" @draft="emit('draft', $event)" />
+    <LibraryButton kind="file" label="They get a file, by a signed link" :value="after.file.asset" @set="part('file', { asset: $event })" />
+    <WordsBox v-if="after.file.asset" label="Words on its link" :value="after.file.label" @set="part('file', { label: $event })" />
+    <TickBox :value="after.thank_you.send" @set="part('thank_you', { send: $event })">Thank them by mail</TickBox>
+    <template v-if="after.thank_you.send">
+      <WordsBox label="Its subject" :value="after.thank_you.subject" @set="part('thank_you', { subject: $event })" />
+      <div>
+        <p class="text-sm text-ink-2">Words of the mail</p>
+        <RichBox
+          label="Words of the mail"
+          plain
+          :html="runsToHtml(after.thank_you.text)"
+          :slots="SLOTS"
+          @runs="part('thank_you', { text: $event as never })"
         />
-        Thank them by mail</label
+      </div>
+      <WordsBox
+        label="Answers to it go to"
+        placeholder="the business’s own address"
+        :value="after.thank_you.reply_to"
+        :bad="wrong['after.thank_you.reply_to']"
+        @set="part('thank_you', { reply_to: $event.trim() })"
+      />
+    </template>
+    <fieldset class="grid gap-1">
+      <legend class="text-sm text-ink-2">Who is told by mail each time</legend>
+      <TickBox v-for="one in members" :key="one.id" :value="after.tell.includes(one.id)" @set="tell(one.id, $event)">{{
+        one.name
+      }}</TickBox>
+    </fieldset>
+    <TickBox :value="after.daily_csv" @set="set('daily_csv', $event)"
+      >They, or else the owner, get the day’s answers as CSV each morning</TickBox
+    >
+    <div>
+      <p class="text-sm text-ink-2">Secret address of all answers as CSV</p>
+      <code
+        v-if="draft.csv"
+        class="block overflow-x-auto rounded border border-line bg-fog px-2 py-1 text-xs whitespace-nowrap"
+        tabindex="0"
+        aria-label="Secret address"
+        >{{ draft.csv }}</code
       >
-      <template v-if="document.after.thank_you.send">
-        <label class="text-sm text-ink-2" for="thanks-subject">Its subject</label>
-        <input
-          id="thanks-subject"
-          class="input"
-          :value="document.after.thank_you.subject"
-          @input="emit('change', 'subject', (d) => (d.after.thank_you.subject = value($event)))"
-        />
-        <label class="text-sm text-ink-2" for="thanks-text">Words of the mail</label>
-        <textarea
-          id="thanks-text"
-          rows="4"
-          class="input"
-          :value="document.after.thank_you.text"
-          @input="emit('change', 'thanks-text', (d) => (d.after.thank_you.text = value($event)))"
-        />
-      </template>
+      <span class="mt-1 flex gap-2">
+        <button type="button" class="btn" @click="emit('csv', true)">{{ draft.csv ? 'Make a new one' : 'Make one' }}</button>
+        <button v-if="draft.csv" type="button" class="btn" @click="emit('csv', false)">Revoke it</button>
+      </span>
     </div>
-  </section>
+    <details>
+      <summary class="font-semibold">Against spam</summary>
+      <div class="mt-1.5 grid gap-1.5">
+        <TickBox :value="document.guard.trap" @set="guard({ trap: $event })">a hidden field that only machines fill in</TickBox>
+        <span class="flex items-center gap-2"
+          ><NumberBox
+            label="Least seconds"
+            :value="document.guard.least_seconds"
+            :least="0"
+            :most="60"
+            @set="guard({ least_seconds: $event ?? 1 })"
+          />
+          seconds at least to fill it in</span
+        >
+        <TickBox :value="document.guard.work" @set="guard({ work: $event })">their browser does a small piece of work first</TickBox>
+        <p class="text-sm text-ink-2">
+          What looks like spam is set aside and never thrown away:
+          <RouterLink to="/quarantine" class="btn-link">see what is there</RouterLink>.
+        </p>
+      </div>
+    </details>
+  </div>
 </template>

@@ -1,69 +1,241 @@
 <script setup lang="ts">
-import type { TouchpointDocument } from '@visitor/generated/document'
+import { computed, ref, toRef } from 'vue'
+import type { FullLook } from '@visitor/generated/document'
+import ColourBox from './fields/ColourBox.vue'
+import NumberBox from './fields/NumberBox.vue'
+import SelectBox from './fields/SelectBox.vue'
+import TickBox from './fields/TickBox.vue'
+import WordsBox from './fields/WordsBox.vue'
+import { CAN_STAND, COLOURS, PLACES, useLook, type Role, type Screen } from './look'
+import LookBehind from './LookBehind.vue'
+import LookRow from './LookRow.vue'
+import LookType from './LookType.vue'
+import type { Change, TouchpointDocument } from './types'
 
-defineProps<{ document: TouchpointDocument }>()
-const emit = defineEmits<{ change: [what: string, change: (document: TouchpointDocument) => void] }>()
-const PLACES = { middle: 'in the middle', top: 'at the top', bottom: 'at the bottom' } as const
-type Place = keyof typeof PLACES
-const COLOURS = { card: 'Card', text: 'Text', button: 'Button', button_text: 'On the button' } as const
-type Colour = keyof typeof COLOURS
-const value = (event: Event) => (event.target as HTMLInputElement).value
-
-function width(event: Event) {
-  const wanted = Math.min(1200, Math.max(280, Math.round(Number(value(event))) || 480))
-  emit('change', 'width', (document) => (document.look.width = wanted))
-}
+const props = defineProps<{
+  document: TouchpointDocument
+  worked: FullLook
+  departures: string[]
+  house: boolean
+  cssError?: string | undefined
+}>()
+const emit = defineEmits<{ change: Change }>()
+const screen = ref<Screen>('all')
+const change = (...what: Change) => emit('change', ...what)
+const look = useLook(toRef(props, 'document'), toRef(props, 'worked'), screen, change)
+const places = computed(() => Object.fromEntries(CAN_STAND[props.document.stance].map((one) => [one, PLACES[one] ?? one])))
+const roles = Object.entries(COLOURS) as [Role, string][]
+const HEIGHTS = { content: 'as its content', screen: 'the whole screen', set: 'set' }
+const CONTENT = { top: 'at the top', middle: 'in the middle', bottom: 'at the bottom' }
+const SHADOWS = { none: 'none', soft: 'soft', strong: 'strong' }
+const MOTIONS = { none: 'at once', rise: 'rises', slide: 'slides in', fade: 'fades in', grow: 'grows' }
+const GOINGS = { none: 'at once', rise: 'sinks', slide: 'slides out', fade: 'fades out', grow: 'shrinks' }
+const height = computed(() => look.value('height'))
+const leaving = computed(() => props.document.leaving)
+const leave = (patch: Partial<TouchpointDocument['leaving']>) =>
+  change(`leaving.${Object.keys(patch)[0]}`, (d) => Object.assign(d.leaving, patch))
 </script>
 
 <template>
-  <section class="mt-4" aria-labelledby="whole">
-    <h2 id="whole" class="mb-2 font-body! text-base! text-ink-2">The whole</h2>
-    <div class="grid grid-cols-[6rem_1fr] items-center gap-2">
-      <label for="look-place">Stands</label>
-      <select
-        id="look-place"
-        class="input"
-        :value="document.look.place"
-        @change="emit('change', 'place', (d) => (d.look.place = value($event) as Place))"
+  <div class="grid gap-2">
+    <div class="flex items-center gap-1" role="group" aria-label="Which screen these values are for">
+      <button
+        type="button"
+        class="btn flex-1 justify-center"
+        :class="{ '!border-petrol text-petrol': screen === 'all' }"
+        :aria-pressed="screen === 'all'"
+        @click="screen = 'all'"
       >
-        <option v-for="(name, place) in PLACES" :key="place" :value="place">{{ name }}</option>
-      </select>
-      <label for="look-phone">On phones</label>
-      <select
-        id="look-phone"
-        class="input"
-        :value="document.look.phone.place"
-        @change="emit('change', 'phone', (d) => (d.look.phone.place = value($event) as Place))"
+        Everywhere
+      </button>
+      <button
+        type="button"
+        class="btn flex-1 justify-center"
+        :class="{ '!border-petrol text-petrol': screen === 'phone' }"
+        :aria-pressed="screen === 'phone'"
+        @click="screen = 'phone'"
       >
-        <option v-for="(name, place) in PLACES" :key="place" :value="place">{{ name }}</option>
-      </select>
-      <label for="look-width">Width</label>
-      <span class="flex items-center gap-2"
-        ><input
-          id="look-width"
-          type="number"
-          min="280"
-          max="1200"
-          step="10"
-          class="input w-24!"
-          :value="document.look.width"
-          @change="width"
-        />
-        px</span
-      >
-      <template v-for="(name, role) in COLOURS" :key="role">
-        <label :for="`colour-${role}`">{{ name }}</label>
-        <span class="flex items-center gap-2"
-          ><input
-            :id="`colour-${role}`"
-            type="color"
-            class="h-8 w-12 rounded border border-line bg-sheet"
-            :value="document.look.colours[role]"
-            @input="emit('change', `colour-${role}`, (d) => (d.look.colours[role as Colour] = value($event)))"
-          />
-          <code class="text-sm text-ink-2">{{ document.look.colours[role] }}</code></span
-        >
-      </template>
+        On phones
+      </button>
     </div>
-  </section>
+    <TickBox v-if="house" :value="document.look.house" @set="change('house', (d) => (d.look.house = $event))">
+      follows the house style<span v-if="departures.length" class="block text-sm text-ink-2"
+        >{{ departures.length }} {{ departures.length === 1 ? 'value departs' : 'values depart' }} from it, marked ●</span
+      >
+    </TickBox>
+    <LookRow name="Stands" :departs="look.departs('place')" :from="look.from.value" @back="look.back('place')">
+      <SelectBox label="Stands" :value="look.value('place')" :options="places" @set="look.set('place', $event as never)" />
+    </LookRow>
+    <LookRow name="From the edge" :departs="look.departs('edge')" :from="look.from.value" @back="look.back('edge')">
+      <NumberBox label="Distance from the edge" :value="look.value('edge')" :least="0" :most="200" @set="look.set('edge', $event)" /> px
+    </LookRow>
+    <LookRow name="Width" :departs="look.departs('width')" :from="look.from.value" @back="look.back('width')">
+      <NumberBox label="Width" :value="look.value('width')" :least="200" :most="1600" :step="10" @set="look.set('width', $event)" /> px
+    </LookRow>
+    <LookRow name="Height" :departs="look.departs('height')" :from="look.from.value" @back="look.back('height')">
+      <span class="flex items-center gap-1">
+        <SelectBox
+          label="Height"
+          :value="typeof height === 'number' ? 'set' : height"
+          :options="HEIGHTS"
+          @set="look.set('height', ($event === 'set' ? 400 : $event) as never)"
+        />
+        <NumberBox
+          v-if="typeof height === 'number'"
+          label="Height in pixels"
+          :value="height"
+          :least="80"
+          :most="2000"
+          :step="10"
+          @set="look.set('height', $event)"
+        />
+      </span>
+    </LookRow>
+    <LookRow name="Content" :departs="look.departs('content')" :from="look.from.value" @back="look.back('content')">
+      <SelectBox label="Content stands" :value="look.value('content')" :options="CONTENT" @set="look.set('content', $event as never)" />
+    </LookRow>
+    <LookRow
+      v-if="document.stance === 'bar'"
+      name="The page"
+      :departs="look.departs('pushes')"
+      :from="look.from.value"
+      @back="look.back('pushes')"
+    >
+      <TickBox :value="look.value('pushes')" @set="look.set('pushes', $event)">moves aside for it</TickBox>
+    </LookRow>
+    <details>
+      <summary class="font-semibold">Colours</summary>
+      <div class="mt-2 grid gap-1.5">
+        <LookRow
+          v-for="[role, name] in roles"
+          :key="role"
+          :name="name"
+          :departs="look.colourDeparts(role)"
+          :from="look.from.value"
+          @back="look.setColour(role, null)"
+        >
+          <ColourBox :label="name" :value="look.colour(role)" @set="look.setColour(role, $event)" />
+        </LookRow>
+      </div>
+    </details>
+    <details>
+      <summary class="font-semibold">Type</summary>
+      <LookType class="mt-2" :look="look" />
+    </details>
+    <details>
+      <summary class="font-semibold">Spacing, edge, motion</summary>
+      <div class="mt-2 grid gap-1.5">
+        <LookRow
+          v-for="[name, label, most] in [
+            ['spacing', 'Spacing', 80],
+            ['corners', 'Corners', 60],
+            ['border', 'Edge', 20],
+          ] as const"
+          :key="name"
+          :name="label"
+          :departs="look.departs(name)"
+          :from="look.from.value"
+          @back="look.back(name)"
+        >
+          <NumberBox
+            :label="label"
+            :value="look.value(name)"
+            :least="name === 'spacing' ? 4 : 0"
+            :most="most"
+            @set="look.set(name, $event)"
+          />
+          px
+        </LookRow>
+        <LookRow name="Shadow" :departs="look.departs('shadow')" :from="look.from.value" @back="look.back('shadow')">
+          <SelectBox label="Shadow" :value="look.value('shadow')" :options="SHADOWS" @set="look.set('shadow', $event as never)" />
+        </LookRow>
+        <LookRow name="Comes" :departs="look.departs('arrival')" :from="look.from.value" @back="look.back('arrival')">
+          <SelectBox label="How it comes" :value="look.value('arrival')" :options="MOTIONS" @set="look.set('arrival', $event as never)" />
+        </LookRow>
+        <LookRow name="Goes" :departs="look.departs('going')" :from="look.from.value" @back="look.back('going')">
+          <SelectBox label="How it goes" :value="look.value('going')" :options="GOINGS" @set="look.set('going', $event as never)" />
+        </LookRow>
+      </div>
+    </details>
+    <details>
+      <summary class="font-semibold">Background and what lies behind</summary>
+      <LookBehind class="mt-2" :look="look" />
+    </details>
+    <details>
+      <summary class="font-semibold">How it is closed</summary>
+      <div class="mt-2 grid gap-1.5">
+        <LookRow name="Close sign" :departs="look.departs('cross')" :from="look.from.value" @back="look.back('cross')">
+          <span class="grid grid-cols-2 gap-1">
+            <SelectBox
+              label="Close sign"
+              :value="look.value('cross').style"
+              :options="{ sign: 'a cross', word: 'a word' }"
+              @set="look.set('cross', { ...look.value('cross'), style: $event as never })"
+            />
+            <NumberBox
+              label="Size of the close sign"
+              :value="look.value('cross').size"
+              :least="24"
+              :most="64"
+              @set="look.set('cross', { ...look.value('cross'), size: $event ?? 36 })"
+            />
+            <SelectBox
+              label="Corner of the close sign"
+              :value="look.value('cross').place"
+              :options="{ end: 'at the end', start: 'at the start' }"
+              @set="look.set('cross', { ...look.value('cross'), place: $event as never })"
+            />
+            <input
+              v-if="look.value('cross').style === 'word'"
+              class="input"
+              aria-label="Word to close"
+              maxlength="40"
+              :value="look.value('cross').word"
+              @change="look.set('cross', { ...look.value('cross'), word: ($event.target as HTMLInputElement).value.trim() || 'Close' })"
+            />
+          </span>
+        </LookRow>
+        <span class="flex items-center gap-2"
+          >sign comes after
+          <NumberBox
+            label="Seconds until the close sign"
+            :value="leaving.cross"
+            :least="0"
+            :most="60"
+            empty="none"
+            @set="leave({ cross: $event })"
+          />
+          s</span
+        >
+        <TickBox :value="leaving.outside" @set="leave({ outside: $event })">by a click outside</TickBox>
+        <TickBox :value="leaving.escape" @set="leave({ escape: $event })">by Esc</TickBox>
+        <span class="flex items-center gap-2"
+          >by itself after
+          <NumberBox
+            label="Seconds until it goes by itself"
+            :value="leaving.after"
+            :least="2"
+            :most="3600"
+            empty="never"
+            @set="leave({ after: $event })"
+          />
+          s</span
+        >
+        <TickBox :value="leaving.video_end" @set="leave({ video_end: $event })">at the end of its video</TickBox>
+        <TickBox :value="leaving.hold_scroll" @set="leave({ hold_scroll: $event })">the page behind stands still meanwhile</TickBox>
+      </div>
+    </details>
+    <details v-if="screen === 'all'">
+      <summary class="font-semibold">Own CSS</summary>
+      <WordsBox
+        class="mt-2"
+        label="Only meets this touchpoint"
+        :rows="5"
+        placeholder=".card { letter-spacing: .01em }"
+        :value="document.look.css"
+        :bad="cssError"
+        @set="change('css', (d) => (d.look.css = $event))"
+      />
+    </details>
+  </div>
 </template>

@@ -1,53 +1,70 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { TouchpointDocument } from '@visitor/generated/document'
+import FieldForm from './forms/FieldForm.vue'
+import MediaForm from './forms/MediaForm.vue'
+import OfferForm from './forms/OfferForm.vue'
+import QuestionForm from './forms/QuestionForm.vue'
+import ToolForm from './forms/ToolForm.vue'
+import WordsForm from './forms/WordsForm.vue'
+import DoesForm from './fields/DoesForm.vue'
+import NumberBox from './fields/NumberBox.vue'
+import SelectBox from './fields/SelectBox.vue'
+import TickBox from './fields/TickBox.vue'
+import WordsBox from './fields/WordsBox.vue'
+import type { Part, TouchpointDocument } from './types'
 
-type Part = TouchpointDocument['steps'][number]['parts'][number]
-const props = defineProps<{ part: Part }>()
-const emit = defineEmits<{ edit: [field: string, value: string]; set: [what: string, value: boolean] }>()
-
-/** The one piece of words a part has: its field in the document, how it is called, and what stands in it. */
-const words = computed(() => {
-  const { part } = props
-  switch (part.kind) {
-    case 'headline':
-      return { field: 'text', name: 'Words', value: part.text, rows: 2 }
-    case 'text':
-      // Lists and links are edited on the stage, where they can be seen.
-      return null
-    case 'field':
-      return { field: 'label', name: 'Label', value: part.label, rows: 1 }
-    case 'consent':
-      return { field: 'text', name: 'What they agree to', value: part.text, rows: 2 }
-    case 'button':
-      return { field: 'label', name: 'Words', value: part.label, rows: 1 }
-    default:
-      return null
-  }
-})
-const canBeHidden = computed(() => props.part.kind !== 'button' || props.part.does.action !== 'send')
+const props = defineProps<{ part: Part; document: TouchpointDocument; rowWith: string }>()
+const emit = defineEmits<{ set: [what: string, patch: Record<string, unknown>]; row: [joined: boolean] }>()
+const set = (patch: Record<string, unknown>) => emit('set', Object.keys(patch)[0] ?? 'part', patch)
+const canBeHidden = computed(
+  () => props.part.kind !== 'button' || props.part.does.action !== 'send' || props.document.purpose !== 'sign-up',
+)
+const device = (name: 'desktop' | 'phone', on: boolean) => {
+  const kept = (['desktop', 'phone'] as const).filter((one) => (one === name ? on : props.part.on.includes(one)))
+  if (kept.length) set({ on: kept })
+}
+const STYLES = { main: 'filled', plain: 'outlined' }
 </script>
 
 <template>
   <div class="grid gap-2">
-    <template v-if="words">
-      <label class="text-sm text-ink-2" :for="`part-${part.id}`">{{ words.name }}</label>
-      <textarea
-        :id="`part-${part.id}`"
-        :value="words.value"
-        :rows="words.rows"
-        class="input resize-none"
-        @input="emit('edit', words.field, ($event.target as HTMLTextAreaElement).value)"
+    <WordsForm v-if="part.kind === 'headline' || part.kind === 'text'" :part="part" @set="set" />
+    <FieldForm v-else-if="part.kind === 'field'" :part="part" :document="document" @set="set" />
+    <template v-else-if="part.kind === 'consent'">
+      <WordsBox label="What they agree to" :rows="2" :value="part.text" @set="set({ text: $event })" />
+      <TickBox :value="part.required" @set="set({ required: $event })">must be ticked</TickBox>
+    </template>
+    <template v-else-if="part.kind === 'button'">
+      <WordsBox label="Words" :value="part.label" @set="set({ label: $event })" />
+      <DoesForm :does="part.does" :document="document" @set="set({ does: $event })" />
+      <SelectBox
+        v-if="part.does.action !== 'close'"
+        label="How it looks"
+        :value="part.style"
+        :options="STYLES"
+        @set="set({ style: $event })"
       />
     </template>
-    <p v-else-if="part.kind === 'text'" class="text-sm text-ink-2">Write it on the stage, where it stands.</p>
-    <p v-else class="text-sm text-ink-2">Here visitors read when somebody answers, by your hours and your promise.</p>
-    <label v-if="part.kind === 'field' || part.kind === 'consent'" class="flex items-center gap-2">
-      <input type="checkbox" :checked="part.required" @change="emit('set', 'required', ($event.target as HTMLInputElement).checked)" /> must
-      be filled in
-    </label>
-    <label v-if="canBeHidden" class="flex items-center gap-2">
-      <input type="checkbox" :checked="part.hidden" @change="emit('set', 'hidden', ($event.target as HTMLInputElement).checked)" /> hidden
-    </label>
+    <MediaForm v-else-if="part.kind === 'picture' || part.kind === 'video'" :part="part" @set="set" />
+    <OfferForm v-else-if="part.kind === 'price' || part.kind === 'countdown'" :part="part" @set="set" />
+    <QuestionForm v-else-if="part.kind === 'question' || part.kind === 'score'" :part="part" :document="document" @set="set" />
+    <p v-else-if="part.kind === 'reply'" class="text-sm text-ink-2">
+      Here visitors read when somebody answers, by your hours and your promise.
+    </p>
+    <ToolForm v-else :part="part" :document="document" @set="set" />
+
+    <div class="mt-1 grid gap-1 border-t border-line-2 pt-2">
+      <span class="flex items-center gap-3">
+        <span class="w-20 text-sm text-ink-2">Shown on</span>
+        <TickBox :value="part.on.includes('desktop')" @set="device('desktop', $event)">desktop</TickBox>
+        <TickBox :value="part.on.includes('phone')" @set="device('phone', $event)">phone</TickBox>
+      </span>
+      <TickBox v-if="canBeHidden" :value="part.hidden" @set="set({ hidden: $event })">hidden</TickBox>
+      <TickBox v-if="rowWith" :value="part.row !== null" @set="emit('row', $event)">side by side with “{{ rowWith }}”</TickBox>
+      <span v-if="part.row !== null" class="flex items-center gap-2">
+        <NumberBox label="Share of the row" :value="part.share" :least="10" :most="100" :step="5" @set="set({ share: $event ?? 50 })" /> %
+        of the row
+      </span>
+    </div>
   </div>
 </template>

@@ -1,74 +1,159 @@
 <script setup lang="ts">
-import { computed } from 'vue'
-import type { TouchpointDocument } from '@visitor/generated/document'
+import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
+import Sortable from 'sortablejs'
+import { computed, nextTick, onBeforeUnmount, onMounted, ref } from 'vue'
+import { ADDABLE, freshPart } from './fresh'
 import PartForm from './PartForm.vue'
+import type { Change, Part, TouchpointDocument } from './types'
+import { glimpse, nameOf } from './words'
 
-type Part = TouchpointDocument['steps'][number]['parts'][number]
 const props = defineProps<{ document: TouchpointDocument; step: string }>()
 const selected = defineModel<string | null>('selected', { required: true })
-const emit = defineEmits<{
-  edit: [part: string, field: string, value: string]
-  change: [what: string, change: (document: TouchpointDocument) => void]
-}>()
+const emit = defineEmits<{ change: Change }>()
+const list = ref<HTMLElement>()
 const parts = computed(() => props.document.steps.find((one) => one.id === props.step)?.parts ?? [])
-const INPUTS = { email: 'Email field', text: 'Short field', phone: 'Phone field', long: 'Long field' }
 
-function name(part: Part): string {
-  switch (part.kind) {
-    case 'headline':
-      return 'Headline'
-    case 'text':
-      return 'Text'
-    case 'field':
-      return part.name === 'name' ? 'Name field' : INPUTS[part.input]
-    case 'consent':
-      return 'Consent tick'
-    case 'button':
-      return part.does.action === 'send' ? 'Button that sends' : 'Button that closes'
-    case 'reply':
-      return 'When somebody answers'
-  }
-}
-function glimpse(part: Part): string {
-  if (part.kind === 'text') return part.html.replace(/<[^>]*>/g, ' ')
-  if (part.kind === 'field' || part.kind === 'button') return part.label
-  return part.kind === 'reply' ? '' : part.text
-}
-function set(part: Part, what: string, value: boolean) {
+const stepOf = (document: TouchpointDocument) => document.steps.find((one) => one.id === props.step)
+function set(part: Part, what: string, patch: Record<string, unknown>) {
   emit('change', `${part.id}.${what}`, (document) => {
-    const found = document.steps.flatMap((one) => one.parts).find((one) => one.id === part.id)
-    if (found) Object.assign(found, { [what]: value })
+    const found = stepOf(document)?.parts.find((one) => one.id === part.id)
+    if (found) Object.assign(found, patch)
   })
 }
+function move(from: number, to: number) {
+  if (from === to || to < 0 || to >= parts.value.length) return
+  emit('change', 'order', (document) => {
+    const rows = stepOf(document)?.parts
+    const [part] = rows?.splice(from, 1) ?? []
+    if (rows && part) rows.splice(to, 0, part)
+  })
+}
+function add(pattern: object) {
+  const part = freshPart(props.document, pattern)
+  emit('change', `add.${part.id}`, (document) => {
+    const rows = stepOf(document)?.parts
+    const at = rows?.findIndex((one) => one.id === selected.value) ?? -1
+    rows?.splice(at < 0 ? rows.length : at + 1, 0, part)
+  })
+  selected.value = part.id
+}
+const twice = (part: Part) => add(JSON.parse(JSON.stringify(part)) as Part)
+function remove(part: Part) {
+  emit('change', `remove.${part.id}`, (document) => {
+    const step = stepOf(document)
+    if (step) step.parts = step.parts.filter((one) => one.id !== part.id)
+  })
+  selected.value = null
+}
+/** Stand in one row with the part before, or not any more. */
+function row(at: number, joined: boolean) {
+  emit('change', 'row', (document) => {
+    const rows = stepOf(document)?.parts ?? []
+    const [before, part] = [rows[at - 1], rows[at]]
+    if (!part) return
+    if (!joined) {
+      const left = rows.filter((one) => one !== part && one.row === part.row)
+      if (left.length === 1 && left[0]) Object.assign(left[0], { row: null, share: 100 })
+      return Object.assign(part, { row: null, share: 100 })
+    }
+    const name = before?.row ?? `r${part.id}`
+    if (before && before.row === null) Object.assign(before, { row: name, share: 65 })
+    Object.assign(part, { row: name, share: 35 })
+  })
+}
+async function keys(event: KeyboardEvent, at: number) {
+  const part = parts.value[at]
+  if (!part) return
+  const way = { ArrowUp: -1, ArrowDown: 1 }[event.key]
+  if (way !== undefined) {
+    event.preventDefault()
+    if (event.altKey) move(at, at + way)
+    await nextTick()
+    list.value?.querySelectorAll<HTMLElement>('[data-handle]')[at + way]?.focus()
+  } else if (event.key === 'Delete') remove(part)
+}
+
+let sortable: Sortable | null = null
+onMounted(() => {
+  if (!list.value) return
+  sortable = Sortable.create(list.value, {
+    handle: '[data-grip]',
+    animation: 120,
+    onEnd: ({ oldIndex = 0, newIndex = 0, item, from }) => {
+      // The list is drawn from the document; the element goes back and the document moves it.
+      from.insertBefore(item, from.children[oldIndex + (newIndex < oldIndex ? 1 : 0)] ?? null)
+      move(oldIndex, newIndex)
+    },
+  })
+})
+onBeforeUnmount(() => sortable?.destroy())
 </script>
 
 <template>
-  <ol class="grid grid-cols-1 gap-1">
-    <li
-      v-for="part in parts"
-      :key="part.id"
-      class="min-w-0 rounded-md"
-      :class="selected === part.id ? 'border border-l-4 border-petrol bg-sheet' : ''"
-    >
-      <button
-        type="button"
-        class="flex w-full items-baseline gap-2 rounded-md px-2.5 py-1.5 text-left hover:bg-petrol-wash"
-        :class="{ hatch: part.hidden }"
-        :aria-expanded="selected === part.id"
-        @click="selected = selected === part.id ? null : part.id"
+  <div>
+    <ol ref="list" class="grid grid-cols-1 gap-1" aria-label="Parts of this step">
+      <li
+        v-for="(part, at) in parts"
+        :key="part.id"
+        class="min-w-0 rounded-md"
+        :class="[
+          selected === part.id ? 'border border-l-4 border-petrol bg-sheet' : '',
+          part.row && part.row === parts[at - 1]?.row ? 'ml-4' : '',
+        ]"
       >
-        <span class="shrink-0 rounded font-semibold" :class="{ 'bg-fog px-1': part.hidden }">{{ name(part) }}</span>
-        <span v-if="selected !== part.id" class="min-w-0 truncate text-sm text-ink-2" :class="{ 'rounded bg-fog px-1': part.hidden }">{{
-          part.hidden ? 'hidden' : glimpse(part)
-        }}</span>
-      </button>
-      <PartForm
-        v-if="selected === part.id"
-        class="px-2.5 pb-2.5"
-        :part="part"
-        @edit="(field, value) => emit('edit', part.id, field, value)"
-        @set="(what, value) => set(part, what, value)"
-      />
-    </li>
-  </ol>
+        <div class="flex items-center rounded-md hover:bg-petrol-wash" :class="{ hatch: part.hidden }">
+          <span data-grip class="cursor-grab px-1.5 text-ink-3" aria-hidden="true">⠿</span>
+          <button
+            type="button"
+            data-handle
+            class="flex min-w-0 flex-1 items-baseline gap-2 py-1.5 text-left"
+            :aria-expanded="selected === part.id"
+            @click="selected = selected === part.id ? null : part.id"
+            @keydown="keys($event, at)"
+          >
+            <span class="shrink-0 rounded font-semibold" :class="{ 'bg-fog px-1': part.hidden }">{{ nameOf(part) }}</span>
+            <span v-if="selected !== part.id" class="min-w-0 truncate text-sm text-ink-2" :class="{ 'rounded bg-fog px-1': part.hidden }">{{
+              part.hidden ? 'hidden' : glimpse(part)
+            }}</span>
+            <span v-if="part.on.length === 1" class="chip ml-auto shrink-0">{{ part.on[0] }} only</span>
+          </button>
+          <template v-if="selected === part.id">
+            <button
+              type="button"
+              class="px-1.5 text-sm text-ink-2 hover:text-ink"
+              :aria-label="`Duplicate ${nameOf(part)}`"
+              @click="twice(part)"
+            >
+              twice
+            </button>
+            <button type="button" class="px-1.5 text-sm text-rust" :aria-label="`Remove ${nameOf(part)}`" @click="remove(part)">
+              remove
+            </button>
+          </template>
+        </div>
+        <PartForm
+          v-if="selected === part.id"
+          class="px-2.5 pt-1 pb-2.5"
+          :part="part"
+          :document="document"
+          :row-with="parts[at - 1] ? nameOf(parts[at - 1] as Part) : ''"
+          @set="(what, patch) => set(part, what, patch)"
+          @row="row(at, $event)"
+        />
+      </li>
+    </ol>
+    <Menu as="div" class="relative mt-1">
+      <MenuButton class="btn-link px-2 py-1 no-underline!">+ Add a part</MenuButton>
+      <MenuItems class="pop absolute left-0 max-h-96 w-72 overflow-auto">
+        <div v-for="(kinds, group) in ADDABLE" :key="group" class="mb-1">
+          <p class="px-2 pt-1 text-xs font-semibold text-ink-2">{{ group }}</p>
+          <MenuItem v-for="(pattern, name) in kinds" :key="name" v-slot="{ active }">
+            <button type="button" class="w-full rounded px-2 py-1 text-left" :class="{ 'bg-petrol-wash': active }" @click="add(pattern)">
+              {{ name }}
+            </button>
+          </MenuItem>
+        </div>
+      </MenuItems>
+    </Menu>
+  </div>
 </template>

@@ -38,9 +38,14 @@ function setDevice(device: Device, on: boolean) {
   const devices = DEVICES.filter((one) => (one === device ? on : sentence.value.devices.includes(one)))
   if (devices.length) change('devices', (first) => (first.devices = devices))
 }
-function setMoments(after: number | null, read: number | null) {
+function setMoments(after: number | null, read: number | null, leave = moments.value.leave) {
+  const moment = (one: Partial<Sentence['moments'][number][number]>) => [{ after: null, read: null, leave: null, ...one }]
   change('moments', (first) => {
-    first.moments = [...(after === null ? [] : [[{ after, read: null }]]), ...(read === null ? [] : [[{ after: null, read }]])]
+    first.moments = [
+      ...(after === null ? [] : [moment({ after })]),
+      ...(read === null ? [] : [moment({ read })]),
+      ...(leave ? [moment({ leave: true })] : []),
+    ]
   })
 }
 const number = (event: Event, least: number, most: number) =>
@@ -107,6 +112,10 @@ const text = (event: Event) => (event.target as HTMLTextAreaElement).value
           @change="setMoments(moments.after, number($event, 1, 100))"
         />
         % of the page</label
+      >
+      <label class="mt-1 flex items-center gap-2"
+        ><input type="checkbox" :checked="moments.leave" @change="setMoments(moments.after, moments.read, checked($event))" /> when they are
+        about to leave</label
       > </SentencePiece
     >,
     <SentencePiece

@@ -1,20 +1,27 @@
 <script setup lang="ts">
-import { useElementSize } from '@vueuse/core'
+import { useDebounceFn, useElementSize } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
-import { Drawing } from '@visitor/render'
-import type { TouchpointDocument } from '@visitor/generated/document'
+import { draw as drawTouchpoint, learn, type Drawing, type Extras, type SeenDocument } from '@visitor/render'
+import { MORE } from '@visitor/more'
 import { makeEditable, PAGE_CSS, STAGE_CSS } from './stage'
 
 const props = defineProps<{
-  document: TouchpointDocument
+  document: SeenDocument
   step: string
   width: number
   height: number
   title: string
   editable?: boolean
   selected?: string | null
+  firstName?: string
+  extras?: Extras | undefined
 }>()
-const emit = defineEmits<{ edit: [part: string, words: string, value: string]; select: [part: string] }>()
+const emit = defineEmits<{
+  edit: [part: string, words: string, value: string]
+  select: [part: string]
+  box: [width: number, height: number]
+}>()
+learn(MORE)
 
 const frame = ref<HTMLIFrameElement>()
 const holder = ref<HTMLElement>()
@@ -24,7 +31,26 @@ let drawing: Drawing | null = null
 let ready = false
 
 const NOTHING = { kind: 'kept' } as const
-const stay = { send: () => Promise.resolve(NOTHING), correct: () => Promise.resolve(NOTHING), close() {}, started() {}, clicked() {} }
+const nothing = () => undefined
+const stay = {
+  send: () => Promise.resolve(NOTHING),
+  correct: () => Promise.resolve(NOTHING),
+  close: nothing,
+  started: nothing,
+  clicked: nothing,
+  goal: nothing,
+  open: nothing,
+  helped: nothing,
+  extras: () => Promise.resolve(props.extras ?? {}),
+}
+const around = () => ({
+  base: '',
+  firstName: props.firstName ?? '',
+  now: () => Date.now(),
+  typed: null,
+  keep: nothing,
+  memo: () => null,
+})
 
 function typing(): boolean {
   return drawing?.root.activeElement?.hasAttribute('contenteditable') ?? false
@@ -35,8 +61,9 @@ function draw() {
   const page = frame.value?.contentDocument
   if (!ready || !page) return
   drawing?.remove()
-  drawing = new Drawing(page, JSON.parse(JSON.stringify(props.document)), 'stage', stay)
-  drawing.draw(props.step)
+  const seen = JSON.parse(JSON.stringify(props.document)) as SeenDocument
+  drawing = drawTouchpoint(page, seen, 'stage', stay, around())
+  if (seen.steps.some((one) => one.id === props.step)) drawing.draw(props.step)
   const Sheet = (page.defaultView ?? window).CSSStyleSheet
   const sheet = new Sheet()
   sheet.replaceSync(STAGE_CSS)
@@ -49,9 +76,16 @@ function draw() {
       left: () => void setTimeout(() => typing() || draw()),
     })
   }
-  drawing.show(page.body)
+  const where = seen.stance === 'in-page' ? (page.querySelector('section') ?? page.body) : page.body
+  drawing.show(where)
   mark()
+  void measure()
 }
+const measure = useDebounceFn(() => {
+  const card = drawing?.card
+  const shown = card && !card.hidden ? card : drawing?.root.querySelector<HTMLElement>('.face')
+  if (shown) emit('box', shown.offsetWidth, shown.offsetHeight)
+}, 400)
 function mark() {
   drawing?.root
     .querySelectorAll('[data-part]')
@@ -65,12 +99,13 @@ function loaded() {
   const sheet = new Sheet()
   sheet.replaceSync(PAGE_CSS)
   page.adoptedStyleSheets = [sheet]
-  for (let line = 0; line < 14; line++) page.body.append(page.createElement('i'))
+  const lines = (count: number) => Array.from({ length: count }, () => page.createElement('i'))
+  page.body.append(...lines(3), page.createElement('section'), ...lines(11))
   draw()
 }
 // Drawing anew would take the caret away from whoever is typing on this very frame.
 watch(
-  () => [props.document, props.step],
+  () => [props.document, props.step, props.firstName, props.extras],
   () => !typing() && draw(),
   { deep: true },
 )

@@ -1,44 +1,67 @@
 <script setup lang="ts">
-import { useEventListener } from '@vueuse/core'
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useDebounceFn, useEventListener } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
-import { useRoute } from 'vue-router'
-import { useClock } from '@/lib/clock'
+import { useRoute, useRouter } from 'vue-router'
+import { bringBack, copy, covered, csvAddress, extras, placeOn, returnTo, throwAway, turn, turnInto, type Draft } from '@/api/touchpoints'
+import { Failure } from '@/api/client'
 import { useKeys } from '@/lib/keys'
 import { useNotices } from '@/lib/notices'
-import { saidTime } from '@/lib/time'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import AfterForm from './AfterForm.vue'
 import { useEditing } from './editing'
+import EditorHeader from './EditorHeader.vue'
+import LookBack from './LookBack.vue'
 import LookForm from './LookForm.vue'
 import PartList from './PartList.vue'
+import PutLive from './PutLive.vue'
 import ReadyCheck from './ReadyCheck.vue'
+import { seenOf } from './seen'
 import ShowSentence from './ShowSentence.vue'
+import StageFoot from './StageFoot.vue'
 import StageFrame from './StageFrame.vue'
+import StepTabs from './StepTabs.vue'
+import WholeForm from './WholeForm.vue'
 
 const route = useRoute()
+const router = useRouter()
 const id = Number(route.params.id)
-const { zone, now } = useClock()
 const notices = useNotices()
-const { draft, document: edited, error, clash, status, edit, save, read, back, go, call } = useEditing(id)
+const queries = useQueryClient()
+const { draft, document: edited, error, clash, status, edit, save, read, back, go, call, turned, take } = useEditing(id)
 const step = ref('ask')
 const selected = ref<string | null>(null)
-const name = ref('')
-watch(draft, (fresh) => fresh && (name.value = fresh.name))
+const open = ref<'history' | 'live' | null>(null)
+const nameKnown = ref(false)
+const share = ref<number | null>(null)
 watch(edited, (document) => {
   if (document && !document.steps.some((one) => one.id === step.value)) step.value = document.steps[0]?.id ?? ''
 })
+const seen = computed(() => (edited.value && draft.value ? seenOf(edited.value, draft.value.look) : null))
+const wrong = computed(() => (error.value instanceof Failure ? error.value.fields : {}))
+const saidTwice = computed(() => ['look.css', 'spot.selector'].some((field) => field in wrong.value))
+const { data: extra } = useQuery({
+  queryKey: computed(() => ['extras', id, draft.value?.number]),
+  queryFn: () => extras(id),
+  placeholderData: (before) => before,
+})
+const boxed = useDebounceFn(async (width: number, height: number) => (share.value = await covered(width, height, 375, 700)), 200)
+const firstName = computed(() => (nameKnown.value ? 'Ife' : ''))
+const house = computed(() => Object.keys(draft.value?.house ?? {}).length > 0)
+
 useKeys([
   { keys: 'Ctrl Z', does: 'Undo the last change' },
   { keys: 'Ctrl Shift Z', does: 'Do it again' },
+  { keys: '↑ ↓', does: 'From part to part' },
+  { keys: 'Alt ↑ ↓', does: 'Move a part' },
+  { keys: 'Delete', does: 'Remove a part' },
 ])
 useEventListener(document, 'keydown', (event) => {
-  const typing = event.target instanceof HTMLElement && event.target.matches('input, textarea, select')
+  const typing = event.target instanceof HTMLElement && event.target.matches('input, textarea, select, [contenteditable=true]')
   if (typing || !(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z') return
   event.preventDefault()
   void back(event.shiftKey ? 'redo' : 'undo')
 })
-const STEPS: Record<string, string> = { ask: 'Ask', thanks: 'Thanks' }
-const live = computed(() => draft.value?.state === 'live')
 
 function words(part: string, field: string, value: string) {
   edit(`${part}.${field}`, (document) => {
@@ -46,14 +69,42 @@ function words(part: string, field: string, value: string) {
     if (found) Object.assign(found, { [field]: value })
   })
 }
-async function switchOn(way: 'on' | 'off' | 'live') {
+/** To a part, on the step that it stands in. */
+function goTo(place: string) {
+  const home = edited.value?.steps.find((one) => one.parts.some((part) => part.id === place))
+  if (home) step.value = home.id
+  selected.value = place
+}
+function useShade(reading: Draft['readings'][number]) {
+  edit('shade', (document) => {
+    const part = document.steps.flatMap((one) => one.parts).find((one) => one.id === reading.part)
+    const look = reading.phone ? document.look.phone : document.look
+    if (reading.role === 'part' && part && 'colour' in part) part.colour = reading.better
+    else if (reading.role !== 'part') look.colours[reading.role as keyof typeof look.colours] = reading.better
+  })
+}
+async function switchTo(way: 'on' | 'off' | 'live') {
+  const wasLive = draft.value?.state === 'live'
+  open.value = null
   await go(way)
+  if (way === 'live' && !wasLive && !error.value) await turned(() => turn(id, 'on'))
   if (error.value) return
   const said = { on: 'It is on: visitors get it within a second.', off: 'It is off.', live: 'Visitors get the changes within a second.' }
   notices.say(said[way])
 }
-function renamed() {
-  if (name.value.trim() && name.value !== draft.value?.name) void call(name.value)
+async function again() {
+  const made = await copy(id)
+  await queries.invalidateQueries({ queryKey: ['touchpoints'] })
+  await router.push('/touchpoints')
+  await router.push(`/touchpoints/${made.id}`)
+}
+async function remove() {
+  const wasOn = draft.value?.state === 'live'
+  const name = draft.value?.name
+  await throwAway(id)
+  await queries.invalidateQueries()
+  await router.push('/touchpoints')
+  notices.say(`${name} is thrown away.`, { undo: () => bringBack(id, wasOn).then(() => queries.invalidateQueries()) })
 }
 </script>
 
@@ -63,43 +114,20 @@ function renamed() {
       <ErrorBox :error="error" :again="read" />
       <div v-if="!error" class="sheet h-96 opacity-60" aria-busy="true" />
     </div>
-    <template v-if="draft && edited">
-      <header class="flex flex-wrap items-center gap-3 border-b border-line bg-sheet px-5 py-2">
-        <RouterLink to="/touchpoints" class="btn" aria-label="Back to all touchpoints">←</RouterLink>
-        <h1 class="sr-only">{{ draft.name }}</h1>
-        <input
-          v-model="name"
-          class="rounded border border-transparent px-1.5 py-1 font-head text-xl font-bold hover:border-line"
-          :size="Math.max(8, name.length)"
-          aria-label="Name of the touchpoint"
-          @change="renamed"
-        />
-        <span class="text-ink-2" role="status">{{
-          status === 'saved' ? `Saved ${saidTime(draft.saved_at, now, zone)}` : status === 'not saved' ? 'Not saved' : 'Saving …'
-        }}</span>
-        <span class="flex gap-1">
-          <button type="button" class="btn" :disabled="!draft.can_undo" @click="back('undo')">Undo</button>
-          <button type="button" class="btn" :disabled="!draft.can_redo" @click="back('redo')">Redo</button>
-        </span>
-        <span class="ml-auto flex items-center gap-3">
-          <span v-if="draft.changed_since_live" class="font-semibold text-brass">changed since it went live</span>
-          <span v-else-if="live" class="font-semibold text-moss">● On</span>
-          <a v-if="live && draft.hosted[0]" :href="draft.hosted[0]" target="_blank" rel="noopener" class="btn-link">Its own page</a>
-          <button v-if="live" type="button" class="btn" @click="switchOn('off')">Turn off</button>
-          <button
-            v-if="draft.live_number !== null && draft.changed_since_live"
-            type="button"
-            class="btn btn-main"
-            @click="switchOn('live')"
-          >
-            Put changes live
-          </button>
-          <button v-if="!live" type="button" class="btn" :class="{ 'btn-main': !draft.changed_since_live }" @click="switchOn('on')">
-            Turn on
-          </button>
-        </span>
-      </header>
-      <div v-if="error" class="border-b border-line bg-rust-tint px-5 py-2 text-rust" role="alert">
+    <template v-if="draft && edited && seen">
+      <EditorHeader
+        :draft="draft"
+        :status="status"
+        @rename="call"
+        @turn="turned(() => turnInto(id, $event as never))"
+        @back="back"
+        @history="save().then(() => (open = 'history'))"
+        @live="save().then(() => (open = 'live'))"
+        @off="switchTo('off')"
+        @copy="again"
+        @remove="remove"
+      />
+      <div v-if="error && !saidTwice" class="border-b border-line bg-rust-tint px-5 py-2 text-rust" role="alert">
         {{ error.message }}
         <template v-if="clash">
           <button type="button" class="btn ml-3" @click="save(true)">Keep mine on top of it</button>
@@ -108,36 +136,59 @@ function renamed() {
       </div>
       <div class="flex min-h-0 flex-1">
         <aside class="w-[332px] shrink-0 overflow-auto border-r border-line p-4" aria-label="Parts">
-          <div class="mb-3 flex gap-1" role="group" aria-label="Step">
-            <button
-              v-for="one in edited.steps"
-              :key="one.id"
-              type="button"
-              class="btn flex-1 justify-center"
-              :class="{ '!border-petrol text-petrol': step === one.id }"
-              :aria-pressed="step === one.id"
-              @click="step = one.id"
-            >
-              {{ STEPS[one.id] ?? one.id }}
-            </button>
-          </div>
-          <PartList v-model:selected="selected" :document="edited" :step="step" @edit="words" @change="edit" />
-          <LookForm :document="edited" @change="edit" />
-          <AfterForm :document="edited" @change="edit" />
+          <StepTabs v-model:step="step" :document="edited" @change="edit" />
+          <PartList v-model:selected="selected" :document="edited" :step="step" @change="edit" />
+          <section class="mt-4" aria-labelledby="whole">
+            <h2 id="whole" class="mb-2 font-body! text-base! text-ink-2">The whole</h2>
+            <LookForm
+              :document="edited"
+              :worked="draft.look"
+              :departures="draft.departures"
+              :house="house"
+              :css-error="wrong['look.css']"
+              @change="edit"
+            />
+            <WholeForm
+              class="mt-3"
+              :document="edited"
+              :draft="draft"
+              :wrong="wrong"
+              @change="edit"
+              @sites="turned(() => placeOn(id, $event))"
+            />
+          </section>
+          <section class="mt-4" aria-labelledby="after">
+            <h2 id="after" class="mb-2 font-body! text-base! text-ink-2">After they send it</h2>
+            <AfterForm
+              :document="edited"
+              :draft="draft"
+              :wrong="wrong"
+              @change="edit"
+              @csv="turned(() => csvAddress(id, $event))"
+              @draft="take($event, false)"
+            />
+          </section>
         </aside>
         <section class="flex min-w-0 flex-1 flex-col" aria-label="Stage">
-          <div class="flex min-h-0 flex-1 gap-4 bg-line-2 p-4">
+          <div class="flex min-h-0 flex-1 gap-4 bg-line-2 p-4 pb-2">
             <figure class="flex min-w-0 flex-[2.6] flex-col">
-              <figcaption class="mb-1 text-sm text-ink-2">desktop</figcaption>
+              <figcaption class="mb-1 flex justify-between text-sm text-ink-2">
+                desktop
+                <label class="flex items-center gap-1.5"
+                  ><input v-model="nameKnown" type="checkbox" /> as somebody whose name we know</label
+                >
+              </figcaption>
               <StageFrame
                 class="flex-1"
-                :document="edited"
+                :document="seen"
                 :step="step"
                 :width="1000"
                 :height="700"
                 title="Desktop"
                 editable
                 :selected="selected"
+                :first-name="firstName"
+                :extras="extra"
                 @edit="words"
                 @select="selected = $event"
               />
@@ -146,24 +197,36 @@ function renamed() {
               <figcaption class="mb-1 text-sm text-ink-2">phone</figcaption>
               <StageFrame
                 class="flex-1"
-                :document="edited"
+                :document="seen"
                 :step="step"
                 :width="375"
                 :height="700"
                 title="Phone"
                 editable
                 :selected="selected"
+                :first-name="firstName"
+                :extras="extra"
                 @edit="words"
                 @select="selected = $event"
+                @box="boxed"
               />
             </figure>
           </div>
-          <footer class="border-t border-line bg-sheet px-5 py-3">
+          <StageFoot :readings="draft.readings" :share="share" @use="useShade" @go="goTo" />
+          <footer class="border-t border-line bg-sheet px-5 py-2.5">
             <ShowSentence :document="edited" @change="edit" />
-            <ReadyCheck :findings="draft.findings" @go="selected = $event" />
+            <ReadyCheck :findings="draft.findings" @go="goTo" />
           </footer>
         </section>
       </div>
+      <LookBack
+        v-if="open === 'history'"
+        :id="id"
+        :name="draft.name"
+        @close="open = null"
+        @back="(number) => ((open = null), turned(() => returnTo(id, number)))"
+      />
+      <PutLive v-if="open === 'live'" :draft="draft" @close="open = null" @go="switchTo" />
     </template>
   </div>
 </template>

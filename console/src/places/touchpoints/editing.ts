@@ -39,7 +39,7 @@ export function useEditing(id: number) {
   }
 
   /** Change the document; changes to one thing without a pause are one run. */
-  function edit(what: string, change: (document: TouchpointDocument) => void) {
+  function edit(what: string, change: (document: TouchpointDocument) => unknown) {
     if (!document.value) return
     const now = Date.now()
     if (what !== about || now - lastEdit > RUN_ENDS_AFTER) run = `${now}-${Math.round(Math.random() * 1e6)}`
@@ -90,6 +90,7 @@ export function useEditing(id: number) {
     }
     run = ''
   }
+  const turned = (work: () => Promise<Draft>) => after(work)
   const back = (way: 'undo' | 'redo') => after(() => step(id, way))
   const go = (way: 'on' | 'off' | 'live') => after(() => turn(id, way))
   const call = (name: string) => after(() => rename(id, name))
@@ -103,5 +104,5 @@ export function useEditing(id: number) {
   void read()
 
   const status = computed(() => (error.value ? 'not saved' : saving.value || dirty.value ? 'saving …' : 'saved'))
-  return { draft, document, error, clash, status, edit, save, read, back, go, call }
+  return { draft, document, error, clash, status, edit, save, read, back, go, call, turned, take }
 }

@@ -1,8 +1,8 @@
 import { expect, it } from 'vitest'
 import { momentsOf, sayDevices, sayMoments, sayPages } from './sentence'
 
-const after = (seconds: number) => ({ after: seconds, read: null })
-const read = (share: number) => ({ after: null, read: share })
+const after = (seconds: number) => ({ after: seconds, read: null, leave: null })
+const read = (share: number) => ({ after: null, read: share, leave: null })
 const sentence = (more: object) =>
   ({ pages: [], not_pages: [], devices: ['desktop', 'tablet', 'phone'], moments: [[after(12)], [read(40)]], ...more }) as Parameters<
     typeof sayPages
@@ -28,10 +28,11 @@ it('says to whom and when', () => {
   expect(sayDevices(sentence({ devices: ['desktop', 'tablet'] }))).toBe('anyone on a desktop or tablet')
   expect(sayMoments(sentence({}))).toBe('after 12 s or at 40 % down')
   expect(sayMoments(sentence({ moments: [[after(5), read(50)]] }))).toBe('after 5 s and at 50 % down')
+  expect(sayMoments(sentence({ moments: [[{ after: null, read: null, leave: true }]] }))).toBe('when they are about to leave')
   expect(sayMoments(sentence({ moments: [] }))).toBe('never by itself')
 })
 
 it('gives the small form its two numbers', () => {
-  expect(momentsOf(sentence({}))).toEqual({ after: 12, read: 40 })
-  expect(momentsOf(sentence({ moments: [[after(0)]] }))).toEqual({ after: 0, read: null })
+  expect(momentsOf(sentence({}))).toEqual({ after: 12, read: 40, leave: false })
+  expect(momentsOf(sentence({ moments: [[after(0)]] }))).toEqual({ after: 0, read: null, leave: false })
 })

@@ -19,19 +19,21 @@ export function sayDevices(sentence: Sentence): string {
   return sentence.devices.length === 3 ? 'anyone, on any device' : `anyone on a ${list(sentence.devices, 'or')}`
 }
 
+const sayMoment = (one: Sentence['moments'][number][number]): string =>
+  one.leave ? 'when they are about to leave' : one.after !== null ? `after ${one.after} s` : `at ${one.read} % down`
+
 /** "after 12 s or 40 % down", "never by itself" */
 export function sayMoments(sentence: Sentence): string {
-  const all = sentence.moments.map((moment) =>
-    moment.map((one) => (one.after !== null ? `after ${one.after} s` : `at ${one.read} % down`)).join(' and '),
-  )
+  const all = sentence.moments.map((moment) => moment.map(sayMoment).join(' and '))
   return all.length ? list(all, 'or') : 'never by itself'
 }
 
 /** The moments as the small form knows them: seconds, and share of the page. */
-export function momentsOf(sentence: Sentence): { after: number | null; read: number | null } {
+export function momentsOf(sentence: Sentence): { after: number | null; read: number | null; leave: boolean } {
   const single = sentence.moments.filter((moment) => moment.length === 1).map((moment) => moment[0])
   return {
     after: single.find((one) => one?.after != null)?.after ?? null,
     read: single.find((one) => one?.read != null)?.read ?? null,
+    leave: single.some((one) => one?.leave === true),
   }
 }

@@ -3,6 +3,7 @@ import type { Drawing } from '@visitor/render'
 /** The page behind, hinted at: the owner's own page is theirs to imagine. */
 export const PAGE_CSS = `
 body{margin:0;padding:28px 6%;background:#fff;overflow:hidden}
+section{min-height:1px;margin:0 0 14px}
 i{display:block;height:14px;margin:0 0 14px;background:#e4e9e8;border-radius:3px}
 i:nth-of-type(1){width:45%;height:26px}
 i:nth-of-type(2){height:150px}
@@ -11,8 +12,10 @@ i:nth-of-type(7){height:110px;width:48%}
 i:nth-of-type(10){width:60%}`
 
 export const STAGE_CSS = `
-dialog.card{animation:none}
-input,textarea,.cross{pointer-events:none}
+*{animation:none!important}
+input,textarea,select,.cross,video,iframe,.face,summary{pointer-events:none}
+.art[data-empty]{min-height:90px;background:repeating-linear-gradient(135deg,#c6d0cf 0 1.5px,transparent 1.5px 6px)}
+[data-code][hidden]{display:block!important}
 [data-words]{cursor:text;min-width:1ch;min-height:1em}
 [data-words]:empty::before{content:"…";opacity:.6}
 [data-part]{border-radius:4px}
@@ -37,13 +40,16 @@ export function makeEditable(drawing: Drawing, heard: Heard): void {
       heard.select(id)
     })
     const own = part.dataset.words ? [part] : []
+    for (const link of part.querySelectorAll('a,button')) link.addEventListener('click', (event) => event.preventDefault())
     for (const place of [...own, ...part.querySelectorAll<HTMLElement>('[data-words]')]) editPlace(place, id, heard)
   }
-  for (const control of drawing.root.querySelectorAll<HTMLElement>('input,textarea,.cross')) control.tabIndex = -1
+  for (const control of drawing.root.querySelectorAll<HTMLElement>('input,textarea,select,.cross,.face,video,summary'))
+    control.tabIndex = -1
 }
 
 function editPlace(place: HTMLElement, id: string, heard: Heard): void {
-  const words = place.dataset.words ?? 'text'
+  const words = place.dataset.words
+  if (!words) return
   const rich = words === 'html'
   const page = place.ownerDocument
   place.setAttribute('contenteditable', rich ? 'true' : 'plaintext-only')

@@ -1,4 +1,4 @@
-"""Writes on touchpoints: made, edited as a draft, undone, turned on and off, put live."""
+"""Writes on a touchpoint as it is edited: made, copied, taken in from a file, kept as a draft, undone, returned to."""
 
 import unicodedata
 from typing import Any
@@ -8,15 +8,15 @@ from django.utils.text import slugify
 from pydantic import ValidationError
 
 from intavo.accounts.actor import Actor, Changed, Refused
+from intavo.accounts.models import Member
 from intavo.core.rights import Right
-from intavo.core.showing import State
-from intavo.core.touchpoint import STARTERS, Document, ready_check
+from intavo.core.touchpoint import STARTERS, BadFile, Document, Purpose, Stance, read, with_purpose, with_stance
 from intavo.hours.actions import refusals
+from intavo.hours.models import HoursSet
 from intavo.project import clock
-from intavo.sites.actions import touch
 from intavo.sites.models import Site
 
-from .models import Placement, Touchpoint, TouchpointRevision
+from ..models import Placement, Touchpoint, TouchpointRevision
 
 
 def make(actor: Actor, *, starter: str, name: str, site_ids: list[int] | None = None) -> Touchpoint:
@@ -25,13 +25,39 @@ def make(actor: Actor, *, starter: str, name: str, site_ids: list[int] | None = 
     chosen = next((one for one in STARTERS if one.key == starter), None)
     if chosen is None:
         raise Refused(("starter", f"There is no starter “{starter}”."))
-    title = _name(name or chosen.name)
+    return _made(actor, name or chosen.name, chosen.document, site_ids, f"From the starter “{chosen.name}”")
+
+
+def copy(actor: Actor, *, touchpoint_id: int) -> Touchpoint:
+    """A draft of its own with the same document, on the same sites."""
+    actor.needs(Right.TOUCHPOINTS)
+    known = Touchpoint.objects.select_related("draft").get(
+        pk=touchpoint_id, business_id=actor.business_id, deleted_at=None
+    )
+    assert known.draft is not None
+    document = Document.model_validate(known.draft.document)
+    sites = list(known.sites.values_list("pk", flat=True))
+    return _made(actor, f"{known.name[:108]} (copy)", document, sites, f"Copied from “{known.name}”")
+
+
+def take_in(actor: Actor, *, text: str, name: str) -> Touchpoint:
+    """A draft from a file's text; Refused with every place that is wrong in it."""
+    actor.needs(Right.TOUCHPOINTS)
+    try:
+        document = read(text)
+    except BadFile as error:
+        raise Refused(*((f"file.{place}", reason) for place, reason in error.errors)) from error
+    return _made(actor, name or "From a file", document, None, "From a file")
+
+
+def _made(actor: Actor, name: str, document: Document, site_ids: list[int] | None, first: str) -> Touchpoint:
+    title = _name(name)
     with transaction.atomic():
         touchpoint = Touchpoint.objects.create(
             business_id=actor.business_id, name=title, slug=_free_slug(actor.business_id, title),
             order=10 * (1 + Touchpoint.objects.filter(business_id=actor.business_id).count()), created_at=clock.now(),
         )  # fmt: skip
-        touchpoint.draft = _add_revision(actor, touchpoint, chosen.document, parent=None, run="")
+        touchpoint.draft = _add_revision(actor, touchpoint, document, parent=None, run="", name=first)
         touchpoint.save(update_fields=["draft"])
         sites = Site.objects.filter(business_id=actor.business_id)
         for site in sites if site_ids is None else sites.filter(pk__in=site_ids):
@@ -56,19 +82,20 @@ def _free_slug(business_id: int, name: str) -> str:
 
 
 def _add_revision(
-    actor: Actor, touchpoint: Touchpoint, document: Document, *, parent: TouchpointRevision | None, run: str
-) -> TouchpointRevision:
+    actor: Actor, touchpoint: Touchpoint, document: Document, *, parent: TouchpointRevision | None, run: str,
+    name: str = "",
+) -> TouchpointRevision:  # fmt: skip
     latest = touchpoint.revisions.order_by("-number").values_list("number", flat=True).first() or 0
     return TouchpointRevision.objects.create(
-        business_id=actor.business_id, touchpoint=touchpoint, number=latest + 1, parent=parent, run=run,
+        business_id=actor.business_id, touchpoint=touchpoint, number=latest + 1, parent=parent, run=run, name=name[:80],
         document=document.model_dump(mode="json"), saved_at=clock.now(), saved_by_id=actor.member_id,
     )  # fmt: skip
 
 
-def _locked(actor: Actor, touchpoint_id: int) -> Touchpoint:
+def locked(actor: Actor, touchpoint_id: int) -> Touchpoint:
     actor.needs(Right.TOUCHPOINTS)
     rows = Touchpoint.objects.select_for_update(of=("self",)).select_related("draft", "live")
-    return rows.get(pk=touchpoint_id, business_id=actor.business_id)
+    return rows.get(pk=touchpoint_id, business_id=actor.business_id, deleted_at=None)
 
 
 def save_draft(
@@ -83,8 +110,9 @@ def save_draft(
         value = Document.model_validate(document)
     except ValidationError as error:
         raise refusals(error) from error
+    _only_ours(actor, value)
     with transaction.atomic():
-        touchpoint = _locked(actor, touchpoint_id)
+        touchpoint = locked(actor, touchpoint_id)
         draft = touchpoint.draft
         assert draft is not None
         if draft.number != based_on:
@@ -92,7 +120,7 @@ def save_draft(
         dumped = value.model_dump(mode="json")
         if dumped == draft.document:
             return touchpoint
-        same_run = bool(run) and draft.run == run and draft.saved_by_id == actor.member_id
+        same_run = bool(run) and not draft.name and draft.run == run and draft.saved_by_id == actor.member_id
         if same_run and draft.published_at is None and not draft.children.exists():
             draft.document, draft.saved_at = dumped, clock.now()
             draft.save(update_fields=["document", "saved_at"])
@@ -100,6 +128,57 @@ def save_draft(
             touchpoint.draft = _add_revision(actor, touchpoint, value, parent=draft, run=run)
             touchpoint.save(update_fields=["draft"])
     return touchpoint
+
+
+def _only_ours(actor: Actor, document: Document) -> None:
+    """Hours and members that a document names have to be this business's."""
+    hours = document.after.hours
+    if hours is not None and not HoursSet.objects.filter(pk=hours, business_id=actor.business_id).exists():
+        raise Refused(("after.hours", "There are no such hours."))
+    wanted = set(document.after.tell)
+    known = set(Member.objects.filter(business_id=actor.business_id, pk__in=wanted).values_list("pk", flat=True))
+    if wanted - known:
+        raise Refused(("after.tell", "Somebody who is to be told is not a member any more."))
+
+
+def turn_into(
+    actor: Actor, *, touchpoint_id: int, purpose: Purpose | None = None, stance: Stance | None = None
+) -> Touchpoint:
+    """Another purpose or stance, as a step that can be undone; words and look are kept."""
+    with transaction.atomic():
+        touchpoint = locked(actor, touchpoint_id)
+        assert touchpoint.draft is not None
+        document = Document.model_validate(touchpoint.draft.document)
+        turned = with_purpose(document, purpose) if purpose and purpose != document.purpose else document
+        turned = with_stance(turned, stance) if stance and stance != turned.stance else turned
+        return _new_draft(actor, touchpoint, turned)
+
+
+def return_to(actor: Actor, *, touchpoint_id: int, number: int) -> Touchpoint:
+    """Make an earlier revision the draft again, as a step that can be undone itself."""
+    with transaction.atomic():
+        touchpoint = locked(actor, touchpoint_id)
+        wanted = touchpoint.revisions.get(number=number)
+        document = Document.model_validate(wanted.document)
+        return _new_draft(actor, touchpoint, document, name=f"Back to {wanted.name or f'step {wanted.number}'}")
+
+
+def _new_draft(actor: Actor, touchpoint: Touchpoint, document: Document, name: str = "") -> Touchpoint:
+    draft = touchpoint.draft
+    assert draft is not None
+    if document.model_dump(mode="json") != draft.document:
+        touchpoint.draft = _add_revision(actor, touchpoint, document, parent=draft, run="", name=name)
+        touchpoint.save(update_fields=["draft"])
+    return touchpoint
+
+
+def name_revision(actor: Actor, *, touchpoint_id: int, number: int, name: str) -> None:
+    """Give a revision a name to find it by; an empty one takes it away."""
+    with transaction.atomic():
+        touchpoint = locked(actor, touchpoint_id)
+        revision = touchpoint.revisions.select_for_update().get(number=number)
+        revision.name = " ".join(name.split())[:80]
+        revision.save(update_fields=["name"])
 
 
 def _who_changed(draft: TouchpointRevision) -> str:
@@ -110,7 +189,7 @@ def _who_changed(draft: TouchpointRevision) -> str:
 def undo(actor: Actor, *, touchpoint_id: int) -> Touchpoint:
     """Take the draft one revision back; Refused at the first."""
     with transaction.atomic():
-        touchpoint = _locked(actor, touchpoint_id)
+        touchpoint = locked(actor, touchpoint_id)
         assert touchpoint.draft is not None
         if touchpoint.draft.parent is None:
             raise Refused(("draft", "There is nothing to undo."))
@@ -120,7 +199,7 @@ def undo(actor: Actor, *, touchpoint_id: int) -> Touchpoint:
 def redo(actor: Actor, *, touchpoint_id: int) -> Touchpoint:
     """Take the draft to the newest revision that was undone; Refused if there is none."""
     with transaction.atomic():
-        touchpoint = _locked(actor, touchpoint_id)
+        touchpoint = locked(actor, touchpoint_id)
         assert touchpoint.draft is not None
         following = touchpoint.draft.children.order_by("-number").first()
         if following is None:
@@ -138,58 +217,7 @@ def rename(actor: Actor, *, touchpoint_id: int, name: str) -> Touchpoint:
     """Give it another name; its short name in links stays as it is."""
     title = _name(name)
     with transaction.atomic():
-        touchpoint = _locked(actor, touchpoint_id)
+        touchpoint = locked(actor, touchpoint_id)
         touchpoint.name = title
         touchpoint.save(update_fields=["name"])
-    return touchpoint
-
-
-def turn_on(actor: Actor, *, touchpoint_id: int) -> Touchpoint:
-    """Turn it on. Only the first time publishes the draft; later on it shows what was live before."""
-    with transaction.atomic():
-        touchpoint = _locked(actor, touchpoint_id)
-        if touchpoint.live is None:
-            _publish(touchpoint)
-        return _set_state(actor, touchpoint, State.LIVE, "touchpoint turned on")
-
-
-def turn_off(actor: Actor, *, touchpoint_id: int) -> Touchpoint:
-    """Turn it off; the draft and what was live stay."""
-    with transaction.atomic():
-        touchpoint = _locked(actor, touchpoint_id)
-        if touchpoint.state == State.DRAFT.value:
-            raise Refused(("state", "It is not on."))
-        return _set_state(actor, touchpoint, State.OFF, "touchpoint turned off")
-
-
-def put_live(actor: Actor, *, touchpoint_id: int) -> Touchpoint:
-    """Give visitors the draft as it is now."""
-    with transaction.atomic():
-        touchpoint = _locked(actor, touchpoint_id)
-        if touchpoint.live is None:
-            raise Refused(("state", "It has never been on; turn it on."))
-        _publish(touchpoint)
-        return _set_state(actor, touchpoint, State(touchpoint.state), "changes put live")
-
-
-def _publish(touchpoint: Touchpoint) -> None:
-    draft = touchpoint.draft
-    assert draft is not None
-    sites = list(touchpoint.sites.all())
-    findings = ready_check(
-        Document.model_validate(draft.document), bool(sites), any(site.seen_at is not None for site in sites)
-    )
-    stops = [(finding.place, finding.message) for finding in findings if finding.level == "stops"]
-    if stops:
-        raise Refused(*stops)
-    draft.published_at = draft.published_at or clock.now()
-    draft.save(update_fields=["published_at"])
-    touchpoint.live = draft
-
-
-def _set_state(actor: Actor, touchpoint: Touchpoint, state: State, verb: str) -> Touchpoint:
-    touchpoint.state = state.value
-    touchpoint.save(update_fields=["state", "live"])
-    touch(actor.business_id, site_ids=list(touchpoint.sites.values_list("pk", flat=True)))
-    actor.noted(verb, touchpoint=touchpoint.public_id, revision=touchpoint.live.number if touchpoint.live else None)
     return touchpoint

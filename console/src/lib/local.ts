@@ -1,0 +1,24 @@
+/** A wall-clock time in a zone, as a browser's date box writes it, and back. */
+
+function wall(at: Date, zone: string): string {
+  const format = new Intl.DateTimeFormat('en-CA', {
+    timeZone: zone, year: 'numeric', month: '2-digit', day: '2-digit', hour: '2-digit', minute: '2-digit', hourCycle: 'h23',
+  }) // prettier-ignore
+  const parts = Object.fromEntries(format.formatToParts(at).map((part) => [part.type, part.value]))
+  return `${parts.year}-${parts.month}-${parts.day}T${parts.hour}:${parts.minute}`
+}
+
+export function toLocal(at: string, zone: string): string {
+  const date = new Date(at)
+  return Number.isNaN(date.getTime()) ? '' : wall(date, zone)
+}
+
+/** The instant of a wall-clock time, as an ISO text; null if it cannot be read. In a gap, the time after it. */
+export function fromLocal(text: string, zone: string): string | null {
+  const guess = Date.parse(`${text}:00Z`)
+  if (Number.isNaN(guess)) return null
+  let at = guess
+  // The zone's offset there is found by looking what the clock says, twice where the clocks change between.
+  for (let look = 0; look < 2; look++) at += guess - Date.parse(`${wall(new Date(at), zone)}:00Z`)
+  return new Date(at).toISOString()
+}

@@ -1,0 +1,72 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { useTouchpoints } from '@/api/touchpoints'
+import type { Does, TouchpointDocument } from '../types'
+import { ACTIONS } from '../words'
+import LibraryPicker from './LibraryPicker.vue'
+import SelectBox from './SelectBox.vue'
+import TickBox from './TickBox.vue'
+import WordsBox from './WordsBox.vue'
+
+/** What a click does. `only` leaves out what makes no sense where it stands. */
+const props = defineProps<{ does: Does; document: TouchpointDocument; without?: string[]; label?: string }>()
+const emit = defineEmits<{ set: [does: Does] }>()
+const { data: others } = useTouchpoints()
+const choosing = ref(false)
+const actions = computed(() => Object.fromEntries(Object.entries(ACTIONS).filter(([key]) => !props.without?.includes(key))))
+const steps = computed(() => ({ '': 'stays here', ...Object.fromEntries(props.document.steps.map((one) => [one.id, one.name || one.id])) }))
+const touchpoints = computed(() => ({ '': 'choose one', ...Object.fromEntries((others.value ?? []).map((one) => [one.slug, one.name])) }))
+const ADDRESS: Record<string, [string, string]> = {
+  page: ['Address', 'https://… or /trips'],
+  mail: ['Mail address', 'hello@otterwick.example'],
+  phone: ['Number', 'as you would write it'],
+}
+const set = (patch: Partial<Does>) => emit('set', { ...props.does, ...patch })
+</script>
+
+<template>
+  <div class="grid gap-2">
+    <SelectBox
+      :label="label ?? 'What a click does'"
+      :value="does.action"
+      :options="actions"
+      @set="set({ action: $event as Does['action'] })"
+    />
+    <SelectBox
+      v-if="does.action === 'send' || does.action === 'step'"
+      label="The step that comes next"
+      :value="does.next ?? ''"
+      :options="steps"
+      @set="set({ next: $event || null })"
+    />
+    <WordsBox
+      v-if="ADDRESS[does.action]"
+      :label="ADDRESS[does.action]?.[0] ?? ''"
+      :placeholder="ADDRESS[does.action]?.[1] ?? ''"
+      :value="does.address"
+      @set="set({ address: $event })"
+    />
+    <SelectBox
+      v-if="does.action === 'touchpoint'"
+      label="Which touchpoint"
+      :value="does.touchpoint"
+      :options="touchpoints"
+      @set="set({ touchpoint: $event })"
+    />
+    <WordsBox
+      v-if="does.action === 'spot'"
+      label="Where on the page"
+      placeholder="top, bottom, or the id of an element"
+      :value="does.spot"
+      @set="set({ spot: $event })"
+    />
+    <button v-if="does.action === 'file'" type="button" class="btn justify-self-start" @click="choosing = true">
+      {{ does.asset ? 'Another file' : 'Choose a file' }}
+    </button>
+    <TickBox v-if="does.action === 'page'" :value="does.tab === 'new'" @set="set({ tab: $event ? 'new' : 'same' })">in a new tab</TickBox>
+    <TickBox v-if="!['send', 'close', 'back'].includes(does.action)" :value="does.goal" @set="set({ goal: $event })"
+      >this reaches the goal</TickBox
+    >
+    <LibraryPicker v-if="choosing" kind="file" @close="choosing = false" @pick="(set({ asset: $event.public_id }), (choosing = false))" />
+  </div>
+</template>

@@ -1,0 +1,102 @@
+<script setup lang="ts">
+import { Node } from '@tiptap/core'
+import StarterKit from '@tiptap/starter-kit'
+import { EditorContent, useEditor } from '@tiptap/vue-3'
+import { watch } from 'vue'
+import { runsOf, type Run } from './runs'
+
+/** Words with slots that stand as marks; `plain` leaves out bold, lists and links. */
+const props = defineProps<{ label: string; html: string; slots?: Record<string, string>; plain?: boolean }>()
+const emit = defineEmits<{ html: [value: string]; runs: [value: Run[]] }>()
+
+const Slot = Node.create({
+  name: 'slot',
+  group: 'inline',
+  inline: true,
+  atom: true,
+  addAttributes: () => ({
+    slot: {
+      default: 'first_name',
+      parseHTML: (element: HTMLElement) => element.dataset.slot,
+      renderHTML: (attributes: Record<string, string>) => ({ 'data-slot': attributes.slot }),
+    },
+  }),
+  parseHTML: () => [{ tag: 'span[data-slot]' }],
+  renderHTML: ({ HTMLAttributes }) => [
+    'span',
+    { ...HTMLAttributes, class: 'chip' },
+    props.slots?.[String(HTMLAttributes['data-slot'])] ?? '',
+  ],
+})
+const off = props.plain
+  ? ({ bold: false, italic: false, bulletList: false, orderedList: false, listItem: false, link: false } as const)
+  : { link: { openOnClick: false } }
+const editor = useEditor({
+  content: props.html,
+  extensions: [
+    StarterKit.configure({ heading: false, blockquote: false, code: false, codeBlock: false, strike: false, underline: false, horizontalRule: false, ...off }),
+    Slot,
+  ],
+  editorProps: { attributes: { class: 'input min-h-16 [&_p]:my-0.5 [&_ul]:list-disc [&_ul]:pl-5 [&_ol]:list-decimal [&_ol]:pl-5 [&_a]:underline', 'aria-label': props.label, role: 'textbox', 'aria-multiline': 'true' } },
+  onUpdate: ({ editor: now }) => {
+    emit('html', now.isEmpty ? '' : now.getHTML())
+    emit('runs', runsOf(now.getJSON() as Parameters<typeof runsOf>[0]))
+  },
+}) // prettier-ignore
+watch(
+  () => props.html,
+  (fresh) => {
+    const now = editor.value
+    if (now && !now.isFocused && fresh !== now.getHTML()) now.commands.setContent(fresh, { emitUpdate: false })
+  },
+)
+function link() {
+  const address = window.prompt(
+    'Where does it lead? Leave it empty to take the link away.',
+    String(editor.value?.getAttributes('link').href ?? 'https://'),
+  )
+  if (address === null) return
+  if (address.trim()) editor.value?.chain().focus().setLink({ href: address.trim() }).run()
+  else editor.value?.chain().focus().unsetLink().run()
+}
+const put = (slot: string) => editor.value?.chain().focus().insertContent({ type: 'slot', attrs: { slot } }).run()
+</script>
+
+<template>
+  <div>
+    <div class="mb-1 flex flex-wrap items-center gap-1" role="toolbar" :aria-label="`${label}: how it is written`">
+      <template v-if="!plain">
+        <button
+          type="button"
+          class="btn min-h-6! px-2! py-0! font-bold"
+          aria-label="Bold"
+          @click="editor?.chain().focus().toggleBold().run()"
+        >
+          B
+        </button>
+        <button
+          type="button"
+          class="btn min-h-6! px-2! py-0! italic"
+          aria-label="Italic"
+          @click="editor?.chain().focus().toggleItalic().run()"
+        >
+          I
+        </button>
+        <button type="button" class="btn min-h-6! px-2! py-0!" aria-label="List" @click="editor?.chain().focus().toggleBulletList().run()">
+          • List
+        </button>
+        <button type="button" class="btn min-h-6! px-2! py-0!" @click="link">Link</button>
+      </template>
+      <button
+        v-for="(name, slot) in slots"
+        :key="slot"
+        type="button"
+        class="btn min-h-6! px-2! py-0! text-xs font-normal"
+        @click="put(String(slot))"
+      >
+        + {{ name }}
+      </button>
+    </div>
+    <EditorContent :editor="editor" />
+  </div>
+</template>

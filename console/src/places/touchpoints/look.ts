@@ -1,0 +1,68 @@
+import { computed, type Ref } from 'vue'
+import type { FullLook, FullValues } from '@visitor/generated/document'
+import type { Change, Look, LookValues, TouchpointDocument } from './types'
+
+type Name = Exclude<keyof LookValues, 'colours'>
+export type Role = keyof LookValues['colours']
+export type Screen = 'all' | 'phone'
+
+export const PLACES: Record<string, string> = {
+  middle: 'in the middle',
+  top: 'at the top',
+  bottom: 'at the bottom',
+  left: 'at the left edge',
+  right: 'at the right edge',
+  'top-left': 'top left corner',
+  'top-right': 'top right corner',
+  'bottom-left': 'bottom left corner',
+  'bottom-right': 'bottom right corner',
+}
+const ALL = Object.keys(PLACES)
+export const CAN_STAND: Record<TouchpointDocument['stance'], string[]> = {
+  'pop-up': ALL,
+  card: ALL.filter((one) => one !== 'middle'),
+  bar: ['top', 'bottom'],
+  'side-panel': ['right', 'left'],
+  'full-page': ['middle'],
+  'in-page': ['middle'],
+  button: ['bottom-right', 'bottom-left', 'top-right', 'top-left', 'left', 'right'],
+}
+export const COLOURS: Record<Role, string> = {
+  card: 'Card',
+  text: 'Text',
+  headline: 'Headline',
+  button: 'Button',
+  button_text: 'On the button',
+  button_hover: 'Button, pointed at',
+  field: 'Field',
+  field_text: 'In the field',
+  field_border: 'Edge of the field',
+  border: 'Edge of the card',
+  backdrop: 'Behind',
+  cross: 'Close sign',
+}
+
+/** The values of a look as one screen sees them, and how to change them there. */
+export function useLook(document: Ref<TouchpointDocument>, worked: Ref<FullLook>, screen: Ref<Screen>, change: (...what: Change) => void) {
+  const own = computed<LookValues>(() => (screen.value === 'phone' ? document.value.look.phone : document.value.look))
+  const shown = computed<FullValues>(() => (screen.value === 'phone' ? worked.value.phone : worked.value))
+  const from = computed(() =>
+    screen.value === 'phone' ? 'what the desktop has' : document.value.look.house ? 'the house style' : 'the usual',
+  )
+  const of = (look: Look): LookValues => (screen.value === 'phone' ? look.phone : look)
+
+  function value<K extends Name>(name: K): FullValues[K & keyof FullValues] {
+    return (own.value[name] ?? shown.value[name as keyof FullValues]) as FullValues[K & keyof FullValues]
+  }
+  const departs = (name: Name): boolean => own.value[name] !== null
+  function set<K extends Name>(name: K, to: LookValues[K]): void {
+    change(`look.${screen.value}.${name}`, (edited) => (of(edited.look)[name] = to))
+  }
+  const back = (name: Name): void => set(name, null)
+  const colour = (role: Role): string => own.value.colours[role] ?? document.value.look.colours[role] ?? shown.value.colours[role]
+  const colourDeparts = (role: Role): boolean => own.value.colours[role] !== null
+  function setColour(role: Role, to: string | null): void {
+    change(`colour.${screen.value}.${role}`, (edited) => (of(edited.look).colours[role] = to))
+  }
+  return { value, departs, set, back, colour, colourDeparts, setColour, from }
+}

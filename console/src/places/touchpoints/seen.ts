@@ -1,0 +1,28 @@
+import type { FullLook } from '@visitor/generated/document'
+import type { SeenDocument } from '@visitor/render'
+import type { LookValues, TouchpointDocument } from './types'
+
+function given(values: LookValues): Record<string, unknown> {
+  return Object.fromEntries(
+    Object.entries(values).filter(([name, value]) => value !== null && !['colours', 'phone', 'house', 'css'].includes(name)),
+  )
+}
+const colours = (values: LookValues) => Object.fromEntries(Object.entries(values.colours).filter((one) => one[1] !== null))
+
+/**
+ * The draft as it is drawn while it is being edited: the look that the server last worked out, with what has
+ * been changed since laid over it. A moment later the server's own answer takes its place.
+ */
+export function seenOf(document: TouchpointDocument, worked: FullLook): SeenDocument {
+  const { look } = document
+  const desktop = { ...worked, ...given(look), colours: { ...worked.colours, ...colours(look) } }
+  const phone = {
+    ...worked.phone,
+    ...given(look.phone),
+    colours: { ...worked.phone.colours, ...colours(look), ...colours(look.phone) },
+  }
+  const seen = { ...desktop, phone, css: look.css } as FullLook
+  return { ...structuredClone(toPlain(document)), look: seen, then: { page: '', trap: false, work: false } }
+}
+
+const toPlain = (document: TouchpointDocument): TouchpointDocument => JSON.parse(JSON.stringify(document)) as TouchpointDocument

@@ -1,0 +1,106 @@
+import type { Part, TouchpointDocument } from './types'
+
+export const PURPOSES: Record<TouchpointDocument['purpose'], string> = {
+  'sign-up': 'Sign-up',
+  inquiry: 'Inquiry',
+  call: 'Call',
+  message: 'Message',
+  offer: 'Offer',
+  question: 'Question',
+  feedback: 'Feedback',
+  notice: 'Notice',
+}
+
+export const STANCES: Record<TouchpointDocument['stance'], string> = {
+  'pop-up': 'Pop-up',
+  card: 'Card',
+  bar: 'Bar',
+  'side-panel': 'Side panel',
+  'full-page': 'Full page',
+  'in-page': 'In the page',
+  button: 'Button',
+}
+
+export const ASKS: Record<string, string> = {
+  nothing: 'Asks nothing',
+  click: 'A click',
+  address: 'An address',
+  several: 'Several things',
+}
+
+export const INPUTS = {
+  email: 'Email field',
+  name: 'First name field',
+  text: 'Short field',
+  phone: 'Phone field',
+  long: 'Long field',
+  choice: 'One of several',
+  several: 'Any of several',
+  number: 'Number field',
+  date: 'Day field',
+  slot: 'Time for a call',
+  hidden: 'Hidden value',
+} as const
+
+const KINDS: Record<Part['kind'], string> = {
+  headline: 'Headline',
+  text: 'Text',
+  picture: 'Picture',
+  video: 'Video',
+  field: 'Field',
+  consent: 'Consent tick',
+  button: 'Button',
+  price: 'Price',
+  code: 'Code',
+  countdown: 'Countdown',
+  question: 'Question with choices',
+  score: 'Score',
+  links: 'Links',
+  share: 'Share',
+  hours: 'Opening hours',
+  questions: 'Questions & answers',
+  markup: 'Foreign markup',
+  line: 'Line',
+  space: 'Space',
+  reply: 'When somebody answers',
+}
+
+const DOES: Record<string, string> = {
+  send: 'that sends',
+  close: 'that closes',
+  step: 'to another step',
+  back: 'back',
+  page: 'to a page',
+  mail: 'to a mail',
+  phone: 'to a call',
+  file: 'to a file',
+  touchpoint: 'to a touchpoint',
+  spot: 'to a spot',
+}
+export const ACTIONS: Record<string, string> = {
+  send: 'sends what was filled in',
+  step: 'goes to another step',
+  back: 'goes a step back',
+  close: 'closes it',
+  page: 'opens a page',
+  mail: 'writes a mail',
+  phone: 'calls a number',
+  file: 'gives a file',
+  touchpoint: 'opens another touchpoint',
+  spot: 'goes to a spot of the page',
+}
+
+/** How a part is called in lists. */
+export function nameOf(part: Part): string {
+  if (part.kind === 'field') return part.name === 'name' ? 'Name field' : INPUTS[part.input]
+  return part.kind === 'button' ? `Button ${DOES[part.does.action]}` : KINDS[part.kind]
+}
+
+/** The first words of a part. */
+export function glimpse(part: Part): string {
+  if (part.kind === 'text') return part.html.replace(/<[^>]*>/g, ' ')
+  if (part.kind === 'picture' || part.kind === 'video') return part.description
+  if (part.kind === 'price') return part.old ? `${part.now}, before ${part.old}` : part.now
+  if ('text' in part) return part.text
+  return 'label' in part ? part.label : ''
+}

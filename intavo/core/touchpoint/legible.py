@@ -1,0 +1,129 @@
+"""Every text of a step held against what is really behind it: colour, gradient, or the picture's pixels."""
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+
+from ..legibility import LARGE, SIGN, TEXT, Pixel, Pixels, Reading, brightened, cropped, mixed, reading, rgb
+from .base import AssetId
+from .document import Document, Step
+from .fields import Consent, FieldPart
+from .look import Background, FullValues, HouseStyle, resolved
+from .parts import (
+    Button,
+    Countdown,
+    Headline,
+    HoursPart,
+    Links,
+    Part,
+    Picture,
+    Price,
+    Question,
+    Questions,
+    ReplyPart,
+    Score,
+    Share,
+    Text,
+)
+from .parts import Code as CodePart
+
+_ON_CARD = (
+    Text, Consent, FieldPart, ReplyPart, Links, Price, Countdown, Question, Score, HoursPart, Questions, Share, CodePart
+)  # fmt: skip
+LARGE_FROM = 18.66  # bold; WCAG 2.2 calls 14 pt bold large
+_GRADIENT_STEPS = 12
+_CARD_ASPECT = {"pop-up": 1.2, "card": 0.9, "bar": 10.0, "side-panel": 0.6, "full-page": 1.6, "in-page": 2.0}
+
+
+@dataclass(frozen=True, slots=True)
+class Behind:
+    """What a step's texts stand on: the pixels, and what it is called."""
+
+    pixels: list[Pixel]
+    name: str
+
+
+def readings(
+    document: Document, pictures: Mapping[AssetId, Pixels], house: HouseStyle | None = None, phone: bool = False
+) -> list[Reading]:
+    """How every text that a visitor sees reads, the worst first. `pictures` holds the pixels that are known."""
+    look = resolved(document.look, document.stance, house)
+    values: FullValues = look.phone if phone else look
+    aspect = 0.7 if phone else _CARD_ASPECT.get(document.stance, 1.0)
+    found: list[Reading] = []
+    for step in document.steps:
+        behind = _behind(step, values, pictures, aspect)
+        found += [one for part in step.parts if not part.hidden for one in _part(part, values, behind)]
+    found += _cross(document, values, pictures, aspect)
+    kept = {(one.part, one.what): one for one in reversed(found)}
+    return sorted(kept.values(), key=lambda one: (one.ratio / one.needed, one.part))
+
+
+def _behind(step: Step, values: FullValues, pictures: Mapping[AssetId, Pixels], aspect: float) -> Behind:
+    picture = next((part for part in step.parts if _lies_behind(part)), None)
+    card = rgb(values.colours.card)
+    if isinstance(picture, Picture) and picture.asset in pictures:
+        shown = Background(
+            kind="picture", asset=picture.asset, focus_x=picture.focus_x, focus_y=picture.focus_y,
+            bright=picture.bright, wash=picture.wash, wash_colour=picture.wash_colour,
+        )  # fmt: skip
+        return Behind(_pixels(shown, pictures, aspect, card), "picture")
+    return Behind(_pixels(values.background, pictures, aspect, card), _called(values.background, pictures))
+
+
+def _lies_behind(part: Part) -> bool:
+    return isinstance(part, Picture) and part.place == "behind" and not part.hidden
+
+
+def _called(background: Background, pictures: Mapping[AssetId, Pixels]) -> str:
+    if background.kind == "picture" and background.asset in pictures:
+        return "picture"
+    return "gradient" if background.kind == "gradient" else "card"
+
+
+def _pixels(background: Background, pictures: Mapping[AssetId, Pixels], aspect: float, card: Pixel) -> list[Pixel]:
+    if background.kind == "gradient":
+        start, end = rgb(background.start), rgb(background.end)
+        return [mixed(start, end, step / _GRADIENT_STEPS) for step in range(_GRADIENT_STEPS + 1)]
+    if background.kind == "picture" and background.asset is not None and background.asset in pictures:
+        wash = rgb(background.wash_colour)
+        shown = cropped(pictures[background.asset], aspect, background.focus_x, background.focus_y)
+        return [mixed(brightened(pixel, background.bright), wash, background.wash / 100) for pixel in shown]
+    return [card]
+
+
+def _part(part: Part, values: FullValues, behind: Behind) -> Iterator[Reading]:
+    colours, on = values.colours, behind.name
+    if isinstance(part, Headline):
+        big = values.head_size >= LARGE_FROM and values.head_weight >= 700
+        needed = LARGE if big or values.head_size >= 24 else TEXT
+        role = "part" if part.colour else "headline"
+        colour = part.colour or colours.headline
+        yield reading(part.id, f"Headline on {on}", role, colour, behind.pixels, needed)
+    elif isinstance(part, Button):
+        if part.style == "main" and part.does.action != "close":
+            yield reading(part.id, "Button", "button", colours.button, [rgb(colours.button_text)], TEXT)
+        else:
+            yield reading(part.id, f"Plain button on {on}", "text", colours.text, behind.pixels, TEXT)
+    elif isinstance(part, _ON_CARD):
+        own = part.colour if isinstance(part, Text) else None
+        role, colour = ("part", own) if own else ("text", colours.text)
+        yield reading(part.id, f"{_said(part)} on {on}", role, colour, behind.pixels, TEXT)
+        if isinstance(part, FieldPart):
+            field = rgb(colours.field)
+            yield reading(part.id, "Words in the field", "field_text", colours.field_text, [field], TEXT)
+            yield reading(part.id, "Edge of the field", "field_border", colours.field_border, [field], SIGN)
+
+
+def _said(part: Part) -> str:
+    names = {"text": "Text", "consent": "Consent", "field": "Label", "price": "Price", "countdown": "Countdown"}
+    return names.get(part.kind, part.kind.capitalize())
+
+
+def _cross(
+    document: Document, values: FullValues, pictures: Mapping[AssetId, Pixels], aspect: float
+) -> Iterator[Reading]:
+    if document.leaving.cross is None or document.stance in {"in-page", "button"}:
+        return
+    behind = _behind(document.steps[0], values, pictures, aspect)
+    needed = SIGN if values.cross.style == "sign" else TEXT
+    yield reading("leaving", f"Close sign on {behind.name}", "cross", values.colours.cross, behind.pixels, needed)

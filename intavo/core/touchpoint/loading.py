@@ -1,0 +1,50 @@
+"""What of a document the visitor's loader can draw by itself, and what needs the second file."""
+
+from .document import Document
+from .fields import FieldPart
+from .look import FullValues, HouseStyle, resolved
+from .parts import Button, Part
+
+_KINDS = {"headline", "text", "field", "consent", "button", "reply"}
+_INPUTS = {"email", "name", "text", "phone", "long", "number", "date", "hidden"}
+_ACTIONS = {"send", "close", "page", "mail", "phone", "file", "touchpoint"}
+_STANCES = {"pop-up", "card", "bar"}
+_MOST_STEPS = 2
+
+
+def needs_more(document: Document, house: HouseStyle | None = None) -> bool:
+    """Whether the loader alone cannot draw it: its stance, a part, a click, its steps, or its look."""
+    look = resolved(document.look, document.stance, house)
+    return (
+        document.stance not in _STANCES
+        or len(document.steps) > _MOST_STEPS
+        or document.leaving.after is not None
+        or document.guard.work
+        or _rich(look)
+        or _rich(look.phone)
+        or any(_beyond(part) for part in document.parts() if not part.hidden)
+    )
+
+
+def _beyond(part: Part) -> bool:
+    if part.kind not in _KINDS or part.row is not None:
+        return True
+    if isinstance(part, FieldPart):
+        return part.input not in _INPUTS
+    if isinstance(part, Button):
+        return part.does.action not in _ACTIONS
+    return getattr(part, "align", "start") != "start"
+
+
+def _rich(values: FullValues) -> bool:
+    """A look that needs more than colours and the system's own font."""
+    plain = ("system", "sans")
+    return (
+        (values.font.source, values.font.name) != plain
+        or (values.head_font.source, values.head_font.name) != plain
+        or values.background.asset is not None
+        or values.backdrop.asset is not None
+        or "grow" in {values.arrival, values.going}
+        or values.cross.style != "sign"
+        or values.cross.place != "end"
+    )

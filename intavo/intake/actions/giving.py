@@ -1,0 +1,199 @@
+"""What somebody who sent something is given: a card, a follow-up, tags, a code, a file, and mail."""
+
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from datetime import datetime, timedelta
+from typing import Any
+
+from django.conf import settings
+from django.core import signing
+
+from intavo.accounts.actor import Actor, visitor_of
+from intavo.accounts.models import Member
+from intavo.core.followup import Kind
+from intavo.core.people import email_address
+from intavo.core.touchpoint import Document, asked_fields, filled, low_score
+from intavo.followup import actions as followup
+from intavo.mail import actions as mail
+from intavo.people import actions as people
+from intavo.touchpoints.actions import give_code
+from intavo.touchpoints.live import name_of
+
+from ..words import excerpt, letter, told
+from .sent import Incoming, asks_for_answer
+from .slots import take_slot
+
+FILE_SALT = "file"
+FILE_LASTS = timedelta(days=30)
+
+
+def _nothing(submission: int) -> None:
+    """Nothing is to be recorded."""
+
+
+@dataclass(frozen=True, slots=True)
+class Given:
+    """What was given; `record` writes it on the timeline once the submission has its id."""
+
+    person: int | None = None
+    followup: int | None = None
+    code: str | None = None
+    file: dict[str, str] | None = None
+    record: Callable[[int], None] = field(default=_nothing)
+
+
+def give(found: Incoming, *, delay: int = 0, confirmed_at: datetime | None = None) -> Given:
+    """Give everything that the touchpoint gives, in the caller's transaction.
+
+    `delay` holds the mail back for so many seconds; `confirmed_at` is when an address was confirmed.
+    """
+    actor = visitor_of(found.site.business.pk)
+    arrived = _person(actor, found)
+    opened = _follow_up(actor, found, arrived) if arrived else None
+    code = _code(actor, found, arrived)
+    file = _file(found)
+    if found.reach.email is not None:
+        _answer_mail(found, code, file, delay)
+    _tell_members(found, opened)
+
+    def record(submission: int) -> None:
+        if arrived:
+            _record(actor, found, arrived, opened, submission, confirmed_at)
+
+    return Given(arrived.person if arrived else None, opened, code, file, record)
+
+
+def _person(actor: Actor, found: Incoming) -> people.Arrived | None:
+    reach = found.reach
+    if not reach.known:
+        return None
+    arrived = people.find_or_add(actor, email=reach.email, phone=reach.phone, name=reach.name, at=found.at)
+    tags = found.document.after.tags
+    if tags:
+        people.add_tags(actor, person_id=arrived.person, tags=tags, given_by=found.sent.touchpoint, at=found.at)
+    return arrived
+
+
+def _kind(found: Incoming) -> Kind | None:
+    """What piece of work this is; None if there is nothing to do."""
+    document, values = found.document, found.checked.values
+    if any(one.name in values for one in document.fields("slot")):
+        return Kind.CALL_BACK
+    if document.purpose == "feedback":
+        low = low_score(document, values)
+        return Kind.FEEDBACK if low or document.after.follow_up else None
+    if document.purpose == "sign-up":
+        return Kind.SIGN_UP
+    return Kind.INQUIRY if asks_for_answer(document) else None
+
+
+def _follow_up(actor: Actor, found: Incoming, arrived: people.Arrived) -> int | None:
+    kind = _kind(found)
+    if kind is None:
+        return None
+    due, late_from = found.said.due if found.said else None, None
+    if kind is Kind.CALL_BACK:
+        due, late_from = take_slot(found)
+    elif kind is Kind.FEEDBACK and due is None:
+        due = found.site.promise(found.document.after.promise_minutes).due(found.site.hours, found.at)
+    sent = found.sent
+    source = followup.Source(
+        found.revision.touchpoint, found.site.id, sent.page.url, sent.device, excerpt(found.document, found.checked)
+    )
+    return followup.receive(
+        actor, person_id=arrived.person, kind=kind, at=found.at, due=due, late_from=late_from,
+        somebody_new=arrived.new, source=source,
+    )  # fmt: skip
+
+
+def _code(actor: Actor, found: Incoming, arrived: people.Arrived | None) -> str | None:
+    wanted = found.document.after.code
+    if wanted.kind == "none":
+        return None
+    if wanted.kind == "shared":
+        return wanted.shared or None
+    to = f"person:{arrived.person}" if arrived else f"visitor:{found.sent.visitor.id or found.sent.id}"
+    return give_code(actor, touchpoint_id=found.revision.touchpoint, to=to[:80])
+
+
+def _file(found: Incoming) -> dict[str, str] | None:
+    wanted = found.document.after.file
+    if wanted.asset is None:
+        return None
+    # Signed, so that the address is good for this file alone, and for thirty days.
+    token = signing.dumps({"asset": wanted.asset, "business": found.site.business.pk}, salt=FILE_SALT)
+    return {"url": f"{settings.BASE_URL}/f/{token}", "label": wanted.label or "The file"}
+
+
+def _record(
+    actor: Actor, found: Incoming, arrived: people.Arrived, opened: int | None, submission: int,
+    confirmed_at: datetime | None,
+) -> None:  # fmt: skip
+    data = _event_data(found, arrived, opened, submission)
+    if confirmed_at is not None:
+        data["confirmed"] = confirmed_at.isoformat()
+    kind = _EVENT.get(found.document.purpose, "replied")
+    people.add_event(actor, person_id=arrived.person, at=confirmed_at or found.at, kind=kind, data=data)
+    people.add_consents(
+        actor, person_id=arrived.person, agreed=found.checked.agreed.items(), touchpoint=found.revision.public_id,
+        revision=found.revision.number, page=found.sent.page.url, at=found.at, confirmed_at=confirmed_at,
+    )  # fmt: skip
+
+
+_EVENT = {"sign-up": "signed up", "inquiry": "asked", "call": "asked for a call", "feedback": "gave a score"}
+
+
+def typed(document: Document, values: dict[str, str]) -> list[list[str]]:
+    """What was answered, as pairs of what was asked and the answer."""
+    return [[label, values[name]] for name, label in asked_fields(document) if name in values]
+
+
+def _event_data(found: Incoming, arrived: people.Arrived, opened: int | None, submission: int) -> dict[str, Any]:
+    sent, checked, said = found.sent, found.checked, found.said
+    return {
+        "touchpoint": name_of(found.site, found.revision), "page": sent.page.url, "title": sent.page.title,
+        "device": sent.device, "visits": sent.visitor.visits, "followup": opened, "submission": submission,
+        "typed": typed(found.document, checked.values), "agreed": list(checked.agreed.values()),
+        "told": said.text if said else "", "due": said.due.isoformat() if said and said.due else None,
+        "perhaps_same": arrived.suggest, "tags": list(found.document.after.tags),
+    }  # fmt: skip
+
+
+def thanks_key(site_id: int, client_id: str) -> str:
+    """The key of the answer mail to one submission."""
+    return f"thanks-{site_id}-{client_id}"[:100]
+
+
+def _answer_mail(found: Incoming, code: str | None, file: dict[str, str] | None, delay: int) -> None:
+    thanks, after, said = found.document.after.thank_you, found.document.after, found.said
+    if not thanks.send or found.reach.email is None:
+        return
+    promise = "" if said is None or said.chosen.reply.hidden else said.words.get("promise", "")
+    slots = {
+        "first_name": found.reach.name, "promise": promise,
+        "next_opening": said.words.get("next_opening", "") if said else "",
+        "code": (code or "") if after.code.mail else "", "file": file["url"] if file else "",
+    }  # fmt: skip
+    used = {run.slot for run in thanks.text if not isinstance(run, str)}
+    more = [said.text] if promise and said and "promise" not in used else []
+    more += [f"{after.file.label or 'The file'}: {file['url']}"] if file and "file" not in used else []
+    more += [f"Your code: {code}"] if code and after.code.mail and "code" not in used else []
+    mail.queue(
+        found.site.business, to=found.reach.email, subject=thanks.subject,
+        text=letter(found.reach.name, filled(thanks.text, slots), more, found.site.business.name),
+        key=thanks_key(found.site.id, found.sent.id), delay=delay, reply_to=thanks.reply_to,
+    )  # fmt: skip
+
+
+def _tell_members(found: Incoming, opened: int | None) -> None:
+    wanted = found.document.after.tell
+    if not wanted:
+        return
+    name = name_of(found.site, found.revision)
+    text = told(name, typed(found.document, found.checked.values), found.sent.page.url, opened)
+    rows = Member.objects.select_related("user").filter(business_id=found.site.business.pk, pk__in=wanted)
+    for member in rows:
+        mail.queue(
+            found.site.business, to=email_address(member.user.email), subject=f"{name}: something new", text=text,
+            key=f"tell-{member.pk}-{found.site.id}-{found.sent.id}"[:100],
+        )  # fmt: skip

@@ -1,0 +1,45 @@
+"""What was set aside as spam: released into the list, or thrown out, by a member."""
+
+from django.db import transaction
+
+from intavo.accounts.actor import Actor, Refused
+from intavo.core.rights import Right
+from intavo.project import clock
+from intavo.touchpoints.live import live_site
+
+from ..models import Quarantined
+from .receiving import receive
+from .sent import Sent
+
+
+def _open(actor: Actor, quarantined_id: int) -> Quarantined:
+    actor.needs(Right.FOLLOW_UP)
+    row = Quarantined.objects.select_for_update().get(pk=quarantined_id, business_id=actor.business_id)
+    if row.settled_at is not None:
+        raise Refused(("quarantined", "This has been settled already."))
+    return row
+
+
+def release(actor: Actor, *, quarantined_id: int) -> Quarantined:
+    """Take it in after all, as of the time it came; Refused if its touchpoint is gone."""
+    with transaction.atomic():
+        row = _open(actor, quarantined_id)
+        site = live_site(row.site.key)
+        assert site is not None
+        sent = Sent.model_validate(row.raw)
+        # Under an id of its own: the sender's id stays with the answer that they were given.
+        receive(site, sent.model_copy(update={"id": f"released-{row.pk}"}), at=row.received_at, sender=row.sender,
+                trusted=True)  # fmt: skip
+        row.settled_at, row.released = clock.now(), True
+        row.save(update_fields=["settled_at", "released"])
+        actor.noted("released from quarantine", quarantined=row.pk)
+    return row
+
+
+def throw_out(actor: Actor, *, quarantined_id: int) -> None:
+    """It is spam: it leaves the list, and what was sent is erased."""
+    with transaction.atomic():
+        row = _open(actor, quarantined_id)
+        row.settled_at, row.raw = clock.now(), {}
+        row.save(update_fields=["settled_at", "raw"])
+        actor.noted("thrown out of quarantine", quarantined=row.pk)

@@ -1,0 +1,147 @@
+"""What a visitor sends becomes a submission, a person, a follow-up and mail, in one transaction."""
+
+import json
+from dataclasses import dataclass
+from datetime import datetime
+
+from django.db import IntegrityError, connection, transaction
+
+from intavo.accounts.actor import visitor_of
+from intavo.accounts.rows import insert
+from intavo.core.rights import Right
+from intavo.mail import actions as mail
+from intavo.people import actions as people
+from intavo.people.models import Person
+from intavo.people.queries import slip_offered
+from intavo.touchpoints.live import LiveSite
+
+from ..guard import suspicion
+from ..models import Quarantined, Submission
+from .confirming import ask_to_confirm
+from .giving import Given, give, thanks_key
+from .sent import Incoming, Sender, Sent, incoming
+
+__all__ = ["Answered", "Sender", "Sent", "looked_up", "receive", "replayed"]
+SLIP_PAUSE = 120
+
+
+@dataclass(frozen=True, slots=True)
+class Answered:
+    """The answer as text, and whether it was given before."""
+
+    text: str
+    repeated: bool
+
+
+_KNOWN = """
+SELECT COALESCE((SELECT answer FROM intake_submission WHERE site_id = %s AND client_id = %s),
+                (SELECT answer FROM intake_quarantined WHERE site_id = %s AND client_id = %s)),
+       (SELECT count(*) FROM (SELECT 1 FROM intake_submission WHERE site_id = %s AND sender = %s
+                              AND stored_at > now() - interval '60 seconds' LIMIT %s) AS recent)
+"""
+
+
+def looked_up(site_id: int, client_id: str, sender: str, most: int) -> tuple[Answered | None, bool]:
+    """The answer that this id was given before, if it was; and whether this sender has sent `most` in a minute.
+
+    Both in one statement, since every answer takes this path. The minute is the database's own.
+    """
+    with connection.cursor() as cursor:
+        cursor.execute(_KNOWN, [site_id, client_id, site_id, client_id, site_id, sender, most])
+        answer, recent = cursor.fetchone() or (None, 0)
+    return None if answer is None else Answered(answer, repeated=True), recent >= most
+
+
+def replayed(site_id: int, client_id: str) -> Answered | None:
+    """The answer that this id was given before, if it was."""
+    return looked_up(site_id, client_id, "", 1)[0]
+
+
+def receive(site: LiveSite, sent: Sent, *, at: datetime, sender: str, trusted: bool = False) -> Answered:
+    """Take in what a visitor sent; raises Refused with the fields that are wrong.
+
+    The answers are held against the revision that was seen. Everything is written in one transaction; of
+    two at once with one id, the database refuses the second, which is then given the first's answer. What
+    looks like spam is set aside and given the same answer, unless it is `trusted`.
+    """
+    visitor_of(site.business.pk).needs(Right.VISIT)
+    found = incoming(site, sent, at)
+    try:
+        reason = None if trusted else suspicion(found.document, sent)
+        if reason:
+            return _set_aside(found, sender, reason)
+        try:
+            return _kept(found, sender)
+        except people.Overtaken:
+            return _kept(found, sender)
+    except IntegrityError:
+        known = replayed(site.id, sent.id)
+        if known is None:
+            raise
+        return known
+
+
+def _kept(found: Incoming, sender: str) -> Answered:
+    site, sent = found.site, found.sent
+    offered = slip_offered(site.business.pk, found.reach.email) if found.reach.email and not sent.corrects else None
+    waits = found.document.after.confirm.on and found.reach.email is not None
+    with transaction.atomic():
+        given = Given() if waits else give(found, delay=SLIP_PAUSE if offered else 0)
+        answer = answer_text(found, given, offered)
+        submission = insert(
+            Submission, business_id=site.business.pk, site_id=site.id, revision_id=found.revision.revision,
+            client_id=sent.id, raw=sent.model_dump_json(exclude={"work"}), answer=answer, person_id=given.person,
+            followup_id=given.followup, code=given.code or "", received_at=found.at, sender=sender,
+        )  # fmt: skip
+        assert submission is not None
+        if waits:
+            ask_to_confirm(found, submission)
+        else:
+            given.record(submission)
+        if sent.corrects:
+            _retire(submission, sent.corrects)
+    return Answered(answer, repeated=False)
+
+
+def answer_text(found: Incoming, given: Given, offered: str | None) -> str:
+    """The answer as the protocol has it; written once, and replayed as it was."""
+    said, after = found.said, found.document.after
+    says = None if said is None or said.chosen.reply.hidden else {"title": said.title, "text": said.text}
+    body = {
+        "next": found.checked.next, "says": says, "code": given.code if after.code.show else None,
+        "file": given.file, "suggest": {"email": offered} if offered else None,
+    }  # fmt: skip
+    return json.dumps(body, ensure_ascii=False, separators=(",", ":"))
+
+
+def _set_aside(found: Incoming, sender: str, reason: str) -> Answered:
+    answer = answer_text(found, Given(), None)
+    with transaction.atomic():
+        Quarantined.objects.create(
+            business_id=found.site.business.pk, site_id=found.site.id, client_id=found.sent.id,
+            touchpoint=found.sent.touchpoint, raw=found.sent.model_dump(mode="json"), answer=answer, reason=reason,
+            sender=sender, received_at=found.at,
+        )  # fmt: skip
+    return Answered(answer, repeated=False)
+
+
+def _retire(submission: int, wrong_id: str) -> None:
+    """Take back what a slip of the address made: its mail, and its person if nothing else is known of them."""
+    row = Submission.objects.select_related("revision").get(pk=submission)
+    wrong = (
+        Submission.objects.select_related("person")
+        .filter(site_id=row.site_id, client_id=wrong_id, revision__touchpoint=row.revision.touchpoint_id)
+        .exclude(pk=row.pk)
+        .first()
+    )
+    if wrong is None or (wrong.person_id is not None and wrong.person_id == row.person_id):
+        return
+    for key in (thanks_key(row.site_id, wrong_id), f"confirm-{row.site_id}-{wrong_id}"[:100]):
+        mail.withdraw(business_id=row.business_id, key=key)
+    slipped: Person | None = wrong.person
+    wrong.person, wrong.followup = row.person, row.followup
+    wrong.save(update_fields=["person", "followup"])
+    if slipped is None:
+        wrong.delete()
+    elif not slipped.submissions.exists() and not slipped.events.exclude(data__submission=wrong.pk).exists():
+        slipped.delete()

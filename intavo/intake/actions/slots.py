@@ -1,0 +1,49 @@
+"""Times for a call: what is free, and taking one."""
+
+from datetime import datetime, timedelta
+
+from django.db import connection
+from django.db.models import Count
+
+from intavo.accounts.actor import Refused
+from intavo.core.followup import Kind, State
+from intavo.core.slots import Slot, call_slots
+from intavo.core.touchpoint import FieldPart
+from intavo.followup.models import FollowUp
+from intavo.touchpoints.live import LiveSite
+
+from .sent import Incoming
+
+
+def free_slots(site: LiveSite, touchpoint_id: int, field: FieldPart, hours_id: int | None, at: datetime) -> list[Slot]:
+    """The times that can still be taken for a slot field of a touchpoint."""
+    open_ones = FollowUp.objects.filter(
+        business_id=site.business.pk, touchpoint_id=touchpoint_id, kind=Kind.CALL_BACK.value, due__gte=at
+    ).exclude(state=State.FINISHED.value)
+    taken = dict(open_ones.values_list("due").annotate(count=Count("pk")))
+    return call_slots(
+        site.hours_for(hours_id), at, timedelta(minutes=field.minutes), timedelta(minutes=field.notice), taken,
+        field.capacity,
+    )  # fmt: skip
+
+
+def take_slot(found: Incoming) -> tuple[datetime, datetime]:
+    """Start and end of the slot that was chosen; Refused if it is not free any more.
+
+    Of two who want the last one, the second waits for the first's transaction, and then it is gone.
+    """
+    field = next(one for one in found.document.fields("slot") if one.name in found.checked.values)
+    place = f"answers.{field.name}"
+    with connection.cursor() as cursor:
+        cursor.execute("SELECT pg_advisory_xact_lock(%s, %s)", [7301, found.revision.touchpoint])
+    try:
+        wanted = datetime.fromisoformat(found.checked.values[field.name])
+    except ValueError:
+        raise Refused((place, "Please choose a time.")) from None
+    if wanted.tzinfo is None:
+        raise Refused((place, "Please choose a time."))
+    free = free_slots(found.site, found.revision.touchpoint, field, found.document.after.hours, found.at)
+    slot = next((one for one in free if one.start == wanted), None)
+    if slot is None:
+        raise Refused((place, "This time has just been taken. Please choose another."))
+    return slot.start, slot.end

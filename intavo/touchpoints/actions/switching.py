@@ -1,0 +1,129 @@
+"""Writes that visitors notice: turned on and off, put live, placed, ordered, thrown away and brought back."""
+
+from datetime import timedelta
+
+from django.db import transaction
+
+from intavo.accounts.actor import Actor, Refused
+from intavo.core.rights import Right
+from intavo.core.showing import State
+from intavo.project import clock
+from intavo.sites.actions import touch
+from intavo.sites.models import Site
+
+from ..models import Placement, Touchpoint
+from ..queries import findings_of
+from .editing import locked
+
+KEPT_FOR = timedelta(days=30)
+
+
+def turn_on(actor: Actor, *, touchpoint_id: int) -> Touchpoint:
+    """Turn it on. Only the first time publishes the draft; later on it shows what was live before."""
+    with transaction.atomic():
+        touchpoint = locked(actor, touchpoint_id)
+        if touchpoint.live is None:
+            _publish(touchpoint)
+        return _set_state(actor, touchpoint, State.LIVE, "touchpoint turned on")
+
+
+def turn_off(actor: Actor, *, touchpoint_id: int) -> Touchpoint:
+    """Turn it off; the draft and what was live stay."""
+    with transaction.atomic():
+        touchpoint = locked(actor, touchpoint_id)
+        if touchpoint.state == State.DRAFT.value:
+            raise Refused(("state", "It is not on."))
+        return _set_state(actor, touchpoint, State.OFF, "touchpoint turned off")
+
+
+def put_live(actor: Actor, *, touchpoint_id: int) -> Touchpoint:
+    """Give visitors the draft as it is now."""
+    with transaction.atomic():
+        touchpoint = locked(actor, touchpoint_id)
+        if touchpoint.live is None:
+            raise Refused(("state", "It has never been on; turn it on."))
+        _publish(touchpoint)
+        return _set_state(actor, touchpoint, State(touchpoint.state), "changes put live")
+
+
+def _publish(touchpoint: Touchpoint) -> None:
+    draft = touchpoint.draft
+    assert draft is not None
+    stops = [(found.place, found.message) for found in findings_of(touchpoint) if found.level == "stops"]
+    if stops:
+        raise Refused(*stops)
+    draft.published_at = draft.published_at or clock.now()
+    draft.save(update_fields=["published_at"])
+    touchpoint.live = draft
+
+
+def _set_state(actor: Actor, touchpoint: Touchpoint, state: State, verb: str) -> Touchpoint:
+    touchpoint.state = state.value
+    touchpoint.save(update_fields=["state", "live"])
+    touch(actor.business_id, site_ids=list(touchpoint.sites.values_list("pk", flat=True)))
+    actor.noted(verb, touchpoint=touchpoint.public_id, revision=touchpoint.live.number if touchpoint.live else None)
+    return touchpoint
+
+
+def place(actor: Actor, *, touchpoint_id: int, site_ids: list[int]) -> Touchpoint:
+    """Say on which of the business's sites it stands."""
+    with transaction.atomic():
+        touchpoint = locked(actor, touchpoint_id)
+        known = set(Site.objects.filter(business_id=actor.business_id, pk__in=site_ids).values_list("pk", flat=True))
+        if known != set(site_ids):
+            raise Refused(("site_ids", "There is no such site."))
+        before = set(touchpoint.sites.values_list("pk", flat=True))
+        Placement.objects.filter(touchpoint=touchpoint).exclude(site__in=known).delete()
+        for site_id in known - before:
+            Placement.objects.create(business_id=actor.business_id, touchpoint=touchpoint, site_id=site_id)
+        touch(actor.business_id, site_ids=list(known | before))
+        actor.noted("touchpoint placed", touchpoint=touchpoint.public_id, sites=sorted(known))
+    return touchpoint
+
+
+def order(actor: Actor, *, touchpoint_ids: list[int]) -> None:
+    """Put the touchpoints in this order; those that are not named keep theirs after them."""
+    actor.needs(Right.TOUCHPOINTS)
+    with transaction.atomic():
+        rows = {row.pk: row for row in Touchpoint.objects.select_for_update().filter(business_id=actor.business_id)}
+        if not set(touchpoint_ids) <= set(rows):
+            raise Refused(("touchpoint_ids", "There is no such touchpoint."))
+        rest = sorted((row for row in rows.values() if row.pk not in touchpoint_ids), key=lambda r: (r.order, r.pk))
+        for number, row in enumerate([*(rows[pk] for pk in touchpoint_ids), *rest], 1):
+            row.order = 10 * number
+        Touchpoint.objects.bulk_update(rows.values(), ["order"])
+        touch(actor.business_id)
+
+
+def throw_away(actor: Actor, *, touchpoint_id: int) -> None:
+    """Take it off the sites and out of the list; it can be brought back for 30 days."""
+    with transaction.atomic():
+        touchpoint = locked(actor, touchpoint_id)
+        touchpoint.deleted_at = clock.now()
+        if touchpoint.state == State.LIVE.value:
+            touchpoint.state = State.OFF.value
+        touchpoint.save(update_fields=["deleted_at", "state"])
+        touch(actor.business_id, site_ids=list(touchpoint.sites.values_list("pk", flat=True)))
+        actor.noted("touchpoint thrown away", touchpoint=touchpoint.public_id, name=touchpoint.name)
+
+
+def bring_back(actor: Actor, *, touchpoint_id: int, on: bool = False) -> Touchpoint:
+    """Undo throwing it away; `on`: it was on, and is again."""
+    actor.needs(Right.TOUCHPOINTS)
+    with transaction.atomic():
+        rows = Touchpoint.objects.select_for_update()
+        touchpoint = rows.get(pk=touchpoint_id, business_id=actor.business_id, deleted_at__isnull=False)
+        touchpoint.deleted_at = None
+        touchpoint.save(update_fields=["deleted_at"])
+        actor.noted("touchpoint brought back", touchpoint=touchpoint.public_id)
+    return turn_on(actor, touchpoint_id=touchpoint_id) if on and touchpoint.live_id else touchpoint
+
+
+def clear_away() -> int:
+    """Erase what was thrown away more than 30 days ago and never answered; says how many."""
+    old = Touchpoint.objects.filter(deleted_at__lt=clock.now() - KEPT_FOR)
+    found = list(old.exclude(revisions__submission__isnull=False))
+    for touchpoint in found:
+        Touchpoint.objects.filter(pk=touchpoint.pk).update(draft=None, live=None)
+        touchpoint.delete()
+    return len(found)

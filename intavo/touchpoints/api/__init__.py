@@ -1,0 +1,15 @@
+"""The console's API on touchpoints and on what they use."""
+
+from ninja import Router
+
+from intavo.accounts.auth import MemberAuth
+
+from .afterwards import router as afterwards
+from .editing import router as editing
+from .history import router as history
+from .library import router as library
+from .questions import router as questions
+
+router = Router(tags=["touchpoints"], auth=MemberAuth())
+for one in (editing, history, afterwards, library, questions):
+    router.add_router("", one)

@@ -1,0 +1,200 @@
+"""The list of touchpoints, and one of them: made, kept, turned, placed, thrown away."""
+
+from typing import Any
+
+from ninja import Router, Schema, Status
+
+from intavo.accounts.auth import MemberRequest
+from intavo.core.legibility import covered
+from intavo.core.touchpoint import STARTERS, HouseStyle, Purpose, Stance, for_visitors
+from intavo.sites.models import Site
+
+from .. import actions
+from ..queries import house_of, touchpoints_of
+from .shapes import DraftOut, TouchpointOut, draft_out, summary
+
+router = Router()
+
+
+class StarterOut(Schema):
+    key: str
+    name: str
+    about: str
+    purpose: str
+    stance: str
+    asks: str
+    seen: dict[str, Any]
+
+
+class MakeIn(Schema):
+    starter: str
+    name: str = ""
+
+
+class NameIn(Schema):
+    name: str
+
+
+class TurnIn(Schema):
+    purpose: Purpose | None = None
+    stance: Stance | None = None
+
+
+class SitesIn(Schema):
+    site_ids: list[int]
+
+
+class OrderIn(Schema):
+    touchpoint_ids: list[int]
+
+
+class FileIn(Schema):
+    text: str
+    name: str = ""
+
+
+class BackIn(Schema):
+    on: bool = False
+
+
+class CoveredOut(Schema):
+    share: float
+
+
+class DraftIn(Schema):
+    document: dict[str, Any]
+    based_on: int
+    run: str = ""
+
+
+@router.get("/starters", response=list[StarterOut])
+def starters(request: MemberRequest) -> list[StarterOut]:
+    """What a touchpoint can be started from, as it would look on the business's first site."""
+    house: HouseStyle | None = house_of(
+        Site.objects.filter(business_id=request.auth.business_id).order_by("pk").first()
+    )
+    return [
+        StarterOut(
+            key=one.key,
+            name=one.name,
+            about=one.about,
+            asks=one.asks,
+            purpose=one.document.purpose,
+            stance=one.document.stance,
+            seen=for_visitors(one.document, house),
+        )
+        for one in STARTERS
+    ]
+
+
+@router.get("/touchpoints", response=list[TouchpointOut])
+def list_touchpoints(request: MemberRequest) -> list[TouchpointOut]:
+    """The business's touchpoints in the owner's order."""
+    return [TouchpointOut(**summary(row)) for row in touchpoints_of(request.auth)]
+
+
+@router.post("/touchpoints", response={201: DraftOut})
+def make(request: MemberRequest, body: MakeIn) -> Status[DraftOut]:
+    """Make a touchpoint from a starter."""
+    row = actions.make(request.auth, starter=body.starter, name=body.name)
+    return Status(201, draft_out(request, row.pk))
+
+
+@router.post("/touchpoints/from-file", response={201: DraftOut})
+def take_in(request: MemberRequest, body: FileIn) -> Status[DraftOut]:
+    """Make a touchpoint from a file's text; every wrong place is named."""
+    row = actions.take_in(request.auth, text=body.text, name=body.name)
+    return Status(201, draft_out(request, row.pk))
+
+
+@router.put("/touchpoints/order", response={204: None})
+def order(request: MemberRequest, body: OrderIn) -> Status[None]:
+    """Put the touchpoints in order."""
+    actions.order(request.auth, touchpoint_ids=body.touchpoint_ids)
+    return Status(204, None)
+
+
+@router.get("/covered", response=CoveredOut)
+def share_covered(
+    request: MemberRequest, width: float, height: float, screen_width: float = 375, screen_height: float = 667
+) -> CoveredOut:
+    """The share of a phone's screen that a box covers."""
+    return CoveredOut(share=covered(width, height, max(1, screen_width), max(1, screen_height)))
+
+
+@router.get("/touchpoints/{touchpoint_id}", response=DraftOut)
+def one(request: MemberRequest, touchpoint_id: int) -> DraftOut:
+    """A touchpoint with its draft and the ready check."""
+    return draft_out(request, touchpoint_id)
+
+
+@router.put("/touchpoints/{touchpoint_id}/draft", response=DraftOut)
+def save_draft(request: MemberRequest, touchpoint_id: int, body: DraftIn) -> DraftOut:
+    """Keep an edited document."""
+    actions.save_draft(
+        request.auth, touchpoint_id=touchpoint_id, document=body.document, based_on=body.based_on, run=body.run
+    )
+    return draft_out(request, touchpoint_id)
+
+
+@router.put("/touchpoints/{touchpoint_id}/name", response=DraftOut)
+def rename(request: MemberRequest, touchpoint_id: int, body: NameIn) -> DraftOut:
+    """Rename it."""
+    actions.rename(request.auth, touchpoint_id=touchpoint_id, name=body.name)
+    return draft_out(request, touchpoint_id)
+
+
+@router.post("/touchpoints/{touchpoint_id}/on", response=DraftOut)
+def turn_on(request: MemberRequest, touchpoint_id: int) -> DraftOut:
+    """Turn it on."""
+    actions.turn_on(request.auth, touchpoint_id=touchpoint_id)
+    return draft_out(request, touchpoint_id)
+
+
+@router.post("/touchpoints/{touchpoint_id}/off", response=DraftOut)
+def turn_off(request: MemberRequest, touchpoint_id: int) -> DraftOut:
+    """Turn it off."""
+    actions.turn_off(request.auth, touchpoint_id=touchpoint_id)
+    return draft_out(request, touchpoint_id)
+
+
+@router.post("/touchpoints/{touchpoint_id}/live", response=DraftOut)
+def put_live(request: MemberRequest, touchpoint_id: int) -> DraftOut:
+    """Give visitors the draft as it is now."""
+    actions.put_live(request.auth, touchpoint_id=touchpoint_id)
+    return draft_out(request, touchpoint_id)
+
+
+@router.post("/touchpoints/{touchpoint_id}/turn-into", response=DraftOut)
+def turn_into(request: MemberRequest, touchpoint_id: int, body: TurnIn) -> DraftOut:
+    """Give it another purpose or stance; words and look are kept."""
+    actions.turn_into(request.auth, touchpoint_id=touchpoint_id, purpose=body.purpose, stance=body.stance)
+    return draft_out(request, touchpoint_id)
+
+
+@router.put("/touchpoints/{touchpoint_id}/sites", response=DraftOut)
+def place(request: MemberRequest, touchpoint_id: int, body: SitesIn) -> DraftOut:
+    """Say on which sites it stands."""
+    actions.place(request.auth, touchpoint_id=touchpoint_id, site_ids=body.site_ids)
+    return draft_out(request, touchpoint_id)
+
+
+@router.post("/touchpoints/{touchpoint_id}/copy", response={201: DraftOut})
+def copy(request: MemberRequest, touchpoint_id: int) -> Status[DraftOut]:
+    """Make a copy of it."""
+    row = actions.copy(request.auth, touchpoint_id=touchpoint_id)
+    return Status(201, draft_out(request, row.pk))
+
+
+@router.delete("/touchpoints/{touchpoint_id}", response={204: None})
+def throw_away(request: MemberRequest, touchpoint_id: int) -> Status[None]:
+    """Throw it away; it can be brought back for 30 days."""
+    actions.throw_away(request.auth, touchpoint_id=touchpoint_id)
+    return Status(204, None)
+
+
+@router.post("/touchpoints/{touchpoint_id}/bring-back", response=DraftOut)
+def bring_back(request: MemberRequest, touchpoint_id: int, body: BackIn) -> DraftOut:
+    """Bring it back."""
+    actions.bring_back(request.auth, touchpoint_id=touchpoint_id, on=body.on)
+    return draft_out(request, touchpoint_id)

@@ -1,0 +1,124 @@
+"""What the console is told of a touchpoint."""
+
+from datetime import datetime
+from typing import Any
+
+from django.conf import settings
+from ninja import Schema
+
+from intavo.accounts.auth import MemberRequest
+from intavo.core.legibility import Reading
+from intavo.core.touchpoint import Document, changes, departures, readings, resolved
+
+from ..models import Touchpoint
+from ..queries import findings_of, house_of, pixels_of, touchpoints_of
+
+
+class FindingOut(Schema):
+    level: str
+    message: str
+    place: str
+
+
+class PlacedOut(Schema):
+    id: int
+    name: str
+    slug: str
+
+
+class TouchpointOut(Schema):
+    id: int
+    public_id: str
+    name: str
+    slug: str
+    state: str
+    purpose: str
+    stance: str
+    pages: list[str]
+    changed_since_live: bool
+    sites: list[PlacedOut]
+    hosted: list[str]
+
+
+class ChangeOut(Schema):
+    place: str
+    words: str
+
+
+class ReadingOut(Schema):
+    part: str
+    what: str
+    role: str
+    colour: str
+    ratio: float
+    needed: float
+    passes: bool
+    better: str | None
+    phone: bool
+
+    @staticmethod
+    def of(one: Reading, phone: bool) -> "ReadingOut":
+        """A reading, and whether it is the phone's."""
+        return ReadingOut(
+            part=one.part, what=one.what, role=one.role, colour=one.colour, ratio=one.ratio, needed=one.needed,
+            passes=one.passes, better=one.better, phone=phone,
+        )  # fmt: skip
+
+
+class DraftOut(TouchpointOut):
+    document: dict[str, Any]
+    look: dict[str, Any]
+    house: dict[str, Any]
+    departures: list[str]
+    number: int
+    saved_at: datetime
+    saved_by: str
+    live_number: int | None
+    can_undo: bool
+    can_redo: bool
+    findings: list[FindingOut]
+    changes: list[ChangeOut]
+    readings: list[ReadingOut]
+    codes_all: int
+    codes_left: int
+    csv: str | None
+
+
+def summary(row: Touchpoint) -> dict[str, Any]:
+    """What the list shows of a touchpoint."""
+    assert row.draft is not None
+    show = row.draft.document["show"]
+    sites = list(row.sites.all())
+    return {
+        "id": row.pk, "public_id": row.public_id, "name": row.name, "slug": row.slug, "state": row.state,
+        "purpose": row.draft.document["purpose"], "stance": row.draft.document["stance"],
+        "pages": [pattern["path"] for sentence in show["sentences"] for pattern in sentence["pages"]],
+        "changed_since_live": row.changed_since_live,
+        "sites": [PlacedOut(id=site.pk, name=site.name, slug=site.slug) for site in sites],
+        "hosted": [f"{settings.BASE_URL}/t/{site.slug}/{row.slug}" for site in sites],
+    }  # fmt: skip
+
+
+def draft_out(request: MemberRequest, touchpoint_id: int) -> DraftOut:
+    """A touchpoint with its draft, and everything that is worked out about it."""
+    row = touchpoints_of(request.auth).get(pk=touchpoint_id)
+    draft = row.draft
+    assert draft is not None
+    document = Document.model_validate(draft.document)
+    house = house_of(next(iter(row.sites.all()), None))
+    pixels = pixels_of(row.business_id, document.assets())
+    read = [ReadingOut.of(one, phone) for phone in (False, True) for one in readings(document, pixels, house, phone)]
+    codes = list(row.codes.values_list("given_at", flat=True)) if document.after.code.kind == "each" else []
+    changed = changes(Document.model_validate(row.live.document), document) if row.live else []
+    return DraftOut(
+        **summary(row), document=document.model_dump(mode="json"), number=draft.number, saved_at=draft.saved_at,
+        look=resolved(document.look, document.stance, house).model_dump(mode="json"),
+        house=house.model_dump(mode="json") if house else {},
+        departures=departures(document.look, house) if house and document.look.house else [],
+        saved_by=draft.saved_by.user.name if draft.saved_by else "", live_number=row.live.number if row.live else None,
+        can_undo=draft.parent_id is not None, can_redo=draft.children.exists(),
+        findings=[FindingOut(level=f.level, message=f.message, place=f.place) for f in findings_of(row)],
+        changes=[ChangeOut(place=one.place, words=one.words) for one in changed], readings=read,
+        codes_all=len(codes), codes_left=sum(given is None for given in codes),
+        csv=f"{settings.BASE_URL}/csv/{row.csv_token}.csv" if row.csv_token else None,
+    )  # fmt: skip

@@ -1,0 +1,51 @@
+"""The page behind the link of a confirming mail: a button that POSTs, since mail scanners open links."""
+
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import render
+from django.views.decorators.csrf import csrf_exempt
+
+from intavo.core.touchpoint import resolved
+from intavo.intake.actions import confirm, pending_of
+from intavo.intake.actions.giving import Given
+from intavo.intake.actions.sent import Incoming
+from intavo.touchpoints.live import document_of
+from intavo.touchpoints.queries import house_of
+
+
+# The token in the address is the secret; there is no session to misuse.
+@csrf_exempt
+def page(request: HttpRequest, token: str) -> HttpResponse:
+    """The button, or what came of pressing it."""
+    if request.method == "POST":
+        done = confirm(token)
+        return _over(request) if done is None else _done(request, *done)
+    pending = pending_of(token)
+    if pending is None:
+        return _over(request)
+    document = document_of(pending.submission.revision_id)
+    look = resolved(document.look, document.stance, house_of(pending.submission.site))
+    context = {
+        "business": pending.submission.site.business, "look": look, "button": document.after.confirm.button,
+        "wordings": [consent.text for consent in document.consents()],
+    }  # fmt: skip
+    return render(request, "visitor/confirm.html", context)
+
+
+def _done(request: HttpRequest, found: Incoming, given: Given) -> HttpResponse:
+    document = found.document
+    look = resolved(document.look, document.stance)
+    shown = given.code if document.after.code.show else None
+    said = None if found.said is None or found.said.chosen.reply.hidden else found.said
+    context = {
+        "business": found.site.business,
+        "look": look,
+        "done": True,
+        "code": shown,
+        "file": given.file,
+        "says": said,
+    }
+    return render(request, "visitor/confirm.html", context)
+
+
+def _over(request: HttpRequest) -> HttpResponse:
+    return render(request, "visitor/confirm.html", {"over": True}, status=404)

@@ -1,0 +1,98 @@
+"""Pictures, videos and files as browsers get them: by ids that cannot be guessed, kept for long, never run."""
+
+import re
+from pathlib import Path
+
+from django.core import signing
+from django.http import Http404, HttpRequest, HttpResponse
+from django.views.decorators.http import require_safe
+
+from intavo.intake.actions.giving import FILE_LASTS, FILE_SALT
+from intavo.intake.queries import answers_csv, answers_of
+from intavo.touchpoints.actions.assets import folder_of
+from intavo.touchpoints.models import Asset, Touchpoint
+from intavo.touchpoints.queries import asset_row
+from intavo.touchpoints.shipped import shipped_path
+
+_YEAR = "public, max-age=31536000, immutable"
+_RANGE = re.compile(r"^bytes=(\d+)-(\d*)$")
+
+
+@require_safe
+def media(request: HttpRequest, asset: str, name: str) -> HttpResponse:
+    """One file of an asset: `<width>.webp` of a picture (the nearest width there is), `video`, or `file`."""
+    shipped = shipped_path(asset) if asset.startswith("shipped-") else None
+    if shipped is not None:
+        return _file(request, shipped, "image/webp")
+    row = asset_row(asset)
+    path = _path(row, name) if row is not None else None
+    if row is None or path is None or not path.is_file():
+        raise Http404
+    response = _file(request, path, row.media_type)
+    if row.kind == Asset.FILE:
+        response["Content-Disposition"] = f'attachment; filename="{_plain(row.name)}"'
+    return response
+
+
+def _path(row: Asset, name: str) -> Path | None:
+    if row.kind != Asset.PICTURE:
+        return folder_of(row) / row.kind if name == row.kind else None
+    wanted = int(found[1]) if (found := re.match(r"^(\d{1,5})\.webp$", name)) else 0
+    fitting = [width for width in row.widths if width >= wanted] or row.widths[-1:]
+    return folder_of(row) / f"{fitting[0]}.webp" if wanted and fitting else None
+
+
+def _file(request: HttpRequest, path: Path, media_type: str, cache: str = _YEAR) -> HttpResponse:
+    data = path.read_bytes()
+    asked = _RANGE.match(request.headers.get("Range", ""))
+    start, end = (int(asked[1]), int(asked[2] or len(data) - 1)) if asked else (0, len(data) - 1)
+    partial = asked is not None and start <= end < len(data)
+    response = HttpResponse(data[start : end + 1] if partial else data, content_type=media_type)
+    if partial:
+        response.status_code = 206
+        response["Content-Range"] = f"bytes {start}-{end}/{len(data)}"
+    response["Accept-Ranges"] = "bytes"
+    response["Cache-Control"] = cache
+    response["Access-Control-Allow-Origin"] = "*"
+    response["Cross-Origin-Resource-Policy"] = "cross-origin"
+    response["X-Content-Type-Options"] = "nosniff"
+    response["Content-Security-Policy"] = "default-src 'none'; sandbox"
+    return response
+
+
+def _plain(name: str) -> str:
+    return re.sub(r"[^\w .()-]", "_", name, flags=re.ASCII)
+
+
+@require_safe
+def given_file(request: HttpRequest, token: str) -> HttpResponse:
+    """The file behind a signed link, for thirty days."""
+    try:
+        said = signing.loads(token, salt=FILE_SALT, max_age=FILE_LASTS)
+    except signing.BadSignature as error:
+        raise Http404 from error
+    row = Asset.objects.filter(public_id=said["asset"], business_id=said["business"]).first()
+    if row is None:
+        raise Http404
+    name = "file" if row.kind == Asset.FILE else row.kind if row.kind == Asset.VIDEO else f"{row.widths[-1]}.webp"
+    path = folder_of(row) / name
+    if not path.is_file():
+        raise Http404
+    response = _file(request, path, row.media_type, "private, no-store")
+    response["Content-Disposition"] = f'attachment; filename="{_plain(row.name)}"'
+    return response
+
+
+@require_safe
+def answers(request: HttpRequest, token: str) -> HttpResponse:
+    """A touchpoint's answers as CSV, for whoever knows the secret address."""
+    touchpoint = Touchpoint.objects.filter(csv_token=token, deleted_at=None).first()
+    if touchpoint is None:
+        raise Http404
+    response = HttpResponse(
+        answers_csv(touchpoint, list(answers_of(touchpoint))), content_type="text/csv; charset=utf-8"
+    )
+    response["Content-Disposition"] = f'attachment; filename="{touchpoint.slug}.csv"'
+    response["Cache-Control"] = "private, no-store"
+    response["X-Robots-Tag"] = "noindex"
+    return response

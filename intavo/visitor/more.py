@@ -1,0 +1,119 @@
+"""What some parts need besides their document: times for a call, the week, questions & answers, a code."""
+
+import json
+from datetime import datetime, timedelta
+from typing import Any
+
+from django.http import HttpRequest, HttpResponse
+from pydantic import BaseModel, ConfigDict, Field
+
+from intavo.accounts.actor import Refused, visitor_of
+from intavo.core.hours import is_open, open_stretches
+from intavo.core.say import short_date
+from intavo.core.showing.visit import Short
+from intavo.core.touchpoint import Document
+from intavo.intake.actions.slots import free_slots
+from intavo.intake.guard import a_piece_of_work
+from intavo.project import clock
+from intavo.touchpoints.actions import give_code, tell_helped
+from intavo.touchpoints.live import LiveSite, document_of, published_revision
+from intavo.touchpoints.queries import questions_of
+
+_DAYS = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
+
+
+class Wanted(BaseModel):
+    """The body of `more`: for which revision, and by whom."""
+
+    model_config = ConfigDict(extra="ignore")
+    touchpoint: str = Field(min_length=1, max_length=20)
+    revision: int = Field(ge=1, le=2**31 - 1)
+    visitor: Short | None = None
+    code: bool = False
+
+
+class Helped(BaseModel):
+    """The body of `helped`."""
+
+    model_config = ConfigDict(extra="ignore")
+    question: int = Field(ge=1)
+    helped: bool
+
+
+def more(site: LiveSite, wanted: Wanted) -> dict[str, Any]:
+    """Everything that the parts of a revision need; Refused if it was never live."""
+    seen = published_revision(site.business.pk, wanted.touchpoint, wanted.revision)
+    if seen is None:
+        raise Refused(("revision", "This revision was never live."))
+    document = document_of(seen.revision)
+    at = clock.now()
+    found = extras(site.business.pk, document, site, seen.touchpoint, at)
+    if wanted.code and _gives_code_freely(document):
+        to = f"visitor:{wanted.visitor}"[:80]
+        kept = document.after.code
+        each = kept.kind == "each" and wanted.visitor
+        found["code"] = (
+            give_code(visitor_of(site.business.pk), touchpoint_id=seen.touchpoint, to=to)
+            if each
+            else kept.shared or None
+        )
+    if document.guard.work:
+        found["work"] = a_piece_of_work()
+    return found
+
+
+def _gives_code_freely(document: Document) -> bool:
+    """Whether the code stands on the first step, where nothing has to be sent for it, and is to be shown."""
+    shown = any(part.kind == "code" and not part.hidden for part in document.steps[0].parts)
+    return shown and document.after.code.show and document.after.code.kind != "none" and not document.after.confirm.on
+
+
+def extras(business_id: int, document: Document, site: LiveSite, touchpoint_id: int, at: datetime) -> dict[str, Any]:
+    """Times for a call by the field's name, the week, and the questions; only what the document shows."""
+    kinds = {part.kind for part in document.parts() if not part.hidden}
+    found: dict[str, Any] = {"slots": {}, "hours": None, "questions": []}
+    for field in document.fields("slot"):
+        free = free_slots(site, touchpoint_id, field, document.after.hours, at)
+        found["slots"][field.name] = [
+            {"value": slot.start.isoformat(), "day": short_date(slot.start.date()), "time": f"{slot.start:%H:%M}"}
+            for slot in free[:200]
+        ]
+    if "hours" in kinds:
+        found["hours"] = _week(site, document.after.hours, at)
+    groups = {part.group for part in document.parts() if part.kind == "questions" and not part.hidden}
+    if groups:
+        rows = questions_of(business_id, next(iter(groups)) if len(groups) == 1 else "")
+        found["questions"] = [
+            {"id": row.pk, "group": row.group, "question": row.question, "answer": row.answer} for row in rows
+        ]
+    return found
+
+
+def _week(site: LiveSite, hours_id: int | None, at: datetime) -> dict[str, Any]:
+    """Whether it is open, and the seven days from today as they really are, odd days too."""
+    hours = site.hours_for(hours_id)
+    local = at.astimezone(hours.zone)
+    today = local.replace(hour=0, minute=0, second=0, microsecond=0, fold=0)
+    days = []
+    for ahead in range(7):
+        start = (today + timedelta(days=ahead)).replace(fold=0)
+        stretches = [s for s in open_stretches(hours, start, start + timedelta(days=1)) if s.start >= start]
+        spans = [f"{s.start:%H:%M}–{s.end:%H:%M}" for s in stretches]
+        days.append(
+            {"day": _DAYS[start.weekday()], "spans": spans, "label": next((s.label for s in stretches if s.label), "")}
+        )
+    said = site.says(at, site.business.language, None, hours_id=hours_id)
+    return {"open": is_open(hours, at), "days": days, "opens": said.words.get("next_opening", ""),
+            "closes": said.words.get("closing_time", "")}  # fmt: skip
+
+
+def as_json(found: dict[str, Any]) -> str:
+    """The answer's text."""
+    return json.dumps(found, ensure_ascii=False, separators=(",", ":"))
+
+
+def count_helped(request: HttpRequest, site: LiveSite, said: Helped) -> HttpResponse:
+    """Count whether an answer helped."""
+    if not tell_helped(visitor_of(site.business.pk), question_id=said.question, helped=said.helped):
+        raise Refused(("question", "There is no such question."))
+    return HttpResponse(status=204)

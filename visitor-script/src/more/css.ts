@@ -1,0 +1,86 @@
+/** Styles of the parts that come later. */
+export const MORE_CSS = `
+.cross.at-start{inset-inline:8px auto}
+.to-middle{text-align:center}.to-end{text-align:end}
+.row{display:flex;flex-wrap:wrap;gap:0 12px;align-items:flex-end}
+.row>*{flex:var(--share) 1 0;min-width:min(100%,max(120px,var(--share)*1%))}
+.row>.field+.button,.row>.button{margin-bottom:12px}
+[data-stance=bar] .row{align-items:center;flex:1 1 100%}
+[data-stance=bar] .above,[data-stance=bar] .beside{display:none}
+@keyframes grow{from{opacity:0;scale:.86}}
+@media (prefers-reduced-motion:no-preference){.grow{animation:grow .6s cubic-bezier(.2,.8,.2,1)}}
+.backdrop>*{width:100%;height:100%;object-fit:cover;opacity:var(--dim)}
+.backdrop:not(:empty){background:none}
+.art{position:relative;flex:none;overflow:hidden;line-height:0}
+.art img,.art video{display:block;width:100%;height:100%;object-fit:cover}
+.art::after{content:"";position:absolute;inset:0;background:var(--wash-colour,#000);opacity:var(--wash,0);pointer-events:none}
+.above{height:var(--art,180px)}
+.behind{position:absolute;inset:0}
+.beside-it{flex-direction:row}
+.beside{width:36%;min-height:100%}
+.beside img{position:absolute;inset:0}
+.inline-art{margin:0 0 12px;border-radius:calc(var(--round)/2)}
+.inline-art img{height:auto}
+.code{display:flex;gap:10px;align-items:center;margin:10px 0;padding:10px 14px;border:2px dashed currentColor;border-radius:8px}
+.code output{flex:1;font-size:1.2em;font-weight:700;letter-spacing:.06em}
+hr{border:0;border-top:1px solid currentColor;opacity:.3;margin:14px 0}
+.progress{display:flex;gap:4px;margin:0 0 14px;padding-inline-end:calc(var(--cross) - 4px)}
+.progress i{flex:1;height:4px;border-radius:2px;background:currentColor;opacity:.25}
+.progress i.done{opacity:1}
+[data-stance=side-panel]{inset:0 0 0 auto;margin:0;height:100vh;height:100dvh;max-height:none}
+[data-stance=side-panel][data-place=left]{inset:0 auto 0 0}
+[data-stance=full-page]{inset:0;margin:0;width:100vw;height:100vh;height:100dvh;max-height:none}
+[data-stance=full-page] .body{width:min(var(--w),100%);margin:0 auto}
+.dock{position:fixed;inset:var(--edge);z-index:2147483000;display:flex;flex-direction:column-reverse;align-items:flex-end;gap:10px;pointer-events:none;font:var(--weight) var(--size)/1.5 var(--font)}
+.dock[data-place^=top]{flex-direction:column}
+.dock[data-place$=left]{align-items:flex-start}
+.dock[data-place=left],.dock[data-place=right]{justify-content:center}
+.dock>*{pointer-events:auto}
+.dock>.card{flex:0 1 auto;margin:0;width:min(var(--w),100%)}
+.face{width:auto;max-width:100%;margin:0;padding:10px 18px;border-radius:99px;box-shadow:var(--shadow)}
+.beside-it{flex-direction:column}
+.beside{width:auto;min-height:0;height:var(--art,150px)}
+[data-stance=side-panel]{width:100vw}
+.choices{display:grid;gap:8px;margin:10px 0}
+.choices .button{margin:0}
+.scores{display:flex;flex-wrap:wrap;gap:6px;margin:8px 0 4px}
+.scores button{flex:1 1 34px;min-width:34px;min-height:44px;padding:0;border:1px solid currentColor;border-radius:8px;background:none;color:inherit;font-weight:700}
+.scores button[aria-checked=true]{background:var(--button);color:var(--button-text);border-color:var(--button)}
+.ends{display:flex;justify-content:space-between;gap:12px;font-size:.86em;opacity:.85}
+.option{display:flex;gap:10px;margin:6px 0;font-weight:400}
+.price{display:flex;flex-wrap:wrap;gap:4px 12px;align-items:baseline;margin:8px 0}
+.price strong{font:var(--head-weight) calc(var(--head-size)*1.3)/1.1 var(--head-font)}
+.price s{opacity:.8}
+.price .saving{padding:2px 10px;border-radius:99px;background:var(--button);color:var(--button-text);font-weight:700;font-size:.9em}
+.countdown{display:flex;flex-wrap:wrap;gap:6px 10px;align-items:center;margin:8px 0}
+.countdown time{display:flex;gap:6px;font-variant-numeric:tabular-nums}
+.countdown b{display:inline-block;min-width:2.1em;padding:2px 6px;border:1px solid currentColor;border-radius:6px;text-align:center}
+.countdown small{font-weight:400;font-size:.75em}
+.links{display:grid;gap:6px;margin:10px 0;padding:0;list-style:none}
+.links.two{grid-template-columns:repeat(auto-fit,minmax(min(100%,140px),1fr))}
+.links>li>*{display:block;width:100%;padding:11px 14px;border:1px solid currentColor;border-radius:8px;background:none;color:inherit;text-align:start;text-decoration:none}
+.links>li>*:hover{background:rgba(127,127,127,.15)}
+.share{display:grid;gap:6px;margin:10px 0}
+.share .button{margin:0}
+.hours{margin:8px 0}
+.hours p{margin:0 0 6px;font-weight:700}
+.hours table{border-collapse:collapse;width:100%}
+.hours th{padding:3px 16px 3px 0;text-align:start;font-weight:400;white-space:nowrap}
+.hours td{padding:3px 0;font-variant-numeric:tabular-nums}
+.hours tr:first-child{font-weight:700}.hours tr:first-child th{font-weight:700}
+.questions details{padding:8px 0;border-top:1px solid rgba(127,127,127,.4)}
+.questions summary{cursor:pointer;font-weight:600}
+.questions .answer{margin-top:6px}
+.questions .answer img{max-width:100%}
+.questions h3{margin:12px 0 4px;font-size:1em}
+.helped{display:flex;gap:8px;align-items:center;font-size:.9em}
+.helped button{padding:4px 12px;border:1px solid currentColor;border-radius:6px;background:none;color:inherit}
+.video{position:relative;margin:0 0 12px;border-radius:calc(var(--round)/2);overflow:hidden;line-height:0}
+.video video{width:100%;height:auto}
+.markup{width:100%;border:0}
+@media (max-width:600px){
+.beside-it{flex-direction:column}
+.beside{width:auto;min-height:0;height:var(--art,150px)}
+[data-stance=side-panel]{width:100vw}
+}
+`

@@ -1,0 +1,78 @@
+import { extrasOf } from './full'
+import { el } from '../render/dom'
+import { errorFor, labelFor, textControl, type Maker } from '../render/parts'
+
+/** One of several, in a list. */
+export const choice: Maker<'field'> = ({ page: doc }, part) => {
+  const id = `f-${part.id}`
+  const options = part.options.map((one) => el(doc, 'option', { value: one.value }, one.label || one.value))
+  const select = el(doc, 'select', { id, name: part.name }, el(doc, 'option', { value: '' }, part.hint || 'Choose'), ...options)
+  if (part.required) select.setAttribute('aria-required', 'true')
+  const error = errorFor(doc, id)
+  return { element: el(doc, 'div', { class: 'field' }, labelFor(doc, part), select, error), control: textControl(part.name, select), error }
+}
+
+/** Any of several; kept as lines. */
+export const several: Maker<'field'> = ({ page: doc }, part) => {
+  const ticks = part.options.map((one) => el(doc, 'input', { type: 'checkbox', value: one.value, name: part.name }))
+  const rows = ticks.map((tick, at) => {
+    const one = part.options[at]
+    return el(doc, 'label', { class: 'option' }, tick, el(doc, 'span', {}, one?.label || one?.value || ''))
+  })
+  const error = errorFor(doc, `f-${part.id}`)
+  const group = el(doc, 'fieldset', { class: 'field' }, labelFor(doc, part, 'legend'), ...rows, error)
+  const first = ticks[0] ?? group
+  if (part.required) first.setAttribute('aria-required', 'true')
+  return {
+    element: group,
+    error,
+    control: {
+      name: part.name,
+      consent: false,
+      focus: first,
+      read: () => ticks.filter((tick) => tick.checked).map((tick) => tick.value).join('\n'),
+      write: (value) => ticks.forEach((tick) => (tick.checked = String(value).split('\n').includes(tick.value))),
+    },
+  } // prettier-ignore
+}
+
+/** A time for a call: the day, then the times of that day. */
+export const slot: Maker<'field'> = (drawing, part) => {
+  const { page: doc } = drawing
+  const id = `f-${part.id}`
+  const day = el(doc, 'select', { id, 'aria-label': `${part.label}: day` })
+  const time = el(doc, 'select', { 'aria-label': `${part.label}: time`, name: part.name })
+  if (part.required) time.setAttribute('aria-required', 'true')
+  const error = errorFor(doc, id)
+  const row = el(doc, 'div', { class: 'row', style: '--share:50' }, day, time)
+  let wanted = ''
+  void extrasOf(drawing).then((found) => {
+    const free = found.slots?.[part.name] ?? []
+    const days = [...new Set(free.map((one) => one.day))]
+    if (!days.length) day.append(el(doc, 'option', { value: '' }, 'No time is free just now'))
+    day.append(...days.map((one) => el(doc, 'option', {}, one)))
+    const fill = (): void => {
+      const times = free.filter((one) => one.day === day.value)
+      time.replaceChildren(...times.map((one) => el(doc, 'option', { value: one.value }, one.time)))
+      if (wanted) time.value = wanted
+    }
+    const known = free.find((one) => one.value === wanted)
+    if (known) day.value = known.day
+    fill()
+    day.addEventListener('change', fill)
+  })
+  return {
+    element: el(doc, 'div', { class: 'field' }, labelFor(doc, part), row, error),
+    error,
+    control: {
+      name: part.name,
+      consent: false,
+      focus: time,
+      read: () => time.value,
+      write: (value) => {
+        wanted = String(value)
+        time.value = wanted
+      },
+    },
+  }
+}

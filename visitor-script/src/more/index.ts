@@ -1,0 +1,33 @@
+import type { More } from '../render/parts'
+import { watchLeaving } from './leaving'
+import { question, score } from './asking'
+import { MORE_CSS } from './css'
+import { full } from './full'
+import { code, picture } from './pictures'
+import { el } from '../render/dom'
+import { choice, several, slot } from './fields'
+import { countdown, hours, links, markup, price, questions, share, video } from './telling'
+
+/** Every part that the loader does not carry itself. */
+export const MORE: More = {
+  full,
+  leaving: watchLeaving,
+  makers: {
+    picture,
+    code,
+    line: ({ page: doc }) => ({ element: el(doc, 'hr') }),
+    space: ({ page: doc }, part) => ({ element: el(doc, 'div', { style: `height:${part.height}px` }) }),
+    question,
+    score,
+    price,
+    countdown,
+    links,
+    share,
+    hours,
+    questions,
+    video,
+    markup,
+  },
+  more: { choice, several, slot },
+  css: MORE_CSS,
+}

@@ -1,0 +1,31 @@
+import { el } from '../render/dom'
+import type { Drawing } from '../render/draw'
+import type { Made, PartOf } from '../render/types'
+import { art } from './art'
+
+export function picture(drawing: Drawing, part: PartOf<'picture'>): Made {
+  const { page: doc, around } = drawing
+  const className = part.place === 'inline' ? 'inline-art' : part.place
+  const box = part.asset
+    ? art(doc, around.base, part, className, part.description)
+    : el(doc, 'div', { class: `art ${className}`, 'data-empty': '' })
+  if (part.height) box.style.setProperty(part.place === 'inline' ? 'height' : '--art', `${part.height}px`)
+  if (part.follows) {
+    box.style.cursor = 'pointer'
+    box.addEventListener('click', () => drawing.card.querySelector<HTMLElement>('.button')?.click())
+  }
+  return { element: box }
+}
+
+export function code(drawing: Drawing, part: PartOf<'code'>): Made {
+  const { page: doc } = drawing
+  const output = el(doc, 'output', {}, (drawing as Drawing & { code: string | null }).code ?? '')
+  const copy = el(doc, 'button', { class: 'button plain', type: 'button', style: 'width:auto;margin:0' }, 'Copy')
+  copy.addEventListener('click', () => {
+    void navigator.clipboard?.writeText(output.textContent ?? '').then(() => (copy.textContent = 'Copied'))
+  })
+  const box = el(doc, 'div', { class: 'code' }, output, copy)
+  const made = el(doc, 'div', { 'data-code': '' }, el(doc, 'span', { 'data-words': 'label' }, part.label), box)
+  made.hidden = !(drawing as Drawing & { code: string | null }).code
+  return { element: made }
+}

@@ -1,0 +1,191 @@
+import { extrasOf } from './full'
+import { el, pictureUrl } from '../render/dom'
+import { clickable, type Maker } from '../render/parts'
+import type { Extras } from '../render/types'
+
+const money = (amount: string | number, currency: string): string => {
+  const value = Number(amount)
+  const digits = Number.isInteger(value) ? 0 : 2
+  return new Intl.NumberFormat(navigator.language, { style: 'currency', currency, minimumFractionDigits: digits }).format(value)
+}
+
+/** What it costs, what it cost before, and what is saved. */
+export const price: Maker<'price'> = ({ page: doc }, part) => {
+  const row = el(doc, 'p', { class: 'price' }, el(doc, 'strong', {}, money(part.now, part.currency)))
+  if (part.unit) row.append(el(doc, 'span', {}, part.unit))
+  if (part.old) {
+    const saved = Number(part.old) - Number(part.now)
+    row.append(el(doc, 's', { 'aria-label': `before ${money(part.old, part.currency)}` }, money(part.old, part.currency)))
+    if (part.show_saving && saved > 0) row.append(el(doc, 'span', { class: 'saving' }, `${money(saved, part.currency)} less`))
+  }
+  return { element: row }
+}
+
+const DAY = 86_400_000
+
+/** Time left, to a moment or for this visitor; every second, and it stops by itself. */
+export const countdown: Maker<'countdown'> = (drawing, part) => {
+  const { page: doc, around } = drawing
+  const time = el(doc, 'time', { role: 'timer' })
+  const made = el(doc, 'div', { class: 'countdown' }, el(doc, 'span', { 'data-words': 'label' }, part.label), time)
+  const end = (): number => {
+    if (part.to) return Date.parse(part.to)
+    const now = around.now()
+    const length = (part.minutes ?? 0) * 60_000
+    const began = Number(around.memo(part.id))
+    const again = part.again_after === null ? Infinity : length + part.again_after * 60_000
+    if (began && now - began < again) return began + length
+    around.memo(part.id, String(now))
+    return now + length
+  }
+  const until = end()
+  const tick = (): void => {
+    const left = until - around.now()
+    if (left <= 0) return made.replaceChildren(part.ended)
+    const pieces: [number, string][] = [
+      [Math.floor(left / DAY), 'd'],
+      [Math.floor(left / 3_600_000) % 24, 'h'],
+      [Math.floor(left / 60_000) % 60, 'min'],
+      [Math.floor(left / 1000) % 60, 's'],
+    ]
+    const shown = pieces[0]?.[0] ? pieces.slice(0, 3) : pieces.slice(1)
+    time.replaceChildren(
+      ...shown.map(([value, unit]) => el(doc, 'span', {}, el(doc, 'b', {}, String(value)), el(doc, 'small', {}, ` ${unit}`))),
+    )
+    setTimeout(() => made.isConnected && tick(), 1000)
+  }
+  tick()
+  return { element: made }
+}
+
+export const links: Maker<'links'> = (drawing, part) => {
+  const { page: doc } = drawing
+  const items = part.items.map((item) => el(doc, 'li', {}, clickable(drawing, item.does, '', item.label)))
+  return { element: el(doc, 'ul', { class: part.columns === 2 ? 'links two' : 'links' }, ...items) }
+}
+
+/** The browser's own way of sharing, and the link to copy. */
+export const share: Maker<'share'> = (drawing, part) => {
+  const { page: doc } = drawing
+  const url = part.address || (doc.defaultView ?? window).location.href
+  const made = el(doc, 'div', { class: 'share' })
+  const can = typeof navigator.share === 'function' || drawing.mode === 'stage'
+  if (can) {
+    const button = el(doc, 'button', { class: 'button', type: 'button' }, el(doc, 'span', { 'data-words': 'label' }, part.label))
+    button.addEventListener('click', () => {
+      if (drawing.mode === 'stage') return
+      drawing.actions.clicked()
+      void navigator.share({ url, text: part.words }).then(() => drawing.actions.goal(), () => undefined)
+    }) // prettier-ignore
+    made.append(button)
+  }
+  const copy = el(doc, 'button', { class: 'button plain', type: 'button' }, 'Copy the link')
+  copy.addEventListener('click', () => {
+    if (drawing.mode === 'stage') return
+    drawing.actions.clicked()
+    void navigator.clipboard?.writeText(url).then(() => {
+      copy.textContent = 'Copied'
+      drawing.actions.goal()
+    })
+  })
+  made.append(copy)
+  return { element: made }
+}
+
+function week(doc: Document, found: NonNullable<Extras['hours']>, now: boolean, all: boolean): Node[] {
+  const said = found.open ? `Open now, till ${found.closes}` : `Closed just now${found.opens ? `, open again ${found.opens}` : ''}`
+  const rows = found.days.map((one) => {
+    const times = one.spans.length ? one.spans.join(', ') : 'closed'
+    return el(doc, 'tr', {}, el(doc, 'th', { scope: 'row' }, one.day), el(doc, 'td', {}, one.label ? `${times} (${one.label})` : times))
+  })
+  return [...(now ? [el(doc, 'p', {}, said)] : []), ...(all ? [el(doc, 'table', {}, el(doc, 'tbody', {}, ...rows))] : [])]
+}
+
+export const hours: Maker<'hours'> = (drawing, part) => {
+  const { page: doc } = drawing
+  const made = el(doc, 'div', { class: 'hours' })
+  void extrasOf(drawing).then((found) => found.hours && made.replaceChildren(...week(doc, found.hours, part.now, part.week)))
+  return { element: made }
+}
+
+/** Questions & answers: searched by any word, grouped, and asked whether they helped. */
+export const questions: Maker<'questions'> = (drawing, part) => {
+  const { page: doc } = drawing
+  const list = el(doc, 'div')
+  const search = el(doc, 'input', { type: 'search', placeholder: 'Search the answers', 'aria-label': 'Search the answers' })
+  const made = el(doc, 'div', { class: 'questions' }, ...(part.search ? [search] : []), list)
+  void extrasOf(drawing).then(({ questions: all = [] }) => {
+    const fill = (): void => {
+      const words = search.value.toLowerCase().split(/\s+/).filter(Boolean)
+      const hit = all.filter((one) => words.every((word) => `${one.question} ${one.answer}`.toLowerCase().includes(word)))
+      list.replaceChildren()
+      let group = ''
+      for (const one of hit) {
+        if (one.group && one.group !== group) list.append(el(doc, 'h3', {}, (group = one.group)))
+        list.append(entry(one))
+      }
+      if (!hit.length)
+        list.append(
+          el(doc, 'p', { class: 'quiet' }, words.length ? 'Nothing about that yet. Please ask us.' : 'There are no questions yet.'),
+        )
+    }
+    const entry = (one: (typeof all)[number]): HTMLElement => {
+      const answer = el(doc, 'div', { class: 'answer' })
+      // Sanitised by the server, which is the only one who writes answers.
+      answer.innerHTML = one.answer
+      for (const image of answer.querySelectorAll('img')) image.src = drawing.around.base + (image.getAttribute('src') ?? '')
+      const details = el(doc, 'details', {}, el(doc, 'summary', {}, one.question), answer)
+      if (part.helped) details.append(helped(one.id))
+      return details
+    }
+    const helped = (id: number): HTMLElement => {
+      const row = el(doc, 'div', { class: 'helped' }, 'Did this help?')
+      for (const [words, yes] of [['Yes', true], ['No', false]] as const) {
+        const button = el(doc, 'button', { type: 'button' }, words)
+        button.addEventListener('click', () => {
+          if (drawing.mode === 'stage') return
+          drawing.actions.helped(id, yes)
+          row.replaceChildren(yes ? 'Good to know, thank you.' : 'Thank you. Please ask us.')
+        })
+        row.append(button)
+      } // prettier-ignore
+      return row
+    }
+    search.addEventListener('input', fill)
+    fill()
+  })
+  return { element: made }
+}
+
+/** A video with its poster; it plays, muted, when it is clicked. */
+export const video: Maker<'video'> = (drawing, part) => {
+  const { page: doc, around } = drawing
+  const made = el(doc, 'div', { class: 'video' })
+  if (!part.asset) return { element: made }
+  const player = el(doc, 'video', {
+    src: `${around.base}/m/${part.asset}/video`,
+    controls: '',
+    playsinline: '',
+    preload: 'none',
+    'aria-label': part.description,
+  })
+  player.muted = true
+  if (part.poster) player.poster = pictureUrl(around.base, part.poster)
+  player.addEventListener('play', () => drawing.mode !== 'stage' && drawing.actions.clicked())
+  player.addEventListener('ended', () => drawing.document.leaving.video_end && drawing.mode === 'live' && drawing.actions.close())
+  made.append(player)
+  return { element: made }
+}
+
+/** Foreign markup never stands in the page itself: a sandboxed frame without the page's origin. */
+export const markup: Maker<'markup'> = ({ page: doc }, part) => {
+  const frame = el(doc, 'iframe', {
+    class: 'markup',
+    sandbox: 'allow-scripts allow-popups allow-forms',
+    srcdoc: part.html,
+    height: String(part.height),
+    title: part.description || 'More',
+    loading: 'lazy',
+  })
+  return { element: el(doc, 'div', {}, frame) }
+}

@@ -1,0 +1,121 @@
+import { randomId, type Store } from './memory'
+import type { Net } from './net'
+import { device, type Entry } from './plan'
+import { draw, type Drawing, type Actions, type Around, type Extras, type Mode, type Sent, type Typed, type Values } from './render'
+import type { Visit } from './visit'
+
+/** What a touchpoint on the page needs of the script around it. */
+export interface World {
+  base: string
+  store: Store
+  net: Net
+  visit: Visit
+  happened(what: string, entry: Entry): void
+  answered(entry: Entry, values: Values): void
+  close(entry: Entry): void
+  open(slug: string): void
+  solve(work: object): Promise<string>
+}
+
+/** One touchpoint drawn on the page, with everything that can be done in it. */
+export class Shown {
+  readonly drawing: Drawing
+  private opened = performance.now()
+  private lastId = ''
+  private last: { step: string; values: Values } | null = null
+  private work: Promise<string> | null = null
+
+  constructor(
+    private world: World,
+    readonly entry: Entry,
+    readonly mode: Mode,
+    place: Element,
+  ) {
+    this.drawing = draw(document, entry.document, mode, this.actions(), this.around())
+    this.drawing.show(place)
+  }
+
+  private around(): Around {
+    const { world, entry } = this
+    const key = (name: string): string => `${entry.id}.${name}`
+    return {
+      base: world.base,
+      firstName: world.visit.known.first_name ?? world.store.read().first_name,
+      now: () => world.visit.time(),
+      typed: world.store.typed(entry.id),
+      keep: (typed: Typed | null) => world.store.keepTyped(entry.id, typed, entry.slug),
+      memo: (name, value) => {
+        if (value !== undefined) world.store.change((memory) => (memory.memos[key(name)] = value))
+        return world.store.read().memos[key(name)] ?? null
+      },
+    }
+  }
+
+  private actions(): Actions {
+    const { world, entry } = this
+    return {
+      send: (step, values, trap) => {
+        this.last = { step, values }
+        return this.submit(step, values, trap)
+      },
+      correct: (email) => this.correct(email),
+      close: () => (this.mode === 'live' ? world.close(entry) : undefined),
+      started: () => {
+        world.happened('started', entry)
+        if (entry.document.then.work) this.work ??= this.doWork()
+      },
+      clicked: () => world.happened('clicked', entry),
+      goal: () => world.happened('goal', entry),
+      open: (slug) => world.open(slug),
+      helped: (question, helped) => void world.net.post('helped', JSON.stringify({ question, helped })).catch(() => undefined),
+      extras: (code) => this.more(code),
+    }
+  }
+
+  private async more(code: boolean): Promise<Extras & { work?: object }> {
+    const { entry, world } = this
+    const body = { touchpoint: entry.id, revision: entry.revision, visitor: world.visit.secret ? null : world.store.read().id, code }
+    const answer = await world.net.post('more', JSON.stringify(body))
+    return answer.ok ? ((await answer.json()) as Extras) : {}
+  }
+
+  /** The piece of work is begun with the first letter, so that it is done when they send. */
+  private async doWork(): Promise<string> {
+    try {
+      const { work } = await this.more(false)
+      return work ? await this.world.solve(work) : ''
+    } catch {
+      return ''
+    }
+  }
+
+  private async submit(step: string, values: Values, trap: string, corrects?: string): Promise<Sent> {
+    const { entry, world } = this
+    this.lastId = randomId()
+    if (entry.document.then.work) this.work ??= this.doWork()
+    const work = this.work ? await this.work : ''
+    this.work = null
+    const body = {
+      id: this.lastId, touchpoint: entry.id, revision: entry.revision, variant: entry.variant, step,
+      answers: values.answers, consents: values.consents, page: world.visit.place(), device: device(),
+      visitor: world.visit.sender(world.store.read()), elapsed_ms: Math.round(performance.now() - this.opened),
+      ...(corrects ? { corrects } : {}), ...(trap ? { trap } : {}), ...(work ? { work } : {}),
+    } // prettier-ignore
+    const sent = await world.net.submit(body)
+    if (sent.kind === 'taken') world.answered(entry, values)
+    if (sent.kind === 'kept') kept.set(entry.id, this.drawing)
+    return sent
+  }
+
+  private correct(email: string): Promise<Sent> {
+    if (!this.last) return Promise.resolve({ kind: 'kept' })
+    const parts = this.entry.document.steps.flatMap((step) => step.parts)
+    const field = parts.find((part) => part.kind === 'field' && part.input === 'email')
+    const name = field?.kind === 'field' ? field.name : 'email'
+    const { step, values } = this.last
+    return this.submit(step, { ...values, answers: { ...values.answers, [name]: email } }, '', this.lastId)
+  }
+}
+
+/** Drawings whose answer is kept to be sent later, by the touchpoint's id. */
+export const kept = new Map<string, Drawing>()
