@@ -63,7 +63,8 @@ REPLIES: dict[str, dict[str, Any]] = {
 
 # What the site's own pages look like; every touchpoint follows it.
 HOUSE: dict[str, Any] = {
-    "font": {"source": "site", "name": "Georgia"}, "head_font": {"source": "site", "name": "Georgia"}, "corners": 4,
+    "font": {"source": "site", "name": "Georgia, 'Times New Roman', serif"},
+    "head_font": {"source": "site", "name": "Georgia, 'Times New Roman', serif"}, "corners": 4,
     "colours": {"card": "#fffaf0", "text": "#3b2a1a", "headline": "#3b2a1a", "button": "#a83a1f",
                 "button_text": "#ffffff"},
 }  # fmt: skip

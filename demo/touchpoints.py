@@ -73,7 +73,7 @@ GROUPS: Document = numbered(
             step(
                 "ask", head("Coming as a group?", size="medium", row="r1", share=22),
                 field("text", "question", "How many of you, and when?", required=True, row="r1", share=32),
-                email(row="r1", share=26), send("Ask for a plan", row="r1", share=20), name="Ask",
+                email(row="r1", share=26), send("Ask for a plan", row="r1", share=20), first_name(hidden=True), name="Ask",
             ),
             _thanks("We have it"),
         ],
@@ -159,8 +159,8 @@ def winter(picture: str) -> Document:
                     "ask", art, head("The boat is yours all winter", align="middle"),
                     text("From the first frost to the last, whenever the tide allows. One price for as often as you like.",
                          align="middle"),
-                    {"kind": "price", "now": "120", "old": "180", "unit": "for the winter"},
-                    {"kind": "countdown", "minutes": 3 * 24 * 60, "again_after": 30 * 24 * 60, "label": "At this price for"},
+                    {"kind": "price", "now": "120", "old": "180", "unit": "for the winter", "align": "middle"},
+                    {"kind": "countdown", "minutes": 3 * 24 * 60, "again_after": 30 * 24 * 60, "label": "At this price for", "align": "middle"},
                     button("Tell me more", "touchpoint", touchpoint="boathouse-question", goal=True), close("Not this winter"),
                     name="Offer",
                 )

@@ -21,7 +21,7 @@ def question(world: World, **after: Any) -> Touchpoint:
     for part in document["steps"][0]["parts"]:
         if part.get("name") == "email":
             part["required"] = False
-    phone = {"id": "p7", "kind": "field", "input": "phone", "name": "phone", "label": "Phone", "required": False}
+    phone = {"id": "p70", "kind": "field", "input": "phone", "name": "phone", "label": "Phone", "required": False}
     document["steps"][0]["parts"].insert(4, phone)
     document["after"] |= after
     save_draft(world.owner, touchpoint_id=row.pk, document=document, based_on=1)

@@ -12,7 +12,10 @@ from intavo.accounts.models import Business, User
 from intavo.core.touchpoint import STARTERS
 from intavo.followup.models import FollowUp
 from intavo.hours.queries import main_hours
+from intavo.intake.models import Quarantined
+from intavo.project import clock
 from intavo.project.api import api
+from intavo.touchpoints.models import Asset, QuestionAnswer
 
 from .conftest import Visitor, World, sending
 
@@ -24,12 +27,29 @@ SHARED = {User, Business}  # a business itself, and users, who may belong to sev
 @pytest.fixture
 def theirs(otterwick: World) -> dict[str, int]:
     """Ids of another business by the names that routes give them."""
+    business, at = otterwick.owner.business_id, clock.now()
     Visitor(otterwick.site.key).post("intake", sending(otterwick.touchpoint))
     return {
         "touchpoint_id": otterwick.touchpoint.pk,
         "site_id": otterwick.site.pk,
         "hours_id": main_hours(otterwick.owner.business_id).pk,
         "followup_id": FollowUp.objects.get().pk,
+        "number": 1,
+        "asset_id": Asset.objects.create(
+            business_id=business, kind="file", name="x", media_type="text/plain", size=1, digest="d", added_at=at
+        ).pk,
+        "question_id": QuestionAnswer.objects.create(business_id=business, question="Q", answer="<p>A</p>").pk,
+        "quarantined_id": Quarantined.objects.create(
+            business_id=business,
+            site=otterwick.site,
+            client_id="c",
+            touchpoint="tp",
+            raw={},
+            answer="{}",
+            reason="trap",
+            sender="s",
+            received_at=at,
+        ).pk,
     }
 
 
@@ -40,7 +60,8 @@ def body_for(path: str) -> dict[str, Any]:
         "document": document, "based_on": 1, "name": "Ours now", "hosts": ["ours.example"],
         "text": "Hello", "key": "k", "then": "wait", "until": "2026-12-01T10:00:00Z", "outcome": "won",
         "timezone": "Europe/London", "mail_address": "a@x.example", "promise_minutes": 5, "away": False,
-        "starter": "news",
+        "starter": "news", "site_ids": [], "touchpoint_ids": [], "codes": "A", "house": {}, "question": "Q?",
+        "answer": "<p>A</p>", "question_ids": [], "on": False,
     }  # fmt: skip
 
 

@@ -41,10 +41,10 @@ def _check(rule: tinycss2.ast.Node) -> None:
 def check_selector(selector: str, line: int = 1) -> str:
     """A selector that parses, as it was given; raises ValueError with the reason."""
     plain = selector.replace(":host", "*")
-    try:
-        cssselect2.compile_selector_list(plain)
-    except cssselect2.SelectorError as error:
-        raise ValueError(f"line {line}: the selector “{selector.strip()}” cannot be read ({error})") from None
     if not selector.strip():
         raise ValueError(f"line {line}: a selector is missing")
+    try:
+        cssselect2.compile_selector_list(plain)
+    except cssselect2.SelectorError:
+        raise ValueError(f"line {line}: the selector “{selector.strip()}” cannot be read") from None
     return selector

@@ -31,7 +31,7 @@ class Font(Model):
     """A typeface: one of the system's, one that is shipped, or the site's own by name."""
 
     source: Literal["system", "shipped", "site"] = "system"
-    name: str = Field("sans", min_length=1, max_length=80, pattern=r"^[\w .,'-]+$")
+    name: str = Field("sans", min_length=1, max_length=200, pattern=r"^[\w .,'-]+$")
 
 
 class Colours(Model):

@@ -118,6 +118,7 @@ class Price(_Part):
     currency: str = Field("GBP", pattern=r"^[A-Z]{3}$")
     unit: str = Field("", max_length=60)
     show_saving: bool = True
+    align: Align = "start"
 
 
 class Code(_Part):
@@ -136,6 +137,7 @@ class Countdown(_Part):
     again_after: int | None = Field(None, ge=1, le=60 * 24 * 365)
     label: str = Field("", max_length=200)
     ended: str = Field("This has ended.", max_length=200)
+    align: Align = "start"
 
     @model_validator(mode="after")
     def _one_end(self) -> Self:

@@ -260,6 +260,7 @@ export interface Price {
   currency: string;
   unit: string;
   show_saving: boolean;
+  align: "start" | "middle" | "end";
 }
 /**
  * Where the code stands that the visitor has been given, with a way to copy it.
@@ -294,6 +295,7 @@ export interface Countdown {
   again_after: number | null;
   label: string;
   ended: string;
+  align: "start" | "middle" | "end";
 }
 /**
  * A question with choices; each may go to a step of its own.

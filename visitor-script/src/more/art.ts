@@ -9,7 +9,9 @@ const FAMILIES: Record<string, string> = {
 }
 
 function family(font: FullValues['font']): string {
-  return font.source === 'system' ? (FAMILIES[font.name] ?? 'system-ui,sans-serif') : `"${font.name}",system-ui,sans-serif`
+  if (font.source === 'system') return FAMILIES[font.name] ?? 'system-ui,sans-serif'
+  // A site's own may be a whole list, as its page has it.
+  return font.name.includes(',') ? font.name : `"${font.name}",system-ui,sans-serif`
 }
 
 /** The values of a look that the loader leaves at their usual. */

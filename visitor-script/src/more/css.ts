@@ -1,9 +1,11 @@
 /** Styles of the parts that come later. */
 export const MORE_CSS = `
+.beside-it>.body{flex:1 1 0}
+.code .button{width:auto;margin:0}
 .cross.at-start{inset-inline:8px auto}
 .to-middle{text-align:center}.to-end{text-align:end}
 .row{display:flex;flex-wrap:wrap;gap:0 12px;align-items:flex-end}
-.row>*{flex:var(--share) 1 0;min-width:min(100%,max(120px,var(--share)*1%))}
+.row>*{flex:var(--share) 1 0;min-width:min(100%,118px)}
 .row>.field+.button,.row>.button{margin-bottom:12px}
 [data-stance=bar] .row{align-items:center;flex:1 1 100%}
 [data-stance=bar] .above,[data-stance=bar] .beside{display:none}
@@ -38,9 +40,6 @@ hr{border:0;border-top:1px solid currentColor;opacity:.3;margin:14px 0}
 .dock>*{pointer-events:auto}
 .dock>.card{flex:0 1 auto;margin:0;width:min(var(--w),100%)}
 .face{width:auto;max-width:100%;margin:0;padding:10px 18px;border-radius:99px;box-shadow:var(--shadow)}
-.beside-it{flex-direction:column}
-.beside{width:auto;min-height:0;height:var(--art,150px)}
-[data-stance=side-panel]{width:100vw}
 .choices{display:grid;gap:8px;margin:10px 0}
 .choices .button{margin:0}
 .scores{display:flex;flex-wrap:wrap;gap:6px;margin:8px 0 4px}
@@ -48,6 +47,7 @@ hr{border:0;border-top:1px solid currentColor;opacity:.3;margin:14px 0}
 .scores button[aria-checked=true]{background:var(--button);color:var(--button-text);border-color:var(--button)}
 .ends{display:flex;justify-content:space-between;gap:12px;font-size:.86em;opacity:.85}
 .option{display:flex;gap:10px;margin:6px 0;font-weight:400}
+.to-middle.price,.to-middle.countdown{justify-content:center}.to-end.price,.to-end.countdown{justify-content:flex-end}
 .price{display:flex;flex-wrap:wrap;gap:4px 12px;align-items:baseline;margin:8px 0}
 .price strong{font:var(--head-weight) calc(var(--head-size)*1.3)/1.1 var(--head-font)}
 .price s{opacity:.8}
@@ -79,6 +79,7 @@ hr{border:0;border-top:1px solid currentColor;opacity:.3;margin:14px 0}
 .video video{width:100%;height:auto}
 .markup{width:100%;border:0}
 @media (max-width:600px){
+.beside-it>.body{flex:1 0 auto}
 .beside-it{flex-direction:column}
 .beside{width:auto;min-height:0;height:var(--art,150px)}
 [data-stance=side-panel]{width:100vw}

@@ -44,7 +44,7 @@ export const slot: Maker<'field'> = (drawing, part) => {
   const time = el(doc, 'select', { 'aria-label': `${part.label}: time`, name: part.name })
   if (part.required) time.setAttribute('aria-required', 'true')
   const error = errorFor(doc, id)
-  const row = el(doc, 'div', { class: 'row', style: '--share:50' }, day, time)
+  const row = el(doc, 'div', { class: 'row' }, day, time)
   let wanted = ''
   void extrasOf(drawing).then((found) => {
     const free = found.slots?.[part.name] ?? []

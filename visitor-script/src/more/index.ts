@@ -16,7 +16,11 @@ export const MORE: More = {
     picture,
     code,
     line: ({ page: doc }) => ({ element: el(doc, 'hr') }),
-    space: ({ page: doc }, part) => ({ element: el(doc, 'div', { style: `height:${part.height}px` }) }),
+    space: ({ page: doc }, part) => {
+      const element = el(doc, 'div')
+      element.style.height = `${part.height}px`
+      return { element }
+    },
     question,
     score,
     price,

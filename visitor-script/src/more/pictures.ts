@@ -20,7 +20,7 @@ export function picture(drawing: Drawing, part: PartOf<'picture'>): Made {
 export function code(drawing: Drawing, part: PartOf<'code'>): Made {
   const { page: doc } = drawing
   const output = el(doc, 'output', {}, (drawing as Drawing & { code: string | null }).code ?? '')
-  const copy = el(doc, 'button', { class: 'button plain', type: 'button', style: 'width:auto;margin:0' }, 'Copy')
+  const copy = el(doc, 'button', { class: 'button plain', type: 'button' }, 'Copy')
   copy.addEventListener('click', () => {
     void navigator.clipboard?.writeText(output.textContent ?? '').then(() => (copy.textContent = 'Copied'))
   })

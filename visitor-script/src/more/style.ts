@@ -25,7 +25,8 @@ function hex(colour: string): string | null {
 function font(style: CSSStyleDeclaration | null): Font | null {
   const first = style?.fontFamily.split(',')[0]?.trim().replace(/["']/g, '') ?? ''
   if (!first) return null
-  if (!GENERIC.test(first)) return { source: 'site', name: first }
+  const whole = style?.fontFamily.replace(/["]/g, "'").slice(0, 200) ?? first
+  if (!GENERIC.test(first)) return { source: 'site', name: whole }
   return { source: 'system', name: /^(ui-)?serif$/.test(first) ? 'serif' : first.includes('mono') ? 'mono' : 'sans' }
 }
 

@@ -11,7 +11,7 @@ const money = (amount: string | number, currency: string): string => {
 
 /** What it costs, what it cost before, and what is saved. */
 export const price: Maker<'price'> = ({ page: doc }, part) => {
-  const row = el(doc, 'p', { class: 'price' }, el(doc, 'strong', {}, money(part.now, part.currency)))
+  const row = el(doc, 'p', { class: `price to-${part.align}` }, el(doc, 'strong', {}, money(part.now, part.currency)))
   if (part.unit) row.append(el(doc, 'span', {}, part.unit))
   if (part.old) {
     const saved = Number(part.old) - Number(part.now)
@@ -27,7 +27,7 @@ const DAY = 86_400_000
 export const countdown: Maker<'countdown'> = (drawing, part) => {
   const { page: doc, around } = drawing
   const time = el(doc, 'time', { role: 'timer' })
-  const made = el(doc, 'div', { class: 'countdown' }, el(doc, 'span', { 'data-words': 'label' }, part.label), time)
+  const made = el(doc, 'div', { class: `countdown to-${part.align}` }, el(doc, 'span', { 'data-words': 'label' }, part.label), time)
   const end = (): number => {
     if (part.to) return Date.parse(part.to)
     const now = around.now()

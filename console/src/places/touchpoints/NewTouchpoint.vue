@@ -57,13 +57,13 @@ const places = computed(() => Object.entries(fields.value).filter(([key]) => key
             <DialogTitle as="h2">What do you want from your visitors?</DialogTitle>
             <p class="text-ink-2">Every word and colour can be changed next.</p>
           </div>
-          <label class="text-sm text-ink-2"
+          <label class="grid text-sm text-ink-2"
             >For<select v-model="purpose" class="input w-40!" aria-label="Purpose">
               <option value="">anything</option>
               <option v-for="[key, words] in purposes" :key="key" :value="key">{{ words }}</option>
             </select></label
           >
-          <label class="text-sm text-ink-2"
+          <label class="grid text-sm text-ink-2"
             >That asks<select v-model="asks" class="input w-40!" aria-label="How much it asks">
               <option value="">as much as it likes</option>
               <option v-for="(words, key) in ASKS" :key="key" :value="key">{{ words }}</option>

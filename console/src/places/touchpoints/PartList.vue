@@ -37,6 +37,11 @@ function add(pattern: object) {
   })
   selected.value = part.id
 }
+/** What a part could share a row with: the part before it, unless that is a picture around the words. */
+function neighbour(at: number): string {
+  const before = parts.value[at - 1]
+  return before && !(before.kind === 'picture' && before.place !== 'inline') ? nameOf(before) : ''
+}
 const twice = (part: Part) => add(JSON.parse(JSON.stringify(part)) as Part)
 function remove(part: Part) {
   emit('change', `remove.${part.id}`, (document) => {
@@ -136,7 +141,7 @@ onBeforeUnmount(() => sortable?.destroy())
           class="px-2.5 pt-1 pb-2.5"
           :part="part"
           :document="document"
-          :row-with="parts[at - 1] ? nameOf(parts[at - 1] as Part) : ''"
+          :row-with="neighbour(at)"
           @set="(what, patch) => set(part, what, patch)"
           @row="row(at, $event)"
         />

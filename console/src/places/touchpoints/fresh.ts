@@ -48,8 +48,8 @@ export const ADDABLE: Record<string, Record<string, object>> = {
     Share: { kind: 'share', label: 'Share this', address: '', words: '' },
   },
   'To show': {
-    Price: { kind: 'price', now: '20', old: '25', currency: 'GBP', unit: '', show_saving: true },
-    Countdown: { kind: 'countdown', to: null, minutes: 1440, again_after: null, label: 'Still', ended: 'This has ended.' },
+    Price: { kind: 'price', now: '20', old: '25', currency: 'GBP', unit: '', show_saving: true, align: 'start' },
+    Countdown: { kind: 'countdown', to: null, minutes: 1440, again_after: null, label: 'Still', ended: 'This has ended.', align: 'start' },
     Code: { kind: 'code', label: 'Your code' },
     'Opening hours': { kind: 'hours', now: true, week: true },
     'Questions & answers': { kind: 'questions', group: '', search: true, helped: true },

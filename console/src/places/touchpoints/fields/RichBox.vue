@@ -32,6 +32,8 @@ const off = props.plain
   ? ({ bold: false, italic: false, bulletList: false, orderedList: false, listItem: false, link: false } as const)
   : { link: { openOnClick: false } }
 const editor = useEditor({
+  // Its styles would be inline ones, which the console does not allow.
+  injectCSS: false,
   content: props.html,
   extensions: [
     StarterKit.configure({ heading: false, blockquote: false, code: false, codeBlock: false, strike: false, underline: false, horizontalRule: false, ...off }),

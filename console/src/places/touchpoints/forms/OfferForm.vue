@@ -11,6 +11,7 @@ import type { PartOf } from '../types'
 const props = defineProps<{ part: PartOf<'price'> | PartOf<'countdown'> }>()
 const emit = defineEmits<{ set: [patch: Record<string, unknown>] }>()
 const { zone, now } = useClock()
+const ALIGNS = { start: 'at the start', middle: 'in the middle', end: 'at the end' }
 const KINDS = { to: 'to a moment', each: 'for each visitor, from when they first see it' }
 const kind = computed(() => (props.part.kind === 'countdown' && props.part.to !== null ? 'to' : 'each'))
 const money = (text: string) => text.trim().replace(',', '.')
@@ -34,6 +35,7 @@ function moment(text: string) {
 
 <template>
   <div class="grid gap-2">
+    <SelectBox label="Where in the line" :value="part.align" :options="ALIGNS" @set="emit('set', { align: $event })" />
     <template v-if="part.kind === 'price'">
       <div class="grid grid-cols-3 gap-2">
         <label class="text-sm text-ink-2"

@@ -1,0 +1,129 @@
+"""What a look comes to: stance, house style, own values, phone; own CSS; what the loader can draw."""
+
+import json
+from typing import Any
+
+import pytest
+from pydantic import ValidationError
+
+from intavo.core.touchpoint import (
+    STARTERS,
+    Document,
+    HouseStyle,
+    Look,
+    departures,
+    for_visitors,
+    needs_more,
+    readings,
+    resolved,
+)
+from intavo.core.touchpoint.css import check_selector, checked_css
+
+HOUSE = HouseStyle.model_validate(
+    {"font": {"source": "site", "name": "Georgia"}, "corners": 3, "colours": {"button": "#a83a1f", "card": "#fffaf0"}}
+)
+
+
+def look(**values: Any) -> Look:
+    """A look with these values."""
+    return Look.model_validate(values)
+
+
+def test_what_is_left_open_follows_the_house_and_own_values_depart() -> None:
+    own = look(corners=20, colours={"button": "#003344"})
+    found = resolved(own, "pop-up", HOUSE)
+    assert (found.font.name, found.corners, found.colours.card, found.colours.button) == (
+        "Georgia",
+        20,
+        "#fffaf0",
+        "#003344",
+    )
+    assert departures(own, HOUSE) == ["corners", "colours.button"]
+    assert departures(look(corners=3), HOUSE) == []
+
+
+def test_a_look_that_does_not_follow_has_nothing_of_the_house() -> None:
+    found = resolved(look(house=False), "pop-up", HOUSE)
+    assert (found.font.source, found.colours.card) == ("system", "#ffffff")
+
+
+def test_a_phone_differs_only_where_it_is_said_or_where_the_stance_wants_it() -> None:
+    found = resolved(look(width=700, phone={"width": 300, "colours": {"card": "#eeeeee"}}), "card")
+    assert (found.width, found.phone.width) == (700, 300)
+    assert (found.colours.card, found.phone.colours.card) == ("#ffffff", "#eeeeee")
+    assert (found.place, found.phone.place) == ("bottom-right", "bottom")
+    assert found.phone.shadow == found.shadow
+
+
+@pytest.mark.parametrize(
+    ("stance", "wanted", "place", "phone"),
+    [("bar", "bottom", "bottom", "bottom"), ("bar", "middle", "top", "top"), ("side-panel", "left", "left", "left"),
+     ("button", "top-left", "top-left", "top-left"), ("pop-up", "top-left", "top-left", "bottom")],
+)  # fmt: skip
+def test_a_place_is_taken_where_the_stance_can_stand_there(stance: Any, wanted: str, place: str, phone: str) -> None:
+    found = resolved(look(place=wanted), stance)
+    assert (found.place, found.phone.place) == (place, phone)
+
+
+@pytest.mark.parametrize(
+    ("css", "said"),
+    [("@import 'x';", "@import cannot be used"), (".a{background:url(https://x.example/a.png)}", "url reaches outside"),
+     (".a[{color:red}", "line 1"), (".a >> b{color:red}", "cannot be read"), ("\n\n.a{color}", "line 3"), ("@font-face{src:x}", "@font-face")],
+)  # fmt: skip
+def test_css_that_reaches_outside_or_cannot_be_read_is_refused_with_its_line(css: str, said: str) -> None:
+    with pytest.raises(ValueError, match=said):
+        checked_css(css)
+
+
+def test_good_css_stays_as_it_is() -> None:
+    css = ":host .card{letter-spacing:.01em}\n@media (max-width:600px){h2{font-size:20px}}"
+    assert look(css=css).css == css
+    with pytest.raises(ValueError, match="selector is missing"):
+        check_selector(" ")
+
+
+def test_the_loader_draws_a_plain_pop_up_card_and_bar_by_itself() -> None:
+    plain = next(one.document for one in STARTERS if one.key == "news")
+    data = plain.model_dump(mode="json")
+    assert not needs_more(plain)
+    for change in ({"stance": "side-panel"}, {"look": {"font": {"source": "shipped", "name": "Nunito"}}}):
+        assert needs_more(Document.model_validate(data | change))
+    assert not needs_more(Document.model_validate(data | {"stance": "bar"}))
+    assert needs_more(plain, HOUSE)
+
+
+def test_texts_are_judged_on_the_pixels_of_the_picture_behind_them() -> None:
+    welcome = next(one.document for one in STARTERS if one.key == "welcome")
+    dark, light = [[(10, 20, 30)] * 4] * 4, [[(240, 240, 240)] * 4] * 4
+
+    def worst(pixels: Any, wash: int) -> float:
+        data = json.loads(welcome.model_dump_json())
+        data["steps"][0]["parts"][0]["wash"] = wash
+        found = readings(Document.model_validate(data), {"shipped-hills": pixels})
+        assert {one.what for one in found} >= {"Headline on picture", "Text on picture"}
+        return min(one.ratio for one in found if "picture" in one.what)
+
+    assert worst(dark, 0) > 4.5
+    assert worst(light, 0) < 2
+    assert worst(light, 95) > 4.5
+
+
+def test_visitors_get_the_look_resolved_and_the_addresses_of_clicks() -> None:
+    call = next(one.document for one in STARTERS if one.key == "call")
+    seen = for_visitors(call, HOUSE, "GB")
+    assert seen["look"]["colours"]["button"] == "#a83a1f"
+    assert seen["look"]["phone"]["place"] == "bottom-right"
+    assert seen["face"]["does"]["href"] == "tel:+441632960000"
+
+
+@pytest.mark.parametrize("address", ["javascript:alert(1)", "data:text/html,x", " JAVASCRIPT:x"])
+def test_a_click_never_runs_a_script(address: str) -> None:
+    data = next(one.data for one in STARTERS if one.key == "call")
+    with pytest.raises(ValidationError, match="never runs a script"):
+        Document.model_validate(
+            {
+                **data,
+                "steps": [{"id": "ask", "parts": []}],
+                "face": {"label": "x", "does": {"action": "page", "address": address}},
+            }
+        )

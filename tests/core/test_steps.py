@@ -1,0 +1,195 @@
+"""Steps and what chooses them, purposes and stances, changes, the open file, slots for a call."""
+
+import json
+from datetime import UTC, datetime, timedelta
+from typing import Any, get_args
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from intavo.core.csvsafe import harmless
+from intavo.core.hours import is_open
+from intavo.core.slots import call_slots
+from intavo.core.touchpoint import (
+    STARTERS,
+    AnswerErrors,
+    BadFile,
+    Document,
+    Purpose,
+    Stance,
+    changes,
+    check_answers,
+    low_score,
+    read,
+    way_to,
+    with_purpose,
+    with_stance,
+    written,
+)
+
+from .hours_examples import BOATHOUSE
+
+BY_KEY = {one.key: one for one in STARTERS}
+GROUP, SCORE, EITHER = (BY_KEY[key].document for key in ("group", "score", "either-or"))
+
+
+def test_every_purpose_and_asking_has_a_starter_and_all_keys_differ() -> None:
+    assert len(STARTERS) >= 16
+    assert len(BY_KEY) == len(STARTERS)
+    assert {one.document.purpose for one in STARTERS} == set(get_args(Purpose))
+    assert {one.document.stance for one in STARTERS} == set(get_args(Stance))
+    assert {one.asks for one in STARTERS} == {"nothing", "click", "address", "several"}
+
+
+@pytest.mark.parametrize(
+    ("document", "step", "answers", "way"),
+    [
+        (GROUP, "reach", {"people": "12"}, ["ask", "reach"]),
+        (SCORE, "sorry", {"score": "3"}, ["ask", "sorry"]),
+        (SCORE, "glad", {"score": "9"}, ["ask", "glad"]),
+        (SCORE, "glad", {"score": "3"}, ["glad"]),
+        (EITHER, "before", {"choice": "before"}, ["ask", "before"]),
+    ],
+)
+def test_answers_choose_the_way(document: Document, step: str, answers: dict, way: list[str]) -> None:
+    assert [one.id for one in way_to(document, step, answers)] == way
+
+
+def test_what_an_earlier_step_requires_cannot_be_left_out() -> None:
+    with pytest.raises(AnswerErrors) as refused:
+        check_answers(GROUP, "reach", {"email": "a@post.example", "name": "A"}, {}, "GB")
+    assert [field for field, _ in refused.value.errors] == ["answers.people"]
+    checked = check_answers(GROUP, "reach", {"email": "a@post.example", "name": "A", "people": "12"}, {}, "GB")
+    assert (checked.next, checked.values["people"]) == ("thanks", "12")
+
+
+@pytest.mark.parametrize(
+    ("answers", "place"),
+    [({"people": "1"}, "answers.people"), ({"people": "many"}, "answers.people"), ({"people": "3", "day": "soon"}, "answers.day"),
+     ({"people": "3", "occasion": "war"}, "answers.occasion")],
+)  # fmt: skip
+def test_numbers_days_and_choices_are_checked(answers: dict, place: str) -> None:
+    with pytest.raises(AnswerErrors) as refused:
+        check_answers(GROUP, "ask", answers, {}, "GB")
+    assert [field for field, _ in refused.value.errors] == [place]
+
+
+def test_a_low_score_is_one_at_or_below_its_line() -> None:
+    assert [low_score(SCORE, {"score": str(n)}) for n in (0, 6, 7, 10)] == [True, True, False, False]
+    assert not low_score(SCORE, {})
+    with pytest.raises(AnswerErrors):
+        check_answers(SCORE, "ask", {"score": "11"}, {}, "GB")
+
+
+@pytest.mark.parametrize("key", BY_KEY)
+@pytest.mark.parametrize("purpose", get_args(Purpose))
+def test_another_purpose_keeps_every_word_and_the_look(key: str, purpose: Purpose) -> None:
+    before = BY_KEY[key].document
+    after = with_purpose(before, purpose)
+    assert after.purpose == purpose
+    assert after.look == before.look
+    kept = {part.id: part.model_dump(exclude={"hidden"}) for part in after.parts()}
+    assert all(kept[part.id] == part.model_dump(exclude={"hidden"}) for part in before.parts())
+
+
+def test_going_to_another_purpose_and_back_shows_the_same_fields_again() -> None:
+    before = BY_KEY["news"].document
+    notice = with_purpose(before, "notice")
+    assert all(part.hidden for part in notice.fields())
+    back = with_purpose(notice, "sign-up")
+    assert [part.name for part in back.fields("email") if not part.hidden] == ["email"]
+    assert not next(back.consents()).hidden
+
+
+@pytest.mark.parametrize("stance", get_args(Stance))
+def test_another_stance_keeps_words_and_colours_and_can_be_closed(stance: Stance) -> None:
+    data = BY_KEY["news"].document.model_dump(mode="json")
+    data["stance"], data["leaving"]["cross"], data["look"]["place"] = "in-page", None, "middle"
+    data["look"]["colours"]["button"] = "#112233"
+    after = with_stance(Document.model_validate(data), stance)
+    assert [part.id for part in after.parts()] == [part["id"] for step in data["steps"] for part in step["parts"]]
+    assert after.look.colours.button == "#112233"
+    assert with_stance(after, "pop-up").leaving.cross == 0
+
+
+def changed(edit: Any) -> list[str]:
+    """What the list says after an edit of the group starter."""
+    data = json.loads(GROUP.model_dump_json())
+    edit(data)
+    return [one.words for one in changes(GROUP, Document.model_validate(data))]
+
+
+def test_changes_are_said_in_words() -> None:
+    def edit(data: dict) -> None:
+        parts = data["steps"][0]["parts"]
+        parts[1]["text"] = "More than four?"
+        parts[2]["hidden"] = True
+        data["look"]["phone"]["width"] = 300
+        data["after"]["tags"] = ["groups"]
+        parts.append({"id": "p99", "kind": "line"})
+
+    assert changed(edit) == [
+        "Line: new", "Headline: “Coming as a group?” becomes “More than four?”",
+        "Text: hidden", "Look: on phones, width", "What comes after",
+    ]  # fmt: skip
+    assert changed(lambda data: None) == []
+    assert changed(lambda data: data["steps"][0]["parts"].reverse()) == ["The order of the parts"]
+
+
+@pytest.mark.parametrize("key", BY_KEY)
+def test_a_file_comes_back_as_it_went_out(key: str) -> None:
+    assert read(written(BY_KEY[key].document)) == BY_KEY[key].document
+
+
+@pytest.mark.parametrize(
+    ("text", "place", "said"),
+    [
+        ("{", "line 1", "not JSON"),
+        ("[]", "file", "one object"),
+        ("{}", "version", "which version"),
+        ('{"version": 7}', "version", "of version 7"),
+        ('{"version": 1, "purpose": "war", "steps": []}', "purpose", "sign-up"),
+        ('{"version": 1, "purpose": "notice", "steps": [{"id": "ask", "parts": [{"id": "p1", "kind": "headline", "size": 3}]}]}',
+         "steps.0.parts.0.size", "small"),
+    ],
+)  # fmt: skip
+def test_a_file_that_cannot_be_taken_in_says_where(text: str, place: str, said: str) -> None:
+    with pytest.raises(BadFile) as refused:
+        read(text)
+    assert any(at == place and said in words for at, words in refused.value.errors)
+
+
+def test_a_file_takes_nobody_of_the_business_along() -> None:
+    data = json.loads(GROUP.model_dump_json())
+    data["after"] |= {"tell": [4], "hours": 7}
+    out = json.loads(written(Document.model_validate(data)))
+    assert (out["after"]["tell"], out["after"]["hours"]) == ([], None)
+
+
+AT = datetime(2026, 11, 24, 14, 5, tzinfo=UTC)
+
+
+@given(st.integers(5, 240), st.integers(0, 3000))
+def test_slots_are_whole_open_and_after_the_notice(minutes: int, notice: int) -> None:
+    length = timedelta(minutes=minutes)
+    for slot in call_slots(BOATHOUSE, AT, length, timedelta(minutes=notice), {}, 1):
+        assert slot.start >= AT + timedelta(minutes=notice)
+        assert slot.end.astimezone(UTC) - slot.start.astimezone(UTC) == length
+        assert is_open(BOATHOUSE, slot.start)
+        assert is_open(BOATHOUSE, slot.end - timedelta(seconds=1))
+
+
+def test_a_full_slot_is_not_offered_and_the_grid_begins_with_the_stretch() -> None:
+    half_hours = call_slots(BOATHOUSE, AT, timedelta(minutes=30), timedelta(0), {}, 2)
+    assert half_hours[0].start.minute % 30 == 0
+    first = half_hours[0].start
+    once, twice = ({first.astimezone(UTC): count} for count in (1, 2))
+    assert call_slots(BOATHOUSE, AT, timedelta(minutes=30), timedelta(0), once, 2) == half_hours
+    assert call_slots(BOATHOUSE, AT, timedelta(minutes=30), timedelta(0), twice, 2) == half_hours[1:]
+
+
+@pytest.mark.parametrize("cell", ["=1+1", "+44", "-2", "@x", "\tx"])
+def test_a_cell_is_never_a_formula(cell: str) -> None:
+    assert harmless(cell) == f"'{cell}"
+    assert harmless(f"a{cell}") == f"a{cell}"

@@ -1,0 +1,124 @@
+"""The library: what is taken in, what is refused, and how it is given out."""
+
+import io
+from typing import Any
+
+import pytest
+from django.conf import settings
+from django.core.files.uploadedfile import SimpleUploadedFile
+from django.test import Client
+from PIL import Image
+
+from .conftest import World
+
+
+@pytest.fixture(autouse=True)
+def _own_folder(monkeypatch: pytest.MonkeyPatch, tmp_path: Any) -> None:
+    monkeypatch.setattr(settings, "MEDIA_ROOT", str(tmp_path / "uploads"))
+
+
+def drawn(form: str = "PNG", mode: str = "RGB", size: tuple[int, int] = (1800, 900), colour: Any = "#336699") -> bytes:
+    """A picture as a file."""
+    out = io.BytesIO()
+    Image.new(mode, size, colour).save(out, form)
+    return out.getvalue()
+
+
+def add(client: Client, data: bytes, kind: str = "picture", name: str = "boat.png") -> Any:
+    """Put a file into the library."""
+    return client.post("/api/library", {"file": SimpleUploadedFile(name, data), "kind": kind})
+
+
+@pytest.mark.parametrize("form", ["PNG", "JPEG", "WEBP", "AVIF"])
+def test_a_picture_is_written_anew_in_a_few_widths(otterwick: World, form: str) -> None:
+    asset = add(otterwick.console(), drawn(form)).json()
+    sizes = {}
+    for width in (200, 700, 1500, 5000):
+        answer = Client().get(f"/m/{asset['public_id']}/{width}.webp")
+        assert (answer.status_code, answer["Content-Type"], answer["Access-Control-Allow-Origin"]) == (
+            200,
+            "image/webp",
+            "*",
+        )
+        sizes[width] = Image.open(io.BytesIO(answer.content)).width
+    assert sizes == {200: 480, 700: 960, 1500: 1600, 5000: 1600}
+
+
+def test_what_a_camera_wrote_into_a_picture_is_gone(otterwick: World) -> None:
+    out = io.BytesIO()
+    exif = Image.Exif()
+    exif[0x010E] = "taken at home"
+    Image.new("RGB", (50, 50)).save(out, "JPEG", exif=exif)
+    asset = add(otterwick.console(), out.getvalue()).json()
+    assert b"taken at home" not in Client().get(f"/m/{asset['public_id']}/480.webp").content
+
+
+def test_transparency_stays_and_a_boxed_picture_is_pointed_out(otterwick: World) -> None:
+    client = otterwick.console()
+    clear = add(client, drawn(mode="RGBA", size=(60, 60), colour=(0, 0, 0, 0))).json()
+    assert Image.open(io.BytesIO(Client().get(f"/m/{clear['public_id']}/480.webp").content)).mode == "RGBA"
+    boxed = Image.new("RGB", (300, 300), "white")
+    boxed.paste("#aa2211", (60, 60, 240, 240))
+    out = io.BytesIO()
+    boxed.save(out, "PNG")
+    assert (clear["boxed"], add(client, out.getvalue()).json()["boxed"]) == (False, True)
+
+
+@pytest.mark.parametrize(
+    ("data", "kind", "said"),
+    [
+        (b"<svg xmlns='http://www.w3.org/2000/svg'><script>x</script></svg>", "picture", "SVG"),
+        (b"GIF89a nonsense", "picture", "not a picture"),
+        (b"", "picture", "empty"),
+        (b"x" * (10 * 1024 * 1024 + 1), "picture", "at most 10 MB"),
+        (b"MZ\x90 program", "file", "Files to give"),
+        (b"not a film", "video", "not a video"),
+        (b"x", "poem", "pictures, videos and files"),
+    ],
+)
+def test_what_is_not_what_it_should_be_is_refused_with_the_reason(
+    otterwick: World, data: bytes, kind: str, said: str
+) -> None:
+    answer = add(otterwick.console(), data, kind, "x.exe")
+    assert answer.status_code == 422
+    assert said in answer.json()["errors"][0]["message"]
+    assert otterwick.console().get(f"/api/library?kind={kind}").json() == [] or kind == "picture"
+
+
+def test_the_same_file_twice_is_one(otterwick: World) -> None:
+    client = otterwick.console()
+    assert add(client, drawn()).json()["public_id"] == add(client, drawn(), name="other.png").json()["public_id"]
+
+
+def test_one_that_is_used_cannot_be_thrown_away(otterwick: World) -> None:
+    client = otterwick.console()
+    asset = add(client, drawn()).json()
+    draft = client.get(f"/api/touchpoints/{otterwick.touchpoint.pk}").json()
+    part = {"id": "p50", "kind": "picture", "asset": asset["public_id"]}
+    draft["document"]["steps"][0]["parts"].insert(0, part)
+    body = {"document": draft["document"], "based_on": draft["number"]}
+    saved = client.put(f"/api/touchpoints/{draft['id']}/draft", body, content_type="application/json").json()
+    assert "A picture has no description" in " ".join(one["message"] for one in saved["findings"])
+    refused = client.delete(f"/api/library/{asset['id']}")
+    assert "used by News of Otterwick" in refused.json()["title"]
+    other = add(client, drawn(colour="#112233")).json()
+    assert client.delete(f"/api/library/{other['id']}").status_code == 204
+    assert Client().get(f"/m/{other['public_id']}/480.webp").status_code == 404
+
+
+def test_a_video_is_given_in_pieces_and_a_file_as_a_download(otterwick: World) -> None:
+    client = otterwick.console()
+    film = add(client, b"\x00\x00\x00\x18ftypmp42" + b"x" * 100, "video", "film.mp4").json()
+    piece = Client().get(f"/m/{film['public_id']}/video", HTTP_RANGE="bytes=4-7")
+    assert (piece.status_code, piece.content, piece["Content-Range"]) == (206, b"ftyp", "bytes 4-7/112")
+    page = add(client, b"%PDF-1.4 tides", "file", "tides.pdf").json()
+    answer = Client().get(f"/m/{page['public_id']}/file")
+    assert answer["Content-Disposition"] == 'attachment; filename="tides.pdf"'
+    assert answer["X-Content-Type-Options"] == "nosniff"
+
+
+def test_pictures_that_come_with_it_are_there_for_everybody(otterwick: World) -> None:
+    names = [one["public_id"] for one in otterwick.console().get("/api/library").json()]
+    assert "shipped-hills" in names
+    assert Client().get("/m/shipped-hills/960.webp").status_code == 200
+    assert Client().get("/m/shipped-../../settings/960.webp").status_code == 404
