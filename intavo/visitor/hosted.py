@@ -116,7 +116,7 @@ def _form(
         "site": site, "live": visit.live, "revision": visit.revision, "parts": parts, "client_id": visit.client_id,
         "look": seen["look"], "step": shown.id, "plain": visit.request.method == "POST", "trap": _TRAP,
         "carried": [(name, value) for name, value in visit.values.items() if name not in here],
-        "since": signing.dumps(int(clock.now().timestamp()), salt="since") if visit.request.method == "GET"
+        "since": signing.dumps(int(clock.now().timestamp() * 1000), salt="since") if visit.request.method == "GET"
         else visit.request.POST.get("since", ""),
         "extras": extras(site.business.pk, document, site, visit.touchpoint_id, clock.now()), **more,
     }  # fmt: skip
@@ -134,7 +134,7 @@ def _elapsed(visit: Visit) -> int | None:
     except signing.BadSignature:
         return None
     # Under a clock that stands still nobody could be slow enough.
-    return None if clock.fixed() else max(0, int(clock.now().timestamp()) - int(since)) * 1000
+    return None if clock.fixed() else max(0, int(clock.now().timestamp() * 1000) - int(since))
 
 
 def _sent(visit: Visit, step: str) -> HttpResponse:

@@ -62,7 +62,7 @@ def test_the_visitors_side_is_accessible(browser: Browser, stack: Stack, script:
     if script:
         page.goto(f"{stack.site_url}/contact")
         page.wait_for_function("window.intavo")
-        page.evaluate("intavo.open('group-booking')")
+        page.evaluate("intavo.open('boathouse-question')")
         expect(page.get_by_role("dialog")).to_be_visible()
         page.wait_for_timeout(500)
     else:

@@ -93,8 +93,11 @@ class After(Model):
 
 
 class Guard(Model):
-    """What is asked of a sender against spam: a hidden trap, a least time, and perhaps a piece of work."""
+    """What is asked of a sender against spam: a hidden trap, a least time, and perhaps a piece of work.
+
+    The least time is short by default: it stops programs, and nobody whose browser fills in what it knows.
+    """
 
     trap: bool = True
-    least_seconds: int = Field(1, ge=0, le=60)
+    least_seconds: float = Field(0.2, ge=0, le=60)
     work: bool = False

@@ -14,7 +14,7 @@ class Change:
     words: str
 
 
-_NAMES = {
+PART_NAMES = {
     "headline": "Headline", "text": "Text", "picture": "Picture", "video": "Video", "field": "Field",
     "consent": "Consent tick", "button": "Button", "price": "Price", "code": "Code", "countdown": "Countdown",
     "question": "Question", "score": "Score", "links": "Links", "share": "Share", "hours": "Hours",
@@ -35,7 +35,11 @@ def changes(before: Document, after: Document) -> list[Change]:
 
 def _name(part: dict[str, Any]) -> str:
     words = str(part.get("text") or part.get("label") or "")
-    return f"{_NAMES[part['kind']]} “{words[:40]}{'…' if len(words) > 40 else ''}”" if words else _NAMES[part["kind"]]
+    return (
+        f"{PART_NAMES[part['kind']]} “{words[:40]}{'…' if len(words) > 40 else ''}”"
+        if words
+        else PART_NAMES[part["kind"]]
+    )
 
 
 def _parts(document: dict[str, Any]) -> dict[str, dict[str, Any]]:
@@ -63,7 +67,7 @@ def _part_words(old: dict[str, Any], new: dict[str, Any]) -> str:
         return f"{_name(new)}: {'hidden' if new['hidden'] else 'shown again'}"
     for field in ("text", "label"):
         if old.get(field) != new.get(field):
-            return f"{_NAMES[new['kind']]}: “{old.get(field, '')[:60]}” becomes “{new.get(field, '')[:60]}”"
+            return f"{PART_NAMES[new['kind']]}: “{old.get(field, '')[:60]}” becomes “{new.get(field, '')[:60]}”"
     return f"{_name(new)}: changed"
 
 

@@ -5,6 +5,7 @@ from typing import Any
 
 from pydantic import ValidationError
 
+from .changes import PART_NAMES
 from .document import Document
 
 ENDING = ".touchpoint.json"
@@ -57,6 +58,6 @@ def _same_version(data: dict[str, Any]) -> None:
 
 def _place(loc: tuple[int | str, ...]) -> str:
     """A place as it stands in the file; the kind of a part is no step on the way to it."""
-    kinds = {"headline", "text", "field", "button"}
+    kinds = set(PART_NAMES)
     kept = [str(one) for at, one in enumerate(loc) if not (at > 0 and isinstance(loc[at - 1], int) and one in kinds)]
     return ".".join(kept) or "file"

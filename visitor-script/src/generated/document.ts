@@ -776,6 +776,8 @@ export interface GivenFile {
 }
 /**
  * What is asked of a sender against spam: a hidden trap, a least time, and perhaps a piece of work.
+ *
+ * The least time is short by default: it stops programs, and nobody whose browser fills in what it knows.
  */
 export interface Guard {
   trap: boolean;
@@ -892,6 +894,8 @@ export interface GivenFile1 {
 }
 /**
  * What is asked of a sender against spam: a hidden trap, a least time, and perhaps a piece of work.
+ *
+ * The least time is short by default: it stops programs, and nobody whose browser fills in what it knows.
  *
  * This interface was referenced by `TouchpointDocument`'s JSON-Schema
  * via the `definition` "Guard".

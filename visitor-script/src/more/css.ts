@@ -7,7 +7,10 @@ export const MORE_CSS = `
 .row{display:flex;flex-wrap:wrap;gap:0 12px;align-items:flex-end}
 .row>*{flex:var(--share) 1 0;min-width:min(100%,118px)}
 .row>.field+.button,.row>.button{margin-bottom:12px}
-[data-stance=bar] .row{align-items:center;flex:1 1 100%}
+[data-stance=bar] .row{align-items:flex-end;flex:1 1 100%;gap:6px 12px}
+[data-stance=bar] .row>h2{align-self:center}
+[data-stance=bar] .field{margin:0}
+[data-stance=bar] .row>.button{margin:0;min-height:44px}
 [data-stance=bar] .above,[data-stance=bar] .beside{display:none}
 @keyframes grow{from{opacity:0;scale:.86}}
 @media (prefers-reduced-motion:no-preference){.grow{animation:grow .6s cubic-bezier(.2,.8,.2,1)}}

@@ -5,7 +5,6 @@ import { useMembers } from '@/api/me'
 import type { Draft } from '@/api/touchpoints'
 import CodesForm from './CodesForm.vue'
 import LibraryButton from './fields/LibraryButton.vue'
-import NumberBox from './fields/NumberBox.vue'
 import RichBox from './fields/RichBox.vue'
 import { runsToHtml } from './fields/runs'
 import SelectBox from './fields/SelectBox.vue'
@@ -166,12 +165,15 @@ const guard = (patch: Partial<TouchpointDocument['guard']>) =>
       <div class="mt-1.5 grid gap-1.5">
         <TickBox :value="document.guard.trap" @set="guard({ trap: $event })">a hidden field that only machines fill in</TickBox>
         <span class="flex items-center gap-2"
-          ><NumberBox
-            label="Least seconds"
+          ><input
+            type="number"
+            class="input w-20!"
+            aria-label="Least seconds"
+            min="0"
+            max="60"
+            step="0.1"
             :value="document.guard.least_seconds"
-            :least="0"
-            :most="60"
-            @set="guard({ least_seconds: $event ?? 1 })"
+            @change="guard({ least_seconds: Math.min(60, Math.max(0, Number(($event.target as HTMLInputElement).value) || 0)) })"
           />
           seconds at least to fill it in</span
         >

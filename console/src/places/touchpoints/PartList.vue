@@ -126,10 +126,10 @@ onBeforeUnmount(() => sortable?.destroy())
             <button
               type="button"
               class="px-1.5 text-sm text-ink-2 hover:text-ink"
-              :aria-label="`Duplicate ${nameOf(part)}`"
+              :aria-label="`duplicate ${nameOf(part)}`"
               @click="twice(part)"
             >
-              twice
+              duplicate
             </button>
             <button type="button" class="px-1.5 text-sm text-rust" :aria-label="`Remove ${nameOf(part)}`" @click="remove(part)">
               remove

@@ -18,6 +18,8 @@ export function useEditing(id: number) {
   const dirty = ref(false)
   const saving = ref(false)
   let run = ''
+  /** What was not kept yet when a change to something else began: every change is a step of its own. */
+  let before: { text: string; run: string }[] = []
   let about = ''
   let lastEdit = 0
 
@@ -42,7 +44,10 @@ export function useEditing(id: number) {
   function edit(what: string, change: (document: TouchpointDocument) => unknown) {
     if (!document.value) return
     const now = Date.now()
-    if (what !== about || now - lastEdit > RUN_ENDS_AFTER) run = `${now}-${Math.round(Math.random() * 1e6)}`
+    if (what !== about || now - lastEdit > RUN_ENDS_AFTER) {
+      if (dirty.value) before.push({ text: JSON.stringify(document.value), run })
+      run = `${now}-${Math.round(Math.random() * 1e6)}`
+    }
     about = what
     lastEdit = now
     change(document.value)
@@ -60,18 +65,26 @@ export function useEditing(id: number) {
   }
   async function saveNow(onTop: boolean) {
     if (!document.value || !draft.value) return
-    const text = JSON.stringify(document.value)
+    const steps = [...before, { text: JSON.stringify(document.value), run }]
+    before = []
     saving.value = true
     dirty.value = false
+    let basis = draft.value.number
     try {
-      const basis = onTop ? (await readDraft(id)).number : draft.value.number
-      const fresh = await saveDraft(id, JSON.parse(text) as TouchpointDocument, basis, run)
-      // What was typed meanwhile stays; it is kept next.
-      take(fresh, false)
+      if (onTop) basis = (await readDraft(id)).number
+      while (steps[0]) {
+        const fresh = await saveDraft(id, JSON.parse(steps[0].text) as TouchpointDocument, basis, steps[0].run)
+        steps.shift()
+        basis = fresh.number
+        // What was typed meanwhile stays; it is kept next.
+        if (!steps.length) take(fresh, false)
+      }
       error.value = null
       clash.value = false
     } catch (problem) {
       dirty.value = true
+      // A step on the way that cannot be kept is left out: what stands now holds it too.
+      if (draft.value.number !== basis) draft.value = { ...draft.value, number: basis }
       error.value = problem as Error
       clash.value = problem instanceof Failure && problem.status === 409
     } finally {
