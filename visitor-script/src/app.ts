@@ -134,6 +134,8 @@ export class App implements World {
 
   private async put(entry: Entry, mode: Mode, place: Element = document.body): Promise<void> {
     await this.withMore(entry)
+    // Called for twice at once (by itself and by a click), it stands there once.
+    if (mode === 'live' && this.onScreen.has(entry.id)) return
     const shown = new Shown(this, entry, mode, place)
     const unsee = whenSeen(shown.drawing.card.hidden ? shown.drawing.host : shown.drawing.card, () => this.happened('seen', entry))
     if (mode !== 'live') return
@@ -256,7 +258,7 @@ export class App implements World {
   /** What was being filled in when the page was loaded anew comes back with what was typed. */
   private async takeUpAgain(): Promise<void> {
     const typing = this.store.typing()
-    if (typing && !this.onScreen.has(typing.id)) await this.open(typing.slug)
+    if (typing) await this.open(typing.slug)
   }
 
   on(event: string, listener: Listener): void {

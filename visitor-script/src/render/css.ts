@@ -39,7 +39,7 @@ button{font:inherit;cursor:pointer}
 .error{margin:4px 0 0;color:#a5321d;background:#fff;padding:2px 6px;border-radius:4px;font-weight:600;font-size:.94em}
 .notice,.reply{margin:12px 0;padding:10px 14px;border-inline-start:4px solid var(--button)}
 .reply p{margin:2px 0 0}
-.trap{position:absolute;left:-9999px;width:1px;height:1px;overflow:hidden}
+.trap{position:absolute;width:1px;height:1px;overflow:hidden;opacity:0}
 .cross{position:absolute;top:8px;z-index:2;display:grid;place-items:center;inset-inline-end:8px;min-width:var(--cross);height:var(--cross);padding:0 6px;border:0;border-radius:99px;background:none;color:var(--cross-colour);line-height:1}
 .cross:hover{background:rgba(127,127,127,.25)}
 .cross svg{width:55%;height:55%;min-width:14px}

@@ -51,7 +51,8 @@ async function takeIt() {
   const { logo, ...style } = found.value
   let asset = house.value.logo
   if (logo?.startsWith('data:')) {
-    const blob = await (await fetch(logo)).blob()
+    const bytes = Uint8Array.from(atob(logo.split(',')[1] ?? ''), (letter) => letter.charCodeAt(0))
+    const blob = new Blob([bytes], { type: 'image/png' })
     asset = (
       await upload(new File([blob], `logo of ${props.site.name}.png`, { type: 'image/png' }), 'picture', `Logo of ${props.site.name}`)
     ).public_id

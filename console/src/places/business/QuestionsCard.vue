@@ -64,7 +64,7 @@ async function up(at: number) {
       <TextField v-model="form.question" label="Question" :error="fields.question" />
       <div>
         <p class="mb-1 font-semibold">Answer</p>
-        <RichBox :key="String(open)" label="Answer" :html="form.answer" @html="form.answer = $event" />
+        <RichBox :key="String(open)" label="Answer" pictures :html="form.answer" @html="form.answer = $event" />
         <p v-if="fields.answer" class="mt-1 text-sm font-semibold text-rust" role="alert">{{ fields.answer }}</p>
       </div>
       <TextField v-model="form.group" label="Group" hint="Trips, hire, lessons … or none." />

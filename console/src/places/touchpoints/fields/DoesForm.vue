@@ -64,9 +64,7 @@ const set = (patch: Partial<Does>) => emit('set', { ...props.does, ...patch })
       {{ does.asset ? 'Another file' : 'Choose a file' }}
     </button>
     <TickBox v-if="does.action === 'page'" :value="does.tab === 'new'" @set="set({ tab: $event ? 'new' : 'same' })">in a new tab</TickBox>
-    <TickBox v-if="!['send', 'close', 'back'].includes(does.action)" :value="does.goal" @set="set({ goal: $event })"
-      >this reaches the goal</TickBox
-    >
+    <TickBox v-if="does.action !== 'send'" :value="does.goal" @set="set({ goal: $event })">this reaches the goal</TickBox>
     <LibraryPicker v-if="choosing" kind="file" @close="choosing = false" @pick="(set({ asset: $event.public_id }), (choosing = false))" />
   </div>
 </template>

@@ -2,11 +2,14 @@
 import { Node } from '@tiptap/core'
 import StarterKit from '@tiptap/starter-kit'
 import { EditorContent, useEditor } from '@tiptap/vue-3'
-import { watch } from 'vue'
+import { ref, watch } from 'vue'
+import { pictureOf, type Asset } from '@/api/library'
+import LibraryPicker from './LibraryPicker.vue'
 import { runsOf, type Run } from './runs'
 
 /** Words with slots that stand as marks; `plain` leaves out bold, lists and links. */
-const props = defineProps<{ label: string; html: string; slots?: Record<string, string>; plain?: boolean }>()
+const props = defineProps<{ label: string; html: string; slots?: Record<string, string>; plain?: boolean; pictures?: boolean }>()
+const choosing = ref(false)
 const emit = defineEmits<{ html: [value: string]; runs: [value: Run[]] }>()
 
 const Slot = Node.create({
@@ -28,6 +31,20 @@ const Slot = Node.create({
     props.slots?.[String(HTMLAttributes['data-slot'])] ?? '',
   ],
 })
+const Picture = Node.create({
+  name: 'picture',
+  group: 'inline',
+  inline: true,
+  atom: true,
+  addAttributes: () => ({ src: { default: '' }, alt: { default: '' } }),
+  parseHTML: () => [{ tag: 'img[src]' }],
+  renderHTML: ({ HTMLAttributes }) => ['img', { ...HTMLAttributes, class: 'inline-block max-h-32' }],
+})
+function putPicture(asset: Asset) {
+  choosing.value = false
+  const attrs = { src: pictureOf(asset.public_id, 960), alt: asset.description }
+  editor.value?.chain().focus().insertContent({ type: 'picture', attrs }).run()
+}
 const off = props.plain
   ? ({ bold: false, italic: false, bulletList: false, orderedList: false, listItem: false, link: false } as const)
   : { link: { openOnClick: false } }
@@ -38,6 +55,7 @@ const editor = useEditor({
   extensions: [
     StarterKit.configure({ heading: false, blockquote: false, code: false, codeBlock: false, strike: false, underline: false, horizontalRule: false, ...off }),
     Slot,
+    ...(props.pictures ? [Picture] : []),
   ],
   editorProps: { attributes: { class: 'input min-h-16 [&_p]:my-0.5 [&_ul]:list-disc [&_ul]:pl-5 [&_ol]:list-decimal [&_ol]:pl-5 [&_a]:underline', 'aria-label': props.label, role: 'textbox', 'aria-multiline': 'true' } },
   onUpdate: ({ editor: now }) => {
@@ -88,6 +106,7 @@ const put = (slot: string) => editor.value?.chain().focus().insertContent({ type
           • List
         </button>
         <button type="button" class="btn min-h-6! px-2! py-0!" @click="link">Link</button>
+        <button v-if="pictures" type="button" class="btn min-h-6! px-2! py-0!" @click="choosing = true">Picture</button>
       </template>
       <button
         v-for="(name, slot) in slots"
@@ -99,6 +118,7 @@ const put = (slot: string) => editor.value?.chain().focus().insertContent({ type
         + {{ name }}
       </button>
     </div>
+    <LibraryPicker v-if="choosing" kind="picture" @close="choosing = false" @pick="putPicture" />
     <EditorContent :editor="editor" />
   </div>
 </template>
