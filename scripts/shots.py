@@ -28,25 +28,49 @@ def _sign_in(page: Page, stack: Stack) -> None:
     page.wait_for_selector("[data-id]")
 
 
+def _site(browser: Browser, stack: Stack, name: str, size: ViewportSize) -> None:
+    """The demo site as a stranger meets it: the pop-up over the bar, and the other stances side by side."""
+    page = browser.new_context(viewport=size).new_page()
+    page.goto(f"{stack.site_url}/trips")
+    page.wait_for_selector("dialog", timeout=20_000)
+    _take(page, name)
+
+
+def _stances(browser: Browser, stack: Stack) -> None:
+    context = browser.new_context(viewport=DESKTOP)
+    page = context.new_page()
+    page.goto(f"{stack.site_url}/trips/after-dark")
+    page.wait_for_selector("dialog", timeout=20_000)
+    _take(page, "full-page")
+    page.goto(f"{stack.site_url}/lessons")
+    page.wait_for_function("window.intavo")
+    for slug in ("group-booking", "parting-card", "ask-the-boathouse"):
+        page.evaluate("slug => intavo.open(slug)", slug)
+        page.wait_for_timeout(900)
+    _take(page, "bar-card-button")
+    page.goto(f"{stack.site_url}/hire")
+    page.wait_for_selector("[data-intavo-touchpoint=in-page]")
+    page.mouse.wheel(0, 420)
+    page.wait_for_timeout(600)
+    page.evaluate("intavo.open('call-me-back')")
+    _take(page, "in-page-and-panel")
+
+
 def _visitor(browser: Browser, stack: Stack) -> None:
     for name, size in (("demo-site", DESKTOP), ("demo-site-phone", PHONE)):
-        page = browser.new_context(viewport=size).new_page()
-        page.goto(f"{stack.site_url}/trips")
-        page.wait_for_selector("dialog", timeout=20_000)
-        _take(page, name)
-    page = browser.new_context(viewport=DESKTOP).new_page()
-    page.goto(f"{stack.site_url}/contact")
-    page.wait_for_function("window.intavo")
-    page.evaluate("intavo.open('boathouse-question')")
-    page.get_by_label("Your question").fill("Is the sunrise trip on if it rains?")
-    page.get_by_label("Your email").fill("nell.harrow@post.example")
-    page.get_by_label("Your name").fill("Nell Harrow")
-    page.get_by_role("button", name="Send my question").click()
-    page.get_by_text("We answer today").wait_for()
-    _take(page, "thanks-step")
+        _site(browser, stack, name, size)
+    _stances(browser, stack)
     plain = browser.new_context(viewport=DESKTOP, java_script_enabled=False).new_page()
-    plain.goto(f"{stack.base_url}/t/otterwick/group-booking")
+    plain.goto(f"{stack.base_url}/t/otterwick/boathouse-question")
     _take(plain, "hosted-page")
+
+
+def _editor(page: Page, stack: Stack, touchpoint: str, part: str, name: str) -> None:
+    page.goto(f"{stack.base_url}/touchpoints")
+    page.get_by_role("link", name=touchpoint, exact=True).click()
+    page.get_by_role("button", name=re.compile(f"^{part}")).first.click()
+    page.wait_for_timeout(1500)
+    _take(page, name)
 
 
 def _console(browser: Browser, stack: Stack) -> None:
@@ -54,19 +78,28 @@ def _console(browser: Browser, stack: Stack) -> None:
     page = context.new_page()
     page.goto(f"{stack.base_url}/sign-in")
     page.wait_for_selector("h1")
-    _take(page, "sign-in")
     _sign_in(page, stack)
     page.get_by_role("link", name=re.compile("Ife Dunmore")).click()
     _take(page, "follow-up")
     for name, path in (("touchpoints", "/touchpoints"), ("hours", "/hours"), ("business", "/business")):
         page.goto(f"{stack.base_url}{path}")
+        if name == "business":
+            page.get_by_role("heading", name="House style").scroll_into_view_if_needed()
         _take(page, name)
     page.goto(f"{stack.base_url}/touchpoints?new")
-    _take(page, "new-touchpoint")
-    page.goto(f"{stack.base_url}/touchpoints")
-    page.get_by_role("link", name="Tide table").click()
-    page.get_by_role("button", name="Headline").click()
-    _take(page, "editor")
+    page.get_by_role("radio", name=re.compile("^A booking for a group")).check()
+    page.wait_for_timeout(1500)
+    _take(page, "starters")
+    _editor(page, stack, "Tide table", "Headline", "editor")
+    _editor(page, stack, "Group booking", "Short field", "editor-bar")
+    _editor(page, stack, "Hire question", "Question", "editor-in-page")
+    _editor(page, stack, "Winter hire", "Countdown", "editor-full-page")
+    page.get_by_role("button", name=re.compile("^Put live")).click()
+    _take(page, "put-live")
+    page.keyboard.press("Escape")
+    page.get_by_role("button", name="Look back").click()
+    page.wait_for_timeout(1500)
+    _take(page, "look-back")
     phone = browser.new_context(viewport=PHONE, storage_state=context.storage_state()).new_page()
     phone.goto(f"{stack.base_url}/follow-up")
     _take(phone, "follow-up-phone")
@@ -83,7 +116,7 @@ def _mails(browser: Browser, stack: Stack) -> None:
     console.get_by_text("Your answer is on its way").wait_for()
     console.wait_for_timeout(1500)
     page = browser.new_context(viewport={"width": 900, "height": 520}).new_page()
-    for name, subject in (("thank-you-mail", "We have your question"), ("answer-mail", "Re: your question")):
+    for name, subject in (("answer-mail", "Re: your question"),):
         page.goto(stack.mail_url)
         page.get_by_role("link", name=subject).first.click()
         _take(page, name)

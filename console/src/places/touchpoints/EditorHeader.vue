@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
+import { ArrowUturnLeftIcon, ArrowUturnRightIcon } from '@heroicons/vue/20/solid'
 import { computed, ref, watch } from 'vue'
 import type { Draft } from '@/api/touchpoints'
 import { useClock } from '@/lib/clock'
@@ -50,7 +51,7 @@ const value = (event: Event) => (event.target as HTMLSelectElement).value
     <input
       v-model="name"
       class="max-w-72 rounded border border-transparent px-1 py-1 font-head text-xl font-bold hover:border-line"
-      :size="Math.max(8, name.length)"
+      :size="Math.max(6, name.length)"
       aria-label="Name of the touchpoint"
       @change="renamed"
     />
@@ -62,8 +63,26 @@ const value = (event: Event) => (event.target as HTMLSelectElement).value
     </select>
     <span class="text-sm text-ink-2" role="status">{{ said }} · step {{ draft.number }}</span>
     <span class="flex gap-1">
-      <button type="button" class="btn px-2!" :disabled="!draft.can_undo" @click="emit('back', 'undo')">Undo</button>
-      <button type="button" class="btn px-2!" :disabled="!draft.can_redo" @click="emit('back', 'redo')">Redo</button>
+      <button
+        type="button"
+        class="btn px-2!"
+        :disabled="!draft.can_undo"
+        aria-label="Undo"
+        title="Undo (Ctrl Z)"
+        @click="emit('back', 'undo')"
+      >
+        <ArrowUturnLeftIcon class="size-4" />
+      </button>
+      <button
+        type="button"
+        class="btn px-2!"
+        :disabled="!draft.can_redo"
+        aria-label="Redo"
+        title="Redo (Ctrl Shift Z)"
+        @click="emit('back', 'redo')"
+      >
+        <ArrowUturnRightIcon class="size-4" />
+      </button>
     </span>
     <span class="ml-auto flex items-center gap-2">
       <span v-if="draft.changed_since_live" class="font-semibold text-brass">changed since it went live</span>

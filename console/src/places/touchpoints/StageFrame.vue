@@ -100,7 +100,9 @@ function loaded() {
   sheet.replaceSync(PAGE_CSS)
   page.adoptedStyleSheets = [sheet]
   const lines = (count: number) => Array.from({ length: count }, () => page.createElement('i'))
-  page.body.append(...lines(3), page.createElement('section'), ...lines(11))
+  const main = page.createElement('main')
+  main.append(...lines(3), page.createElement('section'), ...lines(11))
+  page.body.append(main)
   draw()
 }
 // Drawing anew would take the caret away from whoever is typing on this very frame.

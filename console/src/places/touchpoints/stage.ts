@@ -2,7 +2,8 @@ import type { Drawing } from '@visitor/render'
 
 /** The page behind, hinted at: the owner's own page is theirs to imagine. */
 export const PAGE_CSS = `
-body{margin:0;padding:28px 6%;background:#fff;overflow:hidden}
+body{margin:0;background:#fff;overflow:hidden}
+main{padding:28px 6%}
 section{min-height:1px;margin:0 0 14px}
 i{display:block;height:14px;margin:0 0 14px;background:#e4e9e8;border-radius:3px}
 i:nth-of-type(1){width:45%;height:26px}
