@@ -15,7 +15,7 @@ export function toLocal(at: string, zone: string): string {
 
 /** The instant of a wall-clock time, as an ISO text; null if it cannot be read. In a gap, the time after it. */
 export function fromLocal(text: string, zone: string): string | null {
-  const guess = Date.parse(`${text}:00Z`)
+  const guess = /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}$/.test(text) ? Date.parse(`${text}:00Z`) : NaN
   if (Number.isNaN(guess)) return null
   let at = guess
   // The zone's offset there is found by looking what the clock says, twice where the clocks change between.

@@ -92,7 +92,13 @@ export function useEditing(id: number) {
     }
   }
 
-  async function after(work: () => Promise<Draft>) {
+  /** One after the other: of two answers that cross each other, the older would win. */
+  let line: Promise<void> = Promise.resolve()
+  function after(work: () => Promise<Draft>): Promise<void> {
+    line = line.then(() => afterSaving(work))
+    return line
+  }
+  async function afterSaving(work: () => Promise<Draft>) {
     await save()
     if (dirty.value) return
     try {
