@@ -15,9 +15,14 @@ const colours = (values: LookValues) => Object.fromEntries(Object.entries(values
  */
 export function seenOf(document: TouchpointDocument, worked: FullLook): SeenDocument {
   const { look } = document
+  const same = (name: string) =>
+    JSON.stringify(worked.phone[name as keyof FullLook['phone']]) === JSON.stringify(worked[name as keyof FullLook])
+  // A phone follows the desktop, but where its stance wants something else there.
+  const followed = Object.fromEntries(Object.entries(given(look)).filter(([name]) => same(name)))
   const desktop = { ...worked, ...given(look), colours: { ...worked.colours, ...colours(look) } }
   const phone = {
     ...worked.phone,
+    ...followed,
     ...given(look.phone),
     colours: { ...worked.phone.colours, ...colours(look), ...colours(look.phone) },
   }
