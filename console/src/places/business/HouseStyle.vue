@@ -8,10 +8,10 @@ import ErrorBox from '@/parts/ErrorBox.vue'
 import { useForm } from '@/places/account/form'
 import { useNotices } from '@/lib/notices'
 import ColourBox from '@/places/touchpoints/fields/ColourBox.vue'
+import FontChoice from '@/places/touchpoints/fields/FontChoice.vue'
 import LibraryButton from '@/places/touchpoints/fields/LibraryButton.vue'
 import NumberBox from '@/places/touchpoints/fields/NumberBox.vue'
 import { COLOURS } from '@/places/touchpoints/look'
-import FontChoice from './FontChoice.vue'
 
 export interface House {
   font: { source: string; name: string } | null
@@ -109,9 +109,9 @@ const swatches = (one: House) => Object.entries(one.colours).filter((pair): pair
           ><span v-else class="text-sm text-ink-2">open</span>
         </span>
       </template>
-      <span class="text-ink-2">Text</span><FontChoice label="Font of text" :font="house.font" @set="house.font = $event" />
+      <span class="text-ink-2">Text</span><FontChoice open label="Font of text" :font="house.font" @set="house.font = $event" />
       <span class="text-ink-2">Headlines</span
-      ><FontChoice label="Font of headlines" :font="house.head_font" @set="house.head_font = $event" />
+      ><FontChoice open label="Font of headlines" :font="house.head_font" @set="house.head_font = $event" />
       <span class="text-ink-2">Corners</span
       ><span
         ><NumberBox

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
-import Sortable from 'sortablejs'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref } from 'vue'
+import { dragRows } from '@/lib/sort'
 import { ADDABLE, freshPart } from './fresh'
 import PartForm from './PartForm.vue'
 import type { Change, Part, TouchpointDocument } from './types'
@@ -78,20 +78,11 @@ async function keys(event: KeyboardEvent, at: number) {
   } else if (event.key === 'Delete') remove(part)
 }
 
-let sortable: Sortable | null = null
+let stopDragging: () => void = () => undefined
 onMounted(() => {
-  if (!list.value) return
-  sortable = Sortable.create(list.value, {
-    handle: '[data-grip]',
-    animation: 120,
-    onEnd: ({ oldIndex = 0, newIndex = 0, item, from }) => {
-      // The list is drawn from the document; the element goes back and the document moves it.
-      from.insertBefore(item, from.children[oldIndex + (newIndex < oldIndex ? 1 : 0)] ?? null)
-      move(oldIndex, newIndex)
-    },
-  })
+  if (list.value) stopDragging = dragRows(list.value, move)
 })
-onBeforeUnmount(() => sortable?.destroy())
+onBeforeUnmount(() => stopDragging())
 </script>
 
 <template>

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
 import { useQueryClient } from '@tanstack/vue-query'
-import Sortable from 'sortablejs'
 import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { bringBack, copy, putInOrder, rename, throwAway, turn, useTouchpoints, type Summary } from '@/api/touchpoints'
+import { dragRows } from '@/lib/sort'
 import { useNotices } from '@/lib/notices'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import NewTouchpoint from './NewTouchpoint.vue'
@@ -72,23 +72,16 @@ function move(from: number, to: number) {
   ids.splice(to, 0, id)
   void tried(() => putInOrder(ids))
 }
-let sortable: Sortable | null = null
+let stopDragging: () => void = () => undefined
 watch(
   [body, search],
   () => {
-    sortable?.destroy()
-    sortable = body.value && !search.value ? Sortable.create(body.value, {
-          handle: '[data-grip]',
-          animation: 120,
-          onEnd: ({ oldIndex = 0, newIndex = 0, item, from }) => {
-            from.insertBefore(item, from.children[oldIndex + (newIndex < oldIndex ? 1 : 0)] ?? null)
-            move(oldIndex, newIndex)
-          },
-        }) : null
+    stopDragging()
+    stopDragging = body.value && !search.value ? dragRows(body.value, move) : () => undefined
   },
   { flush: 'post' },
-) // prettier-ignore
-onBeforeUnmount(() => sortable?.destroy())
+)
+onBeforeUnmount(() => stopDragging())
 function keys(event: KeyboardEvent, at: number) {
   const way = { ArrowUp: -1, ArrowDown: 1 }[event.key]
   if (way === undefined) return
