@@ -17,7 +17,8 @@ export const STAGE_CSS = `
 input,textarea,select,.cross,video,iframe,.face,summary{pointer-events:none}
 .art[data-empty]{min-height:90px;background:repeating-linear-gradient(135deg,#c6d0cf 0 1.5px,transparent 1.5px 6px)}
 [data-code][hidden]{display:block!important}
-[data-words]{cursor:text;min-width:1ch;min-height:1em}
+[data-words]{cursor:text}
+[data-words]:empty{min-width:1ch;min-height:1em}
 [data-words]:empty::before{content:"…";opacity:.6}
 [data-part]{border-radius:4px}
 [data-part]:hover{outline:1px dashed #0e4f57;outline-offset:3px}
