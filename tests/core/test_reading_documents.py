@@ -22,6 +22,7 @@ from intavo.core.touchpoint import (
 from intavo.core.touchpoint.parts import Does
 
 PLAIN: dict[str, Any] = json.loads(next(one.document for one in STARTERS if one.key == "news").model_dump_json())
+PLAIN["steps"][0]["parts"] = [part for part in PLAIN["steps"][0]["parts"] if part["kind"] != "picture"]
 
 
 def document(*parts: dict[str, Any], **more: Any) -> Document:

@@ -22,6 +22,7 @@ from intavo.core.touchpoint import (
     check_answers,
     low_score,
     read,
+    said_answers,
     way_to,
     with_purpose,
     with_stance,
@@ -73,6 +74,18 @@ def test_numbers_days_and_choices_are_checked(answers: dict, place: str) -> None
     with pytest.raises(AnswerErrors) as refused:
         check_answers(GROUP, "ask", answers, {}, "GB")
     assert [field for field, _ in refused.value.errors] == [place]
+
+
+def test_answers_are_said_as_people_read_them() -> None:
+    call = BY_KEY["call-back"].document
+    assert said_answers(call, {"time": "2026-11-25T10:30:00+00:00", "phone": "07700 900123"}) == [
+        ["When?", "Wed 25 Nov, 10:30"], ["Your phone number", "07700 900123"],
+    ]  # fmt: skip
+    assert said_answers(GROUP, {"occasion": "school", "people": "14"})[1] == ["What is the occasion?", "School or club"]
+    assert said_answers(EITHER, {"choice": "before"}) == [
+        ["Your first time, or have you done this before?", "Done it before"]
+    ]
+    assert said_answers(call, {"time": "soon"}) == [["When?", "soon"]]
 
 
 def test_a_low_score_is_one_at_or_below_its_line() -> None:

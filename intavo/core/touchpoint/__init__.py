@@ -1,7 +1,7 @@
 """A touchpoint's document: steps of parts, look, rules and what comes after."""
 
 from .after import After, Guard, Leaving, ThankYou
-from .answers import AnswerErrors, Checked, asked_fields, check_answers, low_score, way_to
+from .answers import AnswerErrors, Checked, asked_fields, check_answers, low_score, said_answers, way_to
 from .base import AssetId, Words, filled, sanitised
 from .changes import Change, changes
 from .document import Document, Face, Purpose, Spot, Step, for_visitors, href
@@ -71,6 +71,7 @@ __all__ = [
     "readings",
     "ready_check",
     "resolved",
+    "said_answers",
     "sanitised",
     "way_to",
     "with_purpose",

@@ -2,9 +2,10 @@
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
-from datetime import date
+from datetime import date, datetime
 
 from ..people import email_address, phone_number
+from ..say import short_date
 from .document import Document, Step
 from .fields import Consent, FieldPart
 from .parts import Button, Part, Question, Score
@@ -179,3 +180,24 @@ def asked_fields(document: Document) -> Iterator[tuple[str, str]]:
             yield part.name, part.label or part.name
         elif isinstance(part, Question | Score):
             yield part.name, part.text or part.name
+
+
+def said_answers(document: Document, values: Mapping[str, str]) -> list[list[str]]:
+    """What was answered as people read it: pairs of what was asked and the answer, in order.
+
+    A choice is said by its label, a time for a call as "Wed 25 Nov, 10:30" in the hours' zone.
+    """
+    known = {part.name: part for part in document.parts() if isinstance(part, FieldPart | Question)}
+    asked = ((name, label) for name, label in asked_fields(document) if name in values)
+    return [[label, _read(known.get(name), values[name])] for name, label in asked]
+
+
+def _read(part: FieldPart | Question | None, value: str) -> str:
+    if isinstance(part, FieldPart) and part.input == "slot":
+        try:
+            at = datetime.fromisoformat(value)
+        except ValueError:
+            return value
+        return f"{short_date(at.date())}, {at:%H:%M}"
+    labels = {option.value: option.label or option.value for option in part.options} if part else {}
+    return ", ".join(labels.get(one, one) for one in value.split("\n")) if labels else value

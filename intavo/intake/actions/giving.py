@@ -12,7 +12,7 @@ from intavo.accounts.actor import Actor, visitor_of
 from intavo.accounts.models import Member
 from intavo.core.followup import Kind
 from intavo.core.people import email_address
-from intavo.core.touchpoint import Document, asked_fields, filled, low_score
+from intavo.core.touchpoint import filled, low_score, said_answers
 from intavo.followup import actions as followup
 from intavo.mail import actions as mail
 from intavo.people import actions as people
@@ -143,17 +143,12 @@ def _record(
 _EVENT = {"sign-up": "signed up", "inquiry": "asked", "call": "asked for a call", "feedback": "gave a score"}
 
 
-def typed(document: Document, values: dict[str, str]) -> list[list[str]]:
-    """What was answered, as pairs of what was asked and the answer."""
-    return [[label, values[name]] for name, label in asked_fields(document) if name in values]
-
-
 def _event_data(found: Incoming, arrived: people.Arrived, opened: int | None, submission: int) -> dict[str, Any]:
     sent, checked, said = found.sent, found.checked, found.said
     return {
         "touchpoint": name_of(found.site, found.revision), "page": sent.page.url, "title": sent.page.title,
         "device": sent.device, "visits": sent.visitor.visits, "followup": opened, "submission": submission,
-        "typed": typed(found.document, checked.values), "agreed": list(checked.agreed.values()),
+        "typed": said_answers(found.document, checked.values), "agreed": list(checked.agreed.values()),
         "told": said.text if said else "", "due": said.due.isoformat() if said and said.due else None,
         "perhaps_same": arrived.suggest, "tags": list(found.document.after.tags),
     }  # fmt: skip
@@ -190,7 +185,7 @@ def _tell_members(found: Incoming, opened: int | None) -> None:
     if not wanted:
         return
     name = name_of(found.site, found.revision)
-    text = told(name, typed(found.document, found.checked.values), found.sent.page.url, opened)
+    text = told(name, said_answers(found.document, found.checked.values), found.sent.page.url, opened)
     rows = Member.objects.select_related("user").filter(business_id=found.site.business.pk, pk__in=wanted)
     for member in rows:
         mail.queue(

@@ -11,6 +11,8 @@ interface Data {
   typed?: [string, string][]
   agreed?: string[]
   told?: string
+  tags?: string[]
+  confirmed?: string
   text?: string
   until?: string
   outcome?: Outcome
@@ -59,6 +61,10 @@ function path(url: string | undefined): string {
           </div>
         </dl>
         <p v-for="wording in data(event).agreed" :key="wording" class="mt-1 text-sm text-ink-2">Ticked “{{ wording }}”</p>
+        <p v-if="data(event).tags?.length" class="mt-1 text-sm text-ink-2">Tagged {{ data(event).tags?.join(', ') }}</p>
+        <p v-if="data(event).confirmed" class="mt-1 text-sm text-ink-2">
+          Confirmed by mail {{ saidTime(data(event).confirmed ?? '', now, zone) }}
+        </p>
         <p v-if="data(event).told" class="mt-1 text-sm text-ink-2">Was told: “{{ data(event).told }}”</p>
       </div>
     </li>

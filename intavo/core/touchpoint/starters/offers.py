@@ -142,6 +142,7 @@ OFFERS = (
                     ),
                     {"kind": "line"},
                     button("I have read it", "close"),
+                    picture("path", description="A path that leads back over a hill"),
                     name="Text",
                 )
             ],

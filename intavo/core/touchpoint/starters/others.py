@@ -60,6 +60,7 @@ OTHERS = (
                      "least_label": "not at all", "most_label": "tomorrow",
                      "bands": [{"least": 0, "most": 6, "next": "sorry"}, {"least": 7, "most": 8, "next": "more"},
                                {"least": 9, "most": 10, "next": "glad"}]},
+                    picture("chairs", description="A half circle of empty chairs"),
                     name="Score",
                 ),
                 step(
@@ -136,6 +137,7 @@ OTHERS = (
                     "ask",
                     head("Somebody should read this", size="medium"),
                     {"kind": "share", "label": "Share this page", "words": "I thought of you when I read this."},
+                    picture("market", "beside", description="A market stall under a striped roof"),
                     name="Share",
                 )
             ],

@@ -33,6 +33,7 @@ SIGN_UPS = (
                     first_name(),
                     consent("Send me the monthly news by email."),
                     send("Keep me posted"),
+                    picture("hills", description="Hills in the morning, one behind the other"),
                     name="Ask",
                 ),
                 thanks("Thank you"),
