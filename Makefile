@@ -18,20 +18,15 @@ demo-reset: setup-demo ## the same, with the demo data loaded anew
 	@$(PY) -m scripts.demo --reset
 
 check: setup-test ## the quick part of the tests: style, types, layers, core, browser code
-	@$(MAKE) --no-print-directory --output-sync=target -j2 check-python check-browser-code
-
-check-python:
 	@$(PY) -m ruff check . && $(PY) -m ruff format --check .
 	@$(PY) -m scripts.with_settings mypy
 	@.venv/bin/lint-imports --no-cache >/dev/null || .venv/bin/lint-imports --no-cache
-	@$(PY) -m pytest tests/core
-
-check-browser-code:
 	@scripts/generate.sh --check
 	@$(NODE) npm run --silent lint
 	@$(NODE) npm run --silent types
 	@$(NODE) npm run --silent test
 	@$(PY) -m scripts.budgets
+	@$(PY) -m pytest tests/core
 
 test: check ## everything: the quick part, then server and browser tests
 	@$(PY) -m pytest --create-db tests/server tests/browser
@@ -49,4 +44,4 @@ generate: setup-test ## make schemas and types anew from the code
 shots: setup-test ## take the pictures in docs/screenshots from the demo data
 	@$(PY) -m scripts.shots
 
-.PHONY: help setup-demo setup-test demo demo-reset check check-python check-browser-code test bench fmt generate shots
+.PHONY: help setup-demo setup-test demo demo-reset check test bench fmt generate shots
