@@ -1,12 +1,12 @@
 """Reads on touchpoints."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from functools import lru_cache
 
 from django.db.models import QuerySet
 
 from intavo.accounts.actor import Actor
-from intavo.core.legibility import Pixels, rgb
+from intavo.core.legibility import Pixels, Reading, rgb
 from intavo.core.showing import State
 from intavo.core.touchpoint import Document, Finding, HouseStyle, Known, readings, ready_check
 from intavo.sites.models import Site
@@ -79,15 +79,17 @@ def pixels_of(business_id: int, assets: Iterable[str]) -> dict[str, Pixels]:
     return found | {name: pixels for name in wanted if (pixels := shipped_pixels(name)) is not None}
 
 
-def findings_of(touchpoint: Touchpoint) -> list[Finding]:
-    """The ready check of a draft, with everything that is known around it."""
+def findings_of(touchpoint: Touchpoint, read: Sequence[Reading] | None = None) -> list[Finding]:
+    """The ready check of a draft, with everything that is known around it; `read` is how its texts read, if known."""
     assert touchpoint.draft is not None
     document = Document.model_validate(touchpoint.draft.document)
     sites = list(touchpoint.sites.select_related("business"))
     rows = Asset.objects.filter(business_id=touchpoint.business_id, public_id__in=document.assets())
     known = {row.public_id: row.boxed for row in rows}
     own = {asset for asset in document.assets() if asset.startswith("as_")}
-    pixels = pixels_of(touchpoint.business_id, document.assets())
+    if read is None:
+        pixels = pixels_of(touchpoint.business_id, document.assets())
+        read = readings(document, pixels, house_of(sites[0] if sites else None))
     codes = list(touchpoint.codes.values_list("given_at", flat=True)) if document.after.code.kind == "each" else []
     others = Touchpoint.objects.filter(business_id=touchpoint.business_id, deleted_at=None)
     return ready_check(
@@ -97,7 +99,7 @@ def findings_of(touchpoint: Touchpoint) -> list[Finding]:
             mail_sender=bool(touchpoint.business.mail_address), slugs=frozenset(others.values_list("slug", flat=True)),
             boxed=frozenset(name for name, boxed in known.items() if boxed), missing=frozenset(own - known.keys()),
             codes_all=len(codes), codes_left=sum(given is None for given in codes),
-            readings=readings(document, pixels, house_of(sites[0] if sites else None)),
+            readings=read,
         ),
     )  # fmt: skip
 

@@ -8,6 +8,7 @@ from intavo.core.touchpoint import resolved
 from intavo.intake.actions import confirm, pending_of
 from intavo.intake.actions.giving import Given
 from intavo.intake.actions.sent import Incoming
+from intavo.sites.models import Site
 from intavo.touchpoints.live import document_of
 from intavo.touchpoints.queries import house_of
 
@@ -33,7 +34,7 @@ def page(request: HttpRequest, token: str) -> HttpResponse:
 
 def _done(request: HttpRequest, found: Incoming, given: Given) -> HttpResponse:
     document = found.document
-    look = resolved(document.look, document.stance)
+    look = resolved(document.look, document.stance, house_of(Site.objects.get(pk=found.site.id)))
     shown = given.code if document.after.code.show else None
     said = None if found.said is None or found.said.chosen.reply.hidden else found.said
     context = {

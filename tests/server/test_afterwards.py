@@ -78,7 +78,9 @@ def test_nothing_is_given_before_the_button_behind_the_link_is_pressed(confirmin
 
 def test_pressing_twice_gives_once(confirming: World) -> None:
     Visitor(confirming.site.key).post("intake", sending(confirming.touchpoint))
-    first, second = (Client().post(f"/c/{token()}").status_code for _ in range(2))
+    pages = [Client().post(f"/c/{token()}") for _ in range(2)]
+    assert all("TIDE" in page.content.decode() for page in pages)
+    first, second = (page.status_code for page in pages)
     assert (first, second, Person.objects.count(), Consent.objects.count()) == (200, 200, 1, 1)
     assert OutgoingMail.objects.filter(key__startswith="thanks-").count() == 1
 

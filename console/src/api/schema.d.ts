@@ -699,13 +699,13 @@ export interface paths {
          * Library
          * @description The library of one kind, the newest first; pictures that come with Intavo stand last.
          */
-        get: operations["intavo_touchpoints_api_library_library"];
+        get: operations["intavo_touchpoints_api_assets_library"];
         put?: never;
         /**
          * Add
          * @description Add a file to the library.
          */
-        post: operations["intavo_touchpoints_api_library_add"];
+        post: operations["intavo_touchpoints_api_assets_add"];
         delete?: never;
         options?: never;
         head?: never;
@@ -724,13 +724,13 @@ export interface paths {
          * Describe
          * @description Name a picture, and say what is on it.
          */
-        put: operations["intavo_touchpoints_api_library_describe"];
+        put: operations["intavo_touchpoints_api_assets_describe"];
         post?: never;
         /**
          * Forget
          * @description Take an unused one out of the library.
          */
-        delete: operations["intavo_touchpoints_api_library_forget"];
+        delete: operations["intavo_touchpoints_api_assets_forget"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2789,7 +2789,7 @@ export interface operations {
             };
         };
     };
-    intavo_touchpoints_api_library_library: {
+    intavo_touchpoints_api_assets_library: {
         parameters: {
             query?: {
                 kind?: string;
@@ -2811,7 +2811,7 @@ export interface operations {
             };
         };
     };
-    intavo_touchpoints_api_library_add: {
+    intavo_touchpoints_api_assets_add: {
         parameters: {
             query?: never;
             header?: never;
@@ -2851,7 +2851,7 @@ export interface operations {
             };
         };
     };
-    intavo_touchpoints_api_library_describe: {
+    intavo_touchpoints_api_assets_describe: {
         parameters: {
             query?: never;
             header?: never;
@@ -2877,7 +2877,7 @@ export interface operations {
             };
         };
     };
-    intavo_touchpoints_api_library_forget: {
+    intavo_touchpoints_api_assets_forget: {
         parameters: {
             query?: never;
             header?: never;

@@ -15,7 +15,7 @@ from intavo.touchpoints.live import live_site
 
 from ..models import Pending, Submission
 from ..words import letter
-from .giving import Given, give
+from .giving import Given, file_for, give
 from .sent import Incoming, Sent, incoming
 
 LASTS = timedelta(days=14)
@@ -81,7 +81,7 @@ def give_confirmed(pending_id: int, key: str, at: datetime) -> tuple[Incoming, G
     found = incoming(site, Sent.model_validate(raw),
                      submission.received_at)  # fmt: skip
     if pending.confirmed_at is not None:
-        return found, Given(submission.person_id, submission.followup_id, submission.code or None)
+        return found, Given(submission.person_id, submission.followup_id, submission.code or None, file_for(found))
     given = give(found, confirmed_at=at)
     submission.person_id, submission.followup_id, submission.code = given.person, given.followup, given.code or ""
     submission.save(update_fields=["person", "followup", "code"])

@@ -51,7 +51,7 @@ def give(found: Incoming, *, delay: int = 0, confirmed_at: datetime | None = Non
     arrived = _person(actor, found)
     opened = _follow_up(actor, found, arrived) if arrived else None
     code = _code(actor, found, arrived)
-    file = _file(found)
+    file = file_for(found)
     if found.reach.email is not None:
         _answer_mail(found, code, file, delay)
     _tell_members(found, opened)
@@ -116,7 +116,8 @@ def _code(actor: Actor, found: Incoming, arrived: people.Arrived | None) -> str 
     return give_code(actor, touchpoint_id=found.revision.touchpoint, to=to[:80])
 
 
-def _file(found: Incoming) -> dict[str, str] | None:
+def file_for(found: Incoming) -> dict[str, str] | None:
+    """The signed link of the file that is given, if one is; made anew, it lasts thirty days from now."""
     wanted = found.document.after.file
     if wanted.asset is None:
         return None

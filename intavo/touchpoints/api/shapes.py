@@ -107,7 +107,8 @@ def draft_out(request: MemberRequest, touchpoint_id: int) -> DraftOut:
     document = Document.model_validate(draft.document)
     house = house_of(next(iter(row.sites.all()), None))
     pixels = pixels_of(row.business_id, document.assets())
-    read = [ReadingOut.of(one, phone) for phone in (False, True) for one in readings(document, pixels, house, phone)]
+    on_desktop, on_phone = (readings(document, pixels, house, phone) for phone in (False, True))
+    read = [ReadingOut.of(one, False) for one in on_desktop] + [ReadingOut.of(one, True) for one in on_phone]
     codes = list(row.codes.values_list("given_at", flat=True)) if document.after.code.kind == "each" else []
     changed = changes(Document.model_validate(row.live.document), document) if row.live else []
     return DraftOut(
@@ -117,7 +118,7 @@ def draft_out(request: MemberRequest, touchpoint_id: int) -> DraftOut:
         departures=departures(document.look, house) if house and document.look.house else [],
         saved_by=draft.saved_by.user.name if draft.saved_by else "", live_number=row.live.number if row.live else None,
         can_undo=draft.parent_id is not None, can_redo=draft.children.exists(),
-        findings=[FindingOut(level=f.level, message=f.message, place=f.place) for f in findings_of(row)],
+        findings=[FindingOut(level=f.level, message=f.message, place=f.place) for f in findings_of(row, on_desktop)],
         changes=[ChangeOut(place=one.place, words=one.words) for one in changed], readings=read,
         codes_all=len(codes), codes_left=sum(given is None for given in codes),
         csv=f"{settings.BASE_URL}/csv/{row.csv_token}.csv" if row.csv_token else None,
