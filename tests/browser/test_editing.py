@@ -1,6 +1,7 @@
 """Editing in the console: looks and rules of a touchpoint, two members at once, hours in a plain form."""
 
 import re
+from typing import Any
 
 import pytest
 from playwright.sync_api import Browser, Page, expect
@@ -25,6 +26,39 @@ def editor(owner: Page) -> Page:
 def saved(page: Page) -> None:
     """Wait until the draft is kept."""
     expect(page.get_by_text("Saved today 14:05")).to_be_visible()
+
+
+def test_what_is_being_typed_stands_while_something_else_is_kept(editor: Page) -> None:
+    editor.get_by_text("Colours", exact=True).click()
+    editor.get_by_label("Button", exact=True).fill("#1d3a8a")
+    with editor.expect_response(lambda one: one.request.method == "PUT"):
+        editor.get_by_label("Width", exact=True).fill("640")
+    saved(editor)
+    expect(editor.get_by_label("Width", exact=True)).to_have_value("640")
+    editor.get_by_label("Width", exact=True).press("Tab")
+    saved(editor)
+    editor.reload()
+    expect(editor.get_by_label("Width", exact=True)).to_have_value("640")
+
+
+def test_a_change_made_while_another_answer_is_under_way_is_not_lost(editor: Page) -> None:
+    def slowly(route: Any) -> None:
+        editor.wait_for_timeout(1_500)
+        route.continue_()
+
+    editor.route("**/name", slowly)
+    with editor.expect_response("**/name"):
+        editor.get_by_label("Name of the touchpoint").fill("Another name")
+        editor.get_by_label("Name of the touchpoint").press("Tab")
+        editor.get_by_label("Width", exact=True).fill("444")
+        editor.get_by_label("Width", exact=True).press("Tab")
+    editor.unroute("**/name")
+    expect(editor.get_by_label("Width", exact=True)).to_have_value("444")
+    editor.wait_for_timeout(800)
+    saved(editor)
+    editor.reload()
+    expect(editor.get_by_label("Width", exact=True)).to_have_value("444")
+    expect(editor.get_by_label("Name of the touchpoint")).to_have_value("Another name")
 
 
 def test_a_look_is_seen_at_once_on_the_stage_and_kept(editor: Page) -> None:

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vTyped } from '@/lib/typed'
 import { computed } from 'vue'
 import { useHours } from '@/api/hours'
 import { useMembers } from '@/api/me'
@@ -65,11 +66,11 @@ const guard = (patch: Partial<TouchpointDocument['guard']>) =>
         <label for="own-promise">within</label
         ><input
           id="own-promise"
+          v-typed="after.promise_minutes === null ? '' : after.promise_minutes / 60"
           type="number"
           min="0.5"
           step="0.5"
           class="input w-20!"
-          :value="after.promise_minutes === null ? '' : after.promise_minutes / 60"
           placeholder="as set"
           @change="
             (event) => {
@@ -166,13 +167,13 @@ const guard = (patch: Partial<TouchpointDocument['guard']>) =>
         <TickBox :value="document.guard.trap" @set="guard({ trap: $event })">a hidden field that only machines fill in</TickBox>
         <span class="flex items-center gap-2"
           ><input
+            v-typed="document.guard.least_seconds"
             type="number"
             class="input w-20!"
             aria-label="Least seconds"
             min="0"
             max="60"
             step="0.1"
-            :value="document.guard.least_seconds"
             @change="guard({ least_seconds: Math.min(60, Math.max(0, Number(($event.target as HTMLInputElement).value) || 0)) })"
           />
           seconds at least to fill it in</span

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vTyped } from '@/lib/typed'
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { onMounted, ref, watch } from 'vue'
 import { nameRevision, revision, revisions, type Revision, type RevisionSeen } from '@/api/touchpoints'
@@ -93,9 +94,9 @@ function keys(event: KeyboardEvent, at: number) {
                 <input
                   id="version-name"
                   :key="seen.number"
+                  v-typed="seen.name"
                   class="input w-64!"
                   maxlength="80"
-                  :value="seen.name"
                   placeholder="to find it by"
                   @change="call(seen, $event)"
                 />

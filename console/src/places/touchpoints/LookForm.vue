@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vTyped } from '@/lib/typed'
 import { computed, ref, toRef } from 'vue'
 import type { FullLook } from '@visitor/generated/document'
 import ColourBox from './fields/ColourBox.vue'
@@ -187,10 +188,10 @@ const leave = (patch: Partial<TouchpointDocument['leaving']>) =>
             />
             <input
               v-if="look.value('cross').style === 'word'"
+              v-typed="look.value('cross').word"
               class="input"
               aria-label="Word to close"
               maxlength="40"
-              :value="look.value('cross').word"
               @change="look.set('cross', { ...look.value('cross'), word: ($event.target as HTMLInputElement).value.trim() || 'Close' })"
             />
           </span>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vTyped } from '@/lib/typed'
 import { computed } from 'vue'
 import type { TouchpointDocument } from '@visitor/generated/document'
 import { momentsOf, sayDevices, sayMoments, sayPages } from './sentence'
@@ -61,18 +62,18 @@ const text = (event: Event) => (event.target as HTMLTextAreaElement).value
       <label for="pages" class="font-semibold">Only on these pages</label>
       <textarea
         id="pages"
+        v-typed="asText(sentence.pages)"
         rows="4"
         class="input mt-1"
-        :value="asText(sentence.pages)"
         placeholder="every page"
         @change="setPages('pages', text($event))"
       />
       <label for="not-pages" class="mt-2 block font-semibold">But not on</label>
       <textarea
         id="not-pages"
+        v-typed="asText(sentence.not_pages)"
         rows="2"
         class="input mt-1"
-        :value="asText(sentence.not_pages)"
         @change="setPages('not_pages', text($event))"
       />
       <p class="mt-1 text-sm text-ink-2">One a line. /trips is that page; /trips/* is it and all below it.</p>
@@ -88,12 +89,12 @@ const text = (event: Event) => (event.target as HTMLTextAreaElement).value
       <label class="flex items-center gap-2"
         ><input type="checkbox" :checked="moments.after !== null" @change="setMoments(checked($event) ? 12 : null, moments.read)" /> after
         <input
+          v-typed="moments.after ?? 12"
           type="number"
           min="0"
           max="3600"
           class="input w-20!"
           aria-label="Seconds on the page"
-          :value="moments.after ?? 12"
           :disabled="moments.after === null"
           @change="setMoments(number($event, 0, 3600), moments.read)"
         />
@@ -102,12 +103,12 @@ const text = (event: Event) => (event.target as HTMLTextAreaElement).value
       <label class="mt-1 flex items-center gap-2"
         ><input type="checkbox" :checked="moments.read !== null" @change="setMoments(moments.after, checked($event) ? 40 : null)" /> at
         <input
+          v-typed="moments.read ?? 40"
           type="number"
           min="1"
           max="100"
           class="input w-20!"
           aria-label="Percent of the page"
-          :value="moments.read ?? 40"
           :disabled="moments.read === null"
           @change="setMoments(moments.after, number($event, 1, 100))"
         />
@@ -133,12 +134,12 @@ const text = (event: Event) => (event.target as HTMLTextAreaElement).value
         />
         at most once in
         <input
+          v-typed="show.how_often.once_in_days ?? 7"
           type="number"
           min="1"
           max="3650"
           class="input w-20!"
           aria-label="Days"
-          :value="show.how_often.once_in_days ?? 7"
           :disabled="show.how_often.once_in_days === null"
           @change="change('often', (_, d) => (d.show.how_often.once_in_days = number($event, 1, 3650)))"
         />

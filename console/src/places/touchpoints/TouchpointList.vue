@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vTyped } from '@/lib/typed'
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue'
@@ -132,9 +133,9 @@ function keys(event: KeyboardEvent, at: number) {
               <span>
                 <input
                   v-if="naming === row.id"
+                  v-typed="row.name"
                   data-naming
                   class="input"
-                  :value="row.name"
                   :aria-label="`Name of ${row.name}`"
                   maxlength="120"
                   @change="renamed(row, $event)"

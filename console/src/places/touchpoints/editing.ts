@@ -18,10 +18,14 @@ export function useEditing(id: number) {
   const dirty = ref(false)
   const saving = ref(false)
   let run = ''
+  /** One after the other: of two answers that cross each other, the older would win. */
+  let line: Promise<void> = Promise.resolve()
   /** What was not kept yet when a change to something else began: every change is a step of its own. */
   let before: { text: string; run: string }[] = []
   let about = ''
   let lastEdit = 0
+  /** What is changed while an answer that brings another document is under way: done again on top of it. */
+  let meanwhile: ((document: TouchpointDocument) => unknown)[] | null = null
 
   function take(fresh: Draft, withDocument = true) {
     draft.value = fresh
@@ -51,10 +55,11 @@ export function useEditing(id: number) {
     about = what
     lastEdit = now
     change(document.value)
+    meanwhile?.push(change)
     dirty.value = true
     void later()
   }
-  const later = useDebounceFn(() => void save(), SAVE_AFTER)
+  const later = useDebounceFn(() => line.then(() => save()), SAVE_AFTER)
 
   let current: Promise<void> | null = null
   async function save(onTop = false): Promise<void> {
@@ -92,8 +97,6 @@ export function useEditing(id: number) {
     }
   }
 
-  /** One after the other: of two answers that cross each other, the older would win. */
-  let line: Promise<void> = Promise.resolve()
   function after(work: () => Promise<Draft>): Promise<void> {
     line = line.then(() => afterSaving(work))
     return line
@@ -101,12 +104,16 @@ export function useEditing(id: number) {
   async function afterSaving(work: () => Promise<Draft>) {
     await save()
     if (dirty.value) return
+    meanwhile = []
     try {
       take(await work())
+      for (const change of meanwhile) if (document.value) change(document.value)
+      before = []
       error.value = null
     } catch (problem) {
       error.value = problem as Error
     }
+    meanwhile = null
     run = ''
   }
   const turned = (work: () => Promise<Draft>) => after(work)

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vTyped } from '@/lib/typed'
 defineProps<{ label: string; value: string }>()
 const emit = defineEmits<{ set: [value: string] }>()
 function typed(event: Event) {
@@ -18,6 +19,6 @@ function typed(event: Event) {
       :value="value"
       @input="emit('set', ($event.target as HTMLInputElement).value)"
     />
-    <input class="input w-22! px-1.5!" :aria-label="`${label}, written`" :value="value" maxlength="7" @change="typed" />
+    <input v-typed="value" class="input w-22! px-1.5!" :aria-label="`${label}, written`" maxlength="7" @change="typed" />
   </span>
 </template>

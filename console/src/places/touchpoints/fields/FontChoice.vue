@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vTyped } from '@/lib/typed'
 import { computed } from 'vue'
 
 interface Font {
@@ -40,6 +41,6 @@ function named(event: Event) {
       <option v-if="open" value="">left open</option>
       <option v-for="(name, id) in FONTS" :key="id" :value="id">{{ name }}</option>
     </select>
-    <input v-if="font?.source === 'site'" class="input" :aria-label="`${label}: its name`" :value="font.name" @change="named" />
+    <input v-if="font?.source === 'site'" v-typed="font.name" class="input" :aria-label="`${label}: its name`" @change="named" />
   </span>
 </template>

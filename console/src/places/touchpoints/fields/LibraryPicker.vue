@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vTyped } from '@/lib/typed'
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { ref } from 'vue'
 import { useQueryClient } from '@tanstack/vue-query'
@@ -89,8 +90,8 @@ function rename(asset: Asset, description: string) {
             </p>
             <input
               v-if="asset.id !== null && kind === 'picture'"
+              v-typed="asset.description"
               class="input px-1.5! py-0.5! text-xs"
-              :value="asset.description"
               :aria-label="`What is on ${asset.name}`"
               placeholder="what is on it"
               @change="rename(asset, ($event.target as HTMLInputElement).value)"

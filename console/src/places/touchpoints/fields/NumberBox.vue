@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vTyped } from '@/lib/typed'
 /** A whole number within bounds; empty gives `null` where that is allowed. */
 const props = defineProps<{ label: string; value: number | null; least: number; most: number; step?: number; empty?: string }>()
 const emit = defineEmits<{ set: [value: number | null] }>()
@@ -16,6 +17,7 @@ function change(event: Event) {
 
 <template>
   <input
+    v-typed="value ?? ''"
     type="number"
     class="input w-20!"
     :aria-label="label"
@@ -23,7 +25,6 @@ function change(event: Event) {
     :max="most"
     :step="step ?? 1"
     :placeholder="empty"
-    :value="value ?? ''"
     @change="change"
   />
 </template>

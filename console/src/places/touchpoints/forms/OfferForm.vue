@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vTyped } from '@/lib/typed'
 import { computed } from 'vue'
 import { useClock } from '@/lib/clock'
 import { fromLocal, toLocal } from '@/lib/local'
@@ -39,16 +40,16 @@ function moment(text: string) {
     <template v-if="part.kind === 'price'">
       <div class="grid grid-cols-3 gap-2">
         <label class="text-sm text-ink-2"
-          >Now<input class="input" inputmode="decimal" :value="part.now" @change="amount('now', $event)"
+          >Now<input v-typed="part.now" class="input" inputmode="decimal" @change="amount('now', $event)"
         /></label>
         <label class="text-sm text-ink-2"
-          >Before<input class="input" inputmode="decimal" :value="part.old ?? ''" placeholder="none" @change="amount('old', $event)"
+          >Before<input v-typed="part.old ?? ''" class="input" inputmode="decimal" placeholder="none" @change="amount('old', $event)"
         /></label>
         <label class="text-sm text-ink-2"
           >Currency<input
+            v-typed="part.currency"
             class="input"
             maxlength="3"
-            :value="part.currency"
             @change="
               /^[A-Za-z]{3}$/.test(($event.target as HTMLInputElement).value) &&
               emit('set', { currency: ($event.target as HTMLInputElement).value.toUpperCase() })
@@ -64,9 +65,9 @@ function moment(text: string) {
       <label v-if="part.to !== null" class="text-sm text-ink-2"
         >Until, in {{ zone
         }}<input
+          v-typed="toLocal(part.to ?? '', zone)"
           type="datetime-local"
           class="input"
-          :value="toLocal(part.to ?? '', zone)"
           @change="moment(($event.target as HTMLInputElement).value)"
       /></label>
       <template v-else>
