@@ -84,7 +84,8 @@ def _business() -> Actor:
     for situation, reply in b.REPLIES.items():
         set_reply(owner, situation=Situation(situation), language="en", reply=Reply.model_validate(reply))
     site = add_site(owner, name="otterwick.example", hosts=b.HOSTS, slug=b.SITE_SLUG)
-    set_house(owner, site=site, house=b.HOUSE)
+    logo = add_asset(owner, kind="picture", name="logo.png", data=pictures.logo(), description="Two crossed paddles")
+    set_house(owner, site=site, house=b.HOUSE | {"logo": logo.public_id})
     Site.objects.filter(pk=site.pk).update(key=b.SITE_KEY)
     return owner
 

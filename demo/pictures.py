@@ -42,6 +42,17 @@ def estuary() -> bytes:
     return _png(picture)
 
 
+def logo() -> bytes:
+    """Two paddles, crossed, on clear ground (PNG)."""
+    picture = Image.new("RGBA", (360, 240), (0, 0, 0, 0))
+    draw = ImageDraw.Draw(picture)
+    for left, right, colour in ((40, 320, "#a83a1f"), (320, 40, "#3b2a1a")):
+        draw.line([(left, 200), (right, 40)], fill=colour, width=12)
+        for x, y in ((left, 200), (right, 40)):
+            draw.ellipse([x - 34, y - 26, x + 34, y + 26], fill=colour)
+    return _png(picture)
+
+
 def night() -> bytes:
     """The water after dark (PNG)."""
     picture = Image.new("RGB", (WIDTH, HEIGHT))

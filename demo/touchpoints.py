@@ -192,7 +192,8 @@ ASK: Document = numbered(
         "purpose": "inquiry",
         "stance": "button",
         "steps": [
-            step("ask", head("How can we help?"), {"kind": "hours", "week": False}, {"kind": "questions"},
+            step("ask", {"kind": "picture", "asset": "house-logo", "height": 44, "whole": True, "focus_x": 0, "description": "Our logo"},
+                 head("How can we help?"), {"kind": "hours", "week": False}, {"kind": "questions"},
                  button("Write to us", "step", next="write"), button("Have us call you", "touchpoint", "plain", touchpoint="call-me-back"),
                  name="Help"),
             step("write", head("Write to us"), field("long", "question", "Your message", required=True), email(),

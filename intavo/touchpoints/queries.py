@@ -54,7 +54,7 @@ def assets_of(actor: Actor, kind: str | None = None) -> QuerySet[Asset]:
 
 
 def assets_in_use(actor: Actor) -> dict[str, list[str]]:
-    """Names of the touchpoints by the id of every asset they use, as draft or live."""
+    """Who uses each asset, by its id: touchpoints, as draft or live, and house styles."""
     found: dict[str, list[str]] = {}
     for row in touchpoints_of(actor):
         revisions = (row.draft, row.live)
@@ -63,6 +63,10 @@ def assets_in_use(actor: Actor) -> dict[str, list[str]]:
         }
         for asset in used:
             found.setdefault(asset, []).append(row.name)
+    for site in Site.objects.filter(business_id=actor.business_id):
+        house = house_of(site)
+        if house is not None and house.logo is not None:
+            found.setdefault(house.logo, []).append(f"the house style of {site.name}")
     return found
 
 
@@ -90,6 +94,7 @@ def findings_of(touchpoint: Touchpoint, read: Sequence[Reading] | None = None) -
     if read is None:
         pixels = pixels_of(touchpoint.business_id, document.assets())
         read = readings(document, pixels, house_of(sites[0] if sites else None))
+    houses = [house_of(site) for site in sites]
     codes = list(touchpoint.codes.values_list("given_at", flat=True)) if document.after.code.kind == "each" else []
     others = Touchpoint.objects.filter(business_id=touchpoint.business_id, deleted_at=None)
     return ready_check(
@@ -99,7 +104,7 @@ def findings_of(touchpoint: Touchpoint, read: Sequence[Reading] | None = None) -
             mail_sender=bool(touchpoint.business.mail_address), slugs=frozenset(others.values_list("slug", flat=True)),
             boxed=frozenset(name for name, boxed in known.items() if boxed), missing=frozenset(own - known.keys()),
             codes_all=len(codes), codes_left=sum(given is None for given in codes),
-            readings=read,
+            has_logo=all(house is not None and house.logo is not None for house in houses), readings=read,
         ),
     )  # fmt: skip
 

@@ -10,11 +10,13 @@ from intavo.core.touchpoint import (
     STARTERS,
     Document,
     HouseStyle,
+    Known,
     Look,
     departures,
     for_visitors,
     needs_more,
     readings,
+    ready_check,
     resolved,
 )
 from intavo.core.touchpoint.css import check_selector, checked_css
@@ -40,6 +42,18 @@ def test_what_is_left_open_follows_the_house_and_own_values_depart() -> None:
     )
     assert departures(own, HOUSE) == ["corners", "colours.button"]
     assert departures(look(corners=3), HOUSE) == []
+
+
+def test_a_headline_follows_the_text_where_the_text_departs() -> None:
+    house = HouseStyle.model_validate(
+        {"colours": {"headline": "#3b2a1a", "text": "#3b2a1a", "button_hover": "#7a2a1a"}}
+    )
+    dark = Look.model_validate({"colours": {"card": "#101010", "text": "#ffffff", "button": "#ffd166"}})
+    colours = resolved(dark, "bar", house).colours
+    assert (colours.headline, colours.cross, colours.button_hover) == ("#ffffff", "#ffffff", "#ffd166")
+    phone = Look.model_validate({"phone": {"colours": {"text": "#eeeeee"}}})
+    assert resolved(phone, "bar", house).phone.colours.headline == "#eeeeee"
+    assert resolved(phone, "bar", house).colours.headline == "#3b2a1a"
 
 
 def test_a_look_that_does_not_follow_has_nothing_of_the_house() -> None:
@@ -115,6 +129,21 @@ def test_visitors_get_the_look_resolved_and_the_addresses_of_clicks() -> None:
     assert seen["look"]["colours"]["button"] == "#a83a1f"
     assert seen["look"]["phone"]["place"] == "bottom-right"
     assert seen["face"]["does"]["href"] == "tel:+441632960000"
+
+
+def test_a_logo_is_the_one_of_the_house_style_and_nothing_stands_where_there_is_none() -> None:
+    logo = {"id": "logo", "kind": "picture", "asset": "house-logo", "description": "Our logo"}
+    data = next(one.document for one in STARTERS if one.key == "terms").model_dump(mode="json")
+    data["steps"][0]["parts"].insert(0, logo)
+    document = Document.model_validate(data)
+    seen = for_visitors(document, HOUSE.model_copy(update={"logo": "as_0123456789"}))
+    assert seen["steps"][0]["parts"][0]["asset"] == "as_0123456789"
+    without = for_visitors(document, HOUSE)
+    assert "logo" not in [part["id"] for part in without["steps"][0]["parts"]]
+    assert "house-logo" not in document.assets()
+    said = [one.message for one in ready_check(document, Known(has_logo=False)) if one.place == "logo"]
+    assert said == ["The logo is asked for, but the site's house style has none."]
+    assert not [one for one in ready_check(document, Known()) if one.place == "logo"]
 
 
 @pytest.mark.parametrize("address", ["javascript:alert(1)", "data:text/html,x", " JAVASCRIPT:x"])

@@ -9,6 +9,9 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
 from PIL import Image
 
+from intavo.core.touchpoint import STARTERS, HouseStyle, Starter, readings
+from intavo.touchpoints.shipped import shipped_pixels
+
 from .conftest import World
 
 
@@ -122,3 +125,14 @@ def test_pictures_that_come_with_it_are_there_for_everybody(otterwick: World) ->
     assert "shipped-hills" in names
     assert Client().get("/m/shipped-hills/960.webp").status_code == 200
     assert Client().get("/m/shipped-../../settings/960.webp").status_code == 404
+
+
+@pytest.mark.parametrize("starter", STARTERS, ids=lambda one: one.key)
+def test_every_starter_can_be_read_on_its_picture_and_in_a_house_style(starter: Starter) -> None:
+    document = starter.document
+    pixels = {name: found for name in document.assets() if (found := shipped_pixels(name)) is not None}
+    assert pixels.keys() == document.assets()
+    brown = HouseStyle.model_validate({"colours": {"headline": "#3b2a1a", "text": "#3b2a1a", "card": "#fffaf0"}})
+    for house in (None, brown):
+        read = [one for phone in (False, True) for one in readings(document, pixels, house, phone)]
+        assert [(one.what, one.ratio) for one in read if not one.passes] == []

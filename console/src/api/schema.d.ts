@@ -1323,12 +1323,14 @@ export interface components {
             look: {
                 [key: string]: unknown;
             };
-            /** House */
-            house: {
-                [key: string]: unknown;
-            };
+            /** Has House */
+            has_house: boolean;
+            /** Logo */
+            logo: string | null;
             /** Departures */
             departures: string[];
+            /** Places */
+            places: string[];
             /** Number */
             number: number;
             /**

@@ -8,7 +8,7 @@ from .document import Document, Face, Purpose, Spot, Step, for_visitors, href
 from .fields import Consent, FieldPart
 from .legible import readings
 from .loading import needs_more
-from .look import INTERRUPTING, FullLook, HouseStyle, Look, Stance, departures, resolved
+from .look import INTERRUPTING, PLACES, FullLook, HouseStyle, Look, Stance, departures, resolved
 from .openfile import BadFile, read, written
 from .parts import Button, Headline, Part, Question, ReplyPart, Score, Text
 from .readiness import Finding, Known, ready_check
@@ -19,6 +19,7 @@ from .turning import with_purpose, with_stance
 
 __all__ = [
     "INTERRUPTING",
+    "PLACES",
     "STARTERS",
     "After",
     "AnswerErrors",

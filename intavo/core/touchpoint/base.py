@@ -9,8 +9,10 @@ from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, StringConstr
 Id = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9_-]{0,39}$")]
 Device = Literal["desktop", "phone"]
 Colour = Annotated[str, StringConstraints(pattern=r"^#[0-9a-fA-F]{6}$")]
+# Stands for the logo of the site's house style, whichever that is just then.
+HOUSE_LOGO = "house-logo"
 # "shipped-…" is one of the pictures that come with Intavo, "as_…" one of the business's own.
-AssetId = Annotated[str, StringConstraints(pattern=r"^(as_[0-9a-f]{8,32}|shipped-[a-z0-9-]{1,40})$")]
+AssetId = Annotated[str, StringConstraints(pattern=r"^(as_[0-9a-f]{8,32}|shipped-[a-z0-9-]{1,40}|house-logo)$")]
 WordSlot = Literal["first_name", "promise", "next_opening", "code", "file"]
 
 _TAGS = {"p", "br", "b", "strong", "i", "em", "a", "ul", "ol", "li", "span", "h3", "img"}

@@ -7,7 +7,7 @@ from pydantic import Field, field_validator, model_validator
 
 from ..people import phone_number
 from .after import After, Guard, Leaving
-from .base import AssetId, Id, Model
+from .base import HOUSE_LOGO, AssetId, Id, Model
 from .css import check_selector
 from .fields import Consent, FieldPart
 from .look import INTERRUPTING, HouseStyle, Look, Stance, resolved
@@ -122,7 +122,7 @@ class Document(Model):
             elif isinstance(part, Video):
                 found |= {part.asset, part.poster}
         found |= {does.asset for _, does in self.does()}
-        return {asset for asset in found if asset is not None}
+        return found - {None, HOUSE_LOGO}  # type: ignore[return-value]
 
 
 def leads_to(part: Part) -> Iterator[str]:
@@ -154,13 +154,21 @@ def for_visitors(document: Document, house: HouseStyle | None = None, region: st
     guard = document.guard
     seen["then"] = {"page": document.after.page, "trap": guard.trap, "work": guard.work}
     for step in seen["steps"]:
-        step["parts"] = [part for part in step["parts"] if not part["hidden"]]
+        step["parts"] = [part for part in step["parts"] if not part["hidden"] and _with_logo(part, house)]
         for part in step["parts"]:
             for does in [part["does"]] if part["kind"] == "button" else [one["does"] for one in part.get("items", ())]:
                 does["href"] = href(Does.model_validate(does), region)
     if document.face.does is not None:
         seen["face"]["does"]["href"] = href(document.face.does, region)
     return seen
+
+
+def _with_logo(part: dict[str, Any], house: HouseStyle | None) -> bool:
+    """Puts the house style's logo where a picture asks for it; false where there is none."""
+    if part.get("asset") != HOUSE_LOGO:
+        return True
+    part["asset"] = house.logo if house else None
+    return part["asset"] is not None
 
 
 def href(does: Does, region: str) -> str:

@@ -8,7 +8,7 @@ from typing import Any, Literal
 
 from pydantic import Field, field_validator
 
-from .base import AssetId, Colour, Model
+from .base import HOUSE_LOGO, AssetId, Colour, Model
 from .css import checked_css
 
 Stance = Literal["pop-up", "card", "bar", "side-panel", "full-page", "in-page", "button"]
@@ -141,6 +141,11 @@ class HouseStyle(Model):
     colours: Colours = Colours()
     logo: AssetId | None = None
 
+    @field_validator("logo")
+    @classmethod
+    def _a_picture(cls, value: AssetId | None) -> AssetId | None:
+        return None if value == HOUSE_LOGO else value
+
     def values(self) -> LookValues:
         """What it says of a look."""
         return LookValues(font=self.font, head_font=self.head_font, corners=self.corners, colours=self.colours)
@@ -235,9 +240,9 @@ _PHONES: dict[Stance, dict[str, Any]] = {
 def resolved(look: Look, stance: Stance, house: HouseStyle | None = None) -> FullLook:
     """A look with every value known; `house` is the site's style, taken only if the look follows it."""
     styled = _given(house.values()) if house is not None and look.house else {}
-    colours = _colours(house if look.house else None, look.colours)
+    colours = _over(_some(house.colours) if house is not None and look.house else {}, _some(look.colours))
     desktop = _BASE | _STANCES[stance] | styled | _given(look)
-    phone_colours = colours | _some(look.phone.colours)
+    phone_colours = _over(colours, _some(look.phone.colours))
     phone = desktop | _PHONES[stance] | _given(look.phone)
     if "place" in _given(look) and stance != "pop-up" and stance != "card":
         # Only where it covers the phone's whole width does another place suit it better there.
@@ -257,14 +262,17 @@ def _some(colours: Colours) -> dict[str, str]:
     return {name: value for name, value in colours.model_dump().items() if value is not None}
 
 
-def _colours(house: HouseStyle | None, own: Colours) -> dict[str, str]:
-    return (_some(house.colours) if house else {}) | _some(own)
+# A colour that follows another: where that one departs, what was followed so far says nothing of this one.
+_FOLLOWS = {"headline": "text", "cross": "text", "button_hover": "button"}
+
+
+def _over(followed: dict[str, str], own: dict[str, str]) -> dict[str, str]:
+    return {name: value for name, value in followed.items() if _FOLLOWS.get(name) not in own} | own
 
 
 def _full_colours(given: dict[str, str]) -> FullColours:
     known = _COLOURS | given
-    follow = {"headline": known["text"], "button_hover": known["button"], "cross": known["text"]}
-    return FullColours.model_validate(follow | known)
+    return FullColours.model_validate({name: known[other] for name, other in _FOLLOWS.items()} | known)
 
 
 def _fonts(values: dict[str, Any], stance: Stance) -> dict[str, Any]:

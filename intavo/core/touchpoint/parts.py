@@ -45,7 +45,8 @@ class Picture(_Part):
     """A picture: focus point in percent, brightness -80..80, a wash of colour over it in percent.
 
     `description` is read out to those who do not see it; empty says nothing at all. `follows` makes a
-    click on it do what the step's first button does.
+    click on it do what the step's first button does. `whole` shows all of it where its box is set, instead
+    of filling the box. The asset `house-logo` is the site's logo; where there is none, nothing stands there.
     """
 
     kind: Literal["picture"]
@@ -57,7 +58,8 @@ class Picture(_Part):
     bright: int = Field(0, ge=-80, le=80)
     wash: int = Field(0, ge=0, le=95)
     wash_colour: Colour = "#000000"
-    height: int | None = Field(None, ge=40, le=1200)
+    height: int | None = Field(None, ge=24, le=1200)
+    whole: bool = False
     follows: bool = False
 
 

@@ -6,6 +6,7 @@ from typing import Literal
 
 from ..legibility import Reading
 from .answers import way_to
+from .base import HOUSE_LOGO
 from .document import Document
 from .fields import Consent, FieldPart
 from .parts import Button, Does, Headline, Part, Picture, Question, Score, Video
@@ -35,6 +36,7 @@ class Known:
     missing: frozenset[str] = frozenset()
     codes_left: int = 0
     codes_all: int = 0
+    has_logo: bool = True
     readings: Sequence[Reading] = ()
 
 
@@ -65,6 +67,8 @@ def _about_the_parts(document: Document, known: Known) -> Iterator[Finding]:
         if looks:
             yield Finding("look", looks, part.id)
         asset = part.asset if isinstance(part, Picture | Video) else None
+        if asset == HOUSE_LOGO and not known.has_logo:
+            yield Finding("look", "The logo is asked for, but the site's house style has none.", part.id)
         if asset in known.missing:
             yield Finding("look", "A picture is not in your library.", part.id)
         elif asset in known.boxed:

@@ -8,7 +8,7 @@ from ninja import Schema
 
 from intavo.accounts.auth import MemberRequest
 from intavo.core.legibility import Reading
-from intavo.core.touchpoint import Document, changes, departures, readings, resolved
+from intavo.core.touchpoint import PLACES, Document, changes, departures, readings, resolved
 
 from ..models import Touchpoint
 from ..queries import findings_of, house_of, pixels_of, touchpoints_of
@@ -68,8 +68,10 @@ class ReadingOut(Schema):
 class DraftOut(TouchpointOut):
     document: dict[str, Any]
     look: dict[str, Any]
-    house: dict[str, Any]
+    has_house: bool
+    logo: str | None
     departures: list[str]
+    places: list[str]
     number: int
     saved_at: datetime
     saved_by: str
@@ -114,8 +116,9 @@ def draft_out(request: MemberRequest, touchpoint_id: int) -> DraftOut:
     return DraftOut(
         **summary(row), document=document.model_dump(mode="json"), number=draft.number, saved_at=draft.saved_at,
         look=resolved(document.look, document.stance, house).model_dump(mode="json"),
-        house=house.model_dump(mode="json") if house else {},
+        has_house=house is not None, logo=house.logo if house else None,
         departures=departures(document.look, house) if house and document.look.house else [],
+        places=list(PLACES[document.stance]),
         saved_by=draft.saved_by.user.name if draft.saved_by else "", live_number=row.live.number if row.live else None,
         can_undo=draft.parent_id is not None, can_redo=draft.children.exists(),
         findings=[FindingOut(level=f.level, message=f.message, place=f.place) for f in findings_of(row, on_desktop)],

@@ -106,7 +106,8 @@ export interface Text {
  * A picture: focus point in percent, brightness -80..80, a wash of colour over it in percent.
  *
  * `description` is read out to those who do not see it; empty says nothing at all. `follows` makes a
- * click on it do what the step's first button does.
+ * click on it do what the step's first button does. `whole` shows all of it where its box is set, instead
+ * of filling the box. The asset `house-logo` is the site's logo; where there is none, nothing stands there.
  *
  * This interface was referenced by `TouchpointDocument`'s JSON-Schema
  * via the `definition` "Picture".
@@ -127,6 +128,7 @@ export interface Picture {
   wash: number;
   wash_colour: string;
   height: number | null;
+  whole: boolean;
   follows: boolean;
 }
 /**

@@ -25,7 +25,9 @@ export const MORE_CSS = `
 .beside{width:36%;min-height:100%}
 .beside img{position:absolute;inset:0}
 .inline-art{margin:0 0 12px;border-radius:calc(var(--round)/2)}
-.inline-art img{height:auto}
+.inline-art:not([style*=height]) img{height:auto}
+.art.whole img{object-fit:contain}
+[data-stance=bar] .inline-art{margin:0;align-self:center}
 .code{display:flex;gap:10px;align-items:center;margin:10px 0;padding:10px 14px;border:2px dashed currentColor;border-radius:8px}
 .code output{flex:1;font-size:1.2em;font-weight:700;letter-spacing:.06em}
 hr{border:0;border-top:1px solid currentColor;opacity:.3;margin:14px 0}

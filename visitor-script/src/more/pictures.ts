@@ -9,6 +9,7 @@ export function picture(drawing: Drawing, part: PartOf<'picture'>): Made {
   const box = part.asset
     ? art(doc, around.base, part, className, part.description)
     : el(doc, 'div', { class: `art ${className}`, 'data-empty': '' })
+  box.classList.toggle('whole', part.whole)
   if (part.height) box.style.setProperty(part.place === 'inline' ? 'height' : '--art', `${part.height}px`)
   if (part.follows) {
     box.style.cursor = 'pointer'

@@ -7,7 +7,7 @@ import NumberBox from './fields/NumberBox.vue'
 import SelectBox from './fields/SelectBox.vue'
 import TickBox from './fields/TickBox.vue'
 import WordsBox from './fields/WordsBox.vue'
-import { CAN_STAND, COLOURS, PLACES, useLook, type Role, type Screen } from './look'
+import { COLOURS, PLACES, useLook, type Role, type Screen } from './look'
 import LookBehind from './LookBehind.vue'
 import LookRow from './LookRow.vue'
 import LookType from './LookType.vue'
@@ -17,6 +17,7 @@ const props = defineProps<{
   document: TouchpointDocument
   worked: FullLook
   departures: string[]
+  places: string[]
   house: boolean
   cssError?: string | undefined
 }>()
@@ -24,7 +25,7 @@ const emit = defineEmits<{ change: Change }>()
 const screen = ref<Screen>('all')
 const change = (...what: Change) => emit('change', ...what)
 const look = useLook(toRef(props, 'document'), toRef(props, 'worked'), screen, change)
-const places = computed(() => Object.fromEntries(CAN_STAND[props.document.stance].map((one) => [one, PLACES[one] ?? one])))
+const standing = computed(() => Object.fromEntries(props.places.map((one) => [one, PLACES[one] ?? one])))
 const roles = Object.entries(COLOURS) as [Role, string][]
 const HEIGHTS = { content: 'as its content', screen: 'the whole screen', set: 'set' }
 const CONTENT = { top: 'at the top', middle: 'in the middle', bottom: 'at the bottom' }
@@ -65,7 +66,7 @@ const leave = (patch: Partial<TouchpointDocument['leaving']>) =>
       >
     </TickBox>
     <LookRow name="Stands" :departs="look.departs('place')" :from="look.from.value" @back="look.back('place')">
-      <SelectBox label="Stands" :value="look.value('place')" :options="places" @set="look.set('place', $event as never)" />
+      <SelectBox label="Stands" :value="look.value('place')" :options="standing" @set="look.set('place', $event as never)" />
     </LookRow>
     <LookRow name="From the edge" :departs="look.departs('edge')" :from="look.from.value" @back="look.back('edge')">
       <NumberBox label="Distance from the edge" :value="look.value('edge')" :least="0" :most="200" @set="look.set('edge', $event)" /> px

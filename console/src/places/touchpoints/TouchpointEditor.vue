@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { useDebounceFn, useEventListener } from '@vueuse/core'
-import { computed, ref, watch } from 'vue'
+import { computed, provide, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { bringBack, copy, covered, csvAddress, extras, placeOn, returnTo, throwAway, turn, turnInto, type Draft } from '@/api/touchpoints'
 import { Failure } from '@/api/client'
@@ -16,7 +16,7 @@ import LookForm from './LookForm.vue'
 import PartList from './PartList.vue'
 import PutLive from './PutLive.vue'
 import ReadyCheck from './ReadyCheck.vue'
-import { seenOf } from './seen'
+import { LOGO, seenOf } from './seen'
 import ShowSentence from './ShowSentence.vue'
 import StageFoot from './StageFoot.vue'
 import StageFrame from './StageFrame.vue'
@@ -37,7 +37,9 @@ const share = ref<number | null>(null)
 watch(edited, (document) => {
   if (document && !document.steps.some((one) => one.id === step.value)) step.value = document.steps[0]?.id ?? ''
 })
-const seen = computed(() => (edited.value && draft.value ? seenOf(edited.value, draft.value.look) : null))
+const logo = computed(() => draft.value?.logo ?? null)
+provide(LOGO, logo)
+const seen = computed(() => (edited.value && draft.value ? seenOf(edited.value, draft.value.look, logo.value) : null))
 const wrong = computed(() => (error.value instanceof Failure ? error.value.fields : {}))
 const saidTwice = computed(() => ['look.css', 'spot.selector'].some((field) => field in wrong.value))
 const { data: extra } = useQuery({
@@ -47,7 +49,7 @@ const { data: extra } = useQuery({
 })
 const boxed = useDebounceFn(async (width: number, height: number) => (share.value = await covered(width, height, 375, 700)), 200)
 const firstName = computed(() => (nameKnown.value ? 'Ife' : ''))
-const house = computed(() => Object.keys(draft.value?.house ?? {}).length > 0)
+const house = computed(() => draft.value?.has_house ?? false)
 
 useKeys([
   { keys: 'Ctrl Z', does: 'Undo the last change' },
@@ -144,6 +146,7 @@ async function remove() {
               :document="edited"
               :worked="draft.look"
               :departures="draft.departures"
+              :places="draft.places"
               :house="house"
               :css-error="wrong['look.css']"
               @change="edit"

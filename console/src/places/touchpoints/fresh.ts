@@ -1,5 +1,7 @@
 import type { Part, TouchpointDocument } from './types'
 
+/** Stands for the logo of the site's house style. */
+export const HOUSE_LOGO = 'house-logo'
 const DOES = { next: null, address: '', asset: null, touchpoint: '', spot: '', tab: 'same', goal: false, href: '' } as const
 const field = (input: string, name: string, label: string, more: object = {}) => ({
   kind: 'field', input, name, label, hint: '', required: false, options: [], least: null, most: null, value: '', minutes: 30, notice: 60, capacity: 1, ...more,
@@ -17,7 +19,10 @@ export const ADDABLE: Record<string, Record<string, object>> = {
     Headline: { kind: 'headline', text: 'A few large words', known: [], ...WORDS },
     Text: { kind: 'text', html: '<p>What you want to say.</p>', known: '', ...WORDS, size: 'medium' },
     Picture: {
-      kind: 'picture', asset: null, description: '', place: 'inline', focus_x: 50, focus_y: 50, bright: 0, wash: 0, wash_colour: '#000000', height: null, follows: false,
+      kind: 'picture', asset: null, description: '', place: 'inline', focus_x: 50, focus_y: 50, bright: 0, wash: 0, wash_colour: '#000000', height: null, whole: false, follows: false,
+    },
+    Logo: {
+      kind: 'picture', asset: HOUSE_LOGO, description: 'Our logo', place: 'inline', focus_x: 0, focus_y: 50, bright: 0, wash: 0, wash_colour: '#000000', height: 48, whole: true, follows: false,
     },
     Video: { kind: 'video', asset: null, poster: null, description: '' },
     Line: { kind: 'line' },

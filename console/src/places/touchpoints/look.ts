@@ -17,16 +17,6 @@ export const PLACES: Record<string, string> = {
   'bottom-left': 'bottom left corner',
   'bottom-right': 'bottom right corner',
 }
-const ALL = Object.keys(PLACES)
-export const CAN_STAND: Record<TouchpointDocument['stance'], string[]> = {
-  'pop-up': ALL,
-  card: ALL.filter((one) => one !== 'middle'),
-  bar: ['top', 'bottom'],
-  'side-panel': ['right', 'left'],
-  'full-page': ['middle'],
-  'in-page': ['middle'],
-  button: ['bottom-right', 'bottom-left', 'top-right', 'top-left', 'left', 'right'],
-}
 export const COLOURS: Record<Role, string> = {
   card: 'Card',
   text: 'Text',

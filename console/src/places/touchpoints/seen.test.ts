@@ -30,6 +30,14 @@ it('lets the phone differ', () => {
   expect([seen.look.colours.button, seen.look.phone.colours.button]).toEqual(['#222222', '#000000'])
 })
 
+it('puts the logo of the house style where it is asked for', () => {
+  const edited = document()
+  edited.steps[0]?.parts.push({ id: 'p1', kind: 'picture', asset: 'house-logo' } as never)
+  expect(seenOf(edited, WORKED, 'as_1234').steps[0]?.parts).toMatchObject([{ asset: 'as_1234' }])
+  expect(seenOf(edited, WORKED).steps[0]?.parts).toMatchObject([{ asset: null }])
+  expect(edited.steps[0]?.parts).toMatchObject([{ asset: 'house-logo' }])
+})
+
 it('shares nothing with the document that is being edited', () => {
   const edited = document()
   seenOf(edited, WORKED).steps[0]?.parts.push({} as never)

@@ -1,6 +1,11 @@
+import type { ComputedRef, InjectionKey } from 'vue'
 import type { FullLook } from '@visitor/generated/document'
 import type { SeenDocument } from '@visitor/render'
+import { HOUSE_LOGO } from './fresh'
 import type { LookValues, TouchpointDocument } from './types'
+
+/** The picture that is the logo of the first site's house style. */
+export const LOGO: InjectionKey<ComputedRef<string | null>> = Symbol('logo')
 
 function given(values: LookValues): Record<string, unknown> {
   return Object.fromEntries(
@@ -13,7 +18,7 @@ const colours = (values: LookValues) => Object.fromEntries(Object.entries(values
  * The draft as it is drawn while it is being edited: the look that the server last worked out, with what has
  * been changed since laid over it. A moment later the server's own answer takes its place.
  */
-export function seenOf(document: TouchpointDocument, worked: FullLook): SeenDocument {
+export function seenOf(document: TouchpointDocument, worked: FullLook, logo: string | null = null): SeenDocument {
   const { look } = document
   const same = (name: string) =>
     JSON.stringify(worked.phone[name as keyof FullLook['phone']]) === JSON.stringify(worked[name as keyof FullLook])
@@ -27,7 +32,11 @@ export function seenOf(document: TouchpointDocument, worked: FullLook): SeenDocu
     colours: { ...worked.phone.colours, ...colours(look), ...colours(look.phone) },
   }
   const seen = { ...desktop, phone, css: look.css } as FullLook
-  return { ...structuredClone(toPlain(document)), look: seen, then: { page: '', trap: false, work: false } }
+  const plain = toPlain(document)
+  for (const part of plain.steps.flatMap((step) => step.parts)) {
+    if (part.kind === 'picture' && part.asset === HOUSE_LOGO) part.asset = logo
+  }
+  return { ...plain, look: seen, then: { page: '', trap: false, work: false } }
 }
 
 const toPlain = (document: TouchpointDocument): TouchpointDocument => JSON.parse(JSON.stringify(document)) as TouchpointDocument

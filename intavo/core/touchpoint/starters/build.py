@@ -59,6 +59,11 @@ def picture(name: str, place: str = "above", **more: Any) -> Data:
     return {"kind": "picture", "asset": f"shipped-{name}", "place": place, **more}
 
 
+def small(name: str, **more: Any) -> Data:
+    """One of them at the beginning of a bar; phones have no room for it."""
+    return picture(name, "inline", height=44, row="r1", share=10, on=["desktop"], **more)
+
+
 def email(**more: Any) -> Data:
     """The email field."""
     return {"kind": "field", "input": "email", "name": "email", "label": "Your email", "required": True} | more

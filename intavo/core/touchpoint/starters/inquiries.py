@@ -55,6 +55,7 @@ INQUIRIES = (
             "steps": [
                 step(
                     "ask",
+                    picture("door", height=110, description="A shop door with a sign in it"),
                     head("How can we help?"),
                     {"kind": "hours", "week": False},
                     {"kind": "questions"},

@@ -7,6 +7,7 @@ from .build import (
     head,
     picture,
     show,
+    small,
     step,
     text,
 )
@@ -39,10 +40,11 @@ OFFERS = (
             "steps": [
                 step(
                     "ask",
-                    head("Book this week, bring a friend for free", size="medium", row="r1", share=45),
+                    small("ribbon", description="A ribbon"),
+                    head("Book this week, bring a friend for free", size="medium", row="r1", share=40),
                     {"kind": "countdown", "minutes": 60 * 24 * 3, "again_after": 60 * 24 * 30, "label": "Still",
-                     "row": "r1", "share": 30},
-                    button("Book now", "page", address="/", goal=True) | {"row": "r1", "share": 25},
+                     "row": "r1", "share": 28},
+                    button("Book now", "page", address="/", goal=True) | {"row": "r1", "share": 22},
                     name="Offer",
                 )
             ],
@@ -80,7 +82,7 @@ OFFERS = (
                 step(
                     "ask",
                     picture("hills", "behind", description="Hills in the morning, one behind the other",
-                            wash=45, wash_colour="#0b1c22"),
+                            wash=65, wash_colour="#0b1c22"),
                     head("Good to see you here", align="middle", known=[{"slot": "first_name"}, ", good to see you again"]),
                     text("A small family business since longer than we like to count.", align="middle"),
                     button("Show me around", "close"),
@@ -99,8 +101,9 @@ OFFERS = (
             "steps": [
                 step(
                     "ask",
-                    text("<strong>We are moving.</strong> From next month you find us two doors further on.", row="r1", share=75),
-                    button("Where is that?", "page", "plain", address="/") | {"row": "r1", "share": 25},
+                    small("signpost", description="A signpost"),
+                    text("<strong>We are moving.</strong> From next month you find us two doors further on.", row="r1", share=70),
+                    button("Where is that?", "page", "plain", address="/") | {"row": "r1", "share": 20},
                     name="Notice",
                 )
             ],

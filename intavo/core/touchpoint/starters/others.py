@@ -91,6 +91,7 @@ OTHERS = (
             "steps": [
                 step(
                     "ask",
+                    picture("signpost", height=110, description="A signpost with three arms"),
                     head("Where to?"),
                     {"kind": "links", "items": [
                         {"label": "Prices", "does": {"action": "page", "address": "/"}},

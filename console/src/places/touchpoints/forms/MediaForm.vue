@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, inject, ref } from 'vue'
 import { pictureOf, useLibrary, useUpload, type Asset } from '@/api/library'
 import ColourBox from '../fields/ColourBox.vue'
 import LibraryPicker from '../fields/LibraryPicker.vue'
@@ -7,6 +7,8 @@ import NumberBox from '../fields/NumberBox.vue'
 import SelectBox from '../fields/SelectBox.vue'
 import TickBox from '../fields/TickBox.vue'
 import WordsBox from '../fields/WordsBox.vue'
+import { HOUSE_LOGO } from '../fresh'
+import { LOGO } from '../seen'
 import type { PartOf } from '../types'
 import { firstFrame } from './poster'
 
@@ -14,6 +16,9 @@ const props = defineProps<{ part: PartOf<'picture'> | PartOf<'video'> }>()
 const emit = defineEmits<{ set: [patch: Record<string, unknown>] }>()
 const choosing = ref<'asset' | 'poster' | null>(null)
 const note = ref('')
+const logo = inject(LOGO)
+const isLogo = computed(() => props.part.asset === HOUSE_LOGO)
+const shown = computed(() => (isLogo.value ? (logo?.value ?? null) : props.part.asset))
 const { data: pictures } = useLibrary('picture')
 const send = useUpload()
 const PLACES = { inline: 'among the parts', above: 'above, from edge to edge', beside: 'beside the words', behind: 'behind everything' }
@@ -50,21 +55,26 @@ function nudge(event: KeyboardEvent) {
 <template>
   <div class="grid gap-2">
     <template v-if="part.kind === 'picture'">
+      <p v-if="isLogo" class="text-sm text-ink-2">
+        {{ shown ? 'The logo of the house style; it changes with it.' : 'The house style has no logo yet, so nothing stands here.' }}
+        <RouterLink to="/business" class="link">House style</RouterLink>
+      </p>
       <button
-        v-if="part.asset"
+        v-if="shown"
         type="button"
         class="relative block overflow-hidden rounded-md border border-line"
         :aria-label="`Focus at ${part.focus_x} %, ${part.focus_y} %; arrows move it`"
         @click="focusAt"
         @keydown="nudge"
       >
-        <img :src="pictureOf(part.asset)" alt="" class="block w-full" />
+        <img :src="pictureOf(shown)" alt="" class="block w-full" />
         <span
+          v-if="!part.whole"
           class="pointer-events-none absolute size-5 -translate-1/2 rounded-full border-2 border-sheet bg-rust/70"
           :style="{ left: `${part.focus_x}%`, top: `${part.focus_y}%` }"
         />
       </button>
-      <p v-if="part.asset" class="text-xs text-ink-2">Click on what must not be cut off.</p>
+      <p v-if="shown && !part.whole" class="text-xs text-ink-2">Click on what must not be cut off.</p>
       <p v-if="boxed" class="text-sm font-semibold text-brass">
         ▲ It is boxed in a background of its own. One with a clear background looks better on your colour.
       </p>
@@ -72,6 +82,9 @@ function nudge(event: KeyboardEvent) {
     <img v-else-if="part.poster" :src="pictureOf(part.poster)" alt="" class="w-full rounded-md border border-line" />
     <span class="flex gap-2">
       <button type="button" class="btn" @click="choosing = 'asset'">{{ part.asset ? 'Another one' : `Choose a ${part.kind}` }}</button>
+      <button v-if="part.kind === 'picture' && !isLogo" type="button" class="btn" @click="emit('set', { asset: HOUSE_LOGO, whole: true })">
+        The logo
+      </button>
       <button v-if="part.kind === 'video' && part.asset" type="button" class="btn" @click="choosing = 'poster'">
         Picture before it plays
       </button>
@@ -102,7 +115,7 @@ function nudge(event: KeyboardEvent) {
         <NumberBox
           label="Height of the picture"
           :value="part.height"
-          :least="40"
+          :least="24"
           :most="1200"
           :step="10"
           empty="its own"
@@ -110,6 +123,9 @@ function nudge(event: KeyboardEvent) {
         />
         px
       </span>
+      <TickBox v-if="part.height || part.place !== 'inline'" :value="part.whole" @set="emit('set', { whole: $event })"
+        >all of it is shown, nothing cut off</TickBox
+      >
       <TickBox :value="part.follows" @set="emit('set', { follows: $event })">a click on it does what the first button does</TickBox>
     </template>
     <LibraryPicker v-if="choosing" :kind="choosing === 'poster' ? 'picture' : part.kind" @close="choosing = null" @pick="picked" />
