@@ -1,6 +1,7 @@
 """The mail stand-in: takes mail by SMTP, keeps it in a folder, and shows it on a page.
 
-Addresses: `/` the list, `/mails/<name>` one mail, `/mails/<name>.eml` its source, `/mails.json` all as
+Addresses: `/` the list, `/mails/<name>` one mail, `/mails/<name>.eml` its source,
+`/mails/<name>/<file>` what is attached to it, `/mails.json` all as
 JSON (newest first), `POST /forget` empties it.
 """
 
@@ -14,7 +15,7 @@ from email.message import EmailMessage
 from html import escape
 from http.server import ThreadingHTTPServer
 from pathlib import Path
-from urllib.parse import unquote
+from urllib.parse import quote, unquote
 
 from aiosmtpd.controller import Controller
 from aiosmtpd.smtp import SMTP, Envelope, Session
@@ -46,12 +47,22 @@ class Kept:
         body = self.message.get_body(("plain", "html"))
         return body.get_content() if body else ""
 
+    @property
+    def files(self) -> dict[str, bytes]:
+        """What is attached, by its file name."""
+        found: dict[str, bytes] = {}
+        for at, part in enumerate(self.message.iter_attachments(), 1):
+            content = part.get_content()
+            found[part.get_filename() or f"file-{at}"] = content.encode() if isinstance(content, str) else content
+        return found
+
     def said(self) -> dict[str, object]:
         """What the JSON list says of it."""
         headers = {key: str(value) for key, value in self.message.items()}
         return {
             "name": self.name, "to": str(self.message["To"]), "from": str(self.message["From"]),
             "subject": str(self.message["Subject"]), "text": self.text, "headers": headers,
+            "files": list(self.files),
         }  # fmt: skip
 
 
@@ -130,7 +141,12 @@ def mail_page(mail: Kept) -> str:
     )
     text = _LINK.sub(lambda found: f'<a href="{found[0]}">{found[0]}</a>', escape(mail.text))
     source = f"<p><a href='/mails/{mail.name}.eml'>Source</a>"
-    return _page(str(mail.message["Subject"]), f"<dl>{heads}</dl><pre>{text}</pre>{source}")
+    files = "".join(
+        f"<li><a href='/mails/{mail.name}/{quote(name)}'>{escape(name)}</a> ({len(data)} bytes)"
+        for name, data in mail.files.items()
+    )
+    attached = f"<h2>Attached</h2><ul>{files}</ul>" if files else ""
+    return _page(str(mail.message["Subject"]), f"<dl>{heads}</dl><pre>{text}</pre>{attached}{source}")
 
 
 def handler(box: Box) -> type[Handler]:
@@ -148,9 +164,12 @@ def handler(box: Box) -> type[Handler]:
                 self._one(path.removeprefix("/mails/"))
 
         def _one(self, name: str) -> None:
+            name, _, file = name.partition("/")
             mail = box.one(name.removesuffix(".eml"))
-            if mail is None:
+            if mail is None or (file and file not in mail.files):
                 self.say(404, "text/plain", b"no such mail")
+            elif file:
+                self.say(200, "text/plain; charset=utf-8", mail.files[file])
             elif name.endswith(".eml"):
                 self.say(200, "text/plain; charset=utf-8", mail.message.as_bytes())
             else:

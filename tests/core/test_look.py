@@ -123,6 +123,15 @@ def test_texts_are_judged_on_the_pixels_of_the_picture_behind_them() -> None:
     assert worst(light, 95) > 4.5
 
 
+def test_on_a_video_only_what_can_be_read_on_every_picture_of_it_passes() -> None:
+    data = next(one.document for one in STARTERS if one.key == "terms").model_dump(mode="json")
+    data["look"]["background"] = {"kind": "video", "asset": "as_0123456789", "wash": 0, "wash_colour": "#ffffff"}
+    bare = [one for one in readings(Document.model_validate(data), {}) if one.what == "Text on video"]
+    data["look"]["background"]["wash"] = 90
+    washed = [one for one in readings(Document.model_validate(data), {}) if one.what == "Text on video"]
+    assert (bare[0].passes, washed[0].passes) == (False, True)
+
+
 def test_visitors_get_the_look_resolved_and_the_addresses_of_clicks() -> None:
     call = next(one.document for one in STARTERS if one.key == "call")
     seen = for_visitors(call, HOUSE, "GB")

@@ -79,6 +79,18 @@ def test_the_newest_mail_comes_first_and_words_cannot_become_markup(box: Box, we
     assert "<img" not in read(f"{web}/mails/000002")
 
 
+def test_what_is_attached_can_be_read(box: Box, web: str) -> None:
+    mail = letter("Yesterday", "in the file")
+    mail.add_attachment("name,email\r\nIfe,ife@x.example\r\n", subtype="csv", filename="tide table.csv")
+    box.keep(mail.as_bytes())
+    page = read(f"{web}/mails/000001")
+    assert "href='/mails/000001/tide%20table.csv'" in page
+    assert "ife@x.example" in read(f"{web}/mails/000001/tide%20table.csv")
+    assert json.loads(read(f"{web}/mails.json"))[0]["files"] == ["tide table.csv"]
+    with pytest.raises(HTTPError, match="404"):
+        read(f"{web}/mails/000001/other.csv")
+
+
 def test_what_is_not_there_is_404_and_forgetting_empties_it(box: Box, web: str) -> None:
     box.keep(letter("x", "y").as_bytes())
     for name in ("999999", "..%2F..%2Fetc%2Fpasswd"):

@@ -31,6 +31,7 @@ _ON_CARD = (
 )  # fmt: skip
 LARGE_FROM = 18.66  # bold; WCAG 2.2 calls 14 pt bold large
 _GRADIENT_STEPS = 12
+_EVERYTHING: tuple[Pixel, ...] = ((0, 0, 0), (255, 255, 255))
 _CARD_ASPECT = {"pop-up": 1.2, "card": 0.9, "bar": 10.0, "side-panel": 0.6, "full-page": 1.6, "in-page": 2.0}
 
 
@@ -77,6 +78,8 @@ def _lies_behind(part: Part) -> bool:
 def _called(background: Background, pictures: Mapping[AssetId, Pixels]) -> str:
     if background.kind == "picture" and background.asset in pictures:
         return "picture"
+    if background.kind == "video" and background.asset is not None:
+        return "video"
     return "gradient" if background.kind == "gradient" else "card"
 
 
@@ -88,6 +91,10 @@ def _pixels(background: Background, pictures: Mapping[AssetId, Pixels], aspect: 
         wash = rgb(background.wash_colour)
         shown = cropped(pictures[background.asset], aspect, background.focus_x, background.focus_y)
         return [mixed(brightened(pixel, background.bright), wash, background.wash / 100) for pixel in shown]
+    if background.kind == "video" and background.asset is not None:
+        # What a film comes to show is not known: only what can be read on its darkest and its lightest is sure.
+        wash = rgb(background.wash_colour)
+        return [mixed(brightened(pixel, background.bright), wash, background.wash / 100) for pixel in _EVERYTHING]
     return [card]
 
 

@@ -49,7 +49,12 @@ export function art(page: Document, base: string, shown: Shown, className: strin
         alt: description,
         loading: className === 'inline-art' ? 'lazy' : 'eager',
       })
-  if (inner instanceof (page.defaultView ?? window).HTMLVideoElement) inner.muted = true
+  const view = page.defaultView ?? window
+  if (inner instanceof view.HTMLVideoElement) {
+    inner.muted = true
+    // Whoever asks for less motion gets its first picture.
+    inner.autoplay = !view.matchMedia('(prefers-reduced-motion:reduce)').matches
+  }
   inner.style.objectPosition = `${shown.focus_x}% ${shown.focus_y}%`
   if (shown.bright) inner.style.filter = `brightness(${1 + shown.bright / 100})`
   box.style.setProperty('--wash', String(shown.wash / 100))
@@ -76,6 +81,7 @@ export function backdropArt(backdrop: HTMLElement, page: Document, base: string,
   still.addEventListener('error', () => {
     const video = el(page, 'video', { src: `${base}/m/${asset}/video`, autoplay: '', loop: '', playsinline: '' })
     video.muted = true
+    video.autoplay = !(page.defaultView ?? window).matchMedia('(prefers-reduced-motion:reduce)').matches
     still.replaceWith(video)
   })
   backdrop.append(still)
