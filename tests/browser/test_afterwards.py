@@ -7,7 +7,7 @@ from pathlib import Path
 from typing import Any
 
 import pytest
-from playwright.sync_api import BrowserContext, Page, expect
+from playwright.sync_api import Browser, BrowserContext, Page, expect
 
 from scripts.stack import Stack
 
@@ -159,3 +159,28 @@ def test_the_schema_in_the_docs_takes_what_the_console_saves(owner: Page, stack:
         [".venv/bin/python", str(path)], input=json.dumps([schema, file.json()]), text=True, capture_output=True, check=False
     )  # fmt: skip
     assert (done.returncode, done.stderr) == (0, "")
+
+
+def test_a_film_over_the_page_stands_still_for_those_who_ask_for_less_motion(
+    owner: Page, browser: Browser, stack: Stack, film: Path
+) -> None:
+    editor = start(owner, stack, "A text to read", "Film")
+    editor.get_by_text("Background and what lies behind").click()
+    editor.get_by_role("button", name="Video over the page").click()
+    editor.locator("input[type=file]").set_input_files(film)
+    expect(stage(editor, "Desktop").locator(".backdrop video")).to_have_count(1)
+    editor.get_by_label("Background", exact=True).select_option("video")
+    editor.get_by_role("button", name="Choose a video").click()
+    editor.get_by_role("dialog").get_by_role("button", name=film.name, exact=True).click()
+    expect(editor.get_by_text("on video").first).to_be_visible()
+    slug = turn_on(editor)
+    for motion, still in (("no-preference", False), ("reduce", True)):
+        context = browser.new_context(reduced_motion=motion)
+        page = on(context, stack, "/contact")
+        opened(page, slug, "side-panel")
+        films = page.locator(f"{HOST.format('side-panel')} video")
+        expect(films).to_have_count(2)
+        page.wait_for_timeout(500)
+        assert films.evaluate_all("all => all.map(one => one.paused)") == [still, still]
+        context.close()
+    turn_off(editor)

@@ -20,6 +20,8 @@ def arrive(context: BrowserContext, stack: Stack, path: str = ON_TRIPS) -> Page:
     page.clock.install()
     with page.expect_response(re.compile("/plan$")):
         page.goto(f"{stack.site_url}{path}")
+    # What the plan asks for besides is there too, and its moments are watched.
+    page.wait_for_load_state("networkidle")
     return page
 
 
@@ -123,7 +125,7 @@ def test_privacy_control_sends_no_id_and_no_beats(browser: Browser, stack: Stack
     with page.expect_request(re.compile("/plan$")) as planned:
         page.goto(f"{stack.site_url}/trips")
     assert planned.value.post_data_json["visitor"]["id"] is None
-    page.wait_for_function("localStorage.length > 0")
+    page.wait_for_load_state("networkidle")
     page.clock.run_for(20_000)
     expect(page.get_by_role("dialog")).to_be_visible()
     page.keyboard.press("Escape")

@@ -47,6 +47,9 @@ const { data: extra } = useQuery({
   queryFn: () => extras(id),
   placeholderData: (before) => before,
 })
+/** On one more site, or on one fewer: seen from where it stands when its turn comes. */
+const stand = (site: number, on: boolean) =>
+  turned(() => placeOn(id, [...(draft.value?.sites ?? []).map((one) => one.id).filter((one) => one !== site), ...(on ? [site] : [])]))
 const boxed = useDebounceFn(async (width: number, height: number) => (share.value = await covered(width, height, 375, 700)), 200)
 const firstName = computed(() => (nameKnown.value ? 'Ife' : ''))
 const house = computed(() => draft.value?.has_house ?? false)
@@ -151,14 +154,7 @@ async function remove() {
               :css-error="wrong['look.css']"
               @change="edit"
             />
-            <WholeForm
-              class="mt-3"
-              :document="edited"
-              :draft="draft"
-              :wrong="wrong"
-              @change="edit"
-              @sites="turned(() => placeOn(id, $event))"
-            />
+            <WholeForm class="mt-3" :document="edited" :draft="draft" :wrong="wrong" @change="edit" @site="stand" />
           </section>
           <section class="mt-4" aria-labelledby="after">
             <h2 id="after" class="mb-2 font-body! text-base! text-ink-2">After they send it</h2>

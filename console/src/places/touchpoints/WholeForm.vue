@@ -8,8 +8,8 @@ import WordsBox from './fields/WordsBox.vue'
 import type { Change, Does, TouchpointDocument } from './types'
 
 /** What belongs to the whole: its sites, the button itself, its spot in the page. */
-const props = defineProps<{ document: TouchpointDocument; draft: Draft; wrong: Record<string, string> }>()
-const emit = defineEmits<{ change: Change; sites: [ids: number[]] }>()
+defineProps<{ document: TouchpointDocument; draft: Draft; wrong: Record<string, string> }>()
+const emit = defineEmits<{ change: Change; site: [id: number, on: boolean] }>()
 const { data: sites } = useSites()
 const SIGNS = {
   none: 'no sign',
@@ -21,11 +21,6 @@ const SIGNS = {
 }
 const WHERE = { before: 'before it', after: 'after it', inside: 'at its end' }
 const PLAIN: Does = { action: 'phone', next: null, address: '', asset: null, touchpoint: '', spot: '', tab: 'same', goal: true, href: '' }
-
-function site(id: number, on: boolean) {
-  const now = props.draft.sites.map((one) => one.id)
-  emit('sites', on ? [...now, id] : now.filter((one) => one !== id))
-}
 </script>
 
 <template>
@@ -71,9 +66,13 @@ function site(id: number, on: boolean) {
     </template>
     <fieldset v-if="sites && sites.length > 0" class="grid gap-1">
       <legend class="text-sm text-ink-2">On these sites</legend>
-      <TickBox v-for="one in sites" :key="one.id" :value="draft.sites.some((placed) => placed.id === one.id)" @set="site(one.id, $event)">{{
-        one.name
-      }}</TickBox>
+      <TickBox
+        v-for="one in sites"
+        :key="one.id"
+        :value="draft.sites.some((placed) => placed.id === one.id)"
+        @set="emit('site', one.id, $event)"
+        >{{ one.name }}</TickBox
+      >
     </fieldset>
     <p class="text-sm text-ink-2">
       Its short name in links is <code>{{ draft.slug }}</code>.
