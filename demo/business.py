@@ -69,6 +69,21 @@ HOUSE: dict[str, Any] = {
                 "button_text": "#ffffff"},
 }  # fmt: skip
 
+# Pages as the script has seen them: path, title, kinds, views.
+PAGES: tuple[tuple[str, str, tuple[str, ...], int], ...] = (
+    ("/", "Otterwick Paddle Hire", ("home",), 4812), ("/trips", "Trips", ("section",), 2140),
+    ("/trips/sunrise", "Sunrise trip", ("trip",), 1320), ("/trips/after-dark", "After dark", ("trip",), 655),
+    ("/lessons", "Lessons", ("section",), 980), ("/hire", "Hire", ("section",), 1704),
+    ("/groups", "Groups", ("section",), 402), ("/blog", "Journal", ("section",), 310),
+    ("/blog/reading-a-tide-table", "Reading a tide table", ("article",), 1166),
+    ("/blog/what-to-wear-in-march", "What to wear in March", ("article",), 288), ("/contact", "Contact", (), 1520),
+)  # fmt: skip
+SITE_RULES: dict[str, Any] = {
+    "search": ["findit.example"], "social": ["chatter.example"], "search_media": ["cpc", "organic"],
+    "social_media": ["social"], "most_interruptions": 3,
+    "groups": [{"name": "Quiet water", "pages": [{"kind": "exact", "path": "/lessons"}, {"kind": "exact", "path": "/trips/sunrise"}]}],
+}  # fmt: skip
+
 QUESTIONS: tuple[tuple[str, str, str], ...] = (
     ("Hire", "Do I have to know how to paddle?", "<p>No. We show you on the slip, and the first bend is quiet water.</p>"),
     ("Hire", "What do children need?", "<p>A grown-up in the boat. We have jackets from age 4 and wetsuits from age 8.</p>"),

@@ -28,7 +28,7 @@ from intavo.intake.actions.confirming import give_confirmed
 from intavo.intake.models import Pending
 from intavo.mail.models import OutgoingMail
 from intavo.project import clock
-from intavo.sites.actions import add_site, set_house
+from intavo.sites.actions import PageSeen, add_site, count_pages, set_house, set_rules
 from intavo.sites.models import Site
 from intavo.touchpoints.actions import add_asset, add_codes, keep_question, make, save_draft, turn_off, turn_on
 from intavo.touchpoints.live import LiveSite, live_site
@@ -85,6 +85,10 @@ def _business() -> Actor:
         set_reply(owner, situation=Situation(situation), language="en", reply=Reply.model_validate(reply))
     site = add_site(owner, name="otterwick.example", hosts=b.HOSTS, slug=b.SITE_SLUG)
     logo = add_asset(owner, kind="picture", name="logo.png", data=pictures.logo(), description="Two crossed paddles")
+    pages = {path: PageSeen(title, list(kinds), clock.now() - timedelta(minutes=n), views)
+             for n, (path, title, kinds, views) in enumerate(b.PAGES)}  # fmt: skip
+    count_pages(owner.business_id, site.pk, pages)
+    set_rules(owner, site=site, rules=b.SITE_RULES)
     set_house(owner, site=site, house=b.HOUSE | {"logo": logo.public_id})
     Site.objects.filter(pk=site.pk).update(key=b.SITE_KEY)
     return owner

@@ -182,7 +182,7 @@ CALL_BACK: Document = numbered(
                  send("Call me then"), name="Ask"),
             _thanks("We call you"),
         ],
-        "show": {"sentences": [{"moments": []}], "how_often": {"once_in_days": None}, "until": {"answered": False}},
+        "show": {"sentences": [{"moments": []}], "how_often": {"every": "page"}, "until": {"answered": False}},
         "after": {"follow_up": True},
     }
 )  # fmt: skip

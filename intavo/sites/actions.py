@@ -1,9 +1,12 @@
 """Writes on sites."""
 
+import json
+from collections.abc import Mapping
+from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
 
-from django.db import transaction
+from django.db import connection, transaction
 from django.db.models import F, Q
 from django.utils.text import slugify
 from pydantic import ValidationError
@@ -13,10 +16,13 @@ from intavo.accounts.effects import business_changed
 from intavo.core.effects import Effect
 from intavo.core.hosts import normalise_host
 from intavo.core.rights import Right
+from intavo.core.showing import SiteRules
 from intavo.core.touchpoint import HouseStyle
 
-from .models import Site, SiteHost
+from .models import Site, SiteHost, SitePage, Stranger
 
+_MOST_PAGES = 2000
+_MOST_STRANGERS = 20
 site_created: Effect[Site] = Effect("site created")
 
 
@@ -69,6 +75,7 @@ def change_site(actor: Actor, *, site: Site, name: str, hosts: list[str]) -> Non
         SiteHost.objects.bulk_create(
             [SiteHost(business_id=actor.business_id, site=site, host=h) for h in normal], ignore_conflicts=True
         )
+        Stranger.objects.filter(site=site, host__in=normal).delete()
         touch(actor.business_id, site_ids=[site.pk])
         actor.noted("site changed", site=site.pk, hosts=normal)
 
@@ -85,6 +92,55 @@ def set_house(actor: Actor, *, site: Site, house: dict[str, Any]) -> None:
         site.save(update_fields=["house"])
         touch(actor.business_id, site_ids=[site.pk])
         actor.noted("house style set", site=site.pk)
+
+
+def set_rules(actor: Actor, *, site: Site, rules: dict[str, Any]) -> None:
+    """Set what holds for the whole site: where people come from, groups of pages, how often it may interrupt."""
+    actor.needs(Right.TOUCHPOINTS)
+    try:
+        value = SiteRules.model_validate(rules)
+    except ValidationError as error:
+        raise Refused(*((f"rules.{'.'.join(map(str, one['loc']))}", one["msg"]) for one in error.errors())) from error
+    with transaction.atomic():
+        site.rules = value.model_dump(mode="json")
+        site.save(update_fields=["rules"])
+        touch(actor.business_id, site_ids=[site.pk])
+        actor.noted("site rules set", site=site.pk)
+
+
+@dataclass(slots=True)
+class PageSeen:
+    """Views of one page since they were last written down."""
+
+    title: str
+    kinds: list[str]
+    at: datetime
+    views: int = 0
+
+
+def count_pages(business_id: int, site_id: int, pages: Mapping[str, PageSeen]) -> None:
+    """Add views to the pages that the script has seen; the newest title and kinds stay. At most 2,000 pages a site."""
+    known = set(SitePage.objects.filter(site_id=site_id, path__in=pages).values_list("path", flat=True))
+    if len(known) < len(pages) and SitePage.objects.filter(site_id=site_id).count() >= _MOST_PAGES:
+        pages = {path: seen for path, seen in pages.items() if path in known}
+    with connection.cursor() as cursor:
+        # In one order everywhere, so that two processes never wait for each other in a circle.
+        for path, page in sorted(pages.items()):
+            cursor.execute(
+                "INSERT INTO sites_sitepage (business_id, site_id, path, title, kinds, views, seen_at)"
+                " VALUES (%s, %s, %s, %s, %s, %s, %s) ON CONFLICT (site_id, path) DO UPDATE SET"
+                " views = sites_sitepage.views + EXCLUDED.views, title = EXCLUDED.title, kinds = EXCLUDED.kinds,"
+                " seen_at = GREATEST(sites_sitepage.seen_at, EXCLUDED.seen_at)",
+                [business_id, site_id, path, page.title[:300], json.dumps(page.kinds[:20]), page.views, page.at],
+            )
+
+
+def note_stranger(business_id: int, site_id: int, *, host: str, at: datetime) -> None:
+    """Note that the script was seen on a host that is not on the site's list; 20 hosts are kept."""
+    if Stranger.objects.filter(site_id=site_id).exclude(host=host).count() < _MOST_STRANGERS:
+        Stranger.objects.update_or_create(
+            site_id=site_id, host=host[:255], defaults={"business_id": business_id, "seen_at": at}
+        )
 
 
 def touch(business_id: int, *, site_ids: list[int] | None = None) -> None:

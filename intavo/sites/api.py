@@ -7,10 +7,12 @@ from django.conf import settings
 from ninja import Router, Schema, Status
 
 from intavo.accounts.auth import MemberAuth, MemberRequest
+from intavo.core.showing import SiteRules
+from intavo.core.touchpoint import Sentence
 
-from .actions import add_site, change_site, set_house
+from .actions import add_site, change_site, set_house, set_rules
 from .models import Site
-from .queries import sites_of
+from .queries import matching_pages, pages_of, rules_of, sites_of
 
 router = Router(tags=["sites"], auth=MemberAuth())
 
@@ -30,6 +32,8 @@ class SiteOut(Schema):
     hosts: list[str]
     snippet: str
     house: dict[str, Any]
+    rules: SiteRules
+    strangers: list[str]
     seen: SeenOut | None
 
     @staticmethod
@@ -41,7 +45,7 @@ class SiteOut(Schema):
             else None
         )
         return SiteOut(
-            house=site.house,
+            house=site.house, rules=rules_of(site), strangers=[row.host for row in site.strangers.all()],
             id=site.pk, name=site.name, slug=site.slug, key=site.key, seen=seen,
             hosts=[row.host for row in site.hosts.all()],
             snippet=f'<script async src="{settings.BASE_URL}/e/{site.key}.js"></script>',
@@ -82,3 +86,49 @@ def house(request: MemberRequest, site_id: int, body: HouseIn) -> SiteOut:
     """Set the site's house style; an empty one takes it away."""
     set_house(request.auth, site=sites_of(request.auth).get(pk=site_id), house=body.house)
     return SiteOut.of(sites_of(request.auth).get(pk=site_id))
+
+
+class RulesIn(Schema):
+    rules: dict[str, Any]
+
+
+@router.put("/sites/{site_id}/rules", response=SiteOut)
+def rules(request: MemberRequest, site_id: int, body: RulesIn) -> SiteOut:
+    """Set what holds for the whole site."""
+    set_rules(request.auth, site=sites_of(request.auth).get(pk=site_id), rules=body.rules)
+    return SiteOut.of(sites_of(request.auth).get(pk=site_id))
+
+
+class PageOut(Schema):
+    path: str
+    title: str
+    kinds: list[str]
+    views: int
+    seen_at: datetime
+
+
+class SentenceIn(Schema):
+    sentence: Sentence
+
+
+class MatchingOut(Schema):
+    paths: list[str]
+    of: int
+
+
+@router.get("/sites/{site_id}/pages", response=list[PageOut])
+def pages(request: MemberRequest, site_id: int) -> list[PageOut]:
+    """The pages that the script has seen, the most seen first."""
+    site = sites_of(request.auth).get(pk=site_id)
+    return [
+        PageOut(path=row.path, title=row.title, kinds=row.kinds, views=row.views, seen_at=row.seen_at)
+        for row in pages_of(request.auth, site.pk)
+    ]
+
+
+@router.post("/sites/{site_id}/matching", response=MatchingOut)
+def matching(request: MemberRequest, site_id: int, body: SentenceIn) -> MatchingOut:
+    """Which of the known pages a sentence is for."""
+    site = sites_of(request.auth).get(pk=site_id)
+    known = pages_of(request.auth, site.pk)
+    return MatchingOut(paths=matching_pages(site, body.sentence, known), of=len(known))

@@ -22,6 +22,8 @@ class Site(models.Model):
     revision = models.BigIntegerField(default=1)
     # A HouseStyle; empty where none was set.
     house = models.JSONField(default=dict)
+    # SiteRules; empty: nothing set.
+    rules = models.JSONField(default=dict)
     seen_at = models.DateTimeField(null=True)
     seen_host = models.CharField(max_length=255, blank=True)
     seen_path = models.CharField(max_length=500, blank=True)
@@ -39,3 +41,30 @@ class SiteHost(models.Model):
     class Meta:
         constraints = (models.UniqueConstraint(fields=["site", "host"], name="host_once_a_site"),)
         ordering = ("pk",)
+
+
+class SitePage(models.Model):
+    """A page that the script has seen: how often, what it says of itself, and when last."""
+
+    business = models.ForeignKey(Business, on_delete=models.CASCADE)
+    site = models.ForeignKey(Site, on_delete=models.CASCADE, related_name="pages")
+    path = models.CharField(max_length=500)
+    title = models.CharField(max_length=300, blank=True)
+    kinds = models.JSONField(default=list)
+    views = models.PositiveBigIntegerField(default=0)
+    seen_at = models.DateTimeField()
+
+    class Meta:
+        constraints = (models.UniqueConstraint(fields=["site", "path"], name="page_once_a_site"),)
+
+
+class Stranger(models.Model):
+    """A host that the script was seen on and that no site of the key's business lists."""
+
+    business = models.ForeignKey(Business, on_delete=models.CASCADE)
+    site = models.ForeignKey(Site, on_delete=models.CASCADE, related_name="strangers")
+    host = models.CharField(max_length=255)
+    seen_at = models.DateTimeField()
+
+    class Meta:
+        constraints = (models.UniqueConstraint(fields=["site", "host"], name="stranger_once_a_site"),)

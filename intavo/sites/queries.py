@@ -3,10 +3,29 @@
 from django.db.models import QuerySet
 
 from intavo.accounts.actor import Actor
+from intavo.core.showing import SiteRules, page_matches
+from intavo.core.touchpoint import Sentence
 
-from .models import Site
+from .models import Site, SitePage
 
 
 def sites_of(actor: Actor) -> QuerySet[Site]:
     """The business's sites with their hosts."""
-    return Site.objects.filter(business_id=actor.business_id).prefetch_related("hosts").order_by("pk")
+    return Site.objects.filter(business_id=actor.business_id).prefetch_related("hosts", "strangers").order_by("pk")
+
+
+def rules_of(site: Site) -> SiteRules:
+    """What the owner set for the whole site."""
+    return SiteRules.model_validate(site.rules)
+
+
+def pages_of(actor: Actor, site_id: int, most: int = 300) -> list[SitePage]:
+    """The pages that the script has seen on a site, the most seen first."""
+    rows = SitePage.objects.filter(business_id=actor.business_id, site_id=site_id)
+    return list(rows.order_by("-views", "path")[:most])
+
+
+def matching_pages(site: Site, sentence: Sentence, known: list[SitePage]) -> list[str]:
+    """The paths of the known pages that a sentence is for, whoever comes there first."""
+    groups = rules_of(site).by_name()
+    return [page.path for page in known if page_matches(sentence, groups, page.path, tuple(page.kinds))]

@@ -7,6 +7,7 @@ second while a page view costs no query.
 import json
 import threading
 import time
+from collections.abc import Mapping
 from dataclasses import dataclass, field
 from datetime import datetime
 from functools import lru_cache
@@ -28,13 +29,14 @@ from intavo.core.replies import (
     situation,
     slots,
 )
-from intavo.core.showing import Compiled, State
-from intavo.core.touchpoint import INTERRUPTING, Document, HouseStyle, Stance, for_visitors, needs_more
+from intavo.core.showing import Around, Compiled, SiteRules, State, with_groups
+from intavo.core.touchpoint import INTERRUPTING, Document, HouseStyle, Moment, Stance, for_visitors, needs_more
 from intavo.hours.queries import all_hours, main_hours, replies
 from intavo.sites.models import Site
+from intavo.sites.queries import rules_of
 
 from .models import Touchpoint, TouchpointRevision
-from .queries import house_of, live_on, published
+from .queries import groups_of, house_of, live_on, published
 
 _LOOK_AGAIN = 1.0
 
@@ -50,6 +52,12 @@ class LiveTouchpoint:
     stance: str
     head_json: str
     document_json: str
+    moments_json: dict[int, str]
+
+    def moments(self, moments: tuple[tuple[Moment, ...], ...]) -> str:
+        """Moments as JSON; those of one sentence, which most entries have, were written beforehand."""
+        known = self.moments_json.get(id(moments))
+        return known if known is not None else written_moments(moments)
 
 
 @dataclass(frozen=True, slots=True)
@@ -62,6 +70,11 @@ class Said:
     text: str
     due: datetime | None
     words: dict[Slot, str]
+
+
+def written_moments(moments: tuple[tuple[Moment, ...], ...]) -> str:
+    """Moments as the protocol writes them."""
+    return json.dumps([[one.given() for one in all_of] for all_of in moments])
 
 
 def queue_of(stance: Stance) -> str:
@@ -83,6 +96,7 @@ class LiveSite:
     table: dict[Cell, Reply]
     free: bool
     touchpoints: tuple[LiveTouchpoint, ...]
+    rules: SiteRules
     other_hours: dict[int, OpeningHours] = field(default_factory=dict)
     checked: float = 0.0
     _said: dict[tuple[object, ...], Said] = field(default_factory=dict)
@@ -154,25 +168,60 @@ def live_site(key: str) -> LiveSite | None:
 def _read(key: str) -> LiveSite:
     site = Site.objects.select_related("business").get(key=key)
     hosts = frozenset(site.hosts.values_list("host", flat=True))
-    zone = ZoneInfo(site.business.timezone)
-    house = house_of(site)
+    rules, main, others = rules_of(site), main_hours(site.business_id, site.pk).value, all_hours(site.business_id)
+    hours: dict[int | None, OpeningHours] = {None: main}
+    for hours_id, one in others.items():
+        hours[hours_id] = one
+    around = around_of(site, rules, hosts, hours)
+    groups = groups_of(site.business_id)
+    made = Making(hosts, ZoneInfo(site.business.timezone), house_of(site), site.business.region, around, rules, groups)
     return LiveSite(
         id=site.pk, key=key, slug=site.slug, revision=site.revision, hosts=hosts, business=site.business,
-        hours=main_hours(site.business_id, site.pk).value, table=replies(site.business_id),
+        hours=main, table=replies(site.business_id), rules=rules,
         free=somebody_free(site.business_id),
-        touchpoints=tuple(_live(row, hosts, zone, house, site.business.region) for row in live_on(site.pk)),
-        other_hours=all_hours(site.business_id),
+        touchpoints=tuple(_live(row, made) for row in live_on(site.pk)), other_hours=others,
     )  # fmt: skip
 
 
-def _live(
-    row: Touchpoint, hosts: frozenset[str], zone: ZoneInfo, house: HouseStyle | None, region: str
-) -> LiveTouchpoint:
+@dataclass(frozen=True, slots=True)
+class Making:
+    """What all touchpoints of a site are made ready with; `groups` holds ids by the name of their group."""
+
+    hosts: frozenset[str]
+    zone: ZoneInfo
+    house: HouseStyle | None
+    region: str
+    around: Around
+    rules: SiteRules
+    groups: Mapping[str, frozenset[str]]
+
+    def compiled(self, row: Touchpoint, document: Document, state: State) -> Compiled:
+        """A touchpoint's rules made ready."""
+        show = with_groups(document.show, self.rules.by_name())
+        return Compiled(
+            row.public_id, state, self.hosts, show, self.zone, row.generation, row.order,
+            interrupts=document.stance in INTERRUPTING, queue=queue_of(document.stance), around=self.around,
+            mates=self.groups.get(show.group.casefold(), frozenset()) if show.group else frozenset(),
+            goes_after=document.leaving.after,
+        )  # fmt: skip
+
+
+def around_of(site: Site, rules: SiteRules, hosts: frozenset[str], hours: Mapping[int | None, OpeningHours]) -> Around:
+    """What the rules of the site's touchpoints may ask for."""
+    others = Site.objects.filter(business_id=site.business_id).prefetch_related("hosts")
+    return Around(
+        search=frozenset(rules.search), social=frozenset(rules.social), search_media=frozenset(rules.search_media),
+        social_media=frozenset(rules.social_media), hosts=hosts, hours=hours,
+        sites={one.slug: frozenset(row.host for row in one.hosts.all()) for one in others},
+        most_interruptions=rules.most_interruptions,
+    )  # fmt: skip
+
+
+def _live(row: Touchpoint, made: Making) -> LiveTouchpoint:
     revision = row.live
     assert revision is not None
-    document = document_of(revision.pk)
-    interrupts = document.stance in INTERRUPTING
-    compiled = Compiled(row.public_id, State.LIVE, hosts, document.show, zone, row.generation, row.order, interrupts)
+    document, house, region = document_of(revision.pk), made.house, made.region
+    compiled = made.compiled(row, document, State.LIVE)
     written = json.dumps(for_visitors(document, house, region), ensure_ascii=False, separators=(",", ":"))
     head = json.dumps(
         {
@@ -187,7 +236,8 @@ def _live(
             "needs_more": needs_more(document, house),
         }
     )
-    return LiveTouchpoint(compiled, row.slug, row.name, revision.number, document.stance, head[:-1], written)
+    moments = {id(one.moments): written_moments(one.moments) for one in compiled.show.sentences}
+    return LiveTouchpoint(compiled, row.slug, row.name, revision.number, document.stance, head[:-1], written, moments)
 
 
 @lru_cache(maxsize=1024)

@@ -27,6 +27,17 @@ def live_on(site_id: int) -> list[Touchpoint]:
     return list(rows.order_by("order", "pk"))
 
 
+def groups_of(business_id: int) -> dict[str, frozenset[str]]:
+    """Ids of all touchpoints that were ever on, by the name of their group in lower case."""
+    found: dict[str, set[str]] = {}
+    rows = Touchpoint.objects.filter(business_id=business_id).exclude(live=None).select_related("live")
+    for public_id, show in rows.values_list("public_id", "live__document__show"):
+        name = (show or {}).get("group", "")
+        if name:
+            found.setdefault(name.casefold(), set()).add(public_id)
+    return {name: frozenset(ids) for name, ids in found.items()}
+
+
 def published(business_id: int, public_id: str, number: int) -> TouchpointRevision | None:
     """The published revision of a touchpoint that a visitor says they saw."""
     rows = TouchpointRevision.objects.select_related("touchpoint").filter(

@@ -3,6 +3,7 @@
 import hashlib
 import hmac
 import json
+import time
 from collections.abc import Callable
 from functools import wraps
 from typing import TypeVar
@@ -14,11 +15,15 @@ from pydantic import BaseModel, ValidationError
 
 from intavo.accounts.actor import Refused
 from intavo.core.hosts import host_of
+from intavo.project import clock
+from intavo.sites.actions import note_stranger
 from intavo.touchpoints.live import LiveSite, live_site
 
 from .limits import Window
 
 MOST_BYTES = 64 * 1024
+_STRANGER_AGAIN = 60.0
+_strangers: dict[tuple[int, str], float] = {}
 View = Callable[[HttpRequest, LiveSite, bytes], HttpResponse]
 M = TypeVar("M", bound=BaseModel)
 
@@ -104,6 +109,7 @@ def _answer(
         response["Allow"] = f"{method}, OPTIONS"
         return response
     if method == "POST" and not _allowed_origin(request, site):
+        _note_stranger(request, site)
         return problem(403, "This origin is not the site's.")
     wait = window.wait((site.id, client_address(request))) if window else 0
     if wait:
@@ -112,6 +118,17 @@ def _answer(
         return view(request, site, body)
     except (Unreadable, Refused) as error:
         return problem(422, "Something is not right yet.", error.errors)
+
+
+def _note_stranger(request: HttpRequest, site: LiveSite) -> None:
+    """The script runs on a host that is not on the list: the owner is told, and may add it."""
+    host = host_of(request.headers.get("Origin", ""))
+    if host is None or time.monotonic() - _strangers.get((site.id, host), -_STRANGER_AGAIN) < _STRANGER_AGAIN:
+        return
+    if len(_strangers) > 1000:
+        _strangers.clear()
+    _strangers[site.id, host] = time.monotonic()
+    note_stranger(site.business.pk, site.id, host=host, at=clock.now())
 
 
 def too_often(wait: int) -> HttpResponse:

@@ -15,11 +15,11 @@ from intavo.core.hosts import host_of
 from intavo.core.hours import next_closing, next_opening
 from intavo.core.replies import Situation
 from intavo.core.showing import PlannedEntry, Visit, plan
-from intavo.core.touchpoint import Moment
+from intavo.core.touchpoint.patterns import normal_path
 from intavo.intake.actions import Sent, looked_up, receive
 from intavo.project import clock
 from intavo.results.actions import SaidBeat, keep_beats
-from intavo.sites.actions import seen
+from intavo.sites.actions import PageSeen, count_pages, seen
 from intavo.touchpoints.live import LiveSite, LiveTouchpoint
 
 from .limits import MINUTE, Window
@@ -31,6 +31,8 @@ _SEEN_AGAIN = 2.0
 _seen: dict[int, float] = {}
 _BEAT = TypeAdapter(SaidBeat)
 _MOST_BEATS = 200
+_MOST_PAGES = 500
+_views: dict[int, dict[str, PageSeen]] = {}
 
 
 def _json(text: str, status: int = 200) -> HttpResponse:
@@ -71,7 +73,8 @@ def plan_view(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse
     said = site.says(at, visit.visitor.language, visit.visitor.utc_offset)
     until = _situation_ends(site, said.situation, at)
     head = {
-        "now": iso(at), "visit_minutes": VISIT_MINUTES, "give_way_to": [],
+        "now": iso(at), "visit_minutes": VISIT_MINUTES, "give_way_to": list(site.rules.give_way_to),
+        "signed_in": site.rules.signed_in,
         "hours": {
             "situation": said.situation.value, "until": iso(until) if until else None,
             "says": None if said.chosen.reply.hidden else {"title": said.title, "text": said.text},
@@ -79,22 +82,17 @@ def plan_view(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse
     }  # fmt: skip
     if clock.fixed():
         head["fixed"] = True
-    valid_until = iso(min(until or at + timedelta(days=1), at + timedelta(days=1)))
-    written = ",".join(_entry(by_id[entry.touchpoint.id], entry, valid_until) for entry in entries)
+    latest = min(until or at + timedelta(days=1), at + timedelta(days=1))
+    usual = iso(latest)
+    written = ",".join(
+        _entry(by_id[one.touchpoint.id], one, iso(min(one.until, latest)) if one.until else usual) for one in entries
+    )
     return _json(f'{json.dumps(head, ensure_ascii=False)[:-1]}, "touchpoints": [{written}]}}')
 
 
 def _entry(live: LiveTouchpoint, entry: PlannedEntry, valid_until: str) -> str:
-    moments = ",".join(f"[{','.join(_moment(one) for one in all_of)}]" for all_of in entry.moments)
-    return (
-        f'{live.head_json}, "valid_until": "{valid_until}", "moments": [{moments}], "document": {live.document_json}}}'
-    )
-
-
-def _moment(one: Moment) -> str:
-    if one.leave:
-        return '{"leave": true}'
-    return f'{{"after": {one.after}}}' if one.after is not None else f'{{"read": {one.read}}}'
+    moments = live.moments(entry.moments)
+    return f'{live.head_json}, "valid_until": "{valid_until}", "moments": {moments}, "document": {live.document_json}}}'
 
 
 def _situation_ends(site: LiveSite, now: Situation, at: datetime) -> datetime | None:
@@ -105,10 +103,27 @@ def _situation_ends(site: LiveSite, now: Situation, at: datetime) -> datetime | 
 def _note_sighting(site: LiveSite, visit: Visit, at: datetime) -> None:
     """Where the script was last seen; written at most every 2 s by a process. Not for Intavo's own pages."""
     host = host_of(visit.page.url)
-    if host not in site.hosts or time.monotonic() - _seen.get(site.id, -_SEEN_AGAIN) < _SEEN_AGAIN:
+    if host not in site.hosts:
+        return
+    _count_view(site.id, visit, at)
+    if time.monotonic() - _seen.get(site.id, -_SEEN_AGAIN) < _SEEN_AGAIN:
         return
     _seen[site.id] = time.monotonic()
+    count_pages(site.business.pk, site.id, _views.pop(site.id, {}))
     seen(site.id, at=at, host=host or "", path=urlsplit(visit.page.url).path or "/", url=_bare(visit.page.url))
+
+
+def _count_view(site_id: int, visit: Visit, at: datetime) -> None:
+    """One more view of a page, written down with the next sighting."""
+    if visit.open is not None:
+        return
+    pages = _views.setdefault(site_id, {})
+    path = normal_path(visit.page.url)[:500]
+    if path not in pages and len(pages) >= _MOST_PAGES:
+        return
+    page = pages.setdefault(path, PageSeen("", [], at))
+    page.title, page.kinds, page.at = visit.page.title, [kind.casefold() for kind in visit.page.kinds], at
+    page.views += 1
 
 
 def _bare(url: str) -> str:

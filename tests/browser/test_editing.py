@@ -86,27 +86,77 @@ def test_a_hidden_part_leaves_the_stage_and_stays_in_the_list(editor: Page) -> N
     expect(editor.get_by_role("button", name=re.compile("Name field.*hidden"))).to_be_visible()
 
 
-def test_the_show_sentence_says_what_its_small_forms_hold(editor: Page) -> None:
+def add_to(editor: Page, label: str, *texts: str) -> None:
+    """Write into a list of pages or words, one after the other."""
+    for text in texts:
+        editor.get_by_label(f"{label}: add").fill(text)
+        editor.get_by_label(f"{label}: add").press("Enter")
+
+
+def test_the_show_sentence_says_what_its_panels_hold(editor: Page, stack: Stack) -> None:
     editor.get_by_role("button", name="on every page").click()
-    editor.get_by_label("Only on these pages").fill("https://otterwick.example/Trips/*\n/lessons")
-    editor.get_by_label("But not on").fill("/trips/sunrise")
-    editor.get_by_label("But not on").press("Tab")
+    add_to(editor, "Only on these pages", "https://otterwick.example/Trips/*", "/lessons")
+    add_to(editor, "But not on", "/trips/sunrise")
+    expect(editor.get_by_role("status").filter(has_text="known pages")).to_be_visible()
     editor.keyboard.press("Escape")
     editor.get_by_role("button", name="anyone, on any device").click()
     editor.get_by_label("on a tablet").uncheck()
+    editor.get_by_label("Add something about them").select_option("been")
+    editor.get_by_label("the other way round").check()
+    editor.keyboard.press("Escape")
+    editor.get_by_role("button", name=re.compile("^after 12 s")).click()
+    editor.get_by_label("Add a moment").select_option("idle")
+    editor.get_by_label("all of them").check()
+    editor.get_by_role("button", name="Leave out: so much of it read").click()
+    editor.keyboard.press("Escape")
+    editor.get_by_role("button", name="at any time").click()
+    editor.get_by_label("from", exact=True).fill("2026-12-01")
+    editor.get_by_role("button", name="Sat", exact=True).click()
+    editor.get_by_label("While open or closed").select_option("open")
     editor.keyboard.press("Escape")
     editor.get_by_role("button", name="at most once in 7 days").click()
-    editor.get_by_label("Days", exact=True).fill("30")
-    editor.get_by_label("Days", exact=True).press("Tab")
+    editor.get_by_label("Once in: how many").fill("30")
+    editor.get_by_label("Once in: how many").press("Tab")
+    editor.get_by_label("once closed, not for").check()
     editor.keyboard.press("Escape")
+    editor.get_by_role("button", name="until they answer").click()
+    editor.get_by_label("It belongs to the group").fill("News")
+    editor.get_by_label("It belongs to the group").press("Enter")
+    editor.get_by_label("nor after they answered another of its group").check()
+    editor.keyboard.press("Escape")
+    saved(editor)
+    editor.wait_for_timeout(800)
     saved(editor)
     editor.reload()
     for words in (
         "on /trips and below and /lessons but /trips/sunrise",
-        "anyone on a desktop or phone",
-        "at most once in 30 days",
+        "people on a desktop or phone who are new here",
+        "after 12 s and after 30 s of doing nothing",
+        "from 1 Dec 2026, on Sat, while you are open",
+        "at most once in 30 days, not for 7 days once closed",
+        "until they answer this or another of “News”",
     ):
-        expect(editor.get_by_role("button", name=words)).to_be_visible()
+        expect(editor.get_by_role("button", name=words, exact=True)).to_be_visible()
+
+
+def test_two_sentences_are_joined_by_or_and_a_bad_pattern_is_refused_with_its_place(editor: Page) -> None:
+    editor.get_by_role("button", name="or also …").click()
+    show = editor.get_by_role("group", name="Show sentence")
+    expect(show).to_contain_text("or on every page to")
+    show.get_by_role("button", name="on every page").nth(1).click()
+    editor.get_by_role("button", name="more exact …").click()
+    add_to(editor, "Only on these pages", "/x")
+    editor.get_by_label("Only on these pages: how 1").select_option("regex")
+    editor.get_by_label("Only on these pages: page 1").fill("(?=x)")
+    editor.get_by_label("Only on these pages: page 1").press("Tab")
+    expect(editor.get_by_text("this regular expression cannot be read").first).to_be_visible()
+    editor.get_by_label("Only on these pages: page 1").fill("^/x+$")
+    editor.get_by_label("Only on these pages: page 1").press("Tab")
+    expect(editor.get_by_text("this regular expression cannot be read")).to_have_count(0)
+    editor.keyboard.press("Escape")
+    saved(editor)
+    editor.get_by_role("button", name="Leave out sentence 2").click()
+    expect(show).not_to_contain_text("or on")
 
 
 def test_what_stops_it_is_said_and_leads_to_the_place(editor: Page) -> None:

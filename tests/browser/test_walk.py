@@ -48,8 +48,8 @@ def undo_and_redo(page: Page) -> None:
 def show_after_two_seconds(page: Page) -> None:
     """Change one piece of the show sentence."""
     page.get_by_role("button", name="after 12 s").click()
-    page.get_by_label("Seconds on the page").fill("2")
-    page.get_by_label("Seconds on the page").press("Tab")
+    page.get_by_label("Moment 1: seconds on the page").fill("2")
+    page.get_by_label("Moment 1: seconds on the page").press("Tab")
     page.keyboard.press("Escape")
     expect(page.get_by_role("button", name="after 2 s or at 40 % down")).to_be_visible()
     expect(page.get_by_text("Saved today 14:05")).to_be_visible()

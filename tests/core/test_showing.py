@@ -10,6 +10,7 @@ from intavo.core.touchpoint.rules import normal_path
 
 from .hours_examples import LONDON, at
 
+NAMES = ["state", "site", "where", "who", "during", "how often", "until", "moment", "turn"]
 NOW = at("2026-11-24T14:05")
 TRIPS = Sentence(
     pages=(PagePattern(kind="below", path="/trips"),), not_pages=(PagePattern(kind="exact", path="/trips/sunrise"),)
@@ -47,7 +48,7 @@ def shown(hours_ago: float, **more) -> dict:
         (touchpoint(), visit(**shown(1)), "how often"),
         (touchpoint(), visit(**shown(7 * 24)), None),
         (touchpoint(generation=2), visit(**shown(1)), None),
-        (touchpoint(Show(sentences=(TRIPS,), how_often=HowOften(once_in_days=None))), visit(**shown(0)), None),
+        (touchpoint(Show(sentences=(TRIPS,), how_often=HowOften(every="page"))), visit(**shown(0)), None),
         (touchpoint(), visit(**shown(24 * 30, answered="2026-10-01T00:00:00Z")), "until"),
         (touchpoint(Show(sentences=(TRIPS,), until=Until(answered=False))), visit(**shown(999, answered="2026-10-01T00:00:00Z")), None),
     ],
@@ -57,7 +58,7 @@ def test_the_one_rule_that_stops_it_is_named(one: Compiled, seen: Visit, stopped
     assert (verdict.stopped_by.name if verdict.stopped_by else None) == stopped_by
     assert verdict.shows is (stopped_by is None)
     assert bool(plan([one], seen, NOW)) is verdict.shows
-    assert [check.name for check in verdict.checks] == ["state", "site", "where", "who", "how often", "until"]
+    assert [check.name for check in verdict.checks] == NAMES
     assert all(check.sentence.endswith(".") for check in verdict.checks)
 
 

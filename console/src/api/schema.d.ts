@@ -152,6 +152,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites/{site_id}/rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Rules
+         * @description Set what holds for the whole site.
+         */
+        put: operations["intavo_sites_api_rules"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/pages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Pages
+         * @description The pages that the script has seen, the most seen first.
+         */
+        get: operations["intavo_sites_api_pages"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/matching": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Matching
+         * @description Which of the known pages a sentence is for.
+         */
+        post: operations["intavo_sites_api_matching"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/hours": {
         parameters: {
             query?: never;
@@ -454,6 +514,26 @@ export interface paths {
          */
         put: operations["intavo_touchpoints_api_editing_place"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/touchpoints/{touchpoint_id}/forget-showings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Forget Showings
+         * @description Everybody may get it again, as if they had never seen it.
+         */
+        post: operations["intavo_touchpoints_api_editing_forget_showings"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1139,6 +1219,37 @@ export interface components {
             /** Away */
             away: boolean;
         };
+        /**
+         * PageGroup
+         * @description Pages under one name.
+         */
+        PageGroup: {
+            /** Name */
+            name: string;
+            /** Pages */
+            pages: components["schemas"]["PagePattern"][];
+        };
+        /**
+         * PagePattern
+         * @description Which pages: one exactly, one and everything below it, or those whose path matches.
+         *
+         *     `query` holds it against path and query together. A group stands for the patterns that the owner gave that
+         *     name.
+         */
+        PagePattern: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "exact" | "below" | "contains" | "glob" | "regex" | "group";
+            /** Path */
+            path: string;
+            /**
+             * Query
+             * @default false
+             */
+            query: boolean;
+        };
         /** SeenOut */
         SeenOut: {
             /**
@@ -1171,7 +1282,57 @@ export interface components {
             house: {
                 [key: string]: unknown;
             };
+            rules: components["schemas"]["SiteRules"];
+            /** Strangers */
+            strangers: string[];
             seen: components["schemas"]["SeenOut"] | null;
+        };
+        /**
+         * SiteRules
+         * @description Rules of a site.
+         *
+         *     `search` and `social` list hosts, `search_media` and `social_media` values of utm_medium. At most
+         *     `most_interruptions` touchpoints interrupt a visit (None: any number). While an element of `give_way_to` is
+         *     on screen, nothing interrupts. Where an element of `signed_in` is on the page, the visitor is signed in.
+         */
+        SiteRules: {
+            /**
+             * Search
+             * @default []
+             */
+            search: string[];
+            /**
+             * Social
+             * @default []
+             */
+            social: string[];
+            /**
+             * Search Media
+             * @default []
+             */
+            search_media: string[];
+            /**
+             * Social Media
+             * @default []
+             */
+            social_media: string[];
+            /**
+             * Groups
+             * @default []
+             */
+            groups: components["schemas"]["PageGroup"][];
+            /** Most Interruptions */
+            most_interruptions: number | null;
+            /**
+             * Give Way To
+             * @default []
+             */
+            give_way_to: string[];
+            /**
+             * Signed In
+             * @default
+             */
+            signed_in: string;
         };
         /** SiteIn */
         SiteIn: {
@@ -1189,6 +1350,403 @@ export interface components {
             house: {
                 [key: string]: unknown;
             };
+        };
+        /** RulesIn */
+        RulesIn: {
+            /** Rules */
+            rules: {
+                [key: string]: unknown;
+            };
+        };
+        /** PageOut */
+        PageOut: {
+            /** Path */
+            path: string;
+            /** Title */
+            title: string;
+            /** Kinds */
+            kinds: string[];
+            /** Views */
+            views: number;
+            /**
+             * Seen At
+             * Format: date-time
+             */
+            seen_at: string;
+        };
+        /** MatchingOut */
+        MatchingOut: {
+            /** Paths */
+            paths: string[];
+            /** Of */
+            of: number;
+        };
+        /**
+         * Arrival
+         * @description How this visit came to the site: any of these ways.
+         */
+        Arrival: {
+            /**
+             * Unless
+             * @default false
+             */
+            unless: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "arrival";
+            /** Ways */
+            ways: ("typed" | "search" | "social" | "elsewhere" | "here")[];
+        };
+        /**
+         * Been
+         * @description They have been on the site before.
+         */
+        Been: {
+            /**
+             * Unless
+             * @default false
+             */
+            unless: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "been";
+        };
+        /**
+         * Campaign
+         * @description A tag in the address they landed on matches, such as utm_campaign.
+         */
+        Campaign: {
+            /**
+             * Unless
+             * @default false
+             */
+            unless: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "campaign";
+            /**
+             * Tag
+             * @default utm_campaign
+             */
+            tag: string;
+            value: components["schemas"]["TextPattern"];
+        };
+        /**
+         * During
+         * @description From a date to a date (both whole days), on weekdays, between times of day, while open or while closed.
+         *
+         *     Dates and times are the business's wall clock, or with `clock` "visitor" the visitor's. A `start` at or
+         *     after `end` runs into the next day, and belongs to the day on which it starts. `hours` names the opening
+         *     hours by their id; None: the main ones.
+         */
+        During: {
+            /** First */
+            first?: string | null;
+            /** Last */
+            last?: string | null;
+            /**
+             * Days
+             * @default []
+             */
+            days: ("mon" | "tue" | "wed" | "thu" | "fri" | "sat" | "sun")[];
+            /** Start */
+            start?: string | null;
+            /** End */
+            end?: string | null;
+            /**
+             * Clock
+             * @default business
+             * @enum {string}
+             */
+            clock: "business" | "visitor";
+            /** Only */
+            only?: ("open" | "closed") | null;
+            /** Hours */
+            hours?: number | null;
+        };
+        /**
+         * Language
+         * @description Their browser speaks one of these languages (BCP 47; "en" takes in "en-GB").
+         */
+        Language: {
+            /**
+             * Unless
+             * @default false
+             */
+            unless: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "language";
+            /** Languages */
+            languages: string[];
+        };
+        /**
+         * Moment
+         * @description When, on a page. Exactly one is given.
+         *
+         *     `after`: seconds on it; `read`: percent of it, going down; `up`: percent, coming back up to it; `view`: an
+         *     element in view; `clicks`: so many, anywhere; `idle`: seconds without doing anything; `leave`: about to
+         *     leave; `click`: a click on an element. Elements are named by a selector.
+         */
+        Moment: {
+            /** After */
+            after?: number | null;
+            /** Read */
+            read?: number | null;
+            /** Up */
+            up?: number | null;
+            /** View */
+            view?: string | null;
+            /** Clicks */
+            clicks?: number | null;
+            /** Idle */
+            idle?: number | null;
+            /** Leave */
+            leave?: true | null;
+            /** Click */
+            click?: string | null;
+        };
+        /**
+         * OnList
+         * @description They are on the list, as far as their browser knows.
+         */
+        OnList: {
+            /**
+             * Unless
+             * @default false
+             */
+            unless: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "on_list";
+        };
+        /**
+         * Pages
+         * @description They have seen at least so many pages, this one counted: in this visit or ever.
+         */
+        Pages: {
+            /**
+             * Unless
+             * @default false
+             */
+            unless: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pages";
+            /**
+             * Least
+             * @default 2
+             */
+            least: number;
+            /**
+             * Span
+             * @default visit
+             * @enum {string}
+             */
+            span: "visit" | "ever";
+        };
+        /**
+         * Referrer
+         * @description The address they came from matches (host, path and query, without scheme).
+         */
+        Referrer: {
+            /**
+             * Unless
+             * @default false
+             */
+            unless: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "referrer";
+            address: components["schemas"]["TextPattern"];
+        };
+        /**
+         * Sentence
+         * @description Where, to whom, at which moment and during which times; one of several joined by "or".
+         *
+         *     `sites` are short names of sites, none: all it stands on. Pages, landing pages and kinds of page are
+         *     any of these, less the ones left out. All of `who` must hold. Moments are alternatives, of which all
+         *     parts must come; none: never by itself.
+         */
+        Sentence: {
+            /**
+             * Sites
+             * @default []
+             */
+            sites: string[];
+            /**
+             * Pages
+             * @default []
+             */
+            pages: components["schemas"]["PagePattern"][];
+            /**
+             * Not Pages
+             * @default []
+             */
+            not_pages: components["schemas"]["PagePattern"][];
+            /**
+             * Landing
+             * @default []
+             */
+            landing: components["schemas"]["PagePattern"][];
+            /**
+             * Not Landing
+             * @default []
+             */
+            not_landing: components["schemas"]["PagePattern"][];
+            /**
+             * Kinds
+             * @default []
+             */
+            kinds: string[];
+            /**
+             * Not Kinds
+             * @default []
+             */
+            not_kinds: string[];
+            /**
+             * Devices
+             * @default [
+             *       "desktop",
+             *       "tablet",
+             *       "phone"
+             *     ]
+             */
+            devices: ("desktop" | "tablet" | "phone")[];
+            /**
+             * Who
+             * @default []
+             */
+            who: (components["schemas"]["Been"] | components["schemas"]["Visits"] | components["schemas"]["Pages"] | components["schemas"]["Arrival"] | components["schemas"]["Referrer"] | components["schemas"]["Campaign"] | components["schemas"]["SignedIn"] | components["schemas"]["Language"] | components["schemas"]["OnList"] | components["schemas"]["Tagged"])[];
+            /**
+             * Moments
+             * @default [
+             *       [
+             *         {
+             *           "after": 12,
+             *           "read": null,
+             *           "up": null,
+             *           "view": null,
+             *           "clicks": null,
+             *           "idle": null,
+             *           "leave": null,
+             *           "click": null
+             *         }
+             *       ],
+             *       [
+             *         {
+             *           "after": null,
+             *           "read": 40,
+             *           "up": null,
+             *           "view": null,
+             *           "clicks": null,
+             *           "idle": null,
+             *           "leave": null,
+             *           "click": null
+             *         }
+             *       ]
+             *     ]
+             */
+            moments: components["schemas"]["Moment"][][];
+            /**
+             * @default {
+             *       "first": null,
+             *       "last": null,
+             *       "days": [],
+             *       "start": null,
+             *       "end": null,
+             *       "clock": "business",
+             *       "only": null,
+             *       "hours": null
+             *     }
+             */
+            during: components["schemas"]["During"];
+        };
+        /** SentenceIn */
+        SentenceIn: {
+            sentence: components["schemas"]["Sentence"];
+        };
+        /**
+         * SignedIn
+         * @description They are signed in to the site, as the site's script or an element on it says.
+         */
+        SignedIn: {
+            /**
+             * Unless
+             * @default false
+             */
+            unless: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "signed_in";
+        };
+        /**
+         * Tagged
+         * @description A touchpoint gave them one of these tags.
+         */
+        Tagged: {
+            /**
+             * Unless
+             * @default false
+             */
+            unless: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tag";
+            /** Tags */
+            tags: string[];
+        };
+        /**
+         * TextPattern
+         * @description A text to hold against another: the same, contained in it, with * and ?, or a regular expression.
+         */
+        TextPattern: {
+            /**
+             * How
+             * @default contains
+             * @enum {string}
+             */
+            how: "exact" | "contains" | "glob" | "regex";
+            /** Text */
+            text: string;
+        };
+        /**
+         * Visits
+         * @description They are on at least, or at most, so many visits, this one counted.
+         */
+        Visits: {
+            /**
+             * Unless
+             * @default false
+             */
+            unless: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "visits";
+            /** Least */
+            least?: number | null;
+            /** Most */
+            most?: number | null;
         };
         /** HoursOut */
         HoursOut: {
@@ -2101,6 +2659,80 @@ export interface operations {
             };
         };
     };
+    intavo_sites_api_rules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RulesIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SiteOut"];
+                };
+            };
+        };
+    };
+    intavo_sites_api_pages: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageOut"][];
+                };
+            };
+        };
+    };
+    intavo_sites_api_matching: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SentenceIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatchingOut"];
+                };
+            };
+        };
+    };
     intavo_hours_api_hours: {
         parameters: {
             query?: never;
@@ -2480,6 +3112,28 @@ export interface operations {
                 "application/json": components["schemas"]["SitesIn"];
             };
         };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"];
+                };
+            };
+        };
+    };
+    intavo_touchpoints_api_editing_forget_showings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                touchpoint_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {

@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
-import { client, take, type Schemas } from './client'
+import { computed, toValue, type MaybeRefOrGetter } from 'vue'
+import { client, Failure, take, type Schemas } from './client'
 
 export type Site = Schemas['SiteOut']
 
@@ -26,4 +27,31 @@ export function useChangeSite() {
 
 export async function setHouse(site_id: number, house: Record<string, unknown>): Promise<Site> {
   return take(client.PUT('/api/sites/{site_id}/house', { params: { path: { site_id } }, body: { house: house as Record<string, never> } }))
+}
+
+export async function setRules(site_id: number, rules: Site['rules']): Promise<Site> {
+  return take(
+    client.PUT('/api/sites/{site_id}/rules', { params: { path: { site_id } }, body: { rules: rules as unknown as Record<string, never> } }),
+  )
+}
+
+/** The pages that the script has seen on a site. */
+export function usePages(site: MaybeRefOrGetter<number>) {
+  return useQuery({
+    queryKey: computed(() => ['pages', toValue(site)]),
+    queryFn: () => take(client.GET('/api/sites/{site_id}/pages', { params: { path: { site_id: toValue(site) } } })),
+    enabled: computed(() => toValue(site) > 0),
+  })
+}
+
+/** Which of them a sentence is for; one that cannot be read yet is for none. */
+export async function matchingPages(site_id: number, sentence: object): Promise<Schemas['MatchingOut'] | null> {
+  try {
+    return await take(
+      client.POST('/api/sites/{site_id}/matching', { params: { path: { site_id } }, body: { sentence } as Schemas['SentenceIn'] }),
+    )
+  } catch (problem) {
+    if (problem instanceof Failure && problem.status === 422) return null
+    throw problem
+  }
 }

@@ -75,6 +75,10 @@ export async function placeOn(id: number, site_ids: number[]): Promise<Draft> {
   return typed(await take(client.PUT('/api/touchpoints/{touchpoint_id}/sites', { params: path(id), body: { site_ids } })))
 }
 
+export async function forgetShowings(id: number): Promise<Draft> {
+  return typed(await take(client.POST('/api/touchpoints/{touchpoint_id}/forget-showings', { params: path(id) })))
+}
+
 export async function copy(id: number): Promise<Draft> {
   return typed(await take(client.POST('/api/touchpoints/{touchpoint_id}/copy', { params: path(id) })))
 }

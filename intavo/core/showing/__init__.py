@@ -1,20 +1,29 @@
 """Who sees a touchpoint, and why not; and the plan for one page view made from it."""
 
-from .decide import Check, Compiled, State, Verdict, decide, shows
+from .around import Around
+from .compiled import Compiled, State, with_groups
+from .decide import Check, Verdict, decide, shows
 from .plan import PlannedEntry, plan
+from .predicates import page_matches
+from .siterules import PageGroup, SiteRules
 from .visit import Memory, Page, Visit, Visitor
 
 __all__ = [
+    "Around",
     "Check",
     "Compiled",
     "Memory",
     "Page",
+    "PageGroup",
     "PlannedEntry",
+    "SiteRules",
     "State",
     "Verdict",
     "Visit",
     "Visitor",
     "decide",
+    "page_matches",
     "plan",
     "shows",
+    "with_groups",
 ]

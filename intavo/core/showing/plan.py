@@ -5,16 +5,21 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from ..touchpoint.rules import Moment
-from .decide import Compiled, PageView, State, moments_of, page_view, shows
+from .compiled import Compiled, PageView, State, page_view
+from .decide import holds_until, moments_of, shows
 from .visit import Visit
 
 
 @dataclass(frozen=True, slots=True)
 class PlannedEntry:
-    """A touchpoint that stands in the plan; without moments it never comes by itself."""
+    """A touchpoint that stands in the plan; without moments it never comes by itself.
+
+    `until` is when time may change that, if it will.
+    """
 
     touchpoint: Compiled
     moments: tuple[tuple[Moment, ...], ...]
+    until: datetime | None = None
 
 
 def plan(touchpoints: Iterable[Compiled], visit: Visit, at: datetime, opened: str | None = None) -> list[PlannedEntry]:
@@ -31,7 +36,7 @@ def plan(touchpoints: Iterable[Compiled], visit: Visit, at: datetime, opened: st
 def _entries(touchpoints: Iterable[Compiled], view: PageView, opened: str | None) -> Iterator[PlannedEntry]:
     for touchpoint in touchpoints:
         if shows(touchpoint, view):
-            yield PlannedEntry(touchpoint, _moments(touchpoint, view))
+            yield PlannedEntry(touchpoint, _moments(touchpoint, view), holds_until(touchpoint, view))
         elif touchpoint.id == opened and touchpoint.state is State.LIVE:
             yield PlannedEntry(touchpoint, ())
 

@@ -31,7 +31,10 @@ class Arrival(_Said):
 
 
 class Visitor(_Said):
-    """The visitor as their browser remembers; `utc_offset` in minutes, east positive."""
+    """The visitor as their browser remembers; `utc_offset` in minutes, east positive.
+
+    `interruptions` counts what has come by itself over the page in this visit.
+    """
 
     id: Short | None = None
     language: str = Field("en", max_length=35)
@@ -44,6 +47,7 @@ class Visitor(_Said):
     arrival: Arrival = Arrival()
     on_list: bool = False
     tags: tuple[Short, ...] = Field((), max_length=200)
+    interruptions: int = Field(0, ge=0)
 
 
 class Memory(_Said):

@@ -1,81 +1,86 @@
 """The rules of a touchpoint as data: show sentences, how often, until."""
 
-from functools import lru_cache
-from typing import Annotated, Literal, Self
-from urllib.parse import unquote, urlsplit
+from datetime import timedelta
+from typing import Annotated, Any, Literal, Self
 
-from pydantic import Field, field_validator, model_validator
+from pydantic import Field, StringConstraints, field_validator, model_validator
 
 from .base import Model
+from .css import check_selector
+from .during import During
+from .patterns import PagePattern, normal_path
+from .who import DEVICES, VisitorDevice, Who, Word
 
-VisitorDevice = Literal["desktop", "tablet", "phone"]
-DEVICES: tuple[VisitorDevice, ...] = ("desktop", "tablet", "phone")
-
-
-@lru_cache(maxsize=4096)
-def normal_path(address: str) -> str:
-    """A page's path as it is compared: decoded, case-folded, without query, fragment and last slash.
-
-    Takes a whole address, a path, or a path without its first slash.
-    """
-    try:
-        path = urlsplit(address if "://" in address else f"//x/{address.lstrip('/')}").path
-    except ValueError:
-        path = "/"
-    return f"/{unquote(path).strip('/')}".casefold()
-
-
-class PagePattern(Model):
-    """Which pages: one exactly, or one and everything below it."""
-
-    kind: Literal["exact", "below"]
-    path: str = Field(min_length=1, max_length=500)
-
-    @field_validator("path")
-    @classmethod
-    def _normalised(cls, value: str) -> str:
-        if any(mark.isspace() for mark in value.strip()):
-            raise ValueError("a page's path has no spaces; write it like /trips")
-        return normal_path(value.strip())
-
-    def matches(self, path: str) -> bool:
-        """Whether a path from `normal_path` is one of these pages."""
-        if path == self.path:
-            return True
-        return self.kind == "below" and (self.path == "/" or path.startswith(f"{self.path}/"))
-
-    def say(self) -> str:
-        """The pattern as it is written for people."""
-        return self.path if self.kind == "exact" else f"{self.path} and below"
+__all__ = [
+    "DEVICES", "HowOften", "Moment", "PagePattern", "Sentence", "Show", "Span", "Until", "VisitorDevice", "normal_path"
+]  # fmt: skip
+Selector = Annotated[str, StringConstraints(min_length=1, max_length=300, strip_whitespace=True)]
 
 
 class Moment(Model):
-    """When, on a page: after so many seconds, when so much of it is read, or about to leave. Exactly one is given."""
+    """When, on a page. Exactly one is given.
+
+    `after`: seconds on it; `read`: percent of it, going down; `up`: percent, coming back up to it; `view`: an
+    element in view; `clicks`: so many, anywhere; `idle`: seconds without doing anything; `leave`: about to
+    leave; `click`: a click on an element. Elements are named by a selector.
+    """
 
     after: Annotated[int, Field(ge=0, le=3600)] | None = None
     read: Annotated[int, Field(ge=1, le=100)] | None = None
+    up: Annotated[int, Field(ge=0, le=99)] | None = None
+    view: Selector | None = None
+    clicks: Annotated[int, Field(ge=1, le=100)] | None = None
+    idle: Annotated[int, Field(ge=1, le=3600)] | None = None
     leave: Literal[True] | None = None
+    click: Selector | None = None
+
+    @field_validator("view", "click")
+    @classmethod
+    def _parses(cls, value: str | None) -> str | None:
+        return None if value is None else check_selector(value)
 
     @model_validator(mode="after")
     def _one_of_them(self) -> Self:
-        if sum(one is not None for one in (self.after, self.read, self.leave)) != 1:
-            raise ValueError("a moment is either seconds on the page, the share of it that is read, or leaving it")
+        if len(self.given()) != 1:
+            raise ValueError("a moment is one thing: seconds, a share that is read, an element, clicks, or leaving")
         return self
+
+    def given(self) -> dict[str, Any]:
+        """What it is, as the visitor's script takes it."""
+        return {name: value for name in _MOMENTS if (value := getattr(self, name)) is not None}
 
     def say(self) -> str:
         """The moment in words."""
-        if self.leave:
-            return "about to leave"
-        return f"after {self.after} s" if self.after is not None else f"{self.read} % down"
+        [(name, value)] = self.given().items()
+        return _MOMENTS[name].format(value)
+
+
+_MOMENTS: dict[str, str] = {
+    "after": "after {} s", "read": "{} % down", "up": "back up to {} %", "view": "when “{}” is in view",
+    "clicks": "after {} clicks", "idle": "{} s without doing anything", "leave": "about to leave",
+    "click": "a click on “{}”",
+}  # fmt: skip
 
 
 class Sentence(Model):
-    """Where, to whom and at which moment; the moments are alternatives of which all parts must come."""
+    """Where, to whom, at which moment and during which times; one of several joined by "or".
 
+    `sites` are short names of sites, none: all it stands on. Pages, landing pages and kinds of page are
+    any of these, less the ones left out. All of `who` must hold. Moments are alternatives, of which all
+    parts must come; none: never by itself.
+    """
+
+    sites: tuple[Word, ...] = Field((), max_length=50)
     pages: tuple[PagePattern, ...] = Field((), max_length=100)
     not_pages: tuple[PagePattern, ...] = Field((), max_length=100)
+    landing: tuple[PagePattern, ...] = Field((), max_length=100)
+    not_landing: tuple[PagePattern, ...] = Field((), max_length=100)
+    kinds: tuple[Word, ...] = Field((), max_length=40)
+    not_kinds: tuple[Word, ...] = Field((), max_length=40)
     devices: tuple[VisitorDevice, ...] = DEVICES
+    who: tuple[Who, ...] = Field((), max_length=20)
     moments: tuple[tuple[Moment, ...], ...] = Field(((Moment(after=12),), (Moment(read=40),)), max_length=10)
+    during: During = During()
 
     @field_validator("devices")
     @classmethod
@@ -84,22 +89,71 @@ class Sentence(Model):
             raise ValueError("choose at least one of desktop, tablet and phone")
         return tuple(device for device in DEVICES if device in value)
 
+    @field_validator("kinds", "not_kinds")
+    @classmethod
+    def _folded(cls, value: tuple[str, ...]) -> tuple[str, ...]:
+        return tuple(dict.fromkeys(one.casefold() for one in value))
+
+
+Unit = Literal["minutes", "hours", "days"]
+
+
+class Span(Model):
+    """A length of time as the owner says it; a day is 24 hours."""
+
+    n: int = Field(7, ge=1, le=3650)
+    unit: Unit = "days"
+
+    @property
+    def length(self) -> timedelta:
+        """The time itself."""
+        return timedelta(**{self.unit: self.n})
+
+    def say(self) -> str:
+        """Like "7 days" or "a minute"."""
+        one = {"minutes": "a minute", "hours": "an hour", "days": "a day"}
+        return f"{self.n} {self.unit}" if self.n != 1 else one[self.unit]
+
 
 class HowOften(Model):
-    """At most once in so many days of 24 hours; None: on every page."""
+    """On every page, once a visit, or once in a span; at most so many times ever; how long it stays away once closed.
 
-    once_in_days: Annotated[int, Field(ge=1, le=3650)] | None = 7
+    Counted from the moment it is on screen.
+    """
+
+    every: Literal["page", "visit", "span"] = "span"
+    span: Span = Span()
+    most: Annotated[int, Field(ge=1, le=10_000)] | None = None
+    after_closed: Span | None = None
+
+    @model_validator(mode="before")
+    @classmethod
+    def _as_it_was(cls, data: Any) -> Any:
+        # Documents of the first shape said days, or null for every page.
+        if isinstance(data, dict) and "once_in_days" in data:
+            rest = {name: value for name, value in data.items() if name != "once_in_days"}
+            days = data["once_in_days"]
+            return rest | (
+                {"every": "page"} if days is None else {"every": "span", "span": {"n": days, "unit": "days"}}
+            )
+        return data
 
 
 class Until(Model):
-    """Not any more after they answered."""
+    """Not any more after they answered: this one, or any touchpoint of its group."""
 
     answered: bool = True
+    group: bool = False
 
 
 class Show(Model):
-    """All rules: any of the sentences shows it, within how often and until."""
+    """All rules: any of the sentences shows it, within how often and until.
+
+    `group` is a name that several touchpoints share; `alone`: only if nothing else has interrupted the visit.
+    """
 
     sentences: tuple[Sentence, ...] = Field((Sentence(),), min_length=1, max_length=20)
     how_often: HowOften = HowOften()
     until: Until = Until()
+    group: Annotated[str, StringConstraints(max_length=60, strip_whitespace=True)] = ""
+    alone: bool = False

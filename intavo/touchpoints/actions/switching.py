@@ -81,6 +81,17 @@ def place(actor: Actor, *, touchpoint_id: int, site_ids: list[int]) -> Touchpoin
     return touchpoint
 
 
+def forget_showings(actor: Actor, *, touchpoint_id: int) -> Touchpoint:
+    """Forget that anybody has seen, closed or answered it: everybody may get it again."""
+    with transaction.atomic():
+        touchpoint = locked(actor, touchpoint_id)
+        touchpoint.generation += 1
+        touchpoint.save(update_fields=["generation"])
+        touch(actor.business_id)
+        actor.noted("showings forgotten", touchpoint=touchpoint.public_id)
+    return touchpoint
+
+
 def order(actor: Actor, *, touchpoint_ids: list[int]) -> None:
     """Put the touchpoints in this order; those that are not named keep theirs after them."""
     actor.needs(Right.TOUCHPOINTS)

@@ -179,6 +179,13 @@ def place(request: MemberRequest, touchpoint_id: int, body: SitesIn) -> DraftOut
     return draft_out(request, touchpoint_id)
 
 
+@router.post("/touchpoints/{touchpoint_id}/forget-showings", response=DraftOut)
+def forget_showings(request: MemberRequest, touchpoint_id: int) -> DraftOut:
+    """Everybody may get it again, as if they had never seen it."""
+    actions.forget_showings(request.auth, touchpoint_id=touchpoint_id)
+    return draft_out(request, touchpoint_id)
+
+
 @router.post("/touchpoints/{touchpoint_id}/copy", response={201: DraftOut})
 def copy(request: MemberRequest, touchpoint_id: int) -> Status[DraftOut]:
     """Make a copy of it."""

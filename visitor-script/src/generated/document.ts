@@ -653,6 +653,8 @@ export interface Leaving {
 }
 /**
  * All rules: any of the sentences shows it, within how often and until.
+ *
+ * `group` is a name that several touchpoints share; `alone`: only if nothing else has interrupted the visit.
  */
 export interface Show {
   /**
@@ -662,14 +664,24 @@ export interface Show {
   sentences: Sentence[];
   how_often: HowOften;
   until: Until;
+  group: string;
+  alone: boolean;
 }
 /**
- * Where, to whom and at which moment; the moments are alternatives of which all parts must come.
+ * Where, to whom, at which moment and during which times; one of several joined by "or".
+ *
+ * `sites` are short names of sites, none: all it stands on. Pages, landing pages and kinds of page are
+ * any of these, less the ones left out. All of `who` must hold. Moments are alternatives, of which all
+ * parts must come; none: never by itself.
  *
  * This interface was referenced by `TouchpointDocument`'s JSON-Schema
  * via the `definition` "Sentence".
  */
 export interface Sentence {
+  /**
+   * @maxItems 50
+   */
+  sites: string[];
   /**
    * @maxItems 100
    */
@@ -678,24 +690,185 @@ export interface Sentence {
    * @maxItems 100
    */
   not_pages: PagePattern[];
+  /**
+   * @maxItems 100
+   */
+  landing: PagePattern[];
+  /**
+   * @maxItems 100
+   */
+  not_landing: PagePattern[];
+  /**
+   * @maxItems 40
+   */
+  kinds: string[];
+  /**
+   * @maxItems 40
+   */
+  not_kinds: string[];
   devices: ("desktop" | "tablet" | "phone")[];
+  /**
+   * @maxItems 20
+   */
+  who: (Been | Visits | Pages | Arrival | Referrer | Campaign | SignedIn | Language | OnList | Tagged)[];
   /**
    * @maxItems 10
    */
   moments: Moment[][];
+  during: During;
 }
 /**
- * Which pages: one exactly, or one and everything below it.
+ * Which pages: one exactly, one and everything below it, or those whose path matches.
+ *
+ * `query` holds it against path and query together. A group stands for the patterns that the owner gave that
+ * name.
  *
  * This interface was referenced by `TouchpointDocument`'s JSON-Schema
  * via the `definition` "PagePattern".
  */
 export interface PagePattern {
-  kind: "exact" | "below";
+  kind: "exact" | "below" | "contains" | "glob" | "regex" | "group";
   path: string;
+  query: boolean;
 }
 /**
- * When, on a page: after so many seconds, when so much of it is read, or about to leave. Exactly one is given.
+ * They have been on the site before.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Been".
+ */
+export interface Been {
+  unless: boolean;
+  kind: "been";
+}
+/**
+ * They are on at least, or at most, so many visits, this one counted.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Visits".
+ */
+export interface Visits {
+  unless: boolean;
+  kind: "visits";
+  least: number | null;
+  most: number | null;
+}
+/**
+ * They have seen at least so many pages, this one counted: in this visit or ever.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Pages".
+ */
+export interface Pages {
+  unless: boolean;
+  kind: "pages";
+  least: number;
+  span: "visit" | "ever";
+}
+/**
+ * How this visit came to the site: any of these ways.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Arrival".
+ */
+export interface Arrival {
+  unless: boolean;
+  kind: "arrival";
+  /**
+   * @minItems 1
+   * @maxItems 5
+   */
+  ways: ("typed" | "search" | "social" | "elsewhere" | "here")[];
+}
+/**
+ * The address they came from matches (host, path and query, without scheme).
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Referrer".
+ */
+export interface Referrer {
+  unless: boolean;
+  kind: "referrer";
+  address: TextPattern;
+}
+/**
+ * A text to hold against another: the same, contained in it, with * and ?, or a regular expression.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "TextPattern".
+ */
+export interface TextPattern {
+  how: "exact" | "contains" | "glob" | "regex";
+  text: string;
+}
+/**
+ * A tag in the address they landed on matches, such as utm_campaign.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Campaign".
+ */
+export interface Campaign {
+  unless: boolean;
+  kind: "campaign";
+  tag: string;
+  value: TextPattern;
+}
+/**
+ * They are signed in to the site, as the site's script or an element on it says.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "SignedIn".
+ */
+export interface SignedIn {
+  unless: boolean;
+  kind: "signed_in";
+}
+/**
+ * Their browser speaks one of these languages (BCP 47; "en" takes in "en-GB").
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Language".
+ */
+export interface Language {
+  unless: boolean;
+  kind: "language";
+  /**
+   * @minItems 1
+   * @maxItems 40
+   */
+  languages: string[];
+}
+/**
+ * They are on the list, as far as their browser knows.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "OnList".
+ */
+export interface OnList {
+  unless: boolean;
+  kind: "on_list";
+}
+/**
+ * A touchpoint gave them one of these tags.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Tagged".
+ */
+export interface Tagged {
+  unless: boolean;
+  kind: "tag";
+  /**
+   * @minItems 1
+   * @maxItems 40
+   */
+  tags: string[];
+}
+/**
+ * When, on a page. Exactly one is given.
+ *
+ * `after`: seconds on it; `read`: percent of it, going down; `up`: percent, coming back up to it; `view`: an
+ * element in view; `clicks`: so many, anywhere; `idle`: seconds without doing anything; `leave`: about to
+ * leave; `click`: a click on an element. Elements are named by a selector.
  *
  * This interface was referenced by `TouchpointDocument`'s JSON-Schema
  * via the `definition` "Moment".
@@ -703,19 +876,67 @@ export interface PagePattern {
 export interface Moment {
   after: number | null;
   read: number | null;
+  up: number | null;
+  view: string | null;
+  clicks: number | null;
+  idle: number | null;
   leave: true | null;
+  click: string | null;
 }
 /**
- * At most once in so many days of 24 hours; None: on every page.
+ * From a date to a date (both whole days), on weekdays, between times of day, while open or while closed.
+ *
+ * Dates and times are the business's wall clock, or with `clock` "visitor" the visitor's. A `start` at or
+ * after `end` runs into the next day, and belongs to the day on which it starts. `hours` names the opening
+ * hours by their id; None: the main ones.
+ */
+export interface During {
+  first: string | null;
+  last: string | null;
+  /**
+   * @maxItems 7
+   */
+  days: ("mon" | "tue" | "wed" | "thu" | "fri" | "sat" | "sun")[];
+  start: string | null;
+  end: string | null;
+  clock: "business" | "visitor";
+  only: ("open" | "closed") | null;
+  hours: number | null;
+}
+/**
+ * On every page, once a visit, or once in a span; at most so many times ever; how long it stays away once closed.
+ *
+ * Counted from the moment it is on screen.
  */
 export interface HowOften {
-  once_in_days: number | null;
+  every: "page" | "visit" | "span";
+  span: Span;
+  most: number | null;
+  after_closed: Span1 | null;
 }
 /**
- * Not any more after they answered.
+ * A length of time as the owner says it; a day is 24 hours.
+ */
+export interface Span {
+  n: number;
+  unit: "minutes" | "hours" | "days";
+}
+/**
+ * A length of time as the owner says it; a day is 24 hours.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Span".
+ */
+export interface Span1 {
+  n: number;
+  unit: "minutes" | "hours" | "days";
+}
+/**
+ * Not any more after they answered: this one, or any touchpoint of its group.
  */
 export interface Until {
   answered: boolean;
+  group: boolean;
 }
 /**
  * What follows: whether somebody answers, how soon (open minutes; None: the business's promise), mail.
@@ -862,6 +1083,29 @@ export interface Confirm1 {
   button: string;
 }
 /**
+ * From a date to a date (both whole days), on weekdays, between times of day, while open or while closed.
+ *
+ * Dates and times are the business's wall clock, or with `clock` "visitor" the visitor's. A `start` at or
+ * after `end` runs into the next day, and belongs to the day on which it starts. `hours` names the opening
+ * hours by their id; None: the main ones.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "During".
+ */
+export interface During1 {
+  first: string | null;
+  last: string | null;
+  /**
+   * @maxItems 7
+   */
+  days: ("mon" | "tue" | "wed" | "thu" | "fri" | "sat" | "sun")[];
+  start: string | null;
+  end: string | null;
+  clock: "business" | "visitor";
+  only: ("open" | "closed") | null;
+  hours: number | null;
+}
+/**
  * The button itself, where the stance is one: its words, its sign, and what a click does if it opens nothing.
  *
  * This interface was referenced by `TouchpointDocument`'s JSON-Schema
@@ -908,13 +1152,18 @@ export interface Guard1 {
   work: boolean;
 }
 /**
- * At most once in so many days of 24 hours; None: on every page.
+ * On every page, once a visit, or once in a span; at most so many times ever; how long it stays away once closed.
+ *
+ * Counted from the moment it is on screen.
  *
  * This interface was referenced by `TouchpointDocument`'s JSON-Schema
  * via the `definition` "HowOften".
  */
 export interface HowOften1 {
-  once_in_days: number | null;
+  every: "page" | "visit" | "span";
+  span: Span;
+  most: number | null;
+  after_closed: Span1 | null;
 }
 /**
  * How the visitor gets rid of it: `cross` is the seconds until the close sign comes, None for none.
@@ -1001,6 +1250,8 @@ export interface LookValues1 {
 /**
  * All rules: any of the sentences shows it, within how often and until.
  *
+ * `group` is a name that several touchpoints share; `alone`: only if nothing else has interrupted the visit.
+ *
  * This interface was referenced by `TouchpointDocument`'s JSON-Schema
  * via the `definition` "Show".
  */
@@ -1012,6 +1263,8 @@ export interface Show1 {
   sentences: Sentence[];
   how_often: HowOften;
   until: Until;
+  group: string;
+  alone: boolean;
 }
 /**
  * Where one that stands in the page goes by itself: before, after or inside the first element that matches.
@@ -1036,13 +1289,14 @@ export interface ThankYou1 {
   reply_to: string;
 }
 /**
- * Not any more after they answered.
+ * Not any more after they answered: this one, or any touchpoint of its group.
  *
  * This interface was referenced by `TouchpointDocument`'s JSON-Schema
  * via the `definition` "Until".
  */
 export interface Until1 {
   answered: boolean;
+  group: boolean;
 }
 /**
  * Colours by role, all of them known.

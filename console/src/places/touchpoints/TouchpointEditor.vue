@@ -3,7 +3,20 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { useDebounceFn, useEventListener } from '@vueuse/core'
 import { computed, provide, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { bringBack, copy, covered, csvAddress, extras, placeOn, returnTo, throwAway, turn, turnInto, type Draft } from '@/api/touchpoints'
+import {
+  bringBack,
+  copy,
+  covered,
+  csvAddress,
+  extras,
+  forgetShowings,
+  placeOn,
+  returnTo,
+  throwAway,
+  turn,
+  turnInto,
+  type Draft,
+} from '@/api/touchpoints'
 import { Failure } from '@/api/client'
 import { useKeys } from '@/lib/keys'
 import { useNotices } from '@/lib/notices'
@@ -17,7 +30,7 @@ import PartList from './PartList.vue'
 import PutLive from './PutLive.vue'
 import ReadyCheck from './ReadyCheck.vue'
 import { LOGO, seenOf } from './seen'
-import ShowSentence from './ShowSentence.vue'
+import ShowSentence from './show/ShowSentence.vue'
 import StageFoot from './StageFoot.vue'
 import StageFrame from './StageFrame.vue'
 import StepTabs from './StepTabs.vue'
@@ -47,6 +60,10 @@ const { data: extra } = useQuery({
   queryFn: () => extras(id),
   placeholderData: (before) => before,
 })
+async function forget() {
+  await turned(() => forgetShowings(id))
+  if (!error.value) notices.say('Past showings are forgotten: everybody may get it again.')
+}
 /** On one more site, or on one fewer: seen from where it stands when its turn comes. */
 const stand = (site: number, on: boolean) =>
   turned(() => placeOn(id, [...(draft.value?.sites ?? []).map((one) => one.id).filter((one) => one !== site), ...(on ? [site] : [])]))
@@ -213,7 +230,7 @@ async function remove() {
           </div>
           <StageFoot :readings="draft.readings" :share="share" @use="useShade" @go="goTo" />
           <footer class="border-t border-line bg-sheet px-5 py-2.5">
-            <ShowSentence :document="edited" @change="edit" />
+            <ShowSentence :document="edited" :draft="draft" @change="edit" @forget="forget" />
             <ReadyCheck :findings="draft.findings" @go="goTo" />
           </footer>
         </section>

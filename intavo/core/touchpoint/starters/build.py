@@ -123,7 +123,7 @@ def show(*alternatives: Data, days: int | None = 7, answered: bool = True, **sen
     """All rules: any of the moments, at most once in so many days, not after an answer."""
     return {
         "sentences": [{**moments(*alternatives), **sentence}],
-        "how_often": {"once_in_days": days},
+        "how_often": {"every": "page"} if days is None else {"every": "span", "span": {"n": days, "unit": "days"}},
         "until": {"answered": answered},
     }
 

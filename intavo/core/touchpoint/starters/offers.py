@@ -150,7 +150,7 @@ OFFERS = (
                 )
             ],
             "look": {"width": 480},
-            "show": {"sentences": [{"moments": []}], "how_often": {"once_in_days": None}, "until": {"answered": False}},
+            "show": {"sentences": [{"moments": []}], "how_often": {"every": "page"}, "until": {"answered": False}},
         },
     ),
 )  # fmt: skip

@@ -1,0 +1,90 @@
+<script setup lang="ts">
+import { useHours } from '@/api/hours'
+import { vTyped } from '@/lib/typed'
+import SelectBox from '../fields/SelectBox.vue'
+import { DAYS, type Sentence } from './sentence'
+
+/** During which times: dates, weekdays, times of day, while open or closed. */
+const props = defineProps<{ sentence: Sentence }>()
+const emit = defineEmits<{ set: [patch: Partial<Sentence>] }>()
+const { data: hours } = useHours()
+type During = Sentence['during']
+const change = (patch: Partial<During>) => emit('set', { during: { ...props.sentence.during, ...patch } })
+const value = (event: Event) => (event.target as HTMLInputElement).value || null
+const CLOCKS = { business: 'by your clock', visitor: 'by the visitor’s clock' }
+const ONLY = { '': 'whether you are open or not', open: 'only while you are open', closed: 'only while you are closed' }
+function dates(patch: Partial<During>) {
+  const next = { ...props.sentence.during, ...patch }
+  // One before the other: the one that was not touched gives way.
+  if (next.first && next.last && next.first > next.last) Object.assign(next, 'first' in patch ? { last: next.first } : { first: next.last })
+  emit('set', { during: next })
+}
+function times(patch: { start?: string | null; end?: string | null }) {
+  const next = { start: props.sentence.during.start, end: props.sentence.during.end, ...patch }
+  if (!patch.start && 'start' in patch) return change({ start: null, end: null })
+  if (!patch.end && 'end' in patch) return change({ start: null, end: null })
+  change({ start: next.start ?? '09:00', end: next.end ?? (next.start && next.start >= '17:00' ? '23:00' : '17:00') })
+}
+function day(name: keyof typeof DAYS, on: boolean) {
+  const all = Object.keys(DAYS) as (keyof typeof DAYS)[]
+  change({ days: all.filter((one) => (one === name ? on : props.sentence.during.days.includes(one))) })
+}
+</script>
+
+<template>
+  <div class="grid gap-3">
+    <fieldset class="grid grid-cols-2 gap-2">
+      <legend class="font-semibold">Dates</legend>
+      <label class="text-sm"
+        >from<input v-typed="sentence.during.first" type="date" class="input" @change="dates({ first: value($event) })"
+      /></label>
+      <label class="text-sm"
+        >to, that day too<input v-typed="sentence.during.last" type="date" class="input" @change="dates({ last: value($event) })"
+      /></label>
+    </fieldset>
+    <fieldset class="flex flex-wrap gap-1">
+      <legend class="font-semibold">Weekdays</legend>
+      <button
+        v-for="(name, key) in DAYS"
+        :key="key"
+        type="button"
+        class="btn px-2!"
+        :class="{ '!border-petrol bg-petrol-wash! text-petrol': sentence.during.days.includes(key) }"
+        :aria-pressed="sentence.during.days.includes(key)"
+        @click="day(key, !sentence.during.days.includes(key))"
+      >
+        {{ name }}
+      </button>
+    </fieldset>
+    <fieldset class="grid grid-cols-2 gap-2">
+      <legend class="font-semibold">Times of day</legend>
+      <label class="text-sm"
+        >between<input
+          v-typed="sentence.during.start?.slice(0, 5) ?? null"
+          type="time"
+          class="input"
+          @change="times({ start: value($event) })"
+      /></label>
+      <label class="text-sm"
+        >and<input v-typed="sentence.during.end?.slice(0, 5) ?? null" type="time" class="input" @change="times({ end: value($event) })"
+      /></label>
+    </fieldset>
+    <SelectBox label="Whose clock" :value="sentence.during.clock" :options="CLOCKS" @set="change({ clock: $event as During['clock'] })" />
+    <SelectBox
+      label="While open or closed"
+      :value="sentence.during.only ?? ''"
+      :options="ONLY"
+      @set="change({ only: ($event || null) as During['only'] })"
+    />
+    <select
+      v-if="sentence.during.only && hours?.others.length"
+      class="input"
+      aria-label="By which hours"
+      :value="sentence.during.hours ?? ''"
+      @change="change({ hours: Number(value($event)) || null })"
+    >
+      <option value="">by the main hours</option>
+      <option v-for="one in hours?.others" :key="one.id" :value="one.id">by {{ one.name }}</option>
+    </select>
+  </div>
+</template>

@@ -1,0 +1,98 @@
+"""What deciding works on: a touchpoint's rules made ready, and a page view with what is asked of it worked out once."""
+
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from enum import StrEnum
+from functools import cached_property
+from typing import NamedTuple
+from zoneinfo import ZoneInfo
+
+from ..hosts import host_of
+from ..touchpoint.patterns import Groups, expanded, normal_address, normal_path
+from ..touchpoint.rules import Sentence, Show
+from .around import NOTHING_AROUND, Around
+from .visit import Memory, Visit
+
+VISIT_ENDS = timedelta(minutes=30)
+
+
+class State(StrEnum):
+    """Whether a touchpoint is on; a draft was never on."""
+
+    DRAFT = "draft"
+    LIVE = "live"
+    OFF = "off"
+
+
+@dataclass(frozen=True)
+class Compiled:
+    """What deciding needs of one touchpoint; made once for a revision and kept.
+
+    `mates` are the ids of all touchpoints of its group. `goes_after` is the seconds after which it goes by itself.
+    """
+
+    id: str
+    state: State
+    hosts: frozenset[str]
+    show: Show
+    zone: ZoneInfo
+    generation: int = 1
+    order: int = 0
+    interrupts: bool = True
+    queue: str = "interrupting"
+    around: Around = NOTHING_AROUND
+    mates: frozenset[str] = frozenset()
+    goes_after: int | None = None
+
+    @cached_property
+    def pause(self) -> timedelta | None:
+        """How long it stays away after being shown; a day is 24 hours."""
+        often = self.show.how_often
+        return often.span.length if often.every == "span" else None
+
+    @cached_property
+    def plain(self) -> bool:
+        """Whether every sentence asks for nothing but pages and devices, which most do."""
+        return not any(
+            s.sites or s.landing or s.not_landing or s.kinds or s.not_kinds or s.who or not s.during.always
+            for s in self.show.sentences
+        )
+
+
+_PAGES = ("pages", "not_pages", "landing", "not_landing")
+
+
+def with_groups(show: Show, groups: Groups) -> Show:
+    """The rules with the owner's groups of pages written out."""
+    return show.model_copy(update={"sentences": tuple(sentence_with(one, groups) for one in show.sentences)})
+
+
+def sentence_with(sentence: Sentence, groups: Groups) -> Sentence:
+    """A sentence with the groups of pages written out."""
+    return sentence.model_copy(update={name: expanded(getattr(sentence, name), groups) for name in _PAGES})
+
+
+class PageView(NamedTuple):
+    """A visit with what every touchpoint asks of it worked out once: the host and path as they are compared."""
+
+    visit: Visit
+    at: datetime
+    host: str | None
+    path: str
+    address: str
+
+
+def page_view(visit: Visit, at: datetime) -> PageView:
+    """A visit at an instant."""
+    url = visit.page.url
+    return PageView(visit, at, host_of(url), normal_path(url), normal_address(url))
+
+
+class Case(NamedTuple):
+    """What the checks of one verdict speak of; `told` is the sentence that is explained."""
+
+    touchpoint: Compiled
+    view: PageView
+    told: Sentence
+    memory: Memory | None
+    free: datetime | None

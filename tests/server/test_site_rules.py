@@ -1,0 +1,146 @@
+"""What is set for a whole site, the pages that the script has seen, and hosts that are not on the list."""
+
+import json
+from typing import Any
+
+import pytest
+from django.test import Client
+
+from intavo.sites.models import SitePage, Stranger
+from intavo.touchpoints import live
+from intavo.touchpoints.actions import make, save_draft, turn_on
+from intavo.visitor import protocol, views
+
+from .conftest import World
+
+ORIGIN = {"origin": "https://otterwick.example"}
+
+
+@pytest.fixture(autouse=True)
+def _nothing_seen(monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(views, "_views", {})
+    monkeypatch.setattr(protocol, "_strangers", {})
+
+
+def plan(world: World, path: str = "/trips", origin: dict[str, str] | None = None, **visitor: Any) -> Any:
+    """Ask for the plan of a page."""
+    page = {"url": f"https://otterwick.example{path}", "title": "Trips", "kinds": ["Section"]}
+    body = json.dumps({"page": page, "device": "desktop", "visitor": visitor})
+    return Client().post(f"/e/{world.site.key}/plan", body, "text/plain", headers=origin or ORIGIN)
+
+
+def anew() -> None:
+    """As if a second had passed."""
+    live._sites.clear()
+    views._seen.clear()
+
+
+def put(world: World, rules: dict[str, Any]) -> Any:
+    """Set the rules of the site."""
+    return world.console().put(f"/api/sites/{world.site.pk}/rules", json.dumps({"rules": rules}), "application/json")
+
+
+def shown(world: World, show: dict[str, Any]) -> str:
+    """A pop-up with these rules, on; its short name."""
+    row = make(world.owner, starter="news", name="With rules")
+    document = json.loads(json.dumps(row.draft.document)) | {"show": show}
+    save_draft(world.owner, touchpoint_id=row.pk, document=document, based_on=1)
+    anew()
+    return turn_on(world.owner, touchpoint_id=row.pk).slug
+
+
+def test_rules_of_a_site_are_kept_said_in_the_plan_and_refused_with_their_place(otterwick: World) -> None:
+    answer = put(
+        otterwick, {"search": ["https://WWW.FindIt.example/q"], "give_way_to": ["#note"], "signed_in": ".account"}
+    )
+    assert answer.json()["rules"]["search"] == ["findit.example"]
+    anew()
+    said = plan(otterwick).json()
+    assert (said["give_way_to"], said["signed_in"]) == (["#note"], ".account")
+    for rules, field in (
+        ({"search": ["find it"]}, "rules.search"),
+        ({"give_way_to": ["div["]}, "rules.give_way_to"),
+        ({"groups": [{"name": "A", "pages": [{"kind": "regex", "path": "("}]}]}, "rules.groups.0.pages.0.path"),
+        ({"most_interruptions": 0}, "rules.most_interruptions"),
+    ):
+        refused = put(otterwick, rules)
+        assert refused.status_code == 422
+        assert refused.json()["errors"][0]["field"] == field
+    assert put(otterwick, {}).json()["rules"]["give_way_to"] == []
+
+
+def test_rules_reach_the_plan_arrival_groups_of_pages_and_the_cap(otterwick: World) -> None:
+    put(otterwick, {
+        "search": ["findit.example"], "most_interruptions": 1,
+        "groups": [{"name": "Quiet", "pages": [{"kind": "exact", "path": "/lessons"}]}],
+    })  # fmt: skip
+    slug = shown(
+        otterwick,
+        {
+            "sentences": [
+                {"pages": [{"kind": "group", "path": "quiet"}], "who": [{"kind": "arrival", "ways": ["search"]}]}
+            ]
+        },
+    )
+    found = {"arrival": {"url": "https://otterwick.example/lessons", "referrer": "https://findit.example/"}}
+    for path, visitor, there in (
+        ("/lessons", found, True), ("/trips", found, False), ("/lessons", {}, False), ("/lessons", found | {"interruptions": 1}, False),
+    ):  # fmt: skip
+        slugs = [entry["slug"] for entry in plan(otterwick, path, **visitor).json()["touchpoints"]]
+        assert (slug in slugs) is there
+
+
+def test_an_entry_holds_until_its_times_change(otterwick: World) -> None:
+    slug = shown(
+        otterwick,
+        {"sentences": [{"during": {"start": "14:00", "end": "15:00"}, "moments": [[{"idle": 5}, {"view": "footer"}]]}]},
+    )
+    entry = next(one for one in plan(otterwick).json()["touchpoints"] if one["slug"] == slug)
+    assert entry["valid_until"] == "2026-11-24T15:00:00Z"
+    assert entry["moments"] == [[{"idle": 5}, {"view": "footer"}]]
+
+
+def test_an_answer_of_the_group_ends_the_others_too(otterwick: World) -> None:
+    group = {"group": "News", "until": {"answered": True, "group": True}}
+    first, second = shown(otterwick, group), shown(otterwick, group)
+    entries = plan(otterwick).json()["touchpoints"]
+    answered = {next(one["id"] for one in entries if one["slug"] == first): {"answered": "2026-11-20T10:00:00Z"}}
+    page = {"url": "https://otterwick.example/trips"}
+    body = json.dumps({"page": page, "device": "desktop", "memory": answered})
+    again = Client().post(f"/e/{otterwick.site.key}/plan", body, "text/plain", headers=ORIGIN).json()["touchpoints"]
+    assert {first, second}.isdisjoint(one["slug"] for one in again)
+
+
+def test_pages_that_were_seen_are_counted_and_matched(otterwick: World) -> None:
+    for path in ("/trips", "/trips/?a=1", "/trips/Sunrise", "/hire"):
+        views._seen.clear()
+        plan(otterwick, path)
+    console = otterwick.console()
+    pages = console.get(f"/api/sites/{otterwick.site.pk}/pages").json()
+    assert [(one["path"], one["views"], one["kinds"]) for one in pages] == [
+        ("/trips", 2, ["section"]), ("/hire", 1, ["section"]), ("/trips/sunrise", 1, ["section"]),
+    ]  # fmt: skip
+    asked = {"sentence": {"pages": [{"kind": "below", "path": "/trips"}], "landing": [{"kind": "exact", "path": "/"}]}}
+    answer = console.post(f"/api/sites/{otterwick.site.pk}/matching", json.dumps(asked), "application/json")
+    assert answer.json() == {"paths": ["/trips", "/trips/sunrise"], "of": 3}
+    assert SitePage.objects.filter(business_id=otterwick.owner.business_id).count() == 3
+
+
+def test_a_host_that_is_not_on_the_list_is_told_to_the_owner_until_it_is_added(otterwick: World) -> None:
+    for _ in range(3):
+        assert plan(otterwick, origin={"origin": "https://copy.example"}).status_code == 403
+    assert plan(otterwick, origin={"origin": "null"}).status_code == 403
+    console = otterwick.console()
+    assert console.get("/api/sites").json()[0]["strangers"] == ["copy.example"]
+    body = {"name": "Otterwick", "hosts": ["otterwick.example", "copy.example"]}
+    console.put(f"/api/sites/{otterwick.site.pk}", json.dumps(body), "application/json")
+    assert console.get("/api/sites").json()[0]["strangers"] == []
+    assert not Stranger.objects.exists()
+
+
+def test_forgetting_past_showings_raises_the_generation(otterwick: World) -> None:
+    before = plan(otterwick).json()["touchpoints"][0]["generation"]
+    answer = otterwick.console().post(f"/api/touchpoints/{otterwick.touchpoint.pk}/forget-showings")
+    assert answer.status_code == 200
+    anew()
+    assert plan(otterwick).json()["touchpoints"][0]["generation"] == before + 1
