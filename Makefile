@@ -29,7 +29,7 @@ check: setup-test ## the quick part of the tests: style, types, layers, core, br
 	@$(PY) -m pytest tests/core
 
 test: check ## everything: the quick part, then server and browser tests
-	@$(PY) -m pytest --create-db tests/server tests/browser
+	@scripts/everything.sh
 
 bench: setup-test ## speed, as ratios measured in one run
 	@$(PY) -m tests.bench.run

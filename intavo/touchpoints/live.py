@@ -10,7 +10,7 @@ import time
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from datetime import datetime
-from functools import lru_cache
+from functools import cached_property, lru_cache
 from zoneinfo import ZoneInfo
 
 from intavo.accounts.models import Business
@@ -100,6 +100,15 @@ class LiveSite:
     other_hours: dict[int, OpeningHours] = field(default_factory=dict)
     checked: float = 0.0
     _said: dict[tuple[object, ...], Said] = field(default_factory=dict)
+
+    @cached_property
+    def wants(self) -> dict[str, object] | None:
+        """What the rules want to know of the page: its kinds, and whether somebody is signed in to it."""
+        sentences = [one for live in self.touchpoints for one in live.compiled.show.sentences]
+        kinds = any(one.kinds or one.not_kinds for one in sentences)
+        asked = any(piece.kind == "signed_in" for one in sentences for piece in one.who)
+        signed_in = self.rules.signed_in if asked else ""
+        return {"kinds": kinds, "signed_in": signed_in} if kinds or signed_in else None
 
     @property
     def zone(self) -> ZoneInfo:
@@ -202,7 +211,8 @@ class Making:
             row.public_id, state, self.hosts, show, self.zone, row.generation, row.order,
             interrupts=document.stance in INTERRUPTING, queue=queue_of(document.stance), around=self.around,
             mates=self.groups.get(show.group.casefold(), frozenset()) if show.group else frozenset(),
-            goes_after=document.leaving.after,
+            goes_after=document.leaving.after, joins=document.purpose == "sign-up",
+            gives=() if document.after.confirm.on else tuple(document.after.tags),
         )  # fmt: skip
 
 

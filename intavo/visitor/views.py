@@ -74,12 +74,13 @@ def plan_view(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse
     until = _situation_ends(site, said.situation, at)
     head = {
         "now": iso(at), "visit_minutes": VISIT_MINUTES, "give_way_to": list(site.rules.give_way_to),
-        "signed_in": site.rules.signed_in,
         "hours": {
             "situation": said.situation.value, "until": iso(until) if until else None,
             "says": None if said.chosen.reply.hidden else {"title": said.title, "text": said.text},
         },
     }  # fmt: skip
+    if site.wants:
+        head["wants"] = site.wants
     if clock.fixed():
         head["fixed"] = True
     latest = min(until or at + timedelta(days=1), at + timedelta(days=1))

@@ -28,9 +28,9 @@ def arrive(context: BrowserContext, stack: Stack, path: str = ON_TRIPS) -> Page:
 def popped_up(context: BrowserContext, stack: Stack) -> Page:
     """Twelve seconds later."""
     page = arrive(context, stack)
-    page.clock.run_for(11_500)
+    page.clock.run_for(8_000)
     expect(page.get_by_role("dialog")).to_have_count(0)
-    page.clock.run_for(1_000)
+    page.clock.run_for(4_500)
     expect(page.get_by_role("dialog", name=TIDE)).to_be_visible()
     return page
 

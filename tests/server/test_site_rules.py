@@ -50,13 +50,15 @@ def shown(world: World, show: dict[str, Any]) -> str:
 
 
 def test_rules_of_a_site_are_kept_said_in_the_plan_and_refused_with_their_place(otterwick: World) -> None:
+    shown(otterwick, {"sentences": [{"who": [{"kind": "signed_in"}]}]})
     answer = put(
         otterwick, {"search": ["https://WWW.FindIt.example/q"], "give_way_to": ["#note"], "signed_in": ".account"}
     )
     assert answer.json()["rules"]["search"] == ["findit.example"]
     anew()
     said = plan(otterwick).json()
-    assert (said["give_way_to"], said["signed_in"]) == (["#note"], ".account")
+    assert said["give_way_to"] == ["#note"]
+    assert said["wants"] == {"kinds": False, "signed_in": ".account"}
     for rules, field in (
         ({"search": ["find it"]}, "rules.search"),
         ({"give_way_to": ["div["]}, "rules.give_way_to"),

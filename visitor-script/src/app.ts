@@ -1,9 +1,9 @@
 import { memoryOf, Store } from './memory'
-import { watch, type Leaving } from './moments'
+import { special, watch } from './moments'
 import { Net } from './net'
 import { watchAddress, whenSeen } from './page'
 import { device, type Entry, type Plan } from './plan'
-import { learn, type Mode, type Sent, type Values } from './render'
+import { learn, type Drawing, type Extras, type Mode, type Sent, type Values } from './render'
 import type { More } from './render/parts'
 import { kept, Shown, type World } from './shown'
 import { Turns } from './turns'
@@ -32,15 +32,15 @@ export class App implements World {
   readonly net: Net
   readonly visit: Visit
   private turns: Record<Queue, Turns>
-  private entries: Entry[] = []
+  entries: Entry[] = []
   private stops: (() => void)[] = []
-  private onScreen = new Map<string, OnScreen>()
+  onScreen = new Map<string, OnScreen>()
   private listeners: [string, Listener][] = []
   private watched = false
   private moreComes: Promise<void> | null = null
   private moreCame: () => void = () => undefined
-  private leaving: Leaving | undefined
-  solve: (work: object) => Promise<string> = () => Promise.resolve('')
+  private code: More | undefined
+  private giveWay: string[] = []
 
   constructor(private options: Options) {
     this.base = options.base
@@ -49,8 +49,9 @@ export class App implements World {
     this.visit = new Visit(this.store, secret)
     this.net = new Net(`${options.base}/e/${options.key}`, this.store)
     this.net.whenSent = (body, sent) => this.sentLater(body, sent)
-    const turns = (): Turns => new Turns((entry) => this.comesByItself(entry))
-    this.turns = { interrupting: turns(), bar: turns() }
+    const turns = (held?: () => boolean): Turns => new Turns((entry) => this.comesByItself(entry), held)
+    const held = (): boolean => this.giveWay.some((one) => document.querySelector(one)?.checkVisibility?.())
+    this.turns = { interrupting: turns(held), bar: turns() }
   }
 
   async start(): Promise<void> {
@@ -74,15 +75,22 @@ export class App implements World {
     this.turns.interrupting.clear()
     this.turns.bar.clear()
     this.visit.page()
-    const plan = await this.ask()
+    this.visit.found = { kinds: [], signed_in: false }
+    let plan = await this.ask()
+    if (plan?.wants) {
+      await this.fetchMore()
+      this.visit.found = this.code?.readPage(plan.wants) ?? this.visit.found
+      if (this.visit.found.kinds.length || this.visit.found.signed_in) plan = await this.ask()
+    }
     if (!plan) return
+    this.giveWay = plan.give_way_to
     this.entries = plan.touchpoints
     this.dropOthers()
     for (const { id } of this.entries) this.planned.set(id, this.recall(id))
-    this.fillSlots()
+    if (document.querySelector('[data-intavo]:empty')) void this.inPage((code) => code.fillSlots(this))
     for (const entry of this.entries) {
-      if (entry.moments.flat().some((moment) => moment.leave)) await this.withMore(entry, true)
-      if (entry.moments.length) this.stops.push(watch(entry.moments, () => this.ready(entry), this.leaving))
+      if (entry.moments.flat().some(special)) await this.withMore(entry, true)
+      if (entry.moments.length) this.stops.push(watch(entry.moments, () => this.ready(entry), this.code?.watchOne))
     }
   }
 
@@ -98,7 +106,7 @@ export class App implements World {
     else this.turns[entry.queue].ready(entry)
   }
 
-  private async ask(open?: string): Promise<Plan | null> {
+  async ask(open?: string): Promise<Plan | null> {
     try {
       const answer = await this.net.post('plan', JSON.stringify(this.visit.describe(this.store.read(), open)))
       if (!answer.ok) return null
@@ -120,8 +128,9 @@ export class App implements World {
       current = plan?.touchpoints.find((one) => one.id === entry.id && one.moments.length > 0)
     }
     if (!current) return false
-    if (current.stance === 'in-page') return this.inPlace(current)
+    if (current.stance === 'in-page') return (await this.inPage((code) => code.inPlace(this, current))) ?? false
     await this.put(current, 'live')
+    if (current.queue === 'interrupting') this.store.change((memory) => memory.interruptions++)
     return true
   }
 
@@ -129,10 +138,11 @@ export class App implements World {
   private planned = new Map<string, string>()
 
   private recall(id: string): string {
-    return JSON.stringify(this.store.read().touchpoints[id] ?? null)
+    const { touchpoints, interruptions } = this.store.read()
+    return JSON.stringify([touchpoints[id], interruptions])
   }
 
-  private async put(entry: Entry, mode: Mode, place: Element = document.body): Promise<void> {
+  async put(entry: Entry, mode: Mode, place: Element = document.body): Promise<void> {
     await this.withMore(entry)
     // Called for twice at once (by itself and by a click), it stands there once.
     if (mode === 'live' && this.onScreen.has(entry.id)) return
@@ -165,11 +175,20 @@ export class App implements World {
   }
 
   /** Called by the second file once it is here. */
-  more(more: More, solve: (work: never) => Promise<string>): void {
+  more(more: More): void {
     learn(more)
-    this.leaving = more.leaving
-    this.solve = solve as (work: object) => Promise<string>
+    this.code = more
     this.moreCame()
+  }
+
+  async solve(asks: () => Promise<Extras>): Promise<string> {
+    return this.code?.solve(asks) ?? ''
+  }
+
+  /** A likely slip in an address is offered to be put right. */
+  async offer(drawing: Drawing, email: string): Promise<void> {
+    await this.fetchMore()
+    this.code?.offer(drawing, email)
   }
 
   private sentLater(body: { touchpoint: string }, sent: Sent): void {
@@ -180,7 +199,8 @@ export class App implements World {
     if (drawing?.host.isConnected) drawing.settle(sent)
   }
 
-  answered(entry: Entry, values?: Values): void {
+  answered(entry: Entry, values?: Values, tags: string[] = []): void {
+    this.store.change((memory) => (memory.tags = [...new Set([...memory.tags, ...tags])]))
     this.remember(entry, (memory) => (memory.answered = this.visit.now()))
     const name = values?.answers['name']
     if (name) this.store.change((memory) => (memory.first_name = name.split(/\s+/)[0] ?? ''))
@@ -277,37 +297,15 @@ export class App implements World {
     void this.open(slug)
   }
 
-  private fillSlots(): void {
-    for (const slot of document.querySelectorAll<HTMLElement>('[data-intavo]:empty')) {
-      const slug = slot.dataset.intavo ?? ''
-      void this.inPage(slug, slot)
-    }
-  }
-
-  private async inPage(slug: string, place: Element): Promise<boolean> {
-    const entry = (await this.ask(slug))?.touchpoints.find((one) => one.slug === slug)
-    if (!entry) return false
-    this.entries.push(entry)
-    place.replaceChildren()
-    await this.put(entry, 'inline', place)
-    return true
-  }
-
-  /** One that stands in the page: in its slot, or at the spot that was chosen for it. */
-  private async inPlace(entry: Entry): Promise<boolean> {
-    if (document.querySelector(`[data-intavo="${entry.slug}"]`)) return false
-    const { selector, where } = entry.document.spot
-    const found = selector ? document.querySelector(selector) : null
-    if (!found) return false
-    await this.put(entry, 'live', found)
-    const host = this.onScreen.get(entry.id)?.shown.drawing.host
-    if (host && where !== 'inside') found.insertAdjacentElement(where === 'before' ? 'beforebegin' : 'afterend', host)
-    return true
+  /** Touchpoints that stand in the page, in their slots or at their spots: the rest of the code puts them there. */
+  private async inPage<T>(work: (code: More) => T): Promise<T | undefined> {
+    await this.fetchMore()
+    return this.code && work(this.code)
   }
 
   /** The hosted page: the plain form gives way to the same drawing as everywhere. */
   private async hosted(slug: string): Promise<void> {
     const place = document.getElementById('intavo-here')
-    if (place) await this.inPage(slug, place)
+    if (place) await this.inPage((code) => code.inSlot(this, slug, place))
   }
 }

@@ -10,7 +10,7 @@ interface Intavo {
   on(event: string, listener: (detail: object) => void): void
   consent(given: boolean): void
   /** For the second file, which brings the parts that the first does not carry. */
-  $more(more: More, solve: (work: never) => Promise<string>): void
+  $more(more: More): void
 }
 
 declare global {
@@ -47,7 +47,7 @@ function begin(): void {
     close: () => guarded(() => app.close()),
     visitor: (known) => guarded(() => app.tellVisitor(known)),
     on: (event, listener) => guarded(() => app.on(event, (detail) => guarded(() => listener(detail)))),
-    $more: (more, solve) => guarded(() => app.more(more, solve)),
+    $more: (more) => guarded(() => app.more(more)),
     consent: (given) => guarded(() => given && run()),
   }
   if (script.dataset.consent !== 'wait') run()

@@ -24,6 +24,8 @@ export interface Remembered {
   visit_minutes: number
   pages_ever: number
   pages_this_visit: number
+  /** What has come by itself over the page in this visit. */
+  interruptions: number
   first_page: string
   arrival: { url: string; referrer: string }
   on_list: boolean
@@ -50,6 +52,7 @@ function fresh(): Remembered {
     visit_minutes: 30,
     pages_ever: 0,
     pages_this_visit: 0,
+    interruptions: 0,
     first_page: '',
     arrival: { url: '', referrer: '' },
     on_list: false,

@@ -8,22 +8,25 @@ function readShare(): number {
   return whole <= innerHeight + 1 ? 0 : (100 * (scrollY + innerHeight)) / whole
 }
 
-/** Watches for the visitor being about to leave; it comes with the rest of the code. */
-export type Leaving = (leaves: () => void) => () => void
+/** Watches for one moment of the kinds that come with the rest of the code; gives back how to stop. */
+export type Watch = (moment: Moment, comes: () => void) => () => void
+
+/** Whether a moment needs the rest of the code. */
+export const special = (moment: Moment): boolean => moment.after === undefined && moment.read === undefined
 
 /**
  * Calls back once, when all parts of any alternative have come. Gives back how to stop watching.
  * Reading counts once the visitor has scrolled: a page's first screen is not read by opening it. A page
  * no longer than the screen counts as read after 5 s.
  */
-export function watch(moments: Moment[][], come: () => void, watchLeaving: Leaving = () => () => undefined): () => void {
+export function watch(moments: Moment[][], come: () => void, watchOne: Watch = () => () => undefined): () => void {
   const started = performance.now()
   let furthest = 0
   let scrolled = false
-  const timers: number[] = []
-  let leaving = false
+  const came = new Set<Moment>()
+  const stops: (() => void)[] = []
   const done = (moment: Moment): boolean => {
-    if (moment.leave) return leaving
+    if (special(moment)) return came.has(moment)
     const elapsed = performance.now() - started
     if (moment.after !== undefined) return elapsed >= moment.after * 1000 - 20
     const short = document.documentElement.scrollHeight <= innerHeight + 1
@@ -39,20 +42,23 @@ export function watch(moments: Moment[][], come: () => void, watchLeaving: Leavi
     scrolled = true
     look()
   }
-  const unwatch = moments.flat().some((moment) => moment.leave)
-    ? watchLeaving(() => {
-        leaving = true
-        look()
-      })
-    : () => undefined
   const stop = (): void => {
-    timers.forEach(clearTimeout)
-    unwatch()
+    stops.splice(0).forEach((one) => one())
     removeEventListener('scroll', onScroll)
   }
   addEventListener('scroll', onScroll, { passive: true })
-  const timed = moments.flat().filter((moment) => !moment.leave)
-  const waits = timed.map((moment) => (moment.after === undefined ? SHORT_PAGE_READ_AFTER : moment.after * 1000))
-  for (const wait of new Set(waits)) timers.push(window.setTimeout(look, wait))
+  for (const moment of moments.flat()) {
+    if (special(moment)) {
+      stops.push(
+        watchOne(moment, () => {
+          came.add(moment)
+          look()
+        }),
+      )
+    } else {
+      const timer = setTimeout(look, moment.after === undefined ? SHORT_PAGE_READ_AFTER : moment.after * 1000)
+      stops.push(() => clearTimeout(timer))
+    }
+  }
   return stop
 }

@@ -10,6 +10,7 @@ interface Taken {
   says: Says | null
   suggest: { email: string } | null
   code: string | null
+  tags?: string[]
   file: { url: string; label: string } | null
 }
 

@@ -3,7 +3,12 @@ import type { Says, SeenDocument } from './render'
 export interface Moment {
   after?: number
   read?: number
+  up?: number
+  view?: string
+  clicks?: number
+  idle?: number
   leave?: boolean
+  click?: string
 }
 
 export interface Entry {
@@ -22,9 +27,18 @@ export interface Entry {
   document: SeenDocument
 }
 
+export interface Wants {
+  kinds: boolean
+  signed_in: string
+}
+
 export interface Plan {
   now: string
   visit_minutes: number
+  /** Elements of the site's own that go first. */
+  give_way_to: string[]
+  /** What the rules want to know of the page, if anything. */
+  wants?: Wants
   hours: { situation: string; until: string | null; says: Says | null }
   touchpoints: Entry[]
 }

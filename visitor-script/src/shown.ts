@@ -11,10 +11,11 @@ export interface World {
   net: Net
   visit: Visit
   happened(what: string, entry: Entry): void
-  answered(entry: Entry, values: Values): void
+  answered(entry: Entry, values: Values, tags?: string[]): void
   close(entry: Entry): void
   open(slug: string): void
-  solve(work: object): Promise<string>
+  offer(drawing: Drawing, email: string): Promise<void>
+  solve(asks: () => Promise<Extras>): Promise<string>
 }
 
 /** One touchpoint drawn on the page, with everything that can be done in it. */
@@ -59,6 +60,7 @@ export class Shown {
         return this.submit(step, values, trap)
       },
       correct: (email) => this.correct(email),
+      offer: (drawing, email) => void world.offer(drawing, email),
       close: () => (this.mode === 'live' ? world.close(entry) : undefined),
       started: () => {
         world.happened('started', entry)
@@ -72,7 +74,7 @@ export class Shown {
     }
   }
 
-  private async more(code: boolean): Promise<Extras & { work?: object }> {
+  private async more(code: boolean): Promise<Extras> {
     const { entry, world } = this
     const body = { touchpoint: entry.id, revision: entry.revision, visitor: world.visit.secret ? null : world.store.read().id, code }
     const answer = await world.net.post('more', JSON.stringify(body))
@@ -80,13 +82,8 @@ export class Shown {
   }
 
   /** The piece of work is begun with the first letter, so that it is done when they send. */
-  private async doWork(): Promise<string> {
-    try {
-      const { work } = await this.more(false)
-      return work ? await this.world.solve(work) : ''
-    } catch {
-      return ''
-    }
+  private doWork(): Promise<string> {
+    return this.world.solve(() => this.more(false))
   }
 
   private async submit(step: string, values: Values, trap: string, corrects?: string): Promise<Sent> {
@@ -102,7 +99,7 @@ export class Shown {
       ...(corrects ? { corrects } : {}), ...(trap ? { trap } : {}), ...(work ? { work } : {}),
     } // prettier-ignore
     const sent = await world.net.submit(body)
-    if (sent.kind === 'taken') world.answered(entry, values)
+    if (sent.kind === 'taken') world.answered(entry, values, sent.tags)
     if (sent.kind === 'kept') kept.set(entry.id, this.drawing)
     return sent
   }

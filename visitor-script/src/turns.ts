@@ -8,7 +8,11 @@ export class Turns {
   private timer = 0
   private onScreen = false
 
-  constructor(private show: (entry: Entry) => Promise<boolean>) {}
+  /** `held`: something of the site's own goes first. */
+  constructor(
+    private show: (entry: Entry) => Promise<boolean>,
+    private held = () => false,
+  ) {}
 
   ready(entry: Entry): void {
     this.queue.push(entry)
@@ -18,6 +22,10 @@ export class Turns {
 
   private async next(): Promise<void> {
     this.timer = 0
+    if (this.queue.length && this.held()) {
+      this.timer = window.setTimeout(() => void this.next(), 500)
+      return
+    }
     const entry = this.queue.shift()
     if (!entry) return
     this.onScreen = true

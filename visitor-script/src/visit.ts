@@ -13,6 +13,8 @@ export class Visit {
   private said = 0
   private saidAt = 0
   known: Known = {}
+  /** What the page says of itself, as far as the rules want to know it. */
+  found: { kinds: string[]; signed_in: boolean } = { kinds: [], signed_in: false }
 
   constructor(
     private store: Store,
@@ -36,7 +38,7 @@ export class Visit {
       if (!memory.last_page || at - memory.last_page > memory.visit_minutes * 60000) {
         memory.visits += 1
         memory.visit_started = new Date(at).toISOString()
-        memory.pages_this_visit = 0
+        memory.pages_this_visit = memory.interruptions = 0
         memory.first_page = location.href
         memory.arrival = { url: location.href, referrer: document.referrer }
       }
@@ -66,6 +68,7 @@ export class Visit {
         visit_started: memory.visit_started || null,
         pages_ever: memory.pages_ever,
         pages_this_visit: memory.pages_this_visit,
+        interruptions: memory.interruptions,
         first_page: memory.first_page,
         arrival: memory.arrival,
         on_list: memory.on_list || !!this.known.email_known,
@@ -78,7 +81,13 @@ export class Visit {
   }
 
   place(): Record<string, unknown> {
-    return { url: location.href, title: document.title, referrer: document.referrer, kinds: [], signed_in: !!this.known.signed_in }
+    return {
+      url: location.href,
+      title: document.title,
+      referrer: document.referrer,
+      kinds: this.found.kinds,
+      signed_in: this.known.signed_in ?? this.found.signed_in,
+    }
   }
 
   sender(memory: Remembered): Record<string, unknown> {

@@ -5,6 +5,7 @@ from .compiled import Compiled, State, with_groups
 from .decide import Check, Verdict, decide, shows
 from .plan import PlannedEntry, plan
 from .predicates import page_matches
+from .rehearse import Rehearsal, rehearse
 from .siterules import PageGroup, SiteRules
 from .visit import Memory, Page, Visit, Visitor
 
@@ -16,6 +17,7 @@ __all__ = [
     "Page",
     "PageGroup",
     "PlannedEntry",
+    "Rehearsal",
     "SiteRules",
     "State",
     "Verdict",
@@ -24,6 +26,7 @@ __all__ = [
     "decide",
     "page_matches",
     "plan",
+    "rehearse",
     "shows",
     "with_groups",
 ]

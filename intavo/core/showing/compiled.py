@@ -29,6 +29,7 @@ class Compiled:
     """What deciding needs of one touchpoint; made once for a revision and kept.
 
     `mates` are the ids of all touchpoints of its group. `goes_after` is the seconds after which it goes by itself.
+    An answer `joins` the list, and `gives` tags.
     """
 
     id: str
@@ -43,6 +44,8 @@ class Compiled:
     around: Around = NOTHING_AROUND
     mates: frozenset[str] = frozenset()
     goes_after: int | None = None
+    joins: bool = False
+    gives: tuple[str, ...] = ()
 
     @cached_property
     def pause(self) -> timedelta | None:

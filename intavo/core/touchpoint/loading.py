@@ -20,6 +20,7 @@ def needs_more(document: Document, house: HouseStyle | None = None) -> bool:
         or len(document.steps) > _MOST_STEPS
         or document.leaving.after is not None
         or document.guard.work
+        or document.after.file.asset is not None
         or _rich(look)
         or _rich(look.phone)
         or any(_beyond(part) for part in document.parts() if not part.hidden)

@@ -110,6 +110,7 @@ def answer_text(found: Incoming, given: Given, offered: str | None) -> str:
     body = {
         "next": found.checked.next, "says": says, "code": given.code if after.code.show else None,
         "file": given.file, "suggest": {"email": offered} if offered else None,
+        "tags": [] if after.confirm.on else list(after.tags),
     }  # fmt: skip
     return json.dumps(body, ensure_ascii=False, separators=(",", ":"))
 

@@ -230,6 +230,9 @@ export const full = (Base: Base): Base =>
         if (sent.next) this.way = []
       }
       super.settle(sent)
+      if (sent.kind === 'taken' && sent.file) {
+        this.notice('', el(this.page, 'a', { class: 'button', href: sent.file.url }, sent.file.label))
+      }
       if (this.code) this.giveCode(this.code)
     }
 

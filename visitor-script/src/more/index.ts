@@ -1,5 +1,9 @@
 import type { More } from '../render/parts'
-import { watchLeaving } from './leaving'
+import { offer } from './offer'
+import { fillSlots, inPlace, inSlot } from './placing'
+import { readPage } from './page'
+import { solve } from './work'
+import { watchOne } from './watching'
 import { question, score } from './asking'
 import { MORE_CSS } from './css'
 import { full } from './full'
@@ -11,7 +15,13 @@ import { countdown, hours, links, markup, price, questions, share, video } from 
 /** Every part that the loader does not carry itself. */
 export const MORE: More = {
   full,
-  leaving: watchLeaving,
+  watchOne,
+  solve,
+  fillSlots,
+  inSlot,
+  inPlace,
+  offer,
+  readPage,
   makers: {
     picture,
     code,

@@ -317,8 +317,7 @@ export class Drawing {
     if (this.document.then.page && !sent.suggest) return this.view.location.assign(this.document.then.page)
     if (sent.next) this.draw(sent.next)
     this.reply(sent.says)
-    if (sent.file) this.notice('', el(this.page, 'a', { class: 'button', href: sent.file.url }, sent.file.label))
-    if (sent.suggest) this.offer(sent.suggest)
+    if (sent.suggest) this.actions.offer(this, sent.suggest)
     this.heading()?.focus()
   }
 
@@ -339,7 +338,7 @@ export class Drawing {
     else this.notice(errors[0]?.message ?? 'This could not be sent.')
   }
 
-  protected notice(text: string, ...more: Node[]): void {
+  notice(text: string, ...more: Node[]): void {
     this.card.querySelector('.notice')?.remove()
     const box = el(this.page, 'div', { class: 'notice', role: 'status' }, text, ...more)
     this.card.querySelector('form')?.append(box)
@@ -350,17 +349,5 @@ export class Drawing {
     if (!place || !says || (!says.title && !says.text)) return
     place.replaceChildren(el(this.page, 'strong', {}, says.title), el(this.page, 'p', {}, says.text))
     place.hidden = false
-  }
-
-  private offer(email: string): void {
-    const take = el(this.page, 'button', { class: 'button plain', type: 'button' }, `Use ${email}`)
-    take.addEventListener('click', () => {
-      take.setAttribute('aria-disabled', 'true')
-      void this.actions.correct(email).then((sent) => {
-        if (sent.kind === 'taken') this.notice(`Thank you. We write to ${email}.`)
-        else this.settle(sent)
-      })
-    })
-    this.notice(`Did you mean ${email}?`, take)
   }
 }

@@ -1,6 +1,9 @@
+import type { Watch } from '../moments'
+import type { App } from '../app'
+import type { Entry, Wants } from '../plan'
 import type { Drawing } from './draw'
 import { el } from './dom'
-import type { Control, Does, Made, Part, PartOf } from './types'
+import type { Control, Does, Extras, Made, Part, PartOf } from './types'
 
 export type Maker<K extends Part['kind'] = Part['kind']> = (drawing: Drawing, part: PartOf<K>) => Made
 type Makers = { [K in Part['kind']]?: Maker<K> }
@@ -107,8 +110,13 @@ const BASE: Makers = {
 /** What comes later, with the rest of the code: more parts, and a drawing that can do more. */
 export interface More {
   full: (base: typeof Drawing) => typeof Drawing
-  /** Watches for the visitor being about to leave. */
-  leaving: (leaves: () => void) => () => void
+  watchOne: Watch
+  solve: (asks: () => Promise<Extras>) => Promise<string>
+  fillSlots: (app: App) => void
+  inSlot: (app: App, slug: string, place: Element) => Promise<boolean>
+  inPlace: (app: App, entry: Entry) => Promise<boolean>
+  offer: (drawing: Drawing, email: string) => void
+  readPage: (wants: Wants) => { kinds: string[]; signed_in: boolean }
   makers: Makers
   css: string
   more: Record<string, Maker<'field'>>

@@ -1,3 +1,4 @@
+import type { Drawing } from './draw'
 import type { FullLook, FullValues, TouchpointDocument } from '../generated/document'
 
 export type { FullLook, FullValues, TouchpointDocument }
@@ -30,6 +31,7 @@ export type Sent =
       says: Says | null
       suggest: string | null
       code: string | null
+      tags?: string[]
       file: { url: string; label: string } | null
     }
   | { kind: 'mend'; errors: { field: string; message: string }[] }
@@ -48,6 +50,7 @@ export interface Actions {
   send(step: string, values: Values, trap: string): Promise<Sent>
   /** The visitor takes the address that was offered instead of the one they typed. */
   correct(email: string): Promise<Sent>
+  offer(drawing: Drawing, email: string): void
   close(): void
   started(): void
   clicked(): void

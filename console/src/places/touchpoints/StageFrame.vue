@@ -35,6 +35,7 @@ const nothing = () => undefined
 const stay = {
   send: () => Promise.resolve(NOTHING),
   correct: () => Promise.resolve(NOTHING),
+  offer: () => undefined,
   close: nothing,
   started: nothing,
   clicked: nothing,

@@ -1,0 +1,500 @@
+"""Plays a visit, with the very rules of the plan and the turns that the visitor's script keeps."""
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, field, replace
+from datetime import datetime, timedelta
+from typing import Literal
+
+from ..touchpoint.rules import Moment
+from .compiled import VISIT_ENDS, Compiled, State
+from .decide import Verdict, decide
+from .deeds import Click, Deed, Open, OpenPage, OtherTab, Scroll, See
+from .plan import PlannedEntry, plan
+from .visit import Arrival, Memory, Page, Visit, Visitor
+
+NEXT_AFTER = 3.0  # seconds from one that has gone to the next
+SHORT_PAGE_READ_AFTER = 5.0
+BACK_UP = 1.0  # percent further down than the share it comes back to
+_TICK = 1e-6
+_NOTHING_YET: dict[str, object] = {"pages_this_visit": 0, "interruptions": 0}
+
+Doing = Literal["on screen", "waits", "waits its turn", "kept back"]
+
+
+@dataclass(frozen=True, slots=True)
+class Reason:
+    """One check as it was then: its name, whether it passed, in words, and when time changes it."""
+
+    name: str
+    passed: bool
+    words: str
+    when: datetime | None
+
+
+@dataclass(frozen=True, slots=True)
+class Stretch:
+    """What a touchpoint did from one moment to another, in seconds from the beginning."""
+
+    start: float
+    end: float
+    doing: Doing
+    words: str
+    reasons: tuple[Reason, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Event:
+    """Something came on screen, or went."""
+
+    at: float
+    what: Literal["shown", "gone"]
+    touchpoint: str
+
+
+@dataclass(frozen=True, slots=True)
+class PageTrack:
+    """A page that was opened."""
+
+    start: float
+    path: str
+    visit: int
+
+
+@dataclass(frozen=True, slots=True)
+class Rehearsal:
+    """A visit as it went: a track for each touchpoint, the pages, and every coming and going."""
+
+    length: float
+    pages: tuple[PageTrack, ...]
+    tracks: dict[str, tuple[Stretch, ...]]
+    events: tuple[Event, ...]
+
+
+@dataclass
+class _Page:
+    """What has been done on the page that is open."""
+
+    deed: OpenPage
+    start: float
+    bottom: float = 0
+    furthest: float = 0
+    scrolled: bool = False
+    clicks: int = 0
+    clicked: set[str] = field(default_factory=set)
+    seen: set[str] = field(default_factory=set)
+    acted: float = 0
+    left: bool = False
+    back: set[int] = field(default_factory=set)
+
+    @property
+    def short(self) -> bool:
+        return self.deed.screens <= 1
+
+
+@dataclass
+class _Watched:
+    """An entry whose moments are watched."""
+
+    entry: PlannedEntry
+    planned: tuple[Memory | None, int]
+
+
+@dataclass
+class _Queue:
+    """Those of one kind whose moment has come."""
+
+    waiting: list[_Watched] = field(default_factory=list)
+    busy: bool = False
+    timer: float | None = None
+
+
+def rehearse(
+    touchpoints: Iterable[Compiled], visit: Visit, deeds: Sequence[Deed], at: datetime, length: float = 0
+) -> Rehearsal:
+    """Plays what a visitor does from an instant on; `length` in seconds, at least up to the last deed.
+
+    `visit` describes them as they come: device, what is remembered, and which visit this is (`visitor.visits`,
+    1 for the first). Its page is that of the first deed.
+    """
+    play = _Play(list(touchpoints), visit, at)
+    ordered = sorted(deeds, key=lambda deed: deed.at)
+    for deed in ordered:
+        play.until(deed.at)
+        play.do(deed)
+    play.until(max(length, play.now))
+    return play.finished()
+
+
+class _Play:
+    def __init__(self, touchpoints: list[Compiled], visit: Visit, at: datetime) -> None:
+        self.touchpoints = {one.id: one for one in touchpoints}
+        self.visit, self.at, self.now = visit, at, 0.0
+        self.visits_before = visit.visitor.visits - 1
+        self.memory = dict(visit.memory)
+        before = {"visits": self.visits_before, "pages_ever": visit.visitor.pages_ever - 1}
+        self.visitor = visit.visitor.model_copy(update={**_NOTHING_YET, **before})
+        self.last_page: float | None = None
+        self.page: _Page | None = None
+        self.watched: dict[str, _Watched] = {}
+        self.queues = {"interrupting": _Queue(), "bar": _Queue()}
+        self.on_screen: dict[str, float | None] = {}  # when each goes by itself
+        self.events: list[Event] = []
+        self.pages: list[PageTrack] = []
+        self.tracks: dict[str, list[Stretch]] = {one.id: [] for one in touchpoints}
+
+    # Time
+
+    @property
+    def clock(self) -> datetime:
+        return self.at + timedelta(seconds=self.now)
+
+    def until(self, end: float) -> None:
+        """Let time pass, with everything that comes by itself meanwhile."""
+        while (step := self._next_time()) is not None and step <= end + _TICK:
+            self.now = max(self.now, step)
+            self._turn()
+            self._go()
+            self._look()
+        self.now = max(self.now, end)
+
+    def _next_time(self) -> float | None:
+        times = [queue.timer for queue in self.queues.values() if queue.timer is not None]
+        times += [goes for goes in self.on_screen.values() if goes is not None]
+        for one in self.watched.values():
+            times += [due for all_of in one.entry.moments if (due := self._due(all_of)) is not None]
+        return min(times, default=None)
+
+    def _due(self, all_of: tuple[Moment, ...]) -> float | None:
+        """When all parts will have come if nothing more is done; None if that takes a deed."""
+        assert self.page is not None
+        latest = self.page.start
+        for moment in all_of:
+            if self._came(moment):
+                continue
+            if moment.after is not None:
+                latest = max(latest, self.page.start + moment.after)
+            elif moment.idle is not None:
+                latest = max(latest, self.page.acted + moment.idle)
+            elif moment.read is not None and self.page.short:
+                latest = max(latest, self.page.start + SHORT_PAGE_READ_AFTER)
+            else:
+                return None
+        return latest
+
+    def _came(self, moment: Moment) -> bool:
+        page = self.page
+        assert page is not None
+        elapsed = self.now - page.start + _TICK
+        if moment.after is not None:
+            return elapsed >= moment.after
+        if moment.read is not None:
+            if page.short:
+                return elapsed >= SHORT_PAGE_READ_AFTER
+            return page.scrolled and page.furthest + _TICK >= moment.read
+        if moment.up is not None:
+            return moment.up in page.back
+        if moment.idle is not None:
+            return self.now - page.acted + _TICK >= moment.idle
+        if moment.clicks is not None:
+            return page.clicks >= moment.clicks
+        if moment.view is not None:
+            return moment.view in page.seen
+        return moment.click in page.clicked if moment.click is not None else page.left
+
+    def _look(self) -> None:
+        """Those whose moment has come are ready, in the order in which they stand."""
+        for id_, one in list(self.watched.items()):
+            if id_ in self.watched and any(all(map(self._came, all_of)) for all_of in one.entry.moments):
+                del self.watched[id_]
+                self._ready(one)
+
+    def _turn(self) -> None:
+        for queue in self.queues.values():
+            if queue.timer is not None and queue.timer <= self.now + _TICK:
+                self._next(queue)
+
+    def _go(self) -> None:
+        for id_, goes in list(self.on_screen.items()):
+            if goes is not None and goes <= self.now + _TICK:
+                self._close(id_)
+
+    # Turns, as the visitor's script keeps them
+
+    def _ready(self, one: _Watched) -> None:
+        queue = self.queues.get(one.entry.touchpoint.queue)
+        if queue is None:
+            self._comes_by_itself(one)
+            return
+        queue.waiting.append(one)
+        queue.waiting.sort(key=lambda each: each.entry.touchpoint.order)
+        if not queue.busy and queue.timer is None:
+            self._next(queue)
+        if one in queue.waiting:
+            self._mark(one.entry.touchpoint, "waits its turn", "Waits its turn.")
+
+    def _next(self, queue: _Queue) -> None:
+        queue.timer = None
+        while queue.waiting:
+            one = queue.waiting.pop(0)
+            queue.busy = True
+            if self._comes_by_itself(one):
+                return
+            queue.busy = False
+
+    def _comes_by_itself(self, one: _Watched) -> bool:
+        touchpoint, entry = one.entry.touchpoint, one.entry
+        if touchpoint.id in self.on_screen:
+            return False
+        changed = one.planned != self._recalled(touchpoint.id)
+        if changed or (entry.until is not None and self.clock > entry.until):
+            fresh = next((e for e in self._plan() if e.touchpoint.id == touchpoint.id and e.moments), None)
+            if fresh is None:
+                self._keep_back(touchpoint)
+                return False
+        self._show(touchpoint, "By itself.")
+        if touchpoint.interrupts:
+            self._interrupted()
+        return True
+
+    def _recalled(self, id_: str) -> tuple[Memory | None, int]:
+        return self.memory.get(id_), self.visitor.interruptions
+
+    def _interrupted(self) -> None:
+        self.visitor = self.visitor.model_copy(update={"interruptions": self.visitor.interruptions + 1})
+
+    def _show(self, touchpoint: Compiled, words: str) -> None:
+        queue = self.queues.get(touchpoint.queue)
+        if queue is not None:
+            queue.busy, queue.timer = True, None
+        reasons = self._reasons(decide(touchpoint, self._visit(), self.clock))
+        self.on_screen[touchpoint.id] = None if touchpoint.goes_after is None else self.now + touchpoint.goes_after
+        known = self._remembered(touchpoint)
+        self._remember(touchpoint, shown=known.shown + 1, last_shown=self.clock)
+        self.events.append(Event(self.now, "shown", touchpoint.id))
+        self._mark(touchpoint, "on screen", words, reasons)
+
+    def _take_away(self, id_: str) -> None:
+        if id_ in self.on_screen:
+            del self.on_screen[id_]
+            self.events.append(Event(self.now, "gone", id_))
+
+    def _close(self, id_: str) -> None:
+        touchpoint = self.touchpoints[id_]
+        self._take_away(id_)
+        self._remember(touchpoint, last_closed=self.clock)
+        queue = self.queues.get(touchpoint.queue)
+        if queue is not None:
+            queue.busy, queue.timer = False, self.now + NEXT_AFTER
+        self._keep_back(touchpoint)
+
+    def _remembered(self, touchpoint: Compiled) -> Memory:
+        known = self.memory.get(touchpoint.id)
+        fresh = Memory(generation=touchpoint.generation)
+        return known if known is not None and known.generation >= touchpoint.generation else fresh
+
+    def _remember(self, touchpoint: Compiled, **what: object) -> None:
+        self.memory[touchpoint.id] = self._remembered(touchpoint).model_copy(update=what)
+
+    # Deeds
+
+    def do(self, deed: Deed) -> None:
+        """One thing that they do."""
+        if isinstance(deed, OpenPage):
+            self._open_page(deed)
+            return
+        if self.page is None:
+            return
+        page = self.page
+        if isinstance(deed, Open):
+            self._open(deed.touchpoint)
+        elif isinstance(deed, OtherTab):
+            self._in_another_tab(page, deed.touchpoint)
+        elif deed.do == "close":
+            self._close_what_stands()
+        elif deed.do == "answer":
+            self._answer()
+        elif deed.do == "gone":
+            self._leave_page()
+            self.page = None
+            self._all_kept()
+        else:
+            page.acted = self.now
+            self._on_page(page, deed)
+        if self.page is not None:
+            self._look()
+
+    def _on_page(self, page: _Page, deed: Deed) -> None:
+        if isinstance(deed, Scroll):
+            screen = 100 / page.deed.screens
+            page.bottom = max(deed.to, min(screen, 100))
+            page.scrolled, page.furthest = True, max(page.furthest, page.bottom)
+            self._back_up(page)
+        elif isinstance(deed, Click):
+            page.clicks += 1
+            page.clicked |= {deed.on} - {""}
+        elif isinstance(deed, See):
+            page.seen.add(deed.on)
+        elif deed.do == "exit":
+            page.left = True
+
+    def _back_up(self, page: _Page) -> None:
+        for one in self.watched.values():
+            for moment in (each for all_of in one.entry.moments for each in all_of if each.up is not None):
+                further = page.furthest > (moment.up or 0) + BACK_UP
+                if further and page.bottom <= (moment.up or 0) + BACK_UP:
+                    page.back.add(moment.up or 0)
+
+    def _close_what_stands(self) -> None:
+        for queue in ("interrupting", "bar"):
+            one = next((id_ for id_ in self.on_screen if self.touchpoints[id_].queue == queue), None)
+            if one is not None:
+                self._close(one)
+                return
+
+    def _answer(self) -> None:
+        standing = sorted(
+            self.on_screen, key=lambda id_: ("interrupting", "bar", "none").index(self.touchpoints[id_].queue)
+        )
+        if not standing:
+            return
+        touchpoint = self.touchpoints[standing[0]]
+        self._remember(touchpoint, answered=self.clock)
+        tags = tuple(dict.fromkeys((*self.visitor.tags, *touchpoint.gives)))
+        joined = self.visitor.on_list or touchpoint.joins
+        self.visitor = self.visitor.model_copy(update={"tags": tags, "on_list": joined})
+
+    def _open(self, id_: str) -> None:
+        """Opened by their own click: at once; the one on screen gives way, which does not count as closed."""
+        touchpoint = self.touchpoints.get(id_)
+        if touchpoint is None or touchpoint.state is not State.LIVE:
+            return
+        giving_way = [one for one in self.on_screen if self.touchpoints[one].queue == "interrupting"]
+        for other in giving_way if touchpoint.queue == "interrupting" else [id_]:
+            self._take_away(other)
+            if other != id_ and other in self.touchpoints:
+                self._keep_back(self.touchpoints[other])
+        self._show(touchpoint, "Opened by their own click.")
+
+    def _in_another_tab(self, page: _Page, id_: str) -> None:
+        """Another tab counts its page, and remembers what it shows for all of them."""
+        touchpoint = self.touchpoints[id_]
+        self._count_page(page.deed)
+        known = self._remembered(touchpoint)
+        self._remember(touchpoint, shown=known.shown + 1, last_shown=self.clock)
+
+    # Pages
+
+    def _open_page(self, deed: OpenPage) -> None:
+        soft = deed.soft and self.page is not None
+        if not soft:
+            self._leave_page()
+            if not self.visit.storage:
+                self._forget_all()
+        for queue in self.queues.values():
+            queue.waiting.clear()
+        self._count_page(deed)
+        self.page = _Page(deed, self.now, acted=self.now)
+        self.pages.append(PageTrack(self.now, deed.url, self.visitor.visits))
+        entries = self._plan()
+        planned = {entry.touchpoint.id for entry in entries}
+        for id_ in [one for one in self.on_screen if self.touchpoints[one].queue == "none" and one not in planned]:
+            self._take_away(id_)
+        self.watched = {
+            entry.touchpoint.id: _Watched(entry, self._recalled(entry.touchpoint.id))
+            for entry in entries
+            if entry.moments
+        }
+        for touchpoint in self.touchpoints.values():
+            if touchpoint.id in self.watched and touchpoint.id not in self.on_screen:
+                verdict = decide(touchpoint, self._visit(), self.clock)
+                said = ", or ".join(" and ".join(one.say() for one in all_of) for all_of in verdict.moments)
+                self._mark(touchpoint, "waits", f"Waits: {said}.", self._reasons(verdict))
+            elif touchpoint.id not in self.on_screen:
+                self._keep_back(touchpoint)
+        self._look()
+
+    def _leave_page(self) -> None:
+        """A page that is left takes everything with it; nothing of that counts as closed."""
+        for id_ in list(self.on_screen):
+            self._take_away(id_)
+        self.watched = {}
+        self.queues = {"interrupting": _Queue(), "bar": _Queue()}
+
+    def _forget_all(self) -> None:
+        self.memory, self.last_page = {}, None
+        nothing = {**_NOTHING_YET, "visits": 0, "pages_ever": 0, "on_list": False, "tags": ()}
+        self.visitor = self.visit.visitor.model_copy(update=nothing)
+
+    def _count_page(self, deed: OpenPage) -> None:
+        visitor, update = self.visitor, dict[str, object]()
+        if self.last_page is None or self.now - self.last_page > VISIT_ENDS.total_seconds():
+            first = not self.pages and self.visit.storage
+            given = self.visit.visitor.arrival
+            arrival = (
+                given if first and (given.url or given.referrer) else Arrival(url=deed.url, referrer=deed.referrer)
+            )
+            update = {
+                "visits": visitor.visits + 1, "visit_started": self.clock, "pages_this_visit": 0, "interruptions": 0,
+                "first_page": deed.url, "arrival": arrival.model_copy(update={"url": arrival.url or deed.url}),
+            }  # fmt: skip
+        self.visitor = visitor.model_copy(update=update)
+        seen = {"pages_ever": self.visitor.pages_ever + 1, "pages_this_visit": self.visitor.pages_this_visit + 1}
+        self.visitor = self.visitor.model_copy(update=seen)
+        self.last_page = self.now
+
+    def _visit(self) -> Visit:
+        assert self.page is not None
+        deed = self.page.deed
+        page = Page(url=deed.url, referrer=deed.referrer, kinds=deed.kinds, signed_in=deed.signed_in)
+        return self.visit.model_copy(update={"page": page, "visitor": self.visitor, "memory": self.memory})
+
+    def _plan(self) -> list[PlannedEntry]:
+        self.last_page = self.now
+        return plan(self.touchpoints.values(), self._visit(), self.clock)
+
+    # Tracks
+
+    def _reasons(self, verdict: Verdict) -> tuple[Reason, ...]:
+        return tuple(Reason(check.name, check.passed, check.sentence, check.when) for check in verdict.checks)
+
+    def _keep_back(self, touchpoint: Compiled) -> None:
+        verdict = decide(touchpoint, self._visit(), self.clock)
+        stopped = verdict.stopped_by
+        if stopped is not None:
+            words = stopped.sentence
+        elif not verdict.moments:
+            words = next(check.sentence for check in verdict.checks if check.name == "moment")
+        else:
+            words = "It has come on this page already."
+        self._mark(touchpoint, "kept back", words, self._reasons(verdict))
+
+    def _all_kept(self) -> None:
+        for touchpoint in self.touchpoints.values():
+            self._mark(touchpoint, "kept back", "They are not on the site.", ())
+
+    def _mark(self, touchpoint: Compiled, doing: Doing, words: str, reasons: tuple[Reason, ...] | None = None) -> None:
+        """From now on it does this."""
+        track = self.tracks[touchpoint.id]
+        if reasons is None:
+            reasons = track[-1].reasons if track else ()
+        if track:
+            track[-1] = replace(track[-1], end=self.now)
+        track.append(Stretch(self.now, self.now, doing, words, reasons))
+
+    def finished(self) -> Rehearsal:
+        """The tracks without what lasted no time, and alike stretches joined."""
+        tracks: dict[str, tuple[Stretch, ...]] = {}
+        for id_, found in self.tracks.items():
+            kept: list[Stretch] = []
+            for one in [*found[:-1], *(replace(last, end=self.now) for last in found[-1:])]:
+                if one.end - one.start < _TICK and one.doing != "on screen":
+                    continue
+                if kept and (kept[-1].doing, kept[-1].words) == (one.doing, one.words) and one.doing == "kept back":
+                    kept[-1] = replace(kept[-1], end=one.end)
+                else:
+                    kept.append(one)
+            tracks[id_] = tuple(kept)
+        return Rehearsal(self.now, tuple(self.pages), tracks, tuple(self.events))
+
+
+__all__ = ["Deed", "Event", "PageTrack", "Reason", "Rehearsal", "Stretch", "Visitor", "rehearse"]

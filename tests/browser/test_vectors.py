@@ -1,0 +1,266 @@
+"""The vectors in a real browser: the real script, its real plans by the core, a clock that is moved by hand."""
+
+import json
+from collections.abc import Iterator
+from datetime import timedelta
+from pathlib import Path
+from typing import Any
+
+import pytest
+from playwright.sync_api import Browser, BrowserContext, Page, Route
+
+from intavo.core.showing import Visit, plan
+from intavo.core.showing.deeds import Deed, OpenPage
+from intavo.core.touchpoint import Document, for_visitors, needs_more
+from tests.vectors import ORIGIN, Vector, queue, vectors
+
+INTAVO = "http://intavo.example"
+DIST = Path("visitor-script/dist")
+STANDING = """() => [...document.querySelectorAll('[data-intavo-touchpoint]')].filter((one) => !one.inert)
+  .map((one) => one.shadowRoot.querySelector('.face span, h2').textContent).sort()"""
+REFUSED = "Object.defineProperty(window, 'localStorage', {get() { throw new DOMException('no', 'SecurityError') }})"
+
+
+def document(one: dict[str, Any]) -> Document:
+    """A touchpoint of a vector as visitors see it: its id is its headline."""
+    stance = one.get("stance", "pop-up")
+    send = {"action": "send", "next": "thanks"}
+    return Document.model_validate(
+        {
+            "purpose": "sign-up" if one.get("joins") else "inquiry", "stance": stance,
+            "steps": [
+                {"id": "ask", "parts": [
+                    {"id": "p1", "kind": "headline", "text": one["id"]},
+                    {"id": "p2", "kind": "field", "input": "email", "name": "email", "label": "Email"},
+                    {"id": "p3", "kind": "button", "label": "Send", "does": send},
+                ]},
+                {"id": "thanks", "parts": [{"id": "p4", "kind": "headline", "text": one["id"]}]},
+            ],
+            "face": {"label": one["id"]}, "spot": {"selector": "main", "where": "inside"},
+            "leaving": {"after": one.get("goes_after")}, "show": one.get("show", {}), "look": {"arrival": "none"},
+        }
+    )  # fmt: skip
+
+
+class Run:
+    """A vector being played."""
+
+    def __init__(self, vector: Vector, context: BrowserContext) -> None:
+        self.vector, self.now, self.busy = vector, 0.0, 0
+        self.context = context
+        self.documents = {one["id"]: document(one) for one in vector.data["touchpoints"]}
+        self.kinds = {one["id"]: one for one in vector.data["touchpoints"]}
+        self.how = vector.data.get("browser", {})
+        self.opened: OpenPage | None = None
+        context.on("request", lambda _: self._count(1))
+        context.on("requestfinished", lambda _: self._count(-1))
+        context.on("requestfailed", lambda _: self._count(-1))
+        context.route("**/*", self._answer)
+        self.page = context.new_page()
+        began = vector.at + timedelta(hours=self.how.get("skew_hours", 0))
+        self.page.clock.install(time=began - timedelta(seconds=1))
+        self.page.clock.pause_at(began)
+
+    def _count(self, by: int) -> None:
+        self.busy += by
+
+    def _answer(self, route: Route) -> None:
+        url = route.request.url
+        allowed = {"Access-Control-Allow-Origin": ORIGIN}
+        if url.startswith(f"{INTAVO}/e/key.js"):
+            route.fulfill(body=(DIST / "loader.js").read_text(), content_type="text/javascript")
+        elif url.endswith("/more.js"):
+            route.fulfill(body=(DIST / "more.js").read_text(), content_type="text/javascript")
+        elif url.endswith("/plan"):
+            route.fulfill(json=self._plan(route.request.post_data_json), headers=allowed)
+        elif url.endswith("/intake"):
+            id_ = route.request.post_data_json["touchpoint"]
+            tags = self.kinds[id_].get("gives", [])
+            said = {"next": "thanks", "says": None, "code": None, "file": None, "suggest": None, "tags": tags}
+            route.fulfill(status=201, json=said, headers=allowed)
+        elif url.startswith(ORIGIN):
+            route.fulfill(body=self._site_page(), content_type="text/html")
+        else:
+            route.fulfill(json={}, headers=allowed)
+
+    def _site_page(self) -> str:
+        deed = self.opened or OpenPage(url=ORIGIN)
+        kinds = f'<i data-intavo-page="{",".join(deed.kinds)}"></i>' if deed.kinds else ""
+        account = '<i id="account"></i>' if deed.signed_in else ""
+        return (
+            "<!doctype html><html lang=en><title>A page</title><style>html,body,p{margin:0}</style>"
+            f'<body><main style="height:{deed.screens * 100}vh;overflow:hidden"><p>Words</p>{kinds}{account}</main>'
+            f'<script src="{INTAVO}/e/key.js"></script></body></html>'
+        )
+
+    def _plan(self, body: dict[str, Any]) -> dict[str, Any]:
+        visit = Visit.model_validate(body)
+        at = self.vector.at + timedelta(seconds=self.now)
+        ready = self.vector.touchpoints
+        sentences = [sentence for one in ready for sentence in one.show.sentences]
+        rules = self.vector.data.get("rules", {})
+        wants = {"kinds": any(one.kinds or one.not_kinds for one in sentences), "signed_in": rules.get("signed_in", "")}
+        entries = []
+        for entry in plan(ready, visit, at, visit.open):
+            one, seen = entry.touchpoint, self.documents[entry.touchpoint.id]
+            until = min(entry.until or at + timedelta(days=1), at + timedelta(days=1))
+            entries.append(
+                {
+                    "id": one.id, "slug": one.id, "revision": 1, "variant": None, "generation": 1, "stance": seen.stance,
+                    "order": one.order, "queue": queue(self.kinds[one.id]), "needs_more": needs_more(seen),
+                    "valid_until": until.isoformat(), "moments": [[m.given() for m in all_of] for all_of in entry.moments],
+                    "document": for_visitors(seen),
+                }
+            )  # fmt: skip
+        hours = {"situation": "open", "until": None, "says": None}
+        said = {"now": at.isoformat(), "visit_minutes": 30, "give_way_to": [], "hours": hours, "touchpoints": entries}
+        return said | ({"wants": wants} if wants["kinds"] or wants["signed_in"] else {})
+
+    def settle(self, page: Page | None = None, turns: int = 1) -> None:
+        """Until nothing is under way any more, for so many turns of the page."""
+        quiet = 0
+        while quiet < turns:
+            (page or self.page).evaluate(_A_TURN)
+            quiet = 0 if self.busy else quiet + 1
+
+    def go_to(self, at: float) -> None:
+        """Let the clock run up to a moment."""
+        ahead = at - self.now
+        if ahead <= 0:
+            return
+        self.now = at
+        if ahead > 120:
+            self.page.clock.fast_forward(round(ahead * 1000) - 50)
+            self.page.clock.run_for(50)
+        else:
+            self.page.clock.run_for(round(ahead * 1000))
+        self.settle()
+
+    def do(self, number: int, deed: Deed) -> None:
+        """Do what the visitor does."""
+        if isinstance(deed, OpenPage):
+            self._open(deed, self.how.get("by", {}).get(str(number), "soft" if deed.soft else ""))
+        elif deed.do == "scroll":
+            self.page.evaluate(
+                "(to) => { scrollTo(0, (to / 100) * document.documentElement.scrollHeight - innerHeight + 0.5);"
+                " dispatchEvent(new Event('scroll')) }", deed.to,
+            )  # fmt: skip
+        elif deed.do in {"click", "see"}:
+            self.page.evaluate(_CLICK if deed.do == "click" else _SEE, deed.on)
+            if deed.do == "see":
+                self.page.wait_for_timeout(60)  # the browser looks at what is in view with its next picture
+        elif deed.do == "move":
+            self.page.evaluate("() => dispatchEvent(new PointerEvent('pointermove', {bubbles: true}))")
+        elif deed.do == "exit":
+            self.page.evaluate("() => document.dispatchEvent(new MouseEvent('mouseout', {clientY: -1, bubbles: true}))")
+        elif deed.do == "close":
+            self._close()
+        elif deed.do == "answer":
+            self._send()
+        elif deed.do == "open":
+            self.page.evaluate("(slug) => intavo.open(slug)", deed.touchpoint)
+        elif deed.do == "tab":
+            self._elsewhere(deed.touchpoint)
+        elif deed.do == "gone":
+            self.page.goto("about:blank")
+        self.settle()
+
+    def _open(self, deed: OpenPage, how: str) -> None:
+        self.opened = deed
+        if how == "soft":
+            self.page.evaluate("(url) => history.pushState({}, '', url)", deed.url)
+            self.page.clock.run_for(1)
+        elif how == "reload":
+            self.page.reload()
+        elif how == "back":
+            self.page.go_back()
+        else:
+            self.page.goto(deed.url, referer=deed.referrer or None)
+        # What is watched from the beginning is looked at in the first turn of the clock.
+        self.settle(turns=3)
+        self.page.clock.run_for(1)
+
+    def _close(self) -> None:
+        if self.how.get("keyboard"):
+            self.page.keyboard.press("Tab")
+            self.page.keyboard.press("Escape")
+        else:
+            self.page.evaluate("() => intavo.close()")
+
+    def _send(self) -> None:
+        self.page.evaluate(
+            """() => { const root = document.querySelector('[data-intavo-touchpoint]').shadowRoot
+            root.querySelector('input').value = 'a@post.example'; root.querySelector('form').requestSubmit() }"""
+        )
+
+    def _elsewhere(self, slug: str) -> None:
+        other = self.context.new_page()
+        other.goto(self.page.url)
+        self.settle(other, turns=3)
+        other.evaluate("(slug) => intavo.open(slug)", slug)
+        self.settle(other)
+        other.close()
+
+    def standing(self) -> list[str]:
+        """The ids of what is on screen."""
+        return self.page.evaluate(STANDING)
+
+
+_A_TURN = """() => new Promise((go) => {
+  const c = new MessageChannel(); c.port1.onmessage = go; c.port2.postMessage(0) })"""
+_CLICK = """(on) => { const made = document.createElement('a'); if (on) made.id = on.slice(1)
+  document.querySelector('main').append(made); made.click(); made.remove() }"""
+_SEE = """(on) => { const made = document.createElement('div'); made.id = on.slice(1)
+  made.style.cssText = 'position:fixed;top:0;left:0;width:20px;height:20px'; document.querySelector('main').append(made) }"""
+
+
+def play(vector: Vector, browser: Browser) -> None:
+    """Play a vector; what stands is looked at just before and just after everything that happens."""
+    how = vector.data.get("browser", {})
+    context = browser.new_context(
+        viewport={"width": how.get("width", 1280), "height": 720}, has_touch=how.get("touch", False),
+        is_mobile=how.get("touch", False), reduced_motion="reduce", locale=how.get("locale", "en-GB"),
+        timezone_id=how.get("zone", "Europe/London"),
+    )  # fmt: skip
+    if how.get("no_storage"):
+        context.add_init_script(REFUSED)
+    remembered = vector.data.get("visit", {})
+    if memory := {
+        **remembered.get("visitor", {}),
+        **({"touchpoints": remembered["memory"]} if "memory" in remembered else {}),
+    }:
+        context.add_init_script(f"localStorage['intavo.key'] ??= JSON.stringify({json.dumps(memory)})")
+    try:
+        _play(vector, Run(vector, context))
+    finally:
+        context.close()
+
+
+def _play(vector: Vector, run: Run) -> None:
+    deeds = list(enumerate(sorted(vector.deeds, key=lambda one: one.at)))
+    happens = {at for at, _, _ in vector.events}
+    looks = {round(at + by, 3) for at in happens for by in (-0.15, 0.15) if at + by > 0}
+    looks |= {round(deed.at + 0.15, 3) for _, deed in deeds}
+    if "length" in vector.data:
+        looks.add(float(vector.data["length"]))
+    for at in sorted(looks | {deed.at for _, deed in deeds}):
+        run.go_to(at)
+        while deeds and deeds[0][1].at <= at:
+            run.do(*deeds.pop(0))
+        if at in looks:
+            expected: list[str] = []
+            for when, what, id_ in vector.events:
+                if when <= at:
+                    expected = [*expected, id_] if what == "shown" else [one for one in expected if one != id_]
+            assert (at, run.standing()) == (at, sorted(expected))
+
+
+@pytest.mark.parametrize("vector", vectors(), ids=lambda one: one.name)
+def test_the_real_script_agrees(vector: Vector, browser: Browser) -> None:
+    play(vector, browser)
+
+
+@pytest.fixture(autouse=True)
+def _built() -> Iterator[None]:
+    assert (DIST / "more.js").exists(), "the script is built first"
+    return

@@ -1,0 +1,23 @@
+import { solveChallenge } from 'altcha-lib/v1'
+import type { Extras } from '../render/types'
+
+interface Work {
+  algorithm: string
+  challenge: string
+  salt: string
+  signature: string
+  max: number
+}
+
+/** The answer to a piece of work, as the server takes it. Needs a secure context, as the browser's own hash does. */
+export async function solve(asks: () => Promise<Extras>): Promise<string> {
+  try {
+    const { work } = (await asks()) as { work?: Work }
+    if (!work) return ''
+    const { algorithm, challenge, salt, signature } = work
+    const found = await solveChallenge(challenge, salt, algorithm, work.max).promise
+    return found ? btoa(JSON.stringify({ algorithm, challenge, salt, signature, number: found.number, took: found.took })) : ''
+  } catch {
+    return ''
+  }
+}
