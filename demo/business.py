@@ -84,6 +84,12 @@ SITE_RULES: dict[str, Any] = {
     "groups": [{"name": "Quiet water", "pages": [{"kind": "exact", "path": "/lessons"}, {"kind": "exact", "path": "/trips/sunrise"}]}],
 }  # fmt: skip
 
+# Seen on an ordinary day, and how often that reaches the goal.
+SEEN_A_DAY: dict[str, tuple[int, float]] = {
+    "ask": (140, 0.031), "tide": (63, 0.064), "groups": (19, 0.04), "parting": (38, 0.014), "hire": (12, 0.092),
+    "question": (22, 0.05), "call-back": (9, 0.07),
+}  # fmt: skip
+
 QUESTIONS: tuple[tuple[str, str, str], ...] = (
     ("Hire", "Do I have to know how to paddle?", "<p>No. We show you on the slip, and the first bend is quiet water.</p>"),
     ("Hire", "What do children need?", "<p>A grown-up in the boat. We have jackets from age 4 and wetsuits from age 8.</p>"),

@@ -146,7 +146,7 @@ HIRE: Document = numbered(
 )  # fmt: skip
 
 
-def winter(picture: str) -> Document:
+def winter(picture: str, first: str) -> Document:
     """The winter offer: the whole page, with a price and a countdown."""
     art = {"kind": "picture", "asset": picture, "place": "behind", "wash": 35, "wash_colour": "#0b1526", "focus_x": 70,
            "description": "The moon over the estuary"}  # fmt: skip
@@ -166,7 +166,7 @@ def winter(picture: str) -> Document:
                 )
             ],
             "look": {"colours": {"card": "#0b1526", "text": "#ffffff", "headline": "#ffffff", "cross": "#ffffff"}},
-            "show": show({"after": 6}, days=14, pages=_pages(("exact", "/trips/after-dark"))),
+            "show": show({"after": 6}, days=14, pages=_pages(("exact", "/trips/after-dark"), ("exact", "/hire")), during={"first": first}),
         }
     )  # fmt: skip
 

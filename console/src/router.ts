@@ -22,6 +22,7 @@ export const router = createRouter({
     { path: '/welcome', component: () => import('./places/account/FoundBusiness.vue'), meta: { title: 'Your business', plain: true } },
     { path: '/follow-up/:id(\\d+)?', component: () => import('./places/follow-up/FollowUp.vue'), meta: { title: 'Follow-up' } },
     { path: '/touchpoints', component: () => import('./places/touchpoints/TouchpointList.vue'), meta: { title: 'Touchpoints' } },
+    { path: '/touchpoints/rehearse', component: () => import('./places/rehearse/RehearsePlace.vue'), meta: { title: 'Rehearse a visit' } },
     { path: '/touchpoints/:id(\\d+)', component: () => import('./places/touchpoints/TouchpointEditor.vue'), meta: { title: 'Touchpoint' } },
     { path: '/quarantine', component: () => import('./places/quarantine/QuarantinePlace.vue'), meta: { title: 'Set aside' } },
     { path: '/hours', component: () => import('./places/hours/HoursPlace.vue'), meta: { title: 'Hours' } },

@@ -46,6 +46,31 @@ def keep_beats(actor: Actor, *, site_id: int, beats: Iterable[SaidBeat], known: 
     return len(rows)
 
 
+_FOLD = """
+INSERT INTO results_hourlytally (business_id, site_id, touchpoint, hour, what, count)
+SELECT business_id, site_id, touchpoint, date_trunc('hour', first), what, count(*) FROM (
+    SELECT business_id, site_id, touchpoint, what, client_id, min(received_at) AS first
+    FROM results_beat WHERE received_at >= %(since)s - interval '2 days' AND received_at < %(until)s
+    GROUP BY business_id, site_id, touchpoint, what, client_id
+) AS beats
+WHERE first >= %(since)s AND EXISTS (SELECT 1 FROM accounts_business b WHERE b.id = business_id)
+GROUP BY business_id, site_id, touchpoint, date_trunc('hour', first), what
+ON CONFLICT (touchpoint, site_id, hour, what) DO UPDATE SET count = EXCLUDED.count
+"""
+
+
+def fold_beats(at: datetime, hours: int = 3) -> int:
+    """Fold the beats of the last hours into hourly tallies; says how many tallies were written.
+
+    A beat that came twice (same id from the browser) counts once, in the hour in which it came first. Folding
+    again gives the same tallies.
+    """
+    since = at.replace(minute=0, second=0, microsecond=0) - timedelta(hours=hours)
+    with connection.cursor() as cursor:
+        cursor.execute(_FOLD, {"since": since, "until": at + timedelta(hours=1)})
+        return int(cursor.rowcount)
+
+
 def make_next_month(at: datetime) -> str:
     """Make the partition for the month after `at` (UTC), if it is not there; says its name."""
     first = (at.replace(day=1, hour=0, minute=0, second=0, microsecond=0) + timedelta(days=32)).replace(day=1)

@@ -27,3 +27,20 @@ class Beat(models.Model):
     class Meta:
         managed = False
         db_table = "results_beat"
+
+
+class HourlyTally(models.Model):
+    """How often something happened to a touchpoint on a site in one hour, doubles left out."""
+
+    business = models.ForeignKey("accounts.Business", on_delete=models.CASCADE)
+    site_id = models.BigIntegerField()
+    touchpoint = models.CharField(max_length=20)
+    hour = models.DateTimeField()
+    what = models.CharField(max_length=10)
+    count = models.PositiveIntegerField()
+
+    class Meta:
+        constraints = (
+            models.UniqueConstraint(fields=["touchpoint", "site_id", "hour", "what"], name="tally_once_an_hour"),
+        )
+        indexes = (models.Index(fields=["business", "hour"]),)

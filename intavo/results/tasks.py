@@ -12,3 +12,10 @@ from . import actions
 def make_month(timestamp: int) -> None:
     """Make next month's partition."""
     actions.make_next_month(clock.now())
+
+
+@app.periodic(cron="*/5 * * * *")
+@app.task(name="fold_beats", queueing_lock="fold_beats")
+def fold_beats(timestamp: int) -> None:
+    """Fold the latest beats into hourly tallies."""
+    actions.fold_beats(clock.now())

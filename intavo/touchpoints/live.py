@@ -177,18 +177,26 @@ def live_site(key: str) -> LiveSite | None:
 def _read(key: str) -> LiveSite:
     site = Site.objects.select_related("business").get(key=key)
     hosts = frozenset(site.hosts.values_list("host", flat=True))
-    rules, main, others = rules_of(site), main_hours(site.business_id, site.pk).value, all_hours(site.business_id)
-    hours: dict[int | None, OpeningHours] = {None: main}
-    for hours_id, one in others.items():
-        hours[hours_id] = one
-    around = around_of(site, rules, hosts, hours)
-    groups = groups_of(site.business_id)
-    made = Making(hosts, ZoneInfo(site.business.timezone), house_of(site), site.business.region, around, rules, groups)
+    made = making(site, hosts)
+    others = all_hours(site.business_id)
     return LiveSite(
         id=site.pk, key=key, slug=site.slug, revision=site.revision, hosts=hosts, business=site.business,
-        hours=main, table=replies(site.business_id), rules=rules,
+        hours=main_hours(site.business_id, site.pk).value, table=replies(site.business_id), rules=made.rules,
         free=somebody_free(site.business_id),
         touchpoints=tuple(_live(row, made) for row in live_on(site.pk)), other_hours=others,
+    )  # fmt: skip
+
+
+def making(site: Site, hosts: frozenset[str] | None = None) -> "Making":
+    """What the touchpoints of a site are made ready with."""
+    on = frozenset(site.hosts.values_list("host", flat=True)) if hosts is None else hosts
+    hours: dict[int | None, OpeningHours] = {None: main_hours(site.business_id, site.pk).value}
+    for hours_id, one in all_hours(site.business_id).items():
+        hours[hours_id] = one
+    rules = rules_of(site)
+    return Making(
+        on, ZoneInfo(site.business.timezone), house_of(site), site.business.region,
+        around_of(site, rules, on, hours), rules, groups_of(site.business_id),
     )  # fmt: skip
 
 

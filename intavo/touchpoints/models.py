@@ -142,3 +142,15 @@ class QuestionAnswer(models.Model):
 
     class Meta:
         ordering = ("order", "pk")
+
+
+class RehearsalVisitor(models.Model):
+    """A made-up visitor that a member rehearses with, under a name."""
+
+    business = models.ForeignKey(Business, on_delete=models.CASCADE)
+    name = models.CharField(max_length=80)
+    document = models.JSONField()
+
+    class Meta:
+        constraints = (models.UniqueConstraint(fields=["business", "name"], name="visitor_once_a_business"),)
+        ordering = ("name",)

@@ -1,16 +1,20 @@
-"""What the editor's stage shows of hours, times and questions: the same as the visitor is given."""
+"""What the console shows as visitors would get it: the stage's extras, the page map, and rehearsals."""
 
+from datetime import datetime
 from typing import Any
 
-from ninja import Router
+from ninja import Router, Schema, Status
 
 from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.core.touchpoint import Document
 from intavo.project import clock
 from intavo.touchpoints.live import live_site
+from intavo.touchpoints.models import RehearsalVisitor
 from intavo.touchpoints.queries import touchpoints_of
 
+from . import rehearsing
 from .more import extras
+from .rehearsing import Cell, MadeUp
 
 router = Router(tags=["touchpoints"], auth=MemberAuth())
 
@@ -25,3 +29,174 @@ def stage_extras(request: MemberRequest, touchpoint_id: int) -> dict[str, Any]:
         return {}
     found = extras(row.business_id, Document.model_validate(row.draft.document), site, row.pk, clock.now())
     return found | {"code": "SAMPLE-42"}
+
+
+class ReasonOut(Schema):
+    name: str
+    passed: bool
+    words: str
+    when: datetime | None
+
+
+class PageReasonsOut(Schema):
+    path: str
+    shows: bool
+    reasons: list[ReasonOut]
+
+
+class CellOut(Schema):
+    shows: str
+    words: str
+    pages: list[PageReasonsOut]
+
+    @staticmethod
+    def of(cell: Cell) -> "CellOut":
+        """A cell with the reasons for each of its pages."""
+        pages = [
+            PageReasonsOut(
+                path=path, shows=verdict.shows,
+                reasons=[ReasonOut(name=one.name, passed=one.passed, words=one.sentence, when=one.when)
+                         for one in verdict.checks],
+            )
+            for path, verdict in cell.reasons
+        ]  # fmt: skip
+        return CellOut(shows=cell.shows, words=cell.words, pages=pages)
+
+
+class ColumnOut(Schema):
+    label: str
+    paths: list[str]
+    shared: int
+
+
+class MapRowOut(Schema):
+    id: int
+    seen: int
+    goals: int
+    rate: float | None
+    cells: list[CellOut]
+
+
+class MapOut(Schema):
+    columns: list[ColumnOut]
+    rows: list[MapRowOut]
+
+
+class MapIn(Schema):
+    site_id: int
+    visitor: MadeUp
+
+
+@router.post("/page-map", response=MapOut)
+def page_map(request: MemberRequest, body: MapIn) -> MapOut:
+    """Touchpoints by known pages, as this visitor gets them at this time."""
+    found = rehearsing.page_map(request.auth, body.site_id, body.visitor, clock.now())
+    columns = [
+        ColumnOut(label=one.label, paths=[page.path for page in one.pages], shared=one.shared) for one in found.columns
+    ]
+    rows = [
+        MapRowOut(id=row.pk, seen=tally.seen, goals=tally.goals, rate=tally.rate, cells=[CellOut.of(c) for c in cells])
+        for row, cells, tally in found.rows
+    ]
+    return MapOut(columns=columns, rows=rows)
+
+
+class RehearseIn(MapIn):
+    deeds: list[dict[str, Any]]
+    length: float = 0
+
+
+class TrackStretchOut(Schema):
+    start: float
+    end: float
+    doing: str
+    words: str
+    reasons: list[ReasonOut]
+
+
+class TrackOut(Schema):
+    id: int
+    name: str
+    stance: str
+    stretches: list[TrackStretchOut]
+
+
+class PageTrackOut(Schema):
+    start: float
+    path: str
+    visit: int
+
+
+class RehearsalOut(Schema):
+    length: float
+    pages: list[PageTrackOut]
+    tracks: list[TrackOut]
+
+
+@router.post("/rehearsals", response=RehearsalOut)
+def rehearse(request: MemberRequest, body: RehearseIn) -> RehearsalOut:
+    """Play a visit; nothing of it is counted or kept."""
+    scene, played = rehearsing.play(request.auth, body.site_id, body.visitor, body.deeds, body.length)
+    tracks = []
+    for row in scene.rows:
+        stretches = [
+            TrackStretchOut(
+                start=one.start, end=one.end, doing=one.doing, words=one.words,
+                reasons=[ReasonOut(name=r.name, passed=r.passed, words=r.words, when=r.when) for r in one.reasons],
+            )
+            for one in played.tracks[row.public_id]
+        ]  # fmt: skip
+        revision = row.draft if body.visitor.drafts or row.live is None else row.live
+        assert revision is not None
+        tracks.append(TrackOut(id=row.pk, name=row.name, stance=revision.document["stance"], stretches=stretches))
+    pages = [
+        PageTrackOut(start=one.start, path=one.path.removeprefix(scene.base) or "/", visit=one.visit)
+        for one in played.pages
+    ]
+    return RehearsalOut(length=played.length, pages=pages, tracks=tracks)
+
+
+class LinkIn(MapIn):
+    path: str = "/"
+
+
+class LinkOut(Schema):
+    url: str
+
+
+@router.post("/rehearsals/link", response=LinkOut)
+def link(request: MemberRequest, body: LinkIn) -> LinkOut:
+    """An address on the real site, good for an hour, where it behaves as for this visitor at this time."""
+    return LinkOut(url=rehearsing.link(request.auth, body.site_id, body.visitor, body.path, clock.now()))
+
+
+class VisitorIn(Schema):
+    name: str
+    document: dict[str, Any]
+
+
+class VisitorOut(Schema):
+    id: int
+    name: str
+    document: dict[str, Any]
+
+
+@router.get("/rehearsal-visitors", response=list[VisitorOut])
+def visitors(request: MemberRequest) -> list[VisitorOut]:
+    """The made-up visitors that are kept."""
+    rows = RehearsalVisitor.objects.filter(business_id=request.auth.business_id)
+    return [VisitorOut(id=row.pk, name=row.name, document=row.document) for row in rows]
+
+
+@router.post("/rehearsal-visitors", response={201: VisitorOut})
+def keep_visitor(request: MemberRequest, body: VisitorIn) -> Status[VisitorOut]:
+    """Keep a made-up visitor under a name."""
+    row = rehearsing.keep_visitor(request.auth, name=body.name, document=body.document)
+    return Status(201, VisitorOut(id=row.pk, name=row.name, document=row.document))
+
+
+@router.delete("/rehearsal-visitors/{visitor_id}", response={204: None})
+def forget_visitor(request: MemberRequest, visitor_id: int) -> Status[None]:
+    """Forget a made-up visitor."""
+    rehearsing.forget_visitor(request.auth, visitor_id=visitor_id)
+    return Status(204, None)

@@ -25,6 +25,7 @@ from intavo.touchpoints.live import LiveSite, LiveTouchpoint
 from .limits import MINUTE, Window
 from .more import Helped, Wanted, as_json, count_helped, more
 from .protocol import Unreadable, read_as, sender_mark, too_often, visitor_view
+from .rehearsing import read_link
 
 VISIT_MINUTES = 30
 _SEEN_AGAIN = 2.0
@@ -66,7 +67,10 @@ def plan_view(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse
     """What may show on this page view."""
     visit = read_as(Visit, body)
     at = clock.now()
-    _note_sighting(site, visit, at)
+    if visit.rehearsal:
+        visit, at = _rehearsed(site, visit, at)
+    else:
+        _note_sighting(site, visit, at)
     by_id = {one.compiled.id: one for one in site.touchpoints}
     opened = next((one.compiled.id for one in site.touchpoints if one.slug == visit.open), None)
     entries = plan((one.compiled for one in site.touchpoints), visit, at, opened)
@@ -89,6 +93,14 @@ def plan_view(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse
         _entry(by_id[one.touchpoint.id], one, iso(min(one.until, latest)) if one.until else usual) for one in entries
     )
     return _json(f'{json.dumps(head, ensure_ascii=False)[:-1]}, "touchpoints": [{written}]}}')
+
+
+def _rehearsed(site: LiveSite, visit: Visit, at: datetime) -> tuple[Visit, datetime]:
+    """The visit as that of the visitor a link stands for, at their time; nothing of it is counted."""
+    found = read_link(visit.rehearsal or "", site.id)
+    if found is None:
+        raise Unreadable(("rehearsal", "This link is over; make a new one."))
+    return found.as_they(visit), at + found.ahead
 
 
 def _entry(live: LiveTouchpoint, entry: PlannedEntry, valid_until: str) -> str:

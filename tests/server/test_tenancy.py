@@ -15,7 +15,7 @@ from intavo.hours.queries import main_hours
 from intavo.intake.models import Quarantined
 from intavo.project import clock
 from intavo.project.api import api
-from intavo.touchpoints.models import Asset, QuestionAnswer
+from intavo.touchpoints.models import Asset, QuestionAnswer, RehearsalVisitor
 
 from .conftest import Visitor, World, sending
 
@@ -35,6 +35,7 @@ def theirs(otterwick: World) -> dict[str, int]:
         "hours_id": main_hours(otterwick.owner.business_id).pk,
         "followup_id": FollowUp.objects.get().pk,
         "number": 1,
+        "visitor_id": RehearsalVisitor.objects.create(business_id=business, name="Maya", document={}).pk,
         "asset_id": Asset.objects.create(
             business_id=business, kind="file", name="x", media_type="text/plain", size=1, digest="d", added_at=at
         ).pk,
@@ -61,7 +62,7 @@ def body_for(path: str) -> dict[str, Any]:
         "text": "Hello", "key": "k", "then": "wait", "until": "2026-12-01T10:00:00Z", "outcome": "won",
         "timezone": "Europe/London", "mail_address": "a@x.example", "promise_minutes": 5, "away": False,
         "starter": "news", "site_ids": [], "touchpoint_ids": [], "codes": "A", "house": {}, "rules": {}, "sentence": {}, "question": "Q?",
-        "answer": "<p>A</p>", "question_ids": [], "on": False,
+        "answer": "<p>A</p>", "question_ids": [], "on": False, "visitor": {"at": "2026-11-24T14:05:00Z"}, "deeds": [],
     }  # fmt: skip
 
 
@@ -78,7 +79,9 @@ def test_a_route_with_another_businesss_ids(
     before = everything_of(otterwick.owner.business_id)
     address = re.sub(r"\{(\w+)\}", lambda found: str(theirs[found[1]]), path)
     client: Client = other.console()
-    answer = client.generic(method.upper(), address, json.dumps(body_for(path)), "application/json")
+    answer = client.generic(
+        method.upper(), address, json.dumps(body_for(path) | {"site_id": theirs["site_id"]}), "application/json"
+    )
     assert answer.status_code == 404 if "{" in path else answer.status_code < 500
     assert "Otterwick" not in answer.content.decode()
     assert "ife.dunmore" not in answer.content.decode()

@@ -62,7 +62,7 @@ export class App implements World {
       watchAddress(() => void this.page())
       document.addEventListener('click', (event) => this.clickedLink(event))
     }
-    if (location.hash.startsWith('#intavo-style=')) void this.fetchMore()
+    if (location.hash.startsWith('#intavo-') || (this.store.works && sessionStorage.intavoAs)) await this.fetchMore()
     await this.page()
     const asked = /^#intavo=([\w-]+)$/.exec(location.hash)?.[1]
     if (asked) await this.open(asked)
@@ -178,6 +178,7 @@ export class App implements World {
   more(more: More): void {
     learn(more)
     this.code = more
+    more.begin(this)
     this.moreCame()
   }
 
@@ -241,14 +242,13 @@ export class App implements World {
     return found.shown.entry
   }
 
-  private interrupting(): Entry | undefined {
-    return [...this.onScreen.values()].map((one) => one.shown.entry).find((entry) => entry.queue === 'interrupting')
+  private standing(queue: string): Entry | undefined {
+    return [...this.onScreen.values()].map((one) => one.shown.entry).find((entry) => entry.queue === queue)
   }
 
   /** The visitor has closed it (without an entry: what interrupts just now, or else the bar). */
   close(wanted?: Entry): void {
-    const one =
-      wanted ?? this.interrupting() ?? [...this.onScreen.values()].map(({ shown }) => shown.entry).find((entry) => entry.queue === 'bar')
+    const one = wanted ?? this.standing('interrupting') ?? this.standing('bar')
     const entry = one && this.takeAway(one.id)
     if (!entry) return
     this.store.keepTyped(entry.id, null)
@@ -267,7 +267,7 @@ export class App implements World {
       standing.unfold(true)
       return true
     }
-    const before = entry.queue === 'interrupting' ? this.interrupting() : entry
+    const before = entry.queue === 'interrupting' ? this.standing('interrupting') : entry
     if (before) this.takeAway(before.id)
     await this.put(entry, 'live')
     if (entry.stance === 'button') this.onScreen.get(entry.id)?.shown.drawing.unfold(true)

@@ -42,7 +42,7 @@ export function randomId(): string {
   return Array.from(bytes, (byte) => byte.toString(16).padStart(2, '0')).join('')
 }
 
-function fresh(): Remembered {
+export function fresh(): Remembered {
   return {
     id: randomId(),
     visits: 0,

@@ -1144,6 +1144,110 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/page-map": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Page Map
+         * @description Touchpoints by known pages, as this visitor gets them at this time.
+         */
+        post: operations["intavo_visitor_api_page_map"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rehearsals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Rehearse
+         * @description Play a visit; nothing of it is counted or kept.
+         */
+        post: operations["intavo_visitor_api_rehearse"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rehearsals/link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Link
+         * @description An address on the real site, good for an hour, where it behaves as for this visitor at this time.
+         */
+        post: operations["intavo_visitor_api_link"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rehearsal-visitors": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Visitors
+         * @description The made-up visitors that are kept.
+         */
+        get: operations["intavo_visitor_api_visitors"];
+        put?: never;
+        /**
+         * Keep Visitor
+         * @description Keep a made-up visitor under a name.
+         */
+        post: operations["intavo_visitor_api_keep_visitor"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rehearsal-visitors/{visitor_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Forget Visitor
+         * @description Forget a made-up visitor.
+         */
+        delete: operations["intavo_visitor_api_forget_visitor"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -2447,6 +2551,226 @@ export interface components {
             name: string;
             /** Value */
             value: string;
+        };
+        /** CellOut */
+        CellOut: {
+            /** Shows */
+            shows: string;
+            /** Words */
+            words: string;
+            /** Pages */
+            pages: components["schemas"]["PageReasonsOut"][];
+        };
+        /** ColumnOut */
+        ColumnOut: {
+            /** Label */
+            label: string;
+            /** Paths */
+            paths: string[];
+            /** Shared */
+            shared: number;
+        };
+        /** MapOut */
+        MapOut: {
+            /** Columns */
+            columns: components["schemas"]["ColumnOut"][];
+            /** Rows */
+            rows: components["schemas"]["MapRowOut"][];
+        };
+        /** MapRowOut */
+        MapRowOut: {
+            /** Id */
+            id: number;
+            /** Seen */
+            seen: number;
+            /** Goals */
+            goals: number;
+            /** Rate */
+            rate: number | null;
+            /** Cells */
+            cells: components["schemas"]["CellOut"][];
+        };
+        /** PageReasonsOut */
+        PageReasonsOut: {
+            /** Path */
+            path: string;
+            /** Shows */
+            shows: boolean;
+            /** Reasons */
+            reasons: components["schemas"]["ReasonOut"][];
+        };
+        /** ReasonOut */
+        ReasonOut: {
+            /** Name */
+            name: string;
+            /** Passed */
+            passed: boolean;
+            /** Words */
+            words: string;
+            /** When */
+            when: string | null;
+        };
+        /**
+         * MadeUp
+         * @description A visitor as the owner describes them. `visits` counts this one: 1 is their first.
+         */
+        MadeUp: {
+            /**
+             * Device
+             * @default desktop
+             * @enum {string}
+             */
+            device: "desktop" | "tablet" | "phone";
+            /**
+             * Visits
+             * @default 1
+             */
+            visits: number;
+            /**
+             * Arrival
+             * @default typed
+             * @enum {string}
+             */
+            arrival: "typed" | "search" | "social" | "elsewhere" | "here";
+            /**
+             * Landing
+             * @default
+             */
+            landing: string;
+            /**
+             * Language
+             * @default en
+             */
+            language: string;
+            /**
+             * On List
+             * @default false
+             */
+            on_list: boolean;
+            /**
+             * Signed In
+             * @default false
+             */
+            signed_in: boolean;
+            /**
+             * Tags
+             * @default []
+             */
+            tags: string[];
+            /**
+             * Storage
+             * @default true
+             */
+            storage: boolean;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Drafts
+             * @default false
+             */
+            drafts: boolean;
+        };
+        /** MapIn */
+        MapIn: {
+            /** Site Id */
+            site_id: number;
+            visitor: components["schemas"]["MadeUp"];
+        };
+        /** PageTrackOut */
+        PageTrackOut: {
+            /** Start */
+            start: number;
+            /** Path */
+            path: string;
+            /** Visit */
+            visit: number;
+        };
+        /** RehearsalOut */
+        RehearsalOut: {
+            /** Length */
+            length: number;
+            /** Pages */
+            pages: components["schemas"]["PageTrackOut"][];
+            /** Tracks */
+            tracks: components["schemas"]["TrackOut"][];
+        };
+        /** TrackOut */
+        TrackOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Stance */
+            stance: string;
+            /** Stretches */
+            stretches: components["schemas"]["TrackStretchOut"][];
+        };
+        /** TrackStretchOut */
+        TrackStretchOut: {
+            /** Start */
+            start: number;
+            /** End */
+            end: number;
+            /** Doing */
+            doing: string;
+            /** Words */
+            words: string;
+            /** Reasons */
+            reasons: components["schemas"]["ReasonOut"][];
+        };
+        /** RehearseIn */
+        RehearseIn: {
+            /** Site Id */
+            site_id: number;
+            visitor: components["schemas"]["MadeUp"];
+            /** Deeds */
+            deeds: {
+                [key: string]: unknown;
+            }[];
+            /**
+             * Length
+             * @default 0
+             */
+            length: number;
+        };
+        /** LinkOut */
+        LinkOut: {
+            /** Url */
+            url: string;
+        };
+        /** LinkIn */
+        LinkIn: {
+            /** Site Id */
+            site_id: number;
+            visitor: components["schemas"]["MadeUp"];
+            /**
+             * Path
+             * @default /
+             */
+            path: string;
+        };
+        /** VisitorOut */
+        VisitorOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            };
+        };
+        /** VisitorIn */
+        VisitorIn: {
+            /** Name */
+            name: string;
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            };
         };
     };
     responses: never;
@@ -3956,6 +4280,142 @@ export interface operations {
                         [key: string]: unknown;
                     };
                 };
+            };
+        };
+    };
+    intavo_visitor_api_page_map: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MapIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MapOut"];
+                };
+            };
+        };
+    };
+    intavo_visitor_api_rehearse: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RehearseIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RehearsalOut"];
+                };
+            };
+        };
+    };
+    intavo_visitor_api_link: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinkIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkOut"];
+                };
+            };
+        };
+    };
+    intavo_visitor_api_visitors: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitorOut"][];
+                };
+            };
+        };
+    };
+    intavo_visitor_api_keep_visitor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VisitorIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitorOut"];
+                };
+            };
+        };
+    };
+    intavo_visitor_api_forget_visitor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visitor_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -61,11 +61,15 @@ class Memory(_Said):
 
 
 class Visit(_Said):
-    """One page view. `storage` is false where the browser refuses to remember; `open` is a short name clicked on."""
+    """One page view. `storage` is false where the browser refuses to remember; `open` is a short name clicked on.
+
+    `rehearsal` is the signed text of a link that a member opened: the visitor is then the one it stands for.
+    """
 
     page: Page
     device: Literal["desktop", "tablet", "phone"]
     visitor: Visitor = Visitor()
     memory: dict[str, Memory] = Field(default_factory=dict, max_length=1000)
     storage: bool = True
+    rehearsal: Annotated[str, StringConstraints(max_length=2000)] | None = None
     open: Annotated[str, StringConstraints(max_length=100)] | None = None

@@ -1,6 +1,7 @@
 import type { More } from '../render/parts'
 import { offer } from './offer'
 import { fillSlots, inPlace, inSlot } from './placing'
+import { begin } from './rehearsal'
 import { readPage } from './page'
 import { solve } from './work'
 import { watchOne } from './watching'
@@ -16,6 +17,7 @@ import { countdown, hours, links, markup, price, questions, share, video } from 
 export const MORE: More = {
   full,
   watchOne,
+  begin,
   solve,
   fillSlots,
   inSlot,

@@ -174,7 +174,7 @@ export class Drawing {
   private trap(form: HTMLElement): void {
     if (!this.document.then.trap || !sends(this.step)) return
     const input = el(this.page, 'input', { name: 'website', tabindex: '-1', autocomplete: 'off' })
-    form.append(el(this.page, 'div', { class: 'trap', 'aria-hidden': 'true' }, el(this.page, 'label', {}, 'Leave this empty', input)))
+    form.append(el(this.page, 'div', { class: 'trap', 'aria-hidden': 'true' }, el(this.page, 'label', {}, 'Leave empty', input)))
   }
 
   protected cross(): HTMLElement[] {

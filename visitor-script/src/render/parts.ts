@@ -111,6 +111,8 @@ const BASE: Makers = {
 export interface More {
   full: (base: typeof Drawing) => typeof Drawing
   watchOne: Watch
+  /** A rehearsal in the real page, where a link asks for one. */
+  begin: (app: App) => void
   solve: (asks: () => Promise<Extras>) => Promise<string>
   fillSlots: (app: App) => void
   inSlot: (app: App, slug: string, place: Element) => Promise<boolean>

@@ -4,10 +4,16 @@ import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import { useDay } from '@/api/follow-ups'
+import { freshVisitor, usePageMap, type MadeUp } from '@/api/rehearsals'
+import { useSites } from '@/api/sites'
+import { fromLocal, toLocal } from '@/lib/local'
 import { bringBack, copy, putInOrder, rename, throwAway, turn, useTouchpoints, type Summary } from '@/api/touchpoints'
 import { dragRows } from '@/lib/sort'
 import { useNotices } from '@/lib/notices'
 import ErrorBox from '@/parts/ErrorBox.vue'
+import ReasonList from '../rehearse/ReasonList.vue'
+import MapCell from './MapCell.vue'
 import NewTouchpoint from './NewTouchpoint.vue'
 import { PURPOSES, STANCES } from './words'
 
@@ -16,6 +22,35 @@ const router = useRouter()
 const queries = useQueryClient()
 const notices = useNotices()
 const { data: rows, error, refetch } = useTouchpoints()
+const { data: day } = useDay()
+const { data: sites } = useSites()
+const site = ref(0)
+watch(sites, (found) => (site.value ||= found?.[0]?.id ?? 0), { immediate: true })
+const zone = computed(() => day.value?.timezone ?? 'UTC')
+const seenBy = ref({ visits: 1, device: 'desktop' as MadeUp['device'], at: '' })
+const visitor = computed<MadeUp | null>(() =>
+  day.value ? { ...freshVisitor(seenBy.value.at || day.value.at), visits: seenBy.value.visits, device: seenBy.value.device } : null,
+)
+const { data: map } = usePageMap(site, visitor)
+const mapped = computed(() => new Map(map.value?.rows.map((row) => [row.id, row])))
+const rehearsal = (path = '/', touchpoint: number | null = null) => ({
+  path: '/touchpoints/rehearse',
+  query: { site: site.value, path, visitor: JSON.stringify(visitor.value), ...(touchpoint ? { touchpoint } : {}) },
+})
+const told = ref<{ id: number; at: number } | null>(null)
+const cell = computed(() => {
+  const at = told.value
+  const row = at && rows.value?.find((one) => one.id === at.id)
+  const found = at && mapped.value.get(at.id)?.cells[at.at]
+  return row && found ? { row, found } : null
+})
+const shared = computed(() => map.value?.columns.filter((one) => one.shared > 1) ?? [])
+const NUMBERS = ['no', 'one', 'two', 'three', 'four', 'five', 'six']
+const percent = (rate: number) => `${(100 * rate).toFixed(1)} %`
+function setTime(event: Event) {
+  const found = fromLocal((event.target as HTMLInputElement).value, zone.value)
+  seenBy.value.at = found ?? ''
+}
 const making = computed(() => 'new' in route.query)
 const search = ref('')
 const naming = ref<number | null>(null)
@@ -94,16 +129,40 @@ function keys(event: KeyboardEvent, at: number) {
 
 <template>
   <div class="h-full overflow-auto p-5">
-    <div class="mb-4 flex items-center gap-3">
-      <h1 class="mr-auto">Touchpoints</h1>
+    <div class="mb-4 flex flex-wrap items-center gap-3">
+      <h1>Touchpoints</h1>
+      <span v-if="rows?.length" class="mr-auto flex flex-wrap items-center gap-1.5" role="group" aria-label="As seen by">
+        <span class="text-ink-2">seen</span>
+        <select v-model="seenBy.visits" class="input w-auto!" aria-label="As seen by whom">
+          <option :value="1">by a new visitor</option>
+          <option :value="3">by one who knows it</option>
+        </select>
+        <select v-model="seenBy.device" class="input w-auto!" aria-label="On which device">
+          <option value="desktop">on a desktop</option>
+          <option value="tablet">on a tablet</option>
+          <option value="phone">on a phone</option>
+        </select>
+        <input
+          v-typed="visitor ? toLocal(visitor.at, zone) : ''"
+          type="datetime-local"
+          class="input w-auto!"
+          aria-label="At which time"
+          @change="setTime"
+        />
+        <select v-if="(sites?.length ?? 0) > 1" v-model="site" class="input w-auto!" aria-label="On which site">
+          <option v-for="one in sites" :key="one.id" :value="one.id">{{ one.name }}</option>
+        </select>
+      </span>
+      <span v-else class="mr-auto" />
       <input
         v-if="rows?.length"
         v-model="search"
         type="search"
-        class="input w-64!"
-        placeholder="Search by name, kind or page"
+        class="input w-36!"
+        placeholder="Name, kind or page"
         aria-label="Search touchpoints"
       />
+      <RouterLink v-if="rows?.length" :to="rehearsal()" class="btn">Rehearse a visit</RouterLink>
       <button type="button" class="btn btn-main" @click="router.push('/touchpoints?new')">+ New touchpoint</button>
     </div>
     <ErrorBox :error="error" :again="() => refetch()" />
@@ -112,109 +171,173 @@ function keys(event: KeyboardEvent, at: number) {
       <p class="mb-3">A touchpoint asks your visitors for something: their address, or their question.</p>
       <button type="button" class="btn btn-main" @click="router.push('/touchpoints?new')">Make the first one</button>
     </div>
-    <table v-if="rows?.length" class="sheet w-full border-separate border-spacing-0">
-      <thead>
-        <tr class="text-left">
-          <th
-            v-for="head in ['Touchpoint', 'State', 'Where', 'Its own page', '']"
-            :key="head"
-            scope="col"
-            class="border-b border-line px-4 py-2.5 font-semibold text-ink-2"
-          >
-            {{ head }}<span v-if="!head" class="sr-only">What to do</span>
-          </th>
-        </tr>
-      </thead>
-      <tbody ref="body">
-        <tr v-for="(row, at) in shown" :key="row.id" class="[&:last-child>td]:border-0">
-          <td class="border-b border-line-2 px-4 py-2.5" :class="{ hatch: row.state !== 'live' }">
-            <span class="inline-flex items-center gap-2 rounded pr-2" :class="{ 'bg-sheet': row.state !== 'live' }">
-              <span v-if="!search" data-grip class="cursor-grab text-ink-3" aria-hidden="true">⠿</span>
-              <span>
-                <input
-                  v-if="naming === row.id"
-                  v-typed="row.name"
-                  data-naming
-                  class="input"
-                  :aria-label="`Name of ${row.name}`"
-                  maxlength="120"
-                  @change="renamed(row, $event)"
-                  @blur="naming = null"
-                  @keydown.esc="naming = null"
-                />
-                <RouterLink
-                  v-else
-                  data-name
-                  :to="`/touchpoints/${row.id}`"
-                  class="font-bold text-ink hover:underline"
-                  @keydown="keys($event, at)"
-                  >{{ row.name }}</RouterLink
-                >
-                <span class="block text-sm text-ink-2">{{ called(row) }}</span>
+    <div v-if="rows?.length" class="overflow-x-auto">
+      <table class="sheet w-full border-separate border-spacing-0">
+        <thead>
+          <tr class="text-left">
+            <th scope="col" class="border-b border-line px-3 py-2.5 font-semibold text-ink-2">Touchpoint</th>
+            <th scope="col" class="border-b border-line px-3 py-2.5 font-semibold text-ink-2">State</th>
+            <th
+              v-for="column in map?.columns"
+              :key="column.label"
+              scope="col"
+              class="border-b border-l border-line px-1 py-2.5 text-center text-sm font-semibold text-ink-2"
+              :title="column.paths.join(', ')"
+            >
+              {{ column.label }}
+            </th>
+            <th scope="col" class="border-b border-l border-line px-3 py-2.5 text-right text-sm font-semibold text-ink-2">Seen, 30 days</th>
+            <th scope="col" class="border-b border-line px-3 py-2.5 text-right text-sm font-semibold text-ink-2">Conversion</th>
+            <th scope="col" class="border-b border-line px-3 py-2.5"><span class="sr-only">What to do</span></th>
+          </tr>
+        </thead>
+        <tbody ref="body">
+          <tr v-for="(row, at) in shown" :key="row.id" class="[&:last-child>td]:border-0">
+            <td class="border-b border-line-2 px-3 py-2.5" :class="{ hatch: row.state !== 'live' }">
+              <span class="inline-flex items-center gap-2 rounded pr-2" :class="{ 'bg-sheet': row.state !== 'live' }">
+                <span v-if="!search" data-grip class="cursor-grab text-ink-3" aria-hidden="true">⠿</span>
+                <span>
+                  <input
+                    v-if="naming === row.id"
+                    v-typed="row.name"
+                    data-naming
+                    class="input"
+                    :aria-label="`Name of ${row.name}`"
+                    maxlength="120"
+                    @change="renamed(row, $event)"
+                    @blur="naming = null"
+                    @keydown.esc="naming = null"
+                  />
+                  <RouterLink
+                    v-else
+                    data-name
+                    :to="`/touchpoints/${row.id}`"
+                    class="font-bold text-ink hover:underline"
+                    @keydown="keys($event, at)"
+                    >{{ row.name }}</RouterLink
+                  >
+                  <span class="block text-sm text-ink-2">{{ called(row) }}</span>
+                </span>
               </span>
-            </span>
-          </td>
-          <td class="border-b border-line-2 px-4 py-2.5 font-semibold">
-            <span :class="state(row)[2]"
-              ><span aria-hidden="true">{{ state(row)[0] }}</span> {{ state(row)[1] }}</span
+            </td>
+            <td class="border-b border-line-2 px-3 py-2.5 font-semibold">
+              <span :class="state(row)[2]"
+                ><span aria-hidden="true">{{ state(row)[0] }}</span> {{ state(row)[1] }}</span
+              >
+              <span v-if="row.changed_since_live" class="block text-sm font-semibold text-brass">changed since it went live</span>
+            </td>
+            <td
+              v-for="(one, index) in mapped.get(row.id)?.cells ?? []"
+              :key="index"
+              class="border-b border-l border-line-2 px-1 py-2 text-center align-middle"
             >
-            <span v-if="row.changed_since_live" class="block text-sm font-semibold text-brass">changed since it went live</span>
-          </td>
-          <td class="border-b border-line-2 px-4 py-2.5 text-ink-2">
-            <template v-if="row.pages.length">{{ row.pages.join(', ') }}</template><template v-else>every page</template>
-            <span class="block text-sm">{{ row.sites.map((site) => site.name).join(', ') || 'on no site' }}</span>
-          </td>
-          <td class="border-b border-line-2 px-4 py-2.5">
-            <a v-if="row.state === 'live' && row.hosted[0]" :href="row.hosted[0]" target="_blank" rel="noopener" class="btn-link"
-              >/t/{{ row.sites[0]?.slug }}/{{ row.slug }}</a
+              <MapCell
+                :cell="one"
+                :label="`${row.name} on ${map?.columns[index]?.label}`"
+                :chosen="told?.id === row.id && told.at === index"
+                @open="told = told?.id === row.id && told.at === index ? null : { id: row.id, at: index }"
+              />
+            </td>
+            <td
+              v-if="map && !mapped.has(row.id)"
+              :colspan="map.columns.length"
+              class="border-b border-l border-line-2 px-3 py-2 text-sm text-ink-2"
             >
-            <span v-else class="text-ink-2">only while it is on</span>
-          </td>
-          <td class="border-b border-line-2 px-4 py-2.5">
-            <span class="flex justify-end gap-2">
-              <button type="button" class="btn" :aria-label="`Turn ${row.state === 'live' ? 'off' : 'on'} ${row.name}`" @click="flip(row)">
-                {{ row.state === 'live' ? 'Turn off' : 'Turn on' }}
-              </button>
-              <Menu as="div" class="relative">
-                <MenuButton class="btn px-2!" :aria-label="`More for ${row.name}`">More</MenuButton>
-                <MenuItems class="pop absolute right-0 w-48">
-                  <MenuItem
-                    v-for="[words, work] in [
-                      ['Rename', startNaming],
-                      ['Make a copy', twice],
-                      ['Throw away', remove],
-                    ] as const"
-                    :key="words"
-                    v-slot="{ active }"
-                  >
-                    <button
-                      type="button"
-                      class="block w-full rounded px-2 py-1.5 text-left"
-                      :class="{ 'bg-petrol-wash': active, 'text-rust': words === 'Throw away' }"
-                      @click="work(row)"
+              {{ row.sites.length ? `stands on ${row.sites.map((one) => one.name).join(', ')}` : 'on no site' }}
+            </td>
+            <td class="border-b border-l border-line-2 px-3 py-2.5 text-right tabular-nums">
+              {{ mapped.get(row.id)?.seen ? mapped.get(row.id)?.seen.toLocaleString('en-GB') : '—' }}
+            </td>
+            <td class="border-b border-line-2 px-3 py-2.5 text-right tabular-nums">
+              {{ mapped.get(row.id)?.rate == null ? '—' : percent(mapped.get(row.id)?.rate ?? 0) }}
+            </td>
+            <td class="border-b border-line-2 px-3 py-2.5">
+              <span class="flex justify-end gap-2">
+                <button
+                  type="button"
+                  class="btn"
+                  :aria-label="`Turn ${row.state === 'live' ? 'off' : 'on'} ${row.name}`"
+                  @click="flip(row)"
+                >
+                  {{ row.state === 'live' ? 'Turn off' : 'Turn on' }}
+                </button>
+                <Menu as="div" class="relative">
+                  <MenuButton class="btn px-2!" :aria-label="`More for ${row.name}`">More</MenuButton>
+                  <MenuItems class="pop absolute right-0 w-48">
+                    <MenuItem
+                      v-for="[words, work] in [
+                        ['Rename', startNaming],
+                        ['Make a copy', twice],
+                        ['Throw away', remove],
+                      ] as const"
+                      :key="words"
+                      v-slot="{ active }"
                     >
-                      {{ words }}
-                    </button>
-                  </MenuItem>
-                  <MenuItem v-slot="{ active }"
-                    ><a
-                      :href="`/api/touchpoints/${row.id}/file`"
-                      download
-                      class="block rounded px-2 py-1.5"
-                      :class="{ 'bg-petrol-wash': active }"
-                      >Save as a file</a
-                    ></MenuItem
-                  >
-                </MenuItems>
-              </Menu>
-            </span>
-          </td>
-        </tr>
-      </tbody>
-    </table>
+                      <button
+                        type="button"
+                        class="block w-full rounded px-2 py-1.5 text-left"
+                        :class="{ 'bg-petrol-wash': active, 'text-rust': words === 'Throw away' }"
+                        @click="work(row)"
+                      >
+                        {{ words }}
+                      </button>
+                    </MenuItem>
+                    <MenuItem v-if="row.state === 'live' && row.hosted[0]" v-slot="{ active }"
+                      ><a
+                        :href="row.hosted[0]"
+                        target="_blank"
+                        rel="noopener"
+                        class="block rounded px-2 py-1.5"
+                        :class="{ 'bg-petrol-wash': active }"
+                        >Its own page</a
+                      ></MenuItem
+                    >
+                    <MenuItem v-slot="{ active }"
+                      ><RouterLink :to="rehearsal('/', row.id)" class="block rounded px-2 py-1.5" :class="{ 'bg-petrol-wash': active }"
+                        >Rehearse a visit</RouterLink
+                      ></MenuItem
+                    >
+                    <MenuItem v-slot="{ active }"
+                      ><a
+                        :href="`/api/touchpoints/${row.id}/file`"
+                        download
+                        class="block rounded px-2 py-1.5"
+                        :class="{ 'bg-petrol-wash': active }"
+                        >Save as a file</a
+                      ></MenuItem
+                    >
+                  </MenuItems>
+                </Menu>
+              </span>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+    <section
+      v-if="cell && told"
+      class="sheet sticky bottom-0 z-10 mt-3 max-h-[60vh] overflow-auto p-4 shadow-lg"
+      aria-label="Why"
+      aria-live="polite"
+    >
+      <div class="mb-2 flex flex-wrap items-center gap-3">
+        <h2 class="mr-auto">{{ cell.row.name }} on {{ map?.columns[told.at]?.label }}</h2>
+        <RouterLink :to="rehearsal(map?.columns[told.at]?.paths[0], cell.row.id)" class="btn">Rehearse from here</RouterLink>
+        <button type="button" class="btn" @click="told = null">Close</button>
+      </div>
+      <details v-for="page in cell.found.pages" :key="page.path" :open="cell.found.pages.length === 1" class="mb-1">
+        <summary>
+          <strong>{{ page.path }}</strong> — {{ page.shows ? 'it may show' : page.reasons.find((one) => !one.passed)?.words }}
+        </summary>
+        <ReasonList class="mt-1" :reasons="page.reasons" :zone="zone" />
+      </details>
+    </section>
     <p v-if="rows?.length && !shown.length" class="mt-3 text-ink-2">No touchpoint is called that, or stands there.</p>
     <p v-else-if="rows && rows.length > 1" class="mt-2 text-sm text-ink-2">
-      Where several want to come at once, the upper one comes first. Drag them, or use Alt and the arrows.
+      <template v-for="one in shared" :key="one.label"
+        ><strong>{{ one.label }}</strong> carries {{ NUMBERS[one.shared] ?? one.shared }} that would come at once: they take turns.
+      </template>
+      The upper one comes first; drag them, or use Alt and the arrows. Click any cell for the reason.
     </p>
     <NewTouchpoint :open="making" @close="router.push('/touchpoints')" />
   </div>

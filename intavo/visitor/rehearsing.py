@@ -1,0 +1,265 @@
+"""Rehearsals for the console: made-up visitors, the page map, visits played, and links into the real site."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from typing import Annotated, Any, Literal
+from urllib.parse import urlsplit
+
+from django.core import signing
+from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, TypeAdapter, ValidationError
+
+from intavo.accounts.actor import Actor, Refused
+from intavo.core.rights import Right
+from intavo.core.say import short_date
+from intavo.core.showing import Compiled, Rehearsal, State, Verdict, Visit, decide, rehearse
+from intavo.core.showing.deeds import Deed
+from intavo.core.showing.visit import Arrival
+from intavo.core.touchpoint import Document
+from intavo.core.touchpoint.who import Way
+from intavo.results.queries import Tally, tallies
+from intavo.sites.models import Site, SitePage
+from intavo.sites.queries import pages_of, sites_of
+from intavo.touchpoints.live import Making, making
+from intavo.touchpoints.models import RehearsalVisitor, Touchpoint
+from intavo.touchpoints.queries import touchpoints_of
+
+MOST_COLUMNS = 8
+LINK_LASTS = timedelta(hours=1)
+_SALT = "intavo.rehearsal"
+_DEEDS: TypeAdapter[list[Deed]] = TypeAdapter(Annotated[list[Deed], Field(max_length=100)])
+
+
+class MadeUp(BaseModel):
+    """A visitor as the owner describes them. `visits` counts this one: 1 is their first."""
+
+    model_config = ConfigDict(extra="forbid")
+    device: Literal["desktop", "tablet", "phone"] = "desktop"
+    visits: int = Field(1, ge=1, le=10_000)
+    arrival: Way = "typed"
+    landing: str = Field("", max_length=500)
+    language: str = Field("en", max_length=35)
+    on_list: bool = False
+    signed_in: bool = False
+    tags: tuple[str, ...] = Field((), max_length=40)
+    storage: bool = True
+    at: AwareDatetime
+    drafts: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Scene:
+    """A site with its touchpoints made ready for a made-up visitor."""
+
+    site: Site
+    base: str
+    rows: list[Touchpoint]
+    compiled: dict[int, Compiled]
+    made: Making
+
+    def visit(self, one: MadeUp, path: str, kinds: Iterable[str] = ()) -> Visit:
+        """The visitor on a page."""
+        landing = self.base + (one.landing or path)
+        visitor = {
+            "visits": one.visits, "pages_ever": max(1, one.visits), "language": one.language, "on_list": one.on_list,
+            "tags": list(one.tags), "first_page": landing, "visit_started": one.at.isoformat(),
+            "arrival": {"url": landing, "referrer": self._referrer(one.arrival)},
+            "utc_offset": int((one.at.utcoffset() or timedelta()).total_seconds() // 60),
+        }  # fmt: skip
+        page = {"url": self.base + path, "kinds": list(kinds), "signed_in": one.signed_in}
+        return Visit.model_validate({"page": page, "device": one.device, "visitor": visitor, "storage": one.storage})
+
+    def _referrer(self, way: Way) -> str:
+        """An address that counts as this way; an unlisted one where the owner has listed none."""
+        rules = self.made.rules
+        listed = {"search": rules.search, "social": rules.social}.get(way, ())
+        host = {"typed": "", "here": urlsplit(self.base).netloc}.get(
+            way, listed[0] if listed else "another-site.example"
+        )
+        return f"https://{host}/" if host else ""
+
+
+def scene(actor: Actor, site_id: int, drafts: bool) -> Scene:
+    """The site with its touchpoints; with `drafts`, all of them as if they were on as they stand now."""
+    site = sites_of(actor).get(pk=site_id)
+    made = making(site)
+    rows = [row for row in touchpoints_of(actor) if site.pk in {one.pk for one in row.sites.all()}]
+    compiled: dict[int, Compiled] = {}
+    for row in rows:
+        revision = row.draft if drafts or row.live is None else row.live
+        assert revision is not None
+        state = State.LIVE if drafts else State(row.state)
+        compiled[row.pk] = made.compiled(row, Document.model_validate(revision.document), state)
+    host = next((one.host for one in site.hosts.all()), "site.example")
+    base = site.seen_url[: -len(urlsplit(site.seen_url).path)] if urlsplit(site.seen_url).path else site.seen_url
+    return Scene(site, base or f"https://{host}", rows, compiled, made)
+
+
+@dataclass(frozen=True, slots=True)
+class Cell:
+    """A touchpoint on the pages of a column: whether it shows, in a word or two, and why for each page."""
+
+    shows: Literal["yes", "some", "later", "turn", "asked", "no"]
+    words: str
+    reasons: tuple[tuple[str, Verdict], ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Column:
+    """Pages under one head."""
+
+    label: str
+    pages: tuple[SitePage, ...]
+    shared: int
+
+
+@dataclass(frozen=True, slots=True)
+class PageMap:
+    """Touchpoints by known pages."""
+
+    columns: tuple[Column, ...]
+    rows: tuple[tuple[Touchpoint, tuple[Cell, ...], Tally], ...]
+
+
+def page_map(actor: Actor, site_id: int, one: MadeUp, now: datetime) -> PageMap:
+    """Which touchpoint shows on which page to this visitor at this time, and why not."""
+    found = scene(actor, site_id, one.drafts)
+    columns = _columns(pages_of(actor, site_id))
+    counts = tallies(actor, at=now, site_id=site_id)
+    cells = {row.pk: [_cell(found, found.compiled[row.pk], pages, one) for _, pages in columns] for row in found.rows}
+    shared = [_take_turns(found, cells, at) for at in range(len(columns))]
+    heads = tuple(Column(label, pages, many) for (label, pages), many in zip(columns, shared, strict=True))
+    rows = tuple((row, tuple(cells[row.pk]), counts.get(row.public_id, Tally())) for row in found.rows)
+    return PageMap(heads, rows)
+
+
+def _columns(pages: list[SitePage]) -> list[tuple[str, tuple[SitePage, ...]]]:
+    """The most seen parts of the site: a page, or a page with those below it."""
+    parts: dict[str, list[SitePage]] = {}
+    for page in pages:
+        parts.setdefault(page.path.strip("/").partition("/")[0], []).append(page)
+    most = sorted(parts.items(), key=lambda part: (part[0] != "", -sum(page.views for page in part[1])))[:MOST_COLUMNS]
+    return [
+        (f"/{name}{'…' if len(found) > 1 else ''}", tuple(sorted(found, key=lambda p: p.path))) for name, found in most
+    ]
+
+
+def _cell(found: Scene, compiled: Compiled, pages: tuple[SitePage, ...], one: MadeUp) -> Cell:
+    verdicts = [(page.path, decide(compiled, found.visit(one, page.path, page.kinds), one.at)) for page in pages[:40]]
+    if any(verdict.shows for _, verdict in verdicts) and not any(v.shows and v.moments for _, v in verdicts):
+        return Cell("asked", "if opened", tuple(verdicts))
+    showing = [path for path, verdict in verdicts if verdict.shows]
+    if len(showing) == len(verdicts):
+        return Cell("yes", "", tuple(verdicts))
+    if showing:
+        return Cell("some", f"{len(showing)} of {len(verdicts)}", tuple(verdicts))
+    later = [check.when for _, v in verdicts if _only_time(v) and (check := v.stopped_by) is not None and check.when]
+    if later:
+        day = short_date(min(later).astimezone(compiled.zone).date()).partition(" ")[2]
+        return Cell("later", f"from {day}", tuple(verdicts))
+    return Cell("no", "", tuple(verdicts))
+
+
+def _only_time(verdict: Verdict) -> bool:
+    """Whether nothing but the times of its sentence holds it back."""
+    return [check.name for check in verdict.checks if not check.passed] == ["during"]
+
+
+def _take_turns(found: Scene, cells: dict[int, list[Cell]], at: int) -> int:
+    """Where several would come at once, the later ones wait their turn; says how many share the pages."""
+    count = {"interrupting": 0, "bar": 0}
+    for row in found.rows:
+        cell, compiled = cells[row.pk][at], found.compiled[row.pk]
+        by_itself = any(verdict.shows and verdict.moments for _, verdict in cell.reasons)
+        if compiled.queue not in count or cell.shows not in {"yes", "some"} or not by_itself:
+            continue
+        count[compiled.queue] += 1
+        if count[compiled.queue] > 1:
+            words = f"{cell.words}, in turn" if cell.words else "in turn"
+            cells[row.pk][at] = Cell("turn", words, cell.reasons)
+    return max(count.values())
+
+
+def play(
+    actor: Actor, site_id: int, one: MadeUp, deeds: list[dict[str, Any]], length: float
+) -> tuple[Scene, Rehearsal]:
+    """Play a visit; raises Refused with the deed that cannot be read."""
+    found = scene(actor, site_id, one.drafts)
+    ids = {row.slug: row.public_id for row in found.rows}
+    written = [
+        deed | ({"url": found.base + deed["url"]} if str(deed.get("url", "")).startswith("/") else {})
+        | ({"touchpoint": ids.get(str(deed["touchpoint"]), "-")} if "touchpoint" in deed else {})
+        for deed in deeds
+    ]  # fmt: skip
+    try:
+        done = _DEEDS.validate_python(written)
+    except ValidationError as error:
+        places = ((".".join(map(str, ("deeds", *e["loc"]))), e["msg"]) for e in error.errors())
+        raise Refused(*places) from error
+    first = next((deed.url for deed in done if deed.do == "page"), found.base + "/")
+    visit = found.visit(one, first.removeprefix(found.base) or "/")
+    return found, rehearse(found.compiled.values(), visit, done, one.at, min(length, 400 * 86400))
+
+
+def link(actor: Actor, site_id: int, one: MadeUp, path: str, now: datetime) -> str:
+    """An address on the real site, good for an hour, where it behaves as for this visitor at this time."""
+    found = scene(actor, site_id, one.drafts)
+    arrival = found.visit(one, path or "/").visitor.arrival.model_dump()
+    said = {"site": found.site.pk, "as": one.model_dump(mode="json"), "from": now.isoformat(), "arrival": arrival}
+    token = signing.dumps(said, salt=_SALT, compress=True)
+    return f"{found.base}{path or '/'}#intavo-as={token}"
+
+
+def keep_visitor(actor: Actor, *, name: str, document: dict[str, Any]) -> RehearsalVisitor:
+    """Keep a made-up visitor, or write the one of this name anew."""
+    actor.needs(Right.TOUCHPOINTS)
+    if not name.strip():
+        raise Refused(("name", "Please write a name for this visitor."))
+    row, _ = RehearsalVisitor.objects.update_or_create(
+        business_id=actor.business_id, name=name.strip()[:80], defaults={"document": document}
+    )
+    return row
+
+
+def forget_visitor(actor: Actor, *, visitor_id: int) -> None:
+    """Forget a made-up visitor."""
+    actor.needs(Right.TOUCHPOINTS)
+    RehearsalVisitor.objects.get(business_id=actor.business_id, pk=visitor_id).delete()
+
+
+@dataclass(frozen=True, slots=True)
+class As:
+    """What a link stands for: the visitor, how they came, and how far their time is from ours."""
+
+    visitor: MadeUp
+    ahead: timedelta
+    arrival: Arrival
+
+    def as_they(self, visit: Visit) -> Visit:
+        """A page view of the member's browser as this visitor's; what it has come to know meanwhile stays."""
+        said, one = visit.visitor, self.visitor
+        arrival = self.arrival if said.visits <= 1 else said.arrival
+        visitor = said.model_copy(
+            update={
+                "visits": said.visits + one.visits - 1, "language": one.language, "arrival": arrival,
+                "on_list": said.on_list or one.on_list, "tags": (*said.tags, *one.tags),
+                "pages_ever": said.pages_ever + one.visits - 1,
+            }
+        )  # fmt: skip
+        page = visit.page.model_copy(update={"signed_in": visit.page.signed_in or one.signed_in})
+        return visit.model_copy(
+            update={"visitor": visitor, "page": page, "device": one.device, "storage": visit.storage and one.storage}
+        )
+
+
+def read_link(token: str, site_id: int) -> As | None:
+    """What a link stands for; None for one that is forged, too old, or another site's."""
+    try:
+        said = signing.loads(token, salt=_SALT, max_age=LINK_LASTS)
+    except signing.BadSignature:
+        return None
+    if said["site"] != site_id:
+        return None
+    visitor = MadeUp.model_validate(said["as"])
+    arrival = Arrival.model_validate(said["arrival"])
+    return As(visitor, visitor.at - datetime.fromisoformat(said["from"]), arrival)

@@ -1,0 +1,179 @@
+"""The page map, rehearsals, visitors that are kept, and links into the real site."""
+
+import json
+from datetime import UTC, datetime, timedelta
+from typing import Any
+
+import pytest
+from django.core import signing
+from django.test import Client
+
+from intavo.accounts.actor import visitor_of
+from intavo.results.actions import SaidBeat, fold_beats, keep_beats
+from intavo.results.models import Beat, HourlyTally
+from intavo.touchpoints import live
+from intavo.touchpoints.actions import make, save_draft, turn_on
+from intavo.visitor import views
+
+from .conftest import World
+from .test_site_rules import ORIGIN, plan
+
+NOW = "2026-11-24T14:05:00Z"
+
+
+@pytest.fixture(autouse=True)
+def _nothing_seen(monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(views, "_views", {})
+
+
+def post(world: World, to: str, **body: Any) -> Any:
+    """Ask the console's API."""
+    body = {"site_id": world.site.pk, "visitor": {"at": NOW}} | body
+    return world.console().post(f"/api/{to}", json.dumps(body), "application/json")
+
+
+def shown(world: World, name: str, show: dict[str, Any], on: bool = True) -> int:
+    """A pop-up with these rules."""
+    row = make(world.owner, starter="news", name=name)
+    document = json.loads(json.dumps(row.draft.document)) | {"show": show}
+    save_draft(world.owner, touchpoint_id=row.pk, document=document, based_on=1)
+    if on:
+        turn_on(world.owner, touchpoint_id=row.pk)
+    live._sites.clear()
+    return row.pk
+
+
+def seen(world: World, *paths: str) -> None:
+    """Pages that the script has seen."""
+    for path in paths:
+        views._seen.clear()
+        plan(world, path)
+
+
+def test_the_page_map_says_where_who_gets_what_and_why_not(otterwick: World) -> None:
+    seen(otterwick, "/trips", "/trips/sunrise", "/hire")
+    some = shown(otterwick, "Some", {"sentences": [{"pages": [{"kind": "exact", "path": "/trips/sunrise"}]}]})
+    later = shown(otterwick, "Later", {"sentences": [{"during": {"first": "2026-12-01"}}]})
+    known = shown(otterwick, "Known", {"sentences": [{"who": [{"kind": "been"}]}]})
+    asked = shown(otterwick, "Asked", {"sentences": [{"moments": []}]})
+    draft = shown(otterwick, "Draft", {}, on=False)
+    found = post(otterwick, "page-map").json()
+    assert [(one["label"], one["paths"]) for one in found["columns"]] == [
+        ("/trips…", ["/trips", "/trips/sunrise"]), ("/hire", ["/hire"]),
+    ]  # fmt: skip
+    cells = {row["id"]: [(cell["shows"], cell["words"]) for cell in row["cells"]] for row in found["rows"]}
+    assert cells[otterwick.touchpoint.pk] == [("yes", ""), ("yes", "")]
+    assert cells[some] == [("turn", "1 of 2, in turn"), ("no", "")]
+    assert cells[later] == [("later", "from 1 Dec"), ("later", "from 1 Dec")]
+    assert cells[known] == [("no", ""), ("no", "")]
+    assert cells[asked] == [("asked", "if opened"), ("asked", "if opened")]
+    assert cells[draft] == [("no", ""), ("no", "")]
+    page = next(row for row in found["rows"] if row["id"] == known)["cells"][1]["pages"][0]
+    assert next(one["words"] for one in page["reasons"] if not one["passed"]) == (
+        "They are here for the first time; it is for those who have been here before."
+    )
+    again = post(otterwick, "page-map", visitor={"at": "2026-12-02T10:00:00Z", "visits": 3, "drafts": True}).json()
+    shows = {row["id"]: row["cells"][1]["shows"] for row in again["rows"]}
+    assert (shows[later], shows[known], shows[draft]) == ("turn", "turn", "turn")
+
+
+def test_a_visit_is_played_and_says_why_and_until_when(otterwick: World) -> None:
+    deeds = [
+        {"at": 0, "do": "page", "url": "/trips"},
+        {"at": 20, "do": "close"},
+        {"at": 26, "do": "page", "url": "/hire"},
+    ]
+    found = post(otterwick, "rehearsals", deeds=deeds, length=40).json()
+    [track] = found["tracks"]
+    did = [(one["start"], one["end"], one["doing"]) for one in track["stretches"]]
+    assert did == [(0, 12, "waits"), (12, 20, "on screen"), (20, 40, "kept back")]
+    stopped = next(one for one in track["stretches"][2]["reasons"] if not one["passed"])
+    assert (stopped["name"], stopped["when"]) == ("how often", "2026-12-01T14:05:12Z")
+    assert [(one["start"], one["path"], one["visit"]) for one in found["pages"]] == [(0, "/trips", 1), (26, "/hire", 1)]
+    refused = post(otterwick, "rehearsals", deeds=[{"at": 0, "do": "page", "url": "/"}, {"at": 3, "do": "dance"}])
+    assert refused.status_code == 422
+    assert refused.json()["errors"][0]["field"] == "deeds.1"
+
+
+def test_a_visitor_is_kept_written_anew_and_forgotten(otterwick: World, other: World) -> None:
+    console = otterwick.console()
+    for visits in (1, 4):
+        body = {"name": " Maya ", "document": {"visits": visits}}
+        answer = console.post("/api/rehearsal-visitors", json.dumps(body), "application/json")
+        assert answer.status_code == 201
+    assert [(one["name"], one["document"]) for one in console.get("/api/rehearsal-visitors").json()] == [
+        ("Maya", {"visits": 4})
+    ]
+    assert (
+        console.post(
+            "/api/rehearsal-visitors", json.dumps({"name": " ", "document": {}}), "application/json"
+        ).status_code
+        == 422
+    )
+    assert other.console().get("/api/rehearsal-visitors").json() == []
+    assert other.console().delete(f"/api/rehearsal-visitors/{answer.json()['id']}").status_code == 404
+    assert console.delete(f"/api/rehearsal-visitors/{answer.json()['id']}").status_code == 204
+
+
+def test_a_link_makes_the_real_plan_that_of_its_visitor_and_nothing_is_counted(otterwick: World, other: World) -> None:
+    shown(otterwick, "Later", {"sentences": [{"during": {"first": "2026-12-01"}, "who": [{"kind": "been"}]}]})
+    visitor = {"at": "2026-12-02T10:00:00Z", "visits": 3}
+    url = post(otterwick, "rehearsals/link", visitor=visitor, path="/trips").json()["url"]
+    address, _, token = url.partition("#intavo-as=")
+    assert address == "https://otterwick.example/trips"
+
+    def as_they(key: str, said: str, origin: dict[str, str]) -> Any:
+        body = {"page": {"url": f"{origin['origin']}/trips"}, "device": "desktop", "rehearsal": said}
+        return Client().post(f"/e/{key}/plan", json.dumps(body), "text/plain", headers=origin)
+
+    before = otterwick.site.pages.count()
+    found = as_they(otterwick.site.key, token, ORIGIN).json()
+    assert found["now"] == "2026-12-02T10:00:00Z"
+    assert "later" in {one["slug"] for one in found["touchpoints"]}
+    assert otterwick.site.pages.count() == before
+    assert "later" not in {one["slug"] for one in plan(otterwick).json()["touchpoints"]}
+    for key, said, origin in (
+        (otterwick.site.key, token[:-2] + "xx", ORIGIN),
+        (other.site.key, token, {"origin": "https://heronsgate.example"}),
+    ):
+        refused = as_they(key, said, origin)
+        assert (refused.status_code, refused.json()["errors"][0]["field"]) == (422, "rehearsal")
+
+
+def test_a_link_is_good_for_an_hour(otterwick: World, monkeypatch: pytest.MonkeyPatch) -> None:
+    token = post(otterwick, "rehearsals/link").json()["url"].partition("#intavo-as=")[2]
+    body = {"page": {"url": "https://otterwick.example/"}, "device": "desktop", "rehearsal": token}
+    real = signing.time.time
+    for later, status in ((3500, 200), (3700, 422)):
+        monkeypatch.setattr(signing.time, "time", lambda later=later: real() + later)
+        assert (
+            Client().post(f"/e/{otterwick.site.key}/plan", json.dumps(body), "text/plain", headers=ORIGIN).status_code
+            == status
+        )
+
+
+def test_beats_are_folded_into_hours_and_doubles_count_once(otterwick: World) -> None:
+    at = datetime(2026, 11, 24, 14, 5, tzinfo=UTC)
+    public = otterwick.touchpoint.public_id
+
+    def beat(number: int, what: str) -> SaidBeat:
+        page = {"url": "https://otterwick.example/trips"}
+        return SaidBeat.model_validate(
+            {"id": f"beat-{number:04}", "touchpoint": public, "revision": 1, "what": what, "page": page, "device": "phone", "at": NOW}
+        )  # fmt: skip
+
+    for when, numbers in ((at - timedelta(hours=1), range(3)), (at, range(2, 5))):
+        keep_beats(visitor_of(otterwick.owner.business_id), site_id=otterwick.site.pk, known=frozenset({public}), at=when,
+                   beats=[beat(n, "seen") for n in numbers] + [beat(100, "goal")])  # fmt: skip
+    for _ in range(2):
+        fold_beats(at)
+        rows = HourlyTally.objects.order_by("hour", "what").values_list("hour", "what", "count")
+        assert [(hour.hour, what, count) for hour, what, count in rows] == [
+            (13, "goal", 1),
+            (13, "seen", 3),
+            (14, "seen", 2),
+        ]
+    assert Beat.objects.count() == 8
+    seen(otterwick, "/trips")
+    [row] = post(otterwick, "page-map").json()["rows"]
+    assert (row["seen"], row["goals"], row["rate"]) == (5, 1, 0.2)

@@ -1,0 +1,76 @@
+import type { App } from '../app'
+import { fresh, type Remembered } from '../memory'
+import type { Sent } from '../render/types'
+
+const MEMORY = 'intavoAs.memory'
+
+interface Body {
+  touchpoint: string
+  step: string
+}
+
+/** What would come next, had it been sent. */
+function taken(app: App, { touchpoint, step }: Body): Sent {
+  const steps = app.entries.find((one) => one.id === touchpoint)?.document.steps ?? []
+  const here = steps.find((one) => one.id === step)
+  const button = here?.parts.find((part) => part.kind === 'button' && part.does.action === 'send')
+  const next = button?.kind === 'button' ? button.does.next : null
+  return { kind: 'taken', next, says: null, suggest: null, code: null, file: null }
+}
+
+/** A mark that cannot be overlooked, with the way out. */
+function mark(): void {
+  const host = document.createElement('div')
+  host.setAttribute('data-intavo-rehearsal', '')
+  const root = host.attachShadow({ mode: 'open' })
+  const sheet = new CSSStyleSheet()
+  sheet.replaceSync(
+    ':host{position:fixed;inset:auto auto 12px 50%;translate:-50%;z-index:2147483600}' +
+      'p{margin:0;padding:8px 14px;border-radius:8px;background:#1a2326;color:#fff;font:600 14px/1.4 system-ui,sans-serif;box-shadow:0 4px 18px #0005}' +
+      'button{margin-inline-start:10px;padding:4px 10px;border:1px solid #fff;border-radius:6px;background:none;color:inherit;font:inherit;cursor:pointer}',
+  )
+  root.adoptedStyleSheets = [sheet]
+  const words = document.createElement('p')
+  words.append('Rehearsal: nothing is counted or sent.')
+  const end = document.createElement('button')
+  end.textContent = 'End it'
+  end.addEventListener('click', () => {
+    sessionStorage.removeItem('intavoAs')
+    sessionStorage.removeItem(MEMORY)
+    location.replace(location.pathname + location.search)
+  })
+  words.append(end)
+  root.append(words)
+  document.body.append(host)
+}
+
+/** In a tab that was opened to rehearse, the site behaves as for the visitor of the link, and nothing is counted or kept. */
+export function begin(app: App): void {
+  if (!app.store.works) return
+  const told = /^#intavo-as=(.+)/.exec(location.hash)?.[1]
+  if (told) {
+    sessionStorage.intavoAs = told
+    sessionStorage.removeItem(MEMORY)
+    history.replaceState(history.state, '', location.pathname + location.search)
+  }
+  const token = sessionStorage.intavoAs as string | undefined
+  if (!token) return
+  const { net, store } = app
+  store.read = () => ({ ...fresh(), ...(JSON.parse(sessionStorage.getItem(MEMORY) ?? '{}') as Partial<Remembered>) })
+  store.change = (edit) => {
+    const memory = store.read()
+    edit(memory)
+    sessionStorage.setItem(MEMORY, JSON.stringify(memory))
+    return memory
+  }
+  const post = net.post.bind(net)
+  net.post = (path, body) => {
+    const said = JSON.parse(body) as object
+    if (path === 'plan') return post(path, JSON.stringify({ ...said, rehearsal: token }))
+    if (path === 'more') return post(path, JSON.stringify({ ...said, code: false }))
+    return Promise.resolve(new Response('{}'))
+  }
+  net.beat = () => undefined
+  net.submit = (body) => Promise.resolve(taken(app, body as unknown as Body))
+  mark()
+}
