@@ -2,6 +2,7 @@
 
 from collections.abc import Iterable, Sequence
 from functools import lru_cache
+from zoneinfo import ZoneInfo
 
 from django.db.models import QuerySet
 
@@ -9,7 +10,9 @@ from intavo.accounts.actor import Actor
 from intavo.core.legibility import Pixels, Reading, rgb
 from intavo.core.showing import State
 from intavo.core.touchpoint import Document, Finding, HouseStyle, Known, readings, ready_check
-from intavo.sites.models import Site
+from intavo.project import clock
+from intavo.sites.models import Site, SitePage
+from intavo.sites.queries import matching_pages
 
 from .models import Asset, QuestionAnswer, Touchpoint, TouchpointRevision
 from .shipped import shipped_pixels
@@ -18,7 +21,11 @@ from .shipped import shipped_pixels
 def touchpoints_of(actor: Actor) -> QuerySet[Touchpoint]:
     """The business's touchpoints with their revisions and sites, in the owner's order."""
     rows = Touchpoint.objects.filter(business_id=actor.business_id, deleted_at=None)
-    return rows.select_related("draft__saved_by__user", "live").prefetch_related("sites").order_by("order", "pk")
+    return (
+        rows.select_related("business", "draft__saved_by__user", "live")
+        .prefetch_related("sites")
+        .order_by("order", "pk")
+    )
 
 
 def live_on(site_id: int) -> list[Touchpoint]:
@@ -106,6 +113,7 @@ def findings_of(touchpoint: Touchpoint, read: Sequence[Reading] | None = None) -
         pixels = pixels_of(touchpoint.business_id, document.assets())
         read = readings(document, pixels, house_of(sites[0] if sites else None))
     houses = [house_of(site) for site in sites]
+    pages, matching = _pages_for(document, sites)
     codes = list(touchpoint.codes.values_list("given_at", flat=True)) if document.after.code.kind == "each" else []
     others = Touchpoint.objects.filter(business_id=touchpoint.business_id, deleted_at=None)
     return ready_check(
@@ -116,8 +124,20 @@ def findings_of(touchpoint: Touchpoint, read: Sequence[Reading] | None = None) -
             boxed=frozenset(name for name, boxed in known.items() if boxed), missing=frozenset(own - known.keys()),
             codes_all=len(codes), codes_left=sum(given is None for given in codes),
             has_logo=all(house is not None and house.logo is not None for house in houses), readings=read,
+            today=clock.now().astimezone(ZoneInfo(touchpoint.business.timezone)).date(), pages=pages, matching=matching,
         ),
     )  # fmt: skip
+
+
+def _pages_for(document: Document, sites: list[Site]) -> tuple[int, int]:
+    """How many pages the script has seen on its sites, and on how many of them it may show."""
+    known = matching = 0
+    for site in sites:
+        pages = list(SitePage.objects.filter(site=site).order_by("-views")[:300])
+        known += len(pages)
+        found = {path for one in document.show.sentences for path in matching_pages(site, one, pages)}
+        matching += len(found)
+    return known, matching
 
 
 def questions_of(business_id: int, group: str = "") -> list[QuestionAnswer]:

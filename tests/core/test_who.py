@@ -1,13 +1,13 @@
 """Every rule of a show sentence by itself: pages, visitors, times, how often, whose turn."""
 
-from datetime import timedelta
+from datetime import date, timedelta
 from typing import Any
 
 import pytest
 from pydantic import ValidationError
 
 from intavo.core.showing import Around, Compiled, State, Visit, decide, plan, with_groups
-from intavo.core.touchpoint import PagePattern, Sentence, Show
+from intavo.core.touchpoint import STARTERS, Document, Known, PagePattern, Sentence, Show, ready_check
 
 from .hours_examples import LONDON, at
 
@@ -239,3 +239,53 @@ def test_bad_rules_are_refused_with_their_place(sentence: dict[str, Any], place:
 def test_a_regular_expression_never_takes_long() -> None:
     pattern = PagePattern(kind="regex", path="^(/a+)+$")
     assert not pattern.matches("/" + "a" * 3000 + "!")
+
+
+@pytest.mark.parametrize(
+    ("sentences", "over", "begins"),
+    [
+        ([{}], False, None),
+        ([{"during": {"first": "2026-12-01"}}], False, date(2026, 12, 1)),
+        ([{"during": {"first": "2026-12-01"}}, {}], False, None),
+        ([{"during": {"first": "2027-01-01"}}, {"during": {"first": "2026-12-01", "last": "2026-12-02"}}], False, date(2026, 12, 1)),
+        ([{"during": {"last": "2026-11-23"}}], True, None),
+        ([{"during": {"last": "2026-11-24"}}], False, None),
+        ([{"during": {"last": "2026-11-01"}}, {"during": {"first": "2026-12-01"}}], False, date(2026, 12, 1)),
+    ],
+)  # fmt: skip
+def test_what_has_ended_and_what_is_still_to_come(
+    sentences: list[dict[str, Any]], over: bool, begins: date | None
+) -> None:
+    show = Show.model_validate({"sentences": sentences})
+    assert (show.over(NOW.date()), show.begins(NOW.date())) == (over, begins)
+
+
+@pytest.mark.parametrize(
+    ("show", "stance", "known", "said"),
+    [
+        ({"sentences": [{"during": {"last": "2026-11-01"}}]}, "card", {}, ("stops", "Its dates are past: it shows to nobody any more.")),
+        ({"sentences": [{"during": {"last": "2026-11-01"}}, {}]}, "card", {}, ("look", "The dates of one of its sentences are past.")),
+        ({}, "card", {"pages": 11, "matching": 0}, ("look", "It is for none of the 11 pages that were seen on the site.")),
+        ({"sentences": [{"moments": [[{"after": 1}]]}]}, "card", {}, ("look", "It interrupts after 1 s, before anybody has read a word.")),
+        ({"until": {"answered": False}}, "card", {}, ("look", "It comes back to those who have answered it.")),
+        ({}, "full-page", {}, ("look", "On a phone it covers the whole screen, by itself.")),
+    ],
+)  # fmt: skip
+def test_the_ready_check_looks_at_the_rules(
+    show: dict[str, Any], stance: str, known: dict[str, Any], said: tuple[str, str]
+) -> None:
+    data = next(one.document for one in STARTERS if one.key == "news").model_dump(mode="json") | {
+        "show": show,
+        "stance": stance,
+    }
+    around = Known(**({"today": NOW.date(), "pages": 11, "matching": 3} | known))
+    found = [
+        (one.level, one.message) for one in ready_check(Document.model_validate(data), around) if one.place == "show"
+    ]
+    assert said in found
+    calm = data | {"show": {}, "stance": "bar"}
+    assert not [
+        one
+        for one in ready_check(Document.model_validate(calm), Known(today=NOW.date(), pages=11, matching=3))
+        if one.place == "show"
+    ]

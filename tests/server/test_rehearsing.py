@@ -118,6 +118,8 @@ def test_a_visitor_is_kept_written_anew_and_forgotten(otterwick: World, other: W
 def test_a_link_makes_the_real_plan_that_of_its_visitor_and_nothing_is_counted(otterwick: World, other: World) -> None:
     shown(otterwick, "Later", {"sentences": [{"during": {"first": "2026-12-01"}, "who": [{"kind": "been"}]}]})
     visitor = {"at": "2026-12-02T10:00:00Z", "visits": 3}
+    assert post(otterwick, "rehearsals/link").json()["errors"][0]["field"] == "site"
+    seen(otterwick, "/hire")
     url = post(otterwick, "rehearsals/link", visitor=visitor, path="/trips").json()["url"]
     address, _, token = url.partition("#intavo-as=")
     assert address == "https://otterwick.example/trips"
@@ -141,6 +143,7 @@ def test_a_link_makes_the_real_plan_that_of_its_visitor_and_nothing_is_counted(o
 
 
 def test_a_link_is_good_for_an_hour(otterwick: World, monkeypatch: pytest.MonkeyPatch) -> None:
+    seen(otterwick, "/hire")
     token = post(otterwick, "rehearsals/link").json()["url"].partition("#intavo-as=")[2]
     body = {"page": {"url": "https://otterwick.example/"}, "device": "desktop", "rehearsal": token}
     real = signing.time.time

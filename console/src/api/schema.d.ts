@@ -1941,6 +1941,10 @@ export interface components {
             pages: string[];
             /** Changed Since Live */
             changed_since_live: boolean;
+            /** Begins */
+            begins: string | null;
+            /** Over */
+            over: boolean;
             /** Sites */
             sites: components["schemas"]["PlacedOut"][];
             /** Hosted */
@@ -1973,6 +1977,10 @@ export interface components {
             pages: string[];
             /** Changed Since Live */
             changed_since_live: boolean;
+            /** Begins */
+            begins: string | null;
+            /** Over */
+            over: boolean;
             /** Sites */
             sites: components["schemas"]["PlacedOut"][];
             /** Hosted */

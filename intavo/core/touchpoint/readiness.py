@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from datetime import date
 from typing import Literal
 
 from ..legibility import Reading
@@ -9,6 +10,7 @@ from .answers import way_to
 from .base import HOUSE_LOGO
 from .document import Document
 from .fields import Consent, FieldPart
+from .look import INTERRUPTING
 from .parts import Button, Does, Headline, Part, Picture, Question, Score, Video
 
 
@@ -25,6 +27,8 @@ class Finding:
 class Known:
     """What is known around a document.
 
+    `today` is the business's date. Of `pages` that the script has seen, `matching` are those it may show on.
+
     `boxed` and `missing` are ids of pictures; `codes_left` of `codes_all` is the touchpoint's own list.
     """
 
@@ -37,6 +41,9 @@ class Known:
     codes_left: int = 0
     codes_all: int = 0
     has_logo: bool = True
+    today: date | None = None
+    pages: int = 0
+    matching: int = 0
     readings: Sequence[Reading] = ()
 
 
@@ -45,7 +52,8 @@ def ready_check(document: Document, known: Known | None = None) -> list[Finding]
     around = known or Known()
     found = [
         *_about_the_site(around), *_about_the_parts(document, around), *_about_the_clicks(document, around),
-        *_about_the_ask(document), *_about_after(document, around), *_about_reading(around),
+        *_about_showing(document, around), *_about_the_ask(document), *_about_after(document, around),
+        *_about_reading(around),
     ]  # fmt: skip
     return sorted(found, key=lambda finding: finding.level != "stops")
 
@@ -111,6 +119,31 @@ def _goes_nowhere(does: Does, known: Known) -> str:
     if does.action == "touchpoint" and does.touchpoint not in known.slugs:
         return f"A click opens “{does.touchpoint}”, which is not there."
     return ""
+
+
+_TOO_SOON = 3  # seconds
+
+
+def _about_showing(document: Document, known: Known) -> Iterator[Finding]:
+    show = document.show
+    if known.today is not None and show.over(known.today):
+        yield Finding("stops", "Its dates are past: it shows to nobody any more.", "show")
+    elif known.today is not None and any(
+        one.during.last is not None and one.during.last < known.today for one in show.sentences
+    ):
+        yield Finding("look", "The dates of one of its sentences are past.", "show")
+    if known.pages and not known.matching:
+        yield Finding("look", f"It is for none of the {known.pages} pages that were seen on the site.", "show")
+    if document.stance not in INTERRUPTING:
+        return
+    soon = [one.after for s in show.sentences for all_of in s.moments if len(all_of) == 1 for one in all_of]
+    first = min((after for after in soon if after is not None), default=None)
+    if first is not None and first < _TOO_SOON:
+        yield Finding("look", f"It interrupts after {first} s, before anybody has read a word.", "show")
+    if not show.until.answered and document.purpose in {"sign-up", "inquiry", "question", "feedback"}:
+        yield Finding("look", "It comes back to those who have answered it.", "show")
+    if document.stance == "full-page" and any("phone" in one.devices and one.moments for one in show.sentences):
+        yield Finding("look", "On a phone it covers the whole screen, by itself.", "show")
 
 
 def _about_the_ask(document: Document) -> Iterator[Finding]:

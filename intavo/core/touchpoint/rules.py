@@ -1,6 +1,6 @@
 """The rules of a touchpoint as data: show sentences, how often, until."""
 
-from datetime import timedelta
+from datetime import date, timedelta
 from typing import Annotated, Any, Literal, Self
 
 from pydantic import Field, StringConstraints, field_validator, model_validator
@@ -157,3 +157,14 @@ class Show(Model):
     until: Until = Until()
     group: Annotated[str, StringConstraints(max_length=60, strip_whitespace=True)] = ""
     alone: bool = False
+
+    def over(self, today: date) -> bool:
+        """Whether the dates of every sentence are past, on the business's date."""
+        return all(one.during.last is not None and one.during.last < today for one in self.sentences)
+
+    def begins(self, today: date) -> date | None:
+        """The first date on which any sentence may hold, if that is still to come."""
+        firsts = [one.during.first for one in self.sentences if one.during.last is None or one.during.last >= today]
+        if not firsts or any(first is None or first <= today for first in firsts):
+            return None
+        return min(first for first in firsts if first is not None)

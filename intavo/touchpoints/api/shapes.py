@@ -1,14 +1,16 @@
 """What the console is told of a touchpoint."""
 
-from datetime import datetime
+from datetime import date, datetime
 from typing import Any
+from zoneinfo import ZoneInfo
 
 from django.conf import settings
 from ninja import Schema
 
 from intavo.accounts.auth import MemberRequest
 from intavo.core.legibility import Reading
-from intavo.core.touchpoint import PLACES, Document, changes, departures, readings, resolved
+from intavo.core.touchpoint import PLACES, Document, Show, changes, departures, readings, resolved
+from intavo.project import clock
 
 from ..models import Touchpoint
 from ..queries import findings_of, house_of, pixels_of, touchpoints_of
@@ -36,6 +38,8 @@ class TouchpointOut(Schema):
     stance: str
     pages: list[str]
     changed_since_live: bool
+    begins: date | None
+    over: bool
     sites: list[PlacedOut]
     hosted: list[str]
 
@@ -90,12 +94,15 @@ def summary(row: Touchpoint) -> dict[str, Any]:
     """What the list shows of a touchpoint."""
     assert row.draft is not None
     show = row.draft.document["show"]
+    live = Show.model_validate(row.live.document["show"]) if row.live else None
+    today = clock.now().astimezone(ZoneInfo(row.business.timezone)).date()
     sites = list(row.sites.all())
     return {
         "id": row.pk, "public_id": row.public_id, "name": row.name, "slug": row.slug, "state": row.state,
         "purpose": row.draft.document["purpose"], "stance": row.draft.document["stance"],
         "pages": [pattern["path"] for sentence in show["sentences"] for pattern in sentence["pages"]],
-        "changed_since_live": row.changed_since_live,
+        "changed_since_live": row.changed_since_live, "begins": live.begins(today) if live else None,
+        "over": live.over(today) if live else False,
         "sites": [PlacedOut(id=site.pk, name=site.name, slug=site.slug) for site in sites],
         "hosted": [f"{settings.BASE_URL}/t/{site.slug}/{row.slug}" for site in sites],
     }  # fmt: skip

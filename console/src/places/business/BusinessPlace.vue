@@ -44,7 +44,7 @@ async function addSite() {
 <template>
   <div class="h-full overflow-auto p-5">
     <h1 class="mb-4">Business</h1>
-    <div class="grid max-w-6xl grid-cols-[1fr_20rem] items-start gap-5">
+    <div class="grid max-w-6xl items-start gap-5 lg:grid-cols-[minmax(0,1fr)_20rem]">
       <section class="grid gap-4" aria-label="Sites">
         <ErrorBox :error="unread" :again="() => refetch()" />
         <div v-if="!sites && !unread" class="sheet h-56 opacity-60" aria-busy="true" />

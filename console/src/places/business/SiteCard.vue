@@ -8,6 +8,7 @@ import { ago } from '@/lib/time'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import { useForm } from '@/places/account/form'
 import HouseStyle from './HouseStyle.vue'
+import SiteRules from './SiteRules.vue'
 
 const props = defineProps<{ site: Site }>()
 const { now } = useClock()
@@ -23,6 +24,10 @@ watch(
 )
 function typed(at: number) {
   if (at === hosts.value.length - 1 && hosts.value[at]) hosts.value.push('')
+}
+async function addHost(host: string) {
+  await change.mutateAsync({ id: props.site.id, name: props.site.name, hosts: [...props.site.hosts, host] })
+  notices.say(`${host} is on the list.`)
 }
 async function save() {
   const site = await change.mutateAsync({ id: props.site.id, name: props.site.name, hosts: hosts.value })
@@ -41,6 +46,10 @@ async function save() {
       </p>
       <p v-else class="text-brass"><span aria-hidden="true">○</span> not seen yet</p>
     </header>
+    <p v-for="stranger in site.strangers" :key="stranger" class="mb-2 rounded-md bg-brass-tint px-3 py-2">
+      Seen on <strong>{{ stranger }}</strong>, which is not on the list: nothing shows there.
+      <button type="button" class="btn-link ml-1 font-semibold" @click="run(() => addHost(stranger))">Add {{ stranger }}</button>
+    </p>
     <h3 class="font-body! text-base!">The one line to paste into every page of the site</h3>
     <p class="mt-1 text-ink-2">Anywhere between &lt;head&gt; and &lt;/head&gt;. It is the same line for everything you make here.</p>
     <div class="mt-2 mb-4 flex items-stretch gap-2">
@@ -80,6 +89,7 @@ async function save() {
       <ErrorBox v-if="!Object.keys(fields).length" :error="error" />
       <button class="btn mt-2" :disabled="busy">Save addresses</button>
     </form>
+    <SiteRules :site="site" />
     <HouseStyle :site="site" />
   </article>
 </template>

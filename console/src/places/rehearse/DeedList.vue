@@ -77,7 +77,7 @@ const bad = (at: number) => Object.entries(props.wrong).find(([place]) => place.
       </span>
       <button
         type="button"
-        class="btn-link self-start pt-1.5 text-rust"
+        class="btn-link self-start pt-1.5 text-rust min-h-6 min-w-6"
         :aria-label="`Leave out deed ${at + 1}`"
         @click="put(deeds.filter((_, index) => index !== at))"
       >

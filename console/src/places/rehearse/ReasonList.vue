@@ -1,9 +1,8 @@
 <script setup lang="ts">
 import type { Reason } from '@/api/rehearsals'
-import { shortDate, clockTime } from '@/lib/time'
 
 /** Every check with its reason; what stops it stands out. */
-defineProps<{ reasons: Reason[]; zone: string }>()
+defineProps<{ reasons: Reason[] }>()
 const NAMES: Record<string, string> = {
   state: 'On or off',
   site: 'Site',
@@ -24,10 +23,7 @@ const NAMES: Record<string, string> = {
         one.passed ? '✓' : '✕'
       }}</span>
       <span :class="{ 'font-semibold': !one.passed }">{{ NAMES[one.name] ?? one.name }}</span>
-      <span :class="{ 'font-semibold': !one.passed }"
-        >{{ one.words
-        }}<template v-if="one.when && !one.passed"> Next: {{ shortDate(one.when, zone) }}, {{ clockTime(one.when, zone) }}.</template></span
-      >
+      <span :class="{ 'font-semibold': !one.passed }">{{ one.words }}</span>
     </li>
   </ul>
 </template>

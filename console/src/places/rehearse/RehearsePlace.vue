@@ -170,7 +170,9 @@ const title = (at: number) => (visitors.length > 1 ? (at ? 'The other visitor' :
         <p v-if="saved?.length" class="mt-1 text-sm text-ink-2">
           <template v-for="(one, at) in saved" :key="one.id"
             >{{ at ? ', ' : 'Kept: ' }}{{ one.name }}
-            <button type="button" class="text-rust" :aria-label="`Forget ${one.name}`" @click="forget.mutate(one.id)">×</button></template
+            <button type="button" class="min-h-6 min-w-6 text-rust" :aria-label="`Forget ${one.name}`" @click="forget.mutate(one.id)">
+              ×
+            </button></template
           >
         </p>
         <h2 class="mt-4 mb-2">What they do</h2>
@@ -194,7 +196,7 @@ const title = (at: number) => (visitors.length > 1 ? (at ? 'The other visitor' :
             <RouterLink :to="`/touchpoints/${told.track.id}`" class="btn-link ml-2 text-base font-normal">Change its rules</RouterLink>
           </h2>
           <p class="mb-2">{{ told.stretch.words }}</p>
-          <ReasonList :reasons="told.stretch.reasons" :zone="zone" />
+          <ReasonList :reasons="told.stretch.reasons" />
         </div>
       </section>
     </div>

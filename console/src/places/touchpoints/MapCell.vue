@@ -15,7 +15,7 @@ const LOOKS: Record<string, string> = {
 const SAID: Record<string, string> = {
   yes: 'shows',
   some: 'shows on some',
-  turn: 'shows in its turn',
+  turn: 'shows',
   later: 'later',
   asked: 'only when it is opened',
   no: 'does not show',

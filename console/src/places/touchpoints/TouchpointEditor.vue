@@ -93,6 +93,7 @@ function words(part: string, field: string, value: string) {
 }
 /** To a part, on the step that it stands in. */
 function goTo(place: string) {
+  if (place === 'show') return window.document.querySelector<HTMLElement>('[aria-label="Show sentence"] button')?.focus()
   const home = edited.value?.steps.find((one) => one.parts.some((part) => part.id === place))
   if (home) step.value = home.id
   selected.value = place

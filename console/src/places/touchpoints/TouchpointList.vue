@@ -9,6 +9,7 @@ import { freshVisitor, usePageMap, type MadeUp } from '@/api/rehearsals'
 import { useSites } from '@/api/sites'
 import { fromLocal, toLocal } from '@/lib/local'
 import { bringBack, copy, putInOrder, rename, throwAway, turn, useTouchpoints, type Summary } from '@/api/touchpoints'
+import { shortDate } from '@/lib/time'
 import { dragRows } from '@/lib/sort'
 import { useNotices } from '@/lib/notices'
 import ErrorBox from '@/parts/ErrorBox.vue'
@@ -60,7 +61,11 @@ const STATES = {
   off: ['○', 'Turned off', 'text-ink-2'],
   draft: ['✎', 'Made, not on', 'text-brass'],
 } as const
-const state = (row: Summary) => STATES[row.state as keyof typeof STATES]
+const state = (row: Summary): readonly [string, string, string] => {
+  if (row.state !== 'live') return STATES[row.state as keyof typeof STATES]
+  if (row.over) return ['◔', 'Ended', 'text-brass']
+  return row.begins ? ['◔', `From ${shortDate(row.begins, 'UTC').replace(/^\w+ /, '')}`, 'text-brass'] : STATES.live
+}
 const called = (row: Summary) =>
   `${PURPOSES[row.purpose as keyof typeof PURPOSES]} · ${STANCES[row.stance as keyof typeof STANCES].toLowerCase()}`
 const shown = computed(() => {
@@ -329,7 +334,7 @@ function keys(event: KeyboardEvent, at: number) {
         <summary>
           <strong>{{ page.path }}</strong> — {{ page.shows ? 'it may show' : page.reasons.find((one) => !one.passed)?.words }}
         </summary>
-        <ReasonList class="mt-1" :reasons="page.reasons" :zone="zone" />
+        <ReasonList class="mt-1" :reasons="page.reasons" />
       </details>
     </section>
     <p v-if="rows?.length && !shown.length" class="mt-3 text-ink-2">No touchpoint is called that, or stands there.</p>

@@ -60,7 +60,7 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value.trim()
       <span class="min-w-0 flex-1">{{ MOMENTS[kindOf(one)].unit }}</span>
       <button
         type="button"
-        class="btn-link text-rust"
+        class="btn-link text-rust min-h-6 min-w-6"
         :aria-label="`Leave out: ${MOMENTS[kindOf(one)].name}`"
         @click="put(flat.filter((_, index) => index !== at))"
       >

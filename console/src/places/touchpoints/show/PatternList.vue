@@ -57,7 +57,9 @@ function add(event: Event) {
       >
         <option v-for="(name, kind) in kinds(one)" :key="kind" :value="kind">{{ name }}</option>
       </select>
-      <button type="button" class="btn-link text-rust" :aria-label="`${label}: leave out ${one.path}`" @click="drop(at)">×</button>
+      <button type="button" class="btn-link text-rust min-h-6 min-w-6" :aria-label="`${label}: leave out ${one.path}`" @click="drop(at)">
+        ×
+      </button>
       <label v-if="exact && one.kind !== 'group'" class="col-span-3 flex items-center gap-1.5 text-sm text-ink-2">
         <input type="checkbox" :checked="one.query" @change="change(at, { query: ($event.target as HTMLInputElement).checked })" />
         with what stands after the “?”

@@ -62,7 +62,9 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value.trim()
           ><input type="checkbox" :checked="one.unless" @change="change(at, { unless: ($event.target as HTMLInputElement).checked })" /> the
           other way round</label
         >
-        <button type="button" class="btn-link text-rust" :aria-label="`Leave out: ${FRESH[one.kind][0]}`" @click="drop(at)">×</button>
+        <button type="button" class="btn-link text-rust min-h-6 min-w-6" :aria-label="`Leave out: ${FRESH[one.kind][0]}`" @click="drop(at)">
+          ×
+        </button>
       </span>
       <span v-if="one.kind === 'visits'" class="flex flex-wrap items-center gap-2">
         at least

@@ -22,7 +22,7 @@ function add(event: Event) {
         >{{ word }}
         <button
           type="button"
-          class="text-rust"
+          class="min-h-6 min-w-6 text-rust"
           :aria-label="`${label}: leave out ${word}`"
           @click="
             emit(

@@ -1,0 +1,107 @@
+<script setup lang="ts">
+import { useQueryClient } from '@tanstack/vue-query'
+import { ref, watch } from 'vue'
+import { setRules, usePages, type Site } from '@/api/sites'
+import { useNotices } from '@/lib/notices'
+import ErrorBox from '@/parts/ErrorBox.vue'
+import { useForm } from '@/places/account/form'
+import NumberBox from '@/places/touchpoints/fields/NumberBox.vue'
+import PatternList from '@/places/touchpoints/show/PatternList.vue'
+import WordsList from '@/places/touchpoints/show/WordsList.vue'
+
+/** What holds for every touchpoint of a site: where people come from, groups of pages, and how often it may interrupt. */
+const props = defineProps<{ site: Site }>()
+const queries = useQueryClient()
+const notices = useNotices()
+const { error, fields, busy, run } = useForm()
+const rules = ref<Site['rules']>(structuredClone(JSON.parse(JSON.stringify(props.site.rules))))
+watch(
+  () => JSON.stringify(props.site.rules),
+  (text) => (rules.value = JSON.parse(text) as Site['rules']),
+)
+const { data: pages } = usePages(() => props.site.id)
+const group = ref('')
+function addGroup() {
+  const name = group.value.trim()
+  const first = pages.value?.[0]?.path ?? '/'
+  if (name) rules.value.groups.push({ name, pages: [{ kind: 'exact', path: first, query: false }] })
+  group.value = ''
+}
+async function save() {
+  await setRules(props.site.id, rules.value)
+  await queries.invalidateQueries()
+  notices.say('Saved. Visitors get it within a second.')
+}
+const wrong = () =>
+  Object.entries(fields.value)
+    .map(([place, words]) => `${place.replace(/^rules\./, '')}: ${words}`)
+    .join(' ')
+</script>
+
+<template>
+  <details class="mt-4 border-t border-line-2 pt-3">
+    <summary class="font-semibold">Showing on this site: where people come from, groups of pages, interruptions</summary>
+    <form class="mt-3 grid gap-3" novalidate @submit.prevent="run(save)">
+      <div class="grid gap-3 sm:grid-cols-2">
+        <WordsList label="Search sites" :words="rules.search" hint="findit.example" @set="rules.search = $event" />
+        <WordsList label="Social sites" :words="rules.social" hint="chatter.example" @set="rules.social = $event" />
+        <WordsList label="utm_medium that means search" :words="rules.search_media" hint="cpc" @set="rules.search_media = $event" />
+        <WordsList label="utm_medium that means social" :words="rules.social_media" hint="social" @set="rules.social_media = $event" />
+      </div>
+      <fieldset class="grid gap-2">
+        <legend class="font-semibold">Groups of pages</legend>
+        <div v-for="(one, at) in rules.groups" :key="one.name" class="rounded-md border border-line p-2">
+          <span class="flex">
+            <button
+              type="button"
+              class="btn-link ml-auto text-rust"
+              :aria-label="`Leave out the group ${one.name}`"
+              @click="rules.groups.splice(at, 1)"
+            >
+              leave out
+            </button>
+          </span>
+          <PatternList :label="one.name" :patterns="one.pages" exact :groups="[]" @set="$event.length && (one.pages = $event)" />
+        </div>
+        <span class="flex gap-2"
+          ><input
+            v-model="group"
+            class="input max-w-60"
+            placeholder="name of a new group"
+            aria-label="Name of a new group of pages"
+            @keydown.enter.prevent="addGroup"
+          /><button type="button" class="btn" :disabled="!group.trim()" @click="addGroup">Add</button></span
+        >
+      </fieldset>
+      <span class="flex flex-wrap items-center gap-2"
+        >Interrupt a visit at most
+        <NumberBox
+          label="Interruptions of a visit"
+          :value="rules.most_interruptions"
+          :least="1"
+          :most="100"
+          empty="any"
+          @set="rules.most_interruptions = $event"
+        />
+        times</span
+      >
+      <WordsList
+        label="Elements of the site that go first"
+        :words="rules.give_way_to"
+        hint="#cookie-note"
+        @set="rules.give_way_to = $event"
+      />
+      <label
+        ><span class="font-semibold">Somebody is signed in where this element is</span
+        ><input
+          v-model="rules.signed_in"
+          class="input max-w-96 font-mono text-sm"
+          placeholder=".account"
+          aria-label="Element that shows who is signed in"
+      /></label>
+      <p v-if="Object.keys(fields).length" class="font-semibold text-rust" role="alert">{{ wrong() }}</p>
+      <ErrorBox v-else :error="error" />
+      <button class="btn justify-self-start" :disabled="busy">Save what holds for the site</button>
+    </form>
+  </details>
+</template>
