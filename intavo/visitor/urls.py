@@ -2,7 +2,7 @@
 
 from django.urls import path
 
-from . import confirming, hosted, media, views
+from . import confirming, hosted, links, media, views
 
 urlpatterns = [
     path("e/<str:key>.js", views.loader),
@@ -15,5 +15,7 @@ urlpatterns = [
     path("c/<str:token>", confirming.page),
     path("csv/<str:token>.csv", media.answers),
     path("e/<str:key>/beats", views.beats),
+    path("l/<slug:site>/<slug:slug>.<str:form>", links.qr_code),
+    path("l/<slug:site>/<slug:slug>", links.short),
     path("t/<slug:site>/<slug:slug>", hosted.page, name="hosted"),
 ]

@@ -5,6 +5,7 @@ import re
 from django.test import Client
 
 from intavo.followup.models import FollowUp
+from intavo.sites.models import Site
 from intavo.touchpoints.actions import turn_off
 
 from .conftest import World
@@ -53,3 +54,17 @@ def test_a_touchpoint_that_is_off_has_no_page(otterwick: World) -> None:
     answer = Client().get(page(otterwick))
     assert answer.status_code == 404
     assert "not here any more" in answer.content.decode()
+
+
+def test_a_short_link_opens_it_on_a_page_of_the_site_and_is_a_qr_code_too(otterwick: World) -> None:
+    slug, site = otterwick.touchpoint.slug, otterwick.site.slug
+    client = Client()
+    assert client.get(f"/l/{site}/{slug}")["Location"] == f"/t/{site}/{slug}"
+    Site.objects.update(seen_url="http://otterwick.example:8401/trips")
+    assert client.get(f"/l/{site}/{slug}")["Location"] == f"http://otterwick.example:8401/#intavo={slug}"
+    svg, png = (client.get(f"/l/{site}/{slug}.{form}") for form in ("svg", "png"))
+    assert svg["Content-Type"] == "image/svg+xml"
+    assert svg.content.startswith(b"<?xml")
+    assert png.content.startswith(b"\x89PNG")
+    for missing in (f"/l/{site}/nothing", f"/l/{site}/{slug}.gif", f"/l/nowhere/{slug}", f"/l/{site}/nothing.svg"):
+        assert client.get(missing).status_code == 404

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { useClipboard } from '@vueuse/core'
+import { computed } from 'vue'
 import { useSites } from '@/api/sites'
 import type { Draft } from '@/api/touchpoints'
 import DoesForm from './fields/DoesForm.vue'
@@ -8,7 +10,7 @@ import WordsBox from './fields/WordsBox.vue'
 import type { Change, Does, TouchpointDocument } from './types'
 
 /** What belongs to the whole: its sites, the button itself, its spot in the page. */
-defineProps<{ document: TouchpointDocument; draft: Draft; wrong: Record<string, string> }>()
+const props = defineProps<{ document: TouchpointDocument; draft: Draft; wrong: Record<string, string> }>()
 const emit = defineEmits<{ change: Change; site: [id: number, on: boolean] }>()
 const { data: sites } = useSites()
 const SIGNS = {
@@ -21,6 +23,18 @@ const SIGNS = {
 }
 const WHERE = { before: 'before it', after: 'after it', inside: 'at its end' }
 const PLAIN: Does = { action: 'phone', next: null, address: '', asset: null, touchpoint: '', spot: '', tab: 'same', goal: true, href: '' }
+const { copy, copied, text: copiedText } = useClipboard({ legacy: true })
+const links = computed(() => {
+  const { slug, sites: placed, state } = props.draft
+  const outside = placed[0] && state === 'live' ? [['From outside, on a page of the site', `${location.origin}/l/${placed[0].slug}/${slug}`], ['From outside, its own page', `${location.origin}/t/${placed[0].slug}/${slug}`]] : [] // prettier-ignore
+  return [
+    ['A link on your site', `<a href="#intavo=${slug}">…</a>`],
+    ['A button on your site', `<button data-intavo-open="${slug}">…</button>`],
+    ['Its place in a page', `<div data-intavo="${slug}"></div>`],
+    ['By your own script', `intavo.open('${slug}')`],
+    ...outside,
+  ] as [string, string][]
+})
 </script>
 
 <template>
@@ -77,5 +91,27 @@ const PLAIN: Does = { action: 'phone', next: null, address: '', asset: null, tou
     <p class="text-sm text-ink-2">
       Its short name in links is <code>{{ draft.slug }}</code>.
     </p>
+    <details class="text-sm">
+      <summary class="text-petrol">How to link to it</summary>
+      <dl class="mt-1 grid gap-1.5">
+        <div v-for="[name, text] in links" :key="name">
+          <dt class="text-ink-2">{{ name }}</dt>
+          <dd class="flex items-start gap-1">
+            <code class="min-w-0 flex-1 rounded bg-fog px-1.5 py-0.5 break-all">{{ text }}</code>
+            <button type="button" class="btn-link" :aria-label="`Copy: ${name}`" @click="copy(text)">
+              {{ copied && copiedText === text ? 'copied' : 'copy' }}
+            </button>
+          </dd>
+        </div>
+        <div v-if="draft.state === 'live' && draft.sites[0]">
+          <dt class="text-ink-2">As a QR code</dt>
+          <dd>
+            <a class="btn-link" :href="`/l/${draft.sites[0].slug}/${draft.slug}.svg`" target="_blank" rel="noopener">SVG</a>,
+            <a class="btn-link" :href="`/l/${draft.sites[0].slug}/${draft.slug}.png`" target="_blank" rel="noopener">PNG</a>
+          </dd>
+        </div>
+        <p v-else>From outside it can be reached while it is on.</p>
+      </dl>
+    </details>
   </div>
 </template>
