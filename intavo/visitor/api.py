@@ -8,11 +8,13 @@ from ninja import Router, Schema, Status
 from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.core.touchpoint import Document
 from intavo.project import clock
+from intavo.sites.queries import sites_of
 from intavo.touchpoints.live import live_site
 from intavo.touchpoints.models import RehearsalVisitor
 from intavo.touchpoints.queries import touchpoints_of
 
 from . import rehearsing
+from .connecting import send_instructions
 from .more import extras
 from .rehearsing import Cell, MadeUp
 
@@ -200,3 +202,14 @@ def forget_visitor(request: MemberRequest, visitor_id: int) -> Status[None]:
     """Forget a made-up visitor."""
     rehearsing.forget_visitor(request.auth, visitor_id=visitor_id)
     return Status(204, None)
+
+
+class InstructionsIn(Schema):
+    to: str
+
+
+@router.post("/sites/{site_id}/instructions", response={202: None})
+def instructions(request: MemberRequest, site_id: int, body: InstructionsIn) -> Status[None]:
+    """Mail how to put the line in to whoever keeps the site."""
+    send_instructions(request.auth, site=sites_of(request.auth).get(pk=site_id), to=body.to)
+    return Status(202, None)

@@ -6,6 +6,7 @@ from playwright.sync_api import BrowserContext, Page, expect
 
 from scripts.stack import Stack
 
+from .conftest import mailed
 from .test_console import violations
 from .test_stances import on
 
@@ -100,3 +101,26 @@ def test_what_holds_for_a_site_is_kept_and_refused_with_its_place(owner: Page, s
     owner.get_by_role("button", name="Elements of the site that go first: leave out div[").click()
     owner.get_by_role("button", name="Save what holds for the site").first.click()
     expect(owner.get_by_role("button", name="Search sites: leave out lookup.example")).to_be_visible()
+
+
+def test_whoever_keeps_the_site_is_told_how_and_another_host_is_added(
+    owner: Page, stranger: BrowserContext, stack: Stack
+) -> None:
+    key = owner.request.get(f"{stack.base_url}/api/sites").json()[0]["key"]
+    page = stranger.new_page()
+    page.goto(stack.mail_url.replace("127.0.0.1", "localhost"))
+    page.evaluate(
+        "([url]) => fetch(url, {method: 'POST', body: JSON.stringify({page: {url: location.href}, device: 'desktop'})}).catch(() => 0)",
+        [f"{stack.base_url}/e/{key}/plan"],
+    )
+    owner.goto(f"{stack.base_url}/business")
+    expect(owner.get_by_text("which is not on the list: nothing shows there").first).to_be_visible()
+    owner.get_by_text("How to put it in, or have somebody do it").first.click()
+    owner.get_by_label("Address of whoever keeps your site").first.fill("kim@keeper")
+    owner.get_by_role("button", name="Mail them how").first.click()
+    expect(owner.get_by_role("alert").first).to_be_visible()
+    owner.get_by_label("Address of whoever keeps your site").first.fill("kim@keeper.example")
+    owner.get_by_role("button", name="Mail them how").first.click()
+    expect(owner.get_by_text("On its way to kim@keeper.example.")).to_be_visible()
+    mail = mailed(owner, stack, "kim@keeper.example", "One line for")
+    assert f"/e/{key}.js" in mail["text"]

@@ -6,6 +6,8 @@ from typing import Any
 import pytest
 from django.test import Client
 
+from intavo.accounts.models import Business
+from intavo.mail.models import OutgoingMail
 from intavo.sites.models import SitePage, Stranger
 from intavo.touchpoints import live
 from intavo.touchpoints.actions import make, save_draft, turn_on
@@ -146,3 +148,18 @@ def test_forgetting_past_showings_raises_the_generation(otterwick: World) -> Non
     assert answer.status_code == 200
     anew()
     assert plan(otterwick).json()["touchpoints"][0]["generation"] == before + 1
+
+
+def test_whoever_keeps_the_site_is_written_to(otterwick: World) -> None:
+    console = otterwick.console()
+    address = f"/api/sites/{otterwick.site.pk}/instructions"
+    refused = console.post(address, json.dumps({"to": "nobody"}), "application/json")
+    assert refused.json()["errors"][0]["field"] == "to"
+    Business.objects.update(mail_address="")
+    assert console.post(address, json.dumps({"to": "kim@keeper.example"}), "application/json").status_code == 422
+    Business.objects.update(mail_address="hello@otterwick.example")
+    for _ in range(2):
+        assert console.post(address, json.dumps({"to": "kim@keeper.example"}), "application/json").status_code == 202
+    mail = OutgoingMail.objects.get(to="kim@keeper.example")
+    assert f"/e/{otterwick.site.key}.js" in mail.text
+    assert mail.reply_to == otterwick.user.email

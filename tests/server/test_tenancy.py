@@ -62,7 +62,7 @@ def body_for(path: str) -> dict[str, Any]:
         "text": "Hello", "key": "k", "then": "wait", "until": "2026-12-01T10:00:00Z", "outcome": "won",
         "timezone": "Europe/London", "mail_address": "a@x.example", "promise_minutes": 5, "away": False,
         "starter": "news", "site_ids": [], "touchpoint_ids": [], "codes": "A", "house": {}, "rules": {}, "sentence": {}, "question": "Q?",
-        "answer": "<p>A</p>", "question_ids": [], "on": False, "visitor": {"at": "2026-11-24T14:05:00Z"}, "deeds": [],
+        "answer": "<p>A</p>", "question_ids": [], "on": False, "to": "a@x.example", "visitor": {"at": "2026-11-24T14:05:00Z"}, "deeds": [],
     }  # fmt: skip
 
 

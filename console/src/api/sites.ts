@@ -55,3 +55,7 @@ export async function matchingPages(site_id: number, sentence: object): Promise<
     throw problem
   }
 }
+
+export async function sendInstructions(site_id: number, to: string): Promise<void> {
+  await take(client.POST('/api/sites/{site_id}/instructions', { params: { path: { site_id } }, body: { to } }))
+}

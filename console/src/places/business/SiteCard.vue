@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useClipboard } from '@vueuse/core'
 import { ref, watch } from 'vue'
-import { useChangeSite, type Site } from '@/api/sites'
+import { sendInstructions, useChangeSite, type Site } from '@/api/sites'
 import { useClock } from '@/lib/clock'
 import { useNotices } from '@/lib/notices'
 import { ago } from '@/lib/time'
@@ -24,6 +24,13 @@ watch(
 )
 function typed(at: number) {
   if (at === hosts.value.length - 1 && hosts.value[at]) hosts.value.push('')
+}
+const mailing = useForm()
+const keeper = ref('')
+async function mailIt() {
+  await sendInstructions(props.site.id, keeper.value)
+  notices.say(`On its way to ${keeper.value.trim()}.`)
+  keeper.value = ''
 }
 async function addHost(host: string) {
   await change.mutateAsync({ id: props.site.id, name: props.site.name, hosts: [...props.site.hosts, host] })
@@ -61,6 +68,32 @@ async function save() {
       >
       <button type="button" class="btn" @click="copy(site.snippet)">{{ copied ? 'Copied' : 'Copy' }}</button>
     </div>
+    <details class="mb-4">
+      <summary class="text-petrol">How to put it in, or have somebody do it</summary>
+      <ul class="mt-1.5 list-disc pl-5">
+        <li>You write the pages yourself: into the template that all pages share, just before &lt;/head&gt;.</li>
+        <li>Your site is made in a builder: look in its settings for code in the head of every page, and paste it there.</li>
+        <li>You have a tag manager: as a snippet of HTML, on all pages.</li>
+        <li>
+          Visitors are asked for consent first: add <code>data-consent="wait"</code> to the line, and call
+          <code>intavo.consent(true)</code> once they agree. Until then nothing is asked or kept.
+        </li>
+      </ul>
+      <form class="mt-2 flex flex-wrap items-start gap-2" novalidate @submit.prevent="mailing.run(mailIt)">
+        <span>
+          <input
+            v-model="keeper"
+            type="email"
+            class="input w-72!"
+            placeholder="whoever keeps your site"
+            aria-label="Address of whoever keeps your site"
+            :aria-invalid="!!mailing.fields.value.to"
+          />
+          <span v-if="mailing.fields.value.to" class="block font-semibold text-rust" role="alert">{{ mailing.fields.value.to }}</span>
+        </span>
+        <button class="btn" :disabled="mailing.busy.value">Mail them how</button>
+      </form>
+    </details>
     <form novalidate @submit.prevent="run(save)">
       <fieldset>
         <legend class="mb-1 font-semibold">Addresses of this site</legend>
