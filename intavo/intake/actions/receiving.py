@@ -110,8 +110,9 @@ def answer_text(found: Incoming, given: Given, offered: str | None) -> str:
     body = {
         "next": found.checked.next, "says": says, "code": given.code if after.code.show else None,
         "file": given.file, "suggest": {"email": offered} if offered else None,
-        "tags": [] if after.confirm.on else list(after.tags),
     }  # fmt: skip
+    if after.tags and not after.confirm.on:
+        body["tags"] = list(after.tags)
     return json.dumps(body, ensure_ascii=False, separators=(",", ":"))
 
 
