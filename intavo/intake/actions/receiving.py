@@ -107,7 +107,7 @@ def answer_text(found: Incoming, given: Given, offered: str | None) -> str:
     """The answer as the protocol has it; written once, and replayed as it was."""
     said, after = found.said, found.document.after
     says = None if said is None or said.chosen.reply.hidden else {"title": said.title, "text": said.text}
-    body = {
+    body: dict[str, object] = {
         "next": found.checked.next, "says": says, "code": given.code if after.code.show else None,
         "file": given.file, "suggest": {"email": offered} if offered else None,
     }  # fmt: skip
