@@ -17,7 +17,9 @@ demo: setup-demo ## start everything with the demo data (Ctrl C stops it)
 demo-reset: setup-demo ## the same, with the demo data loaded anew
 	@$(PY) -m scripts.demo --reset
 
-check: setup-test ## the quick part of the tests: style, types, layers, core, browser code
+check: setup-test quick ## the quick part of the tests: style, types, layers, core, browser code
+
+quick:
 	@$(PY) -m ruff check . && $(PY) -m ruff format --check .
 	@$(PY) -m scripts.with_settings mypy
 	@.venv/bin/lint-imports --no-cache >/dev/null || .venv/bin/lint-imports --no-cache
@@ -28,7 +30,7 @@ check: setup-test ## the quick part of the tests: style, types, layers, core, br
 	@$(PY) -m scripts.budgets
 	@$(PY) -m pytest tests/core
 
-test: check ## everything: the quick part, then server and browser tests
+test: setup-test ## everything: the quick part, server and browser tests
 	@scripts/everything.sh
 
 bench: setup-test ## speed, as ratios measured in one run
@@ -44,4 +46,4 @@ generate: setup-test ## make schemas and types anew from the code
 shots: setup-test ## take the pictures in docs/screenshots from the demo data
 	@$(PY) -m scripts.shots
 
-.PHONY: help setup-demo setup-test demo demo-reset check test bench fmt generate shots
+.PHONY: help setup-demo setup-test demo demo-reset check quick test bench fmt generate shots

@@ -1,11 +1,13 @@
 #!/usr/bin/env bash
-# The server tests, the visits in real browsers beside them, which need no server, and then the rest of the browser tests.
+# Everything: the visits in real browsers, which need no server, beside the quick checks and the server tests; then the
+# rest of the browser tests, with the machine to themselves.
 set -uo pipefail
 cd "$(dirname "$0")/.."
 said=$(mktemp)
 DATABASE_URL=postgres://nobody@127.0.0.1/none .venv/bin/python -m pytest tests/browser/test_vectors.py >"$said" 2>&1 &
 visits=$!
 trap 'kill "$visits" 2>/dev/null; rm -f "$said"' EXIT
+make --no-print-directory quick || exit 1
 .venv/bin/python -m pytest --create-db tests/server || exit 1
 wait "$visits" && failed=0 || failed=1
 cat "$said"

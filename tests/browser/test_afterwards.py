@@ -171,7 +171,7 @@ def test_a_film_over_the_page_stands_still_for_those_who_ask_for_less_motion(
     expect(stage(editor, "Desktop").locator(".backdrop video")).to_have_count(1)
     editor.get_by_label("Background", exact=True).select_option("video")
     editor.get_by_role("button", name="Choose a video").click()
-    editor.get_by_role("dialog").get_by_role("button", name=film.name, exact=True).click()
+    editor.get_by_role("dialog").get_by_role("button", name=film.name, exact=True).first.click()
     expect(editor.get_by_text("on video").first).to_be_visible()
     slug = turn_on(editor)
     for motion, still in (("no-preference", False), ("reduce", True)):

@@ -1,6 +1,7 @@
 """The vectors in a real browser: the real script, its real plans by the core, a clock that is moved by hand."""
 
 import json
+import time
 from collections.abc import Iterator
 from datetime import timedelta
 from pathlib import Path
@@ -46,12 +47,13 @@ class Run:
     """A vector being played."""
 
     def __init__(self, vector: Vector, context: BrowserContext) -> None:
-        self.vector, self.now, self.busy = vector, 0.0, 0
+        self.vector, self.now, self.busy, self.last = vector, 0.0, 0, 0.0
         self.context = context
         self.documents = {one["id"]: document(one) for one in vector.data["touchpoints"]}
         self.kinds = {one["id"]: one for one in vector.data["touchpoints"]}
         self.how = vector.data.get("browser", {})
         self.opened: OpenPage | None = None
+        self.wants_more = self.got_more = False
         context.on("request", lambda _: self._count(1))
         context.on("requestfinished", lambda _: self._count(-1))
         context.on("requestfailed", lambda _: self._count(-1))
@@ -63,6 +65,7 @@ class Run:
 
     def _count(self, by: int) -> None:
         self.busy += by
+        self.last = time.monotonic()
 
     def _answer(self, route: Route) -> None:
         url = route.request.url
@@ -70,6 +73,7 @@ class Run:
         if url.startswith(f"{INTAVO}/e/key.js"):
             route.fulfill(body=(DIST / "loader.js").read_text(), content_type="text/javascript")
         elif url.endswith("/more.js"):
+            self.got_more = True
             route.fulfill(body=(DIST / "more.js").read_text(), content_type="text/javascript")
         elif url.endswith("/plan"):
             route.fulfill(json=self._plan(route.request.post_data_json), headers=allowed)
@@ -103,6 +107,7 @@ class Run:
         entries = []
         for entry in plan(ready, visit, at, visit.open):
             one, seen = entry.touchpoint, self.documents[entry.touchpoint.id]
+            self.wants_more |= any(moment.after is None and moment.read is None for m in entry.moments for moment in m)
             until = min(entry.until or at + timedelta(days=1), at + timedelta(days=1))
             entries.append(
                 {
@@ -116,12 +121,12 @@ class Run:
         said = {"now": at.isoformat(), "visit_minutes": 30, "give_way_to": [], "hours": hours, "touchpoints": entries}
         return said | ({"wants": wants} if wants["kinds"] or wants["signed_in"] else {})
 
-    def settle(self, page: Page | None = None, turns: int = 1) -> None:
-        """Until nothing is under way any more, for so many turns of the page."""
-        quiet = 0
-        while quiet < turns:
+    def settle(self, page: Page | None = None, quiet: float = 0.0) -> None:
+        """Until nothing is under way any more, and nothing has been for so many seconds."""
+        while True:
             (page or self.page).evaluate(_A_TURN)
-            quiet = 0 if self.busy else quiet + 1
+            if not self.busy and time.monotonic() - self.last >= quiet:
+                return
 
     def go_to(self, at: float) -> None:
         """Let the clock run up to a moment."""
@@ -147,8 +152,6 @@ class Run:
             )  # fmt: skip
         elif deed.do in {"click", "see"}:
             self.page.evaluate(_CLICK if deed.do == "click" else _SEE, deed.on)
-            if deed.do == "see":
-                self.page.wait_for_timeout(60)  # the browser looks at what is in view with its next picture
         elif deed.do == "move":
             self.page.evaluate("() => dispatchEvent(new PointerEvent('pointermove', {bubbles: true}))")
         elif deed.do == "exit":
@@ -167,6 +170,8 @@ class Run:
 
     def _open(self, deed: OpenPage, how: str) -> None:
         self.opened = deed
+        if how != "soft":
+            self.wants_more = self.got_more = False
         if how == "soft":
             self.page.evaluate("(url) => history.pushState({}, '', url)", deed.url)
             self.page.clock.run_for(1)
@@ -177,7 +182,10 @@ class Run:
         else:
             self.page.goto(deed.url, referer=deed.referrer or None)
         # What is watched from the beginning is looked at in the first turn of the clock.
-        self.settle(turns=3)
+        self.settle(quiet=_ARRIVED)
+        while self.wants_more and not self.got_more:
+            self.settle(quiet=_ARRIVED)
+        self.settle(quiet=_ARRIVED)
         self.page.clock.run_for(1)
 
     def _close(self) -> None:
@@ -196,7 +204,7 @@ class Run:
     def _elsewhere(self, slug: str) -> None:
         other = self.context.new_page()
         other.goto(self.page.url)
-        self.settle(other, turns=3)
+        self.settle(other, quiet=_ARRIVED)
         other.evaluate("(slug) => intavo.open(slug)", slug)
         self.settle(other)
         other.close()
@@ -206,12 +214,18 @@ class Run:
         return self.page.evaluate(STANDING)
 
 
+_PATIENCE = 3.0
+_ARRIVED = 0.08  # a page with its plan, and with the second file where the plan asks for it
 _A_TURN = """() => new Promise((go) => {
   const c = new MessageChannel(); c.port1.onmessage = go; c.port2.postMessage(0) })"""
 _CLICK = """(on) => { const made = document.createElement('a'); if (on) made.id = on.slice(1)
   document.querySelector('main').append(made); made.click(); made.remove() }"""
-_SEE = """(on) => { const made = document.createElement('div'); made.id = on.slice(1)
-  made.style.cssText = 'position:fixed;top:0;left:0;width:20px;height:20px'; document.querySelector('main').append(made) }"""
+_SEE = """(on) => new Promise((seen) => { const made = document.createElement('div'); made.id = on.slice(1)
+  made.style.cssText = 'position:fixed;top:0;left:0;width:20px;height:20px'; document.querySelector('main').append(made)
+  // Told twice, with two pictures of the browser: by then the script's own observer has been told as well.
+  const look = (left) => { const one = new IntersectionObserver(() => { one.disconnect(); left ? look(left - 1) : seen() })
+    one.observe(made) }
+  look(2) })"""
 
 
 def play(vector: Vector, browser: Browser) -> None:
@@ -252,6 +266,10 @@ def _play(vector: Vector, run: Run) -> None:
             for when, what, id_ in vector.events:
                 if when <= at:
                     expected = [*expected, id_] if what == "shown" else [one for one in expected if one != id_]
+            # The clock stands still meanwhile: only what has been asked for already can still arrive.
+            patience = time.monotonic() + _PATIENCE
+            while run.standing() != sorted(expected) and time.monotonic() < patience:
+                run.page.wait_for_timeout(20)
             assert (at, run.standing()) == (at, sorted(expected))
 
 
