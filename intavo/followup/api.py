@@ -145,6 +145,7 @@ class DayOut(Schema):
     before_closing: int
     made_not_on: int
     changed_since_live: int
+    ended: int
 
 
 class FoundOut(Schema):
@@ -275,7 +276,7 @@ def day(request: MemberRequest) -> DayOut:
     return DayOut(
         at=line.at, timezone=line.timezone, start=line.start, end=line.end, situation=line.situation.value,
         until=line.until, after_reply=line.after_reply, late=line.late, before_closing=line.before_closing,
-        made_not_on=line.made_not_on, changed_since_live=line.changed_since_live,
+        made_not_on=line.made_not_on, changed_since_live=line.changed_since_live, ended=line.ended,
         stretches=[StretchOut(start=s.start, end=s.end, reason=s.reason, label=s.label) for s in line.stretches],
         marks=[MarkOut(id=m.id, name=m.name, due=m.due, lane=m.lane) for m in line.marks],
     )  # fmt: skip

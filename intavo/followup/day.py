@@ -43,6 +43,7 @@ class DayLine:
     before_closing: int
     made_not_on: int
     changed_since_live: int
+    ended: int
 
 
 def day_line(actor: Actor, at: datetime) -> DayLine:
@@ -62,13 +63,13 @@ def day_line(actor: Actor, at: datetime) -> DayLine:
     words = slots(hours, reply_at, hours.zone, promise.due(hours, reply_at))
     due_now = due_marks(actor, at, ruler.closes or end)
     marks = [Mark(id_, name, due, ruler.lane(due, late_from)) for id_, name, due, late_from in due_now]
-    drafts, changed = waiting(actor)
+    waits = waiting(actor, at)
     return DayLine(
         at=at, timezone=hours.timezone, start=start, end=end, situation=now, until=_until(ruler, at, hours.zone),
         after_reply=fill(told.reply.text, words), stretches=stretches, marks=marks,
         late=sum(mark.lane is rules.Lane.LATE for mark in marks),
         before_closing=sum(mark.lane is rules.Lane.BEFORE_CLOSING for mark in marks),
-        made_not_on=drafts, changed_since_live=changed,
+        made_not_on=waits.not_on, changed_since_live=waits.changed, ended=waits.ended,
     )  # fmt: skip
 
 

@@ -8,7 +8,7 @@ import json
 import threading
 import time
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from datetime import datetime
 from functools import cached_property, lru_cache
 from zoneinfo import ZoneInfo
@@ -30,13 +30,13 @@ from intavo.core.replies import (
     slots,
 )
 from intavo.core.showing import Around, Compiled, SiteRules, State, with_groups
-from intavo.core.touchpoint import INTERRUPTING, Document, HouseStyle, Moment, Stance, for_visitors, needs_more
+from intavo.core.touchpoint import INTERRUPTING, Document, HouseStyle, Moment, for_visitors, needs_more, queue_of
 from intavo.hours.queries import all_hours, main_hours, replies
 from intavo.sites.models import Site
 from intavo.sites.queries import rules_of
 
 from .models import Touchpoint, TouchpointRevision
-from .queries import groups_of, house_of, live_on, published
+from .queries import drafts_on, groups_of, house_of, live_on, published
 
 _LOOK_AGAIN = 1.0
 
@@ -75,11 +75,6 @@ class Said:
 def written_moments(moments: tuple[tuple[Moment, ...], ...]) -> str:
     """Moments as the protocol writes them."""
     return json.dumps([[one.given() for one in all_of] for all_of in moments])
-
-
-def queue_of(stance: Stance) -> str:
-    """Which queue a stance waits in; "none" never waits."""
-    return "interrupting" if stance in INTERRUPTING else "bar" if stance == "bar" else "none"
 
 
 @dataclass
@@ -139,6 +134,21 @@ class LiveSite:
             known = self._said[key] = self._say(at, language, utc_offset, own_minutes, hours_id)
         return known
 
+    def answers(self, document: Document, at: datetime, language: str, utc_offset: int | None) -> Said | None:
+        """What is said to whoever sends a touchpoint, by its own hours and promise; None where nobody answers it."""
+        if not document.asks_for_answer:
+            return None
+        return self.says(at, language, utc_offset, document.after.promise_minutes, document.after.hours)
+
+    def rehearsed(self, at_counter: bool, drafts: bool) -> "LiveSite":
+        """The site with somebody at the counter or nobody; with `drafts`, all as if it were on as it stands now."""
+        touchpoints = self.touchpoints
+        if drafts:
+            site = Site.objects.select_related("business").get(pk=self.id)
+            made = making(site, self.hosts)
+            touchpoints = tuple(_live(row, revision, made) for row, revision in drafts_on(self.id))
+        return replace(self, free=at_counter, touchpoints=touchpoints, _said={})
+
     def _say(
         self, at: datetime, language: str, utc_offset: int | None, own_minutes: int | None, hours_id: int | None
     ) -> Said:
@@ -183,7 +193,7 @@ def _read(key: str) -> LiveSite:
         id=site.pk, key=key, slug=site.slug, revision=site.revision, hosts=hosts, business=site.business,
         hours=main_hours(site.business_id, site.pk).value, table=replies(site.business_id), rules=made.rules,
         free=somebody_free(site.business_id),
-        touchpoints=tuple(_live(row, made) for row in live_on(site.pk)), other_hours=others,
+        touchpoints=tuple(_live(row, revision, made) for row, revision in live_on(site.pk)), other_hours=others,
     )  # fmt: skip
 
 
@@ -235,10 +245,11 @@ def around_of(site: Site, rules: SiteRules, hosts: frozenset[str], hours: Mappin
     )  # fmt: skip
 
 
-def _live(row: Touchpoint, made: Making) -> LiveTouchpoint:
-    revision = row.live
-    assert revision is not None
-    document, house, region = document_of(revision.pk), made.house, made.region
+def _live(row: Touchpoint, revision: TouchpointRevision, made: Making) -> LiveTouchpoint:
+    # What is published never changes again; a draft does.
+    kept = revision.published_at is not None
+    document = document_of(revision.pk) if kept else Document.model_validate(revision.document)
+    house, region = made.house, made.region
     compiled = made.compiled(row, document, State.LIVE)
     written = json.dumps(for_visitors(document, house, region), ensure_ascii=False, separators=(",", ":"))
     head = json.dumps(

@@ -1,15 +1,21 @@
 """Reads on touchpoints."""
 
 from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, field
+from datetime import date, datetime
 from functools import lru_cache
+from typing import Literal
 from zoneinfo import ZoneInfo
 
 from django.db.models import QuerySet
 
 from intavo.accounts.actor import Actor
+from intavo.accounts.models import Business
 from intavo.core.legibility import Pixels, Reading, rgb
+from intavo.core.replies import Situation, choose
 from intavo.core.showing import State
-from intavo.core.touchpoint import Document, Finding, HouseStyle, Known, readings, ready_check
+from intavo.core.touchpoint import Document, Finding, HouseStyle, Known, Sentence, Show, queue_of, readings, ready_check
+from intavo.hours.queries import replies
 from intavo.project import clock
 from intavo.sites.models import Site, SitePage
 from intavo.sites.queries import matching_pages
@@ -28,10 +34,16 @@ def touchpoints_of(actor: Actor) -> QuerySet[Touchpoint]:
     )
 
 
-def live_on(site_id: int) -> list[Touchpoint]:
-    """Touchpoints that are on and stand on a site."""
+def live_on(site_id: int) -> list[tuple[Touchpoint, TouchpointRevision]]:
+    """Touchpoints that are on and stand on a site, with what visitors get."""
     rows = Touchpoint.objects.filter(sites=site_id, state=State.LIVE.value).select_related("live")
-    return list(rows.order_by("order", "pk"))
+    return [(row, row.live) for row in rows.order_by("order", "pk") if row.live is not None]
+
+
+def drafts_on(site_id: int) -> list[tuple[Touchpoint, TouchpointRevision]]:
+    """Every touchpoint that stands on a site, on or not, as it stands now."""
+    rows = Touchpoint.objects.filter(sites=site_id, deleted_at=None).select_related("draft")
+    return [(row, row.draft) for row in rows.order_by("order", "pk") if row.draft is not None]
 
 
 def groups_of(business_id: int) -> dict[str, frozenset[str]]:
@@ -45,6 +57,12 @@ def groups_of(business_id: int) -> dict[str, frozenset[str]]:
     return {name: frozenset(ids) for name, ids in found.items()}
 
 
+def kept_revision(business_id: int, public_id: str, number: int) -> TouchpointRevision | None:
+    """A revision of a touchpoint, whether or not visitors ever got it."""
+    rows = TouchpointRevision.objects.filter(business_id=business_id, touchpoint__public_id=public_id, number=number)
+    return rows.first()
+
+
 def published(business_id: int, public_id: str, number: int) -> TouchpointRevision | None:
     """The published revision of a touchpoint that a visitor says they saw."""
     rows = TouchpointRevision.objects.select_related("touchpoint").filter(
@@ -53,11 +71,32 @@ def published(business_id: int, public_id: str, number: int) -> TouchpointRevisi
     return rows.first()
 
 
-def waiting(actor: Actor) -> tuple[int, int]:
-    """How many were made but are not on, and how many changed since they went live."""
+@dataclass(frozen=True, slots=True)
+class Waiting:
+    """How many were made but are not on, changed since they went live, or are on though their dates are past."""
+
+    not_on: int
+    changed: int
+    ended: int
+
+
+def waiting(actor: Actor, at: datetime) -> Waiting:
+    """What waits for somebody to think of it."""
     rows = list(touchpoints_of(actor))
-    drafts = sum(row.state == State.DRAFT.value for row in rows)
-    return drafts, sum(row.state == State.LIVE.value and row.changed_since_live for row in rows)
+    on = [row for row in rows if row.state == State.LIVE.value]
+    ended = sum(ended_by(row, at) for row in on)
+    return Waiting(
+        sum(row.state == State.DRAFT.value for row in rows), sum(row.changed_since_live for row in on), ended
+    )
+
+
+def ended_by(row: Touchpoint, at: datetime) -> bool:
+    """Whether the dates of what is live are past, in the business's zone."""
+    return row.live is not None and Show.model_validate(row.live.document["show"]).over(_local_date(row.business, at))
+
+
+def _local_date(business: Business, at: datetime) -> date:
+    return at.astimezone(ZoneInfo(business.timezone)).date()
 
 
 def revisions_of(touchpoint: Touchpoint) -> QuerySet[TouchpointRevision]:
@@ -101,10 +140,16 @@ def pixels_of(business_id: int, assets: Iterable[str]) -> dict[str, Pixels]:
     return found | {name: pixels for name in wanted if (pixels := shipped_pixels(name)) is not None}
 
 
-def findings_of(touchpoint: Touchpoint, read: Sequence[Reading] | None = None) -> list[Finding]:
-    """The ready check of a draft, with everything that is known around it; `read` is how its texts read, if known."""
-    assert touchpoint.draft is not None
-    document = Document.model_validate(touchpoint.draft.document)
+def findings_of(
+    touchpoint: Touchpoint, read: Sequence[Reading] | None = None, revision: TouchpointRevision | None = None
+) -> list[Finding]:
+    """The ready check of a revision (the draft without one), with everything that is known around it.
+
+    `read` is how its texts read, if known.
+    """
+    revision = revision or touchpoint.draft
+    assert revision is not None
+    document = Document.model_validate(revision.document)
     sites = list(touchpoint.sites.select_related("business"))
     rows = Asset.objects.filter(business_id=touchpoint.business_id, public_id__in=document.assets())
     known = {row.public_id: row.boxed for row in rows}
@@ -113,7 +158,7 @@ def findings_of(touchpoint: Touchpoint, read: Sequence[Reading] | None = None) -
         pixels = pixels_of(touchpoint.business_id, document.assets())
         read = readings(document, pixels, house_of(sites[0] if sites else None))
     houses = [house_of(site) for site in sites]
-    pages, matching = _pages_for(document, sites)
+    pages = _pages_for(touchpoint, document, sites)
     codes = list(touchpoint.codes.values_list("given_at", flat=True)) if document.after.code.kind == "each" else []
     others = Touchpoint.objects.filter(business_id=touchpoint.business_id, deleted_at=None)
     return ready_check(
@@ -124,20 +169,68 @@ def findings_of(touchpoint: Touchpoint, read: Sequence[Reading] | None = None) -
             boxed=frozenset(name for name, boxed in known.items() if boxed), missing=frozenset(own - known.keys()),
             codes_all=len(codes), codes_left=sum(given is None for given in codes),
             has_logo=all(house is not None and house.logo is not None for house in houses), readings=read,
-            today=clock.now().astimezone(ZoneInfo(touchpoint.business.timezone)).date(), pages=pages, matching=matching,
+            today=_local_date(touchpoint.business, clock.now()), pages=pages.known, matching=pages.matching,
+            shares=list(pages.shared.items()), waits=_waits(touchpoint), said_closed=_said_closed(touchpoint.business),
         ),
     )  # fmt: skip
 
 
-def _pages_for(document: Document, sites: list[Site]) -> tuple[int, int]:
-    """How many pages the script has seen on its sites, and on how many of them it may show."""
-    known = matching = 0
+def _waits(touchpoint: Touchpoint) -> Literal["not on", "changed"] | None:
+    if touchpoint.state != State.LIVE.value:
+        return "not on"
+    return "changed" if touchpoint.changed_since_live else None
+
+
+def _said_closed(business: Business) -> bool:
+    """Whether anything is said after hours and on holidays."""
+    table, tongue = replies(business.pk), business.language
+    told = [choose(table, one, tongue, tongue).reply for one in (Situation.AFTER_HOURS, Situation.HOLIDAY)]
+    return all(not one.hidden and bool(one.title or one.text) for one in told)
+
+
+def page_for(touchpoint: Touchpoint) -> str:
+    """The most seen page that its draft is for; "/" where none is known."""
+    site = touchpoint.sites.first()
+    if site is None or touchpoint.draft is None:
+        return "/"
+    pages = list(SitePage.objects.filter(site=site).order_by("-views", "path")[:300])
+    show = Show.model_validate(touchpoint.draft.document["show"])
+    own = _paths(site, show.sentences, pages)
+    return next((page.path for page in pages if page.path in own), "/")
+
+
+@dataclass
+class _Pages:
+    """The pages that the script has seen: how many, on how many it may show, and with which others it shares them."""
+
+    known: int = 0
+    matching: int = 0
+    shared: dict[str, int] = field(default_factory=dict)
+
+
+def _pages_for(touchpoint: Touchpoint, document: Document, sites: list[Site]) -> _Pages:
+    found = _Pages()
     for site in sites:
         pages = list(SitePage.objects.filter(site=site).order_by("-views")[:300])
-        known += len(pages)
-        found = {path for one in document.show.sentences for path in matching_pages(site, one, pages)}
-        matching += len(found)
-    return known, matching
+        own = _paths(site, document.show.sentences, pages)
+        found.known += len(pages)
+        found.matching += len(own)
+        queue = queue_of(document.stance)
+        by_itself = _paths(site, (one for one in document.show.sentences if one.moments), pages)
+        if queue == "none" or not by_itself:
+            continue
+        for row, revision in live_on(site.pk):
+            if row.pk != touchpoint.pk and queue_of(revision.document["stance"]) == queue:
+                show = Show.model_validate(revision.document["show"])
+                both = by_itself & _paths(site, (one for one in show.sentences if one.moments), pages)
+                if both:
+                    found.shared[row.name] = found.shared.get(row.name, 0) + len(both)
+    return found
+
+
+def _paths(site: Site, sentences: Iterable[Sentence], pages: list[SitePage]) -> set[str]:
+    """The pages that any of the sentences is for."""
+    return {path for one in sentences for path in matching_pages(site, one, pages)}
 
 
 def questions_of(business_id: int, group: str = "") -> list[QuestionAnswer]:

@@ -113,6 +113,7 @@ class TrackStretchOut(Schema):
     end: float
     doing: str
     words: str
+    said: str
     reasons: list[ReasonOut]
 
 
@@ -144,13 +145,12 @@ def rehearse(request: MemberRequest, body: RehearseIn) -> RehearsalOut:
         stretches = [
             TrackStretchOut(
                 start=one.start, end=one.end, doing=one.doing, words=one.words,
+                said=scene.said(row.pk, body.visitor, one.start) if one.doing == "on screen" else "",
                 reasons=[ReasonOut(name=r.name, passed=r.passed, words=r.words, when=r.when) for r in one.reasons],
             )
             for one in played.tracks[row.public_id]
         ]  # fmt: skip
-        revision = row.draft if body.visitor.drafts or row.live is None else row.live
-        assert revision is not None
-        tracks.append(TrackOut(id=row.pk, name=row.name, stance=revision.document["stance"], stretches=stretches))
+        tracks.append(TrackOut(id=row.pk, name=row.name, stance=scene.documents[row.pk].stance, stretches=stretches))
     pages = [
         PageTrackOut(start=one.start, path=one.path.removeprefix(scene.base) or "/", visit=one.visit)
         for one in played.pages

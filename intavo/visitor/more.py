@@ -2,10 +2,10 @@
 
 import json
 from datetime import datetime, timedelta
-from typing import Any
+from typing import Annotated, Any
 
 from django.http import HttpRequest, HttpResponse
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 
 from intavo.accounts.actor import Refused, visitor_of
 from intavo.core.hours import is_open, open_stretches
@@ -14,10 +14,11 @@ from intavo.core.showing.visit import Short
 from intavo.core.touchpoint import Document
 from intavo.intake.actions.slots import free_slots
 from intavo.intake.guard import a_piece_of_work
-from intavo.project import clock
 from intavo.touchpoints.actions import give_code, tell_helped
 from intavo.touchpoints.live import LiveSite, document_of, published_revision
-from intavo.touchpoints.queries import questions_of
+from intavo.touchpoints.queries import kept_revision, questions_of
+
+from .rehearsing import As
 
 _DAYS = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
 
@@ -30,6 +31,7 @@ class Wanted(BaseModel):
     revision: int = Field(ge=1, le=2**31 - 1)
     visitor: Short | None = None
     code: bool = False
+    rehearsal: Annotated[str, StringConstraints(max_length=2000)] | None = None
 
 
 class Helped(BaseModel):
@@ -40,13 +42,12 @@ class Helped(BaseModel):
     helped: bool
 
 
-def more(site: LiveSite, wanted: Wanted) -> dict[str, Any]:
+def more(site: LiveSite, wanted: Wanted, at: datetime) -> dict[str, Any]:
     """Everything that the parts of a revision need; Refused if it was never live."""
     seen = published_revision(site.business.pk, wanted.touchpoint, wanted.revision)
     if seen is None:
         raise Refused(("revision", "This revision was never live."))
     document = document_of(seen.revision)
-    at = clock.now()
     found = extras(site.business.pk, document, site, seen.touchpoint, at)
     if wanted.code and _gives_code_freely(document):
         to = f"visitor:{wanted.visitor}"[:80]
@@ -60,6 +61,22 @@ def more(site: LiveSite, wanted: Wanted) -> dict[str, Any]:
     if document.guard.work:
         found["work"] = a_piece_of_work()
     return found
+
+
+def rehearsed_more(site: LiveSite, wanted: Wanted, told: As, at: datetime) -> dict[str, Any]:
+    """The same for the visitor of a link, at their time, and what they would be told had they sent it.
+
+    Drafts have what their parts need as well. No code is given.
+    """
+    row = kept_revision(site.business.pk, wanted.touchpoint, wanted.revision)
+    if row is None:
+        raise Refused(("revision", "There is no such revision."))
+    document = Document.model_validate(row.document)
+    site, at = told.site(site), at + told.ahead
+    said = site.answers(document, at, told.visitor.language, None)
+    quiet = said is None or said.chosen.reply.hidden
+    found = extras(site.business.pk, document, site, row.touchpoint_id, at)
+    return found | {"says": None if said is None or quiet else {"title": said.title, "text": said.text}}
 
 
 def _gives_code_freely(document: Document) -> bool:

@@ -20,7 +20,7 @@ from intavo.core.touchpoint.who import Way
 from intavo.results.queries import Tally, tallies
 from intavo.sites.models import Site, SitePage
 from intavo.sites.queries import pages_of, sites_of
-from intavo.touchpoints.live import Making, making
+from intavo.touchpoints.live import LiveSite, Making, live_site, making
 from intavo.touchpoints.models import RehearsalVisitor, Touchpoint
 from intavo.touchpoints.queries import touchpoints_of
 
@@ -31,7 +31,11 @@ _DEEDS: TypeAdapter[list[Deed]] = TypeAdapter(Annotated[list[Deed], Field(max_le
 
 
 class MadeUp(BaseModel):
-    """A visitor as the owner describes them. `visits` counts this one: 1 is their first."""
+    """A visitor as the owner describes them. `visits` counts this one: 1 is their first.
+
+    `at_counter`: whether anybody of the business is there to answer. `drafts`: as if all touchpoints were on as they
+    stand now.
+    """
 
     model_config = ConfigDict(extra="forbid")
     device: Literal["desktop", "tablet", "phone"] = "desktop"
@@ -43,6 +47,7 @@ class MadeUp(BaseModel):
     signed_in: bool = False
     tags: tuple[str, ...] = Field((), max_length=40)
     storage: bool = True
+    at_counter: bool = True
     at: AwareDatetime
     drafts: bool = False
 
@@ -55,7 +60,17 @@ class Scene:
     base: str
     rows: list[Touchpoint]
     compiled: dict[int, Compiled]
+    documents: dict[int, Document]
     made: Making
+    live: LiveSite
+
+    def said(self, touchpoint_id: int, one: MadeUp, after: float) -> str:
+        """What is said to them where they send a touchpoint so many seconds after they come; "" for nothing."""
+        at = one.at + timedelta(seconds=after)
+        said = self.live.answers(self.documents[touchpoint_id], at, one.language, None)
+        if said is None or said.chosen.reply.hidden:
+            return ""
+        return ". ".join(words.rstrip(".") for words in (said.title, said.text) if words)
 
     def visit(self, one: MadeUp, path: str, kinds: Iterable[str] = ()) -> Visit:
         """The visitor on a page."""
@@ -79,20 +94,26 @@ class Scene:
         return f"https://{host}/" if host else ""
 
 
-def scene(actor: Actor, site_id: int, drafts: bool) -> Scene:
-    """The site with its touchpoints; with `drafts`, all of them as if they were on as they stand now."""
+def scene(actor: Actor, site_id: int, one: MadeUp) -> Scene:
+    """The site with its touchpoints as this visitor meets them."""
     site = sites_of(actor).get(pk=site_id)
     made = making(site)
     rows = [row for row in touchpoints_of(actor) if site.pk in {one.pk for one in row.sites.all()}]
     compiled: dict[int, Compiled] = {}
+    documents: dict[int, Document] = {}
     for row in rows:
-        revision = row.draft if drafts or row.live is None else row.live
+        revision = row.draft if one.drafts or row.live is None else row.live
         assert revision is not None
-        state = State.LIVE if drafts else State(row.state)
-        compiled[row.pk] = made.compiled(row, Document.model_validate(revision.document), state)
+        state = State.LIVE if one.drafts else State(row.state)
+        documents[row.pk] = Document.model_validate(revision.document)
+        compiled[row.pk] = made.compiled(row, documents[row.pk], state)
     host = next((one.host for one in site.hosts.all()), "site.example")
     base = site.seen_url[: -len(urlsplit(site.seen_url).path)] if urlsplit(site.seen_url).path else site.seen_url
-    return Scene(site, base or f"https://{host}", rows, compiled, made)
+    live = live_site(site.key)
+    assert live is not None
+    return Scene(
+        site, base or f"https://{host}", rows, compiled, documents, made, live.rehearsed(one.at_counter, False)
+    )
 
 
 @dataclass(frozen=True, slots=True)
@@ -123,7 +144,7 @@ class PageMap:
 
 def page_map(actor: Actor, site_id: int, one: MadeUp, now: datetime) -> PageMap:
     """Which touchpoint shows on which page to this visitor at this time, and why not."""
-    found = scene(actor, site_id, one.drafts)
+    found = scene(actor, site_id, one)
     columns = _columns(pages_of(actor, site_id))
     counts = tallies(actor, at=now, site_id=site_id)
     cells = {row.pk: [_cell(found, found.compiled[row.pk], pages, one) for _, pages in columns] for row in found.rows}
@@ -184,7 +205,7 @@ def play(
     actor: Actor, site_id: int, one: MadeUp, deeds: list[dict[str, Any]], length: float
 ) -> tuple[Scene, Rehearsal]:
     """Play a visit; raises Refused with the deed that cannot be read."""
-    found = scene(actor, site_id, one.drafts)
+    found = scene(actor, site_id, one)
     ids = {row.slug: row.public_id for row in found.rows}
     written = [
         deed | ({"url": found.base + deed["url"]} if str(deed.get("url", "")).startswith("/") else {})
@@ -203,7 +224,7 @@ def play(
 
 def link(actor: Actor, site_id: int, one: MadeUp, path: str, now: datetime) -> str:
     """An address on the real site, good for an hour, where it behaves as for this visitor at this time."""
-    found = scene(actor, site_id, one.drafts)
+    found = scene(actor, site_id, one)
     if not found.site.seen_url:
         raise Refused(("site", "The snippet has not been seen on this site yet; open the site once, and try again."))
     arrival = found.visit(one, path or "/").visitor.arrival.model_dump()
@@ -237,6 +258,10 @@ class As:
     ahead: timedelta
     arrival: Arrival
 
+    def site(self, site: LiveSite) -> LiveSite:
+        """The site as this visitor meets it."""
+        return site.rehearsed(self.visitor.at_counter, self.visitor.drafts)
+
     def as_they(self, visit: Visit) -> Visit:
         """A page view of the member's browser as this visitor's; what it has come to know meanwhile stays."""
         said, one = visit.visitor, self.visitor
@@ -254,14 +279,15 @@ class As:
         )
 
 
-def read_link(token: str, site_id: int) -> As | None:
-    """What a link stands for; None for one that is forged, too old, or another site's."""
+def read_link(token: str, site_id: int) -> As:
+    """What a link stands for; Refused for one that is forged, too old, or another site's."""
+    over = Refused(("rehearsal", "This link is over; make a new one."))
     try:
         said = signing.loads(token, salt=_SALT, max_age=LINK_LASTS)
     except signing.BadSignature:
-        return None
+        raise over from None
     if said["site"] != site_id:
-        return None
+        raise over
     visitor = MadeUp.model_validate(said["as"])
     arrival = Arrival.model_validate(said["arrival"])
     return As(visitor, visitor.at - datetime.fromisoformat(said["from"]), arrival)

@@ -23,7 +23,7 @@ from intavo.sites.actions import PageSeen, count_pages, seen
 from intavo.touchpoints.live import LiveSite, LiveTouchpoint
 
 from .limits import MINUTE, Window
-from .more import Helped, Wanted, as_json, count_helped, more
+from .more import Helped, Wanted, as_json, count_helped, more, rehearsed_more
 from .protocol import Unreadable, read_as, sender_mark, too_often, visitor_view
 from .rehearsing import read_link
 
@@ -68,7 +68,8 @@ def plan_view(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse
     visit = read_as(Visit, body)
     at = clock.now()
     if visit.rehearsal:
-        visit, at = _rehearsed(site, visit, at)
+        told = read_link(visit.rehearsal, site.id)
+        site, visit, at = told.site(site), told.as_they(visit), at + told.ahead
     else:
         _note_sighting(site, visit, at)
     by_id = {one.compiled.id: one for one in site.touchpoints}
@@ -93,14 +94,6 @@ def plan_view(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse
         _entry(by_id[one.touchpoint.id], one, iso(min(one.until, latest)) if one.until else usual) for one in entries
     )
     return _json(f'{json.dumps(head, ensure_ascii=False)[:-1]}, "touchpoints": [{written}]}}')
-
-
-def _rehearsed(site: LiveSite, visit: Visit, at: datetime) -> tuple[Visit, datetime]:
-    """The visit as that of the visitor a link stands for, at their time; nothing of it is counted."""
-    found = read_link(visit.rehearsal or "", site.id)
-    if found is None:
-        raise Unreadable(("rehearsal", "This link is over; make a new one."))
-    return found.as_they(visit), at + found.ahead
 
 
 def _entry(live: LiveTouchpoint, entry: PlannedEntry, valid_until: str) -> str:
@@ -169,7 +162,10 @@ def _client_id(body: bytes) -> str:
 @visitor_view("POST", Window(settings.PLAN_A_MINUTE))
 def more_view(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse:
     """What some parts need besides their document."""
-    return _json(as_json(more(site, read_as(Wanted, body))))
+    wanted, at = read_as(Wanted, body), clock.now()
+    if wanted.rehearsal:
+        return _json(as_json(rehearsed_more(site, wanted, read_link(wanted.rehearsal, site.id), at)))
+    return _json(as_json(more(site, wanted, at)))
 
 
 @visitor_view("POST", Window(settings.PLAN_A_MINUTE))

@@ -23,6 +23,8 @@ from intavo.core.touchpoint.parts import Does
 
 PLAIN: dict[str, Any] = json.loads(next(one.document for one in STARTERS if one.key == "news").model_dump_json())
 PLAIN["steps"][0]["parts"] = [part for part in PLAIN["steps"][0]["parts"] if part["kind"] != "picture"]
+PLAIN["steps"][0]["parts"][0]["text"] = "Safe paddling hours, once a month"
+PLAIN["steps"][0]["parts"][1]["html"] = "<p>For the estuary and the coast.</p>"
 
 
 def document(*parts: dict[str, Any], **more: Any) -> Document:
@@ -93,6 +95,29 @@ def test_enough_codes_are_no_finding_and_what_cannot_be_read_is_one() -> None:
     bad = Reading("p6", "Button", "button", "#aaaaaa", 2.3, 4.5, "#666666")
     assert [one.message for one in ready_check(document(), Known(readings=[bad]))] == [
         "Button is hard to read: 2.3 : 1."
+    ]
+
+
+def test_words_that_are_still_the_starters_are_pointed_out() -> None:
+    for key, place in (("news", "p1"), ("question", "p2")):
+        starter = next(one.document for one in STARTERS if one.key == key)
+        [found] = [one for one in ready_check(starter) if "the starter's words" in one.message]
+        assert (found.level, found.place) == ("look", place)
+    assert not [one for one in ready_check(document()) if "starter's" in one.message]
+    hidden = document({"kind": "headline", "text": "News worth opening, once a month", "hidden": True})
+    assert not [one for one in ready_check(hidden) if "starter's" in one.message]
+
+
+def test_what_waits_and_with_whom_it_takes_turns_is_said() -> None:
+    shares = [("Group booking", 3), ("Winter hire", 1)]
+    found = ready_check(document(), Known(waits="changed", shares=shares, said_closed=False))
+    assert [(one.level, one.message, one.place) for one in found] == [
+        ("look", "It was changed since it went live.", "switch"),
+        ("fine", "It shares up to 3 pages with “Group booking” and “Winter hire”: they take turns, in your order.", "others"),
+    ]  # fmt: skip
+    asking = ready_check(document(after={"follow_up": True}), Known(said_closed=False))
+    assert [(one.message, one.place) for one in asking] == [
+        ("Nothing is said to those who send it while you are closed.", "hours")
     ]
 
 

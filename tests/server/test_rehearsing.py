@@ -142,6 +142,60 @@ def test_a_link_makes_the_real_plan_that_of_its_visitor_and_nothing_is_counted(o
         assert (refused.status_code, refused.json()["errors"][0]["field"]) == (422, "rehearsal")
 
 
+def asking(world: World, promise: int = 60) -> tuple[int, str]:
+    """A draft of a question that is never on."""
+    row = make(world.owner, starter="question", name="Asking")
+    document = json.loads(json.dumps(row.draft.document))
+    document["after"]["promise_minutes"] = promise
+    document["show"]["sentences"][0]["moments"] = []
+    row = save_draft(world.owner, touchpoint_id=row.pk, document=document, based_on=1)
+    return row.pk, row.public_id
+
+
+def test_whoever_sends_it_is_told_when_and_that_nobody_is_at_the_counter(otterwick: World) -> None:
+    id_, _ = asking(otterwick)
+    deeds = [{"at": 0, "do": "page", "url": "/trips"}, {"at": 4, "do": "open", "touchpoint": "asking"}]
+
+    def said(**visitor: Any) -> list[str]:
+        body = {"visitor": {"at": NOW, "drafts": True} | visitor}
+        played = post(otterwick, "rehearsals", deeds=deeds, length=20, **body).json()
+        stretches = next(one for one in played["tracks"] if one["id"] == id_)["stretches"]
+        return [one["said"] for one in stretches if one["doing"] == "on screen"]
+
+    assert said() == ["Thank you. We answer today by 15:05"]
+    assert said(at_counter=False) == ["Thank you. We are away from the counter just now. We answer today by 15:05"]
+    assert said(at="2026-11-24T20:00:00Z") == [
+        "We are closed just now. We open again tomorrow at 09:00 and answer tomorrow by 10:00"
+    ]
+
+
+def test_a_link_with_drafts_gives_what_is_not_on_and_what_its_parts_need_at_that_time(otterwick: World) -> None:
+    _, public = asking(otterwick)
+    seen(otterwick, "/hire")
+
+    def linked(**visitor: Any) -> str:
+        made = post(otterwick, "rehearsals/link", visitor={"at": "2026-11-24T20:00:00Z"} | visitor).json()["url"]
+        return made.partition("#intavo-as=")[2]
+
+    def said(to: str, **body: Any) -> Any:
+        return Client().post(f"/e/{otterwick.site.key}/{to}", json.dumps(body), "text/plain", headers=ORIGIN)
+
+    def slugs(token: str) -> set[str]:
+        page = {"url": "https://otterwick.example/"}
+        found = said("plan", page=page, device="desktop", open="asking", rehearsal=token).json()
+        return {one["slug"] for one in found["touchpoints"]}
+
+    drafts = linked(drafts=True)
+    assert "asking" in slugs(drafts)
+    assert "asking" not in slugs(linked())
+    more = said("more", touchpoint=public, revision=2, rehearsal=drafts).json()
+    assert more["says"]["title"] == "We are closed just now"
+    assert said("more", touchpoint=public, revision=2).status_code == 422
+    assert said("more", touchpoint=public, revision=99, rehearsal=drafts).json()["errors"][0]["field"] == "revision"
+    refused = said("more", touchpoint=public, revision=2, rehearsal=drafts[:-2] + "xx")
+    assert (refused.status_code, refused.json()["errors"][0]["field"]) == (422, "rehearsal")
+
+
 def test_a_link_is_good_for_an_hour(otterwick: World, monkeypatch: pytest.MonkeyPatch) -> None:
     seen(otterwick, "/hire")
     token = post(otterwick, "rehearsals/link").json()["url"].partition("#intavo-as=")[2]

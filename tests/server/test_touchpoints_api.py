@@ -3,9 +3,11 @@
 import json
 from typing import Any
 
+import pytest
 from django.test import Client
 
-from intavo.sites.models import Site
+from intavo.project import clock
+from intavo.sites.models import Site, SitePage
 from intavo.touchpoints.models import TouchpointRevision
 
 from .conftest import World
@@ -106,6 +108,47 @@ def test_what_stops_it_is_said_and_it_stays_off(otterwick: World) -> None:
     assert answer.status_code == 422
     assert answer.json()["errors"] == [{"field": "p6", "message": "A button has no words."}]
     assert client.get(f"/api/touchpoints/{draft['id']}").json()["state"] == "draft"
+
+
+def test_one_whose_dates_are_past_has_ended_and_is_not_turned_on_again(
+    otterwick: World, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    client = otterwick.console()
+    draft = made(client)
+    draft["document"]["show"]["sentences"][0]["during"] = {"last": "2026-11-30"}
+    draft = save(client, draft, "Until the end of the month")
+    client.post(f"/api/touchpoints/{draft['id']}/on")
+    assert client.get("/api/day").json()["ended"] == 0
+    monkeypatch.setenv("INTAVO_NOW", "2026-12-01T09:00:00+00:00")
+    assert client.get("/api/day").json()["ended"] == 1
+    assert next(one for one in client.get("/api/touchpoints").json() if one["id"] == draft["id"])["over"]
+    client.post(f"/api/touchpoints/{draft['id']}/off")
+    refused = client.post(f"/api/touchpoints/{draft['id']}/on")
+    assert refused.status_code == 422
+    assert refused.json()["errors"] == [
+        {"field": "show", "message": "Its dates are past: it shows to nobody any more."}
+    ]
+
+
+def test_the_ready_check_knows_the_pages_of_the_site_and_the_others_on_them(otterwick: World) -> None:
+    client = otterwick.console()
+    draft = made(client)
+
+    def found() -> set[tuple[str, str]]:
+        said = client.get(f"/api/touchpoints/{draft['id']}").json()["findings"]
+        return {(one["place"], one["message"]) for one in said}
+
+    assert ("switch", "It is made, but not on.") in found()
+    assert "others" not in {place for place, _ in found()}
+    for path, views in (("/trips", 9), ("/hire", 4)):
+        SitePage.objects.create(business_id=otterwick.owner.business_id, site=otterwick.site, path=path, views=views,
+                                kinds=[], seen_at=clock.now())  # fmt: skip
+    name = otterwick.touchpoint.name
+    assert ("others", f"It shares up to 2 pages with “{name}”: they take turns, in your order.") in found()
+    draft["document"]["show"]["sentences"][0]["pages"] = [{"kind": "exact", "path": "/hire"}]
+    draft = save(client, draft, "Only for hire")
+    assert ("others", f"It shares a page with “{name}”: they take turns, in your order.") in found()
+    assert client.get(f"/api/touchpoints/{draft['id']}").json()["example_page"] == "/hire"
 
 
 def test_the_short_name_is_made_from_the_name_and_always_free(otterwick: World) -> None:

@@ -18,7 +18,7 @@ from pydantic import TypeAdapter
 from intavo.core.hours import OpeningHours
 from intavo.core.showing import Around, Compiled, SiteRules, State, Visit, with_groups
 from intavo.core.showing.deeds import Deed
-from intavo.core.touchpoint import INTERRUPTING, Show
+from intavo.core.touchpoint import INTERRUPTING, Show, queue_of
 
 ORIGIN = "http://otterwick.example"
 LONDON = ZoneInfo("Europe/London")
@@ -89,8 +89,7 @@ class Vector:
 
 def queue(touchpoint: dict[str, Any]) -> str:
     """The queue that a touchpoint of a vector waits in."""
-    stance = touchpoint.get("stance", "pop-up")
-    return "interrupting" if stance in INTERRUPTING else "bar" if stance == "bar" else "none"
+    return queue_of(touchpoint.get("stance", "pop-up"))
 
 
 def vectors() -> list[Vector]:

@@ -28,6 +28,7 @@ export const freshVisitor = (at: string): MadeUp => ({
   signed_in: false,
   tags: [],
   storage: true,
+  at_counter: true,
   at,
   drafts: false,
 })

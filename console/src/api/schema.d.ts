@@ -2048,6 +2048,8 @@ export interface components {
             codes_left: number;
             /** Csv */
             csv: string | null;
+            /** Example Page */
+            example_page: string;
         };
         /** FindingOut */
         FindingOut: {
@@ -2513,6 +2515,8 @@ export interface components {
             made_not_on: number;
             /** Changed Since Live */
             changed_since_live: number;
+            /** Ended */
+            ended: number;
         };
         /** MarkOut */
         MarkOut: {
@@ -2641,6 +2645,9 @@ export interface components {
         /**
          * MadeUp
          * @description A visitor as the owner describes them. `visits` counts this one: 1 is their first.
+         *
+         *     `at_counter`: whether anybody of the business is there to answer. `drafts`: as if all touchpoints were on as they
+         *     stand now.
          */
         MadeUp: {
             /**
@@ -2690,6 +2697,11 @@ export interface components {
              * @default true
              */
             storage: boolean;
+            /**
+             * At Counter
+             * @default true
+             */
+            at_counter: boolean;
             /**
              * At
              * Format: date-time
@@ -2746,6 +2758,8 @@ export interface components {
             doing: string;
             /** Words */
             words: string;
+            /** Said */
+            said: string;
             /** Reasons */
             reasons: components["schemas"]["ReasonOut"][];
         };

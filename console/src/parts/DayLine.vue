@@ -137,6 +137,7 @@ function open(group: (typeof groups.value)[number], event: MouseEvent) {
         <RouterLink v-if="day.changed_since_live" to="/touchpoints" class="ml-2 text-brass underline max-xl:hidden"
           >{{ day.changed_since_live }} changed since live</RouterLink
         >
+        <RouterLink v-if="day.ended" to="/touchpoints" class="ml-2 text-brass underline max-xl:hidden">{{ day.ended }} ended</RouterLink>
       </p>
     </template>
   </section>

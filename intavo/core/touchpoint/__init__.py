@@ -8,7 +8,7 @@ from .document import Document, Face, Purpose, Spot, Step, for_visitors, href
 from .fields import Consent, FieldPart
 from .legible import readings
 from .loading import needs_more
-from .look import INTERRUPTING, PLACES, FullLook, HouseStyle, Look, Stance, departures, resolved
+from .look import INTERRUPTING, PLACES, FullLook, HouseStyle, Look, Stance, departures, queue_of, resolved
 from .openfile import BadFile, read, written
 from .parts import Button, Headline, Part, Question, ReplyPart, Score, Text
 from .readiness import Finding, Known, ready_check
@@ -68,6 +68,7 @@ __all__ = [
     "href",
     "low_score",
     "needs_more",
+    "queue_of",
     "read",
     "readings",
     "ready_check",

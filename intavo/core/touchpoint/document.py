@@ -110,6 +110,11 @@ class Document(Model):
         if self.face.does is not None:
             yield "face", self.face.does
 
+    @property
+    def asks_for_answer(self) -> bool:
+        """Whether somebody is to answer: an inquiry always, another if it says so."""
+        return self.purpose == "inquiry" or self.after.follow_up
+
     def assets(self) -> set[AssetId]:
         """Every picture, video and file that it uses."""
         found: set[AssetId | None] = {self.after.file.asset}

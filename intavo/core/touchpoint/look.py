@@ -13,6 +13,13 @@ from .css import checked_css
 
 Stance = Literal["pop-up", "card", "bar", "side-panel", "full-page", "in-page", "button"]
 INTERRUPTING: frozenset[Stance] = frozenset({"pop-up", "card", "side-panel", "full-page"})
+
+
+def queue_of(stance: Stance) -> Literal["interrupting", "bar", "none"]:
+    """Which queue a stance waits in; "none" never waits."""
+    return "interrupting" if stance in INTERRUPTING else "bar" if stance == "bar" else "none"
+
+
 Place = Literal[
     "middle", "top", "bottom", "left", "right", "top-left", "top-right", "bottom-left", "bottom-right"
 ]  # fmt: skip

@@ -3,6 +3,7 @@
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from datetime import date
+from functools import cache
 from typing import Literal
 
 from ..legibility import Reading
@@ -11,14 +12,15 @@ from .base import HOUSE_LOGO
 from .document import Document
 from .fields import Consent, FieldPart
 from .look import INTERRUPTING
-from .parts import Button, Does, Headline, Part, Picture, Question, Score, Video
+from .parts import Button, Does, Headline, Part, Picture, Question, Score, Text, Video
+from .starters import STARTERS
 
 
 @dataclass(frozen=True, slots=True)
 class Finding:
-    """One finding: whether it stops or is to be looked at, in words, and the place to fix it."""
+    """One finding: whether it stops, is to be looked at or is only to be known; in words, and the place to fix it."""
 
-    level: Literal["stops", "look"]
+    level: Literal["stops", "look", "fine"]
     message: str
     place: str
 
@@ -27,7 +29,9 @@ class Finding:
 class Known:
     """What is known around a document.
 
-    `today` is the business's date. Of `pages` that the script has seen, `matching` are those it may show on.
+    `today` is the business's date. Of `pages` that the script has seen, `matching` are those it may show on; `shares`
+    names others of its queue that are on, with how many of these pages they are on as well. `waits`: made but not on,
+    or changed since it went live. `said_closed`: whether those who send it while it is closed are told something.
 
     `boxed` and `missing` are ids of pictures; `codes_left` of `codes_all` is the touchpoint's own list.
     """
@@ -44,6 +48,9 @@ class Known:
     today: date | None = None
     pages: int = 0
     matching: int = 0
+    shares: Sequence[tuple[str, int]] = ()
+    waits: Literal["not on", "changed"] | None = None
+    said_closed: bool = True
     readings: Sequence[Reading] = ()
 
 
@@ -53,9 +60,13 @@ def ready_check(document: Document, known: Known | None = None) -> list[Finding]
     found = [
         *_about_the_site(around), *_about_the_parts(document, around), *_about_the_clicks(document, around),
         *_about_showing(document, around), *_about_the_ask(document), *_about_after(document, around),
-        *_about_reading(around),
+        *_about_reading(around), *_about_the_words(document), *_about_the_others(document, around),
     ]  # fmt: skip
-    return sorted(found, key=lambda finding: finding.level != "stops")
+    return sorted(found, key=lambda finding: _LEVELS.index(finding.level))
+
+
+_LEVELS = ("stops", "look", "fine")
+_WAITS = {"not on": "It is made, but not on.", "changed": "It was changed since it went live."}
 
 
 def _about_the_site(known: Known) -> Iterator[Finding]:
@@ -63,6 +74,8 @@ def _about_the_site(known: Known) -> Iterator[Finding]:
         yield Finding("stops", "It stands on no site.", "sites")
     elif not known.snippet_seen:
         yield Finding("look", "The snippet has not been seen on the site yet.", "snippet")
+    if known.waits is not None:
+        yield Finding("look", _WAITS[known.waits], "switch")
 
 
 def _about_the_parts(document: Document, known: Known) -> Iterator[Finding]:
@@ -171,6 +184,8 @@ def _about_the_ask(document: Document) -> Iterator[Finding]:
 
 def _about_after(document: Document, known: Known) -> Iterator[Finding]:
     after = document.after
+    if document.asks_for_answer and not known.said_closed:
+        yield Finding("look", "Nothing is said to those who send it while you are closed.", "hours")
     if after.thank_you.send and not after.thank_you.subject.strip():
         yield Finding("stops", "The answer mail has no subject.", "thank_you")
     if after.confirm.on:
@@ -200,3 +215,37 @@ def _about_reading(known: Known) -> Iterator[Finding]:
     for one in known.readings:
         if not one.passes:
             yield Finding("look", f"{one.what} is hard to read: {one.ratio:.1f} : 1.", one.part)
+
+
+_TOO_FEW = 4  # words: a shorter line may well be the same by chance
+
+
+@cache
+def _starters_words() -> frozenset[str]:
+    """Every line of some length in the starters."""
+    return frozenset(words for starter in STARTERS for part in starter.document.parts() if (words := _line(part)))
+
+
+def _line(part: Part) -> str:
+    """What a headline or a text says, if that is a line of some length."""
+    if part.hidden or not isinstance(part, Headline | Text):
+        return ""
+    said = part.text if isinstance(part, Headline) else part.html
+    return said.strip() if len(said.split()) >= _TOO_FEW else ""
+
+
+def _about_the_words(document: Document) -> Iterator[Finding]:
+    left = [part for part in document.parts() if _line(part) in _starters_words() - {""}]
+    if left:
+        texts = "A text still has" if len(left) == 1 else f"{len(left)} texts still have"
+        yield Finding("look", f"{texts} the starter's words: are they true of your business?", left[0].id)
+
+
+def _about_the_others(document: Document, known: Known) -> Iterator[Finding]:
+    if not known.shares:
+        return
+    names = [f"“{name}”" for name, _ in known.shares]
+    said = names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
+    most = max(count for _, count in known.shares)
+    pages = "a page" if most == 1 else f"up to {most} pages"
+    yield Finding("fine", f"It shares {pages} with {said}: they take turns, in your order.", "others")

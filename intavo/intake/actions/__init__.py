@@ -4,14 +4,12 @@ from .confirming import ask_to_confirm, confirm, erase_unconfirmed, pending_of
 from .quarantine import release, throw_out
 from .receiving import Answered, Sender, Sent, looked_up, receive, replayed
 from .reporting import daily_csv
-from .sent import asks_for_answer
 
 __all__ = [
     "Answered",
     "Sender",
     "Sent",
     "ask_to_confirm",
-    "asks_for_answer",
     "confirm",
     "daily_csv",
     "erase_unconfirmed",

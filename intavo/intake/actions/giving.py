@@ -20,7 +20,7 @@ from intavo.touchpoints.actions import give_code
 from intavo.touchpoints.live import name_of
 
 from ..words import excerpt, letter, told
-from .sent import Incoming, asks_for_answer
+from .sent import Incoming
 from .slots import take_slot
 
 FILE_SALT = "file"
@@ -84,7 +84,7 @@ def _kind(found: Incoming) -> Kind | None:
         return Kind.FEEDBACK if low or document.after.follow_up else None
     if document.purpose == "sign-up":
         return Kind.SIGN_UP
-    return Kind.INQUIRY if asks_for_answer(document) else None
+    return Kind.INQUIRY if document.asks_for_answer else None
 
 
 def _follow_up(actor: Actor, found: Incoming, arrived: people.Arrived) -> int | None:

@@ -108,13 +108,5 @@ def _reach(document: Document, checked: Checked, region: str) -> Reach:
     )
 
 
-def asks_for_answer(document: Document) -> bool:
-    """Whether somebody is to answer: an inquiry always, another if it says so."""
-    return document.purpose == "inquiry" or document.after.follow_up
-
-
 def _said(site: LiveSite, sent: Sent, document: Document, at: datetime) -> Said | None:
-    if not asks_for_answer(document):
-        return None
-    after = document.after
-    return site.says(at, sent.visitor.language, sent.visitor.utc_offset, after.promise_minutes, after.hours)
+    return site.answers(document, at, sent.visitor.language, sent.visitor.utc_offset)

@@ -11,7 +11,7 @@ from intavo.project import clock
 from intavo.sites.actions import touch
 from intavo.sites.models import Site
 
-from ..models import Placement, Touchpoint
+from ..models import Placement, Touchpoint, TouchpointRevision
 from ..queries import findings_of
 from .editing import locked
 
@@ -24,6 +24,8 @@ def turn_on(actor: Actor, *, touchpoint_id: int) -> Touchpoint:
         touchpoint = locked(actor, touchpoint_id)
         if touchpoint.live is None:
             _publish(touchpoint)
+        else:
+            _nothing_stops(touchpoint, touchpoint.live)
         return _set_state(actor, touchpoint, State.LIVE, "touchpoint turned on")
 
 
@@ -49,12 +51,17 @@ def put_live(actor: Actor, *, touchpoint_id: int) -> Touchpoint:
 def _publish(touchpoint: Touchpoint) -> None:
     draft = touchpoint.draft
     assert draft is not None
-    stops = [(found.place, found.message) for found in findings_of(touchpoint) if found.level == "stops"]
-    if stops:
-        raise Refused(*stops)
+    _nothing_stops(touchpoint, draft)
     draft.published_at = draft.published_at or clock.now()
     draft.save(update_fields=["published_at"])
     touchpoint.live = draft
+
+
+def _nothing_stops(touchpoint: Touchpoint, revision: TouchpointRevision) -> None:
+    found = findings_of(touchpoint, revision=revision)
+    stops = [(one.place, one.message) for one in found if one.level == "stops"]
+    if stops:
+        raise Refused(*stops)
 
 
 def _set_state(actor: Actor, touchpoint: Touchpoint, state: State, verb: str) -> Touchpoint:

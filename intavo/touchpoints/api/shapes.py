@@ -13,7 +13,7 @@ from intavo.core.touchpoint import PLACES, Document, Show, changes, departures, 
 from intavo.project import clock
 
 from ..models import Touchpoint
-from ..queries import findings_of, house_of, pixels_of, touchpoints_of
+from ..queries import ended_by, findings_of, house_of, page_for, pixels_of, touchpoints_of
 
 
 class FindingOut(Schema):
@@ -88,6 +88,7 @@ class DraftOut(TouchpointOut):
     codes_all: int
     codes_left: int
     csv: str | None
+    example_page: str
 
 
 def summary(row: Touchpoint) -> dict[str, Any]:
@@ -102,7 +103,7 @@ def summary(row: Touchpoint) -> dict[str, Any]:
         "purpose": row.draft.document["purpose"], "stance": row.draft.document["stance"],
         "pages": [pattern["path"] for sentence in show["sentences"] for pattern in sentence["pages"]],
         "changed_since_live": row.changed_since_live, "begins": live.begins(today) if live else None,
-        "over": live.over(today) if live else False,
+        "over": ended_by(row, clock.now()),
         "sites": [PlacedOut(id=site.pk, name=site.name, slug=site.slug) for site in sites],
         "hosted": [f"{settings.BASE_URL}/t/{site.slug}/{row.slug}" for site in sites],
     }  # fmt: skip
@@ -132,4 +133,5 @@ def draft_out(request: MemberRequest, touchpoint_id: int) -> DraftOut:
         changes=[ChangeOut(place=one.place, words=one.words) for one in changed], readings=read,
         codes_all=len(codes), codes_left=sum(given is None for given in codes),
         csv=f"{settings.BASE_URL}/csv/{row.csv_token}.csv" if row.csv_token else None,
+        example_page=page_for(row),
     )  # fmt: skip

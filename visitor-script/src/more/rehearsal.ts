@@ -7,15 +7,19 @@ const MEMORY = 'intavoAs.memory'
 interface Body {
   touchpoint: string
   step: string
+  revision: number
 }
 
-/** What would come next, had it been sent. */
-function taken(app: App, { touchpoint, step }: Body): Sent {
+type Told = Pick<Extract<Sent, { kind: 'taken' }>, 'says'>
+
+/** What would come next and be said, had it been sent. */
+async function taken(app: App, { touchpoint, step, revision }: Body): Promise<Sent> {
+  const more = await app.net.post('more', JSON.stringify({ touchpoint, revision })).then((answer) => answer.json() as Promise<Told>)
   const steps = app.entries.find((one) => one.id === touchpoint)?.document.steps ?? []
   const here = steps.find((one) => one.id === step)
   const button = here?.parts.find((part) => part.kind === 'button' && part.does.action === 'send')
   const next = button?.kind === 'button' ? button.does.next : null
-  return { kind: 'taken', next, says: null, suggest: null, code: null, file: null }
+  return { kind: 'taken', next, says: more.says ?? null, suggest: null, code: null, file: null }
 }
 
 /** A mark that cannot be overlooked, with the way out. */
@@ -67,10 +71,10 @@ export function begin(app: App): void {
   net.post = (path, body) => {
     const said = JSON.parse(body) as object
     if (path === 'plan') return post(path, JSON.stringify({ ...said, rehearsal: token }))
-    if (path === 'more') return post(path, JSON.stringify({ ...said, code: false }))
+    if (path === 'more') return post(path, JSON.stringify({ ...said, code: false, rehearsal: token }))
     return Promise.resolve(new Response('{}'))
   }
   net.beat = () => undefined
-  net.submit = (body) => Promise.resolve(taken(app, body as unknown as Body))
+  net.submit = (body) => taken(app, body as unknown as Body)
   mark()
 }

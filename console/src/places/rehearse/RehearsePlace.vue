@@ -196,6 +196,9 @@ const title = (at: number) => (visitors.length > 1 ? (at ? 'The other visitor' :
             <RouterLink :to="`/touchpoints/${told.track.id}`" class="btn-link ml-2 text-base font-normal">Change its rules</RouterLink>
           </h2>
           <p class="mb-2">{{ told.stretch.words }}</p>
+          <p v-if="told.stretch.said" class="mb-2">
+            Whoever sends it at {{ sayTime(told.stretch.start) }} is told: “{{ told.stretch.said }}”
+          </p>
           <ReasonList :reasons="told.stretch.reasons" />
         </div>
       </section>

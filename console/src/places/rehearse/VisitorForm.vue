@@ -17,7 +17,7 @@ function setTime(event: Event) {
   const found = fromLocal(value(event), props.zone)
   if (found) emit('set', { at: found })
 }
-const ROW = 'grid grid-cols-[6rem_minmax(0,1fr)] items-center gap-2'
+const ROW = 'grid grid-cols-[7rem_minmax(0,1fr)] items-center gap-2'
 </script>
 
 <template>
@@ -41,6 +41,16 @@ const ROW = 'grid grid-cols-[6rem_minmax(0,1fr)] items-center gap-2'
     <label :class="ROW"
       >On the list<select class="input" :value="visitor.on_list ? 'yes' : 'no'" @change="emit('set', { on_list: value($event) === 'yes' })">
         <option v-for="(name, key) in yes" :key="key" :value="key">{{ name }}</option>
+      </select></label
+    >
+    <label :class="ROW"
+      >At the counter<select
+        class="input"
+        :value="visitor.at_counter ? 'yes' : 'no'"
+        @change="emit('set', { at_counter: value($event) === 'yes' })"
+      >
+        <option value="yes">Somebody</option>
+        <option value="no">Nobody</option>
       </select></label
     >
     <details>

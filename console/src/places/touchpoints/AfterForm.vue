@@ -96,7 +96,7 @@ const guard = (patch: Partial<TouchpointDocument['guard']>) =>
       @set="set('page', $event.trim())"
     />
     <WordsBox label="They get these tags" placeholder="tides, spring" :value="after.tags.join(', ')" @set="set('tags', tags($event))" />
-    <TickBox :value="after.confirm.on" @set="part('confirm', { on: $event })"
+    <TickBox data-place="confirm" :value="after.confirm.on" @set="part('confirm', { on: $event })"
       >They confirm by mail first<span class="block text-sm text-ink-2">Nothing is given before. The link lasts 14 days.</span></TickBox
     >
     <template v-if="after.confirm.on">
@@ -114,12 +114,24 @@ const guard = (patch: Partial<TouchpointDocument['guard']>) =>
         @set="$event.trim() && part('confirm', { button: $event })"
       />
     </template>
-    <CodesForm :document="document" :draft="draft" @change="(...what) => emit('change', ...what)" @draft="emit('draft', $event)" />
-    <LibraryButton kind="file" label="They get a file, by a signed link" :value="after.file.asset" @set="part('file', { asset: $event })" />
+    <CodesForm
+      data-place="code"
+      :document="document"
+      :draft="draft"
+      @change="(...what) => emit('change', ...what)"
+      @draft="emit('draft', $event)"
+    />
+    <LibraryButton
+      data-place="file"
+      kind="file"
+      label="They get a file, by a signed link"
+      :value="after.file.asset"
+      @set="part('file', { asset: $event })"
+    />
     <WordsBox v-if="after.file.asset" label="Words on its link" :value="after.file.label" @set="part('file', { label: $event })" />
     <TickBox :value="after.thank_you.send" @set="part('thank_you', { send: $event })">Thank them by mail</TickBox>
     <template v-if="after.thank_you.send">
-      <WordsBox label="Its subject" :value="after.thank_you.subject" @set="part('thank_you', { subject: $event })" />
+      <WordsBox data-place="thank_you" label="Its subject" :value="after.thank_you.subject" @set="part('thank_you', { subject: $event })" />
       <div>
         <p class="text-sm text-ink-2">Words of the mail</p>
         <RichBox

@@ -5,10 +5,12 @@ import type { Draft } from '@/api/touchpoints'
 
 /** The one switch: turning on, or putting changes live, with the list of what visitors will get. */
 const props = defineProps<{ draft: Draft }>()
-const emit = defineEmits<{ close: []; go: [way: 'on' | 'live'] }>()
+const emit = defineEmits<{ close: []; go: [way: 'on' | 'live']; fix: [place: string] }>()
 const first = computed(() => props.draft.live_number === null)
 const live = computed(() => props.draft.state === 'live')
 const stops = computed(() => props.draft.findings.filter((one) => one.level === 'stops'))
+/** That it is not on, or was changed, is what this is for. */
+const looks = computed(() => props.draft.findings.filter((one) => one.level === 'look' && one.place !== 'switch'))
 const title = computed(() => (first.value ? 'Turn it on' : live.value ? 'Put the changes live' : 'Turn it on again'))
 </script>
 
@@ -21,7 +23,9 @@ const title = computed(() => (first.value ? 'Turn it on' : live.value ? 'Put the
         <template v-if="stops.length">
           <p class="mb-2">This has to be put right first:</p>
           <ul class="mb-3 list-disc pl-5 text-rust">
-            <li v-for="one in stops" :key="one.message">{{ one.message }}</li>
+            <li v-for="one in stops" :key="one.message">
+              <button type="button" class="text-left underline" @click="emit('fix', one.place)">{{ one.message }}</button>
+            </li>
           </ul>
         </template>
         <template v-else-if="first">
@@ -36,15 +40,7 @@ const title = computed(() => (first.value ? 'Turn it on' : live.value ? 'Put the
           </ul>
         </template>
         <p v-else>It comes back as it was.</p>
-        <p v-if="draft.findings.length > stops.length" class="mt-2 text-sm text-brass">
-          ▲ To look at:
-          {{
-            draft.findings
-              .filter((one) => one.level !== 'stops')
-              .map((one) => one.message)
-              .join(' ')
-          }}
-        </p>
+        <p v-if="looks.length" class="mt-2 text-sm text-brass">▲ To look at: {{ looks.map((one) => one.message).join(' ') }}</p>
         <div class="mt-4 flex flex-wrap gap-2">
           <template v-if="!stops.length">
             <button v-if="first" type="button" class="btn btn-main" @click="emit('go', 'on')">Turn on</button>

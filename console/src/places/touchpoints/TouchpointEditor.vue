@@ -68,6 +68,11 @@ async function forget() {
 const stand = (site: number, on: boolean) =>
   turned(() => placeOn(id, [...(draft.value?.sites ?? []).map((one) => one.id).filter((one) => one !== site), ...(on ? [site] : [])]))
 const boxed = useDebounceFn(async (width: number, height: number) => (share.value = await covered(width, height, 375, 700)), 200)
+/** A visit to a page that it is for, as if it were on as it stands now. */
+const rehearsal = computed(() => ({
+  path: '/touchpoints/rehearse',
+  query: { touchpoint: id, site: draft.value?.sites[0]?.id, path: draft.value?.example_page, visitor: '{"drafts":true}' },
+}))
 const firstName = computed(() => (nameKnown.value ? 'Ife' : ''))
 const house = computed(() => draft.value?.has_house ?? false)
 
@@ -91,9 +96,16 @@ function words(part: string, field: string, value: string) {
     if (found) Object.assign(found, { [field]: value })
   })
 }
-/** To a part, on the step that it stands in. */
+/** To the switch, the show sentence, a box beside the stage, or a part on the step that it stands in. */
 function goTo(place: string) {
+  if (place === 'switch') return void save().then(() => (open.value = 'live'))
   if (place === 'show') return window.document.querySelector<HTMLElement>('[aria-label="Show sentence"] button')?.focus()
+  const box = window.document.querySelector<HTMLElement>(`[data-place="${place}"]`)
+  if (box) {
+    box.scrollIntoView({ block: 'center' })
+    return box.querySelector<HTMLElement>('input, button, select, [contenteditable]')?.focus()
+  }
+  if (edited.value?.steps.some((one) => one.id === place)) step.value = place
   const home = edited.value?.steps.find((one) => one.parts.some((part) => part.id === place))
   if (home) step.value = home.id
   selected.value = place
@@ -232,7 +244,9 @@ async function remove() {
           <StageFoot :readings="draft.readings" :share="share" @use="useShade" @go="goTo" />
           <footer class="border-t border-line bg-sheet px-5 py-2.5">
             <ShowSentence :document="edited" :draft="draft" @change="edit" @forget="forget" />
-            <ReadyCheck :findings="draft.findings" @go="goTo" />
+            <ReadyCheck :findings="draft.findings" @go="goTo">
+              <RouterLink :to="rehearsal" class="btn-link ml-auto">Rehearse a visit</RouterLink>
+            </ReadyCheck>
           </footer>
         </section>
       </div>
@@ -243,7 +257,7 @@ async function remove() {
         @close="open = null"
         @back="(number) => ((open = null), turned(() => returnTo(id, number)))"
       />
-      <PutLive v-if="open === 'live'" :draft="draft" @close="open = null" @go="switchTo" />
+      <PutLive v-if="open === 'live'" :draft="draft" @close="open = null" @go="switchTo" @fix="(place) => ((open = null), goTo(place))" />
     </template>
   </div>
 </template>

@@ -45,6 +45,18 @@ const cell = computed(() => {
   const found = at && mapped.value.get(at.id)?.cells[at.at]
   return row && found ? { row, found } : null
 })
+/** What else may show there, with the word or two of its cell. */
+function beside(path: string): string {
+  const at = told.value?.at ?? 0
+  const found = (map.value?.rows ?? []).flatMap((row) => {
+    const here = row.cells[at]
+    const name = rows.value?.find((one) => one.id === row.id)?.name
+    if (row.id === told.value?.id || !name || !here?.pages.some((page) => page.path === path && page.shows)) return []
+    const words = { turn: 'in turn', asked: 'if opened' }[here.shows]
+    return [words ? `${name} (${words})` : name]
+  })
+  return found.length ? `Also on this page: ${found.join(', ')}.` : 'Nothing else shows on this page.'
+}
 const shared = computed(() => map.value?.columns.filter((one) => one.shared > 1) ?? [])
 const NUMBERS = ['no', 'one', 'two', 'three', 'four', 'five', 'six']
 const percent = (rate: number) => `${(100 * rate).toFixed(1)} %`
@@ -335,6 +347,7 @@ function keys(event: KeyboardEvent, at: number) {
           <strong>{{ page.path }}</strong> — {{ page.shows ? 'it may show' : page.reasons.find((one) => !one.passed)?.words }}
         </summary>
         <ReasonList class="mt-1" :reasons="page.reasons" />
+        <p class="mt-1 mb-2 text-ink-2">{{ beside(page.path) }}</p>
       </details>
     </section>
     <p v-if="rows?.length && !shown.length" class="mt-3 text-ink-2">No touchpoint is called that, or stands there.</p>

@@ -41,6 +41,7 @@ const links = computed(() => {
   <div class="grid gap-2">
     <template v-if="document.stance === 'button'">
       <WordsBox
+        data-place="face"
         label="Words on the button"
         :value="document.face.label"
         @set="emit('change', 'face.label', (d) => (d.face.label = $event))"
@@ -78,7 +79,7 @@ const links = computed(() => {
         @set="emit('change', 'spot.where', (d) => (d.spot.where = $event as never))"
       />
     </template>
-    <fieldset v-if="sites && sites.length > 0" class="grid gap-1">
+    <fieldset v-if="sites && sites.length > 0" data-place="sites" class="grid gap-1">
       <legend class="text-sm text-ink-2">On these sites</legend>
       <TickBox
         v-for="one in sites"
