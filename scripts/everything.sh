@@ -4,7 +4,7 @@
 set -uo pipefail
 cd "$(dirname "$0")/.."
 said=$(mktemp)
-DATABASE_URL=postgres://nobody@127.0.0.1/none .venv/bin/python -m pytest tests/browser/test_vectors.py >"$said" 2>&1 &
+DATABASE_URL=postgres://nobody@127.0.0.1/none .venv/bin/python -m pytest -n 2 tests/browser/test_vectors.py >"$said" 2>&1 &
 visits=$!
 trap 'kill "$visits" 2>/dev/null; rm -f "$said"' EXIT
 make --no-print-directory quick || exit 1

@@ -20,6 +20,15 @@ BIN = ROOT / ".venv" / "bin"
 RUN = ROOT / ".run"
 _PR_SET_PDEATHSIG = 1
 CHROMIUM = "/usr/bin/chromium"
+# The browser's own windows are drawn by pages of their own, for each window anew; nobody sees them here. The first
+# lines are what Playwright turns off, since the last list that is given counts.
+_TURNED_OFF = (
+    "AvoidUnnecessaryBeforeUnloadCheckSync", "DestroyProfileOnBrowserClose", "HttpsUpgrades",
+    "HttpsFirstBalancedModeAutoEnable", "LensOverlay", "MediaRouter", "PaintHolding", "ThirdPartyStoragePartitioning",
+    "AvoidCorsURLLoaderRestartOnRedirect", "OptimizationHints", "NetworkTimeServiceQuerying", "PreconnectToSearch",
+    "PreloadTopChromeWebUI", "InitialWebUI", "WebUIReloadButton", "WebUIOmniboxPopup", "WebUIOmniboxFullPopup",
+    "WebUIOmniboxAimPopup",
+)  # fmt: skip
 CHROMIUM_FLAGS = (
     "--no-sandbox",
     "--disable-gpu",
@@ -27,6 +36,7 @@ CHROMIUM_FLAGS = (
     "--disable-component-update",
     "--disable-sync",
     "--no-first-run",
+    f"--disable-features={','.join(_TURNED_OFF)}",
 )
 
 

@@ -241,7 +241,7 @@ def around_of(site: Site, rules: SiteRules, hosts: frozenset[str], hours: Mappin
         search=frozenset(rules.search), social=frozenset(rules.social), search_media=frozenset(rules.search_media),
         social_media=frozenset(rules.social_media), hosts=hosts, hours=hours,
         sites={one.slug: frozenset(row.host for row in one.hosts.all()) for one in others},
-        most_interruptions=rules.most_interruptions,
+        most_interruptions=rules.most_interruptions, gives_way=bool(rules.give_way_to),
     )  # fmt: skip
 
 

@@ -90,10 +90,11 @@ class Run:
     def _site_page(self) -> str:
         deed = self.opened or OpenPage(url=ORIGIN)
         kinds = f'<i data-intavo-page="{",".join(deed.kinds)}"></i>' if deed.kinds else ""
+        notice = _NOTICE if deed.notice else ""
         account = '<i id="account"></i>' if deed.signed_in else ""
         return (
             "<!doctype html><html lang=en><title>A page</title><style>html,body,p{margin:0}</style>"
-            f'<body><main style="height:{deed.screens * 100}vh;overflow:hidden"><p>Words</p>{kinds}{account}</main>'
+            f'<body><main style="height:{deed.screens * 100}vh;overflow:hidden"><p>Words</p>{kinds}{account}</main>{notice}'
             f'<script src="{INTAVO}/e/key.js"></script></body></html>'
         )
 
@@ -118,15 +119,19 @@ class Run:
                 }
             )  # fmt: skip
         hours = {"situation": "open", "until": None, "says": None}
-        said = {"now": at.isoformat(), "visit_minutes": 30, "give_way_to": [], "hours": hours, "touchpoints": entries}
+        said = {"now": at.isoformat(), "visit_minutes": 30, "hours": hours, "touchpoints": entries}
+        said["give_way_to"] = rules.get("give_way_to", [])
         return said | ({"wants": wants} if wants["kinds"] or wants["signed_in"] else {})
 
     def settle(self, page: Page | None = None, quiet: float = 0.0) -> None:
         """Until nothing is under way any more, and nothing has been for so many seconds."""
+        page = page or self.page
         while True:
-            (page or self.page).evaluate(_A_TURN)
-            if not self.busy and time.monotonic() - self.last >= quiet:
+            page.evaluate(_A_TURN)
+            rest = quiet - (time.monotonic() - self.last)
+            if not self.busy and rest <= 0:
                 return
+            page.wait_for_timeout(max(2.0, 1000 * rest))
 
     def go_to(self, at: float) -> None:
         """Let the clock run up to a moment."""
@@ -158,6 +163,8 @@ class Run:
             self.page.evaluate("() => document.dispatchEvent(new MouseEvent('mouseout', {clientY: -1, bubbles: true}))")
         elif deed.do == "close":
             self._close()
+        elif deed.do == "settle":
+            self.page.evaluate("() => document.querySelector('#notice').remove()")
         elif deed.do == "answer":
             self._send()
         elif deed.do == "open":
@@ -214,6 +221,7 @@ class Run:
         return self.page.evaluate(STANDING)
 
 
+_NOTICE = '<div id="notice" style="position:fixed;bottom:0;left:0">We keep nothing. <button>Fine</button></div>'
 _PATIENCE = 3.0
 _ARRIVED = 0.08  # a page with its plan, and with the second file where the plan asks for it
 _A_TURN = """() => new Promise((go) => {

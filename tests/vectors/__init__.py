@@ -51,7 +51,7 @@ class Vector:
         around = Around(
             search=frozenset(rules.search), social=frozenset(rules.social), search_media=frozenset(rules.search_media),
             social_media=frozenset(rules.social_media), hosts=hosts, hours={None: HOURS},
-            most_interruptions=rules.most_interruptions,
+            most_interruptions=rules.most_interruptions, gives_way=bool(rules.give_way_to),
         )  # fmt: skip
         shows = {one["id"]: Show.model_validate(one.get("show", {})) for one in self.data["touchpoints"]}
         return [

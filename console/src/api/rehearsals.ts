@@ -11,12 +11,12 @@ export type Stretch = Schemas['TrackStretchOut']
 export type SavedVisitor = Schemas['VisitorOut']
 
 export type Deed =
-  | { at: number; do: 'page'; url: string; screens: number }
+  | { at: number; do: 'page'; url: string; screens: number; notice?: boolean }
   | { at: number; do: 'scroll'; to: number }
   | { at: number; do: 'click'; on: string }
   | { at: number; do: 'see'; on: string }
   | { at: number; do: 'open'; touchpoint: string }
-  | { at: number; do: 'move' | 'exit' | 'close' | 'answer' | 'gone' }
+  | { at: number; do: 'move' | 'exit' | 'close' | 'answer' | 'settle' | 'gone' }
 
 export const freshVisitor = (at: string): MadeUp => ({
   device: 'desktop',

@@ -17,6 +17,7 @@ class Around:
 
     `search` and `social` are hosts as the owner lists them, `search_media` and `social_media` values of
     utm_medium. `hours` by id, None for the main ones. `sites` are the hosts of every site by its short name.
+    `gives_way`: elements of the site's own are named to go first.
     """
 
     search: frozenset[str] = frozenset()
@@ -27,6 +28,7 @@ class Around:
     sites: Mapping[str, frozenset[str]] = field(default_factory=dict)
     hours: Mapping[int | None, OpeningHours] = field(default_factory=dict)
     most_interruptions: int | None = None
+    gives_way: bool = False
 
     def way(self, visitor: Visitor) -> Way:
         """How this visit came to the site."""

@@ -17,7 +17,10 @@ class _Deed(Model):
 
 
 class OpenPage(_Deed):
-    """Opens a page. `screens` is its length in screens; `soft`: a single-page site goes on to it without loading."""
+    """Opens a page. `screens` is its length in screens; `soft`: a single-page site goes on to it without loading.
+
+    `notice`: an element of the site's own that goes first stands on it.
+    """
 
     do: Literal["page"] = "page"
     url: Url
@@ -26,6 +29,7 @@ class OpenPage(_Deed):
     kinds: tuple[Short, ...] = ()
     signed_in: bool = False
     soft: bool = False
+    notice: bool = False
 
 
 class Scroll(_Deed):
@@ -50,9 +54,9 @@ class See(_Deed):
 
 
 class Plain(_Deed):
-    """Moves the pointer; heads for the exit; closes what is on screen; answers it; leaves the site."""
+    """Moves the pointer; heads for the exit; closes what stands; answers it; settles the notice; leaves the site."""
 
-    do: Literal["move", "exit", "close", "answer", "gone"]
+    do: Literal["move", "exit", "close", "answer", "settle", "gone"]
 
 
 class Open(_Deed):

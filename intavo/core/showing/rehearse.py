@@ -13,6 +13,7 @@ from .plan import PlannedEntry, plan
 from .visit import Arrival, Memory, Page, Visit, Visitor
 
 NEXT_AFTER = 3.0  # seconds from one that has gone to the next
+LOOKS_AGAIN = 0.5  # seconds, while something of the site's own goes first
 SHORT_PAGE_READ_AFTER = 5.0
 BACK_UP = 1.0  # percent further down than the share it comes back to
 _TICK = 1e-6
@@ -84,6 +85,7 @@ class _Page:
     seen: set[str] = field(default_factory=set)
     acted: float = 0
     left: bool = False
+    notice: bool = False
     back: set[int] = field(default_factory=set)
 
     @property
@@ -101,11 +103,18 @@ class _Watched:
 
 @dataclass
 class _Queue:
-    """Those of one kind whose moment has come."""
+    """Those of one kind whose moment has come; `held` is since when something of the site's own goes first."""
 
     waiting: list[_Watched] = field(default_factory=list)
     busy: bool = False
     timer: float | None = None
+    held: float | None = None
+
+    def let_go(self, now: float) -> None:
+        """The next time that the script looks whether it may go on."""
+        if self.held is not None:
+            self.timer = self.held + (int((now - self.held + _TICK) / LOOKS_AGAIN) + 1) * LOOKS_AGAIN
+            self.held = None
 
 
 def rehearse(
@@ -227,13 +236,28 @@ class _Play:
             return
         queue.waiting.append(one)
         queue.waiting.sort(key=lambda each: each.entry.touchpoint.order)
-        if not queue.busy and queue.timer is None:
+        if not queue.busy and queue.timer is None and queue.held is None:
             self._next(queue)
-        if one in queue.waiting:
+        if one in queue.waiting and queue.held is None:
             self._mark(one.entry.touchpoint, "waits its turn", "Waits its turn.")
+        elif one in queue.waiting:
+            self._say_held(one)
+
+    def _say_held(self, one: _Watched) -> None:
+        self._mark(one.entry.touchpoint, "waits its turn", "Something of the site's own goes first.")
+
+    def _goes_first(self, queue: _Queue) -> bool:
+        """Whether an element of the site's own stands that what interrupts has to wait for."""
+        named = any(one.around.gives_way for one in self.touchpoints.values())
+        return named and queue is self.queues["interrupting"] and self.page is not None and self.page.notice
 
     def _next(self, queue: _Queue) -> None:
         queue.timer = None
+        if queue.waiting and self._goes_first(queue):
+            queue.held = self.now
+            for one in queue.waiting:
+                self._say_held(one)
+            return
         while queue.waiting:
             one = queue.waiting.pop(0)
             queue.busy = True
@@ -265,7 +289,7 @@ class _Play:
     def _show(self, touchpoint: Compiled, words: str) -> None:
         queue = self.queues.get(touchpoint.queue)
         if queue is not None:
-            queue.busy, queue.timer = True, None
+            queue.busy, queue.timer, queue.held = True, None, None
         reasons = self._reasons(decide(touchpoint, self._visit(), self.clock))
         self.on_screen[touchpoint.id] = None if touchpoint.goes_after is None else self.now + touchpoint.goes_after
         known = self._remembered(touchpoint)
@@ -284,7 +308,7 @@ class _Play:
         self._remember(touchpoint, last_closed=self.clock)
         queue = self.queues.get(touchpoint.queue)
         if queue is not None:
-            queue.busy, queue.timer = False, self.now + NEXT_AFTER
+            queue.busy, queue.timer, queue.held = False, self.now + NEXT_AFTER, None
         self._keep_back(touchpoint)
 
     def _remembered(self, touchpoint: Compiled) -> Memory:
@@ -336,6 +360,10 @@ class _Play:
             page.seen.add(deed.on)
         elif deed.do == "exit":
             page.left = True
+        elif deed.do == "settle":
+            page.notice = False
+            for queue in self.queues.values():
+                queue.let_go(self.now)
 
     def _back_up(self, page: _Page) -> None:
         for one in self.watched.values():
@@ -392,8 +420,9 @@ class _Play:
                 self._forget_all()
         for queue in self.queues.values():
             queue.waiting.clear()
+            queue.let_go(self.now)
         self._count_page(deed)
-        self.page = _Page(deed, self.now, acted=self.now)
+        self.page = _Page(deed, self.now, acted=self.now, notice=deed.notice)
         self.pages.append(PageTrack(self.now, deed.url, self.visitor.visits))
         entries = self._plan()
         planned = {entry.touchpoint.id for entry in entries}

@@ -73,6 +73,16 @@ const bad = (at: number) => Object.entries(props.wrong).find(([place]) => place.
           />
           screens long</span
         >
+        <label v-if="one.do === 'page'" class="flex items-start gap-1 text-sm text-ink-2"
+          ><input
+            type="checkbox"
+            class="mt-1"
+            :aria-label="`Deed ${at + 1}: notice`"
+            :checked="one.notice ?? false"
+            @change="change(at, { notice: ($event.target as HTMLInputElement).checked })"
+          />
+          a notice of the site’s own stands there</label
+        >
         <span v-if="bad(at)" class="text-sm font-semibold text-rust">{{ bad(at) }}</span>
       </span>
       <button

@@ -14,6 +14,7 @@ export const DOES: Record<
   close: { name: 'closes what opened', fresh: () => ({ do: 'close' }) },
   answer: { name: 'answers what opened', fresh: () => ({ do: 'answer' }) },
   open: { name: 'opens by a click', fresh: () => ({ do: 'open', touchpoint: '' }), field: 'touchpoint', hint: 'short name' },
+  settle: { name: 'settles the site’s own notice', fresh: () => ({ do: 'settle' }) },
   gone: { name: 'leaves the site', fresh: () => ({ do: 'gone' }) },
 }
 
