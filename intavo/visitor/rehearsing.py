@@ -70,7 +70,7 @@ class Scene:
         said = self.live.answers(self.documents[touchpoint_id], at, one.language, None)
         if said is None or said.chosen.reply.hidden:
             return ""
-        return ". ".join(words.rstrip(".") for words in (said.title, said.text) if words)
+        return ". ".join(words for words in (said.title.rstrip("."), said.text) if words)
 
     def visit(self, one: MadeUp, path: str, kinds: Iterable[str] = ()) -> Visit:
         """The visitor on a page."""

@@ -162,10 +162,10 @@ def test_whoever_sends_it_is_told_when_and_that_nobody_is_at_the_counter(otterwi
         stretches = next(one for one in played["tracks"] if one["id"] == id_)["stretches"]
         return [one["said"] for one in stretches if one["doing"] == "on screen"]
 
-    assert said() == ["Thank you. We answer today by 15:05"]
-    assert said(at_counter=False) == ["Thank you. We are away from the counter just now. We answer today by 15:05"]
+    assert said() == ["Thank you. We answer today by 15:05."]
+    assert said(at_counter=False) == ["Thank you. We are away from the counter just now. We answer today by 15:05."]
     assert said(at="2026-11-24T20:00:00Z") == [
-        "We are closed just now. We open again tomorrow at 09:00 and answer tomorrow by 10:00"
+        "We are closed just now. We open again tomorrow at 09:00 and answer tomorrow by 10:00."
     ]
 
 

@@ -235,7 +235,7 @@ def _line(part: Part) -> str:
 
 
 def _about_the_words(document: Document) -> Iterator[Finding]:
-    left = [part for part in document.parts() if _line(part) in _starters_words() - {""}]
+    left = [part for part in document.steps[0].parts if _line(part) in _starters_words() - {""}]
     if left:
         texts = "A text still has" if len(left) == 1 else f"{len(left)} texts still have"
         yield Finding("look", f"{texts} the starter's words: are they true of your business?", left[0].id)

@@ -110,6 +110,11 @@ function goTo(place: string) {
   if (home) step.value = home.id
   selected.value = place
 }
+/** The same from a dialog, which gives the focus back where it was once it is gone. */
+function fix(place: string) {
+  open.value = null
+  window.setTimeout(() => goTo(place), 50)
+}
 function useShade(reading: Draft['readings'][number]) {
   edit('shade', (document) => {
     const part = document.steps.flatMap((one) => one.parts).find((one) => one.id === reading.part)
@@ -257,7 +262,7 @@ async function remove() {
         @close="open = null"
         @back="(number) => ((open = null), turned(() => returnTo(id, number)))"
       />
-      <PutLive v-if="open === 'live'" :draft="draft" @close="open = null" @go="switchTo" @fix="(place) => ((open = null), goTo(place))" />
+      <PutLive v-if="open === 'live'" :draft="draft" @close="open = null" @go="switchTo" @fix="fix" />
     </template>
   </div>
 </template>
