@@ -15,7 +15,7 @@ from zoneinfo import ZoneInfo
 
 from intavo.accounts.models import Business
 from intavo.accounts.queries import somebody_free
-from intavo.core.hours import OpeningHours
+from intavo.core.hours import OpeningHours, next_closing, next_opening
 from intavo.core.replies import (
     Cell,
     Chosen,
@@ -95,6 +95,7 @@ class LiveSite:
     other_hours: dict[int, OpeningHours] = field(default_factory=dict)
     checked: float = 0.0
     _said: dict[tuple[object, ...], Said] = field(default_factory=dict)
+    _ends: dict[tuple[int, Situation], datetime | None] = field(default_factory=dict)
 
     @cached_property
     def wants(self) -> dict[str, object] | None:
@@ -134,6 +135,16 @@ class LiveSite:
             known = self._said[key] = self._say(at, language, utc_offset, own_minutes, hours_id)
         return known
 
+    def situation_ends(self, now: Situation, at: datetime) -> datetime | None:
+        """When the hours next change; like what is said, one answer serves every visitor of a minute."""
+        key = (int(at.timestamp()) // 60, now)
+        if key not in self._ends:
+            if len(self._ends) > 100:
+                self._ends.clear()
+            is_open = now in {Situation.OPEN, Situation.NOBODY_FREE}
+            self._ends[key] = next_closing(self.hours, at) if is_open else next_opening(self.hours, at)
+        return self._ends[key]
+
     def answers(self, document: Document, at: datetime, language: str, utc_offset: int | None) -> Said | None:
         """What is said to whoever sends a touchpoint, by its own hours and promise; None where nobody answers it."""
         if not document.asks_for_answer:
@@ -147,7 +158,7 @@ class LiveSite:
             site = Site.objects.select_related("business").get(pk=self.id)
             made = making(site, self.hosts)
             touchpoints = tuple(_live(row, revision, made) for row, revision in drafts_on(self.id))
-        return replace(self, free=at_counter, touchpoints=touchpoints, _said={})
+        return replace(self, free=at_counter, touchpoints=touchpoints, _said={}, _ends={})
 
     def _say(
         self, at: datetime, language: str, utc_offset: int | None, own_minutes: int | None, hours_id: int | None

@@ -12,8 +12,6 @@ from pydantic import TypeAdapter, ValidationError
 
 from intavo.accounts.actor import visitor_of
 from intavo.core.hosts import host_of
-from intavo.core.hours import next_closing, next_opening
-from intavo.core.replies import Situation
 from intavo.core.showing import PlannedEntry, Visit, plan
 from intavo.core.touchpoint.patterns import normal_path
 from intavo.intake.actions import Sent, looked_up, receive
@@ -76,7 +74,7 @@ def plan_view(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse
     opened = next((one.compiled.id for one in site.touchpoints if one.slug == visit.open), None)
     entries = plan((one.compiled for one in site.touchpoints), visit, at, opened)
     said = site.says(at, visit.visitor.language, visit.visitor.utc_offset)
-    until = _situation_ends(site, said.situation, at)
+    until = site.situation_ends(said.situation, at)
     head = {
         "now": iso(at), "visit_minutes": VISIT_MINUTES, "give_way_to": list(site.rules.give_way_to),
         "hours": {
@@ -99,11 +97,6 @@ def plan_view(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse
 def _entry(live: LiveTouchpoint, entry: PlannedEntry, valid_until: str) -> str:
     moments = live.moments(entry.moments)
     return f'{live.head_json}, "valid_until": "{valid_until}", "moments": {moments}, "document": {live.document_json}}}'
-
-
-def _situation_ends(site: LiveSite, now: Situation, at: datetime) -> datetime | None:
-    is_open = now in {Situation.OPEN, Situation.NOBODY_FREE}
-    return next_closing(site.hours, at) if is_open else next_opening(site.hours, at)
 
 
 def _note_sighting(site: LiveSite, visit: Visit, at: datetime) -> None:

@@ -33,13 +33,13 @@ export function watch(moments: Moment[][], come: () => void, watchOne: Watch = (
     return short ? elapsed >= SHORT_PAGE_READ_AFTER - 20 : scrolled && furthest >= (moment.read ?? 100)
   }
   const look = (): void => {
-    furthest = Math.max(furthest, readShare())
     if (!moments.some((all) => all.every(done))) return
     stop()
     come()
   }
   const onScroll = (): void => {
     scrolled = true
+    furthest = Math.max(furthest, readShare())
     look()
   }
   const stop = (): void => {

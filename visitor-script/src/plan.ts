@@ -1,4 +1,5 @@
 import type { Says, SeenDocument } from './render'
+import { PHONE } from './render/look'
 
 export interface Moment {
   after?: number
@@ -45,8 +46,8 @@ export interface Plan {
 
 export type Device = 'desktop' | 'tablet' | 'phone'
 
+/** Asked of the media, not of the window's width, for which the page would have to be laid out at once. */
 export function device(): Device {
-  const touch = matchMedia('(pointer: coarse)').matches
-  if (innerWidth <= 600) return 'phone'
-  return touch && innerWidth <= 1366 ? 'tablet' : 'desktop'
+  if (matchMedia(PHONE).matches) return 'phone'
+  return matchMedia('(pointer:coarse) and (max-width:1366px)').matches ? 'tablet' : 'desktop'
 }

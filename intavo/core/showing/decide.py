@@ -1,10 +1,9 @@
 """Whether a touchpoint shows on a page view, check by check, with the reasons in words."""
 
-from dataclasses import dataclass
 from datetime import datetime
 from typing import NamedTuple
 
-from ..touchpoint.rules import Moment
+from ..touchpoint.rules import Moment, Sentence
 from .compiled import Case, Compiled, PageView, State, page_view
 from .predicates import (
     free_again,
@@ -30,7 +29,7 @@ class Check(NamedTuple):
     name: str
     passed: bool
     when: datetime | None
-    case: "Case"
+    case: Case
 
     @property
     def sentence(self) -> str:
@@ -38,18 +37,30 @@ class Check(NamedTuple):
         return WORDS[self.name](self.case)
 
 
-@dataclass(frozen=True, slots=True)
-class Verdict:
-    """Whether it shows, every check, and the moments at which it may come."""
+_NAMES = ("state", "site", "where", "who", "during", "how often", "until", "moment", "turn")
+
+
+class Verdict(NamedTuple):
+    """Whether it shows, the moments at which it may come, and which checks passed; reasons and times on demand."""
 
     shows: bool
-    checks: tuple[Check, ...]
     moments: tuple[tuple[Moment, ...], ...]
+    passed: tuple[bool, ...]
+    case: Case
+
+    @property
+    def checks(self) -> tuple[Check, ...]:
+        """Every check, with when time will change it."""
+        case = self.case
+        whens = {"during": turns(case.touchpoint, case.told, case.view), "how often": case.free}
+        return tuple(
+            Check(name, passed, whens.get(name), case) for name, passed in zip(_NAMES, self.passed, strict=True)
+        )
 
     @property
     def stopped_by(self) -> Check | None:
         """The first check that did not pass."""
-        return next((check for check in self.checks if not check.passed), None)
+        return None if self.shows else next(check for check in self.checks if not check.passed)
 
 
 def decide(touchpoint: Compiled, visit: Visit, at: datetime) -> Verdict:
@@ -57,34 +68,36 @@ def decide(touchpoint: Compiled, visit: Visit, at: datetime) -> Verdict:
     view = page_view(visit, at)
     sentences = touchpoint.show.sentences
     holding = [sentence for sentence in sentences if holds(touchpoint, sentence, view)]
-    told = holding[0] if holding else nearest(touchpoint, view)
+    held = bool(holding)
+    told = holding[0] if held else nearest(touchpoint, view)
     memory = memory_of(touchpoint, view)
     free = free_again(touchpoint, memory, view)
-    case = Case(touchpoint, view, told, memory, free)
-    held = bool(holding)
-    moments = tuple(moment for sentence in holding for moment in sentence.moments)
-    by_itself = visit.storage or not touchpoint.interrupts
-    checks = (
-        Check("state", touchpoint.state is State.LIVE, None, case),
-        Check("site", view.host in touchpoint.hosts and (held or on_site(touchpoint, told, view)), None, case),
-        Check("where", held or on_page(told, view), None, case),
-        Check("who", held or (visit.device in told.devices and who_holds(touchpoint.around, told, view)), None, case),
-        Check("during", held or within(touchpoint, told, view), turns(touchpoint, told, view), case),
-        Check("how often", free is None and not shown_enough(touchpoint, memory), free, case),
-        Check("until", not has_answered(touchpoint, view, memory), None, case),
-        Check("moment", True, None, case),
-        Check("turn", has_its_turn(touchpoint, view), None, case),
+    passed = (
+        touchpoint.state is State.LIVE,
+        view.host in touchpoint.hosts and (held or on_site(touchpoint, told, view)),
+        held or on_page(told, view),
+        held or (visit.device in told.devices and who_holds(touchpoint.around, told, view)),
+        held or within(touchpoint, told, view),
+        free is None and not shown_enough(touchpoint, memory),
+        not has_answered(touchpoint, view, memory),
+        True,
+        has_its_turn(touchpoint, view),
     )
-    return Verdict(all(check.passed for check in checks), checks, moments if by_itself else ())
+    moments = _moments(holding) if visit.storage or not touchpoint.interrupts else ()
+    return Verdict(all(passed), moments, passed, Case(touchpoint, view, told, memory, free))
 
 
 def shows(touchpoint: Compiled, view: PageView) -> bool:
     """The verdict alone, without the reasons: the same predicates as in the checks, the cheapest first."""
+    if touchpoint.state is not State.LIVE or view.host not in touchpoint.hosts:
+        return False
+    for sentence in touchpoint.show.sentences:
+        if holds(touchpoint, sentence, view):
+            break
+    else:
+        return False
     return (
-        touchpoint.state is State.LIVE
-        and view.host in touchpoint.hosts
-        and any(holds(touchpoint, sentence, view) for sentence in touchpoint.show.sentences)
-        and free_again(touchpoint, memory := memory_of(touchpoint, view), view) is None
+        free_again(touchpoint, memory := memory_of(touchpoint, view), view) is None
         and not shown_enough(touchpoint, memory)
         and not has_answered(touchpoint, view, memory)
         and has_its_turn(touchpoint, view)
@@ -93,7 +106,10 @@ def shows(touchpoint: Compiled, view: PageView) -> bool:
 
 def moments_of(touchpoint: Compiled, view: PageView) -> tuple[tuple[Moment, ...], ...]:
     """The moments of every sentence that holds."""
-    holding = [sentence for sentence in touchpoint.show.sentences if holds(touchpoint, sentence, view)]
+    return _moments([sentence for sentence in touchpoint.show.sentences if holds(touchpoint, sentence, view)])
+
+
+def _moments(holding: list[Sentence]) -> tuple[tuple[Moment, ...], ...]:
     return holding[0].moments if len(holding) == 1 else tuple(m for sentence in holding for m in sentence.moments)
 
 

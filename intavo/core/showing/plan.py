@@ -1,8 +1,8 @@
 """The plan for one page view: what may show, at which moments, and for how long that holds."""
 
 from collections.abc import Iterable, Iterator
-from dataclasses import dataclass
 from datetime import datetime
+from typing import NamedTuple
 
 from ..touchpoint.rules import Moment
 from .compiled import Compiled, PageView, State, page_view
@@ -10,8 +10,7 @@ from .decide import holds_until, moments_of, shows
 from .visit import Visit
 
 
-@dataclass(frozen=True, slots=True)
-class PlannedEntry:
+class PlannedEntry(NamedTuple):
     """A touchpoint that stands in the plan; without moments it never comes by itself.
 
     `until` is when time may change that, if it will.
