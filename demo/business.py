@@ -84,6 +84,12 @@ SITE_RULES: dict[str, Any] = {
     "groups": [{"name": "Quiet water", "pages": [{"kind": "exact", "path": "/lessons"}, {"kind": "exact", "path": "/trips/sunrise"}]}],
 }  # fmt: skip
 
+# Where visits came from.
+SOURCES: dict[tuple[str, str], int] = {
+    ("host", "findit.example"): 412, ("host", "chatter.example"): 96, ("host", "coastwalks.example"): 38,
+    ("host", "lookabout.example"): 21, ("medium", "cpc"): 57, ("medium", "newsletter"): 33,
+}  # fmt: skip
+
 # Seen on an ordinary day, and how often that reaches the goal.
 SEEN_A_DAY: dict[str, tuple[int, float]] = {
     "ask": (140, 0.031), "tide": (63, 0.064), "groups": (19, 0.04), "parting": (38, 0.014), "hire": (12, 0.092),

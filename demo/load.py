@@ -29,7 +29,7 @@ from intavo.intake.models import Pending
 from intavo.mail.models import OutgoingMail
 from intavo.project import clock
 from intavo.results.models import HourlyTally
-from intavo.sites.actions import PageSeen, add_site, count_pages, set_house, set_rules
+from intavo.sites.actions import PageSeen, add_site, count_pages, count_sources, set_house, set_rules
 from intavo.sites.models import Site
 from intavo.touchpoints.actions import add_asset, add_codes, keep_question, make, save_draft, turn_off, turn_on
 from intavo.touchpoints.live import LiveSite, live_site
@@ -105,6 +105,7 @@ def _business() -> Actor:
     pages = {path: PageSeen(title, list(kinds), clock.now() - timedelta(minutes=n), views)
              for n, (path, title, kinds, views) in enumerate(b.PAGES)}  # fmt: skip
     count_pages(owner.business_id, site.pk, pages)
+    count_sources(owner.business_id, site.pk, b.SOURCES, clock.now())
     set_rules(owner, site=site, rules=b.SITE_RULES)
     set_house(owner, site=site, house=b.HOUSE | {"logo": logo.public_id})
     Site.objects.filter(pk=site.pk).update(key=b.SITE_KEY)

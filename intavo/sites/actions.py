@@ -19,10 +19,11 @@ from intavo.core.rights import Right
 from intavo.core.showing import SiteRules
 from intavo.core.touchpoint import HouseStyle
 
-from .models import Site, SiteHost, SitePage, Stranger
+from .models import SeenSource, Site, SiteHost, SitePage, Stranger
 
 _MOST_PAGES = 2000
 _MOST_STRANGERS = 20
+_MOST_SOURCES = 1000
 site_created: Effect[Site] = Effect("site created")
 
 
@@ -132,6 +133,23 @@ def count_pages(business_id: int, site_id: int, pages: Mapping[str, PageSeen]) -
                 " views = sites_sitepage.views + EXCLUDED.views, title = EXCLUDED.title, kinds = EXCLUDED.kinds,"
                 " seen_at = GREATEST(sites_sitepage.seen_at, EXCLUDED.seen_at)",
                 [business_id, site_id, path, page.title[:300], json.dumps(page.kinds[:20]), page.views, page.at],
+            )
+
+
+def count_sources(business_id: int, site_id: int, sources: Mapping[tuple[str, str], int], at: datetime) -> None:
+    """Add visits to where they came from, by kind and name. At most 1,000 names a site."""
+    known = set(SeenSource.objects.filter(site_id=site_id).values_list("kind", "name"))
+    with connection.cursor() as cursor:
+        for source in sorted(sources):
+            if source not in known and len(known) >= _MOST_SOURCES:
+                continue
+            known.add(source)
+            cursor.execute(
+                "INSERT INTO sites_seensource (business_id, site_id, kind, name, visits, seen_at)"
+                " VALUES (%s, %s, %s, %s, %s, %s) ON CONFLICT (site_id, kind, name) DO UPDATE SET"
+                " visits = sites_seensource.visits + EXCLUDED.visits,"
+                " seen_at = GREATEST(sites_seensource.seen_at, EXCLUDED.seen_at)",
+                [business_id, site_id, *source, sources[source], at],
             )
 
 

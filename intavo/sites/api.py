@@ -12,7 +12,7 @@ from intavo.core.touchpoint import Sentence
 
 from .actions import add_site, change_site, set_house, set_rules
 from .models import Site
-from .queries import matching_pages, pages_of, rules_of, sites_of
+from .queries import matching_pages, pages_of, rules_of, sites_of, sources_of
 
 router = Router(tags=["sites"], auth=MemberAuth())
 
@@ -107,6 +107,12 @@ class PageOut(Schema):
     seen_at: datetime
 
 
+class SourceOut(Schema):
+    kind: str
+    name: str
+    visits: int
+
+
 class SentenceIn(Schema):
     sentence: Sentence
 
@@ -124,6 +130,14 @@ def pages(request: MemberRequest, site_id: int) -> list[PageOut]:
         PageOut(path=row.path, title=row.title, kinds=row.kinds, views=row.views, seen_at=row.seen_at)
         for row in pages_of(request.auth, site.pk)
     ]
+
+
+@router.get("/sites/{site_id}/sources", response=list[SourceOut])
+def sources(request: MemberRequest, site_id: int) -> list[SourceOut]:
+    """Hosts that visits came from and values of utm_medium they came with, the most frequent first."""
+    site = sites_of(request.auth).get(pk=site_id)
+    rows = sources_of(request.auth, site.pk)
+    return [SourceOut(kind=row.kind, name=row.name, visits=row.visits) for row in rows]
 
 
 @router.post("/sites/{site_id}/matching", response=MatchingOut)

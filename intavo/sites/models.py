@@ -58,6 +58,21 @@ class SitePage(models.Model):
         constraints = (models.UniqueConstraint(fields=["site", "path"], name="page_once_a_site"),)
 
 
+class SeenSource(models.Model):
+    """A host that visits came from, or a utm_medium that they came with; how many, and when last."""
+
+    HOST, MEDIUM = "host", "medium"
+    business = models.ForeignKey(Business, on_delete=models.CASCADE)
+    site = models.ForeignKey(Site, on_delete=models.CASCADE, related_name="sources")
+    kind = models.CharField(max_length=6, choices=[(HOST, HOST), (MEDIUM, MEDIUM)])
+    name = models.CharField(max_length=255)
+    visits = models.PositiveBigIntegerField(default=0)
+    seen_at = models.DateTimeField()
+
+    class Meta:
+        constraints = (models.UniqueConstraint(fields=["site", "kind", "name"], name="source_once_a_site"),)
+
+
 class Stranger(models.Model):
     """A host that the script was seen on and that no site of the key's business lists."""
 

@@ -6,7 +6,7 @@ from intavo.accounts.actor import Actor
 from intavo.core.showing import SiteRules, page_matches
 from intavo.core.touchpoint import Sentence
 
-from .models import Site, SitePage
+from .models import SeenSource, Site, SitePage
 
 
 def sites_of(actor: Actor) -> QuerySet[Site]:
@@ -23,6 +23,12 @@ def pages_of(actor: Actor, site_id: int, most: int = 300) -> list[SitePage]:
     """The pages that the script has seen on a site, the most seen first."""
     rows = SitePage.objects.filter(business_id=actor.business_id, site_id=site_id)
     return list(rows.order_by("-views", "path")[:most])
+
+
+def sources_of(actor: Actor, site_id: int, most: int = 100) -> list[SeenSource]:
+    """Where visits came from, the most frequent first."""
+    rows = SeenSource.objects.filter(business_id=actor.business_id, site_id=site_id)
+    return list(rows.order_by("-visits", "name")[:most])
 
 
 def matching_pages(site: Site, sentence: Sentence, known: list[SitePage]) -> list[str]:

@@ -2,6 +2,7 @@
 
 import json
 import time
+from collections import Counter
 from datetime import UTC, datetime, timedelta
 from hashlib import sha256
 from urllib.parse import urlsplit
@@ -12,12 +13,12 @@ from pydantic import TypeAdapter, ValidationError
 
 from intavo.accounts.actor import visitor_of
 from intavo.core.hosts import host_of
-from intavo.core.showing import PlannedEntry, Visit, plan
+from intavo.core.showing import PlannedEntry, Visit, campaign_tags, plan
 from intavo.core.touchpoint.patterns import normal_path
 from intavo.intake.actions import Sent, looked_up, receive
 from intavo.project import clock
 from intavo.results.actions import SaidBeat, keep_beats
-from intavo.sites.actions import PageSeen, count_pages, seen
+from intavo.sites.actions import PageSeen, count_pages, count_sources, seen
 from intavo.touchpoints.live import LiveSite, LiveTouchpoint
 
 from .limits import MINUTE, Window
@@ -31,7 +32,9 @@ _seen: dict[int, float] = {}
 _BEAT = TypeAdapter(SaidBeat)
 _MOST_BEATS = 200
 _MOST_PAGES = 500
+_MOST_SOURCES = 200
 _views: dict[int, dict[str, PageSeen]] = {}
+_sources: dict[int, Counter[tuple[str, str]]] = {}
 
 
 def _json(text: str, status: int = 200) -> HttpResponse:
@@ -104,25 +107,38 @@ def _note_sighting(site: LiveSite, visit: Visit, at: datetime) -> None:
     host = host_of(visit.page.url)
     if host not in site.hosts:
         return
-    _count_view(site.id, visit, at)
+    _count_view(site, visit, at)
     if time.monotonic() - _seen.get(site.id, -_SEEN_AGAIN) < _SEEN_AGAIN:
         return
     _seen[site.id] = time.monotonic()
     count_pages(site.business.pk, site.id, _views.pop(site.id, {}))
+    count_sources(site.business.pk, site.id, _sources.pop(site.id, {}), at)
     seen(site.id, at=at, host=host or "", path=urlsplit(visit.page.url).path or "/", url=_bare(visit.page.url))
 
 
-def _count_view(site_id: int, visit: Visit, at: datetime) -> None:
-    """One more view of a page, written down with the next sighting."""
+def _count_view(site: LiveSite, visit: Visit, at: datetime) -> None:
+    """One more view of a page, and where a visit that begins came from, written down with the next sighting."""
     if visit.open is not None:
         return
-    pages = _views.setdefault(site_id, {})
+    if visit.visitor.pages_this_visit <= 1:
+        _count_source(site, visit)
+    pages = _views.setdefault(site.id, {})
     path = normal_path(visit.page.url)[:500]
     if path not in pages and len(pages) >= _MOST_PAGES:
         return
     page = pages.setdefault(path, PageSeen("", [], at))
     page.title, page.kinds, page.at = visit.page.title, [kind.casefold() for kind in visit.page.kinds], at
     page.views += 1
+
+
+def _count_source(site: LiveSite, visit: Visit) -> None:
+    arrival = visit.visitor.arrival
+    host = host_of(arrival.referrer)
+    medium = campaign_tags(arrival.url).get("utm_medium", "").strip().casefold()
+    sources = _sources.setdefault(site.id, Counter())
+    for kind, name in (("host", host if host not in site.hosts else None), ("medium", medium)):
+        if name and (len(sources) < _MOST_SOURCES or (kind, name[:255]) in sources):
+            sources[kind, name[:255]] += 1
 
 
 def _bare(url: str) -> str:

@@ -92,6 +92,8 @@ def test_the_real_page_behaves_as_for_that_visitor_and_counts_nothing(
 def test_what_holds_for_a_site_is_kept_and_refused_with_its_place(owner: Page, stack: Stack) -> None:
     owner.goto(f"{stack.base_url}/business")
     owner.get_by_text("Showing on this site").first.click()
+    owner.get_by_role("button", name="Social sites: add lookabout.example").click()
+    expect(owner.get_by_role("button", name="Search sites: add lookabout.example")).to_have_count(0)
     owner.get_by_label("Search sites: add").first.fill("https://www.Lookup.example/q")
     owner.get_by_label("Search sites: add").first.press("Enter")
     owner.get_by_label("Elements of the site that go first: add").first.fill("div[")

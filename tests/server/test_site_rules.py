@@ -21,6 +21,7 @@ ORIGIN = {"origin": "https://otterwick.example"}
 @pytest.fixture(autouse=True)
 def _nothing_seen(monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setattr(views, "_views", {})
+    monkeypatch.setattr(views, "_sources", {})
     monkeypatch.setattr(protocol, "_strangers", {})
 
 
@@ -113,6 +114,27 @@ def test_an_answer_of_the_group_ends_the_others_too(otterwick: World) -> None:
     body = json.dumps({"page": page, "device": "desktop", "memory": answered})
     again = Client().post(f"/e/{otterwick.site.key}/plan", body, "text/plain", headers=ORIGIN).json()["touchpoints"]
     assert {first, second}.isdisjoint(one["slug"] for one in again)
+
+
+def test_where_visits_came_from_is_counted_once_a_visit_and_offered(otterwick: World, other: World) -> None:
+    def visit(referrer: str, query: str = "", pages: int = 1) -> None:
+        views._seen.clear()
+        arrival = {"url": f"https://otterwick.example/{query}", "referrer": referrer}
+        plan(otterwick, "/trips", arrival=arrival, pages_this_visit=pages)
+
+    for _ in range(2):
+        visit("https://www.chatter.example/talk/7?who=me", "?utm_medium=Social")
+    visit("https://findit.example/")
+    visit("https://findit.example/", pages=2)
+    visit("https://otterwick.example/hire")
+    visit("")
+    address = f"/api/sites/{otterwick.site.pk}/sources"
+    assert otterwick.console().get(address).json() == [
+        {"kind": "host", "name": "chatter.example", "visits": 2},
+        {"kind": "medium", "name": "social", "visits": 2},
+        {"kind": "host", "name": "findit.example", "visits": 1},
+    ]
+    assert other.console().get(address).status_code == 404
 
 
 def test_pages_that_were_seen_are_counted_and_matched(otterwick: World) -> None:

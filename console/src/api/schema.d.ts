@@ -192,6 +192,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites/{site_id}/sources": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sources
+         * @description Hosts that visits came from and values of utm_medium they came with, the most frequent first.
+         */
+        get: operations["intavo_sites_api_sources"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites/{site_id}/matching": {
         parameters: {
             query?: never;
@@ -1497,6 +1517,15 @@ export interface components {
              * Format: date-time
              */
             seen_at: string;
+        };
+        /** SourceOut */
+        SourceOut: {
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Visits */
+            visits: number;
         };
         /** MatchingOut */
         MatchingOut: {
@@ -3074,6 +3103,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PageOut"][];
+                };
+            };
+        };
+    };
+    intavo_sites_api_sources: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SourceOut"][];
                 };
             };
         };

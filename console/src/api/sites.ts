@@ -44,6 +44,15 @@ export function usePages(site: MaybeRefOrGetter<number>) {
   })
 }
 
+/** Where visits came from, the most frequent first. */
+export function useSources(site: MaybeRefOrGetter<number>) {
+  return useQuery({
+    queryKey: computed(() => ['sources', toValue(site)]),
+    queryFn: () => take(client.GET('/api/sites/{site_id}/sources', { params: { path: { site_id: toValue(site) } } })),
+    enabled: computed(() => toValue(site) > 0),
+  })
+}
+
 /** Which of them a sentence is for; one that cannot be read yet is for none. */
 export async function matchingPages(site_id: number, sentence: object): Promise<Schemas['MatchingOut'] | null> {
   try {

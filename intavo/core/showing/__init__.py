@@ -1,6 +1,6 @@
 """Who sees a touchpoint, and why not; and the plan for one page view made from it."""
 
-from .around import Around
+from .around import Around, campaign_tags
 from .compiled import Compiled, State, with_groups
 from .decide import Check, Verdict, decide, shows
 from .plan import PlannedEntry, plan
@@ -23,6 +23,7 @@ __all__ = [
     "Verdict",
     "Visit",
     "Visitor",
+    "campaign_tags",
     "decide",
     "page_matches",
     "plan",

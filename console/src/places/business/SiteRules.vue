@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useQueryClient } from '@tanstack/vue-query'
 import { ref, watch } from 'vue'
-import { setRules, usePages, type Site } from '@/api/sites'
+import { setRules, usePages, useSources, type Site } from '@/api/sites'
 import { useNotices } from '@/lib/notices'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import { useForm } from '@/places/account/form'
@@ -20,6 +20,13 @@ watch(
   (text) => (rules.value = JSON.parse(text) as Site['rules']),
 )
 const { data: pages } = usePages(() => props.site.id)
+const { data: sources } = useSources(() => props.site.id)
+/** Where visits came from that is in neither list yet. */
+function seen(kind: 'host' | 'medium'): string[] {
+  const { search, social, search_media, social_media } = rules.value
+  const listed = kind === 'host' ? [...search, ...social] : [...search_media, ...social_media]
+  return (sources.value ?? []).filter((one) => one.kind === kind && !listed.includes(one.name)).map((one) => one.name)
+}
 const group = ref('')
 function addGroup() {
   const name = group.value.trim()
@@ -43,10 +50,22 @@ const wrong = () =>
     <summary class="font-semibold">Showing on this site: where people come from, groups of pages, interruptions</summary>
     <form class="mt-3 grid gap-3" novalidate @submit.prevent="run(save)">
       <div class="grid gap-3 sm:grid-cols-2">
-        <WordsList label="Search sites" :words="rules.search" hint="findit.example" @set="rules.search = $event" />
-        <WordsList label="Social sites" :words="rules.social" hint="chatter.example" @set="rules.social = $event" />
-        <WordsList label="utm_medium that means search" :words="rules.search_media" hint="cpc" @set="rules.search_media = $event" />
-        <WordsList label="utm_medium that means social" :words="rules.social_media" hint="social" @set="rules.social_media = $event" />
+        <WordsList label="Search sites" :words="rules.search" :seen="seen('host')" hint="findit.example" @set="rules.search = $event" />
+        <WordsList label="Social sites" :words="rules.social" :seen="seen('host')" hint="chatter.example" @set="rules.social = $event" />
+        <WordsList
+          label="utm_medium that means search"
+          :words="rules.search_media"
+          :seen="seen('medium')"
+          hint="cpc"
+          @set="rules.search_media = $event"
+        />
+        <WordsList
+          label="utm_medium that means social"
+          :words="rules.social_media"
+          :seen="seen('medium')"
+          hint="social"
+          @set="rules.social_media = $event"
+        />
       </div>
       <fieldset class="grid gap-2">
         <legend class="font-semibold">Groups of pages</legend>
@@ -91,7 +110,7 @@ const wrong = () =>
         hint="#cookie-note"
         @set="rules.give_way_to = $event"
       />
-      <label
+      <label class="grid gap-1"
         ><span class="font-semibold">Somebody is signed in where this element is</span
         ><input
           v-model="rules.signed_in"

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { useId } from 'vue'
 
-/** A few words or names, each in a box of its own, with those on offer. */
-const props = defineProps<{ label: string; words: string[]; offered?: string[]; hint?: string }>()
+/** A few words or names, each in a box of its own, with those on offer; what was `seen` is one click away. */
+const props = defineProps<{ label: string; words: string[]; offered?: string[]; seen?: string[]; hint?: string }>()
 const emit = defineEmits<{ set: [words: string[]] }>()
 const id = useId()
 function add(event: Event) {
@@ -36,6 +36,19 @@ function add(event: Event) {
       >
     </span>
     <input class="input" :list="id" :aria-label="`${label}: add`" :placeholder="hint" @change="add" @keydown.enter.prevent="add" />
+    <span v-if="seen?.length" class="text-sm text-ink-2"
+      >seen:
+      <button
+        v-for="one in seen.slice(0, 6)"
+        :key="one"
+        type="button"
+        class="btn-link mr-2 min-h-6"
+        :aria-label="`${label}: add ${one}`"
+        @click="emit('set', [...words, one])"
+      >
+        + {{ one }}
+      </button></span
+    >
     <datalist :id="id">
       <option v-for="one in offered ?? []" :key="one" :value="one" />
     </datalist>
