@@ -38,13 +38,14 @@ def _check(rule: tinycss2.ast.Node) -> None:
             raise ValueError(f"line {found.source_line}: {found.message}")
 
 
-def check_selector(selector: str, line: int = 1) -> str:
-    """A selector that parses, as it was given; raises ValueError with the reason."""
+def check_selector(selector: str, line: int | None = None) -> str:
+    """A selector that parses, as it was given; raises ValueError with the reason, and the line if it has one."""
+    where = "" if line is None else f"line {line}: "
     plain = selector.replace(":host", "*")
     if not selector.strip():
-        raise ValueError(f"line {line}: a selector is missing")
+        raise ValueError(f"{where}a selector is missing")
     try:
         cssselect2.compile_selector_list(plain)
     except cssselect2.SelectorError:
-        raise ValueError(f"line {line}: the selector “{selector.strip()}” cannot be read") from None
+        raise ValueError(f"{where}the selector “{selector.strip()}” cannot be read") from None
     return selector

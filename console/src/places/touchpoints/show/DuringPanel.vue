@@ -13,12 +13,6 @@ const change = (patch: Partial<During>) => emit('set', { during: { ...props.sent
 const value = (event: Event) => (event.target as HTMLInputElement).value || null
 const CLOCKS = { business: 'by your clock', visitor: 'by the visitor’s clock' }
 const ONLY = { '': 'whether you are open or not', open: 'only while you are open', closed: 'only while you are closed' }
-function dates(patch: Partial<During>) {
-  const next = { ...props.sentence.during, ...patch }
-  // One before the other: the one that was not touched gives way.
-  if (next.first && next.last && next.first > next.last) Object.assign(next, 'first' in patch ? { last: next.first } : { first: next.last })
-  emit('set', { during: next })
-}
 function times(patch: { start?: string | null; end?: string | null }) {
   const next = { start: props.sentence.during.start, end: props.sentence.during.end, ...patch }
   if (!patch.start && 'start' in patch) return change({ start: null, end: null })
@@ -36,10 +30,10 @@ function day(name: keyof typeof DAYS, on: boolean) {
     <fieldset class="grid grid-cols-2 gap-2">
       <legend class="font-semibold">Dates</legend>
       <label class="text-sm"
-        >from<input v-typed="sentence.during.first" type="date" class="input" @change="dates({ first: value($event) })"
+        >from<input v-typed="sentence.during.first" type="date" class="input" @change="change({ first: value($event) })"
       /></label>
       <label class="text-sm"
-        >to, that day too<input v-typed="sentence.during.last" type="date" class="input" @change="dates({ last: value($event) })"
+        >to, that day too<input v-typed="sentence.during.last" type="date" class="input" @change="change({ last: value($event) })"
       /></label>
     </fieldset>
     <fieldset class="flex flex-wrap gap-1">
