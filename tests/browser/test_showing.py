@@ -110,3 +110,26 @@ def test_one_whose_dates_are_past_is_not_turned_on_and_the_way_to_them_is_shown(
     dialog.get_by_role("button", name="Its dates are past: it shows to nobody any more.").click()
     expect(editor.get_by_role("group", name="Show sentence").get_by_role("button").first).to_be_focused()
     expect(stage(editor, "Desktop").locator(".card")).to_be_visible()
+
+
+def test_a_button_inside_one_opens_another_and_the_first_gives_way(
+    owner: Page, stranger: BrowserContext, stack: Stack
+) -> None:
+    editor = start(owner, stack, "A text to read", "Leads on")
+    editor.get_by_role("button", name=re.compile("^Button that closes")).click()
+    editor.get_by_label("What a click does").select_option("touchpoint")
+    saved(editor)
+    expect(editor.get_by_role("button", name="A click opens “”, which is not there.")).to_be_visible()
+    editor.get_by_label("Which touchpoint").select_option(label="Boathouse question")
+    saved(editor)
+    expect(editor.get_by_role("button", name=re.compile("which is not there"))).to_have_count(0)
+    slug = turn_on(editor)
+    page = on(stranger, stack, "/contact")
+    page.evaluate("slug => intavo.open(slug)", slug)
+    first = page.locator(f"{HOST.format('side-panel')} .card")
+    first.get_by_role("button").last.click()
+    expect(page.locator(f"{HOST.format('pop-up')} .card").get_by_label("Your question")).to_be_visible()
+    expect(page.locator(f"{HOST.format('side-panel')}:not([inert])")).to_have_count(0)
+    kept = page.evaluate("Object.values(JSON.parse(Object.values(localStorage)[0]).touchpoints)")
+    assert [one["last_closed"] for one in kept] == [None] * len(kept)
+    turn_off(editor)
