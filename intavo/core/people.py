@@ -3,6 +3,7 @@
 import unicodedata
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
+from functools import lru_cache
 from itertools import combinations
 
 import phonenumbers
@@ -24,6 +25,7 @@ class Address:
         return self.key.rpartition("@")[2]
 
 
+@lru_cache(maxsize=512)  # asked for twice on the way of every answer
 def email_address(text: str) -> Address:
     """An email address: NFKC, trimmed, domain in lower case and IDNA, matched case-folded.
 

@@ -10,7 +10,7 @@ from typing import Any
 from django.db import connection
 
 from intavo.accounts.actor import Actor
-from intavo.accounts.rows import insert
+from intavo.accounts.rows import insert, insert_all
 from intavo.core import people as rules
 from intavo.core.rights import Right
 
@@ -41,64 +41,70 @@ def find_or_add(
     """
     actor.needs(Right.VISIT)
     business = actor.business_id
-    by_email = _by_email(business, email)
-    by_phone = _by_phone(business, phone)
-    found = rules.match(_key(email), _key(phone), by_email, by_phone)
-    if found.person is None:
-        added = _add(business, email, phone, name, at)
-        if added is None:
-            raise Overtaken
-        return Arrived(added, True, found.suggest)
-    known = Person.objects.values_list("name", flat=True).get(pk=found.person, business_id=business)
+    if email is None:
+        return _find_or_add_by_phone(business, phone, name, at)
+    person, new = _find_or_add_by_email(business, email, name, at)
+    suggest = rules.match(email.key, _key(phone), None if new else person, _by_phone(business, phone)).suggest
+    if not new:
+        _fill_in(person, name)
+    # Whoever is found with an email is found by it, so only a phone can be new.
+    _add_phone(business, person, phone)
+    return Arrived(person, new, suggest)
+
+
+def _find_or_add_by_phone(business: int, phone: rules.Address | None, name: str, at: datetime) -> Arrived:
+    found = rules.match(None, _key(phone), None, _by_phone(business, phone))
+    if found.person is not None:
+        _fill_in(found.person, name)
+        return Arrived(found.person, False, found.suggest)
+    person = insert(Person, business_id=business, name=name[:300], created_at=at)
+    assert person is not None
+    _add_phone(business, person, phone)
+    return Arrived(person, True, found.suggest)
+
+
+def _fill_in(person: int, name: str) -> None:
+    known = Person.objects.values_list("name", flat=True).get(pk=person)
     kept = rules.filled(known, name)[:300]
     if kept != known:
-        Person.objects.filter(pk=found.person).update(name=kept)
-    # Whoever is found with an email is found by it, so only a phone can be new.
-    _add_phone(business, found.person, phone)
-    return Arrived(found.person, False, found.suggest)
+        Person.objects.filter(pk=person).update(name=kept)
 
 
-def _add(
-    business: int, email: rules.Address | None, phone: rules.Address | None, name: str, at: datetime
-) -> int | None:
-    """Somebody new; None if another request has added the same email just before."""
-    if email is None:
-        person = insert(Person, business_id=business, name=name[:300], created_at=at)
-    else:
-        with connection.cursor() as cursor:
-            cursor.execute(_NEW, [business, name[:300], at, business, email.key, email.shown, email.domain])
-            row = cursor.fetchone()
-        person = int(row[0]) if row else None
-    if person is None:
-        return None
-    _add_phone(business, person, phone)
-    return person
-
-
-# Person and email in one statement; where somebody has the email already, nothing is kept: the caller's
-# transaction begins anew.
-_NEW = """
-WITH added AS (INSERT INTO people_person (business_id, name, created_at) VALUES (%s, %s, %s) RETURNING id)
-INSERT INTO people_address (business_id, person_id, kind, key, shown, domain)
-SELECT %s, id, 'email', %s, %s, %s FROM added ON CONFLICT DO NOTHING RETURNING person_id
+# Found or added in one statement, since every answer takes this path. Where another has added the email since
+# the statement began, it gives no row, and the caller's transaction begins anew.
+_BY_EMAIL = """
+WITH known AS (SELECT person_id FROM people_address WHERE business_id = %s AND kind = 'email' AND key = %s),
+     added AS (INSERT INTO people_person (business_id, name, created_at)
+               SELECT %s, %s, %s WHERE NOT EXISTS (SELECT FROM known) RETURNING id),
+     address AS (INSERT INTO people_address (business_id, person_id, kind, key, shown, domain)
+                 SELECT %s, id, 'email', %s, %s, %s FROM added ON CONFLICT DO NOTHING RETURNING person_id)
+SELECT person_id, false FROM known UNION ALL SELECT person_id, true FROM address
 """
+
+
+def _find_or_add_by_email(business: int, email: rules.Address, name: str, at: datetime) -> tuple[int, bool]:
+    """The person with this email, and whether they are new; raises Overtaken."""
+    with connection.cursor() as cursor:
+        given: list[Any] = [
+            business,
+            email.key,
+            business,
+            name[:300],
+            at,
+            business,
+            email.key,
+            email.shown,
+            email.domain,
+        ]
+        cursor.execute(_BY_EMAIL, given)
+        row = cursor.fetchone()
+    if row is None:
+        raise Overtaken
+    return int(row[0]), bool(row[1])
 
 
 def _key(address: rules.Address | None) -> str | None:
     return address.key if address is not None else None
-
-
-# Plain, since every answer takes this path.
-_BY_EMAIL = "SELECT person_id FROM people_address WHERE business_id = %s AND kind = 'email' AND key = %s"
-
-
-def _by_email(business: int, email: rules.Address | None) -> int | None:
-    if email is None:
-        return None
-    with connection.cursor() as cursor:
-        cursor.execute(_BY_EMAIL, [business, email.key])
-        row = cursor.fetchone()
-    return int(row[0]) if row else None
 
 
 def _by_phone(business: int, phone: rules.Address | None) -> list[rules.Card]:
@@ -114,39 +120,50 @@ def _add_phone(business: int, person: int, phone: rules.Address | None) -> None:
         insert(Address, skip_doubles=True, business_id=business, person_id=person, **given)
 
 
+def _event(actor: Actor, person_id: int, at: datetime, kind: str, data: dict[str, Any]) -> dict[str, Any]:
+    return {
+        "business_id": actor.business_id, "person_id": person_id, "at": at, "kind": kind,
+        "member_id": actor.member_id, "data": data,
+    }  # fmt: skip
+
+
 def add_event(actor: Actor, *, person_id: int, at: datetime, kind: str, data: dict[str, Any]) -> None:
     """Add to a person's timeline."""
-    insert(
-        TimelineEvent, business_id=actor.business_id, person_id=person_id, at=at, kind=kind,
-        member_id=actor.member_id, data=data,
-    )  # fmt: skip
+    insert(TimelineEvent, **_event(actor, person_id, at, kind, data))
 
 
-def add_consents(
-    actor: Actor, *, person_id: int, agreed: Iterable[tuple[str, str]], touchpoint: str, revision: int, page: str,
-    at: datetime, confirmed_at: datetime | None = None,
-) -> None:  # fmt: skip
-    """Keep what was agreed to, with its exact wording and a proof that outlives erasing.
+@dataclass(frozen=True, slots=True)
+class Agreed:
+    """What was agreed to: pairs of a name and its exact wording, in which revision, on which page, and when.
 
     `confirmed_at` is when the button behind the mail's link was pressed.
     """
+
+    wordings: tuple[tuple[str, str], ...]
+    touchpoint: str
+    revision: int
+    page: str
+    at: datetime
+    confirmed_at: datetime | None = None
+
+
+def add_answer(actor: Actor, *, person_id: int, at: datetime, kind: str, data: dict[str, Any], agreed: Agreed) -> None:
+    """Add what somebody sent to their timeline, and keep what they agreed to with a proof that outlives erasing."""
     actor.needs(Right.VISIT)
-    for name, wording in agreed:
-        facts = [person_id, name, wording, touchpoint, revision, page, at.isoformat()]
-        facts += [confirmed_at.isoformat()] if confirmed_at else []
-        insert(
-            Consent,
-            business_id=actor.business_id,
-            person_id=person_id,
-            name=name,
-            wording=wording,
-            touchpoint=touchpoint,
-            revision=revision,
-            page=page[:4000],
-            given_at=at,
-            confirmed_at=confirmed_at,
-            proof=hashlib.sha256(json.dumps(facts).encode()).hexdigest(),
-        )
+    event = (TimelineEvent, _event(actor, person_id, at, kind, data))
+    consents = [(Consent, _consent(actor, person_id, agreed, *one)) for one in agreed.wordings]
+    insert_all([event, *consents])
+
+
+def _consent(actor: Actor, person_id: int, agreed: Agreed, name: str, wording: str) -> dict[str, Any]:
+    facts = [person_id, name, wording, agreed.touchpoint, agreed.revision, agreed.page, agreed.at.isoformat()]
+    facts += [agreed.confirmed_at.isoformat()] if agreed.confirmed_at else []
+    return {
+        "business_id": actor.business_id, "person_id": person_id, "name": name, "wording": wording,
+        "touchpoint": agreed.touchpoint, "revision": agreed.revision, "page": agreed.page[:4000],
+        "given_at": agreed.at, "confirmed_at": agreed.confirmed_at,
+        "proof": hashlib.sha256(json.dumps(facts).encode()).hexdigest(),
+    }  # fmt: skip
 
 
 def add_tags(actor: Actor, *, person_id: int, tags: Iterable[str], given_by: str, at: datetime) -> None:

@@ -134,11 +134,11 @@ def _record(
     if confirmed_at is not None:
         data["confirmed"] = confirmed_at.isoformat()
     kind = _EVENT.get(found.document.purpose, "replied")
-    people.add_event(actor, person_id=arrived.person, at=confirmed_at or found.at, kind=kind, data=data)
-    people.add_consents(
-        actor, person_id=arrived.person, agreed=found.checked.agreed.items(), touchpoint=found.revision.public_id,
-        revision=found.revision.number, page=found.sent.page.url, at=found.at, confirmed_at=confirmed_at,
+    agreed = people.Agreed(
+        tuple(found.checked.agreed.items()), found.revision.public_id, found.revision.number, found.sent.page.url,
+        found.at, confirmed_at,
     )  # fmt: skip
+    people.add_answer(actor, person_id=arrived.person, at=confirmed_at or found.at, kind=kind, data=data, agreed=agreed)
 
 
 _EVENT = {"sign-up": "signed up", "inquiry": "asked", "call": "asked for a call", "feedback": "gave a score"}
