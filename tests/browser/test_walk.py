@@ -155,6 +155,7 @@ def test_a_strangers_email_reaches_the_list_with_an_honest_promise(
     page.get_by_role("button", name="Turn on").click()
     page.get_by_role("dialog").get_by_role("button", name="Turn on").click()
     expect(page.get_by_text("It is on: visitors get it within a second.")).to_be_visible()
+    page.wait_for_timeout(1_100)
     sign_up_as_a_stranger(stranger, stack)
     thanks = mailed(page, stack, STRANGER, "Thank you for joining us")
     assert "Hello Wren," in thanks["text"]
