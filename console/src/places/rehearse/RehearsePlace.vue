@@ -133,7 +133,7 @@ const title = (at: number) => (visitors.length > 1 ? (at ? 'The other visitor' :
     <header class="flex flex-wrap items-center gap-3 border-b border-line bg-sheet px-5 py-2.5">
       <RouterLink to="/touchpoints" class="btn px-2!" aria-label="Back to all touchpoints">←</RouterLink>
       <h1>Rehearse a visit</h1>
-      <select v-if="saved?.length" class="input w-auto!" aria-label="Take a visitor you kept" value="" @change="take">
+      <select v-if="saved?.length && visitors.length" class="input w-auto!" aria-label="Take a visitor you kept" value="" @change="take">
         <option value="" disabled>a visitor you kept …</option>
         <option v-for="one in saved" :key="one.id" :value="one.id">{{ one.name }}</option>
       </select>
