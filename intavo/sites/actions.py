@@ -120,7 +120,10 @@ class PageSeen:
 
 
 def count_pages(business_id: int, site_id: int, pages: Mapping[str, PageSeen]) -> None:
-    """Add views to the pages that the script has seen; the newest title and kinds stay. At most 2,000 pages a site."""
+    """Add views to the pages that the script has seen. At most 2,000 pages a site.
+
+    The newest title stays, and the newest kinds: the script says none before it is asked for them.
+    """
     known = set(SitePage.objects.filter(site_id=site_id, path__in=pages).values_list("path", flat=True))
     if len(known) < len(pages) and SitePage.objects.filter(site_id=site_id).count() >= _MOST_PAGES:
         pages = {path: seen for path, seen in pages.items() if path in known}
@@ -130,7 +133,8 @@ def count_pages(business_id: int, site_id: int, pages: Mapping[str, PageSeen]) -
             cursor.execute(
                 "INSERT INTO sites_sitepage (business_id, site_id, path, title, kinds, views, seen_at)"
                 " VALUES (%s, %s, %s, %s, %s, %s, %s) ON CONFLICT (site_id, path) DO UPDATE SET"
-                " views = sites_sitepage.views + EXCLUDED.views, title = EXCLUDED.title, kinds = EXCLUDED.kinds,"
+                " views = sites_sitepage.views + EXCLUDED.views, title = EXCLUDED.title,"
+                " kinds = CASE WHEN EXCLUDED.kinds = '[]' THEN sites_sitepage.kinds ELSE EXCLUDED.kinds END,"
                 " seen_at = GREATEST(sites_sitepage.seen_at, EXCLUDED.seen_at)",
                 [business_id, site_id, path, page.title[:300], json.dumps(page.kinds[:20]), page.views, page.at],
             )

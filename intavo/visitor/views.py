@@ -120,15 +120,18 @@ def _count_view(site: LiveSite, visit: Visit, at: datetime) -> None:
     """One more view of a page, and where a visit that begins came from, written down with the next sighting."""
     if visit.open is not None:
         return
-    if visit.visitor.pages_this_visit <= 1:
+    # Where the rules want to know the kinds of a page, the script has asked without them just before.
+    again = bool(site.wants) and bool(visit.page.kinds)
+    if visit.visitor.pages_this_visit <= 1 and not again:
         _count_source(site, visit)
     pages = _views.setdefault(site.id, {})
     path = normal_path(visit.page.url)[:500]
     if path not in pages and len(pages) >= _MOST_PAGES:
         return
     page = pages.setdefault(path, PageSeen("", [], at))
-    page.title, page.kinds, page.at = visit.page.title, [kind.casefold() for kind in visit.page.kinds], at
-    page.views += 1
+    page.title, page.at = visit.page.title, at
+    page.kinds = [kind.casefold() for kind in visit.page.kinds] or page.kinds
+    page.views += 0 if again else 1
 
 
 def _count_source(site: LiveSite, visit: Visit) -> None:

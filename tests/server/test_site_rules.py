@@ -25,9 +25,12 @@ def _nothing_seen(monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setattr(protocol, "_strangers", {})
 
 
-def plan(world: World, path: str = "/trips", origin: dict[str, str] | None = None, **visitor: Any) -> Any:
+def plan(
+    world: World, path: str = "/trips", origin: dict[str, str] | None = None, kinds: tuple[str, ...] = ("Section",),
+    **visitor: Any,
+) -> Any:  # fmt: skip
     """Ask for the plan of a page."""
-    page = {"url": f"https://otterwick.example{path}", "title": "Trips", "kinds": ["Section"]}
+    page = {"url": f"https://otterwick.example{path}", "title": "Trips", "kinds": kinds}
     body = json.dumps({"page": page, "device": "desktop", "visitor": visitor})
     return Client().post(f"/e/{world.site.key}/plan", body, "text/plain", headers=origin or ORIGIN)
 
@@ -150,6 +153,17 @@ def test_pages_that_were_seen_are_counted_and_matched(otterwick: World) -> None:
     answer = console.post(f"/api/sites/{otterwick.site.pk}/matching", json.dumps(asked), "application/json")
     assert answer.json() == {"paths": ["/trips", "/trips/sunrise"], "of": 3}
     assert SitePage.objects.filter(business_id=otterwick.owner.business_id).count() == 3
+
+
+def test_a_view_for_which_the_script_asks_twice_counts_once_and_its_kinds_stay(otterwick: World) -> None:
+    shown(otterwick, {"sentences": [{"kinds": ["section"]}]})
+    for kinds in ((), ("Section",), ()):
+        views._seen.clear()
+        plan(otterwick, "/trips", kinds=kinds, arrival={"url": "", "referrer": "https://findit.example/"})
+    console = otterwick.console()
+    [page] = console.get(f"/api/sites/{otterwick.site.pk}/pages").json()
+    assert (page["views"], page["kinds"]) == (2, ["section"])
+    assert [one["visits"] for one in console.get(f"/api/sites/{otterwick.site.pk}/sources").json()] == [2]
 
 
 def test_a_host_that_is_not_on_the_list_is_told_to_the_owner_until_it_is_added(otterwick: World) -> None:
