@@ -92,10 +92,22 @@ def sign_in(page: Page, stack: Stack) -> None:
     page.wait_for_url("**/follow-up**")
 
 
+@pytest.fixture(scope="session")
+def signed_in(browser: Browser, stack: Stack) -> list[Any]:
+    """The cookies of the owner, who has signed in through the form."""
+    context = browser.new_context()
+    sign_in(context.new_page(), stack)
+    cookies = context.cookies()
+    context.close()
+    return cookies
+
+
 @pytest.fixture
-def owner(page: Page, stack: Stack) -> Page:
+def owner(page: Page, stack: Stack, signed_in: list[Any]) -> Page:
     """The console with the owner signed in."""
-    sign_in(page, stack)
+    page.context.add_cookies(signed_in)
+    page.goto(f"{stack.base_url}/follow-up")
+    page.get_by_role("heading", name="Follow-up").wait_for()
     return page
 
 
