@@ -85,18 +85,8 @@ SELECT person_id, false FROM known UNION ALL SELECT person_id, true FROM address
 def _find_or_add_by_email(business: int, email: rules.Address, name: str, at: datetime) -> tuple[int, bool]:
     """The person with this email, and whether they are new; raises Overtaken."""
     with connection.cursor() as cursor:
-        given: list[Any] = [
-            business,
-            email.key,
-            business,
-            name[:300],
-            at,
-            business,
-            email.key,
-            email.shown,
-            email.domain,
-        ]
-        cursor.execute(_BY_EMAIL, given)
+        person, address = (business, name[:300], at), (business, email.key, email.shown, email.domain)
+        cursor.execute(_BY_EMAIL, [business, email.key, *person, *address])
         row = cursor.fetchone()
     if row is None:
         raise Overtaken

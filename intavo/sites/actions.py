@@ -142,12 +142,15 @@ def count_pages(business_id: int, site_id: int, pages: Mapping[str, PageSeen]) -
 
 def count_sources(business_id: int, site_id: int, sources: Mapping[tuple[str, str], int], at: datetime) -> None:
     """Add visits to where they came from, by kind and name. At most 1,000 names a site."""
-    known = set(SeenSource.objects.filter(site_id=site_id).values_list("kind", "name"))
+    if not sources:
+        return
+    names = {name for _, name in sources}
+    rows = SeenSource.objects.filter(site_id=site_id)
+    known = set(rows.filter(name__in=names).values_list("kind", "name"))
+    if not sources.keys() <= known and rows.count() >= _MOST_SOURCES:
+        sources = {source: visits for source, visits in sources.items() if source in known}
     with connection.cursor() as cursor:
         for source in sorted(sources):
-            if source not in known and len(known) >= _MOST_SOURCES:
-                continue
-            known.add(source)
             cursor.execute(
                 "INSERT INTO sites_seensource (business_id, site_id, kind, name, visits, seen_at)"
                 " VALUES (%s, %s, %s, %s, %s, %s) ON CONFLICT (site_id, kind, name) DO UPDATE SET"

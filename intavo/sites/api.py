@@ -145,4 +145,4 @@ def matching(request: MemberRequest, site_id: int, body: SentenceIn) -> Matching
     """Which of the known pages a sentence is for."""
     site = sites_of(request.auth).get(pk=site_id)
     known = pages_of(request.auth, site.pk)
-    return MatchingOut(paths=matching_pages(site, body.sentence, known), of=len(known))
+    return MatchingOut(paths=matching_pages(site, [body.sentence], known), of=len(known))

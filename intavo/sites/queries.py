@@ -1,5 +1,7 @@
 """Reads on sites."""
 
+from collections.abc import Iterable
+
 from django.db.models import QuerySet
 
 from intavo.accounts.actor import Actor
@@ -31,7 +33,10 @@ def sources_of(actor: Actor, site_id: int, most: int = 100) -> list[SeenSource]:
     return list(rows.order_by("-visits", "name")[:most])
 
 
-def matching_pages(site: Site, sentence: Sentence, known: list[SitePage]) -> list[str]:
-    """The paths of the known pages that a sentence is for, whoever comes there first."""
-    groups = rules_of(site).by_name()
-    return [page.path for page in known if page_matches(sentence, groups, page.path, tuple(page.kinds))]
+def matching_pages(site: Site, sentences: Iterable[Sentence], known: list[SitePage]) -> list[str]:
+    """The paths of the known pages that any of the sentences is for, whoever comes there first."""
+    groups, asked = rules_of(site).by_name(), list(sentences)
+    return [
+        page.path for page in known
+        if any(page_matches(sentence, groups, page.path, tuple(page.kinds)) for sentence in asked)
+    ]  # fmt: skip

@@ -71,6 +71,11 @@ class Said:
     due: datetime | None
     words: dict[Slot, str]
 
+    @property
+    def told(self) -> dict[str, str] | None:
+        """What visitors read; None where the owner hides it."""
+        return None if self.chosen.reply.hidden else {"title": self.title, "text": self.text}
+
 
 def written_moments(moments: tuple[tuple[Moment, ...], ...]) -> str:
     """Moments as the protocol writes them."""

@@ -1,5 +1,6 @@
 """Reads on touchpoints."""
 
+from collections import Counter
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field
 from datetime import date, datetime
@@ -14,7 +15,7 @@ from intavo.accounts.models import Business
 from intavo.core.legibility import Pixels, Reading, rgb
 from intavo.core.replies import Situation, choose
 from intavo.core.showing import State
-from intavo.core.touchpoint import Document, Finding, HouseStyle, Known, Sentence, Show, queue_of, readings, ready_check
+from intavo.core.touchpoint import Document, Finding, HouseStyle, Known, Show, queue_of, readings, ready_check
 from intavo.hours.queries import replies
 from intavo.project import clock
 from intavo.sites.models import Site, SitePage
@@ -84,14 +85,13 @@ def waiting(actor: Actor, at: datetime) -> Waiting:
     """What waits for somebody to think of it."""
     rows = list(touchpoints_of(actor))
     on = [row for row in rows if row.state == State.LIVE.value]
-    ended = sum(ended_by(row, at) for row in on)
+    ended = sum(_over(row, at) for row in on)
     return Waiting(
         sum(row.state == State.DRAFT.value for row in rows), sum(row.changed_since_live for row in on), ended
     )
 
 
-def ended_by(row: Touchpoint, at: datetime) -> bool:
-    """Whether the dates of what is live are past, in the business's zone."""
+def _over(row: Touchpoint, at: datetime) -> bool:
     return row.live is not None and Show.model_validate(row.live.document["show"]).over(_local_date(row.business, at))
 
 
@@ -140,12 +140,50 @@ def pixels_of(business_id: int, assets: Iterable[str]) -> dict[str, Pixels]:
     return found | {name: pixels for name in wanted if (pixels := shipped_pixels(name)) is not None}
 
 
+@dataclass
+class PagesFor:
+    """The pages that the script has seen: how many, on how many it may show, and with which others it shares them.
+
+    `example` is the most seen that it is for, on its first site; "/" where none is known.
+    """
+
+    known: int = 0
+    matching: int = 0
+    example: str = "/"
+    shared: Counter[str] = field(default_factory=Counter)
+
+
+def pages_for(touchpoint: Touchpoint, document: Document, sites: list[Site]) -> PagesFor:
+    """What is known of the pages that a document is for."""
+    found, today = PagesFor(), _local_date(touchpoint.business, clock.now())
+    queue, sentences = queue_of(document.stance), document.show.sentences
+    for site in sites:
+        pages = list(SitePage.objects.filter(site=site).order_by("-views", "path")[:300])
+        own = matching_pages(site, sentences, pages)
+        if site is sites[0]:
+            found.example = next(iter(own), "/")
+        found.known += len(pages)
+        found.matching += len(own)
+        by_itself = set(matching_pages(site, (one for one in sentences if one.moments), pages))
+        if queue == "none" or not by_itself:
+            continue
+        for row, revision in live_on(site.pk):
+            show = Show.model_validate(revision.document["show"])
+            if row.pk == touchpoint.pk or queue_of(revision.document["stance"]) != queue or show.over(today):
+                continue
+            both = by_itself & set(matching_pages(site, (one for one in show.sentences if one.moments), pages))
+            if both:
+                found.shared[row.name] += len(both)
+    return found
+
+
 def findings_of(
-    touchpoint: Touchpoint, read: Sequence[Reading] | None = None, revision: TouchpointRevision | None = None
-) -> list[Finding]:
+    touchpoint: Touchpoint, read: Sequence[Reading] | None = None, revision: TouchpointRevision | None = None,
+    pages: PagesFor | None = None,
+) -> list[Finding]:  # fmt: skip
     """The ready check of a revision (the draft without one), with everything that is known around it.
 
-    `read` is how its texts read, if known.
+    `read` is how its texts read, and `pages` what is known of its pages, where that is known already.
     """
     revision = revision or touchpoint.draft
     assert revision is not None
@@ -158,7 +196,7 @@ def findings_of(
         pixels = pixels_of(touchpoint.business_id, document.assets())
         read = readings(document, pixels, house_of(sites[0] if sites else None))
     houses = [house_of(site) for site in sites]
-    pages = _pages_for(touchpoint, document, sites)
+    pages = pages or pages_for(touchpoint, document, sites)
     codes = list(touchpoint.codes.values_list("given_at", flat=True)) if document.after.code.kind == "each" else []
     others = Touchpoint.objects.filter(business_id=touchpoint.business_id, deleted_at=None)
     return ready_check(
@@ -186,51 +224,6 @@ def _said_closed(business: Business) -> bool:
     table, tongue = replies(business.pk), business.language
     told = [choose(table, one, tongue, tongue).reply for one in (Situation.AFTER_HOURS, Situation.HOLIDAY)]
     return all(not one.hidden and bool(one.title or one.text) for one in told)
-
-
-def page_for(touchpoint: Touchpoint) -> str:
-    """The most seen page that its draft is for; "/" where none is known."""
-    site = touchpoint.sites.first()
-    if site is None or touchpoint.draft is None:
-        return "/"
-    pages = list(SitePage.objects.filter(site=site).order_by("-views", "path")[:300])
-    show = Show.model_validate(touchpoint.draft.document["show"])
-    own = _paths(site, show.sentences, pages)
-    return next((page.path for page in pages if page.path in own), "/")
-
-
-@dataclass
-class _Pages:
-    """The pages that the script has seen: how many, on how many it may show, and with which others it shares them."""
-
-    known: int = 0
-    matching: int = 0
-    shared: dict[str, int] = field(default_factory=dict)
-
-
-def _pages_for(touchpoint: Touchpoint, document: Document, sites: list[Site]) -> _Pages:
-    found = _Pages()
-    for site in sites:
-        pages = list(SitePage.objects.filter(site=site).order_by("-views")[:300])
-        own = _paths(site, document.show.sentences, pages)
-        found.known += len(pages)
-        found.matching += len(own)
-        queue = queue_of(document.stance)
-        by_itself = _paths(site, (one for one in document.show.sentences if one.moments), pages)
-        if queue == "none" or not by_itself:
-            continue
-        for row, revision in live_on(site.pk):
-            if row.pk != touchpoint.pk and queue_of(revision.document["stance"]) == queue:
-                show = Show.model_validate(revision.document["show"])
-                both = by_itself & _paths(site, (one for one in show.sentences if one.moments), pages)
-                if both:
-                    found.shared[row.name] = found.shared.get(row.name, 0) + len(both)
-    return found
-
-
-def _paths(site: Site, sentences: Iterable[Sentence], pages: list[SitePage]) -> set[str]:
-    """The pages that any of the sentences is for."""
-    return {path for one in sentences for path in matching_pages(site, one, pages)}
 
 
 def questions_of(business_id: int, group: str = "") -> list[QuestionAnswer]:

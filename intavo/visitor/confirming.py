@@ -36,7 +36,7 @@ def _done(request: HttpRequest, found: Incoming, given: Given) -> HttpResponse:
     document = found.document
     look = resolved(document.look, document.stance, house_of(Site.objects.get(pk=found.site.id)))
     shown = given.code if document.after.code.show else None
-    said = None if found.said is None or found.said.chosen.reply.hidden else found.said
+    said = found.said if found.said and found.said.told else None
     context = {
         "business": found.site.business,
         "look": look,

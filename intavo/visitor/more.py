@@ -74,9 +74,8 @@ def rehearsed_more(site: LiveSite, wanted: Wanted, told: As, at: datetime) -> di
     document = Document.model_validate(row.document)
     site, at = told.site(site), at + told.ahead
     said = site.answers(document, at, told.visitor.language, None)
-    quiet = said is None or said.chosen.reply.hidden
     found = extras(site.business.pk, document, site, row.touchpoint_id, at)
-    return found | {"says": None if said is None or quiet else {"title": said.title, "text": said.text}}
+    return found | {"says": said.told if said else None}
 
 
 def _gives_code_freely(document: Document) -> bool:

@@ -68,7 +68,7 @@ class Scene:
         """What is said to them where they send a touchpoint so many seconds after they come; "" for nothing."""
         at = one.at + timedelta(seconds=after)
         said = self.live.answers(self.documents[touchpoint_id], at, one.language, None)
-        if said is None or said.chosen.reply.hidden:
+        if said is None or said.told is None:
             return ""
         return ". ".join(words for words in (said.title.rstrip("."), said.text) if words)
 

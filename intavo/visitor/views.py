@@ -82,7 +82,7 @@ def plan_view(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse
         "now": iso(at), "visit_minutes": VISIT_MINUTES, "give_way_to": list(site.rules.give_way_to),
         "hours": {
             "situation": said.situation.value, "until": iso(until) if until else None,
-            "says": None if said.chosen.reply.hidden else {"title": said.title, "text": said.text},
+            "says": said.told,
         },
     }  # fmt: skip
     if site.wants:

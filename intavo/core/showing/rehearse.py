@@ -138,6 +138,7 @@ class _Play:
     def __init__(self, touchpoints: list[Compiled], visit: Visit, at: datetime) -> None:
         self.touchpoints = {one.id: one for one in touchpoints}
         self.visit, self.at, self.now = visit, at, 0.0
+        self.gives_way = any(one.around.gives_way for one in touchpoints)
         self.visits_before = visit.visitor.visits - 1
         self.memory = dict(visit.memory)
         before = {"visits": self.visits_before, "pages_ever": visit.visitor.pages_ever - 1}
@@ -248,8 +249,8 @@ class _Play:
 
     def _goes_first(self, queue: _Queue) -> bool:
         """Whether an element of the site's own stands that what interrupts has to wait for."""
-        named = any(one.around.gives_way for one in self.touchpoints.values())
-        return named and queue is self.queues["interrupting"] and self.page is not None and self.page.notice
+        stands = self.gives_way and self.page is not None and self.page.notice
+        return stands and queue is self.queues["interrupting"]
 
     def _next(self, queue: _Queue) -> None:
         queue.timer = None

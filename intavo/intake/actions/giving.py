@@ -164,7 +164,7 @@ def _answer_mail(found: Incoming, code: str | None, file: dict[str, str] | None,
     thanks, after, said = found.document.after.thank_you, found.document.after, found.said
     if not thanks.send or found.reach.email is None:
         return
-    promise = "" if said is None or said.chosen.reply.hidden else said.words.get("promise", "")
+    promise = said.words.get("promise", "") if said and said.told else ""
     slots = {
         "first_name": found.reach.name, "promise": promise,
         "next_opening": said.words.get("next_opening", "") if said else "",

@@ -105,8 +105,8 @@ def _kept(found: Incoming, sender: str) -> Answered:
 
 def answer_text(found: Incoming, given: Given, offered: str | None) -> str:
     """The answer as the protocol has it; written once, and replayed as it was."""
-    said, after = found.said, found.document.after
-    says = None if said is None or said.chosen.reply.hidden else {"title": said.title, "text": said.text}
+    after = found.document.after
+    says = found.said.told if found.said else None
     body: dict[str, object] = {
         "next": found.checked.next, "says": says, "code": given.code if after.code.show else None,
         "file": given.file, "suggest": {"email": offered} if offered else None,

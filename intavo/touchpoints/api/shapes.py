@@ -13,7 +13,7 @@ from intavo.core.touchpoint import PLACES, Document, Show, changes, departures, 
 from intavo.project import clock
 
 from ..models import Touchpoint
-from ..queries import ended_by, findings_of, house_of, page_for, pixels_of, touchpoints_of
+from ..queries import findings_of, house_of, pages_for, pixels_of, touchpoints_of
 
 
 class FindingOut(Schema):
@@ -103,7 +103,7 @@ def summary(row: Touchpoint) -> dict[str, Any]:
         "purpose": row.draft.document["purpose"], "stance": row.draft.document["stance"],
         "pages": [pattern["path"] for sentence in show["sentences"] for pattern in sentence["pages"]],
         "changed_since_live": row.changed_since_live, "begins": live.begins(today) if live else None,
-        "over": ended_by(row, clock.now()),
+        "over": live.over(today) if live else False,
         "sites": [PlacedOut(id=site.pk, name=site.name, slug=site.slug) for site in sites],
         "hosted": [f"{settings.BASE_URL}/t/{site.slug}/{row.slug}" for site in sites],
     }  # fmt: skip
@@ -120,6 +120,8 @@ def draft_out(request: MemberRequest, touchpoint_id: int) -> DraftOut:
     on_desktop, on_phone = (readings(document, pixels, house, phone) for phone in (False, True))
     read = [ReadingOut.of(one, False) for one in on_desktop] + [ReadingOut.of(one, True) for one in on_phone]
     codes = list(row.codes.values_list("given_at", flat=True)) if document.after.code.kind == "each" else []
+    pages = pages_for(row, document, list(row.sites.all()))
+    found = findings_of(row, on_desktop, pages=pages)
     changed = changes(Document.model_validate(row.live.document), document) if row.live else []
     return DraftOut(
         **summary(row), document=document.model_dump(mode="json"), number=draft.number, saved_at=draft.saved_at,
@@ -129,9 +131,9 @@ def draft_out(request: MemberRequest, touchpoint_id: int) -> DraftOut:
         places=list(PLACES[document.stance]),
         saved_by=draft.saved_by.user.name if draft.saved_by else "", live_number=row.live.number if row.live else None,
         can_undo=draft.parent_id is not None, can_redo=draft.children.exists(),
-        findings=[FindingOut(level=f.level, message=f.message, place=f.place) for f in findings_of(row, on_desktop)],
+        findings=[FindingOut(level=f.level, message=f.message, place=f.place) for f in found],
         changes=[ChangeOut(place=one.place, words=one.words) for one in changed], readings=read,
         codes_all=len(codes), codes_left=sum(given is None for given in codes),
         csv=f"{settings.BASE_URL}/csv/{row.csv_token}.csv" if row.csv_token else None,
-        example_page=page_for(row),
+        example_page=pages.example,
     )  # fmt: skip

@@ -14,7 +14,8 @@ type Told = Pick<Extract<Sent, { kind: 'taken' }>, 'says'>
 
 /** What would come next and be said, had it been sent. */
 async function taken(app: App, { touchpoint, step, revision }: Body): Promise<Sent> {
-  const more = await app.net.post('more', JSON.stringify({ touchpoint, revision })).then((answer) => answer.json() as Promise<Told>)
+  const asked = app.net.post('more', JSON.stringify({ touchpoint, revision }))
+  const more = await asked.then((answer) => answer.json() as Promise<Told>).catch((): Told => ({ says: null }))
   const steps = app.entries.find((one) => one.id === touchpoint)?.document.steps ?? []
   const here = steps.find((one) => one.id === step)
   const button = here?.parts.find((part) => part.kind === 'button' && part.does.action === 'send')

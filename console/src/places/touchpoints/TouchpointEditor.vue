@@ -105,6 +105,8 @@ function goTo(place: string) {
     box.scrollIntoView({ block: 'center' })
     return box.querySelector<HTMLElement>('input, button, select, [contenteditable]')?.focus()
   }
+  // Where there is no site at all, there is no box to tick.
+  if (place === 'sites') return void router.push('/business')
   if (edited.value?.steps.some((one) => one.id === place)) step.value = place
   const home = edited.value?.steps.find((one) => one.parts.some((part) => part.id === place))
   if (home) step.value = home.id
