@@ -152,8 +152,9 @@ class Run:
             self._open(deed, self.how.get("by", {}).get(str(number), "soft" if deed.soft else ""))
         elif deed.do == "scroll":
             self.page.evaluate(
-                "(to) => { scrollTo(0, (to / 100) * document.documentElement.scrollHeight - innerHeight + 0.5);"
-                " dispatchEvent(new Event('scroll')) }", deed.to,
+                "(to) => { const box = document.scrollingElement;"
+                " box.scrollTop = (to / 100) * (box.scrollHeight - box.clientHeight);"
+                " document.dispatchEvent(new Event('scroll')) }", deed.to,
             )  # fmt: skip
         elif deed.do in {"click", "see"}:
             self.page.evaluate(_CLICK if deed.do == "click" else _SEE, deed.on)

@@ -33,7 +33,7 @@ class OpenPage(_Deed):
 
 
 class Scroll(_Deed):
-    """Scrolls so far that this share of the page, in percent, has been on screen."""
+    """Scrolls to this share of the way down, in percent: 0 is the top, 100 the foot."""
 
     do: Literal["scroll"] = "scroll"
     to: float = Field(ge=0, le=100)

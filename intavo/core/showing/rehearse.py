@@ -14,7 +14,7 @@ from .visit import Arrival, Memory, Page, Visit, Visitor
 
 NEXT_AFTER = 3.0  # seconds from one that has gone to the next
 LOOKS_AGAIN = 0.5  # seconds, while something of the site's own goes first
-SHORT_PAGE_READ_AFTER = 5.0
+SHORT_PAGE_DOWN_AFTER = 5.0
 BACK_UP = 1.0  # percent further down than the share it comes back to
 _TICK = 1e-6
 _NOTHING_YET: dict[str, object] = {"pages_this_visit": 0, "interruptions": 0}
@@ -77,9 +77,8 @@ class _Page:
 
     deed: OpenPage
     start: float
-    bottom: float = 0
+    down: float = 0
     furthest: float = 0
-    scrolled: bool = False
     clicks: int = 0
     clicked: set[str] = field(default_factory=set)
     seen: set[str] = field(default_factory=set)
@@ -186,7 +185,7 @@ class _Play:
             elif moment.idle is not None:
                 latest = max(latest, self.page.acted + moment.idle)
             elif moment.read is not None and self.page.short:
-                latest = max(latest, self.page.start + SHORT_PAGE_READ_AFTER)
+                latest = max(latest, self.page.start + SHORT_PAGE_DOWN_AFTER)
             else:
                 return None
         return latest
@@ -199,8 +198,8 @@ class _Play:
             return elapsed >= moment.after
         if moment.read is not None:
             if page.short:
-                return elapsed >= SHORT_PAGE_READ_AFTER
-            return page.scrolled and page.furthest + _TICK >= moment.read
+                return elapsed >= SHORT_PAGE_DOWN_AFTER
+            return page.furthest + _TICK >= moment.read
         if moment.up is not None:
             return moment.up in page.back
         if moment.idle is not None:
@@ -350,9 +349,8 @@ class _Play:
 
     def _on_page(self, page: _Page, deed: Deed) -> None:
         if isinstance(deed, Scroll):
-            screen = 100 / page.deed.screens
-            page.bottom = max(deed.to, min(screen, 100))
-            page.scrolled, page.furthest = True, max(page.furthest, page.bottom)
+            page.down = 0 if page.short else deed.to
+            page.furthest = max(page.furthest, page.down)
             self._back_up(page)
         elif isinstance(deed, Click):
             page.clicks += 1
@@ -370,7 +368,7 @@ class _Play:
         for one in self.watched.values():
             for moment in (each for all_of in one.entry.moments for each in all_of if each.up is not None):
                 further = page.furthest > (moment.up or 0) + BACK_UP
-                if further and page.bottom <= (moment.up or 0) + BACK_UP:
+                if further and page.down <= (moment.up or 0) + BACK_UP:
                     page.back.add(moment.up or 0)
 
     def _close_what_stands(self) -> None:

@@ -20,8 +20,8 @@ Selector = Annotated[str, StringConstraints(min_length=1, max_length=300, strip_
 class Moment(Model):
     """When, on a page. Exactly one is given.
 
-    `after`: seconds on it; `read`: percent of it, going down; `up`: percent, coming back up to it; `view`: an
-    element in view; `clicks`: so many, anywhere; `idle`: seconds without doing anything; `leave`: about to
+    `after`: seconds on it; `read`: percent of the way down that was scrolled; `up`: percent, coming back up to it;
+    `view`: an element in view; `clicks`: so many, anywhere; `idle`: seconds without doing anything; `leave`: about to
     leave; `click`: a click on an element. Elements are named by a selector.
     """
 
@@ -42,7 +42,7 @@ class Moment(Model):
     @model_validator(mode="after")
     def _one_of_them(self) -> Self:
         if len(self.given()) != 1:
-            raise ValueError("a moment is one thing: seconds, a share that is read, an element, clicks, or leaving")
+            raise ValueError("a moment is one thing: seconds, how far down, an element, clicks, or leaving")
         return self
 
     def given(self) -> dict[str, Any]:

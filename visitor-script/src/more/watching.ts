@@ -1,3 +1,4 @@
+import { scrolledBox, wayDown } from '../moments'
 import type { Moment } from '../plan'
 
 const TOUCH_AFTER = 10_000
@@ -78,11 +79,13 @@ function watchIdle(seconds: number, comes: () => void): () => void {
   }
 }
 
-/** Back up to a share of the page, in percent, after having been further down. */
+/** Back up to a share of the way down, in percent, after having been further down. */
 function watchUp(share: number, comes: () => void): () => void {
   let further = false
-  return on(window, ['scroll'], () => {
-    const now = (100 * (scrollY + innerHeight)) / document.documentElement.scrollHeight
+  return on(window, ['scroll'], (event) => {
+    const box = scrolledBox(event)
+    if (!box) return
+    const now = wayDown(box)
     if (now > share + 1) further = true
     else if (further) comes()
   })
