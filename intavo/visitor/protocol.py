@@ -10,6 +10,7 @@ from typing import TypeVar
 
 from django.conf import settings
 from django.http import HttpRequest, HttpResponse
+from django.utils.cache import patch_vary_headers
 from django.views.decorators.csrf import csrf_exempt
 from pydantic import BaseModel, ValidationError
 
@@ -152,7 +153,7 @@ def _allowed_origin(request: HttpRequest, site: LiveSite) -> bool:
 
 
 def _with_origin(request: HttpRequest, response: HttpResponse, site: LiveSite | None) -> HttpResponse:
-    response["Vary"] = "Origin"
+    patch_vary_headers(response, ["Origin"])
     if site is not None and _allowed_origin(request, site):
         response["Access-Control-Allow-Origin"] = request.headers["Origin"]
     return response

@@ -1,14 +1,17 @@
 """The visitor's protocol, version 1: loader, plan, intake and beats."""
 
+import gzip
 import json
 import time
 from collections import Counter
 from datetime import UTC, datetime, timedelta
+from functools import lru_cache
 from hashlib import sha256
 from urllib.parse import urlsplit
 
 from django.conf import settings
 from django.http import HttpRequest, HttpResponse
+from django.utils.cache import patch_vary_headers
 from pydantic import TypeAdapter, ValidationError
 
 from intavo.accounts.actor import visitor_of
@@ -49,13 +52,23 @@ def iso(at: datetime) -> str:
     return text.replace(".000Z", "Z")
 
 
+@lru_cache(maxsize=1)
+def _loader(written: int) -> tuple[bytes, bytes, str]:
+    """The script as it was written at an instant, the same compressed, and its tag."""
+    text = settings.LOADER_FILE.read_bytes()
+    return text, gzip.compress(text, 9, mtime=0), f'W/"{sha256(text).hexdigest()[:20]}"'
+
+
 @visitor_view("GET")
 def loader(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse:
     """The script itself; the same for every site, which it knows by its own address."""
-    text = settings.LOADER_FILE.read_bytes()
-    tag = f'"{sha256(text).hexdigest()[:20]}"'
+    text, packed, tag = _loader(settings.LOADER_FILE.stat().st_mtime_ns)
+    packs = "gzip" in request.headers.get("Accept-Encoding", "")
     unchanged = request.headers.get("If-None-Match") == tag
-    response = HttpResponse(b"" if unchanged else text, status=304 if unchanged else 200)
+    response = HttpResponse(b"" if unchanged else packed if packs else text, status=304 if unchanged else 200)
+    if packs and not unchanged:
+        response["Content-Encoding"] = "gzip"
+    patch_vary_headers(response, ["Accept-Encoding"])
     response["Content-Type"] = "text/javascript; charset=utf-8"
     response["Cache-Control"] = "public, max-age=300"
     response["ETag"] = tag

@@ -31,79 +31,99 @@ export class App implements World {
   readonly store: Store
   readonly net: Net
   readonly visit: Visit
-  private turns: Record<Queue, Turns>
+  #turns: Record<Queue, Turns>
   entries: Entry[] = []
-  private stops: (() => void)[] = []
+  /** How to stop watching, by touchpoint; the moments that are watched are its key's rest. */
+  #watched = new Map<string, { moments: string; stop: () => void }>()
+  #pageBegan = 0
+  #begun = false
+  /** Opened by a click before there was anything to open it with. */
+  #wanted = ''
+  /** Everything that is drawn, in the page's own places too. */
+  drawn = new Set<Drawing>()
   onScreen = new Map<string, OnScreen>()
-  private listeners: [string, Listener][] = []
-  private watched = false
-  private moreComes: Promise<void> | null = null
-  private moreCame: () => void = () => undefined
-  private code: More | undefined
-  private giveWay: string[] = []
+  #listeners: [string, Listener][] = []
+  #moreComes: Promise<void> | null = null
+  #moreCame: () => void = () => undefined
+  #code: More | undefined
+  #giveWay: string[] = []
 
-  constructor(private options: Options) {
+  #options: Options
+
+  constructor(options: Options) {
+    this.#options = options
     this.base = options.base
     this.store = new Store(`intavo.${options.key}`)
     const secret = (navigator as { globalPrivacyControl?: boolean }).globalPrivacyControl === true
     this.visit = new Visit(this.store, secret)
     this.net = new Net(`${options.base}/e/${options.key}`, this.store)
-    this.net.whenSent = (body, sent) => this.sentLater(body, sent)
-    const turns = (held?: () => boolean): Turns => new Turns((entry) => this.comesByItself(entry), held)
-    const held = (): boolean => this.giveWay.some((one) => document.querySelector(one)?.checkVisibility?.())
-    this.turns = { interrupting: turns(held), bar: turns() }
+    this.net.whenSent = (body, sent) => this.#sentLater(body, sent)
+    const turns = (held?: () => boolean): Turns => new Turns((entry) => this.#comesByItself(entry), held)
+    const held = (): boolean => this.#giveWay.some((one) => document.querySelector(one)?.checkVisibility?.())
+    this.#turns = { interrupting: turns(held), bar: turns() }
   }
 
   async start(): Promise<void> {
     void this.net.resend()
-    if (this.options.hosted) return this.hosted(this.options.hosted)
-    if (!this.watched) {
-      this.watched = true
-      watchAddress(() => void this.page())
-      document.addEventListener('click', (event) => this.clickedLink(event))
-    }
-    if (location.hash.startsWith('#intavo-') || (this.store.works && sessionStorage.intavoAs)) await this.fetchMore()
-    await this.page()
-    const asked = /^#intavo=([\w-]+)$/.exec(location.hash)?.[1]
+    if (this.#options.hosted) return this.#hosted(this.#options.hosted)
+    watchAddress(() => void this.#page())
+    if (location.hash.startsWith('#intavo-') || (this.store.works && sessionStorage.intavoAs)) await this.#fetchMore()
+    await this.#page()
+    this.#begun = true
+    const asked = this.#wanted || /^#intavo=([\w-]+)$/.exec(location.hash)?.[1]
     if (asked) await this.open(asked)
-    else await this.takeUpAgain()
+    else await this.#takeUpAgain()
   }
 
   /** A new page: what was waiting on the one before is over. */
-  private async page(): Promise<void> {
-    this.stops.splice(0).forEach((stop) => stop())
-    this.turns.interrupting.clear()
-    this.turns.bar.clear()
+  async #page(): Promise<void> {
+    this.#watched.forEach((one) => one.stop())
+    this.#watched.clear()
+    this.#pageBegan = performance.now()
+    this.#turns.interrupting.clear()
+    this.#turns.bar.clear()
     this.visit.page()
     this.visit.found = { kinds: [], signed_in: false }
     let plan = await this.ask()
     if (plan?.wants) {
-      await this.fetchMore()
-      this.visit.found = this.code?.readPage(plan.wants) ?? this.visit.found
+      await this.#fetchMore()
+      this.visit.found = this.#code?.readPage(plan.wants) ?? this.visit.found
       if (this.visit.found.kinds.length || this.visit.found.signed_in) plan = await this.ask()
     }
-    if (!plan) return
-    this.giveWay = plan.give_way_to
+    if (plan) await this.#follow(plan)
+  }
+
+  /** What the plan says holds from now on; what is watched already goes on being watched. */
+  async #follow(plan: Plan): Promise<void> {
+    this.#giveWay = plan.give_way_to
     this.entries = plan.touchpoints
-    this.dropOthers()
-    for (const { id } of this.entries) this.planned.set(id, this.recall(id))
-    if (document.querySelector('[data-intavo]:empty')) void this.inPage((code) => code.fillSlots(this))
+    this.#dropOthers()
+    for (const { id } of this.entries) this.#planned.set(id, this.#recall(id))
+    if (document.querySelector('[data-intavo]:empty')) void this.#inPage((code) => code.fillSlots(this))
+    const wanted = new Map(this.entries.map((entry) => [entry.id, JSON.stringify(entry.moments)]))
+    for (const [id, { moments, stop }] of this.#watched) {
+      if (wanted.get(id) === moments) continue
+      stop()
+      this.#watched.delete(id)
+    }
     for (const entry of this.entries) {
-      if (entry.moments.flat().some(special)) await this.withMore(entry, true)
-      if (entry.moments.length) this.stops.push(watch(entry.moments, () => this.ready(entry), this.code?.watchOne))
+      if (!entry.moments.length || this.#watched.has(entry.id)) continue
+      if (entry.moments.flat().some(special)) await this.#withMore(entry, true)
+      const stop = watch(entry.moments, () => this.#ready(entry), this.#code?.watchOne, this.#pageBegan)
+      this.#watched.set(entry.id, { moments: wanted.get(entry.id) ?? '', stop })
     }
   }
 
   /** What never waits goes with the page it was on; on a single-page site that is here and now. */
-  private dropOthers(): void {
+  #dropOthers(): void {
     for (const [id, { shown }] of this.onScreen) {
-      if (shown.entry.queue === 'none' && !this.entries.some((one) => one.id === id)) this.takeAway(id)
+      if (shown.entry.queue === 'none' && !this.entries.some((one) => one.id === id)) this.#takeAway(id)
     }
   }
 
-  private ready(entry: Entry): void {
-    if (entry.queue === 'none') void this.comesByItself(entry)
-    else this.turns[entry.queue].ready(entry)
+  #ready(entry: Entry): void {
+    if (entry.queue === 'none') void this.#comesByItself(entry)
+    else this.#turns[entry.queue].ready(entry)
   }
 
   async ask(open?: string): Promise<Plan | null> {
@@ -119,103 +139,106 @@ export class App implements World {
   }
 
   /** Its turn has come: unless another tab has changed what is remembered, or the plan has run out. */
-  private async comesByItself(entry: Entry): Promise<boolean> {
-    if (this.onScreen.has(entry.id)) return false
+  async #comesByItself(entry: Entry): Promise<boolean> {
+    // Since then it may have come, or the plan may have left it out.
+    if (this.onScreen.has(entry.id) || !this.entries.some((one) => one.id === entry.id)) return false
     let current: Entry | undefined = entry
-    const unchanged = this.recall(entry.id) === this.planned.get(entry.id)
+    const unchanged = this.#recall(entry.id) === this.#planned.get(entry.id)
     if (!unchanged || Date.parse(this.visit.now()) > Date.parse(entry.valid_until)) {
       const plan = await this.ask()
       current = plan?.touchpoints.find((one) => one.id === entry.id && one.moments.length > 0)
     }
     if (!current) return false
-    if (current.stance === 'in-page') return (await this.inPage((code) => code.inPlace(this, current))) ?? false
+    if (current.stance === 'in-page') return (await this.#inPage((code) => code.inPlace(this, current))) ?? false
     await this.put(current, 'live')
     if (current.queue === 'interrupting') this.store.change((memory) => memory.interruptions++)
     return true
   }
 
   /** What was remembered of each touchpoint when the plan was made. */
-  private planned = new Map<string, string>()
+  #planned = new Map<string, string>()
 
-  private recall(id: string): string {
+  #recall(id: string): string {
     const { touchpoints, interruptions } = this.store.read()
     return JSON.stringify([touchpoints[id], interruptions])
   }
 
   async put(entry: Entry, mode: Mode, place: Element = document.body): Promise<void> {
-    await this.withMore(entry)
+    await this.#withMore(entry)
     // Called for twice at once (by itself and by a click), it stands there once.
     if (mode === 'live' && this.onScreen.has(entry.id)) return
     const shown = new Shown(this, entry, mode, place)
+    this.drawn.add(shown.drawing)
     const unsee = whenSeen(shown.drawing.card.hidden ? shown.drawing.host : shown.drawing.card, () => this.happened('seen', entry))
     if (mode !== 'live') return
-    if (entry.queue !== 'none') this.turns[entry.queue].taken()
+    if (entry.queue !== 'none') this.#turns[entry.queue].taken()
     this.onScreen.set(entry.id, { shown, unsee })
-    this.remember(entry, (memory) => {
+    this.#remember(entry, (memory) => {
       memory.shown += 1
       memory.last_shown = this.visit.now()
     })
   }
 
   /** The parts that the loader does not carry are fetched once, when a touchpoint has one. */
-  private withMore(entry: Entry, always = false): Promise<void> {
-    return always || entry.needs_more ? this.fetchMore() : Promise.resolve()
+  #withMore(entry: Entry, always = false): Promise<void> {
+    return always || entry.needs_more ? this.#fetchMore() : Promise.resolve()
   }
 
-  private fetchMore(): Promise<void> {
-    this.moreComes ??= new Promise((come) => {
-      this.moreCame = come
+  #fetchMore(): Promise<void> {
+    this.#moreComes ??= new Promise((come) => {
+      this.#moreCame = come
       const script = document.createElement('script')
       script.src = `${this.base}/static/touch/more.js`
-      script.nonce = this.options.nonce
+      script.nonce = this.#options.nonce
       script.onerror = () => come()
       document.head.append(script)
     })
-    return this.moreComes
+    return this.#moreComes
   }
 
   /** Called by the second file once it is here. */
   more(more: More): void {
     learn(more)
-    this.code = more
+    this.#code = more
     more.begin(this)
-    this.moreCame()
+    this.#moreCame()
   }
 
   async solve(asks: () => Promise<Extras>): Promise<string> {
-    return this.code?.solve(asks) ?? ''
+    return this.#code?.solve(asks) ?? ''
   }
 
   /** A likely slip in an address is offered to be put right. */
-  async offer(drawing: Drawing, email: string): Promise<void> {
-    await this.fetchMore()
-    this.code?.offer(drawing, email)
+  async offer(shown: Shown, email: string): Promise<void> {
+    await this.#fetchMore()
+    this.#code?.offer(shown, email)
   }
 
-  private sentLater(body: { touchpoint: string }, sent: Sent): void {
-    const entry = this.entries.find((one) => one.id === body.touchpoint)
+  #sentLater(body: { touchpoint: string }, sent: Sent): void {
+    const shown = kept.get(body.touchpoint)
+    const entry = shown?.entry ?? this.entries.find((one) => one.id === body.touchpoint)
     if (entry && sent.kind === 'taken') this.answered(entry)
-    const drawing = kept.get(body.touchpoint)
     kept.delete(body.touchpoint)
+    const drawing = shown?.drawing
     if (drawing?.host.isConnected) drawing.settle(sent)
   }
 
   answered(entry: Entry, values?: Values, tags: string[] = []): void {
     this.store.change((memory) => (memory.tags = [...new Set([...memory.tags, ...tags])]))
-    this.remember(entry, (memory) => (memory.answered = this.visit.now()))
+    this.#remember(entry, (memory) => (memory.answered = this.visit.now()))
     const name = values?.answers['name']
     if (name) this.store.change((memory) => (memory.first_name = name.split(/\s+/)[0] ?? ''))
     if (entry.document.purpose === 'sign-up') this.store.change((memory) => (memory.on_list = true))
-    this.tell('answered', entry)
+    this.#tell('answered', entry)
     this.happened('goal', entry)
   }
 
-  private remember(entry: Entry, edit: (memory: ReturnType<typeof memoryOf>) => void): void {
+  #remember(entry: Entry, edit: (memory: ReturnType<typeof memoryOf>) => void): void {
     this.store.change((memory) => edit(memoryOf(memory, entry.id, entry.generation)))
   }
 
   happened(what: string, entry: Entry): void {
-    if (what === 'seen' || what === 'goal') this.tell(what, entry)
+    if (what === 'seen' || what === 'goal') this.#tell(what, entry)
     if (this.visit.secret) return
     this.net.beat({
       touchpoint: entry.id,
@@ -227,35 +250,36 @@ export class App implements World {
     })
   }
 
-  private tell(what: Happening, entry: Entry): void {
+  #tell(what: Happening, entry: Entry): void {
     const detail = { touchpoint: entry.slug, id: entry.id }
     document.dispatchEvent(new CustomEvent(`intavo:${what}`, { detail }))
-    for (const [name, listener] of this.listeners) if (name === what) listener(detail)
+    for (const [name, listener] of this.#listeners) if (name === what) listener(detail)
   }
 
-  private takeAway(id: string): Entry | null {
+  #takeAway(id: string): Entry | null {
     const found = this.onScreen.get(id)
     if (!found) return null
     this.onScreen.delete(id)
     found.unsee()
     found.shown.drawing.remove()
+    this.drawn.delete(found.shown.drawing)
     return found.shown.entry
   }
 
-  private standing(queue: string): Entry | undefined {
+  #standing(queue: string): Entry | undefined {
     return [...this.onScreen.values()].map((one) => one.shown.entry).find((entry) => entry.queue === queue)
   }
 
   /** The visitor has closed it (without an entry: what interrupts just now, or else the bar). */
   close(wanted?: Entry): void {
-    const one = wanted ?? this.standing('interrupting') ?? this.standing('bar')
-    const entry = one && this.takeAway(one.id)
+    const one = wanted ?? this.#standing('interrupting') ?? this.#standing('bar')
+    const entry = one && this.#takeAway(one.id)
     if (!entry) return
     this.store.keepTyped(entry.id, null)
-    this.remember(entry, (memory) => (memory.last_closed = this.visit.now()))
+    this.#remember(entry, (memory) => (memory.last_closed = this.visit.now()))
     this.happened('closed', entry)
-    this.tell('closed', entry)
-    if (entry.queue !== 'none') this.turns[entry.queue].gone()
+    this.#tell('closed', entry)
+    if (entry.queue !== 'none') this.#turns[entry.queue].gone()
   }
 
   /** Opened by the visitor's own click: at once, whatever its sentence; the one on screen gives way. */
@@ -267,8 +291,8 @@ export class App implements World {
       standing.unfold(true)
       return true
     }
-    const before = entry.queue === 'interrupting' ? this.standing('interrupting') : entry
-    if (before) this.takeAway(before.id)
+    const before = entry.queue === 'interrupting' ? this.#standing('interrupting') : entry
+    if (before) this.#takeAway(before.id)
     await this.put(entry, 'live')
     if (entry.stance === 'button') this.onScreen.get(entry.id)?.shown.drawing.unfold(true)
     this.happened('opened', entry)
@@ -276,36 +300,48 @@ export class App implements World {
   }
 
   /** What was being filled in when the page was loaded anew comes back with what was typed. */
-  private async takeUpAgain(): Promise<void> {
+  async #takeUpAgain(): Promise<void> {
     const typing = this.store.typing()
     if (typing) await this.open(typing.slug)
   }
 
   on(event: string, listener: Listener): void {
-    this.listeners.push([event, listener])
+    this.#listeners.push([event, listener])
   }
 
   tellVisitor(known: Known): void {
-    Object.assign(this.visit.known, known)
+    const { known: before } = this.visit
+    const now = { ...before, ...known }
+    if (JSON.stringify(now) === JSON.stringify(before)) return
+    this.visit.known = now
+    if (this.#begun) void this.#askAgain(now.first_name !== before.first_name)
   }
 
-  private clickedLink(event: Event): void {
+  /** The plan for what is known now. */
+  async #askAgain(renamed: boolean): Promise<void> {
+    if (renamed) this.drawn.forEach((one) => one.again())
+    const plan = await this.ask()
+    if (plan) await this.#follow(plan)
+  }
+
+  clickedLink(event: Event): void {
     const target = event.target instanceof Element ? event.target.closest('[data-intavo-open],a[href^="#intavo="]') : null
     const slug = target?.getAttribute('data-intavo-open') ?? target?.getAttribute('href')?.slice('#intavo='.length)
     if (!slug) return
     event.preventDefault()
-    void this.open(slug)
+    if (this.#begun) void this.open(slug)
+    else this.#wanted = slug
   }
 
   /** Touchpoints that stand in the page, in their slots or at their spots: the rest of the code puts them there. */
-  private async inPage<T>(work: (code: More) => T): Promise<T | undefined> {
-    await this.fetchMore()
-    return this.code && work(this.code)
+  async #inPage<T>(work: (code: More) => T): Promise<T | undefined> {
+    await this.#fetchMore()
+    return this.#code && work(this.#code)
   }
 
   /** The hosted page: the plain form gives way to the same drawing as everywhere. */
-  private async hosted(slug: string): Promise<void> {
+  async #hosted(slug: string): Promise<void> {
     const place = document.getElementById('intavo-here')
-    if (place) await this.inPage((code) => code.inSlot(this, slug, place))
+    if (place) await this.#inPage((code) => code.inSlot(this, slug, place))
   }
 }

@@ -34,6 +34,8 @@ function begin(): void {
   const found = script && /^(.*)\/e\/([\w-]+)\.js/.exec(script.src)
   if (!script || !found || window.intavo) return
   const app = new App({ base: found[1] ?? '', key: found[2] ?? '', hosted: script.dataset.hosted ?? null, nonce: script.nonce ?? '' })
+  // At once: what is clicked while the rest of the page loads is opened when it has.
+  document.addEventListener('click', (event) => guarded(() => app.clickedLink(event)))
   let running = false
   const run = (): void => {
     if (running) return

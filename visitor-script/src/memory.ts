@@ -67,16 +67,19 @@ export function fresh(): Remembered {
 export class Store {
   /** False where the browser refuses to remember. */
   readonly works: boolean
-  private held: Remembered | null = null
+  #held: Remembered | null = null
 
-  constructor(private key: string) {
-    this.works = this.tryOut()
+  #key: string
+
+  constructor(key: string) {
+    this.#key = key
+    this.works = this.#tryOut()
   }
 
-  private tryOut(): boolean {
+  #tryOut(): boolean {
     try {
-      localStorage.setItem(`${this.key}.try`, '1')
-      localStorage.removeItem(`${this.key}.try`)
+      localStorage.setItem(`${this.#key}.try`, '1')
+      localStorage.removeItem(`${this.#key}.try`)
       return true
     } catch {
       return false
@@ -85,9 +88,9 @@ export class Store {
 
   /** Read anew each time: another tab may have written. */
   read(): Remembered {
-    if (!this.works) return (this.held ??= fresh())
+    if (!this.works) return (this.#held ??= fresh())
     try {
-      const found = JSON.parse(localStorage.getItem(this.key) ?? 'null') as Partial<Remembered> | null
+      const found = JSON.parse(localStorage.getItem(this.#key) ?? 'null') as Partial<Remembered> | null
       return { ...fresh(), ...found }
     } catch {
       return fresh()
@@ -97,30 +100,30 @@ export class Store {
   /** What is being typed lasts as long as the tab: kept apart from what is remembered. */
   keepTyped(id: string, typed: Typed | null, slug = ''): void {
     try {
-      const all = this.allTyped()
+      const all = this.#allTyped()
       // What is undefined is not written.
       const next = { ...all, [id]: typed ? { ...typed, slug } : undefined }
-      sessionStorage.setItem(`${this.key}.typed`, JSON.stringify(next))
+      sessionStorage.setItem(`${this.#key}.typed`, JSON.stringify(next))
     } catch {
       // Not kept, then: the page goes on as before.
     }
   }
 
-  private allTyped(): Record<string, Typed & { slug: string }> {
+  #allTyped(): Record<string, Typed & { slug: string }> {
     try {
-      return (JSON.parse(sessionStorage.getItem(`${this.key}.typed`) ?? '{}') ?? {}) as Record<string, Typed & { slug: string }>
+      return (JSON.parse(sessionStorage.getItem(`${this.#key}.typed`) ?? '{}') ?? {}) as Record<string, Typed & { slug: string }>
     } catch {
       return {}
     }
   }
 
   typed(id: string): Typed | null {
-    return this.allTyped()[id] ?? null
+    return this.#allTyped()[id] ?? null
   }
 
   /** The touchpoint that was being filled in, if one was. */
   typing(): { id: string; slug: string } | null {
-    const [found] = Object.entries(this.allTyped())
+    const [found] = Object.entries(this.#allTyped())
     return found ? { id: found[0], slug: found[1].slug } : null
   }
 
@@ -129,7 +132,7 @@ export class Store {
     edit(memory)
     if (this.works) {
       try {
-        localStorage.setItem(this.key, JSON.stringify(memory))
+        localStorage.setItem(this.#key, JSON.stringify(memory))
       } catch {
         // Full: going without the newest memory is better than failing on the site's page.
       }

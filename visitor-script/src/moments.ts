@@ -35,8 +35,12 @@ export const special = (moment: Moment): boolean => moment.after === undefined &
  * How far down counts by what is scrolled: a page's first screen is no part of the way. A page that cannot be
  * scrolled counts as fully down after 5 s.
  */
-export function watch(moments: Moment[][], come: () => void, watchOne: Watch = () => () => undefined): () => void {
-  const started = performance.now()
+export function watch(
+  moments: Moment[][],
+  come: () => void,
+  watchOne: Watch = () => () => undefined,
+  started = performance.now(),
+): () => void {
   let furthest = wayDown(whole())
   const came = new Set<Moment>()
   const stops: (() => void)[] = []
@@ -71,7 +75,7 @@ export function watch(moments: Moment[][], come: () => void, watchOne: Watch = (
         }),
       )
     } else {
-      const timer = setTimeout(look, moment.after === undefined ? SHORT_PAGE_DOWN_AFTER : moment.after * 1000)
+      const timer = setTimeout(look, started - performance.now() + 1000 * (moment.after ?? SHORT_PAGE_DOWN_AFTER / 1000))
       stops.push(() => clearTimeout(timer))
     }
   }

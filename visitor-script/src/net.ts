@@ -20,39 +20,41 @@ interface Problem {
 }
 
 export class Net {
-  private retry = 0
-  private timer = 0
-  private beats: object[] = []
-  private beatTimer = 0
+  #retry = 0
+  #timer = 0
+  #beats: object[] = []
+  #beatTimer = 0
 
-  constructor(
-    private base: string,
-    private store: Store,
-  ) {
-    addEventListener('pagehide', () => this.flush(true))
+  #base: string
+  #store: Store
+
+  constructor(base: string, store: Store) {
+    this.#base = base
+    this.#store = store
+    addEventListener('pagehide', () => this.#flush(true))
     addEventListener('online', () => this.resend())
   }
 
   post(path: string, body: string): Promise<Response> {
-    return fetch(`${this.base}/${path}`, { method: 'POST', body, headers: TEXT, credentials: 'omit', keepalive: body.length < 60000 })
+    return fetch(`${this.#base}/${path}`, { method: 'POST', body, headers: TEXT, credentials: 'omit', keepalive: body.length < 60000 })
   }
 
   /** Keep it first, then send it: what is not acknowledged is sent again, by this page or a later one. */
   async submit(body: { id: string } & Record<string, unknown>): Promise<Sent> {
     const text = JSON.stringify(body)
-    this.store.change((memory) => memory.waiting.push({ body: text, since: Date.now() }))
-    const sent = await this.trySend(text)
-    if (sent.kind === 'kept') this.later()
+    this.#store.change((memory) => memory.waiting.push({ body: text, since: Date.now() }))
+    const sent = await this.#trySend(text)
+    if (sent.kind === 'kept') this.#later()
     return sent
   }
 
-  private async trySend(text: string): Promise<Sent> {
+  async #trySend(text: string): Promise<Sent> {
     let answer: Response
     try {
       answer = await this.post('intake', text)
       if (answer.status >= 500 || answer.status === 429) return { kind: 'kept' }
       const said: unknown = await answer.json()
-      this.forget(text)
+      this.#forget(text)
       if (answer.ok) {
         const { suggest, ...rest } = said as Taken
         return { kind: 'taken', ...rest, suggest: suggest?.email ?? null }
@@ -64,9 +66,9 @@ export class Net {
     }
   }
 
-  private forget(text: string): void {
+  #forget(text: string): void {
     const { id } = JSON.parse(text) as { id: string }
-    this.store.change((memory) => {
+    this.#store.change((memory) => {
       memory.waiting = memory.waiting.filter((one) => (JSON.parse(one.body) as { id: string }).id !== id)
     })
   }
@@ -74,39 +76,39 @@ export class Net {
   /** Called for each kept one that has gone through later. */
   whenSent: (body: { touchpoint: string; step: string }, sent: Sent) => void = () => undefined
 
-  private later(): void {
-    clearTimeout(this.timer)
-    const pause = PAUSES[Math.min(this.retry++, PAUSES.length - 1)]
-    this.timer = window.setTimeout(() => void this.resend(), pause)
+  #later(): void {
+    clearTimeout(this.#timer)
+    const pause = PAUSES[Math.min(this.#retry++, PAUSES.length - 1)]
+    this.#timer = window.setTimeout(() => void this.resend(), pause)
   }
 
   async resend(): Promise<void> {
     let left = false
-    for (const one of this.store.read().waiting) {
+    for (const one of this.#store.read().waiting) {
       if (Date.now() - one.since > KEPT_FOR) {
-        this.forget(one.body)
+        this.#forget(one.body)
         continue
       }
-      const sent = await this.trySend(one.body)
+      const sent = await this.#trySend(one.body)
       if (sent.kind === 'kept') left = true
       else this.whenSent(JSON.parse(one.body), sent)
     }
-    if (left) this.later()
-    else this.retry = 0
+    if (left) this.#later()
+    else this.#retry = 0
   }
 
   beat(beat: object): void {
-    this.beats.push({ id: randomId(), variant: null, ...beat })
-    this.beatTimer ||= window.setTimeout(() => this.flush(false), 1500)
+    this.#beats.push({ id: randomId(), variant: null, ...beat })
+    this.#beatTimer ||= window.setTimeout(() => this.#flush(false), 1500)
   }
 
-  private flush(leaving: boolean): void {
-    clearTimeout(this.beatTimer)
-    this.beatTimer = 0
-    if (!this.beats.length) return
-    const body = JSON.stringify(this.beats)
-    this.beats = []
-    if (leaving) navigator.sendBeacon?.(`${this.base}/beats`, new Blob([body], { type: TEXT['Content-Type'] }))
+  #flush(leaving: boolean): void {
+    clearTimeout(this.#beatTimer)
+    this.#beatTimer = 0
+    if (!this.#beats.length) return
+    const body = JSON.stringify(this.#beats)
+    this.#beats = []
+    if (leaving) navigator.sendBeacon?.(`${this.#base}/beats`, new Blob([body], { type: TEXT['Content-Type'] }))
     else this.post('beats', body).catch(() => undefined)
   }
 }

@@ -14,34 +14,40 @@ export interface World {
   answered(entry: Entry, values: Values, tags?: string[]): void
   close(entry: Entry): void
   open(slug: string): void
-  offer(drawing: Drawing, email: string): Promise<void>
+  offer(shown: Shown, email: string): Promise<void>
   solve(asks: () => Promise<Extras>): Promise<string>
 }
 
 /** One touchpoint drawn on the page, with everything that can be done in it. */
 export class Shown {
   readonly drawing: Drawing
-  private opened = performance.now()
-  private lastId = ''
-  private last: { step: string; values: Values } | null = null
-  private work: Promise<string> | null = null
+  #opened = performance.now()
+  /** What was sent last, for a correction of it. */
+  last = { id: '', step: '', values: { answers: {}, consents: {} } as Values }
+  #work: Promise<string> | null = null
+
+  #world: World
 
   constructor(
-    private world: World,
+    world: World,
     readonly entry: Entry,
     readonly mode: Mode,
     place: Element,
   ) {
-    this.drawing = draw(document, entry.document, mode, this.actions(), this.around())
+    this.#world = world
+    this.drawing = draw(document, entry.document, mode, this.#actions(), this.#around())
     this.drawing.show(place)
   }
 
-  private around(): Around {
-    const { world, entry } = this
+  #around(): Around {
+    const { entry } = this
+    const world = this.#world
     const key = (name: string): string => `${entry.id}.${name}`
     return {
       base: world.base,
-      firstName: world.visit.known.first_name ?? world.store.read().first_name,
+      get firstName() {
+        return world.visit.known.first_name ?? world.store.read().first_name
+      },
       now: () => world.visit.time(),
       typed: world.store.typed(entry.id),
       keep: (typed: Typed | null) => world.store.keepTyped(entry.id, typed, entry.slug),
@@ -52,67 +58,58 @@ export class Shown {
     }
   }
 
-  private actions(): Actions {
-    const { world, entry } = this
+  #actions(): Actions {
+    const { entry } = this
+    const world = this.#world
     return {
-      send: (step, values, trap) => {
-        this.last = { step, values }
-        return this.submit(step, values, trap)
-      },
-      correct: (email) => this.correct(email),
-      offer: (drawing, email) => void world.offer(drawing, email),
+      send: (step, values, trap) => this.submit(step, values, trap),
+      offer: (email) => void world.offer(this, email),
       close: () => (this.mode === 'live' ? world.close(entry) : undefined),
       started: () => {
         world.happened('started', entry)
-        if (entry.document.then.work) this.work ??= this.doWork()
+        if (entry.document.then.work) this.#work ??= this.#doWork()
       },
       clicked: () => world.happened('clicked', entry),
       goal: () => world.happened('goal', entry),
       open: (slug) => world.open(slug),
       helped: (question, helped) => void world.net.post('helped', JSON.stringify({ question, helped })).catch(() => undefined),
-      extras: (code) => this.more(code),
+      extras: (code) => this.#more(code),
     }
   }
 
-  private async more(code: boolean): Promise<Extras> {
-    const { entry, world } = this
+  async #more(code: boolean): Promise<Extras> {
+    const { entry } = this
+    const world = this.#world
     const body = { touchpoint: entry.id, revision: entry.revision, visitor: world.visit.secret ? null : world.store.read().id, code }
     const answer = await world.net.post('more', JSON.stringify(body))
     return answer.ok ? ((await answer.json()) as Extras) : {}
   }
 
   /** The piece of work is begun with the first letter, so that it is done when they send. */
-  private doWork(): Promise<string> {
-    return this.world.solve(() => this.more(false))
+  #doWork(): Promise<string> {
+    return this.#world.solve(() => this.#more(false))
   }
 
-  private async submit(step: string, values: Values, trap: string, corrects?: string): Promise<Sent> {
-    const { entry, world } = this
-    this.lastId = randomId()
-    if (entry.document.then.work) this.work ??= this.doWork()
-    const work = this.work ? await this.work : ''
-    this.work = null
+  async submit(step: string, values: Values, trap: string, corrects?: string): Promise<Sent> {
+    const { entry } = this
+    const world = this.#world
+    const id = randomId()
+    this.last = { id, step, values }
+    if (entry.document.then.work) this.#work ??= this.#doWork()
+    const work = this.#work ? await this.#work : ''
+    this.#work = null
     const body = {
-      id: this.lastId, touchpoint: entry.id, revision: entry.revision, variant: entry.variant, step,
+      id, touchpoint: entry.id, revision: entry.revision, variant: entry.variant, step,
       answers: values.answers, consents: values.consents, page: world.visit.place(), device: device(),
-      visitor: world.visit.sender(world.store.read()), elapsed_ms: Math.round(performance.now() - this.opened),
+      visitor: world.visit.sender(world.store.read()), elapsed_ms: Math.round(performance.now() - this.#opened),
       ...(corrects ? { corrects } : {}), ...(trap ? { trap } : {}), ...(work ? { work } : {}),
     } // prettier-ignore
     const sent = await world.net.submit(body)
     if (sent.kind === 'taken') world.answered(entry, values, sent.tags)
-    if (sent.kind === 'kept') kept.set(entry.id, this.drawing)
+    if (sent.kind === 'kept') kept.set(entry.id, this)
     return sent
-  }
-
-  private correct(email: string): Promise<Sent> {
-    if (!this.last) return Promise.resolve({ kind: 'kept' })
-    const parts = this.entry.document.steps.flatMap((step) => step.parts)
-    const field = parts.find((part) => part.kind === 'field' && part.input === 'email')
-    const name = field?.kind === 'field' ? field.name : 'email'
-    const { step, values } = this.last
-    return this.submit(step, { ...values, answers: { ...values.answers, [name]: email } }, '', this.lastId)
   }
 }
 
-/** Drawings whose answer is kept to be sent later, by the touchpoint's id. */
-export const kept = new Map<string, Drawing>()
+/** Those whose answer is kept to be sent later, by the touchpoint's id. */
+export const kept = new Map<string, Shown>()

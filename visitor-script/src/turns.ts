@@ -4,50 +4,53 @@ export const NEXT_AFTER = 3000
 
 /** Interrupting touchpoints come one at a time, in the owner's order, 3 s after the one before has gone. */
 export class Turns {
-  private queue: Entry[] = []
-  private timer = 0
-  private onScreen = false
+  #queue: Entry[] = []
+  #timer = 0
+  #onScreen = false
+
+  #show: (entry: Entry) => Promise<boolean>
+  #held: () => boolean
 
   /** `held`: something of the site's own goes first. */
-  constructor(
-    private show: (entry: Entry) => Promise<boolean>,
-    private held = () => false,
-  ) {}
-
-  ready(entry: Entry): void {
-    this.queue.push(entry)
-    this.queue.sort((a, b) => a.order - b.order)
-    if (!this.onScreen && !this.timer) void this.next()
+  constructor(show: (entry: Entry) => Promise<boolean>, held = () => false) {
+    this.#show = show
+    this.#held = held
   }
 
-  private async next(): Promise<void> {
-    this.timer = 0
-    if (this.queue.length && this.held()) {
-      this.timer = window.setTimeout(() => void this.next(), 500)
+  ready(entry: Entry): void {
+    this.#queue.push(entry)
+    this.#queue.sort((a, b) => a.order - b.order)
+    if (!this.#onScreen && !this.#timer) void this.#next()
+  }
+
+  async #next(): Promise<void> {
+    this.#timer = 0
+    if (this.#queue.length && this.#held()) {
+      this.#timer = window.setTimeout(() => void this.#next(), 500)
       return
     }
-    const entry = this.queue.shift()
+    const entry = this.#queue.shift()
     if (!entry) return
-    this.onScreen = true
-    if (await this.show(entry)) return
-    this.onScreen = false
-    await this.next()
+    this.#onScreen = true
+    if (await this.#show(entry)) return
+    this.#onScreen = false
+    await this.#next()
   }
 
   taken(): void {
-    this.onScreen = true
-    clearTimeout(this.timer)
-    this.timer = 0
+    this.#onScreen = true
+    clearTimeout(this.#timer)
+    this.#timer = 0
   }
 
   gone(): void {
-    this.onScreen = false
-    clearTimeout(this.timer)
-    this.timer = window.setTimeout(() => void this.next(), NEXT_AFTER)
+    this.#onScreen = false
+    clearTimeout(this.#timer)
+    this.#timer = window.setTimeout(() => void this.#next(), NEXT_AFTER)
   }
 
   /** The queue ends with the page. */
   clear(): void {
-    this.queue = []
+    this.#queue = []
   }
 }

@@ -10,16 +10,20 @@ export interface Known {
 
 /** The visit as the server is told of it; times are the server's, by what it last said. */
 export class Visit {
-  private said = 0
-  private saidAt = 0
+  #said = 0
+  #saidAt = 0
   known: Known = {}
   /** What the page says of itself, as far as the rules want to know it. */
   found: { kinds: string[]; signed_in: boolean } = { kinds: [], signed_in: false }
 
+  #store: Store
+
   constructor(
-    private store: Store,
+    store: Store,
     readonly secret: boolean,
-  ) {}
+  ) {
+    this.#store = store
+  }
 
   /** The server's time now, as an ISO text. */
   now(): string {
@@ -28,12 +32,12 @@ export class Visit {
 
   /** The same in milliseconds. */
   time(): number {
-    return this.said ? this.said + performance.now() - this.saidAt : Date.now() + this.store.read().skew
+    return this.#said ? this.#said + performance.now() - this.#saidAt : Date.now() + this.#store.read().skew
   }
 
   /** Count a page; a visit ends after so many minutes without one. */
   page(): void {
-    this.store.change((memory) => {
+    this.#store.change((memory) => {
       const at = this.time()
       if (!memory.last_page || at - memory.last_page > memory.visit_minutes * 60000) {
         memory.visits += 1
@@ -50,11 +54,11 @@ export class Visit {
 
   /** Set the clock by a plan. */
   heard(plan: Plan): void {
-    this.said = Date.parse(plan.now)
-    this.saidAt = performance.now()
-    this.store.change((memory) => {
-      memory.skew = this.said - Date.now()
-      memory.last_page = this.said
+    this.#said = Date.parse(plan.now)
+    this.#saidAt = performance.now()
+    this.#store.change((memory) => {
+      memory.skew = this.#said - Date.now()
+      memory.last_page = this.#said
       memory.visit_minutes = plan.visit_minutes
     })
   }
@@ -75,7 +79,7 @@ export class Visit {
         tags: memory.tags,
       },
       memory: memory.touchpoints,
-      storage: this.store.works,
+      storage: this.#store.works,
       open: open ?? null,
     }
   }

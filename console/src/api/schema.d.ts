@@ -1645,8 +1645,8 @@ export interface components {
          * Moment
          * @description When, on a page. Exactly one is given.
          *
-         *     `after`: seconds on it; `read`: percent of it, going down; `up`: percent, coming back up to it; `view`: an
-         *     element in view; `clicks`: so many, anywhere; `idle`: seconds without doing anything; `leave`: about to
+         *     `after`: seconds on it; `read`: percent of the way down that was scrolled; `up`: percent, coming back up to it;
+         *     `view`: an element in view; `clicks`: so many, anywhere; `idle`: seconds without doing anything; `leave`: about to
          *     leave; `click`: a click on an element. Elements are named by a selector.
          */
         Moment: {

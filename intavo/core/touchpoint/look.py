@@ -117,6 +117,7 @@ class LookValues(Model):
     colours: Colours = Colours()
     cross: Cross | None = None
     pushes: bool | None = None
+    stays: bool | None = None
 
     @field_validator("height")
     @classmethod
@@ -200,6 +201,7 @@ class FullValues(Model):
     colours: FullColours
     cross: Cross
     pushes: bool
+    stays: bool
 
 
 class FullLook(FullValues):
@@ -217,7 +219,7 @@ _BASE: dict[str, Any] = {
     "place": "middle", "edge": 16, "width": 480, "height": "content", "content": "top", "spacing": 28, "corners": 14,
     "border": 0, "shadow": "strong", "background": Background(), "backdrop": Backdrop(), "arrival": "rise",
     "going": "fade", "font": Font(), "head_font": None, "size": 16, "head_size": 24, "weight": 400,
-    "head_weight": 700, "cross": Cross(), "pushes": True,
+    "head_weight": 700, "cross": Cross(), "pushes": True, "stays": True,
 }  # fmt: skip
 _STANCES: dict[Stance, dict[str, Any]] = {
     "pop-up": {},

@@ -521,6 +521,7 @@ export interface Look {
   colours: Colours;
   cross: Cross | null;
   pushes: boolean | null;
+  stays: boolean | null;
   house: boolean;
   phone: LookValues;
   css: string;
@@ -619,6 +620,7 @@ export interface LookValues {
   colours: Colours1;
   cross: Cross | null;
   pushes: boolean | null;
+  stays: boolean | null;
 }
 /**
  * Colours by role; what is left open follows.
@@ -866,8 +868,8 @@ export interface Tagged {
 /**
  * When, on a page. Exactly one is given.
  *
- * `after`: seconds on it; `read`: percent of it, going down; `up`: percent, coming back up to it; `view`: an
- * element in view; `clicks`: so many, anywhere; `idle`: seconds without doing anything; `leave`: about to
+ * `after`: seconds on it; `read`: percent of the way down that was scrolled; `up`: percent, coming back up to it;
+ * `view`: an element in view; `clicks`: so many, anywhere; `idle`: seconds without doing anything; `leave`: about to
  * leave; `click`: a click on an element. Elements are named by a selector.
  *
  * This interface was referenced by `TouchpointDocument`'s JSON-Schema
@@ -1212,6 +1214,7 @@ export interface Look1 {
   colours: Colours;
   cross: Cross | null;
   pushes: boolean | null;
+  stays: boolean | null;
   house: boolean;
   phone: LookValues;
   css: string;
@@ -1246,6 +1249,7 @@ export interface LookValues1 {
   colours: Colours1;
   cross: Cross | null;
   pushes: boolean | null;
+  stays: boolean | null;
 }
 /**
  * All rules: any of the sentences shows it, within how often and until.
@@ -1347,6 +1351,7 @@ export interface FullValues {
   colours: FullColours;
   cross: Cross;
   pushes: boolean;
+  stays: boolean;
 }
 /**
  * What a visitor's browser draws with: on a desktop and on a phone.
@@ -1377,6 +1382,7 @@ export interface FullLook {
   colours: FullColours;
   cross: Cross;
   pushes: boolean;
+  stays: boolean;
   phone: FullValues;
   css: string;
 }

@@ -31,14 +31,14 @@ export const MORE_CSS = `
 .code{display:flex;gap:10px;align-items:center;margin:10px 0;padding:10px 14px;border:2px dashed currentColor;border-radius:8px}
 .code output{flex:1;font-size:1.2em;font-weight:700;letter-spacing:.06em}
 hr{border:0;border-top:1px solid currentColor;opacity:.3;margin:14px 0}
-.progress{display:flex;gap:4px;margin:0 0 14px;padding-inline-end:calc(var(--cross) - 4px)}
+.progress{display:flex;gap:4px;margin:0 0 14px;padding-inline-end:calc(var(--sign) - 4px)}
 .progress i{flex:1;height:4px;border-radius:2px;background:currentColor;opacity:.25}
 .progress i.done{opacity:1}
 [data-stance=side-panel]{inset:0 0 0 auto;margin:0;height:100vh;height:100dvh;max-height:none}
 [data-stance=side-panel][data-place=left]{inset:0 auto 0 0}
 [data-stance=full-page]{inset:0;margin:0;width:100vw;height:100vh;height:100dvh;max-height:none}
 [data-stance=full-page] .body{width:min(var(--w),100%);margin:0 auto}
-.dock{position:fixed;inset:var(--edge);z-index:2147483000;display:flex;flex-direction:column-reverse;align-items:flex-end;gap:10px;pointer-events:none;font:var(--weight) var(--size)/1.5 var(--font)}
+.dock{position:fixed;inset:calc(var(--edge) + var(--above,0px)) var(--edge) calc(var(--edge) + var(--below,0px));z-index:2147483000;display:flex;flex-direction:column-reverse;align-items:flex-end;gap:10px;pointer-events:none;font:var(--weight) var(--size)/1.5 var(--font)}
 .dock[data-place^=top]{flex-direction:column}
 .dock[data-place$=left]{align-items:flex-start}
 .dock[data-place=left],.dock[data-place=right]{justify-content:center}

@@ -1,3 +1,4 @@
+import { keepArranged } from './corners'
 import { backdropArt, behindCard, loadFonts, paintMore } from './art'
 import { nextStep, stepOf, takesNameless } from './flow'
 import { el, sign } from '../render/dom'
@@ -91,6 +92,7 @@ export const full = (Base: Base): Base =>
     override show(parent: Element): void {
       super.show(parent)
       if (this.mode === 'live') this.goByItself()
+      if (this.document.stance === 'button' && this.mode === 'live') keepArranged(this.page)
     }
 
     /** Gone after its seconds, but not while somebody is in it. */

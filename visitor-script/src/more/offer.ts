@@ -1,12 +1,17 @@
 import { el } from '../render/dom'
-import type { Drawing } from '../render/draw'
+import type { Shown } from '../shown'
 
 /** Offers another address instead of the one that was typed; it is taken by a click, never by itself. */
-export function offer(drawing: Drawing, email: string): void {
+export function offer(shown: Shown, email: string): void {
+  const { drawing, last } = shown
+  const parts = shown.entry.document.steps.flatMap((step) => step.parts)
+  const field = parts.find((part) => part.kind === 'field' && part.input === 'email')
+  const name = field?.kind === 'field' ? field.name : 'email'
   const take = el(drawing.page, 'button', { class: 'button plain', type: 'button' }, `Use ${email}`)
   take.addEventListener('click', () => {
     take.setAttribute('aria-disabled', 'true')
-    void drawing.actions.correct(email).then((sent) => {
+    const values = { ...last.values, answers: { ...last.values.answers, [name]: email } }
+    void shown.submit(last.step, values, '', last.id).then((sent) => {
       if (sent.kind === 'taken') drawing.notice(`Thank you. We write to ${email}.`)
       else drawing.settle(sent)
     })

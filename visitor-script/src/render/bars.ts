@@ -1,14 +1,10 @@
-/** Bars: they push the page or lie over it, and never hide the page's own header. */
+/** Bars: they push the page or lie over it, stay in view as they should, and never hide the page's own header. */
+import type { FullValues } from './types'
 
-function pinned(page: Document, own: Element): HTMLElement | null {
-  const view = page.defaultView ?? window
-  for (const found of page.elementsFromPoint(view.innerWidth / 2, 2)) {
-    for (let one: Element | null = found; one && one !== page.body; one = one.parentElement) {
-      if (one === own) break
-      if (one instanceof view.HTMLElement && ['fixed', 'sticky'].includes(view.getComputedStyle(one).position)) return one
-    }
-  }
-  return null
+/** What of the site's own is held at the top. */
+function pinned(page: Document, view: Window): HTMLElement | undefined {
+  const there = page.elementsFromPoint(view.innerWidth / 2, 2) as HTMLElement[]
+  return there.find((one) => /fixed|sticky/.test(view.getComputedStyle(one).position))
 }
 
 function headerFoot(page: Document): number {
@@ -17,37 +13,47 @@ function headerFoot(page: Document): number {
   return box && box.top <= 1 && box.bottom > 0 && box.height < 240 ? box.bottom : 0
 }
 
-/** Puts a bar on the page; gives back how to take it away again without a trace. */
-export function standBar(page: Document, host: HTMLElement, card: HTMLElement, place: string, pushes: boolean): () => void {
+/** Room for the bar at an end of the page; what the visitor looks at just now stays where it is. */
+function push(page: Document, end: 'Top' | 'Bottom', height: number): () => void {
   const view = page.defaultView ?? window
-  const { body } = page
-  if (place === 'top' && pushes) {
-    const header = pinned(page, host)
-    body.prepend(host)
-    card.classList.add('in-flow')
-    if (!header || view.getComputedStyle(header).position !== 'fixed') return () => undefined
-    const before = header.style.top
-    const follow = (): void => {
-      header.style.top = `${Math.max(0, card.getBoundingClientRect().bottom)}px`
-    }
-    follow()
-    view.addEventListener('scroll', follow, { passive: true })
-    return () => {
-      view.removeEventListener('scroll', follow)
-      header.style.top = before
-    }
+  const of = end === 'Top' ? page.documentElement : page.body
+  const before = of.style[`padding${end}`]
+  const own = parseFloat(view.getComputedStyle(of)[`padding${end}`]) || 0
+  const give = (room: string, by: number): void => {
+    const down = end === 'Top' && view.scrollY
+    of.style.overflowAnchor = 'none'
+    of.style[`padding${end}`] = room
+    if (down) view.scrollBy({ top: by, behavior: 'instant' })
+    of.style.overflowAnchor = ''
   }
-  if (place === 'bottom' && pushes) {
-    const before = body.style.paddingBottom
-    const own = parseFloat(view.getComputedStyle(body).paddingBottom) || 0
-    body.style.paddingBottom = `${own + card.offsetHeight}px`
-    return () => (body.style.paddingBottom = before)
+  give(`${own + height}px`, height)
+  return () => give(before, -height)
+}
+
+/** Puts a bar on the page; gives back how to take it away again without a trace. */
+export function standBar(page: Document, host: HTMLElement, card: HTMLElement, look: FullValues): () => void {
+  const view = page.defaultView ?? window
+  const { place, pushes, stays } = look
+  // Out of the flow, so that it makes no cell and no gap in the page's own layout.
+  host.style.position = 'absolute'
+  const height = card.offsetHeight
+  if (place !== 'top') return pushes ? push(page, 'Bottom', height) : () => undefined
+  const header = pushes ? pinned(page, view) : null
+  const before = header?.style.top ?? ''
+  const back = pushes ? push(page, 'Top', height) : () => undefined
+  page.body.prepend(host)
+  const came = view.scrollY
+  const follow = (): void => {
+    // One that does not stay goes with the page, from where it came.
+    const gone = stays ? 0 : Math.min(height + 40, Math.max(0, view.scrollY - came))
+    host.style.setProperty('--from-top', `${(pushes ? 0 : headerFoot(page)) - gone}px`)
+    if (header) header.style.top = `${Math.max(0, height - gone)}px`
   }
-  if (place === 'top') {
-    const follow = (): void => host.style.setProperty('--from-top', `${headerFoot(page)}px`)
-    follow()
-    view.addEventListener('scroll', follow, { passive: true })
-    return () => view.removeEventListener('scroll', follow)
+  follow()
+  view.addEventListener('scroll', follow, { passive: true })
+  return () => {
+    view.removeEventListener('scroll', follow)
+    if (header) header.style.top = before
+    back()
   }
-  return () => undefined
 }

@@ -2,7 +2,7 @@
 export const CSS = `
 :host{all:initial}
 *{box-sizing:border-box}
-.card{position:relative;display:flex;flex-direction:column;width:min(var(--w),100%);max-width:none;max-height:none;height:var(--h);margin:0 auto;padding:0;border:var(--line) solid var(--border-colour);border-radius:var(--round);background:var(--card);color:var(--text);font:var(--weight) var(--size)/1.5 var(--font);overflow:auto;overflow-wrap:anywhere;overscroll-behavior:contain;box-shadow:var(--shadow);text-align:start}
+.card{position:relative;display:flex;flex-direction:column;width:min(var(--w),100%);max-width:none;max-height:none;height:var(--h);margin:0 auto;padding:0;border:var(--line) solid var(--border);border-radius:var(--round);background:var(--card);color:var(--text);font:var(--weight) var(--size)/1.5 var(--font);overflow:auto;overflow-wrap:anywhere;overscroll-behavior:contain;box-shadow:var(--shadow);text-align:start}
 .card:focus{outline:0}
 .fixed{position:fixed;inset:var(--edge);z-index:2147483000;width:min(var(--w),calc(100vw - 2*var(--edge)));max-height:calc(100vh - 2*var(--edge));max-height:calc(100dvh - 2*var(--edge));margin:auto}
 .fixed[data-height=content]{height:fit-content}
@@ -16,7 +16,7 @@ form{display:flow-root;width:100%}
 h2{margin:0 0 8px;font:var(--head-weight) var(--head-size)/1.2 var(--head-font);color:var(--headline)}
 h2:focus{outline:0}
 .small{font-size:.86em}h2.small{font-size:calc(var(--head-size)*.72)}h2.medium{font-size:calc(var(--head-size)*.86)}.text.large{font-size:1.15em}
-.has-cross h2:first-child,.has-cross .text:first-child{padding-inline-end:calc(var(--cross) - 4px)}
+.has-cross h2:first-child,.has-cross .text:first-child{padding-inline-end:calc(var(--sign) - 4px)}
 p{margin:0 0 10px}
 .text>:last-child{margin-bottom:10px}
 .text a{color:inherit}
@@ -40,14 +40,13 @@ button{font:inherit;cursor:pointer}
 .notice,.reply{margin:12px 0;padding:10px 14px;border-inline-start:4px solid var(--button)}
 .reply p{margin:2px 0 0}
 .trap{position:absolute;width:1px;height:1px;overflow:hidden;opacity:0}
-.cross{position:absolute;top:8px;z-index:2;display:grid;place-items:center;inset-inline-end:8px;min-width:var(--cross);height:var(--cross);padding:0 6px;border:0;border-radius:99px;background:none;color:var(--cross-colour);line-height:1}
+.cross{position:absolute;top:8px;z-index:2;display:grid;place-items:center;inset-inline-end:8px;min-width:var(--sign);height:var(--sign);padding:0 6px;border:0;border-radius:99px;background:none;color:var(--cross);line-height:1}
 .cross:hover{background:rgba(127,127,127,.25)}
 .cross svg{width:55%;height:55%;min-width:14px}
 [data-stance=bar]{inset-inline:0;width:100%;max-width:100%;inset-block:auto;margin:0}
 [data-stance=bar][data-place=top]{top:var(--from-top,0)}
 [data-stance=bar][data-place=bottom]{bottom:0}
-.card.in-flow{position:relative;inset:auto;z-index:2147482000}
-[data-stance=bar] .body{width:min(var(--w),100%);margin:0 auto;padding-inline:calc(var(--pad) + 16px) calc(var(--pad) + var(--cross))}
+[data-stance=bar] .body{width:min(var(--w),100%);margin:0 auto;padding-inline:calc(var(--pad) + 16px) calc(var(--pad) + var(--sign))}
 [data-stance=bar] form{display:flex;flex-wrap:wrap;gap:4px 18px;align-items:center}
 [data-stance=bar] form>*{flex:1 1 auto}
 [data-stance=bar] h2,[data-stance=bar] p,[data-stance=bar] .text>:last-child{margin:0}

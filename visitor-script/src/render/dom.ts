@@ -11,12 +11,6 @@ export function el<K extends keyof HTMLElementTagNameMap>(
   return made
 }
 
-const FOCUSABLE = 'a[href],button,input,textarea,select,summary,[tabindex="0"]'
-
-export function focusable(root: ParentNode): HTMLElement[] {
-  return [...root.querySelectorAll<HTMLElement>(FOCUSABLE)].filter((one) => one.offsetParent !== null && one.tabIndex >= 0)
-}
-
 const WIDTHS = [480, 960, 1600]
 
 /** Where a picture of the library is, in the widths it is kept in. */

@@ -1,6 +1,6 @@
 import { standBar } from './bars'
 import { CSS } from './css'
-import { el, focusable } from './dom'
+import { el } from './dom'
 import { looks, paint, PHONE } from './look'
 import { makePart, moreCss } from './parts'
 import type { Actions, Around, Does, FullValues, Made, Part, Says, SeenDocument, Sent, Step, Values } from './types'
@@ -28,7 +28,7 @@ export class Drawing {
   protected typed: Values = { answers: {}, consents: {} }
   protected step!: Step
   protected began = false
-  private busy = false
+  #busy = false
   protected undo: (() => void)[] = []
   protected behind: HTMLElement | null = null
   protected view: Window & typeof globalThis
@@ -44,7 +44,7 @@ export class Drawing {
     this.host = el(page, 'div', { 'data-intavo-touchpoint': mode === 'live' ? document.stance : mode })
     this.root = this.host.attachShadow({ mode: 'open' })
     this.look = looks(document.look, this.view)
-    this.adopt()
+    this.#adopt()
     this.card = this.makeCard()
     if (around.typed) this.typed = { answers: { ...around.typed.answers }, consents: { ...around.typed.consents } }
     this.paint()
@@ -63,7 +63,7 @@ export class Drawing {
     return this.mode !== 'inline' && MODAL.includes(this.document.stance)
   }
 
-  private adopt(): void {
+  #adopt(): void {
     // The sheet must belong to the window of the page it is used in; a CSP does not reach it.
     this.root.adoptedStyleSheets = [CSS, moreCss(), this.document.look.css].filter(Boolean).map((text) => {
       const sheet = new this.view.CSSStyleSheet()
@@ -100,19 +100,19 @@ export class Drawing {
       if (this.mode === 'stage') return card.setAttribute('open', '')
       ;(card as HTMLDialogElement).showModal()
       this.heading()?.focus()
-      if (this.document.leaving.hold_scroll) this.holdScroll()
+      if (this.document.leaving.hold_scroll) this.#holdScroll()
     }
     if (this.document.stance === 'bar' && this.mode !== 'inline') {
-      this.undo.push(standBar(this.page, this.host, card, this.look.place, this.look.pushes))
+      this.undo.push(standBar(this.page, this.host, card, this.look))
     }
     if (this.mode === 'stage') return
     if (this.mode === 'live') {
       card.classList.add(this.look.arrival)
-      this.listen()
+      this.#listen()
     }
   }
 
-  private holdScroll(): void {
+  #holdScroll(): void {
     const { style } = this.page.documentElement
     const before = style.overflow
     style.overflow = 'hidden'
@@ -125,13 +125,12 @@ export class Drawing {
     const modal = this.modal && this.mode === 'live'
     if (modal) (card as HTMLDialogElement).close()
     const still = this.look.going === 'none' || this.view.matchMedia('(prefers-reduced-motion:reduce)').matches
-    if (this.mode !== 'live' || still || !host.isConnected || card.classList.contains('in-flow')) return host.remove()
+    if (this.mode !== 'live' || still || !host.isConnected) return host.remove()
     // Closed, so that the page is free at once; what goes is only a picture of it.
     if (modal) card.setAttribute('open', '')
     this.behind?.remove()
     host.inert = true
-    host.setAttribute('aria-hidden', 'true')
-    card.classList.remove('rise', 'slide', 'fade', 'grow')
+    card.classList.remove(this.look.arrival)
     void card.offsetWidth
     card.classList.add('going', this.look.going)
     card.addEventListener('animationend', () => host.remove(), { once: true })
@@ -146,16 +145,19 @@ export class Drawing {
     this.made = []
     const form = el(this.page, 'form', { novalidate: '' })
     for (const part of found.parts) if (!part.hidden) this.put(form, part, this.make(part).element)
-    this.trap(form)
+    this.#trap(form)
     form.addEventListener('submit', (event) => {
       event.preventDefault()
       void this.submit()
     })
-    form.addEventListener('input', () => this.start())
+    form.addEventListener('input', () => {
+      this.start()
+      this.#mended()
+    })
     const cross = this.cross()
     this.card.classList.toggle('has-cross', cross.length > 0)
     this.card.replaceChildren(...cross, el(this.page, 'div', { class: 'body' }, form))
-    this.name()
+    this.card.ariaLabel = this.heading()?.textContent || 'Message'
     this.card.scrollTop = 0
   }
 
@@ -171,7 +173,7 @@ export class Drawing {
   }
 
   /** A field that only machines fill in. */
-  private trap(form: HTMLElement): void {
+  #trap(form: HTMLElement): void {
     if (!this.document.then.trap || !sends(this.step)) return
     const input = el(this.page, 'input', { name: 'website', tabindex: '-1', autocomplete: 'off' })
     form.append(el(this.page, 'div', { class: 'trap', 'aria-hidden': 'true' }, el(this.page, 'label', {}, 'Leave empty', input)))
@@ -205,22 +207,17 @@ export class Drawing {
     return this.card.querySelector('h2')
   }
 
-  private name(): void {
-    const heading = this.heading()
-    if (heading) heading.id = 'intavo-title'
-    this.card.removeAttribute(heading ? 'aria-label' : 'aria-labelledby')
-    if (heading) this.card.setAttribute('aria-labelledby', 'intavo-title')
-    else this.card.setAttribute('aria-label', 'Message')
-  }
-
-  private listen(): void {
+  #listen(): void {
     const { leaving } = this.document
-    this.card.addEventListener('keydown', (event) => {
-      if (event.key === 'Escape') {
-        event.preventDefault()
-        if (leaving.escape) this.leave()
-      } else if (event.key === 'Tab' && this.modal) this.keepFocus(event)
-    })
+    const within = (event: Event): boolean => event.composedPath().includes(this.host)
+    const key = (event: KeyboardEvent): void => {
+      // What interrupts hears Esc wherever the focus is; what the page has made of it is the page's.
+      if (event.key !== 'Escape' || event.defaultPrevented || (!this.#interrupts && !within(event))) return
+      event.preventDefault()
+      if (leaving.escape) this.leave()
+    }
+    this.page.addEventListener('keydown', key)
+    this.undo.push(() => this.page.removeEventListener('keydown', key))
     this.card.addEventListener('cancel', (event) => {
       event.preventDefault()
       if (leaving.escape) this.leave()
@@ -229,7 +226,7 @@ export class Drawing {
     const target: EventTarget = this.modal ? this.card : this.page
     const outside = (event: Event): void => {
       if (!(event instanceof this.view.PointerEvent) || this.card.hidden) return
-      if (this.modal ? event.target !== this.card : event.composedPath().includes(this.host)) return
+      if (this.modal ? event.target !== this.card : within(event)) return
       const box = this.card.getBoundingClientRect()
       const inside = event.clientX >= box.left && event.clientX <= box.right && event.clientY >= box.top && event.clientY <= box.bottom
       if (!inside) this.leave()
@@ -238,19 +235,13 @@ export class Drawing {
     this.undo.push(() => target.removeEventListener('pointerdown', outside))
   }
 
-  protected closesOutside(): boolean {
-    return this.modal
+  /** Whether it comes over the page, and not beside it. */
+  get #interrupts(): boolean {
+    return this.modal || this.document.stance === 'card'
   }
 
-  private keepFocus(event: KeyboardEvent): void {
-    const all = focusable(this.card)
-    const first = all[0]
-    const last = all[all.length - 1]
-    const active = this.root.activeElement
-    if (event.shiftKey ? active === first || active === this.heading() : active === last) {
-      event.preventDefault()
-      ;(event.shiftKey ? last : first)?.focus()
-    }
+  protected closesOutside(): boolean {
+    return this.#interrupts
   }
 
   protected start(): void {
@@ -290,20 +281,20 @@ export class Drawing {
   }
 
   protected async submit(): Promise<void> {
-    if (this.busy || this.mode === 'stage') return
+    if (this.#busy || this.mode === 'stage') return
     if (!sends(this.step)) return
     this.keepTyped()
-    this.wait(true)
+    this.#wait(true)
     try {
       const trap = this.card.querySelector<HTMLInputElement>('.trap input')?.value ?? ''
       this.settle(await this.actions.send(this.step.id, this.typed, trap))
     } finally {
-      this.wait(false)
+      this.#wait(false)
     }
   }
 
-  private wait(on: boolean): void {
-    this.busy = on
+  #wait(on: boolean): void {
+    this.#busy = on
     for (const button of this.card.querySelectorAll('[type=submit]')) button.setAttribute('aria-disabled', String(on))
   }
 
@@ -316,8 +307,8 @@ export class Drawing {
     this.around.keep(null)
     if (this.document.then.page && !sent.suggest) return this.view.location.assign(this.document.then.page)
     if (sent.next) this.draw(sent.next)
-    this.reply(sent.says)
-    if (sent.suggest) this.actions.offer(this, sent.suggest)
+    this.#reply(sent.says)
+    if (sent.suggest) this.actions.offer(sent.suggest)
     this.heading()?.focus()
   }
 
@@ -338,13 +329,29 @@ export class Drawing {
     else this.notice(errors[0]?.message ?? 'This could not be sent.')
   }
 
+  /** Red words go as soon as their field holds. */
+  #mended(): void {
+    for (const { control, error } of this.made) {
+      if (!control || !error || error.hidden) continue
+      const { focus } = control
+      const sound = !(focus instanceof this.view.HTMLInputElement) || focus.validity.valid
+      error.hidden = sound && (!!control.read() || focus.ariaRequired !== 'true')
+      focus.setAttribute('aria-invalid', String(!error.hidden))
+    }
+  }
+
+  /** Said anew, now that more is known of the visitor; not under the hands of whoever is filling it in. */
+  again(): void {
+    if (!this.began) this.draw(this.step.id)
+  }
+
   notice(text: string, ...more: Node[]): void {
     this.card.querySelector('.notice')?.remove()
     const box = el(this.page, 'div', { class: 'notice', role: 'status' }, text, ...more)
     this.card.querySelector('form')?.append(box)
   }
 
-  private reply(says: Says | null): void {
+  #reply(says: Says | null): void {
     const place = this.card.querySelector<HTMLElement>('.reply')
     if (!place || !says || (!says.title && !says.text)) return
     place.replaceChildren(el(this.page, 'strong', {}, says.title), el(this.page, 'p', {}, says.text))

@@ -14,6 +14,7 @@ export function paint(host: HTMLElement, values: FullValues): void {
   const { colours, background, backdrop } = values
   const gradient = `linear-gradient(${background.angle}deg,${background.start},${background.end})`
   const set: Record<string, string> = {
+    ...colours,
     w: `${values.width}px`,
     h: typeof values.height === 'number' ? `${values.height}px` : values.height === 'screen' ? '100%' : 'auto',
     edge: `${values.edge}px`,
@@ -23,17 +24,7 @@ export function paint(host: HTMLElement, values: FullValues): void {
     content: CONTENT[values.content],
     shadow: SHADOWS[values.shadow],
     card: background.kind === 'gradient' ? gradient : colours.card,
-    text: colours.text,
-    headline: colours.headline,
-    button: colours.button,
-    'button-text': colours.button_text,
-    'button-hover': colours.button_hover,
-    field: colours.field,
-    'field-text': colours.field_text,
-    'field-border': colours.field_border,
-    'border-colour': colours.border,
-    'cross-colour': colours.cross,
-    cross: `${values.cross.size}px`,
+    sign: `${values.cross.size}px`,
     backdrop: `color-mix(in srgb,${colours.backdrop} ${backdrop.strength}%,transparent)`,
     dim: String(backdrop.strength / 100),
     size: `${values.size}px`,
@@ -44,5 +35,5 @@ export function paint(host: HTMLElement, values: FullValues): void {
     'head-font': 'system-ui,sans-serif',
     slide: `0 ${values.place.startsWith('top') ? '-' : ''}110%`,
   }
-  for (const name in set) host.style.setProperty(`--${name}`, set[name] ?? '')
+  for (const name in set) host.style.setProperty(`--${name.replace('_', '-')}`, set[name] ?? '')
 }

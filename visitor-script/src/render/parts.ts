@@ -1,6 +1,7 @@
 import type { Watch } from '../moments'
 import type { App } from '../app'
 import type { Entry, Wants } from '../plan'
+import type { Shown } from '../shown'
 import type { Drawing } from './draw'
 import { el } from './dom'
 import type { Control, Does, Extras, Made, Part, PartOf } from './types'
@@ -117,7 +118,7 @@ export interface More {
   fillSlots: (app: App) => void
   inSlot: (app: App, slug: string, place: Element) => Promise<boolean>
   inPlace: (app: App, entry: Entry) => Promise<boolean>
-  offer: (drawing: Drawing, email: string) => void
+  offer: (shown: Shown, email: string) => void
   readPage: (wants: Wants) => { kinds: string[]; signed_in: boolean }
   makers: Makers
   css: string

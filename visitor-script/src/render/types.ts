@@ -1,4 +1,3 @@
-import type { Drawing } from './draw'
 import type { FullLook, FullValues, TouchpointDocument } from '../generated/document'
 
 export type { FullLook, FullValues, TouchpointDocument }
@@ -48,9 +47,8 @@ export interface Extras {
 /** What a drawing asks of the world around it. */
 export interface Actions {
   send(step: string, values: Values, trap: string): Promise<Sent>
-  /** The visitor takes the address that was offered instead of the one they typed. */
-  correct(email: string): Promise<Sent>
-  offer(drawing: Drawing, email: string): void
+  /** Another address that they may have meant. */
+  offer(email: string): void
   close(): void
   started(): void
   clicked(): void

@@ -34,7 +34,6 @@ const NOTHING = { kind: 'kept' } as const
 const nothing = () => undefined
 const stay = {
   send: () => Promise.resolve(NOTHING),
-  correct: () => Promise.resolve(NOTHING),
   offer: () => undefined,
   close: nothing,
   started: nothing,

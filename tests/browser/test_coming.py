@@ -1,0 +1,199 @@
+"""What comes onto a page: in view, where it was asked for, beside what stands there, and gone as it was said."""
+
+import re
+from typing import Any
+
+import pytest
+from playwright.sync_api import BrowserContext, Page, Route, expect
+
+from scripts.stack import Stack
+
+from .test_stances import HOST, on, opened
+
+TALL = "main{min-height:4000px}"
+
+
+def planned(page: Page, change: Any) -> None:
+    """Every plan is changed on its way."""
+
+    def fewer(route: Route) -> None:
+        answer = route.fetch()
+        plan = answer.json()
+        change(plan)
+        route.fulfill(response=answer, json=plan)
+
+    page.route("**/plan", fewer)
+
+
+def looking(page: Page, **look: Any) -> None:
+    """Every touchpoint with these values of its look."""
+
+    def change(plan: dict[str, Any]) -> None:
+        for entry in plan["touchpoints"]:
+            entry["document"]["look"] |= look
+            entry["document"]["look"]["phone"] |= look
+
+    planned(page, change)
+
+
+@pytest.mark.parametrize("stays", [True, False])
+@pytest.mark.parametrize("pushes", [True, False])
+def test_a_bar_that_comes_on_a_scrolled_page_is_in_view_and_nothing_jumps(
+    stranger: BrowserContext, stack: Stack, pushes: bool, stays: bool
+) -> None:
+    page = stranger.new_page()
+    looking(page, pushes=pushes, stays=stays, arrival="none", going="none")
+    page.goto(f"{stack.site_url}/groups")
+    page.add_style_tag(content=TALL)
+    page.evaluate("scrollTo(0, 700)")
+    foot = "() => document.querySelector('footer').getBoundingClientRect().top"
+    before = page.evaluate(foot)
+    bar = opened(page, "group-booking", "bar")
+    assert bar.bounding_box()["y"] == pytest.approx(0, abs=1)
+    page.wait_for_timeout(100)
+    assert page.evaluate(foot) == pytest.approx(before, abs=1)
+    page.evaluate("scrollBy(0, 300)")
+    page.wait_for_timeout(100)
+    assert (bar.bounding_box()["y"] > -1) is stays
+    page.evaluate("scrollTo(0, 0)")
+    page.wait_for_timeout(100)
+    box, header = bar.bounding_box(), page.get_by_role("banner").bounding_box()
+    first, second = (box, header) if pushes else (header, box)
+    assert first["y"] + first["height"] == pytest.approx(second["y"], abs=1)
+    page.evaluate("scrollTo(0, 600)")
+    before = page.evaluate(foot)
+    page.evaluate("intavo.close()")
+    expect(page.locator(HOST.format("bar"))).to_have_count(0)
+    page.wait_for_timeout(100)
+    assert page.evaluate(foot) == pytest.approx(before, abs=1)
+
+
+@pytest.mark.parametrize("width", [320, 390, 1280])
+def test_buttons_in_one_corner_stand_above_one_another(stranger: BrowserContext, stack: Stack, width: int) -> None:
+    page = stranger.new_page()
+    page.set_viewport_size({"width": width, "height": 700})
+
+    def second(plan: dict[str, Any]) -> None:
+        for one in [entry for entry in plan["touchpoints"] if entry["slug"] == "ask-the-boathouse"]:
+            more = {**one, "id": "tp_second", "slug": "second", "document": {**one["document"], "face": {
+                **one["document"]["face"], "label": "The second one"}}}  # fmt: skip
+            plan["touchpoints"].append(more)
+
+    planned(page, second)
+    page.goto(f"{stack.site_url}/contact")
+    one, other = (page.get_by_role("button", name=name) for name in ("Ask the boathouse", "The second one"))
+    expect(other).to_be_visible()
+    page.wait_for_timeout(100)
+    above, below = sorted((one.bounding_box(), other.bounding_box()), key=lambda box: box["y"])
+    assert above["y"] + above["height"] <= below["y"] - 6
+    assert below["y"] + below["height"] <= 700
+    one.click()
+    expect(one).to_have_attribute("aria-expanded", "true")
+    page.keyboard.press("Escape")
+    other.click()
+    expect(other).to_have_attribute("aria-expanded", "true")
+
+
+def test_a_button_stands_above_a_bar_and_is_not_seen_behind_a_card(stranger: BrowserContext, stack: Stack) -> None:
+    page = stranger.new_page()
+    page.set_viewport_size({"width": 390, "height": 700})
+    looking(page, place="bottom", arrival="none", going="none")
+    page.goto(f"{stack.site_url}/contact")
+    face = page.get_by_role("button", name="Ask the boathouse")
+    expect(face).to_be_visible()
+    bar = opened(page, "group-booking", "bar")
+    page.wait_for_timeout(100)
+    box = face.bounding_box()
+    assert box["y"] + box["height"] <= bar.bounding_box()["y"]
+    opened(page, "parting-card", "card")
+    expect(face).to_be_hidden()
+    page.evaluate("intavo.close()")
+    expect(face).to_be_visible()
+
+
+def test_a_click_while_the_page_still_loads_opens_it_when_the_script_is_ready(
+    stranger: BrowserContext, stack: Stack
+) -> None:
+    page = stranger.new_page()
+    held: list[Route] = []
+    page.route("**/plan", lambda route: route.continue_() if held else held.append(route))
+    page.goto(f"{stack.site_url}/contact")
+    page.evaluate(
+        "document.querySelector('main').insertAdjacentHTML('afterbegin',"
+        " '<button data-intavo-open=\"boathouse-question\">Ask</button>')"
+    )
+    page.get_by_role("button", name="Ask", exact=True).click()
+    held[0].continue_()
+    expect(page.locator(HOST.format("pop-up")).locator(".card")).to_be_visible()
+
+
+@pytest.mark.parametrize("way", ["Escape", "a click outside"])
+@pytest.mark.parametrize("ticked", [True, False])
+@pytest.mark.parametrize(
+    ("slug", "stance"), [("parting-card", "card"), ("tide-table", "pop-up"), ("call-me-back", "side-panel")]
+)
+def test_it_closes_as_ticked_with_the_focus_still_in_the_page(
+    stranger: BrowserContext, stack: Stack, slug: str, stance: str, ticked: bool, way: str
+) -> None:
+    page = stranger.new_page()
+
+    def leaving(plan: dict[str, Any]) -> None:
+        for entry in plan["touchpoints"]:
+            entry["document"]["leaving"] |= {"outside": ticked, "escape": ticked}
+
+    planned(page, leaving)
+    page.goto(f"{stack.site_url}/trips")
+    page.wait_for_function("window.intavo")
+    page.get_by_role("link", name="Lessons").first.focus()
+    opened(page, slug, stance)
+    if way == "Escape":
+        page.keyboard.press("Escape")
+    else:
+        page.mouse.click(5, 300)
+    page.wait_for_timeout(700)
+    expect(page.locator(HOST.format(stance))).to_have_count(0 if ticked else 1)
+
+
+def test_what_the_site_says_of_the_visitor_after_the_plan_changes_what_shows(
+    stranger: BrowserContext, stack: Stack
+) -> None:
+    asked: list[dict[str, Any]] = []
+    page = stranger.new_page()
+    page.on("request", lambda one: asked.append(one.post_data_json) if one.url.endswith("/plan") else None)
+
+    def members_only(plan: dict[str, Any]) -> None:
+        signed = asked[-1]["page"]["signed_in"]
+        for entry in plan["touchpoints"]:
+            entry["moments"] = [[{"after": 0}]] if entry["slug"] == "parting-card" and signed else []
+
+    planned(page, members_only)
+    with page.expect_response(re.compile("/plan$")):
+        page.goto(f"{stack.site_url}/contact")
+    page.wait_for_timeout(300)
+    with page.expect_response(re.compile("/plan$")):
+        page.evaluate("intavo.visitor({signed_in: true})")
+    expect(page.locator(HOST.format("card")).locator(".card")).to_be_visible()
+    with page.expect_response(re.compile("/plan$")):
+        page.evaluate("intavo.visitor({email_known: true, first_name: 'Bo'})")
+    assert asked[-1]["visitor"]["on_list"] is True
+    count = len(asked)
+    page.evaluate("intavo.visitor({email_known: true})")
+    page.wait_for_timeout(200)
+    assert len(asked) == count
+
+
+def test_red_words_go_as_soon_as_their_field_holds(stranger: BrowserContext, stack: Stack) -> None:
+    page = on(stranger, stack, "/contact")
+    card = opened(page, "tide-table", "pop-up")
+    card.get_by_label("Your email").fill("nobody")
+    page.wait_for_timeout(400)
+    card.get_by_role("button", name="Send me the tide table").click()
+    wrong = card.locator(".error:visible")
+    expect(wrong).to_have_count(2)
+    card.get_by_label("Your email").fill("nobody@")
+    expect(wrong).to_have_count(2)
+    card.get_by_label("Your email").fill("nobody@post.example")
+    expect(wrong).to_have_count(1)
+    card.get_by_label("Send me the monthly tide table.").check()
+    expect(wrong).to_have_count(0)
+    expect(card.locator("[aria-invalid=true]")).to_have_count(0)
