@@ -33,6 +33,15 @@ def sources_of(actor: Actor, site_id: int, most: int = 100) -> list[SeenSource]:
     return list(rows.order_by("-visits", "name")[:most])
 
 
+def home_of(site: Site) -> str:
+    """Where a site's pages are, like "https://otterwick.example": as the script has seen it, else by its first host."""
+    scheme, _, rest = site.seen_url.partition("://")
+    if rest:
+        return f"{scheme}://{rest.partition('/')[0]}"
+    host = site.hosts.values_list("host", flat=True).first()
+    return f"https://{host}" if host else ""
+
+
 def matching_pages(site: Site, sentences: Iterable[Sentence], known: list[SitePage]) -> list[str]:
     """The paths of the known pages that any of the sentences is for, whoever comes there first."""
     groups, asked = rules_of(site).by_name(), list(sentences)

@@ -15,7 +15,7 @@ from intavo.accounts.models import Business
 from intavo.core.legibility import Pixels, Reading, rgb
 from intavo.core.replies import Situation, choose
 from intavo.core.showing import State
-from intavo.core.touchpoint import Document, Finding, HouseStyle, Known, Show, queue_of, readings, ready_check
+from intavo.core.touchpoint import Document, Finding, HouseStyle, Known, Show, queue_of, readings, ready_check, resolved
 from intavo.hours.queries import replies
 from intavo.project import clock
 from intavo.sites.models import Site, SitePage
@@ -140,17 +140,23 @@ def pixels_of(business_id: int, assets: Iterable[str]) -> dict[str, Pixels]:
     return found | {name: pixels for name in wanted if (pixels := shipped_pixels(name)) is not None}
 
 
+_ENOUGH_PAGES, _MOST_PAGES = 3, 300
+
+
 @dataclass
 class PagesFor:
     """The pages that the script has seen: how many, on how many it may show, and with which others it shares them.
 
-    `example` is the most seen that it is for, on its first site; "/" where none is known.
+    `example` is the most seen that it is for, on its first site; "/" where none is known. `paths` are all of them,
+    none where too few were seen to say that another is not there; `corner` names buttons in the same corner.
     """
 
     known: int = 0
     matching: int = 0
     example: str = "/"
     shared: Counter[str] = field(default_factory=Counter)
+    paths: set[str] = field(default_factory=set)
+    corner: set[str] = field(default_factory=set)
 
 
 def pages_for(touchpoint: Touchpoint, document: Document, sites: list[Site]) -> PagesFor:
@@ -158,13 +164,16 @@ def pages_for(touchpoint: Touchpoint, document: Document, sites: list[Site]) -> 
     found, today = PagesFor(), _local_date(touchpoint.business, clock.now())
     queue, sentences = queue_of(document.stance), document.show.sentences
     for site in sites:
-        pages = list(SitePage.objects.filter(site=site).order_by("-views", "path")[:300])
+        pages = list(SitePage.objects.filter(site=site).order_by("-views", "path")[:_MOST_PAGES])
         own = matching_pages(site, sentences, pages)
         if site is sites[0]:
             found.example = next(iter(own), "/")
         found.known += len(pages)
         found.matching += len(own)
+        found.paths |= {page.path for page in pages} if _ENOUGH_PAGES <= len(pages) < _MOST_PAGES else set()
         by_itself = set(matching_pages(site, (one for one in sentences if one.moments), pages))
+        if document.stance == "button":
+            found.corner |= _same_corner(touchpoint, document, site, by_itself, pages)
         if queue == "none" or not by_itself:
             continue
         for row, revision in live_on(site.pk):
@@ -174,6 +183,26 @@ def pages_for(touchpoint: Touchpoint, document: Document, sites: list[Site]) -> 
             both = by_itself & set(matching_pages(site, (one for one in show.sentences if one.moments), pages))
             if both:
                 found.shared[row.name] += len(both)
+    return found
+
+
+def _same_corner(
+    touchpoint: Touchpoint, document: Document, site: Site, by_itself: set[str], pages: list[SitePage]
+) -> set[str]:
+    """Names of other buttons that are on and stand in the same corner of a page, on desktop or phone."""
+
+    def places(one: Document) -> tuple[str, str]:
+        look = resolved(one.look, one.stance, house_of(site))
+        return look.place, look.phone.place
+
+    found, own = set(), places(document)
+    for row, revision in live_on(site.pk):
+        if row.pk == touchpoint.pk or revision.document["stance"] != "button":
+            continue
+        other = Document.model_validate(revision.document)
+        on = set(matching_pages(site, (one for one in other.show.sentences if one.moments), pages))
+        if any(one == each for one, each in zip(own, places(other), strict=True)) and (on & by_itself or not pages):
+            found.add(row.name)
     return found
 
 
@@ -208,6 +237,8 @@ def findings_of(
             codes_all=len(codes), codes_left=sum(given is None for given in codes),
             has_logo=all(house is not None and house.logo is not None for house in houses), readings=read,
             today=_local_date(touchpoint.business, clock.now()), pages=pages.known, matching=pages.matching,
+            region=touchpoint.business.region, paths=frozenset(pages.paths), corner=sorted(pages.corner),
+            hosts=frozenset(host for site in sites for host in site.hosts.values_list("host", flat=True)),
             shares=list(pages.shared.items()), waits=_waits(touchpoint), said_closed=_said_closed(touchpoint.business),
         ),
     )  # fmt: skip

@@ -4,7 +4,7 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.views.decorators.csrf import csrf_exempt
 
-from intavo.core.touchpoint import resolved
+from intavo.core.touchpoint import Headline, Text, resolved
 from intavo.intake.actions import confirm, pending_of
 from intavo.intake.actions.giving import Given
 from intavo.intake.actions.sent import Incoming
@@ -37,9 +37,13 @@ def _done(request: HttpRequest, found: Incoming, given: Given) -> HttpResponse:
     look = resolved(document.look, document.stance, house_of(Site.objects.get(pk=found.site.id)))
     shown = given.code if document.after.code.show else None
     said = found.said if found.said and found.said.told else None
+    step = document.step(document.after.confirm.next or "")
+    said_there = [part for part in (step.parts if step else ()) if not part.hidden]
     context = {
         "business": found.site.business,
         "look": look,
+        "title": next((part.text for part in said_there if isinstance(part, Headline)), ""),
+        "texts": [part.html for part in said_there if isinstance(part, Text)],
         "done": True,
         "code": shown,
         "file": given.file,

@@ -12,11 +12,13 @@ from django.shortcuts import render
 from django.views.decorators.csrf import csrf_exempt
 
 from intavo.accounts.actor import Refused
+from intavo.core.addresses import leads
 from intavo.core.touchpoint import Consent, Document, FieldPart, Question, Score, for_visitors, way_to
 from intavo.core.touchpoint.answers import next_step
 from intavo.intake.actions import Sent, looked_up, receive
 from intavo.project import clock
 from intavo.sites.models import Site
+from intavo.sites.queries import home_of
 from intavo.touchpoints.live import LiveSite, LiveTouchpoint, document_of, live_site
 from intavo.touchpoints.queries import house_of, published
 
@@ -46,15 +48,21 @@ class Visit:
 @csrf_exempt
 def page(request: HttpRequest, site: str, slug: str) -> HttpResponse:
     """The page: the form, the form with what was wrong, or the thanks."""
-    key = Site.objects.filter(slug=site).values_list("key", flat=True).first()
-    live = live_site(key) if key else None
+    row = Site.objects.filter(slug=site).first()
+    live = live_site(row.key) if row else None
     found = next((one for one in live.touchpoints if one.slug == slug), None) if live else None
     if live is None or found is None:
-        return render(request, "visitor/gone.html", status=404)
+        return gone(request, row)
     visit = _visit(request, live, found)
     if request.method == "POST":
         return _posted(visit)
     return _form(visit, visit.document.steps[0].id)
+
+
+def gone(request: HttpRequest, site: Site | None) -> HttpResponse:
+    """What is told where nothing stands (any more): whose it was, and the way to their own site."""
+    context = {"business": site.business.name, "home": home_of(site)} if site else {}
+    return render(request, "visitor/gone.html", context, status=404)
 
 
 def _visit(request: HttpRequest, site: LiveSite, live: LiveTouchpoint) -> Visit:
@@ -102,7 +110,8 @@ def _form(
 ) -> HttpResponse:
     document, site = visit.document, visit.site
     shown = document.step(step) or document.steps[0]
-    seen = for_visitors(document, house_of(Site.objects.get(pk=site.id)), site.business.region)
+    row = Site.objects.get(pk=site.id)
+    seen = for_visitors(document, house_of(row), site.business.region, home_of(row))
     drawn = {part["id"]: part for one in seen["steps"] for part in one["parts"]}
     wrong = errors or {}
     parts = [
@@ -168,9 +177,10 @@ def _sent(visit: Visit, step: str) -> HttpResponse:
 
 
 def _thanks(visit: Visit, answer: str, step: str) -> HttpResponse:
-    said = json.loads(answer)
+    said, site = json.loads(answer), visit.site
+    home = home_of(Site.objects.get(pk=site.id))
     visit.values = {}
     return _form(
         visit, said["next"] or step, says=said["says"], done=True, suggest=said["suggest"], code=said["code"],
-        file=said["file"], elsewhere=visit.document.after.page,
+        file=said["file"], elsewhere=leads(visit.document.after.page, site.business.region, home),
     )  # fmt: skip

@@ -9,18 +9,18 @@ from django.views.decorators.http import require_safe
 
 from intavo.core.touchpoint.rules import Show
 from intavo.sites.models import Site
+from intavo.sites.queries import home_of
 from intavo.touchpoints.live import LiveTouchpoint, live_site
+
+from .hosted import gone
 
 FORMS = {"svg": "image/svg+xml", "png": "image/png"}
 
 
-def _found(site: str, slug: str) -> tuple[Site, LiveTouchpoint]:
+def _found(site: str, slug: str) -> tuple[Site | None, LiveTouchpoint | None]:
     row = Site.objects.filter(slug=site).first()
     live = live_site(row.key) if row is not None else None
-    one = next((each for each in live.touchpoints if each.slug == slug), None) if live is not None else None
-    if row is None or one is None:
-        raise Http404
-    return row, one
+    return row, next((each for each in live.touchpoints if each.slug == slug), None) if live is not None else None
 
 
 def landing_path(show: Show) -> str:
@@ -33,11 +33,11 @@ def landing_path(show: Show) -> str:
 def short(request: HttpRequest, site: str, slug: str) -> HttpResponse:
     """Go to the page of the site where it opens; before the site was ever seen, to its own page."""
     row, one = _found(site, slug)
+    if row is None or one is None:
+        return gone(request, row)
     if not row.seen_url:
         return HttpResponseRedirect(f"/t/{site}/{slug}")
-    scheme, _, rest = row.seen_url.partition("://")
-    base = f"{scheme}://{rest.partition('/')[0]}"
-    return HttpResponseRedirect(f"{base}{landing_path(one.compiled.show)}#intavo={slug}")
+    return HttpResponseRedirect(f"{home_of(row)}{landing_path(one.compiled.show)}#intavo={slug}")
 
 
 @require_safe
@@ -45,7 +45,8 @@ def qr_code(request: HttpRequest, site: str, slug: str, form: str) -> HttpRespon
     """The short link as a QR code, black on white with its quiet zone. Source: ISO/IEC 18004, by segno."""
     if form not in FORMS:
         raise Http404
-    _found(site, slug)
+    if _found(site, slug)[1] is None:
+        raise Http404
     code = segno.make(f"{settings.BASE_URL}/l/{site}/{slug}", error="m")
     out = io.BytesIO()
     code.save(out, kind=form, scale=8, border=4)

@@ -19,7 +19,7 @@ from intavo.core.touchpoint import Document
 from intavo.core.touchpoint.who import Way
 from intavo.results.queries import Tally, tallies
 from intavo.sites.models import Site, SitePage
-from intavo.sites.queries import pages_of, sites_of
+from intavo.sites.queries import home_of, pages_of, sites_of
 from intavo.touchpoints.live import LiveSite, Making, live_site, making
 from intavo.touchpoints.models import RehearsalVisitor, Touchpoint
 from intavo.touchpoints.queries import touchpoints_of
@@ -107,13 +107,12 @@ def scene(actor: Actor, site_id: int, one: MadeUp) -> Scene:
         state = State.LIVE if one.drafts else State(row.state)
         documents[row.pk] = Document.model_validate(revision.document)
         compiled[row.pk] = made.compiled(row, documents[row.pk], state)
-    host = next((one.host for one in site.hosts.all()), "site.example")
-    base = site.seen_url[: -len(urlsplit(site.seen_url).path)] if urlsplit(site.seen_url).path else site.seen_url
     live = live_site(site.key)
     assert live is not None
     return Scene(
-        site, base or f"https://{host}", rows, compiled, documents, made, live.rehearsed(one.at_counter, False)
-    )
+        site, home_of(site) or "https://site.example", rows, compiled, documents, made,
+        live.rehearsed(one.at_counter, False),
+    )  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True)

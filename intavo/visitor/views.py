@@ -2,6 +2,7 @@
 
 import gzip
 import json
+import re
 import time
 from collections import Counter
 from datetime import UTC, datetime, timedelta
@@ -22,6 +23,8 @@ from intavo.intake.actions import Sent, looked_up, receive
 from intavo.project import clock
 from intavo.results.actions import SaidBeat, keep_beats
 from intavo.sites.actions import PageSeen, count_pages, count_sources, seen
+from intavo.sites.models import Site
+from intavo.sites.queries import home_of
 from intavo.touchpoints.live import LiveSite, LiveTouchpoint
 
 from .limits import MINUTE, Window
@@ -33,6 +36,8 @@ VISIT_MINUTES = 30
 _SEEN_AGAIN = 2.0
 _seen: dict[int, float] = {}
 _BEAT = TypeAdapter(SaidBeat)
+# An address of a page of the site in what a click does or in rich text; files of Intavo's own are none.
+_OWN_PAGE = re.compile(r'("href":"|"page":"|href=\\")/(?!/|m/)')
 _MOST_BEATS = 200
 _MOST_PAGES = 500
 _MOST_SOURCES = 200
@@ -107,7 +112,14 @@ def plan_view(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse
     written = ",".join(
         _entry(by_id[one.touchpoint.id], one, iso(min(one.until, latest)) if one.until else usual) for one in entries
     )
+    if host_of(visit.page.url) == host_of(settings.BASE_URL) not in site.hosts:
+        written = _from_home(written, home_of(Site.objects.get(pk=site.id)))
     return _json(f'{json.dumps(head, ensure_ascii=False)[:-1]}, "touchpoints": [{written}]}}')
+
+
+def _from_home(written: str, home: str) -> str:
+    """Entries for a page that is not the site's: what leads to a page of the site leads there from outside."""
+    return _OWN_PAGE.sub(lambda found: f"{found[1]}{home}/", written)
 
 
 def _entry(live: LiveTouchpoint, entry: PlannedEntry, valid_until: str) -> str:

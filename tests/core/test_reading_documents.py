@@ -1,6 +1,7 @@
 """What is read out of a document: legibility of each part, readiness, what the loader can draw, where clicks go."""
 
 import json
+import re
 from typing import Any
 
 import pytest
@@ -13,6 +14,7 @@ from intavo.core.touchpoint import (
     HouseStyle,
     Known,
     filled,
+    for_visitors,
     href,
     needs_more,
     readings,
@@ -86,8 +88,74 @@ def test_a_part_that_cannot_work_is_found_at_its_place(part: dict, level: str, s
     ],
 )
 def test_what_comes_after_is_checked_too(after: dict, known: Known, place: str, level: str) -> None:
-    found = ready_check(document(after=after), known)
+    found = [one for one in ready_check(document(after=after), known) if one.place != "thanks"]
     assert [(one.place, one.level) for one in found] == [(place, level)]
+
+
+KNOWN = Known(hosts=frozenset({"otterwick.example"}), paths=frozenset({"/", "/hire", "/trips"}))
+
+
+@pytest.mark.parametrize(
+    ("part", "said"),
+    [
+        (button(action="page", address="/hyre"), "none of the pages"),
+        (button(action="page", address="https://www.otterwick.example/hyre?x=1"), "none of the pages"),
+        (button(action="page", address="our prices"), "is no address"),
+        (button(action="phone", address="12"), "is no phone number"),
+        (button(action="mail", address="nobody@"), "is no mail address"),
+        ({"kind": "text", "html": '<p><a href="/hyre">Here</a></p>'}, "none of the pages"),
+        (button(action="page", address="/hire/"), ""),
+        (button(action="page", address="hire"), ""),
+        (button(action="page", address="example.org/x"), ""),
+        (button(action="phone", address="07700 900123"), ""),
+        ({"kind": "text", "html": '<p><a href="https://example.org">Here</a></p>'}, ""),
+    ],
+)
+def test_a_click_that_leads_nowhere_known_is_found(part: dict, said: str) -> None:
+    found = [one.message for one in ready_check(document(part), KNOWN) if one.place == "n0"]
+    assert [said in one for one in found] == ([True] if said else [])
+
+
+def test_a_click_that_leads_where_the_starters_did_is_found() -> None:
+    starter = next(one for one in STARTERS if one.key == "price").document
+    assert [one.place for one in ready_check(starter) if "where the starter's did" in one.message]
+    left = document({**button(action="page", address="/"), "label": "See the days"})
+    assert [one.place for one in ready_check(left) if "where the starter's did" in one.message] == ["n0"]
+
+
+def test_a_button_that_sends_and_leads_nowhere_stops_it() -> None:
+    sending = {"kind": "button", "id": "s", "label": "Send", "does": {"action": "send"}}
+    asked = {"kind": "field", "id": "e", "input": "email", "name": "email", "label": "Email"}
+    data = {"purpose": "sign-up", "steps": [{"id": "ask", "parts": [asked, sending]}]}
+    stops = [one.place for one in ready_check(Document.model_validate(data)) if one.level == "stops"]
+    assert stops == ["s"]
+    elsewhere = Document.model_validate(data | {"after": {"page": "thank-you"}})
+    assert not [one for one in ready_check(elsewhere) if one.level == "stops"]
+    assert for_visitors(elsewhere)["then"]["page"] == "/thank-you"
+
+
+def test_links_lead_where_their_address_was_meant_to() -> None:
+    html = '<a href="www.example.org/suits">a</a><a href="hire">b</a><a href="java&#9;script:x">c</a>'
+    assert re.findall(r'href="([^"]*)"', sanitised(html)) == ["https://www.example.org/suits", "/hire"]
+    seen = for_visitors(document(button(action="page", address="hire")), home="https://otterwick.example")
+    assert seen["steps"][0]["parts"][0]["does"]["href"] == "https://otterwick.example/hire"
+
+
+@pytest.mark.parametrize(
+    ("confirm", "words", "said"),
+    [
+        (True, "Here it is", "nothing tells them to look"),
+        (True, "Look in your mail", ""),
+        (False, "Please confirm it", "they are not asked to"),
+        (False, "Thank you", ""),
+    ],
+)
+def test_a_thanks_step_that_is_not_true_is_found(confirm: bool, words: str, said: str) -> None:
+    data = json.loads(json.dumps(PLAIN))
+    data["steps"][1]["parts"][0]["text"] = words
+    data["after"]["confirm"] = {"on": confirm, "subject": "S"}
+    found = [one.message for one in ready_check(Document.model_validate(data)) if one.place == "thanks"]
+    assert [said in one for one in found] == ([True] if said else [])
 
 
 def test_enough_codes_are_no_finding_and_what_cannot_be_read_is_one() -> None:

@@ -24,6 +24,7 @@ from intavo.core.touchpoint import (
     read,
     said_answers,
     way_to,
+    with_confirmation,
     with_purpose,
     with_stance,
     written,
@@ -213,3 +214,37 @@ def test_a_full_slot_is_not_offered_and_the_grid_begins_with_the_stretch() -> No
 def test_a_cell_is_never_a_formula(cell: str) -> None:
     assert harmless(cell) == f"'{cell}"
     assert harmless(f"a{cell}") == f"a{cell}"
+
+
+def after_sending(document: Document) -> Any:
+    """The step that sending leads to."""
+    sends = next(one.does for one in document.parts() if one.kind == "button" and one.does.action == "send")
+    return document.step(sends.next or "")
+
+
+@pytest.mark.parametrize("purpose", ["sign-up", "inquiry"])
+def test_what_was_begun_empty_and_made_to_ask_thanks_whoever_sends_it(purpose: Purpose) -> None:
+    empty = Document.model_validate({"purpose": "notice", "steps": [{"id": "ask", "parts": []}]})
+    thanks = after_sending(with_purpose(empty, purpose))
+    assert thanks.id != "ask"
+    assert [part.kind for part in thanks.parts] == ["headline", "reply", "button"]
+
+
+@pytest.mark.parametrize("key", ["code", "news"])
+def test_confirming_first_makes_the_steps_true_and_back_again(key: str) -> None:
+    before = BY_KEY[key].document
+    asked = with_confirmation(before, True)
+    here = after_sending(asked)
+    assert (here.parts[0].text, asked.after.confirm.next) == ("Look in your mail", "thanks")
+    assert not [part for part in here.parts if part.kind == "code"]
+    assert ("The code" in here.parts[1].html) is (key == "code")
+    assert asked.after.confirm.subject
+    assert asked.after.confirm.text
+    again = with_confirmation(asked, False)
+    assert again.steps == before.steps
+    assert again.after.confirm.on is False
+
+
+def test_not_confirming_any_more_thanks_at_once() -> None:
+    at_once = with_confirmation(BY_KEY["file"].document, False)
+    assert after_sending(at_once).parts[0].text == "Thank you"

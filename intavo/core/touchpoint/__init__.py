@@ -6,16 +6,17 @@ from .base import AssetId, Words, filled, sanitised
 from .changes import Change, changes
 from .document import Document, Face, Purpose, Spot, Step, for_visitors, href
 from .fields import Consent, FieldPart
+from .finding import Finding, Known
 from .legible import readings
 from .loading import needs_more
 from .look import INTERRUPTING, PLACES, FullLook, HouseStyle, Look, Stance, departures, queue_of, resolved
 from .openfile import BadFile, read, written
 from .parts import Button, Headline, Part, Question, ReplyPart, Score, Text
-from .readiness import Finding, Known, ready_check
+from .readiness import ready_check
 from .rules import HowOften, Moment, PagePattern, Sentence, Show, Until
 from .schema import document_schema
 from .starters import STARTERS, Starter
-from .turning import with_purpose, with_stance
+from .turning import with_confirmation, with_purpose, with_stance
 
 __all__ = [
     "INTERRUPTING",
@@ -76,6 +77,7 @@ __all__ = [
     "said_answers",
     "sanitised",
     "way_to",
+    "with_confirmation",
     "with_purpose",
     "with_stance",
     "written",

@@ -1,11 +1,12 @@
 """What comes after a visitor has sent it, and how they leave it."""
 
-from typing import Annotated, Literal, Self
+from typing import Annotated, Literal
 
-from pydantic import AfterValidator, Field, StringConstraints, model_validator
+from pydantic import AfterValidator, Field, StringConstraints, field_validator
 
+from ..addresses import refuse_scripts
 from ..people import email_address
-from .base import AssetId, Model, Words
+from .base import AssetId, Id, Model, Words
 
 Tag = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=60)]
 
@@ -42,9 +43,13 @@ class ThankYou(Model):
 
 
 class Confirm(Model):
-    """Double opt-in: nothing is given before the button behind the mail's link is pressed."""
+    """Double opt-in: nothing is given before the button behind the mail's link is pressed.
+
+    `next`: the step whose words stand on that page once it was pressed; None: the usual ones.
+    """
 
     on: bool = False
+    next: Id | None = None
     subject: str = Field("", max_length=200)
     text: Words = ()
     button: str = Field("Yes, that was me", min_length=1, max_length=60)
@@ -85,11 +90,10 @@ class After(Model):
     tell: tuple[int, ...] = Field((), max_length=50)
     daily_csv: bool = False
 
-    @model_validator(mode="after")
-    def _a_real_page(self) -> Self:
-        if self.page and not self.page.startswith(("https://", "http://", "/")):
-            raise ValueError("the page to go to begins with https:// or with /")
-        return self
+    @field_validator("page")
+    @classmethod
+    def _no_scripts(cls, value: str) -> str:
+        return refuse_scripts(value)
 
 
 class Guard(Model):

@@ -6,6 +6,8 @@ from typing import Annotated, Any, Literal
 import nh3
 from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, StringConstraints
 
+from ..addresses import leads
+
 Id = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9_-]{0,39}$")]
 Device = Literal["desktop", "phone"]
 Colour = Annotated[str, StringConstraints(pattern=r"^#[0-9a-fA-F]{6}$")]
@@ -50,10 +52,10 @@ def filled(words: Iterable[Run], slots: dict[str, str]) -> str:
 def sanitised(html: str) -> str:
     """Rich text with only the elements that a text may hold; slots are `<span data-slot="first_name">`.
 
-    Pictures keep only addresses of Intavo's own library. Source: nh3 (ammonia).
+    Pictures keep only addresses of Intavo's own library; links lead where their address was meant to. Source: nh3.
     """
     return nh3.clean(
-        html, tags=_TAGS, attributes=_ATTRIBUTES, url_schemes={"http", "https", "mailto", "tel"},
+        html, tags=_TAGS, attributes=_ATTRIBUTES, url_schemes={"http", "https", "mailto", "tel", "sms"},
         attribute_filter=_own_pictures_only,
     )  # fmt: skip
 
@@ -61,4 +63,6 @@ def sanitised(html: str) -> str:
 def _own_pictures_only(tag: str, name: str, value: str) -> str | None:
     if tag == "span" and name == "data-slot":
         return value if value == "first_name" else None
+    if tag == "a" and name == "href":
+        return leads(value) or None
     return None if tag == "img" and name == "src" and not value.startswith("/m/") else value

@@ -5,7 +5,7 @@ from typing import Any, Literal, Self
 
 from pydantic import Field, field_validator, model_validator
 
-from ..people import phone_number
+from ..addresses import leads
 from .after import After, Guard, Leaving
 from .base import HOUSE_LOGO, AssetId, Id, Model
 from .css import check_selector
@@ -71,6 +71,9 @@ class Document(Model):
             for following in leads_to(part):
                 if self.step(following) is None:
                     raise ValueError(f"{part.id} leads to the step “{following}”, which is not there")
+        confirmed = self.after.confirm.next
+        if confirmed is not None and self.step(confirmed) is None:
+            raise ValueError(f"once confirmed, the step “{confirmed}” is shown, which is not there")
         self._can_be_closed()
         return self
 
@@ -148,23 +151,28 @@ def _all_different(what: str, names: list[str]) -> None:
         raise ValueError(f"{what}: “{twice}” stands twice")
 
 
-def for_visitors(document: Document, house: HouseStyle | None = None, region: str = "GB") -> dict[str, Any]:
+def for_visitors(
+    document: Document, house: HouseStyle | None = None, region: str = "GB", home: str = ""
+) -> dict[str, Any]:
     """The document less what a visitor must not see: rules, what comes after, and hidden parts.
 
     The look is resolved with the site's house style; clicks get their addresses (numbers are read with
-    `region`). A file that is given for an answer has no address here.
+    `region`; `home` goes before pages of the site, as in `leads`). A file that is given for an answer
+    has no address here.
     """
     seen = document.model_dump(mode="json", exclude={"show", "after", "look", "guard"})
     seen["look"] = resolved(document.look, document.stance, house).model_dump(mode="json")
     guard = document.guard
-    seen["then"] = {"page": document.after.page, "trap": guard.trap, "work": guard.work}
+    seen["then"] = {"page": leads(document.after.page, region, home), "trap": guard.trap, "work": guard.work}
     for step in seen["steps"]:
         step["parts"] = [part for part in step["parts"] if not part["hidden"] and _with_logo(part, house)]
         for part in step["parts"]:
             for does in [part["does"]] if part["kind"] == "button" else [one["does"] for one in part.get("items", ())]:
-                does["href"] = href(Does.model_validate(does), region)
+                does["href"] = href(Does.model_validate(does), region, home)
+            if part["kind"] == "share" and part["address"]:
+                part["address"] = leads(part["address"], region, home)
     if document.face.does is not None:
-        seen["face"]["does"]["href"] = href(document.face.does, region)
+        seen["face"]["does"]["href"] = href(document.face.does, region, home)
     return seen
 
 
@@ -176,15 +184,12 @@ def _with_logo(part: dict[str, Any], house: HouseStyle | None) -> bool:
     return part["asset"] is not None
 
 
-def href(does: Does, region: str) -> str:
-    """The address that a click goes to; empty where it stays in the page. Source: RFC 3966, RFC 6068."""
-    if does.action == "mail" and does.address:
-        return f"mailto:{does.address.removeprefix('mailto:')}"
-    if does.action == "phone" and does.address:
-        try:
-            return f"tel:{phone_number(does.address.removeprefix('tel:'), region).key}"
-        except ValueError:
-            return ""
+def href(does: Does, region: str, home: str = "") -> str:
+    """The address that a click goes to; empty where it stays in the page, or where its address leads nowhere."""
     if does.action == "file" and does.asset:
         return f"/m/{does.asset}/file"
-    return does.address if does.action == "page" else ""
+    if does.action not in {"page", "mail", "phone"} or not does.address:
+        return ""
+    found = leads(does.address, region, home)
+    wanted = {"mail": ("mailto:",), "phone": ("tel:", "sms:")}.get(does.action, ("",))
+    return found if found.startswith(wanted) else ""

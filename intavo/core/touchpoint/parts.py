@@ -5,6 +5,7 @@ from typing import Annotated, Literal, Self
 
 from pydantic import AwareDatetime, Field, StringConstraints, field_validator, model_validator
 
+from ..addresses import refuse_scripts
 from .base import AssetId, Colour, Id, Model, Words, sanitised
 from .fields import Consent, FieldPart, Option
 from .part import Part_ as _Part
@@ -95,11 +96,7 @@ class Does(Model):
     @field_validator("address")
     @classmethod
     def _no_scripts(cls, value: str) -> str:
-        text = value.strip()
-        scheme = text.partition(":")[0].casefold() if ":" in text.partition("/")[0] else ""
-        if scheme in {"javascript", "data", "vbscript", "file"}:
-            raise ValueError("an address begins with https:// or / and never runs a script")
-        return text
+        return refuse_scripts(value)
 
 
 class Button(_Part):
@@ -209,6 +206,11 @@ class Share(_Part):
     label: str = Field("Share this", max_length=120)
     address: str = Field("", max_length=2000)
     words: str = Field("", max_length=300)
+
+    @field_validator("address")
+    @classmethod
+    def _no_scripts(cls, value: str) -> str:
+        return refuse_scripts(value)
 
 
 class HoursPart(_Part):

@@ -1,66 +1,27 @@
 """The ready check: what stops a touchpoint from working, and what to look at, before it is on."""
 
-from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
-from datetime import date
+from collections.abc import Iterator
 from functools import cache
-from typing import Literal
 
-from ..legibility import Reading
 from .answers import way_to
 from .base import HOUSE_LOGO
 from .document import Document
 from .fields import Consent, FieldPart
+from .finding import Finding, Known
+from .leading import about_confirming, about_the_clicks, about_the_links, about_the_starter
 from .look import INTERRUPTING
-from .parts import Button, Does, Headline, Part, Picture, Question, Score, Text, Video
+from .parts import Button, Headline, Part, Picture, Question, Score, Text, Video
 from .starters import STARTERS
-
-
-@dataclass(frozen=True, slots=True)
-class Finding:
-    """One finding: whether it stops, is to be looked at or is only to be known; in words, and the place to fix it."""
-
-    level: Literal["stops", "look", "fine"]
-    message: str
-    place: str
-
-
-@dataclass(frozen=True, slots=True)
-class Known:
-    """What is known around a document.
-
-    `today` is the business's date. Of `pages` that the script has seen, `matching` are those it may show on; `shares`
-    names others of its queue that are on, with how many of these pages they are on as well. `waits`: made but not on,
-    or changed since it went live. `said_closed`: whether those who send it while it is closed are told something.
-
-    `boxed` and `missing` are ids of pictures; `codes_left` of `codes_all` is the touchpoint's own list.
-    """
-
-    has_site: bool = True
-    snippet_seen: bool = True
-    mail_sender: bool = True
-    slugs: frozenset[str] = frozenset()
-    boxed: frozenset[str] = frozenset()
-    missing: frozenset[str] = frozenset()
-    codes_left: int = 0
-    codes_all: int = 0
-    has_logo: bool = True
-    today: date | None = None
-    pages: int = 0
-    matching: int = 0
-    shares: Sequence[tuple[str, int]] = ()
-    waits: Literal["not on", "changed"] | None = None
-    said_closed: bool = True
-    readings: Sequence[Reading] = ()
 
 
 def ready_check(document: Document, known: Known | None = None) -> list[Finding]:
     """Every finding, what stops it first."""
     around = known or Known()
     found = [
-        *_about_the_site(around), *_about_the_parts(document, around), *_about_the_clicks(document, around),
-        *_about_showing(document, around), *_about_the_ask(document), *_about_after(document, around),
-        *_about_reading(around), *_about_the_words(document), *_about_the_others(document, around),
+        *_about_the_site(around), *_about_the_parts(document, around), *about_the_clicks(document, around),
+        *about_the_links(document, around), *_about_showing(document, around), *_about_the_ask(document),
+        *_about_after(document, around), *_about_reading(around), *_about_the_words(document),
+        *about_the_starter(document), *_about_the_others(document, around),
     ]  # fmt: skip
     return sorted(found, key=lambda finding: _LEVELS.index(finding.level))
 
@@ -117,23 +78,6 @@ def _part_words(part: Part) -> tuple[str, str]:
     return "", "The headline is empty." if isinstance(part, Headline) and not part.text.strip() else ""
 
 
-def _about_the_clicks(document: Document, known: Known) -> Iterator[Finding]:
-    for place, does in document.does():
-        reason = _goes_nowhere(does, known)
-        if reason:
-            yield Finding("look", reason, place)
-
-
-def _goes_nowhere(does: Does, known: Known) -> str:
-    if does.action in {"page", "mail", "phone"} and does.address.strip() in {"", "https://", "http://"}:
-        return "A click goes nowhere: its address is empty."
-    if does.action == "file" and does.asset is None:
-        return "A click gives a file, but none is chosen."
-    if does.action == "touchpoint" and does.touchpoint not in known.slugs:
-        return f"A click opens “{does.touchpoint}”, which is not there."
-    return ""
-
-
 _TOO_SOON = 3  # seconds
 
 
@@ -170,6 +114,12 @@ def _about_the_ask(document: Document) -> Iterator[Finding]:
     reach = [part for part in document.fields("email", "phone") if not part.hidden]
     if collects and not reach:
         yield Finding("stops", "Nothing asks how to reach them: an email or a phone field is needed.", "ask")
+    if sending and document.after.page == "":
+        for _, button in sending:
+            if button.does.next is None:
+                yield Finding(
+                    "stops", "A button sends and leads nowhere: nobody would see that it was sent.", button.id
+                )
     for step_id, button in sending:
         asked = [p for step in way_to(document, step_id, {}) for p in step.parts if not p.hidden]
         if (
@@ -195,6 +145,7 @@ def _about_after(document: Document, known: Known) -> Iterator[Finding]:
             yield Finding("stops", "The mail to confirm has no subject.", "confirm")
         if not any(not part.hidden for part in document.fields("email")):
             yield Finding("stops", "Confirming by mail needs an email field.", "ask")
+    yield from about_confirming(document)
     if after.code.kind == "shared" and not after.code.shared.strip():
         yield Finding("stops", "The code for everybody is empty.", "code")
     if after.code.kind == "each":
@@ -242,6 +193,9 @@ def _about_the_words(document: Document) -> Iterator[Finding]:
 
 
 def _about_the_others(document: Document, known: Known) -> Iterator[Finding]:
+    if known.corner:
+        others = " and ".join(f"“{name}”" for name in known.corner)
+        yield Finding("fine", f"It shares its corner with {others}: they stand above one another.", "others")
     if not known.shares:
         return
     names = [f"“{name}”" for name, _ in known.shares]

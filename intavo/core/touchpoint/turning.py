@@ -1,5 +1,6 @@
 """Turning a touchpoint into another purpose or stance: words and look are kept."""
 
+from collections.abc import Sequence
 from typing import Any
 
 from .document import Document, Purpose
@@ -18,6 +19,11 @@ _CHOICE = {
 }  # fmt: skip
 _SCORE = {"kind": "score", "name": "score", "text": "How was it?"}
 _TEXT = {"kind": "text", "html": "<p>What you want to say.</p>"}
+_BACK = {"kind": "button", "label": "Back to the page", "style": "plain", "does": {"action": "close"}}
+_THANKS: tuple[dict[str, Any], ...] = ({"kind": "headline", "text": "Thank you"}, {"kind": "reply"}, _BACK)
+_LOOK: dict[str, Any] = {"kind": "headline", "text": "Look in your mail"}
+_CONFIRM = "You left your address with us. Press the button behind this link, and it is done."
+_CODE = {"kind": "code", "label": "Your code"}
 _NEEDS: dict[Purpose, tuple[dict[str, Any], ...]] = {
     "sign-up": (_EMAIL, _CONSENT, _SEND), "inquiry": (_QUESTION, _EMAIL, _SEND), "call": (_CALL,),
     "message": (_WRITE,), "offer": (_PRICE,), "question": (_CHOICE,), "feedback": (_SCORE,), "notice": (_TEXT,),
@@ -50,8 +56,83 @@ def with_purpose(document: Document, purpose: Purpose) -> Document:
             known["hidden"] = False
         else:
             _add(data, parts, needed)
+    _lead_on(data)
     data["after"]["follow_up"] = purpose == "inquiry" or (purpose != "notice" and data["after"]["follow_up"])
     return Document.model_validate(data)
+
+
+def _lead_on(data: dict[str, Any]) -> None:
+    """Whatever sends leads somewhere: to the last step, or to a step that thanks, which is added."""
+    if data["after"]["page"]:
+        return
+    for does in _sending(data):
+        if does["next"] is None:
+            later = data["steps"][1:]
+            does["next"] = later[-1]["id"] if later else _add_step(data, "thanks", "Thanks", _THANKS)
+
+
+def _sending(data: dict[str, Any]) -> list[dict[str, Any]]:
+    """What every button that sends does."""
+    parts = (part for step in data["steps"] for part in step["parts"])
+    return [part["does"] for part in parts if part["kind"] == "button" and part["does"]["action"] == "send"]
+
+
+def _add_step(data: dict[str, Any], stem: str, name: str, patterns: Sequence[dict[str, Any]]) -> str:
+    """A step at the end, with parts whose ids are free; gives back its id."""
+    ids = {step["id"] for step in data["steps"]}
+    id_ = stem if stem not in ids else _free(stem, ids)
+    parts = [part for step in data["steps"] for part in step["parts"]]
+    taken = {part["id"] for part in parts}
+    fresh: list[dict[str, Any]] = []
+    for pattern in patterns:
+        made = {**pattern, "id": _free("p", taken)}
+        taken.add(made["id"])
+        fresh.append(made)
+    data["steps"].append({"id": id_, "name": name, "parts": fresh})
+    return id_
+
+
+def with_confirmation(document: Document, on: bool) -> Document:
+    """The document with double opt-in or without: what it says after sending is made true, and nothing is thrown away.
+
+    With it, sending leads to a step that asks to look in the mail, and the step that came so far stands on the page
+    behind the mail's link. Without it, sending leads there again, or to a step that thanks.
+    """
+    if document.after.confirm.on == on:
+        return document
+    data = document.model_dump(mode="json")
+    confirm, sending = data["after"]["confirm"], _sending(data)
+    confirm["on"] = on
+    so_far = next((does["next"] for does in sending if does["next"]), None)
+    if on:
+        confirm["subject"] = confirm["subject"] or "Please confirm your address"
+        confirm["text"] = confirm["text"] or [_CONFIRM]
+        confirm["next"] = so_far
+        leads = _add_step(data, "mail", "Look in your mail", [_LOOK, _asks_to_look(document), _BACK])
+    elif confirm["next"] is not None:
+        leads, confirm["next"] = confirm["next"], None
+        _drop_unchanged(data, so_far)
+    else:
+        code = [_CODE] if document.after.code.kind != "none" and document.after.code.show else []
+        leads = _add_step(data, "thanks", "Thanks", [_THANKS[0], *code, *_THANKS[1:]])
+    for does in sending:
+        if does["next"] in {None, so_far}:
+            does["next"] = leads
+    return Document.model_validate(data)
+
+
+def _asks_to_look(document: Document) -> dict[str, Any]:
+    after = document.after
+    given = "The code" if after.code.kind != "none" else "The file" if after.file.asset or after.file.label else ""
+    comes = f" {given} comes right after." if given else ""
+    return _TEXT | {"html": f"<p>There is a link in it to confirm that it was you.{comes}</p>"}
+
+
+def _drop_unchanged(data: dict[str, Any], id_: str | None) -> None:
+    """Takes out the step that asks to look in the mail, unless its words were changed."""
+    step = next((one for one in data["steps"] if one["id"] == id_), None)
+    if step and [part.get("text") for part in step["parts"] if part["kind"] == "headline"] == [_LOOK["text"]]:
+        data["steps"].remove(step)
 
 
 def _add(data: dict[str, Any], parts: list[dict[str, Any]], needed: dict[str, Any]) -> None:
@@ -62,8 +143,7 @@ def _add(data: dict[str, Any], parts: list[dict[str, Any]], needed: dict[str, An
         names = {part.get("name") for part in every}
         fresh["name"] = fresh["name"] if fresh["name"] not in names else _free(f"{fresh['name']}_", names)
     if needed is _SEND:
-        later = data["steps"][1:]
-        fresh["does"] = {"action": "send", "next": later[-1]["id"] if later else None}
+        fresh["does"] = {"action": "send", "next": None}
     at = len(parts) if needed["kind"] == "button" else _first_button(parts)
     parts.insert(at, fresh)
 

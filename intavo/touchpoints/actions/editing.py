@@ -10,7 +10,17 @@ from pydantic import ValidationError
 from intavo.accounts.actor import Actor, Changed, Refused
 from intavo.accounts.models import Member
 from intavo.core.rights import Right
-from intavo.core.touchpoint import STARTERS, BadFile, Document, Purpose, Stance, read, with_purpose, with_stance
+from intavo.core.touchpoint import (
+    STARTERS,
+    BadFile,
+    Document,
+    Purpose,
+    Stance,
+    read,
+    with_confirmation,
+    with_purpose,
+    with_stance,
+)
 from intavo.hours.actions import refusals
 from intavo.hours.models import HoursSet
 from intavo.project import clock
@@ -142,15 +152,17 @@ def _only_ours(actor: Actor, document: Document) -> None:
 
 
 def turn_into(
-    actor: Actor, *, touchpoint_id: int, purpose: Purpose | None = None, stance: Stance | None = None
-) -> Touchpoint:
-    """Another purpose or stance, as a step that can be undone; words and look are kept."""
+    actor: Actor, *, touchpoint_id: int, purpose: Purpose | None = None, stance: Stance | None = None,
+    confirm: bool | None = None,
+) -> Touchpoint:  # fmt: skip
+    """Another purpose or stance, or with double opt-in or without, as a step that can be undone; words are kept."""
     with transaction.atomic():
         touchpoint = locked(actor, touchpoint_id)
         assert touchpoint.draft is not None
         document = Document.model_validate(touchpoint.draft.document)
         turned = with_purpose(document, purpose) if purpose and purpose != document.purpose else document
         turned = with_stance(turned, stance) if stance and stance != turned.stance else turned
+        turned = turned if confirm is None else with_confirmation(turned, confirm)
         return _new_draft(actor, touchpoint, turned)
 
 

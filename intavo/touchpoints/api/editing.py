@@ -38,6 +38,7 @@ class NameIn(Schema):
 class TurnIn(Schema):
     purpose: Purpose | None = None
     stance: Stance | None = None
+    confirm: bool | None = None
 
 
 class SitesIn(Schema):
@@ -168,7 +169,9 @@ def put_live(request: MemberRequest, touchpoint_id: int) -> DraftOut:
 @router.post("/touchpoints/{touchpoint_id}/turn-into", response=DraftOut)
 def turn_into(request: MemberRequest, touchpoint_id: int, body: TurnIn) -> DraftOut:
     """Give it another purpose or stance; words and look are kept."""
-    actions.turn_into(request.auth, touchpoint_id=touchpoint_id, purpose=body.purpose, stance=body.stance)
+    actions.turn_into(
+        request.auth, touchpoint_id=touchpoint_id, purpose=body.purpose, stance=body.stance, confirm=body.confirm
+    )
     return draft_out(request, touchpoint_id)
 
 

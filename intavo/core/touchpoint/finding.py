@@ -1,0 +1,52 @@
+"""What the ready check finds, and what it is told of the surroundings."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import date
+from typing import Literal
+
+from ..legibility import Reading
+
+
+@dataclass(frozen=True, slots=True)
+class Finding:
+    """One finding: whether it stops, is to be looked at or is only to be known; in words, and the place to fix it."""
+
+    level: Literal["stops", "look", "fine"]
+    message: str
+    place: str
+
+
+@dataclass(frozen=True, slots=True)
+class Known:
+    """What is known around a document.
+
+    `today` is the business's date. Of `pages` that the script has seen, `matching` are those it may show on; `shares`
+    names others of its queue that are on, with how many of these pages they are on as well; `corner` other buttons
+    that are on in the same corner. `paths` are those of all pages seen on `hosts`, none where that is not known.
+    `waits`: made but not on, or changed since it went live. `said_closed`: whether those who send it while it is
+    closed are told something. `region` reads numbers.
+
+    `boxed` and `missing` are ids of pictures; `codes_left` of `codes_all` is the touchpoint's own list.
+    """
+
+    region: str = "GB"
+    hosts: frozenset[str] = frozenset()
+    paths: frozenset[str] = frozenset()
+    corner: Sequence[str] = ()
+    has_site: bool = True
+    snippet_seen: bool = True
+    mail_sender: bool = True
+    slugs: frozenset[str] = frozenset()
+    boxed: frozenset[str] = frozenset()
+    missing: frozenset[str] = frozenset()
+    codes_left: int = 0
+    codes_all: int = 0
+    has_logo: bool = True
+    today: date | None = None
+    pages: int = 0
+    matching: int = 0
+    shares: Sequence[tuple[str, int]] = ()
+    waits: Literal["not on", "changed"] | None = None
+    said_closed: bool = True
+    readings: Sequence[Reading] = ()
