@@ -105,7 +105,7 @@ QUESTION: Document = numbered(
 PARTING: Document = numbered(
     {
         "purpose": "offer",
-        "stance": "card",
+        "stance": "card", "leaving": {"outside": False},
         "steps": [
             step(
                 "ask", head("Before you go"), text("A pound off every hour, if you come this month. Your own code:"),

@@ -47,6 +47,22 @@ def stamp(when: datetime, zone: ZoneInfo) -> str:
     return f"{short_date(local.date())}, {local:%H:%M}"
 
 
+def near_words(when: datetime, at: datetime, zone: ZoneInfo) -> str:
+    """A moment beside others, as said at `at`: "21:00 today", "08:00 tomorrow", else in full."""
+    local = when.astimezone(zone)
+    ahead = (local.date() - at.astimezone(zone).date()).days
+    return f"{local:%H:%M} {('today', 'tomorrow')[ahead]}" if ahead in {0, 1} else stamp(when, zone)
+
+
+def from_words(when: datetime, at: datetime, zone: ZoneInfo) -> str:
+    """From when on, as short as it can be said at `at`: "from 21:00 today", "from tomorrow", "from 1 Dec"."""
+    local = when.astimezone(zone)
+    ahead = (local.date() - at.astimezone(zone).date()).days
+    if ahead in {0, 1} and (local.hour or local.minute or not ahead):
+        return f"from {near_words(when, at, zone)}"
+    return "from tomorrow" if ahead == 1 else f"from {local.day} {_MONTHS[local.month - 1]}"
+
+
 def length_words(length: timedelta) -> str:
     """A length like "1 h 20", "2 h" or "55 min", rounded down to minutes."""
     hours, minutes = divmod(int(length.total_seconds()) // 60, 60)

@@ -21,7 +21,7 @@ from intavo.project import clock
 from intavo.sites.models import Site, SitePage
 from intavo.sites.queries import matching_pages
 
-from .models import Asset, QuestionAnswer, Touchpoint, TouchpointRevision
+from .models import Asset, CodeToGive, QuestionAnswer, Touchpoint, TouchpointRevision
 from .shipped import shipped_pixels
 
 
@@ -236,7 +236,8 @@ def findings_of(
             boxed=frozenset(name for name, boxed in known.items() if boxed), missing=frozenset(own - known.keys()),
             codes_all=len(codes), codes_left=sum(given is None for given in codes),
             has_logo=all(house is not None and house.logo is not None for house in houses), readings=read,
-            today=_local_date(touchpoint.business, clock.now()), pages=pages.known, matching=pages.matching,
+            today=_local_date(touchpoint.business, clock.now()), at=clock.now(), pages=pages.known,
+            matching=pages.matching,
             region=touchpoint.business.region, paths=frozenset(pages.paths), corner=sorted(pages.corner),
             hosts=frozenset(host for site in sites for host in site.hosts.values_list("host", flat=True)),
             shares=list(pages.shared.items()), waits=_waits(touchpoint), said_closed=_said_closed(touchpoint.business),
@@ -255,6 +256,12 @@ def _said_closed(business: Business) -> bool:
     table, tongue = replies(business.pk), business.language
     told = [choose(table, one, tongue, tongue).reply for one in (Situation.AFTER_HOURS, Situation.HOLIDAY)]
     return all(not one.hidden and bool(one.title or one.text) for one in told)
+
+
+def next_code(touchpoint_id: int) -> str:
+    """The next code of a touchpoint's list, which stays in it; "" where none is left."""
+    rows = CodeToGive.objects.filter(touchpoint_id=touchpoint_id, given_at=None).order_by("pk")
+    return rows.values_list("code", flat=True).first() or ""
 
 
 def questions_of(business_id: int, group: str = "") -> list[QuestionAnswer]:

@@ -15,7 +15,7 @@ from intavo.touchpoints.queries import touchpoints_of
 
 from . import rehearsing
 from .connecting import send_instructions
-from .more import extras
+from .more import extras, sample_code
 from .rehearsing import Cell, MadeUp
 
 router = Router(tags=["touchpoints"], auth=MemberAuth())
@@ -27,10 +27,11 @@ def stage_extras(request: MemberRequest, touchpoint_id: int) -> dict[str, Any]:
     row = touchpoints_of(request.auth).get(pk=touchpoint_id)
     placed = next(iter(row.sites.all()), None)
     site = live_site(placed.key) if placed else None
-    if site is None or row.draft is None:
+    if row.draft is None:
         return {}
-    found = extras(row.business_id, Document.model_validate(row.draft.document), site, row.pk, clock.now())
-    return found | {"code": "SAMPLE-42"}
+    document = Document.model_validate(row.draft.document)
+    found = extras(row.business_id, document, site, row.pk, clock.now()) if site is not None else {}
+    return found | {"code": sample_code(document, row.pk)}
 
 
 class ReasonOut(Schema):

@@ -16,7 +16,7 @@ from intavo.intake.actions.slots import free_slots
 from intavo.intake.guard import a_piece_of_work
 from intavo.touchpoints.actions import give_code, tell_helped
 from intavo.touchpoints.live import LiveSite, document_of, published_revision
-from intavo.touchpoints.queries import kept_revision, questions_of
+from intavo.touchpoints.queries import kept_revision, next_code, questions_of
 
 from .rehearsing import As
 
@@ -49,7 +49,7 @@ def more(site: LiveSite, wanted: Wanted, at: datetime) -> dict[str, Any]:
         raise Refused(("revision", "This revision was never live."))
     document = document_of(seen.revision)
     found = extras(site.business.pk, document, site, seen.touchpoint, at)
-    if wanted.code and _gives_code_freely(document):
+    if wanted.code and gives_code_freely(document):
         to = f"visitor:{wanted.visitor}"[:80]
         kept = document.after.code
         each = kept.kind == "each" and wanted.visitor
@@ -66,7 +66,7 @@ def more(site: LiveSite, wanted: Wanted, at: datetime) -> dict[str, Any]:
 def rehearsed_more(site: LiveSite, wanted: Wanted, told: As, at: datetime) -> dict[str, Any]:
     """The same for the visitor of a link, at their time, and what they would be told had they sent it.
 
-    Drafts have what their parts need as well. No code is given.
+    Drafts have what their parts need as well. The code that they would be given is shown, and stays where it is.
     """
     row = kept_revision(site.business.pk, wanted.touchpoint, wanted.revision)
     if row is None:
@@ -75,10 +75,24 @@ def rehearsed_more(site: LiveSite, wanted: Wanted, told: As, at: datetime) -> di
     site, at = told.site(site), at + told.ahead
     said = site.answers(document, at, told.visitor.language, None)
     found = extras(site.business.pk, document, site, row.touchpoint_id, at)
-    return found | {"says": said.told if said else None}
+    shown = document.after.code.show and not document.after.confirm.on
+    code = sample_code(document, row.touchpoint_id) if shown else None
+    return found | {
+        "says": said.told if said else None,
+        "given": code,
+        "code": code if gives_code_freely(document) else None,
+    }
 
 
-def _gives_code_freely(document: Document) -> bool:
+def sample_code(document: Document, touchpoint_id: int) -> str | None:
+    """The code as a visitor would be given it: the one for everybody, or the next of the list, which stays in it."""
+    kept = document.after.code
+    if kept.kind == "each":
+        return next_code(touchpoint_id) or None
+    return kept.shared or None if kept.kind == "shared" else None
+
+
+def gives_code_freely(document: Document) -> bool:
     """Whether the code stands on the first step, where nothing has to be sent for it, and is to be shown."""
     shown = any(part.kind == "code" and not part.hidden for part in document.steps[0].parts)
     return shown and document.after.code.show and document.after.code.kind != "none" and not document.after.confirm.on

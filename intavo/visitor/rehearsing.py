@@ -11,7 +11,7 @@ from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, TypeAdapter, V
 
 from intavo.accounts.actor import Actor, Refused
 from intavo.core.rights import Right
-from intavo.core.say import short_date
+from intavo.core.say import from_words
 from intavo.core.showing import Compiled, Rehearsal, State, Verdict, Visit, decide, rehearse
 from intavo.core.showing.deeds import Deed
 from intavo.core.showing.visit import Arrival
@@ -175,8 +175,7 @@ def _cell(found: Scene, compiled: Compiled, pages: tuple[SitePage, ...], one: Ma
         return Cell("some", f"{len(showing)} of {len(verdicts)}", tuple(verdicts))
     later = [check.when for _, v in verdicts if _only_time(v) and (check := v.stopped_by) is not None and check.when]
     if later:
-        day = short_date(min(later).astimezone(compiled.zone).date()).partition(" ")[2]
-        return Cell("later", f"from {day}", tuple(verdicts))
+        return Cell("later", from_words(min(later), one.at, compiled.zone), tuple(verdicts))
     return Cell("no", "", tuple(verdicts))
 
 

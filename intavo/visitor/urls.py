@@ -2,9 +2,10 @@
 
 from django.urls import path
 
-from . import confirming, hosted, links, media, views
+from . import confirming, frame, hosted, links, media, views
 
 urlpatterns = [
+    path("e/frame", frame.page),
     path("e/<str:key>.js", views.loader),
     path("e/<str:key>/plan", views.plan_view),
     path("e/<str:key>/intake", views.intake),

@@ -228,7 +228,7 @@ def test_codes_tags_and_confirmation_are_set_where_they_belong(owner: Page, stac
     expect(editor.get_by_role("button", name=re.compile("The mail to confirm has no subject"))).to_be_visible()
     editor.get_by_label("Subject of that mail").fill("Is it you?")
     editor.get_by_label("They go to a page instead of the thanks step").fill("javascript:x")
-    expect(editor.get_by_text("begins with https:// or with /").first).to_be_visible()
+    expect(editor.get_by_text("is not the address of a page").first).to_be_visible()
     editor.get_by_label("They go to a page instead of the thanks step").fill("/thank-you")
     saved(editor)
     editor.get_by_role("button", name="Make one", exact=True).click()

@@ -152,7 +152,7 @@ def test_the_stage_is_told_the_same_as_visitors(otterwick: World) -> None:
     told = client.get(f"/api/touchpoints/{row.pk}/extras").json()
     assert told["slots"]["time"][0]["time"] == "15:30"
     client.put(f"/api/touchpoints/{row.pk}/sites", {"site_ids": []}, content_type="application/json")
-    assert client.get(f"/api/touchpoints/{row.pk}/extras").json() == {}
+    assert client.get(f"/api/touchpoints/{row.pk}/extras").json() == {"code": None}
 
 
 def test_a_visitor_who_corrects_a_slip_before_confirming_leaves_nothing_behind(otterwick: World) -> None:

@@ -376,6 +376,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/address": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Understood
+         * @description What an address is taken for: a page of the site or elsewhere, a mail address, a number.
+         */
+        get: operations["intavo_touchpoints_api_editing_understood"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/money": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Amount
+         * @description What an amount of money is taken for, by the business's region.
+         */
+        get: operations["intavo_touchpoints_api_editing_amount"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/touchpoints/{touchpoint_id}": {
         parameters: {
             query?: never;
@@ -1991,7 +2031,7 @@ export interface components {
             /** Changed Since Live */
             changed_since_live: boolean;
             /** Begins */
-            begins: string | null;
+            begins: string;
             /** Over */
             over: boolean;
             /** Sites */
@@ -2027,7 +2067,7 @@ export interface components {
             /** Changed Since Live */
             changed_since_live: boolean;
             /** Begins */
-            begins: string | null;
+            begins: string;
             /** Over */
             over: boolean;
             /** Sites */
@@ -2140,6 +2180,24 @@ export interface components {
             /** Share */
             share: number;
         };
+        /** LeadsOut */
+        LeadsOut: {
+            /** Kind */
+            kind: string;
+            /** Address */
+            address: string;
+            /** Words */
+            words: string;
+        };
+        /** MoneyOut */
+        MoneyOut: {
+            /** Amount */
+            amount: string;
+            /** Currency */
+            currency: string | null;
+            /** Words */
+            words: string;
+        };
         /** DraftIn */
         DraftIn: {
             /** Document */
@@ -2165,6 +2223,8 @@ export interface components {
             purpose?: ("sign-up" | "inquiry" | "call" | "message" | "offer" | "question" | "feedback" | "notice") | null;
             /** Stance */
             stance?: ("pop-up" | "card" | "bar" | "side-panel" | "full-page" | "in-page" | "button") | null;
+            /** Confirm */
+            confirm?: boolean | null;
         };
         /** SitesIn */
         SitesIn: {
@@ -3330,6 +3390,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CoveredOut"];
+                };
+            };
+        };
+    };
+    intavo_touchpoints_api_editing_understood: {
+        parameters: {
+            query: {
+                text: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeadsOut"];
+                };
+            };
+        };
+    };
+    intavo_touchpoints_api_editing_amount: {
+        parameters: {
+            query: {
+                text: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MoneyOut"];
                 };
             };
         };

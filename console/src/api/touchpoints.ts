@@ -33,6 +33,16 @@ export function useMake() {
   })
 }
 
+/** What an address is taken for; `kind` is empty where it is none. */
+export async function readAddress(text: string) {
+  return take(client.GET('/api/address', { params: { query: { text } } }))
+}
+
+/** An amount of money as it is written; `amount` is empty where it is none. */
+export async function readMoney(text: string) {
+  return take(client.GET('/api/money', { params: { query: { text } } }))
+}
+
 export async function readDraft(id: number): Promise<Draft> {
   return typed(await take(client.GET('/api/touchpoints/{touchpoint_id}', { params: path(id) })))
 }

@@ -2,7 +2,7 @@
 
 from collections.abc import Callable
 
-from ..say import stamp
+from ..say import near_words, stamp
 from ..touchpoint import who as asked
 from ..touchpoint.patterns import normal_address, normal_path
 from ..touchpoint.rules import DEVICES
@@ -137,7 +137,7 @@ def _during(case: Case) -> str:
         return f"{words}; those hours are not there."
     if turn is None:
         return f"{words}." if inside else f"{words}; that is over."
-    return f"{words}; {'until' if inside else 'next'} {stamp(turn, zone)}."  # type: ignore[arg-type]
+    return f"{words}; {'until' if inside else 'next'} {near_words(turn, case.view.at, zone)}."  # type: ignore[arg-type]
 
 
 def _how_often(case: Case) -> str:

@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from datetime import date
+from datetime import date, datetime
 from typing import Literal
 
 from ..legibility import Reading
@@ -21,11 +21,11 @@ class Finding:
 class Known:
     """What is known around a document.
 
-    `today` is the business's date. Of `pages` that the script has seen, `matching` are those it may show on; `shares`
-    names others of its queue that are on, with how many of these pages they are on as well; `corner` other buttons
-    that are on in the same corner. `paths` are those of all pages seen on `hosts`, none where that is not known.
-    `waits`: made but not on, or changed since it went live. `said_closed`: whether those who send it while it is
-    closed are told something. `region` reads numbers.
+    `at` is now, and `today` the business's date. Of `pages` that the script has seen, `matching` are those it may
+    show on; `shares` names others of its queue that are on, with how many of these pages they are on as well;
+    `corner` other buttons that are on in the same corner. `paths` are those of all pages seen on `hosts`, none where
+    that is not known. `waits`: made but not on, or changed since it went live. `said_closed`: whether those who send
+    it while it is closed are told something. `region` reads numbers.
 
     `boxed` and `missing` are ids of pictures; `codes_left` of `codes_all` is the touchpoint's own list.
     """
@@ -44,6 +44,7 @@ class Known:
     codes_all: int = 0
     has_logo: bool = True
     today: date | None = None
+    at: datetime | None = None
     pages: int = 0
     matching: int = 0
     shares: Sequence[tuple[str, int]] = ()

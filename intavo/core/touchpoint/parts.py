@@ -128,12 +128,16 @@ class Code(_Part):
 
 
 class Countdown(_Part):
-    """Time left: to a moment, or so many minutes for each visitor, begun again after so many."""
+    """Time left: to a moment, or so many minutes for each visitor, begun again so many after its end (0: at once).
+
+    `at_end`: the words stand there, the part goes, or the whole touchpoint is closed.
+    """
 
     kind: Literal["countdown"]
     to: AwareDatetime | None = None
     minutes: int | None = Field(None, ge=1, le=60 * 24 * 60)
-    again_after: int | None = Field(None, ge=1, le=60 * 24 * 365)
+    again_after: int | None = Field(None, ge=0, le=60 * 24 * 365)
+    at_end: Literal["words", "hide", "close"] = "words"
     label: str = Field("", max_length=200)
     ended: str = Field("This has ended.", max_length=200)
     align: Align = "start"
@@ -231,10 +235,14 @@ class Questions(_Part):
 
 
 class Markup(_Part):
-    """Foreign markup, only ever in a sandboxed frame of a given height."""
+    """Foreign markup, only ever in a sandboxed frame, which is as high as its content; `height` until that is known.
+
+    `windows`: a window that it opens is a real one, outside of the sandbox.
+    """
 
     kind: Literal["markup"]
     html: str = Field("", max_length=20_000)
+    windows: bool = False
     height: int = Field(200, ge=20, le=2000)
     description: str = Field("", max_length=200)
 

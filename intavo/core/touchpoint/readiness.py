@@ -10,7 +10,7 @@ from .fields import Consent, FieldPart
 from .finding import Finding, Known
 from .leading import about_confirming, about_the_clicks, about_the_links, about_the_starter
 from .look import INTERRUPTING
-from .parts import Button, Headline, Part, Picture, Question, Score, Text, Video
+from .parts import Button, Code, Countdown, Headline, Part, Picture, Price, Question, Score, Text, Video
 from .starters import STARTERS
 
 
@@ -48,6 +48,12 @@ def _about_the_parts(document: Document, known: Known) -> Iterator[Finding]:
             yield Finding("stops", stops, part.id)
         if looks:
             yield Finding("look", looks, part.id)
+        if isinstance(part, Countdown) and known.at is not None and part.over(known.at):
+            yield Finding("look", "A countdown has ended: its moment is past.", part.id)
+        if isinstance(part, Code) and document.after.code.kind == "none":
+            yield Finding("look", "A code stands here, but none is given.", part.id)
+        if isinstance(part, Price) and part.old is not None and float(part.old) <= float(part.now):
+            yield Finding("look", "The price before is not higher than the price now.", part.id)
         asset = part.asset if isinstance(part, Picture | Video) else None
         if asset == HOUSE_LOGO and not known.has_logo:
             yield Finding("look", "The logo is asked for, but the site's house style has none.", part.id)
@@ -55,8 +61,26 @@ def _about_the_parts(document: Document, known: Known) -> Iterator[Finding]:
             yield Finding("look", "A picture is not in your library.", part.id)
         elif asset in known.boxed:
             yield Finding("look", "A picture is boxed in a background of its own.", part.id)
+    yield from _about_the_room(document)
     if document.stance == "button" and not document.face.label.strip():
         yield Finding("stops", "The button has no words.", "face")
+
+
+_MOST_IN_A_BAR = 6
+_TOO_TALL = {"questions", "markup", "video", "hours", "score", "links"}
+
+
+def _about_the_room(document: Document) -> Iterator[Finding]:
+    """What does not fit into the line that a bar is."""
+    if document.stance != "bar":
+        return
+    for step in document.steps[:1]:
+        parts = [part for part in step.parts if not part.hidden]
+        tall = next((p for p in parts if p.kind in _TOO_TALL or (isinstance(p, FieldPart) and p.input == "long")), None)
+        if tall is not None:
+            yield Finding("look", "A bar is one line: this does not fit into it.", tall.id)
+        elif len(parts) > _MOST_IN_A_BAR:
+            yield Finding("look", f"A bar is one line: {len(parts)} parts do not fit into it.", step.id)
 
 
 def _part_words(part: Part) -> tuple[str, str]:

@@ -1,6 +1,6 @@
 """The rules of a touchpoint as data: show sentences, how often, until."""
 
-from datetime import date, timedelta
+from datetime import date, datetime, timedelta, tzinfo
 from typing import Annotated, Any, Literal, Self
 
 from pydantic import Field, StringConstraints, field_validator, model_validator
@@ -162,9 +162,12 @@ class Show(Model):
         """Whether the dates of every sentence are past, on the business's date."""
         return all(one.during.last is not None and one.during.last < today for one in self.sentences)
 
-    def begins(self, today: date) -> date | None:
-        """The first date on which any sentence may hold, if that is still to come."""
-        firsts = [one.during.first for one in self.sentences if one.during.last is None or one.during.last >= today]
-        if not firsts or any(first is None or first <= today for first in firsts):
+    def begins(self, at: datetime, zone: tzinfo) -> datetime | None:
+        """When the dates and times of any sentence first hold, if none of them does yet; None if never, or already.
+
+        Hours that are open or closed are left out of it.
+        """
+        durings = [one.during.model_copy(update={"only": None}) for one in self.sentences]
+        if any(one.holds(at, zone, None) for one in durings):
             return None
-        return min(first for first in firsts if first is not None)
+        return min((turn for one in durings if (turn := one.changes(at, zone, None)) is not None), default=None)

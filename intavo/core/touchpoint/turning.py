@@ -162,11 +162,39 @@ def with_stance(document: Document, stance: Stance) -> Document:
     for look in (data["look"], data["look"]["phone"]):
         if look["place"] is not None and look["place"] not in PLACES[stance]:
             look["place"] = None
+    if (stance == "card") is not (document.stance == "card"):
+        # Beside a card the page is used; over the page, a click beside it means to be rid of it.
+        data["leaving"]["outside"] = stance != "card"
+    _rows_for(data, stance)
     if stance in INTERRUPTING and data["leaving"]["cross"] is None:
         data["leaving"]["cross"] = 0
     if stance == "button" and not data["face"]["label"]:
         data["face"]["label"] = _short(document)
     return Document.model_validate(data)
+
+
+_IN_A_BAR = "bar"
+_SHARES = {
+    "headline": 35,
+    "text": 45,
+    "picture": 10,
+    "field": 25,
+    "price": 20,
+    "countdown": 25,
+    "code": 25,
+    "button": 20,
+}
+
+
+def _rows_for(data: dict[str, Any], stance: Stance) -> None:
+    """A form that becomes a bar is one line, in the shares that suit its parts; anything else has no such line."""
+    for step in data["steps"]:
+        for part in step["parts"]:
+            around = part["kind"] == "picture" and part["place"] != "inline"
+            if stance == "bar" and part["row"] is None and part["kind"] in _SHARES and not around:
+                part["row"], part["share"] = _IN_A_BAR, _SHARES[part["kind"]]
+            elif stance != "bar" and part["row"] == _IN_A_BAR:
+                part["row"], part["share"] = None, 100
 
 
 def _short(document: Document) -> str:

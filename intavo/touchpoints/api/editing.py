@@ -5,7 +5,10 @@ from typing import Any
 from ninja import Router, Schema, Status
 
 from intavo.accounts.auth import MemberRequest
+from intavo.accounts.models import Business
+from intavo.core.addresses import read_address
 from intavo.core.legibility import covered
+from intavo.core.money import read_money
 from intavo.core.touchpoint import STARTERS, HouseStyle, Purpose, Stance, for_visitors
 from intavo.sites.models import Site
 
@@ -39,6 +42,18 @@ class TurnIn(Schema):
     purpose: Purpose | None = None
     stance: Stance | None = None
     confirm: bool | None = None
+
+
+class LeadsOut(Schema):
+    kind: str
+    address: str
+    words: str
+
+
+class MoneyOut(Schema):
+    amount: str
+    currency: str | None
+    words: str
 
 
 class SitesIn(Schema):
@@ -121,6 +136,29 @@ def share_covered(
 ) -> CoveredOut:
     """The share of a phone's screen that a box covers."""
     return CoveredOut(share=covered(width, height, max(1, screen_width), max(1, screen_height)))
+
+
+@router.get("/address", response=LeadsOut)
+def understood(request: MemberRequest, text: str) -> LeadsOut:
+    """What an address is taken for: a page of the site or elsewhere, a mail address, a number."""
+    region = Business.objects.values_list("region", flat=True).get(pk=request.auth.business_id)
+    try:
+        found = read_address(text[:2000], region)
+    except ValueError as error:
+        return LeadsOut(kind="", address=text, words=str(error))
+    as_written = text.strip() if found.kind in {"mail", "phone"} else found.href
+    return LeadsOut(kind=found.kind, address=as_written.removeprefix("mailto:"), words=found.words)
+
+
+@router.get("/money", response=MoneyOut)
+def amount(request: MemberRequest, text: str) -> MoneyOut:
+    """What an amount of money is taken for, by the business's region."""
+    region = Business.objects.values_list("region", flat=True).get(pk=request.auth.business_id)
+    try:
+        found = read_money(text[:60], region)
+    except ValueError as error:
+        return MoneyOut(amount="", currency=None, words=str(error))
+    return MoneyOut(amount=found.amount, currency=found.currency, words="")
 
 
 @router.get("/touchpoints/{touchpoint_id}", response=DraftOut)

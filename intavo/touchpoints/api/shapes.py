@@ -1,6 +1,6 @@
 """What the console is told of a touchpoint."""
 
-from datetime import date, datetime
+from datetime import datetime
 from typing import Any
 from zoneinfo import ZoneInfo
 
@@ -9,6 +9,7 @@ from ninja import Schema
 
 from intavo.accounts.auth import MemberRequest
 from intavo.core.legibility import Reading
+from intavo.core.say import from_words
 from intavo.core.touchpoint import PLACES, Document, Show, changes, departures, readings, resolved
 from intavo.project import clock
 
@@ -38,7 +39,7 @@ class TouchpointOut(Schema):
     stance: str
     pages: list[str]
     changed_since_live: bool
-    begins: date | None
+    begins: str
     over: bool
     sites: list[PlacedOut]
     hosted: list[str]
@@ -96,13 +97,15 @@ def summary(row: Touchpoint) -> dict[str, Any]:
     assert row.draft is not None
     show = row.draft.document["show"]
     live = Show.model_validate(row.live.document["show"]) if row.live else None
-    today = clock.now().astimezone(ZoneInfo(row.business.timezone)).date()
+    now, zone = clock.now(), ZoneInfo(row.business.timezone)
+    begins = live.begins(now, zone) if live else None
+    today = now.astimezone(zone).date()
     sites = list(row.sites.all())
     return {
         "id": row.pk, "public_id": row.public_id, "name": row.name, "slug": row.slug, "state": row.state,
         "purpose": row.draft.document["purpose"], "stance": row.draft.document["stance"],
         "pages": [pattern["path"] for sentence in show["sentences"] for pattern in sentence["pages"]],
-        "changed_since_live": row.changed_since_live, "begins": live.begins(today) if live else None,
+        "changed_since_live": row.changed_since_live, "begins": from_words(begins, now, zone) if begins else "",
         "over": live.over(today) if live else False,
         "sites": [PlacedOut(id=site.pk, name=site.name, slug=site.slug) for site in sites],
         "hosted": [f"{settings.BASE_URL}/t/{site.slug}/{row.slug}" for site in sites],

@@ -280,7 +280,9 @@ export interface Code {
   label: string;
 }
 /**
- * Time left: to a moment, or so many minutes for each visitor, begun again after so many.
+ * Time left: to a moment, or so many minutes for each visitor, begun again so many after its end (0: at once).
+ *
+ * `at_end`: the words stand there, the part goes, or the whole touchpoint is closed.
  *
  * This interface was referenced by `TouchpointDocument`'s JSON-Schema
  * via the `definition` "Countdown".
@@ -295,6 +297,7 @@ export interface Countdown {
   to: string | null;
   minutes: number | null;
   again_after: number | null;
+  at_end: "words" | "hide" | "close";
   label: string;
   ended: string;
   align: "start" | "middle" | "end";
@@ -435,7 +438,9 @@ export interface Questions {
   helped: boolean;
 }
 /**
- * Foreign markup, only ever in a sandboxed frame of a given height.
+ * Foreign markup, only ever in a sandboxed frame, which is as high as its content; `height` until that is known.
+ *
+ * `windows`: a window that it opens is a real one, outside of the sandbox.
  *
  * This interface was referenced by `TouchpointDocument`'s JSON-Schema
  * via the `definition` "Markup".
@@ -448,6 +453,7 @@ export interface Markup {
   share: number;
   kind: "markup";
   html: string;
+  windows: boolean;
   height: number;
   description: string;
 }
@@ -976,9 +982,12 @@ export interface ThankYou {
 }
 /**
  * Double opt-in: nothing is given before the button behind the mail's link is pressed.
+ *
+ * `next`: the step whose words stand on that page once it was pressed; None: the usual ones.
  */
 export interface Confirm {
   on: boolean;
+  next: string | null;
   subject: string;
   text: (string | WordSlotRun)[];
   button: string;
@@ -1075,11 +1084,14 @@ export interface Colours2 {
 /**
  * Double opt-in: nothing is given before the button behind the mail's link is pressed.
  *
+ * `next`: the step whose words stand on that page once it was pressed; None: the usual ones.
+ *
  * This interface was referenced by `TouchpointDocument`'s JSON-Schema
  * via the `definition` "Confirm".
  */
 export interface Confirm1 {
   on: boolean;
+  next: string | null;
   subject: string;
   text: (string | WordSlotRun)[];
   button: string;

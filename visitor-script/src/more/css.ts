@@ -3,6 +3,8 @@ export const MORE_CSS = `
 .beside-it>.body{flex:1 1 0}
 .code .button{width:auto;margin:0}
 .cross.at-start{inset-inline:8px auto}
+.has-cross h2:first-child,.has-cross .text:first-child,.progress{padding-inline-end:var(--clear,0)}
+.has-cross.starts h2:first-child,.has-cross.starts .text:first-child,.starts .progress{padding-inline:var(--clear,0) 0}
 .to-middle{text-align:center}.to-end{text-align:end}
 .row{display:flex;flex-wrap:wrap;gap:0 12px;align-items:flex-end}
 .row>*{flex:var(--share) 1 0;min-width:min(100%,118px)}
@@ -31,7 +33,7 @@ export const MORE_CSS = `
 .code{display:flex;gap:10px;align-items:center;margin:10px 0;padding:10px 14px;border:2px dashed currentColor;border-radius:8px}
 .code output{flex:1;font-size:1.2em;font-weight:700;letter-spacing:.06em}
 hr{border:0;border-top:1px solid currentColor;opacity:.3;margin:14px 0}
-.progress{display:flex;gap:4px;margin:0 0 14px;padding-inline-end:calc(var(--sign) - 4px)}
+.progress{display:flex;gap:4px;margin:0 0 14px;}
 .progress i{flex:1;height:4px;border-radius:2px;background:currentColor;opacity:.25}
 .progress i.done{opacity:1}
 [data-stance=side-panel]{inset:0 0 0 auto;margin:0;height:100vh;height:100dvh;max-height:none}
@@ -58,7 +60,7 @@ hr{border:0;border-top:1px solid currentColor;opacity:.3;margin:14px 0}
 .price s{opacity:.8}
 .price .saving{padding:2px 10px;border-radius:99px;background:var(--button);color:var(--button-text);font-weight:700;font-size:.9em}
 .countdown{display:flex;flex-wrap:wrap;gap:6px 10px;align-items:center;margin:8px 0}
-.countdown time{display:flex;gap:6px;font-variant-numeric:tabular-nums}
+.countdown time{display:flex;flex-wrap:wrap;gap:6px;white-space:nowrap;font-variant-numeric:tabular-nums}
 .countdown b{display:inline-block;min-width:2.1em;padding:2px 6px;border:1px solid currentColor;border-radius:6px;text-align:center}
 .countdown small{font-weight:400;font-size:.75em}
 .links{display:grid;gap:6px;margin:10px 0;padding:0;list-style:none}
@@ -82,7 +84,7 @@ hr{border:0;border-top:1px solid currentColor;opacity:.3;margin:14px 0}
 .helped button{padding:4px 12px;border:1px solid currentColor;border-radius:6px;background:none;color:inherit}
 .video{position:relative;margin:0 0 12px;border-radius:calc(var(--round)/2);overflow:hidden;line-height:0}
 .video video{width:100%;height:auto}
-.markup{width:100%;border:0}
+.markup{display:block;width:100%;border:0}
 @media (max-width:600px){
 .beside-it>.body{flex:1 0 auto}
 .beside-it{flex-direction:column}

@@ -38,7 +38,7 @@ export const full = (Base: Base): Base =>
     private asks(): boolean {
       const parts = this.document.steps.flatMap((step) => step.parts)
       const wanted = (part: Part) => part.kind === 'hours' || part.kind === 'questions' || (part.kind === 'field' && part.input === 'slot')
-      return this.showsCode() || parts.some(wanted)
+      return this.mode === 'stage' || this.showsCode() || parts.some(wanted)
     }
 
     /** The code stands where nothing has to be sent for it. */
@@ -142,6 +142,9 @@ export const full = (Base: Base): Base =>
       const made = super.cross()
       for (const one of made) {
         one.classList.toggle('at-start', cross.place === 'start')
+        this.card.classList.toggle('starts', cross.place === 'start')
+        // Words beside it keep clear of it, however wide its own word is.
+        new this.view.ResizeObserver(() => this.host.style.setProperty('--clear', `${one.offsetWidth - 4}px`)).observe(one)
         if (cross.style !== 'word') continue
         one.textContent = cross.word
         one.setAttribute('aria-label', cross.word)

@@ -10,7 +10,7 @@ interface Body {
   revision: number
 }
 
-type Told = Pick<Extract<Sent, { kind: 'taken' }>, 'says'>
+type Told = Pick<Extract<Sent, { kind: 'taken' }>, 'says'> & { given?: string | null }
 
 /** What would come next and be said, had it been sent. */
 async function taken(app: App, { touchpoint, step, revision }: Body): Promise<Sent> {
@@ -20,7 +20,7 @@ async function taken(app: App, { touchpoint, step, revision }: Body): Promise<Se
   const here = steps.find((one) => one.id === step)
   const button = here?.parts.find((part) => part.kind === 'button' && part.does.action === 'send')
   const next = button?.kind === 'button' ? button.does.next : null
-  return { kind: 'taken', next, says: more.says ?? null, suggest: null, code: null, file: null }
+  return { kind: 'taken', next, says: more.says ?? null, suggest: null, code: more.given ?? null, file: null }
 }
 
 /** A mark that cannot be overlooked, with the way out. */
@@ -72,7 +72,7 @@ export function begin(app: App): void {
   net.post = (path, body) => {
     const said = JSON.parse(body) as object
     if (path === 'plan') return post(path, JSON.stringify({ ...said, rehearsal: token }))
-    if (path === 'more') return post(path, JSON.stringify({ ...said, code: false, rehearsal: token }))
+    if (path === 'more') return post(path, JSON.stringify({ ...said, rehearsal: token }))
     return Promise.resolve(new Response('{}'))
   }
   net.beat = () => undefined

@@ -27,7 +27,8 @@ const DAY = 86_400_000
 export const countdown: Maker<'countdown'> = (drawing, part) => {
   const { page: doc, around } = drawing
   const time = el(doc, 'time', { role: 'timer' })
-  const made = el(doc, 'div', { class: `countdown to-${part.align}` }, el(doc, 'span', { 'data-words': 'label' }, part.label), time)
+  const words = el(doc, 'span', { 'data-words': 'label' }, part.label)
+  const made = el(doc, 'div', { class: `countdown to-${part.align}` }, words, time)
   const end = (): number => {
     if (part.to) return Date.parse(part.to)
     const now = around.now()
@@ -38,10 +39,28 @@ export const countdown: Maker<'countdown'> = (drawing, part) => {
     around.memo(part.id, String(now))
     return now + length
   }
-  const until = end()
-  const tick = (): void => {
+  const live = drawing.mode === 'live' || drawing.mode === 'inline'
+  const over = (until: number): void => {
+    if (part.at_end === 'close' && drawing.mode === 'live') return drawing.actions.close()
+    time.hidden = true
+    words.textContent = part.ended
+    made.hidden = part.at_end !== 'words' && live
+    // On an open page it begins again by itself.
+    if (part.again_after !== null && !part.to) run(until + part.again_after * 60_000)
+  }
+  /** Says what is left until an instant; with a later start, once that has come. */
+  const run = (from = 0): void => {
+    const now = around.now()
+    if (from > now) return void setTimeout(() => made.isConnected && run(from), Math.min(from - now, 60_000))
+    const until = end()
+    if (until <= now) return over(until)
+    time.hidden = made.hidden = false
+    words.textContent = part.label
+    tick(until)
+  }
+  const tick = (until: number): void => {
     const left = until - around.now()
-    if (left <= 0) return made.replaceChildren(part.ended)
+    if (left <= 0) return over(until)
     const pieces: [number, string][] = [
       [Math.floor(left / DAY), 'd'],
       [Math.floor(left / 3_600_000) % 24, 'h'],
@@ -52,9 +71,9 @@ export const countdown: Maker<'countdown'> = (drawing, part) => {
     time.replaceChildren(
       ...shown.map(([value, unit]) => el(doc, 'span', {}, el(doc, 'b', {}, String(value)), el(doc, 'small', {}, ` ${unit}`))),
     )
-    setTimeout(() => made.isConnected && tick(), 1000)
+    setTimeout(() => made.isConnected && tick(until), 1000)
   }
-  tick()
+  run()
   return { element: made }
 }
 
@@ -177,15 +196,30 @@ export const video: Maker<'video'> = (drawing, part) => {
   return { element: made }
 }
 
-/** Foreign markup never stands in the page itself: a sandboxed frame without the page's origin. */
-export const markup: Maker<'markup'> = ({ page: doc }, part) => {
+const LEAST_HIGH = 20
+const MOST_HIGH = 4000
+
+/**
+ * Foreign markup never stands in the page itself: a sandboxed frame without the page's origin. The frame's own page
+ * comes from Intavo, so that neither the site's CSP nor the console's stops what the owner has put in; it is as high
+ * as its content says.
+ */
+export const markup: Maker<'markup'> = ({ page: doc, around }, part) => {
+  const view = doc.defaultView ?? window
   const frame = el(doc, 'iframe', {
     class: 'markup',
-    sandbox: 'allow-scripts allow-popups allow-forms',
-    srcdoc: part.html,
+    sandbox: `allow-scripts allow-forms allow-popups${part.windows ? ' allow-popups-to-escape-sandbox' : ''}`,
+    src: `${around.base}/e/frame`,
     height: String(part.height),
     title: part.description || 'More',
-    loading: 'lazy',
   })
+  const heard = (event: MessageEvent<{ intavo?: string; height?: number } | null>): void => {
+    if (event.source !== frame.contentWindow) return
+    if (event.data?.intavo === 'ready') frame.contentWindow?.postMessage({ intavo: 'markup', html: part.html }, '*')
+    const high = event.data?.intavo === 'height' ? Number(event.data.height) : NaN
+    if (high > 0) frame.height = String(Math.min(MOST_HIGH, Math.max(LEAST_HIGH, Math.ceil(high))))
+    if (!frame.isConnected) view.removeEventListener('message', heard)
+  }
+  view.addEventListener('message', heard)
   return { element: el(doc, 'div', {}, frame) }
 }

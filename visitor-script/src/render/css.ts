@@ -13,7 +13,7 @@ dialog::backdrop{background:none}
 [data-place$=left]{margin-left:0}[data-place$=right]{margin-right:0}
 .body{position:relative;flex:1 0 auto;display:flex;flex-direction:column;justify-content:var(--content);padding:var(--pad);min-width:0}
 form{display:flow-root;width:100%}
-h2{margin:0 0 8px;font:var(--head-weight) var(--head-size)/1.2 var(--head-font);color:var(--headline)}
+h2{white-space:pre-line;margin:0 0 8px;font:var(--head-weight) var(--head-size)/1.2 var(--head-font);color:var(--headline)}
 h2:focus{outline:0}
 .small{font-size:.86em}h2.small{font-size:calc(var(--head-size)*.72)}h2.medium{font-size:calc(var(--head-size)*.86)}.text.large{font-size:1.15em}
 .has-cross h2:first-child,.has-cross .text:first-child{padding-inline-end:calc(var(--sign) - 4px)}

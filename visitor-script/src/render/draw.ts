@@ -302,11 +302,12 @@ export class Drawing {
   settle(sent: Sent): void {
     if (sent.kind === 'mend') return this.mend(sent.errors)
     if (sent.kind === 'kept') {
-      return this.notice('There is no connection just now. What you wrote is kept and will be sent by itself.')
+      return this.notice('No connection just now. What you wrote is kept and sent by itself.')
     }
     this.around.keep(null)
     if (this.document.then.page && !sent.suggest) return this.view.location.assign(this.document.then.page)
     if (sent.next) this.draw(sent.next)
+    else this.notice('Thank you.')
     this.#reply(sent.says)
     if (sent.suggest) this.actions.offer(sent.suggest)
     this.heading()?.focus()
@@ -326,7 +327,7 @@ export class Drawing {
       }
     }
     if (first) first.focus()
-    else this.notice(errors[0]?.message ?? 'This could not be sent.')
+    else this.notice(errors[0]?.message ?? '')
   }
 
   /** Red words go as soon as their field holds. */

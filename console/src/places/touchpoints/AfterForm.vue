@@ -5,6 +5,7 @@ import { useHours } from '@/api/hours'
 import { useMembers } from '@/api/me'
 import type { Draft } from '@/api/touchpoints'
 import CodesForm from './CodesForm.vue'
+import AddressBox from './fields/AddressBox.vue'
 import LibraryButton from './fields/LibraryButton.vue'
 import RichBox from './fields/RichBox.vue'
 import { runsToHtml } from './fields/runs'
@@ -14,7 +15,7 @@ import WordsBox from './fields/WordsBox.vue'
 import type { Change, TouchpointDocument } from './types'
 
 const props = defineProps<{ document: TouchpointDocument; draft: Draft; wrong: Record<string, string> }>()
-const emit = defineEmits<{ change: Change; csv: [wanted: boolean]; draft: [draft: Draft] }>()
+const emit = defineEmits<{ change: Change; confirm: [on: boolean]; csv: [wanted: boolean]; draft: [draft: Draft] }>()
 const { data: hours } = useHours()
 const { data: members } = useMembers()
 type After = TouchpointDocument['after']
@@ -88,15 +89,16 @@ const guard = (patch: Partial<TouchpointDocument['guard']>) =>
         @set="set('hours', $event ? Number($event) : null)"
       />
     </template>
-    <WordsBox
+    <AddressBox
+      data-place="after"
       label="They go to a page instead of the thanks step"
-      placeholder="https://… or /thank-you"
+      placeholder="none: the thanks step is shown"
       :value="after.page"
       :bad="wrong['after'] ?? wrong['after.page']"
-      @set="set('page', $event.trim())"
+      @set="set('page', $event)"
     />
     <WordsBox label="They get these tags" placeholder="tides, spring" :value="after.tags.join(', ')" @set="set('tags', tags($event))" />
-    <TickBox data-place="confirm" :value="after.confirm.on" @set="part('confirm', { on: $event })"
+    <TickBox data-place="confirm" :value="after.confirm.on" @set="emit('confirm', $event)"
       >They confirm by mail first<span class="block text-sm text-ink-2">Nothing is given before. The link lasts 14 days.</span></TickBox
     >
     <template v-if="after.confirm.on">

@@ -103,7 +103,26 @@ const leave = (patch: Partial<TouchpointDocument['leaving']>) =>
       :from="look.from.value"
       @back="look.back('pushes')"
     >
-      <TickBox :value="look.value('pushes')" @set="look.set('pushes', $event)">moves aside for it</TickBox>
+      <SelectBox
+        label="What the page does"
+        :value="look.value('pushes') ? 'aside' : 'under'"
+        :options="{ aside: 'moves aside for the bar', under: 'stays; the bar lies over it' }"
+        @set="look.set('pushes', $event === 'aside')"
+      />
+    </LookRow>
+    <LookRow
+      v-if="document.stance === 'bar' && look.value('place') === 'top'"
+      name="While scrolling"
+      :departs="look.departs('stays')"
+      :from="look.from.value"
+      @back="look.back('stays')"
+    >
+      <SelectBox
+        label="While scrolling"
+        :value="look.value('stays') ? 'stays' : 'goes'"
+        :options="{ stays: 'the bar stays in view', goes: 'it goes with the page' }"
+        @set="look.set('stays', $event === 'stays')"
+      />
     </LookRow>
     <details>
       <summary class="font-semibold">Colours</summary>

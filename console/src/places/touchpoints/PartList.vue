@@ -2,7 +2,7 @@
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref } from 'vue'
 import { dragRows } from '@/lib/sort'
-import { ADDABLE, freshPart } from './fresh'
+import { ADDABLE, freshPart, thanksOf } from './fresh'
 import PartForm from './PartForm.vue'
 import type { Change, Part, TouchpointDocument } from './types'
 import { glimpse, nameOf } from './words'
@@ -17,8 +17,14 @@ const stepOf = (document: TouchpointDocument) => document.steps.find((one) => on
 function set(part: Part, what: string, patch: Record<string, unknown>) {
   emit('change', `${part.id}.${what}`, (document) => {
     const found = stepOf(document)?.parts.find((one) => one.id === part.id)
-    if (found) Object.assign(found, patch)
+    if (!found) return
+    Object.assign(found, patch)
+    leadOn(document, found)
   })
+}
+/** What sends always leads somewhere. */
+function leadOn(document: TouchpointDocument, part: Part) {
+  if (part.kind === 'button' && part.does.action === 'send') part.does.next ??= thanksOf(document)
 }
 function move(from: number, to: number) {
   if (from === to || to < 0 || to >= parts.value.length) return
@@ -34,6 +40,7 @@ function add(pattern: object) {
     const rows = stepOf(document)?.parts
     const at = rows?.findIndex((one) => one.id === selected.value) ?? -1
     rows?.splice(at < 0 ? rows.length : at + 1, 0, part)
+    leadOn(document, part)
   })
   selected.value = part.id
 }

@@ -200,6 +200,7 @@ async function remove() {
               :draft="draft"
               :wrong="wrong"
               @change="edit"
+              @confirm="turned(() => turnInto(id, { confirm: $event }))"
               @csv="turned(() => csvAddress(id, $event))"
               @draft="take($event, false)"
             />

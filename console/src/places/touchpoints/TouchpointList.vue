@@ -9,7 +9,6 @@ import { freshVisitor, usePageMap, type MadeUp } from '@/api/rehearsals'
 import { useSites } from '@/api/sites'
 import { fromLocal, toLocal } from '@/lib/local'
 import { bringBack, copy, putInOrder, rename, throwAway, turn, useTouchpoints, type Summary } from '@/api/touchpoints'
-import { shortDate } from '@/lib/time'
 import { dragRows } from '@/lib/sort'
 import { useNotices } from '@/lib/notices'
 import ErrorBox from '@/parts/ErrorBox.vue'
@@ -76,7 +75,7 @@ const STATES = {
 const state = (row: Summary): readonly [string, string, string] => {
   if (row.state !== 'live') return STATES[row.state as keyof typeof STATES]
   if (row.over) return ['◔', 'Ended', 'text-brass']
-  return row.begins ? ['◔', `From ${shortDate(row.begins, 'UTC').replace(/^\w+ /, '')}`, 'text-brass'] : STATES.live
+  return row.begins ? ['◔', row.begins.replace(/^f/, 'F'), 'text-brass'] : STATES.live
 }
 const called = (row: Summary) =>
   `${PURPOSES[row.purpose as keyof typeof PURPOSES]} · ${STANCES[row.stance as keyof typeof STANCES].toLowerCase()}`

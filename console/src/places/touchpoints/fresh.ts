@@ -54,12 +54,12 @@ export const ADDABLE: Record<string, Record<string, object>> = {
   },
   'To show': {
     Price: { kind: 'price', now: '20', old: '25', currency: 'GBP', unit: '', show_saving: true, align: 'start' },
-    Countdown: { kind: 'countdown', to: null, minutes: 1440, again_after: null, label: 'Still', ended: 'This has ended.', align: 'start' },
+    Countdown: { kind: 'countdown', to: null, minutes: 1440, again_after: null, at_end: 'words', label: 'Still', ended: 'This has ended.', align: 'start' },
     Code: { kind: 'code', label: 'Your code' },
     'Opening hours': { kind: 'hours', now: true, week: true },
     'Questions & answers': { kind: 'questions', group: '', search: true, helped: true },
     'When somebody answers': { kind: 'reply' },
-    'Foreign markup': { kind: 'markup', html: '', height: 200, description: '' },
+    'Foreign markup': { kind: 'markup', html: '', windows: false, height: 200, description: '' },
   },
 } // prettier-ignore
 
@@ -88,12 +88,29 @@ export function freshStep(document: TouchpointDocument): TouchpointDocument['ste
   return made
 }
 
+/** The step that sending leads to: the last one, or one that thanks, which is added. */
+export function thanksOf(document: TouchpointDocument): string {
+  const last = document.steps[document.steps.length - 1]
+  if (last && document.steps.length > 1) return last.id
+  const made = { id: free('thanks', new Set(document.steps.map((one) => one.id))), name: 'Thanks', parts: [] as Part[] }
+  document.steps.push(made)
+  for (const pattern of [
+    { kind: 'headline', text: 'Thank you', known: [], ...WORDS },
+    { kind: 'reply' },
+    button('Back to the page', 'close', 'plain'),
+  ]) {
+    made.parts.push(freshPart(document, pattern))
+  }
+  return made.id
+}
+
 /** Takes a step out, and everything that led to it now leads on where it led. */
 export function dropStep(document: TouchpointDocument, id: string): void {
   const at = document.steps.findIndex((one) => one.id === id)
   if (at < 0 || document.steps.length < 2) return
   const to = document.steps[at + 1]?.id ?? null
   document.steps.splice(at, 1)
+  if (document.after.confirm.next === id) document.after.confirm.next = null
   const mend = (next: string | null) => (next === id ? to : next)
   for (const part of parts(document)) {
     if (part.kind === 'button') part.does.next = mend(part.does.next)

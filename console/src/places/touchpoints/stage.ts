@@ -17,6 +17,7 @@ export const STAGE_CSS = `
 input,textarea,select,.cross,video,iframe,.face,summary{pointer-events:none}
 .art[data-empty]{min-height:90px;background:repeating-linear-gradient(135deg,#c6d0cf 0 1.5px,transparent 1.5px 6px)}
 [data-code][hidden]{display:block!important}
+[data-code] output:empty::before{content:"no code is set";font-weight:400;opacity:.7}
 [data-words]{cursor:text}
 [data-words]:empty{min-width:1ch;min-height:1em}
 [data-words]:empty::before{content:"…";opacity:.6}
@@ -64,7 +65,11 @@ function editPlace(place: HTMLElement, id: string, heard: Heard): void {
   })
   place.addEventListener('blur', () => heard.left())
   place.addEventListener('keydown', (event) => {
-    if (event.key === 'Enter' && !rich) event.preventDefault()
+    if (event.key === 'Enter' && !rich) {
+      event.preventDefault()
+      // A headline may have lines; everything else is one.
+      if (place.tagName === 'H2') page.execCommand('insertText', false, '\n')
+    }
     if (event.key === 'Escape') place.blur()
     // Inside a button the browser takes the space bar for a press.
     if (event.key === ' ' && place.closest('button')) {
@@ -74,5 +79,5 @@ function editPlace(place: HTMLElement, id: string, heard: Heard): void {
     event.stopPropagation()
   })
   place.addEventListener('keyup', (event) => event.stopPropagation())
-  place.addEventListener('input', () => heard.edit(id, words, rich ? place.innerHTML : (place.textContent ?? '')))
+  place.addEventListener('input', () => heard.edit(id, words, rich ? place.innerHTML : (place.textContent ?? '').replace(/\n$/, '')))
 }

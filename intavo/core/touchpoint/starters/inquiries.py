@@ -123,6 +123,7 @@ INQUIRIES = (
         {
             "purpose": "call",
             "stance": "card",
+            "leaving": {"outside": False},
             "steps": [
                 step(
                     "ask",

@@ -57,6 +57,7 @@ OFFERS = (
         {
             "purpose": "offer",
             "stance": "card",
+            "leaving": {"outside": False},
             "steps": [
                 step(
                     "ask",

@@ -53,6 +53,7 @@ OTHERS = (
         {
             "purpose": "feedback",
             "stance": "card",
+            "leaving": {"outside": False},
             "steps": [
                 step(
                     "ask",
@@ -111,6 +112,7 @@ OTHERS = (
         {
             "purpose": "message",
             "stance": "card",
+            "leaving": {"outside": False},
             "steps": [
                 step(
                     "ask",

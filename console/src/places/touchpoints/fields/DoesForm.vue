@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import { useTouchpoints } from '@/api/touchpoints'
 import type { Does, TouchpointDocument } from '../types'
 import { ACTIONS } from '../words'
+import AddressBox from './AddressBox.vue'
 import LibraryPicker from './LibraryPicker.vue'
 import SelectBox from './SelectBox.vue'
 import TickBox from './TickBox.vue'
@@ -14,13 +15,19 @@ const emit = defineEmits<{ set: [does: Does] }>()
 const { data: others } = useTouchpoints()
 const choosing = ref(false)
 const actions = computed(() => Object.fromEntries(Object.entries(ACTIONS).filter(([key]) => !props.without?.includes(key))))
-const steps = computed(() => ({ '': 'stays here', ...Object.fromEntries(props.document.steps.map((one) => [one.id, one.name || one.id])) }))
+const steps = computed(() => ({
+  ...(props.does.next === null ? { '': 'choose one' } : {}),
+  ...Object.fromEntries(props.document.steps.map((one) => [one.id, one.name || one.id])),
+}))
 const touchpoints = computed(() => ({ '': 'choose one', ...Object.fromEntries((others.value ?? []).map((one) => [one.slug, one.name])) }))
 const ADDRESS: Record<string, [string, string]> = {
-  page: ['Address', 'https://… or /trips'],
-  mail: ['Mail address', 'hello@otterwick.example'],
+  page: ['Address', 'a page of your site, or example.org'],
+  mail: ['Mail address', 'you@your-business.example'],
   phone: ['Number', 'as you would write it'],
 }
+/** A mail address or a number that stands where a page was meant is what it is. */
+const MEANS: Record<string, Does['action']> = { mail: 'mail', phone: 'phone', page: 'page', 'site page': 'page', place: 'page' }
+const lead = (address: string, kind: string) => set({ address, action: MEANS[kind] ?? props.does.action })
 const set = (patch: Partial<Does>) => emit('set', { ...props.does, ...patch })
 </script>
 
@@ -39,12 +46,12 @@ const set = (patch: Partial<Does>) => emit('set', { ...props.does, ...patch })
       :options="steps"
       @set="set({ next: $event || null })"
     />
-    <WordsBox
+    <AddressBox
       v-if="ADDRESS[does.action]"
       :label="ADDRESS[does.action]?.[0] ?? ''"
       :placeholder="ADDRESS[does.action]?.[1] ?? ''"
       :value="does.address"
-      @set="set({ address: $event })"
+      @set="lead"
     />
     <SelectBox
       v-if="does.action === 'touchpoint'"

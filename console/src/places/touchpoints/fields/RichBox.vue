@@ -4,6 +4,7 @@ import StarterKit from '@tiptap/starter-kit'
 import { EditorContent, useEditor } from '@tiptap/vue-3'
 import { ref, watch } from 'vue'
 import { pictureOf, type Asset } from '@/api/library'
+import AddressBox from './AddressBox.vue'
 import LibraryPicker from './LibraryPicker.vue'
 import { runsOf, type Run } from './runs'
 
@@ -47,7 +48,7 @@ function putPicture(asset: Asset) {
 }
 const off = props.plain
   ? ({ bold: false, italic: false, bulletList: false, orderedList: false, listItem: false, link: false } as const)
-  : { link: { openOnClick: false } }
+  : { link: { openOnClick: false, defaultProtocol: 'https', protocols: ['tel', 'sms'] } }
 const editor = useEditor({
   // Its styles would be inline ones, which the console does not allow.
   injectCSS: false,
@@ -70,14 +71,18 @@ watch(
     if (now && !now.isFocused && fresh !== now.getHTML()) now.commands.setContent(fresh, { emitUpdate: false })
   },
 )
-function link() {
-  const address = window.prompt(
-    'Where does it lead? Leave it empty to take the link away.',
-    String(editor.value?.getAttributes('link').href ?? 'https://'),
-  )
-  if (address === null) return
-  if (address.trim()) editor.value?.chain().focus().setLink({ href: address.trim() }).run()
-  else editor.value?.chain().focus().unsetLink().run()
+const linking = ref<string | null>(null)
+const link = () => (linking.value = linking.value === null ? String(editor.value?.getAttributes('link').href ?? '') : null)
+function lead(address: string, kind: string) {
+  if (!kind && address) return
+  const chain = editor.value?.chain().focus().extendMarkRange('link')
+  const href = kind === 'mail' ? `mailto:${address}` : kind === 'phone' ? `tel:${address.replace(/[^\d+]/g, '')}` : address
+  // Where no words are chosen, the address itself is written.
+  if (address && editor.value?.state.selection.empty && !editor.value.isActive('link')) {
+    chain?.insertContent({ type: 'text', text: address, marks: [{ type: 'link', attrs: { href } }] }).run()
+  } else if (address) chain?.setLink({ href }).run()
+  else chain?.unsetLink().run()
+  linking.value = null
 }
 const put = (slot: string) => editor.value?.chain().focus().insertContent({ type: 'slot', attrs: { slot } }).run()
 </script>
@@ -105,7 +110,7 @@ const put = (slot: string) => editor.value?.chain().focus().insertContent({ type
         <button type="button" class="btn min-h-6! px-2! py-0!" aria-label="List" @click="editor?.chain().focus().toggleBulletList().run()">
           • List
         </button>
-        <button type="button" class="btn min-h-6! px-2! py-0!" @click="link">Link</button>
+        <button type="button" class="btn min-h-6! px-2! py-0!" :aria-expanded="linking !== null" @click="link">Link</button>
         <button v-if="pictures" type="button" class="btn min-h-6! px-2! py-0!" @click="choosing = true">Picture</button>
       </template>
       <button
@@ -117,6 +122,16 @@ const put = (slot: string) => editor.value?.chain().focus().insertContent({ type
       >
         + {{ name }}
       </button>
+    </div>
+    <div v-if="linking !== null" class="mb-1 flex items-start gap-2 rounded-md border border-line p-2">
+      <AddressBox
+        class="min-w-0 flex-1"
+        label="Where the link leads"
+        placeholder="a page of your site, or example.org"
+        :value="linking"
+        @set="lead"
+      />
+      <button v-if="linking" type="button" class="btn-link mt-5" @click="lead('', '')">Take it away</button>
     </div>
     <LibraryPicker v-if="choosing" kind="picture" @close="choosing = false" @pick="putPicture" />
     <EditorContent :editor="editor" />

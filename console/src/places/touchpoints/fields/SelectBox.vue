@@ -1,10 +1,18 @@
 <script setup lang="ts">
+import { inject, useId } from 'vue'
+
+/** One of several, with its label above it, unless the row that it stands in names it. */
 defineProps<{ label: string; value: string; options: Record<string, string> }>()
+const named = inject('named', false)
+const id = useId()
 const emit = defineEmits<{ set: [value: string] }>()
 </script>
 
 <template>
-  <select class="input" :aria-label="label" :value="value" @change="emit('set', ($event.target as HTMLSelectElement).value)">
-    <option v-for="(name, key) in options" :key="key" :value="key">{{ name }}</option>
-  </select>
+  <div>
+    <label :for="id" :class="named ? 'sr-only' : 'text-sm text-ink-2'">{{ label }}</label>
+    <select :id="id" class="input" :value="value" @change="emit('set', ($event.target as HTMLSelectElement).value)">
+      <option v-for="(name, key) in options" :key="key" :value="key">{{ name }}</option>
+    </select>
+  </div>
 </template>

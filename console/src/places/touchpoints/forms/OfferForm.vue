@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { vTyped } from '@/lib/typed'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
+import { readMoney } from '@/api/touchpoints'
 import { useClock } from '@/lib/clock'
 import { fromLocal, toLocal } from '@/lib/local'
-import NumberBox from '../fields/NumberBox.vue'
+import LengthBox from '../fields/LengthBox.vue'
 import SelectBox from '../fields/SelectBox.vue'
 import TickBox from '../fields/TickBox.vue'
 import WordsBox from '../fields/WordsBox.vue'
@@ -14,15 +15,18 @@ const emit = defineEmits<{ set: [patch: Record<string, unknown>] }>()
 const { zone, now } = useClock()
 const ALIGNS = { start: 'at the start', middle: 'in the middle', end: 'at the end' }
 const KINDS = { to: 'to a moment', each: 'for each visitor, from when they first see it' }
+const ENDS = { words: 'words stand there', hide: 'this part goes', close: 'the whole touchpoint is closed' }
 const kind = computed(() => (props.part.kind === 'countdown' && props.part.to !== null ? 'to' : 'each'))
-const money = (text: string) => text.trim().replace(',', '.')
-const fine = (text: string) => /^\d{1,9}(\.\d{1,2})?$/.test(money(text))
+const wrong = ref<Record<string, string>>({})
 
-function amount(field: 'now' | 'old', event: Event) {
-  const box = event.target as HTMLInputElement
-  if (field === 'old' && !box.value.trim()) return emit('set', { old: null })
-  if (fine(box.value)) emit('set', { [field]: money(box.value) })
-  else if (props.part.kind === 'price') box.value = (field === 'now' ? props.part.now : props.part.old) ?? ''
+/** An amount as people of the business's region write it; the server reads it. */
+async function amount(field: 'now' | 'old', event: Event) {
+  const text = (event.target as HTMLInputElement).value
+  wrong.value = { ...wrong.value, [field]: '' }
+  if (field === 'old' && !text.trim()) return emit('set', { old: null })
+  const read = await readMoney(text)
+  if (!read.amount) return void (wrong.value = { ...wrong.value, [field]: read.words })
+  emit('set', { [field]: read.amount, ...(read.currency ? { currency: read.currency } : {}) })
 }
 function setKind(wanted: string) {
   const inAWeek = new Date(now.value.getTime() + 7 * 86_400_000).toISOString()
@@ -38,12 +42,23 @@ function moment(text: string) {
   <div class="grid gap-2">
     <SelectBox label="Where in the line" :value="part.align" :options="ALIGNS" @set="emit('set', { align: $event })" />
     <template v-if="part.kind === 'price'">
-      <div class="grid grid-cols-3 gap-2">
-        <label class="text-sm text-ink-2"
-          >Now<input v-typed="part.now" class="input" inputmode="decimal" @change="amount('now', $event)"
-        /></label>
-        <label class="text-sm text-ink-2"
-          >Before<input v-typed="part.old ?? ''" class="input" inputmode="decimal" placeholder="none" @change="amount('old', $event)"
+      <div class="grid grid-cols-[1fr_1fr_4.5rem] gap-2">
+        <label
+          v-for="[field, name] in [
+            ['now', 'Now'],
+            ['old', 'Before'],
+          ] as const"
+          :key="field"
+          class="text-sm text-ink-2"
+          >{{ name
+          }}<input
+            v-typed="part[field] ?? ''"
+            class="input"
+            inputmode="decimal"
+            :placeholder="field === 'old' ? 'none' : ''"
+            :aria-invalid="!!wrong[field]"
+            :aria-describedby="`${part.id}-${field}-wrong`"
+            @change="amount(field, $event)"
         /></label>
         <label class="text-sm text-ink-2"
           >Currency<input
@@ -56,6 +71,12 @@ function moment(text: string) {
             "
         /></label>
       </div>
+      <template v-for="field in ['now', 'old'] as const" :key="field">
+        <p v-if="wrong[field]" :id="`${part.id}-${field}-wrong`" class="text-sm font-semibold text-rust" role="alert">{{ wrong[field] }}</p>
+      </template>
+      <p v-if="part.old !== null && Number(part.old) <= Number(part.now)" class="text-sm font-semibold text-brass">
+        “Before” is not higher than “now”: nothing is saved.
+      </p>
       <WordsBox label="For what" placeholder="a day, per person …" :value="part.unit" @set="emit('set', { unit: $event })" />
       <TickBox :value="part.show_saving" @set="emit('set', { show_saving: $event })">say what is saved</TickBox>
     </template>
@@ -71,24 +92,18 @@ function moment(text: string) {
           @change="moment(($event.target as HTMLInputElement).value)"
       /></label>
       <template v-else>
-        <span class="flex items-center gap-2"
-          ><NumberBox label="Minutes" :value="part.minutes" :least="1" :most="86400" @set="emit('set', { minutes: $event ?? 60 })" />
-          minutes long</span
-        >
-        <span class="flex items-center gap-2"
-          >again after
-          <NumberBox
-            label="Minutes until it begins again"
-            :value="part.again_after"
-            :least="1"
-            :most="525600"
-            empty="never"
-            @set="emit('set', { again_after: $event })"
-          />
-          minutes</span
-        >
+        <LengthBox label="How long" :value="part.minutes" :least="1" :most="86400" @set="emit('set', { minutes: $event ?? 60 })" />
+        <LengthBox
+          label="Again, after its end"
+          :value="part.again_after"
+          :least="0"
+          :most="525600"
+          empty="never; “at once” is 0"
+          @set="emit('set', { again_after: $event })"
+        />
       </template>
-      <WordsBox label="Words when it has ended" :value="part.ended" @set="emit('set', { ended: $event })" />
+      <SelectBox label="When it has ended" :value="part.at_end" :options="ENDS" @set="emit('set', { at_end: $event })" />
+      <WordsBox v-if="part.at_end === 'words'" label="Words when it has ended" :value="part.ended" @set="emit('set', { ended: $event })" />
     </template>
   </div>
 </template>

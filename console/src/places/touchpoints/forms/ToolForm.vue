@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useQuestions } from '@/api/questions'
+import AddressBox from '../fields/AddressBox.vue'
 import DoesForm from '../fields/DoesForm.vue'
 import NumberBox from '../fields/NumberBox.vue'
 import SelectBox from '../fields/SelectBox.vue'
@@ -72,7 +73,7 @@ function item(at: number, patch: object) {
     </template>
     <template v-else-if="part.kind === 'share'">
       <WordsBox label="Words on the button" :value="part.label" @set="emit('set', { label: $event })" />
-      <WordsBox label="What is shared" placeholder="the page they are on" :value="part.address" @set="emit('set', { address: $event })" />
+      <AddressBox label="What is shared" placeholder="the page they are on" :value="part.address" @set="emit('set', { address: $event })" />
       <WordsBox label="With these words" :value="part.words" @set="emit('set', { words: $event })" />
     </template>
     <template v-else-if="part.kind === 'hours'">
@@ -94,10 +95,12 @@ function item(at: number, patch: object) {
         @set="emit('set', { html: $event })"
       />
       <span class="flex items-center gap-2"
-        >height
+        >height at first
         <NumberBox label="Height" :value="part.height" :least="20" :most="2000" :step="10" @set="emit('set', { height: $event ?? 200 })" />
         px</span
       >
+      <p class="text-sm text-ink-2">It grows and shrinks with what stands in it.</p>
+      <TickBox :value="part.windows" @set="emit('set', { windows: $event })">windows that it opens are real ones</TickBox>
       <WordsBox label="What it is, for those who do not see it" :value="part.description" @set="emit('set', { description: $event })" />
     </template>
     <span v-else-if="part.kind === 'space'" class="flex items-center gap-2"
