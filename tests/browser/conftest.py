@@ -122,3 +122,8 @@ def stranger(browser: Browser) -> Iterator[BrowserContext]:
 def stage(page: Page, which: str) -> FrameLocator:
     """One of the two frames of the editor's stage."""
     return page.frame_locator(f'iframe[title="{which}"]')
+
+
+def side(page: Page, name: str) -> None:
+    """One of the three parts of the editor's left column: Content, Look or After."""
+    page.get_by_role("tab", name=name, exact=True).click()

@@ -11,7 +11,7 @@ from playwright.sync_api import Browser, BrowserContext, Page, expect
 
 from scripts.stack import Stack
 
-from .conftest import stage
+from .conftest import side, stage
 from .test_editing import saved
 from .test_making import start
 from .test_stances import HOST, on, opened
@@ -25,7 +25,7 @@ def turn_on(editor: Page) -> str:
     expect(editor.get_by_text("It is on: visitors get it within a second.")).to_be_visible()
     # Another process may have looked up to a second ago.
     editor.wait_for_timeout(1_100)
-    return editor.get_by_text("Its short name in links is").locator("code").inner_text()
+    return editor.get_by_text("Its short name in links is").locator("code").text_content()
 
 
 def turn_off(editor: Page) -> None:
@@ -47,7 +47,9 @@ def sign_up(page: Page, slug: str, email: str) -> Any:
 
 def test_they_go_to_the_page_that_was_chosen(owner: Page, stranger: BrowserContext, stack: Stack) -> None:
     editor = start(owner, stack, "News by email", "To a page")
+    side(editor, "After")
     editor.get_by_label("They go to a page instead of the thanks step").fill(f"{stack.site_url}/lessons")
+    editor.get_by_label("They go to a page instead of the thanks step").press("Tab")
     slug = turn_on(editor)
     page = on(stranger, stack, "/contact")
     sign_up(page, slug, "one@post.example")
@@ -59,6 +61,7 @@ def test_a_piece_of_work_is_done_by_the_browser_and_nothing_is_set_aside(
     owner: Page, stranger: BrowserContext, stack: Stack
 ) -> None:
     editor = start(owner, stack, "News by email", "With work")
+    side(editor, "After")
     editor.get_by_text("Against spam").click()
     editor.get_by_label("their browser does a small piece of work first").check()
     slug = turn_on(editor)
@@ -94,6 +97,7 @@ def test_somebody_who_said_their_name_is_greeted_by_it(owner: Page, stranger: Br
 
 def test_it_goes_by_itself_but_not_while_somebody_is_in_it(owner: Page, stranger: BrowserContext, stack: Stack) -> None:
     editor = start(owner, stack, "News by email", "Going")
+    side(editor, "Look")
     editor.get_by_text("How it is closed").click()
     editor.get_by_label("Seconds until it goes by itself").fill("2")
     editor.get_by_label("Seconds until it goes by itself").press("Tab")
@@ -167,6 +171,7 @@ def test_a_film_over_the_page_stands_still_for_those_who_ask_for_less_motion(
     owner: Page, browser: Browser, stack: Stack, film: Path
 ) -> None:
     editor = start(owner, stack, "A text to read", "Film")
+    side(editor, "Look")
     editor.get_by_text("Background and what lies behind").click()
     editor.get_by_role("button", name="Video over the page").click()
     editor.locator("input[type=file]").set_input_files(film)

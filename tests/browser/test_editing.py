@@ -8,7 +8,7 @@ from playwright.sync_api import Browser, Page, expect
 
 from scripts.stack import Stack
 
-from .conftest import sign_in, stage
+from .conftest import side, sign_in, stage
 
 
 @pytest.fixture
@@ -29,6 +29,7 @@ def saved(page: Page) -> None:
 
 
 def test_what_is_being_typed_stands_while_something_else_is_kept(editor: Page) -> None:
+    side(editor, "Look")
     editor.get_by_text("Colours", exact=True).click()
     editor.get_by_label("Button", exact=True).fill("#1d3a8a")
     with editor.expect_response(lambda one: one.request.method == "PUT"):
@@ -48,6 +49,7 @@ def test_a_change_made_while_another_answer_is_under_way_is_not_lost(editor: Pag
 
     editor.route("**/name", slowly)
     with editor.expect_response("**/name"):
+        side(editor, "Look")
         editor.get_by_label("Name of the touchpoint").fill("Another name")
         editor.get_by_label("Name of the touchpoint").press("Tab")
         editor.get_by_label("Width", exact=True).fill("444")
@@ -63,6 +65,7 @@ def test_a_change_made_while_another_answer_is_under_way_is_not_lost(editor: Pag
 
 def test_a_look_is_seen_at_once_on_the_stage_and_kept(editor: Page) -> None:
     card = stage(editor, "Desktop").get_by_role("dialog")
+    side(editor, "Look")
     editor.get_by_label("Width", exact=True).fill("640")
     editor.get_by_label("Width", exact=True).press("Tab")
     editor.get_by_text("Colours", exact=True).click()
@@ -77,6 +80,7 @@ def test_a_look_is_seen_at_once_on_the_stage_and_kept(editor: Page) -> None:
 
 
 def test_a_hidden_part_leaves_the_stage_and_stays_in_the_list(editor: Page) -> None:
+    side(editor, "Content")
     editor.get_by_role("button", name="Name field").click()
     editor.get_by_role("checkbox", name="hidden").check()
     expect(stage(editor, "Desktop").get_by_text("First name")).to_have_count(0)

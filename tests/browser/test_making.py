@@ -10,7 +10,7 @@ from playwright.sync_api import Page, expect
 
 from scripts.stack import Stack
 
-from .conftest import stage
+from .conftest import side, stage
 from .test_editing import saved
 
 
@@ -113,6 +113,7 @@ def test_another_stance_keeps_words_and_colours(owner: Page, stack: Stack) -> No
 
 def test_a_value_departs_on_the_phone_and_goes_back_in_one_click(owner: Page, stack: Stack) -> None:
     editor = start(owner, stack, "News by email", "Phones")
+    side(editor, "Look")
     expect(editor.get_by_text("follows the house style")).to_be_visible()
     editor.get_by_role("button", name="On phones").click()
     editor.get_by_text("Colours", exact=True).click()
@@ -129,6 +130,7 @@ def test_a_value_departs_on_the_phone_and_goes_back_in_one_click(owner: Page, st
 
 def test_a_bad_contrast_is_mended_with_one_click(owner: Page, stack: Stack) -> None:
     editor = start(owner, stack, "News by email", "Shades")
+    side(editor, "Look")
     editor.get_by_text("Colours", exact=True).click()
     editor.get_by_label("Button", exact=True).fill("#e8a070")
     line = editor.get_by_label("Legibility")
@@ -141,6 +143,7 @@ def test_a_bad_contrast_is_mended_with_one_click(owner: Page, stack: Stack) -> N
 def test_wrong_css_is_refused_at_its_place_and_nothing_is_lost(owner: Page, stack: Stack) -> None:
     editor = start(owner, stack, "News by email", "Own CSS")
     editor.locator("summary", has_text="Own CSS").click()
+    side(editor, "Look")
     box = editor.get_by_label("Only meets this touchpoint")
     box.fill("h2{background:url(https://x.example/t.png)}")
     expect(editor.get_by_text("reaches outside and cannot be used here")).to_be_visible()
@@ -218,6 +221,7 @@ def test_a_picture_is_uploaded_placed_and_described(owner: Page, stack: Stack, t
 
 def test_codes_tags_and_confirmation_are_set_where_they_belong(owner: Page, stack: Stack) -> None:
     editor = start(owner, stack, "News with a code", "Codes")
+    side(editor, "After")
     editor.get_by_label("Code", exact=True).select_option("each")
     expect(editor.get_by_role("button", name=re.compile("There are no codes left"))).to_be_visible()
     editor.get_by_label("More codes, one a line, or from a CSV file").fill("A1\nA2\nA1")
@@ -225,11 +229,16 @@ def test_codes_tags_and_confirmation_are_set_where_they_belong(owner: Page, stac
     expect(editor.get_by_text("2 of 2 codes are left.")).to_be_visible()
     editor.get_by_label("They get these tags").fill("spring, boats, spring")
     editor.get_by_label("They confirm by mail first").check()
-    expect(editor.get_by_role("button", name=re.compile("The mail to confirm has no subject"))).to_be_visible()
+    expect(editor.get_by_label("Subject of that mail")).to_have_value("Please confirm your address")
+    expect(editor.get_by_role("button", name="Look in your mail", exact=True)).to_be_visible()
     editor.get_by_label("Subject of that mail").fill("Is it you?")
-    editor.get_by_label("They go to a page instead of the thanks step").fill("javascript:x")
-    expect(editor.get_by_text("is not the address of a page").first).to_be_visible()
-    editor.get_by_label("They go to a page instead of the thanks step").fill("/thank-you")
+    page_to_go = editor.get_by_label("They go to a page instead of the thanks step")
+    page_to_go.fill("javascript:x")
+    page_to_go.press("Tab")
+    expect(editor.get_by_text("and never with “javascript:”").first).to_be_visible()
+    page_to_go.fill("thank-you")
+    page_to_go.press("Tab")
+    expect(editor.get_by_text("a page of your site: /thank-you")).to_be_visible()
     saved(editor)
     editor.get_by_role("button", name="Make one", exact=True).click()
     expect(editor.get_by_label("Secret address")).to_contain_text("/csv/")

@@ -19,7 +19,7 @@ def test_what_is_not_on_is_rehearsed_from_the_editor_and_tried_on_the_real_page(
 ) -> None:
     on(stranger, stack, "/contact").close()
     editor = start(owner, stack, "A question to us", "Not on yet")
-    slug = editor.get_by_text("Its short name in links is").locator("code").inner_text()
+    slug = editor.get_by_text("Its short name in links is").locator("code").text_content()
     editor.get_by_role("link", name="Rehearse a visit").click()
     expect(owner.get_by_label("as if every touchpoint were on, as it stands now")).to_be_checked()
     owner.get_by_label("Deed 2: what").select_option("open")

@@ -6,7 +6,7 @@ from playwright.sync_api import BrowserContext, Page, expect
 
 from scripts.stack import Stack
 
-from .conftest import mailed, mails, sign_in, stage
+from .conftest import mailed, mails, side, sign_in, stage
 
 STRANGER = "wren.halloran@post.example"
 
@@ -25,6 +25,7 @@ def make_touchpoint(page: Page) -> None:
     expect(phone.get_by_role("textbox", name="Words of p1")).to_have_text("Join the boat club")
     page.get_by_role("button", name="Consent tick").click()
     page.get_by_label("What they agree to").fill("Write to me about the boat club.")
+    side(page, "After")
     page.get_by_label("Asks for follow-up").check()
     expect(page.get_by_text("Saved today 14:05")).to_be_visible()
     expect(desktop.get_by_text("Write to me about the boat club.")).to_be_visible()

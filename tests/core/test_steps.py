@@ -7,6 +7,7 @@ from typing import Any, get_args
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from pydantic import ValidationError
 
 from intavo.core.csvsafe import harmless
 from intavo.core.hours import is_open
@@ -152,10 +153,43 @@ def test_changes_are_said_in_words() -> None:
 
     assert changed(edit) == [
         "Line: new", "Headline: “Coming as a group?” becomes “More than four?”",
-        "Text: hidden", "Look: on phones, width", "What comes after",
+        "Text: hidden", "Width, on phones: as it follows → 300", "They get these tags: none → groups",
     ]  # fmt: skip
     assert changed(lambda data: None) == []
     assert changed(lambda data: data["steps"][0]["parts"].reverse()) == ["The order of the parts"]
+
+
+@pytest.mark.parametrize(
+    ("edit", "words"),
+    [
+        (lambda d: d["look"].update(pushes=False), ["Moves the page aside: as it follows → no"]),
+        (lambda d: d["look"]["colours"].update(card="#000000"), ["Colour of “Card”: as it follows → #000000"]),
+        (lambda d: d["show"]["how_often"].update(every="visit"), ["The show sentence, how often: once in 3 days → once a visit"]),
+        (lambda d: d["leaving"].update(escape=False), ["Closed by Esc: yes → no"]),
+        (lambda d: d["after"]["thank_you"].update(subject="Ho"),
+         ["Subject of the thanks: “Your group” → “Ho”"]),
+        (lambda d: d["steps"][0].update(name="Plan"), ["Step “What” is called “Plan”"]),
+        (lambda d: d.update(purpose="notice"), ["What it is for: inquiry → notice"]),
+    ],
+)  # fmt: skip
+def test_each_change_has_its_before_and_after(edit: Any, words: list[str]) -> None:
+    assert changed(edit) == words
+
+
+@pytest.mark.parametrize("key", BY_KEY)
+def test_no_change_of_a_document_goes_unsaid(key: str) -> None:
+    before = BY_KEY[key].document
+    data = before.model_dump(mode="json")
+    for whole in ("leaving", "after", "guard", "face", "spot", "show", "look"):
+        for name, value in data[whole].items():
+            if isinstance(value, bool):
+                turned = json.loads(json.dumps(data))
+                turned[whole][name] = not value
+                try:
+                    after = Document.model_validate(turned)
+                except ValidationError:
+                    continue
+                assert changes(before, after), f"{whole}.{name}"
 
 
 @pytest.mark.parametrize("key", BY_KEY)

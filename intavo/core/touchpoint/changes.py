@@ -1,9 +1,24 @@
-"""What differs between two documents, in words: the list that stands beside "put live"."""
+"""What differs between two documents, in the editor's words with before and after: what stands beside "put live"."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any
 
 from .document import Document
+from .named import (
+    CLICK_VALUES,
+    COLOUR_NAMES,
+    LOOK_VALUES,
+    PART_NAMES,
+    PART_VALUES,
+    SENTENCE_PIECES,
+    SHOW_PIECES,
+    WHOLE_VALUES,
+    said,
+)
+from .rules import Show
+
+Data = dict[str, Any]
 
 
 @dataclass(frozen=True, slots=True)
@@ -14,79 +29,133 @@ class Change:
     words: str
 
 
-PART_NAMES = {
-    "headline": "Headline", "text": "Text", "picture": "Picture", "video": "Video", "field": "Field",
-    "consent": "Consent tick", "button": "Button", "price": "Price", "code": "Code", "countdown": "Countdown",
-    "question": "Question", "score": "Score", "links": "Links", "share": "Share", "hours": "Hours",
-    "questions": "Questions & answers", "markup": "Foreign markup", "line": "Line", "space": "Space",
-    "reply": "When somebody answers",
-}  # fmt: skip
-_WHOLES = {
-    "purpose": "What it is for", "stance": "How it stands", "leaving": "How it is closed", "show": "Show sentence",
-    "after": "What comes after", "guard": "Guard against spam", "face": "The button itself", "spot": "Its spot",
-}  # fmt: skip
-
-
 def changes(before: Document, after: Document) -> list[Change]:
     """Every difference, in the order in which they meet the eye."""
     old, new = before.model_dump(mode="json"), after.model_dump(mode="json")
-    return [*_steps(old, new), *_looks(old["look"], new["look"]), *_wholes(old, new)]
+    return [
+        *_whats(old, new), *_steps(old, new), *_looks(old["look"], new["look"]), *_show(before.show, after.show),
+        *_wholes(old, new),
+    ]  # fmt: skip
 
 
-def _name(part: dict[str, Any]) -> str:
-    words = str(part.get("text") or part.get("label") or "")
-    return (
-        f"{PART_NAMES[part['kind']]} “{words[:40]}{'…' if len(words) > 40 else ''}”"
-        if words
-        else PART_NAMES[part["kind"]]
-    )
+def _arrow(old: Any, new: Any) -> str:
+    return f"{said(old)} → {said(new)}"
 
 
-def _parts(document: dict[str, Any]) -> dict[str, dict[str, Any]]:
+def _whats(old: Data, new: Data) -> Iterator[Change]:
+    for name, words in (("purpose", "What it is for"), ("stance", "How it stands")):
+        if old[name] != new[name]:
+            yield Change(name, f"{words}: {old[name]} → {new[name]}")
+
+
+def _name(part: Data) -> str:
+    words, name = str(part.get("text") or part.get("label") or ""), PART_NAMES[part["kind"]]
+    return f"{name} “{words[:40]}{'…' if len(words) > 40 else ''}”" if words else name
+
+
+def _parts(document: Data) -> dict[str, Data]:
     return {part["id"]: part for step in document["steps"] for part in step["parts"]}
 
 
-def _steps(old: dict[str, Any], new: dict[str, Any]) -> list[Change]:
+def _steps(old: Data, new: Data) -> Iterator[Change]:
     before, after = _parts(old), _parts(new)
-    found = [Change(id_, f"{_name(part)}: new") for id_, part in after.items() if id_ not in before]
-    found += [Change(id_, f"{_name(part)}: gone") for id_, part in before.items() if id_ not in after]
+    yield from (Change(id_, f"{_name(part)}: new") for id_, part in after.items() if id_ not in before)
+    yield from (Change(id_, f"{_name(part)}: gone") for id_, part in before.items() if id_ not in after)
     for id_, part in after.items():
-        if id_ in before and before[id_] != part:
-            found.append(Change(id_, _part_words(before[id_], part)))
-    old_order = [id_ for id_ in before if id_ in after]
-    if old_order != [id_ for id_ in after if id_ in before]:
-        found.append(Change("steps", "The order of the parts"))
-    names_before, names_after = ([(s["id"], s["name"]) for s in one["steps"]] for one in (old, new))
-    if names_before != names_after:
-        found.append(Change("steps", "The steps"))
-    return found
+        if id_ in before:
+            yield from (Change(id_, words) for words in _part(before[id_], part))
+    if [id_ for id_ in before if id_ in after] != [id_ for id_ in after if id_ in before]:
+        yield Change("steps", "The order of the parts")
+    yield from _step_names(old["steps"], new["steps"])
 
 
-def _part_words(old: dict[str, Any], new: dict[str, Any]) -> str:
+def _step_names(old: list[Data], new: list[Data]) -> Iterator[Change]:
+    before, after = ({step["id"]: step["name"] or step["id"] for step in one} for one in (old, new))
+    for id_, name in after.items():
+        if id_ not in before:
+            yield Change(id_, f"Step “{name}”: new")
+        elif before[id_] != name:
+            yield Change(id_, f"Step “{before[id_]}” is called “{name}”")
+    yield from (Change("steps", f"Step “{name}”: gone") for id_, name in before.items() if id_ not in after)
+    if [one for one in before if one in after] != [one for one in after if one in before]:
+        yield Change("steps", "The order of the steps")
+
+
+def _part(old: Data, new: Data) -> Iterator[str]:
+    """Each value of a part that differs; words are said by the part's name alone."""
     if old["hidden"] != new["hidden"]:
-        return f"{_name(new)}: {'hidden' if new['hidden'] else 'shown again'}"
+        yield f"{_name(new)}: {'hidden' if new['hidden'] else 'shown again'}"
     for field in ("text", "label"):
         if old.get(field) != new.get(field):
-            return f"{PART_NAMES[new['kind']]}: “{old.get(field, '')[:60]}” becomes “{new.get(field, '')[:60]}”"
-    return f"{_name(new)}: changed"
+            name = PART_NAMES[new["kind"]]
+            yield f"{name}: “{str(old.get(field, ''))[:60]}” becomes “{str(new.get(field, ''))[:60]}”"
+    if old.get("does") != new.get("does"):
+        for field, words in CLICK_VALUES.items():
+            if old["does"].get(field) != new["does"].get(field):
+                yield f"{_name(new)}, {words}: {_arrow(old['does'].get(field), new['does'].get(field))}"
+    for field, words in PART_VALUES.items():
+        if field in new and old.get(field) != new[field]:
+            yield f"{_name(new)}, {words}: {_arrow(_plain(old.get(field)), _plain(new[field]))}"
 
 
-def _looks(old: dict[str, Any], new: dict[str, Any]) -> list[Change]:
-    flat = [{f"{name}.{part}" if part else name: said for name, value in one.items() for part, said in _flat(value)}
-            for one in (old, new)]  # fmt: skip
-    names = sorted(name for name in flat[0].keys() | flat[1].keys() if flat[0].get(name) != flat[1].get(name))
-    return [Change("look", f"Look: {_plain(name)}") for name in names]
+def _plain(value: Any) -> Any:
+    """Rich text by its words."""
+    if not isinstance(value, str) or "<" not in value:
+        return value
+    words = "".join(piece.rpartition(">")[2] for piece in value.replace("<", "\n<").split("\n"))
+    return " ".join(words.split())
 
 
-def _flat(value: Any) -> list[tuple[str, Any]]:
-    if not isinstance(value, dict):
-        return [("", value)]
-    return [(f"{key}.{part}" if part else key, said) for key, inner in value.items() for part, said in _flat(inner)]
+def _looks(old: Data, new: Data) -> Iterator[Change]:
+    yield from _look(old, new, "")
+    yield from _look(old["phone"], new["phone"], ", on phones")
 
 
-def _plain(name: str) -> str:
-    return name.replace("phone.", "on phones, ").replace("colours.", "colour of ").replace("_", " ").replace(".", " ")
+def _look(old: Data, new: Data, where: str) -> Iterator[Change]:
+    for name, words in LOOK_VALUES.items():
+        if name in new and old[name] != new[name]:
+            words_of = "changed" if name == "css" else _look_arrow(old[name], new[name])
+            yield Change("look", f"{words}{where}: {words_of}")
+    for role, words in COLOUR_NAMES.items():
+        if old["colours"][role] != new["colours"][role]:
+            yield Change(
+                "look", f"Colour of “{words}”{where}: {_look_arrow(old['colours'][role], new['colours'][role])}"
+            )
 
 
-def _wholes(old: dict[str, Any], new: dict[str, Any]) -> list[Change]:
-    return [Change(name, words) for name, words in _WHOLES.items() if old[name] != new[name]]
+def _look_arrow(old: Any, new: Any) -> str:
+    """What is not given follows; of several values only those that differ are said."""
+    if isinstance(old, dict) and isinstance(new, dict):
+        old, new = ({name: one[name] for name in new if old.get(name) != new[name]} for one in (old, new))
+    return f"{'as it follows' if old is None else said(old)} → {'as it follows' if new is None else said(new)}"
+
+
+def _show(old: Show, new: Show) -> Iterator[Change]:
+    if len(old.sentences) != len(new.sentences):
+        yield Change("show", f"The show sentence: {len(old.sentences)} of them → {len(new.sentences)}")
+    for before, after in zip(old.sentences, new.sentences, strict=False):
+        for name, say in SENTENCE_PIECES:
+            if say(before) != say(after):
+                yield Change("show", f"The show sentence, {name}: {say(before)} → {say(after)}")
+    for name, tell in SHOW_PIECES:
+        if tell(old) != tell(new):
+            yield Change("show", f"The show sentence, {name}: {tell(old)} → {tell(new)}")
+
+
+def _wholes(old: Data, new: Data) -> Iterator[Change]:
+    for whole, values in WHOLE_VALUES.items():
+        before, after = _flat(old[whole]), _flat(new[whole])
+        for name, words in values.items():
+            if before.get(name) != after.get(name):
+                yield Change(whole, f"{words}: {_arrow(before.get(name), after.get(name))}")
+
+
+def _flat(whole: Data) -> Data:
+    """The values of a whole by dotted names; what a click does stays in one piece."""
+    found: Data = {}
+    for name, value in whole.items():
+        if isinstance(value, dict) and name != "does":
+            found |= {f"{name}.{inner}": one for inner, one in value.items()}
+        else:
+            found[name] = value
+    return found

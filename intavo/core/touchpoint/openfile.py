@@ -5,8 +5,8 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from .changes import PART_NAMES
 from .document import Document
+from .named import PART_NAMES
 
 ENDING = ".touchpoint.json"
 MOST_BYTES = 1024 * 1024

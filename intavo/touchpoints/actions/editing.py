@@ -172,7 +172,7 @@ def return_to(actor: Actor, *, touchpoint_id: int, number: int) -> Touchpoint:
         touchpoint = locked(actor, touchpoint_id)
         wanted = touchpoint.revisions.get(number=number)
         document = Document.model_validate(wanted.document)
-        return _new_draft(actor, touchpoint, document, name=f"Back to {wanted.name or f'step {wanted.number}'}")
+        return _new_draft(actor, touchpoint, document, name=f"Back to {wanted.name or f'version {wanted.number}'}")
 
 
 def _new_draft(actor: Actor, touchpoint: Touchpoint, document: Document, name: str = "") -> Touchpoint:

@@ -61,7 +61,7 @@ const value = (event: Event) => (event.target as HTMLSelectElement).value
     <select class="input w-auto!" aria-label="How it stands" :value="draft.stance" @change="emit('turn', { stance: value($event) })">
       <option v-for="(words, key) in STANCES" :key="key" :value="key">{{ words }}</option>
     </select>
-    <span class="text-sm text-ink-2" role="status">{{ said }} · step {{ draft.number }}</span>
+    <span class="text-sm text-ink-2" role="status">{{ said }} · version {{ draft.number }}</span>
     <span class="flex gap-1">
       <button
         type="button"

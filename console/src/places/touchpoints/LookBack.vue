@@ -25,7 +25,7 @@ onMounted(() =>
 watch(chosen, (number) => number !== null && run(async () => void (seen.value = await revision(props.id, number))))
 const call = (one: Revision, event: Event) =>
   run(async () => void (all.value = await nameRevision(props.id, one.number, (event.target as HTMLInputElement).value)))
-const said = (one: Revision) => one.name || `Step ${one.number}`
+const said = (one: Revision) => one.name || `Version ${one.number}`
 function keys(event: KeyboardEvent, at: number) {
   const way = { ArrowUp: -1, ArrowDown: 1 }[event.key]
   const next = way === undefined ? undefined : all.value[at + way]

@@ -1,8 +1,7 @@
 <script setup lang="ts">
-import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref } from 'vue'
 import { dragRows } from '@/lib/sort'
-import { ADDABLE, freshPart, thanksOf } from './fresh'
+import { freshPart, thanksOf } from './fresh'
 import PartForm from './PartForm.vue'
 import type { Change, Part, TouchpointDocument } from './types'
 import { glimpse, nameOf } from './words'
@@ -73,6 +72,9 @@ function row(at: number, joined: boolean) {
     Object.assign(part, { row: name, share: 35 })
   })
 }
+defineExpose({ add })
+/** Where the part that was moved stands now. */
+const said = ref('')
 async function keys(event: KeyboardEvent, at: number) {
   const part = parts.value[at]
   if (!part) return
@@ -80,8 +82,12 @@ async function keys(event: KeyboardEvent, at: number) {
   if (way !== undefined) {
     event.preventDefault()
     if (event.altKey) move(at, at + way)
+    // The same row keeps the focus wherever it has gone to.
+    const to = event.altKey ? part.id : parts.value[at + way]?.id
     await nextTick()
-    list.value?.querySelectorAll<HTMLElement>('[data-handle]')[at + way]?.focus()
+    list.value?.querySelector<HTMLElement>(`[data-id="${to}"] [data-handle]`)?.focus()
+    const now = parts.value.findIndex((one) => one.id === part.id)
+    if (event.altKey) said.value = `${nameOf(part)}: ${now + 1} of ${parts.value.length}`
   } else if (event.key === 'Delete') remove(part)
 }
 
@@ -98,6 +104,7 @@ onBeforeUnmount(() => stopDragging())
       <li
         v-for="(part, at) in parts"
         :key="part.id"
+        :data-id="part.id"
         class="min-w-0 rounded-md"
         :class="[
           selected === part.id ? 'border border-l-4 border-petrol bg-sheet' : '',
@@ -145,18 +152,6 @@ onBeforeUnmount(() => stopDragging())
         />
       </li>
     </ol>
-    <Menu as="div" class="relative mt-1">
-      <MenuButton class="btn-link px-2 py-1 no-underline!">+ Add a part</MenuButton>
-      <MenuItems class="pop absolute left-0 max-h-96 w-72 overflow-auto">
-        <div v-for="(kinds, group) in ADDABLE" :key="group" class="mb-1">
-          <p class="px-2 pt-1 text-xs font-semibold text-ink-2">{{ group }}</p>
-          <MenuItem v-for="(pattern, name) in kinds" :key="name" v-slot="{ active }">
-            <button type="button" class="w-full rounded px-2 py-1 text-left" :class="{ 'bg-petrol-wash': active }" @click="add(pattern)">
-              {{ name }}
-            </button>
-          </MenuItem>
-        </div>
-      </MenuItems>
-    </Menu>
+    <p class="sr-only" aria-live="polite">{{ said }}</p>
   </div>
 </template>

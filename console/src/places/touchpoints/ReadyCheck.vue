@@ -12,7 +12,11 @@ const clear = computed(() => props.findings.every((one) => one.level !== 'stops'
 </script>
 
 <template>
-  <p class="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1" role="group" aria-label="Ready check">
+  <p
+    class="mt-2 flex h-[3.25rem] flex-wrap content-start items-center gap-x-4 gap-y-1 overflow-y-auto"
+    role="group"
+    aria-label="Ready check"
+  >
     <strong>Ready check</strong>
     <span v-if="clear" class="text-moss">✓ nothing stops it</span>
     <template v-for="finding in findings" :key="finding.message">

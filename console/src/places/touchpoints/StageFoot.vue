@@ -14,7 +14,10 @@ const ratio = (one: Draft['readings'][number]) => `${one.ratio.toFixed(1)} : 1`
 </script>
 
 <template>
-  <p class="flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-line bg-line-2 px-4 py-1.5 text-sm" aria-label="Legibility">
+  <p
+    class="flex h-14 flex-wrap content-start items-center gap-x-4 gap-y-1 overflow-y-auto border-t border-line bg-line-2 px-4 py-1.5 text-sm"
+    aria-label="Legibility"
+  >
     <span v-if="share !== null"
       >Phone: covers <strong>{{ Math.round(share * 100) }} %</strong> of the screen</span
     >

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { useDebounceFn, useEventListener } from '@vueuse/core'
-import { computed, provide, ref, watch } from 'vue'
+import { computed, nextTick, provide, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import {
   bringBack,
@@ -21,9 +21,11 @@ import { Failure } from '@/api/client'
 import { useKeys } from '@/lib/keys'
 import { useNotices } from '@/lib/notices'
 import ErrorBox from '@/parts/ErrorBox.vue'
+import AddPart from './AddPart.vue'
 import AfterForm from './AfterForm.vue'
 import { useEditing } from './editing'
 import EditorHeader from './EditorHeader.vue'
+import FaceForm from './FaceForm.vue'
 import LookBack from './LookBack.vue'
 import LookForm from './LookForm.vue'
 import PartList from './PartList.vue'
@@ -44,6 +46,9 @@ const queries = useQueryClient()
 const { draft, document: edited, error, clash, status, edit, save, read, back, go, call, turned, take } = useEditing(id)
 const step = ref('ask')
 const selected = ref<string | null>(null)
+const SIDES = { content: 'Content', look: 'Look', after: 'After' }
+const side = ref<keyof typeof SIDES>('content')
+const adding = ref<InstanceType<typeof PartList>>()
 const open = ref<'history' | 'live' | null>(null)
 const nameKnown = ref(false)
 const share = ref<number | null>(null)
@@ -101,16 +106,20 @@ function goTo(place: string) {
   if (place === 'switch') return void save().then(() => (open.value = 'live'))
   if (place === 'show') return window.document.querySelector<HTMLElement>('[aria-label="Show sentence"] button')?.focus()
   const box = window.document.querySelector<HTMLElement>(`[data-place="${place}"]`)
-  if (box) {
-    box.scrollIntoView({ block: 'center' })
-    return box.querySelector<HTMLElement>('input, button, select, [contenteditable]')?.focus()
-  }
+  const beside = box?.closest<HTMLElement>('[data-side]')?.dataset.side
+  if (beside) side.value = beside as keyof typeof SIDES
+  if (box) return void nextTick(() => show(box))
   // Where there is no site at all, there is no box to tick.
   if (place === 'sites') return void router.push('/business')
+  side.value = 'content'
   if (edited.value?.steps.some((one) => one.id === place)) step.value = place
   const home = edited.value?.steps.find((one) => one.parts.some((part) => part.id === place))
   if (home) step.value = home.id
   selected.value = place
+}
+function show(box: HTMLElement) {
+  box.scrollIntoView({ block: 'center' })
+  box.querySelector<HTMLElement>('input, button, select, [contenteditable]')?.focus()
 }
 /** The same from a dialog, which gives the focus back where it was once it is gone. */
 function fix(place: string) {
@@ -177,11 +186,43 @@ async function remove() {
         </template>
       </div>
       <div class="flex min-h-0 flex-1">
-        <aside class="w-[332px] shrink-0 overflow-auto border-r border-line p-4" aria-label="Parts">
-          <StepTabs v-model:step="step" :document="edited" @change="edit" />
-          <PartList v-model:selected="selected" :document="edited" :step="step" @change="edit" />
-          <section class="mt-4" aria-labelledby="whole">
-            <h2 id="whole" class="mb-2 font-body! text-base! text-ink-2">The whole</h2>
+        <aside class="flex w-[332px] shrink-0 flex-col border-r border-line" aria-label="Parts">
+          <div class="flex gap-1 border-b border-line p-3" role="tablist" aria-label="What is edited">
+            <button
+              v-for="(name, key) in SIDES"
+              :id="`side-${key}`"
+              :key="key"
+              type="button"
+              role="tab"
+              class="btn flex-1 justify-center px-1!"
+              :class="{ '!border-petrol bg-petrol-tint text-petrol': side === key }"
+              :aria-selected="side === key"
+              @click="side = key"
+            >
+              {{ name }}
+            </button>
+          </div>
+          <div
+            v-show="side === 'content'"
+            data-side="content"
+            class="flex min-h-0 flex-1 flex-col"
+            role="tabpanel"
+            aria-labelledby="side-content"
+          >
+            <div class="min-h-0 flex-1 overflow-auto p-4 pb-2">
+              <FaceForm v-if="edited.stance === 'button'" class="mb-4" :document="edited" @change="edit" />
+              <StepTabs v-model:step="step" :document="edited" @change="edit" />
+              <PartList ref="adding" v-model:selected="selected" :document="edited" :step="step" @change="edit" />
+            </div>
+            <AddPart class="border-t border-line px-4 py-2" @add="adding?.add($event)" />
+          </div>
+          <div
+            v-show="side === 'look'"
+            data-side="look"
+            class="min-h-0 flex-1 overflow-auto p-4"
+            role="tabpanel"
+            aria-labelledby="side-look"
+          >
             <LookForm
               :document="edited"
               :worked="draft.look"
@@ -191,10 +232,14 @@ async function remove() {
               :css-error="wrong['look.css']"
               @change="edit"
             />
-            <WholeForm class="mt-3" :document="edited" :draft="draft" :wrong="wrong" @change="edit" @site="stand" />
-          </section>
-          <section class="mt-4" aria-labelledby="after">
-            <h2 id="after" class="mb-2 font-body! text-base! text-ink-2">After they send it</h2>
+          </div>
+          <div
+            v-show="side === 'after'"
+            data-side="after"
+            class="min-h-0 flex-1 overflow-auto p-4"
+            role="tabpanel"
+            aria-labelledby="side-after"
+          >
             <AfterForm
               :document="edited"
               :draft="draft"
@@ -204,7 +249,9 @@ async function remove() {
               @csv="turned(() => csvAddress(id, $event))"
               @draft="take($event, false)"
             />
-          </section>
+            <h2 class="mt-5 mb-2 font-body! text-base! text-ink-2">Its sites, its place, its links</h2>
+            <WholeForm :document="edited" :draft="draft" :wrong="wrong" @change="edit" @site="stand" />
+          </div>
         </aside>
         <section class="flex min-w-0 flex-1 flex-col" aria-label="Stage">
           <div class="flex min-h-0 flex-1 gap-4 bg-line-2 p-4 pb-2">
@@ -227,7 +274,7 @@ async function remove() {
                 :first-name="firstName"
                 :extras="extra"
                 @edit="words"
-                @select="selected = $event"
+                @select="((selected = $event), (side = 'content'))"
               />
             </figure>
             <figure class="flex min-w-0 flex-1 flex-col">
@@ -244,7 +291,7 @@ async function remove() {
                 :first-name="firstName"
                 :extras="extra"
                 @edit="words"
-                @select="selected = $event"
+                @select="((selected = $event), (side = 'content'))"
                 @box="boxed"
               />
             </figure>

@@ -31,7 +31,7 @@ const seenBy = ref({ visits: 1, device: 'desktop' as MadeUp['device'], at: '' })
 const visitor = computed<MadeUp | null>(() =>
   day.value ? { ...freshVisitor(seenBy.value.at || day.value.at), visits: seenBy.value.visits, device: seenBy.value.device } : null,
 )
-const { data: map } = usePageMap(site, visitor)
+const { data: map, error: mapError } = usePageMap(site, visitor)
 const mapped = computed(() => new Map(map.value?.rows.map((row) => [row.id, row])))
 const rehearsal = (path = '/', touchpoint: number | null = null) => ({
   path: '/touchpoints/rehearse',
@@ -122,8 +122,15 @@ function move(from: number, to: number) {
   const [id] = ids.splice(from, 1)
   if (id === undefined || to < 0 || to > ids.length) return
   ids.splice(to, 0, id)
+  // At once on the screen, so that the next press of a key finds the row where it stands now.
+  const order = new Map(ids.map((one, at) => [one, at]))
+  queries.setQueryData<Summary[]>(['touchpoints'], (known) =>
+    [...(known ?? [])].sort((a, b) => (order.get(a.id) ?? 0) - (order.get(b.id) ?? 0)),
+  )
   void tried(() => putInOrder(ids))
 }
+/** Where the row that was moved stands now. */
+const said = ref('')
 let stopDragging: () => void = () => undefined
 watch(
   [body, search],
@@ -134,12 +141,17 @@ watch(
   { flush: 'post' },
 )
 onBeforeUnmount(() => stopDragging())
-function keys(event: KeyboardEvent, at: number) {
+async function keys(event: KeyboardEvent, row: Summary) {
   const way = { ArrowUp: -1, ArrowDown: 1 }[event.key]
   if (way === undefined) return
   event.preventDefault()
-  if (event.altKey && !search.value) move(at, at + way)
-  body.value?.querySelectorAll<HTMLElement>('[data-name]')[at + way]?.focus()
+  const at = shown.value.findIndex((one) => one.id === row.id)
+  const moves = event.altKey && !search.value
+  if (moves) move(at, at + way)
+  const to = moves ? row.id : shown.value[at + way]?.id
+  await nextTick()
+  body.value?.querySelector<HTMLElement>(`[data-name="${to}"]`)?.focus()
+  if (moves) said.value = `${row.name}: ${shown.value.findIndex((one) => one.id === row.id) + 1} of ${shown.value.length}`
 }
 </script>
 
@@ -204,11 +216,11 @@ function keys(event: KeyboardEvent, at: number) {
             </th>
             <th scope="col" class="border-b border-l border-line px-3 py-2.5 text-right text-sm font-semibold text-ink-2">Seen, 30 days</th>
             <th scope="col" class="border-b border-line px-3 py-2.5 text-right text-sm font-semibold text-ink-2">Conversion</th>
-            <th scope="col" class="border-b border-line px-3 py-2.5"><span class="sr-only">What to do</span></th>
+            <th scope="col" class="sticky right-0 border-b border-line bg-sheet px-3 py-2.5"><span class="sr-only">What to do</span></th>
           </tr>
         </thead>
         <tbody ref="body">
-          <tr v-for="(row, at) in shown" :key="row.id" class="[&:last-child>td]:border-0">
+          <tr v-for="row in shown" :key="row.id" class="[&:last-child>td]:border-0">
             <td class="border-b border-line-2 px-3 py-2.5" :class="{ hatch: row.state !== 'live' }">
               <span class="inline-flex items-center gap-2 rounded pr-2" :class="{ 'bg-sheet': row.state !== 'live' }">
                 <span v-if="!search" data-grip class="cursor-grab text-ink-3" aria-hidden="true">⠿</span>
@@ -226,10 +238,10 @@ function keys(event: KeyboardEvent, at: number) {
                   />
                   <RouterLink
                     v-else
-                    data-name
+                    :data-name="row.id"
                     :to="`/touchpoints/${row.id}`"
                     class="font-bold text-ink hover:underline"
-                    @keydown="keys($event, at)"
+                    @keydown="keys($event, row)"
                     >{{ row.name }}</RouterLink
                   >
                   <span class="block text-sm text-ink-2">{{ called(row) }}</span>
@@ -262,12 +274,12 @@ function keys(event: KeyboardEvent, at: number) {
               {{ row.sites.length ? `stands on ${row.sites.map((one) => one.name).join(', ')}` : 'on no site' }}
             </td>
             <td class="border-b border-l border-line-2 px-3 py-2.5 text-right tabular-nums">
-              {{ mapped.get(row.id)?.seen ? mapped.get(row.id)?.seen.toLocaleString('en-GB') : '—' }}
+              {{ map ? (mapped.get(row.id)?.seen ?? 0).toLocaleString('en-GB') : '…' }}
             </td>
             <td class="border-b border-line-2 px-3 py-2.5 text-right tabular-nums">
-              {{ mapped.get(row.id)?.rate == null ? '—' : percent(mapped.get(row.id)?.rate ?? 0) }}
+              {{ !map ? '…' : mapped.get(row.id)?.rate == null ? 'no rate' : percent(mapped.get(row.id)?.rate ?? 0) }}
             </td>
-            <td class="border-b border-line-2 px-3 py-2.5">
+            <td class="sticky right-0 border-b border-line-2 bg-sheet px-3 py-2.5">
               <span class="flex justify-end gap-2">
                 <button
                   type="button"
@@ -330,6 +342,10 @@ function keys(event: KeyboardEvent, at: number) {
         </tbody>
       </table>
     </div>
+    <p class="sr-only" aria-live="polite">{{ said }}</p>
+    <p v-if="rows?.length && sites?.length && !map && !mapError" class="mt-2 text-ink-2" role="status">
+      Working out what shows on which page …
+    </p>
     <section
       v-if="cell && told"
       class="sheet sticky bottom-0 z-10 mt-3 max-h-[60vh] overflow-auto p-4 shadow-lg"

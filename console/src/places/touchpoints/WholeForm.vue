@@ -3,26 +3,16 @@ import { useClipboard } from '@vueuse/core'
 import { computed } from 'vue'
 import { useSites } from '@/api/sites'
 import type { Draft } from '@/api/touchpoints'
-import DoesForm from './fields/DoesForm.vue'
 import SelectBox from './fields/SelectBox.vue'
 import TickBox from './fields/TickBox.vue'
 import WordsBox from './fields/WordsBox.vue'
-import type { Change, Does, TouchpointDocument } from './types'
+import type { Change, TouchpointDocument } from './types'
 
-/** What belongs to the whole: its sites, the button itself, its spot in the page. */
+/** What belongs to the whole: its sites, its spot in the page, how to link to it. */
 const props = defineProps<{ document: TouchpointDocument; draft: Draft; wrong: Record<string, string> }>()
 const emit = defineEmits<{ change: Change; site: [id: number, on: boolean] }>()
 const { data: sites } = useSites()
-const SIGNS = {
-  none: 'no sign',
-  question: 'a question mark',
-  phone: 'a telephone',
-  mail: 'an envelope',
-  message: 'a speech bubble',
-  gift: 'a parcel',
-}
 const WHERE = { before: 'before it', after: 'after it', inside: 'at its end' }
-const PLAIN: Does = { action: 'phone', next: null, address: '', asset: null, touchpoint: '', spot: '', tab: 'same', goal: true, href: '' }
 const { copy, copied, text: copiedText } = useClipboard({ legacy: true })
 const links = computed(() => {
   const { slug, sites: placed, state } = props.draft
@@ -39,30 +29,6 @@ const links = computed(() => {
 
 <template>
   <div class="grid gap-2">
-    <template v-if="document.stance === 'button'">
-      <WordsBox
-        data-place="face"
-        label="Words on the button"
-        :value="document.face.label"
-        @set="emit('change', 'face.label', (d) => (d.face.label = $event))"
-      />
-      <SelectBox
-        label="Sign on the button"
-        :value="document.face.sign"
-        :options="SIGNS"
-        @set="emit('change', 'face.sign', (d) => (d.face.sign = $event as never))"
-      />
-      <TickBox :value="document.face.does !== null" @set="emit('change', 'face.does', (d) => (d.face.does = $event ? PLAIN : null))"
-        >does something at once, instead of opening a card</TickBox
-      >
-      <DoesForm
-        v-if="document.face.does"
-        :does="document.face.does"
-        :document="document"
-        :without="['send', 'step', 'back', 'close']"
-        @set="emit('change', 'face.does', (d) => (d.face.does = $event))"
-      />
-    </template>
     <template v-if="document.stance === 'in-page'">
       <WordsBox
         label="It stands by the first element that matches"

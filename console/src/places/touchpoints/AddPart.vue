@@ -1,0 +1,28 @@
+<script setup lang="ts">
+import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
+import { ADDABLE } from './fresh'
+
+/** What can be added, by kind; always in view, and it opens upwards. */
+const emit = defineEmits<{ add: [pattern: object] }>()
+</script>
+
+<template>
+  <Menu as="div" class="relative">
+    <MenuButton class="btn w-full justify-center">+ Add a part</MenuButton>
+    <MenuItems class="pop absolute bottom-full left-2 z-20 mb-1 grid max-h-[70vh] w-[34rem] grid-cols-2 gap-x-3 overflow-auto">
+      <div v-for="(kinds, group) in ADDABLE" :key="group" class="mb-1">
+        <p class="px-2 pt-1 text-xs font-semibold text-ink-2">{{ group }}</p>
+        <MenuItem v-for="(pattern, name) in kinds" :key="name" v-slot="{ active }">
+          <button
+            type="button"
+            class="w-full rounded px-2 py-1 text-left"
+            :class="{ 'bg-petrol-wash': active }"
+            @click="emit('add', pattern)"
+          >
+            {{ name }}
+          </button>
+        </MenuItem>
+      </div>
+    </MenuItems>
+  </Menu>
+</template>

@@ -1,0 +1,182 @@
+"""How every value of a document is called where it is edited, and how its values are said."""
+
+from collections.abc import Callable, Iterable
+from typing import Any
+
+from .rules import HowOften, Moment, PagePattern, Sentence, Show
+from .who import DEVICES, WAYS
+
+PART_NAMES = {
+    "headline": "Headline", "text": "Text", "picture": "Picture", "video": "Video", "field": "Field",
+    "consent": "Consent tick", "button": "Button", "price": "Price", "code": "Code", "countdown": "Countdown",
+    "question": "Question", "score": "Score", "links": "Links", "share": "Share", "hours": "Hours",
+    "questions": "Questions & answers", "markup": "Foreign markup", "line": "Line", "space": "Space",
+    "reply": "When somebody answers",
+}  # fmt: skip
+# What belongs to a part; a value that is called nothing follows another.
+PART_VALUES = {
+    "on": "shown on", "row": "side by side", "share": "share of the row", "html": "words",
+    "known": "words where the name is known",
+    "size": "size", "colour": "own colour", "align": "where in the line", "asset": "what is shown",
+    "description": "description",
+    "place": "where it stands", "focus_x": "focus across", "focus_y": "focus down", "bright": "brightness",
+    "wash": "shaded",
+    "wash_colour": "shaded with", "height": "height", "whole": "shown whole",
+    "follows": "a click on it does what the button does",
+    "poster": "picture before it plays", "hint": "hint in the field", "required": "must be filled in",
+    "options": "choices",
+    "least": "least", "most": "most", "value": "value", "minutes": "how long", "notice": "notice",
+    "capacity": "how many at once",
+    "style": "how it looks", "now": "now", "old": "before", "currency": "currency", "unit": "for what",
+    "show_saving": "says what is saved", "to": "ends", "again_after": "again, after its end",
+    "ended": "words when it has ended",
+    "at_end": "when it has ended", "bands": "where scores lead", "low": "low score",
+    "least_label": "words at the least",
+    "most_label": "words at the most", "items": "links", "columns": "columns", "address": "what is shared",
+    "words": "its words",
+    "week": "the week", "group": "which ones", "search": "can be searched", "helped": "asks “did this help?”",
+    "windows": "real windows", "input": "kind", "name": "name in answers",
+}  # fmt: skip
+CLICK_VALUES = {
+    "action": "what a click does", "next": "the step that comes next", "address": "where it leads",
+    "asset": "which file",
+    "touchpoint": "which touchpoint", "spot": "where on the page", "tab": "which tab", "goal": "reaches the goal",
+}  # fmt: skip
+LOOK_VALUES = {
+    "house": "Follows the house style", "place": "Stands", "edge": "From the edge", "width": "Width",
+    "height": "Height",
+    "content": "Content stands", "spacing": "Spacing", "corners": "Corners", "border": "Edge", "shadow": "Shadow",
+    "background": "Background", "backdrop": "Page behind", "arrival": "Comes", "going": "Goes", "font": "Font of text",
+    "head_font": "Font of headlines", "size": "Text size", "head_size": "Headline size", "weight": "Text weight",
+    "head_weight": "Headline weight", "cross": "Close sign", "pushes": "Moves the page aside",
+    "stays": "Stays in view while scrolling", "css": "Own CSS",
+}  # fmt: skip
+COLOUR_NAMES = {
+    "card": "Card", "text": "Text", "headline": "Headline", "button": "Button", "button_text": "On the button",
+    "button_hover": "Button, pointed at", "field": "Field", "field_text": "In the field",
+    "field_border": "Edge of the field",
+    "border": "Edge of the card", "backdrop": "Behind", "cross": "Close sign",
+}  # fmt: skip
+WHOLE_VALUES: dict[str, dict[str, str]] = {
+    "leaving": {
+        "cross": "Close sign after seconds", "outside": "Closed by a click outside", "escape": "Closed by Esc",
+        "after": "Goes by itself after seconds", "video_end": "Goes at the end of its video",
+        "hold_scroll": "The page behind stands still",
+    },
+    "after": {
+        "follow_up": "Asks for follow-up", "promise_minutes": "Answered within", "hours": "Which hours apply",
+        "page": "They go to a page", "tags": "They get these tags", "daily_csv": "The day’s answers each morning",
+        "tell": "Who is told by mail", "thank_you.send": "Thank them by mail",
+        "thank_you.subject": "Subject of the thanks",
+        "thank_you.text": "Words of the thanks", "thank_you.reply_to": "Answers to the thanks go to",
+        "confirm.on": "They confirm by mail first", "confirm.next": "What is shown once confirmed",
+        "confirm.subject": "Subject of the mail to confirm", "confirm.text": "Words of the mail to confirm",
+        "confirm.button": "Words on the button to confirm", "code.kind": "Code", "code.shared": "The code",
+        "code.show": "The code is shown", "code.mail": "The code is mailed", "file.asset": "The file",
+        "file.label": "Words on the file’s link",
+    },
+    "guard": {
+        "trap": "A field that only machines fill in", "least_seconds": "Seconds at least to fill it in",
+        "work": "A small piece of work first",
+    },
+    "face": {"label": "Words on the button", "sign": "Sign on the button", "does": "What the button does"},
+    "spot": {"selector": "The element it stands by", "where": "Where it stands there"},
+}  # fmt: skip
+
+
+def said(value: Any) -> str:
+    """A value for people: yes and no, words in quotes, lists one after the other; none where it follows or is empty."""
+    if value is None or value == "" or value == [] or value == {}:
+        return "none"
+    if isinstance(value, bool):
+        return "yes" if value else "no"
+    if isinstance(value, list):
+        return _listed(value)
+    if isinstance(value, dict):
+        return ", ".join(
+            f"{key.replace('_', ' ')} {said(one)}" for key, one in value.items() if one not in (None, "", [])
+        )
+    text = str(value)
+    return (
+        text
+        if isinstance(value, int | float) or text.startswith("#")
+        else f"“{text[:60]}{'…' if len(text) > 60 else ''}”"
+    )
+
+
+def _listed(value: list[Any]) -> str:
+    if all(isinstance(one, str) or (isinstance(one, dict) and set(one) == {"slot"}) for one in value):
+        words = [one if isinstance(one, str) else f"({one['slot'].replace('_', ' ')})" for one in value]
+        # Runs of a text are one text; anything else is a list of words.
+        return said("".join(words)) if any(isinstance(one, dict) or " " in one for one in value) else ", ".join(words)
+    names = [str(one.get("label") or one.get("value") or one) if isinstance(one, dict) else str(one) for one in value]
+    return ", ".join(names)[:90]
+
+
+def _joined(words: Iterable[str], last: str = "and") -> str:
+    found = list(words)
+    return found[0] if len(found) == 1 else f"{', '.join(found[:-1])} {last} {found[-1]}" if found else ""
+
+
+def say_pages(one: Sentence) -> str:
+    """Where, as the show sentence says it."""
+
+    def patterns(found: tuple[PagePattern, ...]) -> str:
+        return _joined(each.say() for each in found)
+
+    where = f"on {patterns(one.pages)}" if one.pages else "on every page"
+    where += f" of the kind {_joined(one.kinds, 'or')}" if one.kinds else ""
+    less = [patterns(one.not_pages)] if one.not_pages else []
+    less += [f"the kind {_joined(one.not_kinds, 'or')}"] if one.not_kinds else []
+    where += f" but {_joined(less)}" if less else ""
+    where += f", when they came in on {patterns(one.landing)}" if one.landing else ""
+    return f"{where}, unless they came in on {patterns(one.not_landing)}" if one.not_landing else where
+
+
+def say_who(one: Sentence) -> str:
+    """To whom: devices, and how much else is asked of them."""
+    on = "anyone, on any device" if one.devices == DEVICES else f"on a {_joined(one.devices, 'or')}"
+    more = [_piece(each.model_dump(mode="json")) for each in one.who]
+    return f"{on}, {_joined(more)}" if more else on
+
+
+def _piece(one: dict[str, Any]) -> str:
+    kind, unless = one.pop("kind"), "not " if one.pop("unless") else ""
+    ways = [WAYS[way] for way in one.pop("ways", [])]
+    rest = ", ".join(said(value).strip("“”") for value in one.values() if value is not None)
+    names = {"been": "been here before", "on_list": "on your list", "signed_in": "signed in", "tag": "with the tag"}
+    return " ".join(filter(None, [f"{unless}{names.get(kind, kind)}", _joined(ways, "or"), rest]))
+
+
+def say_moments(one: Sentence) -> str:
+    """At which moments."""
+
+    def all_of(moments: tuple[Moment, ...]) -> str:
+        return _joined(each.say() for each in moments)
+
+    return _joined((all_of(each) for each in one.moments), "or") or "never by itself"
+
+
+def say_often(often: HowOften) -> str:
+    """How often."""
+    base = {"page": "on every page view", "visit": "once a visit", "span": f"once in {often.span.say()}"}[often.every]
+    more = [f"at most {often.most} times ever"] if often.most else []
+    more += [f"not for {often.after_closed.say()} once closed"] if often.after_closed else []
+    return ", ".join([base, *more])
+
+
+def say_until(show: Show) -> str:
+    """Until when."""
+    if show.until.group and show.group:
+        return f"until they answer this or another of “{show.group}”"
+    return "until they answer" if show.until.answered else "also after they answer"
+
+
+SENTENCE_PIECES: tuple[tuple[str, Callable[[Sentence], str]], ...] = (
+    ("where", say_pages), ("who", say_who), ("when", say_moments), ("during", lambda one: one.during.say()),
+    ("sites", lambda one: _joined(one.sites) or "every site it stands on"),
+)  # fmt: skip
+SHOW_PIECES: tuple[tuple[str, Callable[[Show], str]], ...] = (
+    ("how often", lambda show: say_often(show.how_often)), ("until", say_until),
+    ("group", lambda show: show.group or "none"), ("only if nothing else interrupted", lambda show: said(show.alone)),
+)  # fmt: skip
