@@ -101,7 +101,7 @@ class Reading:
     """How one text reads: its part, what it is, its colour, the ratio and the one that is needed.
 
     `role` is the colour to change; `better` the nearest shade of it that passes (None if it passes, or
-    none does).
+    none does). Where it stands on one plain colour, `behind_role` is that colour and `behind_better` its shade.
     """
 
     part: str
@@ -111,6 +111,8 @@ class Reading:
     ratio: float
     needed: float
     better: str | None
+    behind_role: str | None = None
+    behind_better: str | None = None
 
     @property
     def passes(self) -> bool:
@@ -118,12 +120,21 @@ class Reading:
         return self.ratio >= self.needed
 
 
-def reading(part: str, what: str, role: str, colour: str, behind: Sequence[Pixel], needed: float) -> Reading:
-    """How a text in a colour reads on what is behind it."""
+def reading(
+    part: str, what: str, role: str, colour: str, behind: Sequence[Pixel], needed: float, on: str | None = None
+) -> Reading:
+    """How a text in a colour reads on what is behind it; `on` is the role of that, where it is one plain colour."""
     # Said as it is shown, to a tenth, but never rounded up over the line.
     ratio = int(worst_contrast(rgb(colour), behind) * 100) / 100
     better = None if ratio >= needed else nearest_passing(colour, behind, needed)
-    return Reading(part, what, role, colour, ratio, needed, better)
+    if better is None or on is None or len(behind) != 1:
+        return Reading(part, what, role, colour, ratio, needed, better)
+    other = nearest_passing(_hex(behind[0]), [rgb(colour)], needed)
+    return Reading(part, what, role, colour, ratio, needed, better, on, other)
+
+
+def _hex(pixel: Pixel) -> str:
+    return "#" + "".join(f"{channel:02x}" for channel in pixel)
 
 
 def covered(width: float, height: float, screen_width: float = 375, screen_height: float = 667) -> float:

@@ -33,6 +33,12 @@ def sources_of(actor: Actor, site_id: int, most: int = 100) -> list[SeenSource]:
     return list(rows.order_by("-visits", "name")[:most])
 
 
+def empty_lists(rules: SiteRules) -> list[str]:
+    """Which lists of where visits come from are empty: "search", "social"."""
+    lists = {"search": (rules.search, rules.search_media), "social": (rules.social, rules.social_media)}
+    return [name for name, (hosts, media) in lists.items() if not hosts and not media]
+
+
 def home_of(site: Site) -> str:
     """Where a site's pages are, like "https://otterwick.example": as the script has seen it, else by its first host."""
     scheme, _, rest = site.seen_url.partition("://")

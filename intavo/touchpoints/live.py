@@ -156,13 +156,17 @@ class LiveSite:
             return None
         return self.says(at, language, utc_offset, document.after.promise_minutes, document.after.hours)
 
-    def rehearsed(self, at_counter: bool, drafts: bool) -> "LiveSite":
-        """The site with somebody at the counter or nobody; with `drafts`, all as if it were on as it stands now."""
+    def rehearsed(self, at_counter: bool, drafts: bool, draft: int | None = None) -> "LiveSite":
+        """The site with somebody at the counter or nobody; with all `drafts`, or one, as if they were on."""
         touchpoints = self.touchpoints
-        if drafts:
+        if drafts or draft is not None:
             site = Site.objects.select_related("business").get(pk=self.id)
             made = making(site, self.hosts)
-            touchpoints = tuple(_live(row, revision, made) for row, revision in drafts_on(self.id))
+            rows = [(row, revision) for row, revision in drafts_on(self.id) if drafts or row.pk == draft]
+            played = {row.public_id for row, _ in rows}
+            touchpoints = tuple(_live(row, revision, made) for row, revision in rows) + tuple(
+                one for one in touchpoints if one.compiled.id not in played
+            )
         return replace(self, free=at_counter, touchpoints=touchpoints, _said={}, _ends={})
 
     def _say(

@@ -19,7 +19,7 @@ from intavo.core.touchpoint import Document, Finding, HouseStyle, Known, Show, q
 from intavo.hours.queries import replies
 from intavo.project import clock
 from intavo.sites.models import Site, SitePage
-from intavo.sites.queries import matching_pages
+from intavo.sites.queries import empty_lists, matching_pages, rules_of
 
 from .models import Asset, CodeToGive, QuestionAnswer, Touchpoint, TouchpointRevision
 from .shipped import shipped_pixels
@@ -238,6 +238,7 @@ def findings_of(
             has_logo=all(house is not None and house.logo is not None for house in houses), readings=read,
             today=_local_date(touchpoint.business, clock.now()), at=clock.now(), pages=pages.known,
             matching=pages.matching,
+            empty_lists=frozenset(way for site in sites for way in empty_lists(rules_of(site))),
             region=touchpoint.business.region, paths=frozenset(pages.paths), corner=sorted(pages.corner),
             hosts=frozenset(host for site in sites for host in site.hosts.values_list("host", flat=True)),
             shares=list(pages.shared.items()), waits=_waits(touchpoint), said_closed=_said_closed(touchpoint.business),

@@ -34,7 +34,7 @@ class MadeUp(BaseModel):
     """A visitor as the owner describes them. `visits` counts this one: 1 is their first.
 
     `at_counter`: whether anybody of the business is there to answer. `drafts`: as if all touchpoints were on as they
-    stand now.
+    stand now; `draft`: as if that one were, by its id, and the others as they are.
     """
 
     model_config = ConfigDict(extra="forbid")
@@ -50,6 +50,7 @@ class MadeUp(BaseModel):
     at_counter: bool = True
     at: AwareDatetime
     drafts: bool = False
+    draft: int | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -102,9 +103,10 @@ def scene(actor: Actor, site_id: int, one: MadeUp) -> Scene:
     compiled: dict[int, Compiled] = {}
     documents: dict[int, Document] = {}
     for row in rows:
-        revision = row.draft if one.drafts or row.live is None else row.live
+        played = one.drafts or row.pk == one.draft
+        revision = row.draft if played or row.live is None else row.live
         assert revision is not None
-        state = State.LIVE if one.drafts else State(row.state)
+        state = State.LIVE if played else State(row.state)
         documents[row.pk] = Document.model_validate(revision.document)
         compiled[row.pk] = made.compiled(row, documents[row.pk], state)
     live = live_site(site.key)
@@ -258,7 +260,7 @@ class As:
 
     def site(self, site: LiveSite) -> LiveSite:
         """The site as this visitor meets it."""
-        return site.rehearsed(self.visitor.at_counter, self.visitor.drafts)
+        return site.rehearsed(self.visitor.at_counter, self.visitor.drafts, self.visitor.draft)
 
     def as_they(self, visit: Visit) -> Visit:
         """A page view of the member's browser as this visitor's; what it has come to know meanwhile stays."""

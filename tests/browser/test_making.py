@@ -142,11 +142,14 @@ def test_a_bad_contrast_is_mended_with_one_click(owner: Page, stack: Stack) -> N
 
 def test_wrong_css_is_refused_at_its_place_and_nothing_is_lost(owner: Page, stack: Stack) -> None:
     editor = start(owner, stack, "News by email", "Own CSS")
-    editor.locator("summary", has_text="Own CSS").click()
     side(editor, "Look")
+    editor.locator("summary", has_text="Own CSS").click()
     box = editor.get_by_label("Only meets this touchpoint")
     box.fill("h2{background:url(https://x.example/t.png)}")
-    expect(editor.get_by_text("reaches outside and cannot be used here")).to_be_visible()
+    expect(editor.get_by_text("reaches outside and cannot be used here").first).to_be_visible()
+    editor.get_by_label("Name of the touchpoint").fill("CSS of its own")
+    editor.get_by_label("Name of the touchpoint").press("Tab")
+    expect(editor.get_by_role("heading", name="CSS of its own")).to_be_visible()
     box.fill("h2{text-transform:uppercase}")
     saved(editor)
     expect(stage(editor, "Desktop").get_by_role("textbox", name="Words of p1")).to_have_css(
@@ -230,7 +233,9 @@ def test_codes_tags_and_confirmation_are_set_where_they_belong(owner: Page, stac
     editor.get_by_label("They get these tags").fill("spring, boats, spring")
     editor.get_by_label("They confirm by mail first").check()
     expect(editor.get_by_label("Subject of that mail")).to_have_value("Please confirm your address")
+    side(editor, "Content")
     expect(editor.get_by_role("button", name="Look in your mail", exact=True)).to_be_visible()
+    side(editor, "After")
     editor.get_by_label("Subject of that mail").fill("Is it you?")
     page_to_go = editor.get_by_label("They go to a page instead of the thanks step")
     page_to_go.fill("javascript:x")
@@ -243,6 +248,7 @@ def test_codes_tags_and_confirmation_are_set_where_they_belong(owner: Page, stac
     editor.get_by_role("button", name="Make one", exact=True).click()
     expect(editor.get_by_label("Secret address")).to_contain_text("/csv/")
     editor.reload()
+    side(editor, "After")
     expect(editor.get_by_label("They get these tags")).to_have_value("spring, boats")
 
 

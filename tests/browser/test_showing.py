@@ -6,7 +6,7 @@ from playwright.sync_api import BrowserContext, Page, expect
 
 from scripts.stack import Stack
 
-from .conftest import stage
+from .conftest import side, stage
 from .test_afterwards import turn_off, turn_on
 from .test_console import violations
 from .test_editing import saved
@@ -21,7 +21,7 @@ def test_what_is_not_on_is_rehearsed_from_the_editor_and_tried_on_the_real_page(
     editor = start(owner, stack, "A question to us", "Not on yet")
     slug = editor.get_by_text("Its short name in links is").locator("code").text_content()
     editor.get_by_role("link", name="Rehearse a visit").click()
-    expect(owner.get_by_label("as if every touchpoint were on, as it stands now")).to_be_checked()
+    expect(owner.get_by_label("as if the one you edited were on, as it stands now")).to_be_checked()
     owner.get_by_label("Deed 2: what").select_option("open")
     owner.get_by_label("Deed 2: touchpoint").select_option(slug)
     owner.get_by_label("At the counter").select_option("Nobody")
@@ -54,24 +54,25 @@ def test_what_is_not_on_is_rehearsed_from_the_editor_and_tried_on_the_real_page(
 def test_every_way_to_link_to_it_opens_it(owner: Page, stranger: BrowserContext, stack: Stack) -> None:
     on(stranger, stack, "/contact").close()
     editor = start(owner, stack, "News by email", "Linked to")
+    side(editor, "After")
     editor.get_by_text("How to link to it").click()
     expect(editor.get_by_text("From outside it can be reached while it is on.")).to_be_visible()
     slug = turn_on(editor)
     ways = {
         name: editor.locator("dt", has_text=name).locator("xpath=following-sibling::dd").locator("code").inner_text()
-        for name in ("A link on your site", "A button on your site", "Its place in a page", "By your own script",
+        for name in ("A link, as HTML", "A button, as HTML", "Its place in a page, as HTML", "By your own script",
                      "From outside, on a page of the site", "From outside, its own page")
     }  # fmt: skip
-    editor.get_by_role("button", name="Copy: A link on your site").click()
-    expect(editor.get_by_role("button", name="Copy: A link on your site")).to_have_text("copied")
+    editor.get_by_role("button", name="Copy: A link, as HTML").click()
+    expect(editor.get_by_role("button", name="Copy: A link, as HTML")).to_have_text("copied")
     for form, kind in (("SVG", "image/svg+xml"), ("PNG", "image/png")):
         address = editor.get_by_role("link", name=form, exact=True).get_attribute("href")
         assert owner.request.get(f"{stack.base_url}{address}").headers["content-type"] == kind
     open_card = f"{HOST.format('pop-up')} .card"
-    for name in ("A link on your site", "A button on your site"):
+    for name in ("A link, as HTML", "A button, as HTML"):
         page = on(stranger, stack, "/contact")
         page.evaluate("html => document.querySelector('main').insertAdjacentHTML('beforeend', html)", ways[name])
-        page.get_by_text("…", exact=True).click()
+        page.locator("main").get_by_text("Linked to", exact=True).click()
         expect(page.locator(open_card)).to_be_visible()
         page.close()
     page = on(stranger, stack, "/contact")
@@ -84,7 +85,8 @@ def test_every_way_to_link_to_it_opens_it(owner: Page, stranger: BrowserContext,
     expect(page.get_by_role("heading", name="News worth opening")).to_be_visible()
     page = on(stranger, stack, "/contact")
     page.evaluate(
-        "html => document.querySelector('main').insertAdjacentHTML('beforeend', html)", ways["Its place in a page"]
+        "html => document.querySelector('main').insertAdjacentHTML('beforeend', html)",
+        ways["Its place in a page, as HTML"],
     )
     page.evaluate("history.pushState({}, '', '/contact?again')")
     expect(page.locator(f"[data-intavo={slug}]").get_by_label("Your email")).to_be_visible()

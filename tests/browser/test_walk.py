@@ -33,6 +33,7 @@ def make_touchpoint(page: Page) -> None:
 
 def undo_and_redo(page: Page) -> None:
     """One run of changes goes back and comes again."""
+    side(page, "Content")
     page.get_by_role("button", name="Headline").click()
     page.get_by_label("Words", exact=True).fill("A slip of the pen")
     expect(page.get_by_text("Saved today 14:05")).to_be_visible()

@@ -31,6 +31,7 @@ export const freshVisitor = (at: string): MadeUp => ({
   at_counter: true,
   at,
   drafts: false,
+  draft: null,
 })
 
 export function usePageMap(site: MaybeRefOrGetter<number>, visitor: MaybeRefOrGetter<MadeUp | null>) {

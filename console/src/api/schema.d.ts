@@ -1632,8 +1632,9 @@ export interface components {
         };
         /**
          * During
-         * @description From a date to a date (both whole days), on weekdays, between times of day, while open or while closed.
+         * @description From a date to a date, on weekdays, between times of day, while open or while closed.
          *
+         *     Both dates are whole days, or from and until a time of theirs.
          *     Dates and times are the business's wall clock, or with `clock` "visitor" the visitor's. A `start` at or
          *     after `end` runs into the next day, and belongs to the day on which it starts. `hours` names the opening
          *     hours by their id; None: the main ones.
@@ -1641,8 +1642,12 @@ export interface components {
         During: {
             /** First */
             first?: string | null;
+            /** First Time */
+            first_time?: string | null;
             /** Last */
             last?: string | null;
+            /** Last Time */
+            last_time?: string | null;
             /**
              * Days
              * @default []
@@ -1858,7 +1863,9 @@ export interface components {
             /**
              * @default {
              *       "first": null,
+             *       "first_time": null,
              *       "last": null,
+             *       "last_time": null,
              *       "days": [],
              *       "start": null,
              *       "end": null,
@@ -2119,6 +2126,10 @@ export interface components {
             csv: string | null;
             /** Example Page */
             example_page: string;
+            /** Refused */
+            refused: {
+                [key: string]: string;
+            };
         };
         /** FindingOut */
         FindingOut: {
@@ -2149,6 +2160,10 @@ export interface components {
             better: string | null;
             /** Phone */
             phone: boolean;
+            /** Behind Role */
+            behind_role: string | null;
+            /** Behind Better */
+            behind_better: string | null;
         };
         /** MakeIn */
         MakeIn: {
@@ -2211,6 +2226,11 @@ export interface components {
              * @default
              */
             run: string;
+            /**
+             * As Far
+             * @default false
+             */
+            as_far: boolean;
         };
         /** NameIn */
         NameIn: {
@@ -2736,7 +2756,7 @@ export interface components {
          * @description A visitor as the owner describes them. `visits` counts this one: 1 is their first.
          *
          *     `at_counter`: whether anybody of the business is there to answer. `drafts`: as if all touchpoints were on as they
-         *     stand now.
+         *     stand now; `draft`: as if that one were, by its id, and the others as they are.
          */
         MadeUp: {
             /**
@@ -2801,6 +2821,8 @@ export interface components {
              * @default false
              */
             drafts: boolean;
+            /** Draft */
+            draft?: number | null;
         };
         /** MapIn */
         MapIn: {

@@ -1,12 +1,14 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
+import { queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, toValue, type MaybeRefOrGetter } from 'vue'
 import { client, Failure, take, type Schemas } from './client'
 
 export type Site = Schemas['SiteOut']
 
-export function useSites() {
-  return useQuery({ queryKey: ['sites'], queryFn: () => take(client.GET('/api/sites')), refetchInterval: 10_000 })
-}
+export const sitesOptions = queryOptions({ queryKey: ['sites'], queryFn: () => take(client.GET('/api/sites')) })
+/** Looked at again and again, to see when the script arrives on one. */
+export const useSites = () => useQuery({ ...sitesOptions, refetchInterval: 10_000 })
+/** As they were read last. */
+export const useKnownSites = () => useQuery({ ...sitesOptions, staleTime: 60_000 })
 
 export function useAddSite() {
   const queries = useQueryClient()

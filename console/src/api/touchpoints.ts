@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
+import { queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
 import type { FullLook, TouchpointDocument } from '@visitor/generated/document'
 import type { Extras, SeenDocument } from '@visitor/render'
 import { client, take, type Schemas } from './client'
@@ -13,17 +13,15 @@ export type Summary = Schemas['TouchpointOut']
 const typed = (draft: Schemas['DraftOut']): Draft => draft as unknown as Draft
 const path = (touchpoint_id: number) => ({ path: { touchpoint_id } })
 
-export function useTouchpoints() {
-  return useQuery({ queryKey: ['touchpoints'], queryFn: () => take(client.GET('/api/touchpoints')) })
-}
+export const touchpointsOptions = queryOptions({ queryKey: ['touchpoints'], queryFn: () => take(client.GET('/api/touchpoints')) })
+export const useTouchpoints = () => useQuery(touchpointsOptions)
 
-export function useStarters() {
-  return useQuery({
-    queryKey: ['starters'],
-    queryFn: async () => (await take(client.GET('/api/starters'))) as unknown as Starter[],
-    staleTime: Infinity,
-  })
-}
+export const startersOptions = queryOptions({
+  queryKey: ['starters'],
+  queryFn: async () => (await take(client.GET('/api/starters'))) as unknown as Starter[],
+  staleTime: Infinity,
+})
+export const useStarters = () => useQuery(startersOptions)
 
 export function useMake() {
   const queries = useQueryClient()
@@ -48,7 +46,7 @@ export async function readDraft(id: number): Promise<Draft> {
 }
 
 export async function saveDraft(id: number, document: TouchpointDocument, based_on: number, run: string): Promise<Draft> {
-  const body = { document: document as unknown as Record<string, never>, based_on, run }
+  const body = { document: document as unknown as Record<string, never>, based_on, run, as_far: true }
   return typed(await take(client.PUT('/api/touchpoints/{touchpoint_id}/draft', { params: path(id), body })))
 }
 

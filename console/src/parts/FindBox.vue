@@ -5,14 +5,9 @@ import { onKeyStroke, refDebounced } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { find } from '@/api/follow-ups'
-import { finding } from './find'
-
-interface Choice {
-  key: string
-  name: string
-  about: string
-  go: string
-}
+import { sitesOptions, usePages } from '@/api/sites'
+import { startersOptions, touchpointsOptions } from '@/api/touchpoints'
+import { finding, PLACES, type Choice } from './find'
 
 const router = useRouter()
 const text = ref('')
@@ -28,25 +23,37 @@ const { data: people } = useQuery({
   queryFn: () => find(asked.value),
   enabled: computed(() => finding.value && asked.value.trim().length > 0),
 })
-const PLACES: Choice[] = [
-  { key: 'f', name: 'Follow-up', about: 'Go to', go: '/follow-up' },
-  { key: 't', name: 'Touchpoints', about: 'Go to', go: '/touchpoints' },
-  { key: 'n', name: 'New touchpoint', about: 'Do', go: '/touchpoints?new' },
-  { key: 'h', name: 'Hours and promise', about: 'Go to', go: '/hours' },
-  { key: 'b', name: 'Business and snippet', about: 'Go to', go: '/business' },
-]
+const { data: touchpoints } = useQuery({ ...touchpointsOptions, enabled: computed(() => finding.value) })
+const { data: starters } = useQuery({ ...startersOptions, enabled: computed(() => finding.value) })
+const { data: sites } = useQuery({ ...sitesOptions, enabled: computed(() => finding.value) })
+const { data: pages } = usePages(computed(() => (finding.value ? (sites.value?.[0]?.id ?? 0) : 0)))
+const found = computed<Choice[]>(() => [
+  ...PLACES,
+  ...(touchpoints.value ?? []).map((one) => ({
+    key: `tp${one.id}`, name: one.name, about: 'Touchpoint', words: `${one.purpose} ${one.stance} ${one.slug} ${one.pages.join(' ')}`, go: `/touchpoints/${one.id}`,
+  })),
+  ...(starters.value ?? []).map((one) => ({
+    key: `st${one.key}`, name: `New: ${one.name}`, about: 'Starter', words: `${one.about} ${one.purpose} ${one.stance}`, go: `/touchpoints?new=${one.key}`,
+  })),
+  ...(pages.value ?? []).slice(0, 300).map((one) => ({
+    key: `pg${one.path}`, name: one.path, about: one.title || 'Page of your site', words: 'page rehearse', go: `/touchpoints/rehearse?path=${encodeURIComponent(one.path)}`,
+  })),
+]) // prettier-ignore
 const choices = computed<Choice[]>(() => {
-  const wanted = text.value.trim().toLowerCase()
-  const places = PLACES.filter((one) => one.name.toLowerCase().includes(wanted))
-  const found = wanted ? (people.value ?? []).filter((one) => one.followup_id !== null) : []
+  const wanted = text.value.trim().toLowerCase().split(/\s+/).filter(Boolean)
+  const text_of = (one: Choice) => `${one.name} ${one.about} ${one.words ?? ''}`.toLowerCase()
+  const some = wanted.length
+    ? found.value.filter((one) => wanted.every((word) => text_of(one).includes(word)))
+    : PLACES.filter((one) => one.main)
+  const who = wanted.length ? (people.value ?? []).filter((one) => one.followup_id !== null) : []
   return [
-    ...found.map((one) => ({
+    ...who.map((one) => ({
       key: `p${one.person_id}`,
       name: one.name || one.address,
       about: one.name ? one.address : 'Person',
       go: `/follow-up/${one.followup_id}`,
     })),
-    ...places,
+    ...some.slice(0, 40),
   ]
 })
 function choose(choice: Choice | null) {
@@ -74,7 +81,7 @@ function choose(choice: Choice | null) {
                 <span class="font-semibold">{{ choice.name }}</span><span class="truncate text-ink-2">{{ choice.about }}</span>
               </div>
             </ComboboxOption>
-            <li v-if="!choices.length" class="px-2.5 py-1.5 text-ink-2">Nobody with open work, and nothing to do, by that name.</li>
+            <li v-if="!choices.length" class="px-2.5 py-1.5 text-ink-2">Nobody with open work, nothing to do and no place by that name.</li>
           </ComboboxOptions>
         </Combobox>
       </DialogPanel>

@@ -2,3 +2,49 @@ import { ref } from 'vue'
 
 /** Whether the box that finds or does anything is open. */
 export const finding = ref(false)
+
+export interface Choice {
+  key: string
+  name: string
+  about: string
+  go: string
+  /** Other words by which it is found. */
+  words?: string
+  /** Offered before anything is typed. */
+  main?: boolean
+}
+
+const to = (key: string, name: string, about: string, go: string, words = '', main = false): Choice => ({
+  key,
+  name,
+  about,
+  go,
+  words,
+  main,
+})
+
+/** Places, settings and help, by any of their words. */
+export const PLACES: Choice[] = [
+  to('f', 'Follow-up', 'Go to', '/follow-up', 'list work inbox answers due late inquiries leads', true),
+  to('t', 'Touchpoints', 'Go to', '/touchpoints', 'map pop-up bar button card form pages', true),
+  to('n', 'New touchpoint', 'Do', '/touchpoints?new', 'make add create starter', true),
+  to('r', 'Rehearse a visit', 'Do', '/touchpoints/rehearse', 'try test why not show visitor preview'),
+  to('h', 'Hours and promise', 'Go to', '/hours', 'opening closed holiday exception week odd day time zone', true),
+  to('w', 'What visitors are told', 'Setting', '/hours#replies', 'replies reply after hours holiday words closed message'),
+  to('b', 'Business', 'Go to', '/business', 'settings name mail address', true),
+  to('s', 'The line for your site', 'Setting', '/business#sites', 'snippet script install paste code host domain connect'),
+  to('y', 'House style', 'Setting', '/business#house', 'logo colours fonts brand corners'),
+  to(
+    'o',
+    'What holds for the whole site',
+    'Setting',
+    '/business#site-rules',
+    'groups of pages search social lists interruptions cookie notice cap',
+  ),
+  to('q', 'Questions & answers', 'Setting', '/business#questions', 'faq help'),
+  to('m', 'People of the business', 'Setting', '/business#people', 'members invite staff owner role'),
+  to('a', 'Your account', 'Setting', '/account', 'password address sign out two-factor sessions name'),
+  to('l', 'Who did what', 'Setting', '/business#log', 'audit log history'),
+  to('u', 'What was set aside', 'Go to', '/quarantine', 'spam quarantine'),
+  to('k', 'Keys of this screen', 'Help: press F1', '/follow-up', 'help shortcuts keyboard'),
+]

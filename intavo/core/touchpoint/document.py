@@ -4,6 +4,7 @@ from collections.abc import Iterator
 from typing import Any, Literal, Self
 
 from pydantic import Field, field_validator, model_validator
+from pydantic_core import PydanticCustomError
 
 from ..addresses import leads
 from .after import After, Guard, Leaving
@@ -16,6 +17,11 @@ from .rules import Show
 
 Purpose = Literal["sign-up", "inquiry", "call", "message", "offer", "question", "feedback", "notice"]
 LATEST_CROSS = 5
+
+
+def _misplaced(place: str, words: str) -> PydanticCustomError:
+    """An error of the whole that belongs to a place."""
+    return PydanticCustomError("value_error", "{words}", {"place": place, "words": words})
 
 
 class Step(Model):
@@ -70,10 +76,10 @@ class Document(Model):
         for part in self.parts():
             for following in leads_to(part):
                 if self.step(following) is None:
-                    raise ValueError(f"{part.id} leads to the step “{following}”, which is not there")
+                    raise _misplaced(part.id, f"{part.id} leads to the step “{following}”, which is not there")
         confirmed = self.after.confirm.next
         if confirmed is not None and self.step(confirmed) is None:
-            raise ValueError(f"once confirmed, the step “{confirmed}” is shown, which is not there")
+            raise _misplaced("after", f"once confirmed, the step “{confirmed}” is shown, which is not there")
         self._can_be_closed()
         return self
 
@@ -83,7 +89,7 @@ class Document(Model):
         cross = self.leaving.cross is not None and self.leaving.cross <= LATEST_CROSS
         closing = any(isinstance(p, Button) and not p.hidden and p.does.action == "close" for p in self.steps[0].parts)
         if not cross and not closing:
-            raise ValueError("leaving: a close sign within 5 seconds, or a button that closes, is needed")
+            raise _misplaced("leaving", "a close sign within 5 seconds, or a button that closes, is needed")
 
     def parts(self) -> Iterator[Part]:
         """Every part of every step, in order."""
@@ -148,7 +154,7 @@ def leads_to(part: Part) -> Iterator[str]:
 def _all_different(what: str, names: list[str]) -> None:
     twice = next((name for name in names if names.count(name) > 1), None)
     if twice is not None:
-        raise ValueError(f"{what}: “{twice}” stands twice")
+        raise _misplaced("steps", f"{what}: “{twice}” stands twice")
 
 
 def for_visitors(

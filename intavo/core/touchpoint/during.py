@@ -16,15 +16,18 @@ _AHEAD = 9  # days in which every weekday and time of day comes round
 
 
 class During(Model):
-    """From a date to a date (both whole days), on weekdays, between times of day, while open or while closed.
+    """From a date to a date, on weekdays, between times of day, while open or while closed.
 
+    Both dates are whole days, or from and until a time of theirs.
     Dates and times are the business's wall clock, or with `clock` "visitor" the visitor's. A `start` at or
     after `end` runs into the next day, and belongs to the day on which it starts. `hours` names the opening
     hours by their id; None: the main ones.
     """
 
     first: date | None = None
+    first_time: time | None = None
     last: date | None = None
+    last_time: time | None = None
     days: tuple[Day, ...] = Field((), max_length=7)
     start: time | None = None
     end: time | None = None
@@ -36,6 +39,10 @@ class During(Model):
     def _in_order(self) -> Self:
         if self.first is not None and self.last is not None and self.first > self.last:
             raise ValueError(f"it would end on {short_date(self.last)}, before it starts on {short_date(self.first)}")
+        if (self.first is None and self.first_time) or (self.last is None and self.last_time):
+            raise ValueError("a time belongs to a date")
+        if self.first == self.last and self.first_time and self.last_time and self.first_time >= self.last_time:
+            raise ValueError("it would end before it begins, on the same day")
         if (self.start is None) != (self.end is None):
             raise ValueError("times of day need a beginning and an end")
         if self.start is not None and self.start == self.end:
@@ -54,10 +61,14 @@ class During(Model):
     def holds(self, at: datetime, zone: tzinfo, hours: OpeningHours | None) -> bool:
         """Whether an instant lies within, on the wall clock of `zone`."""
         local = at.astimezone(zone)
-        return self._dates(local.date()) and self._times(local) and self._hours(at, hours)
+        return self._dates(local) and self._times(local) and self._hours(at, hours)
 
-    def _dates(self, day: date) -> bool:
-        return (self.first is None or day >= self.first) and (self.last is None or day <= self.last)
+    def _dates(self, local: datetime) -> bool:
+        now = (local.date(), local.time().replace(tzinfo=None))
+        begun = self.first is None or now >= (self.first, self.first_time or time.min)
+        if self.last is None or not begun:
+            return begun
+        return now < (self.last, self.last_time) if self.last_time else now[0] <= self.last
 
     def _times(self, local: datetime) -> bool:
         now, today = local.time().replace(tzinfo=None), DAYS[local.weekday()]
@@ -92,7 +103,9 @@ class During(Model):
             return datetime.combine(day, clock, zone).astimezone(UTC)
 
         today = at.astimezone(zone).date()
-        found = [on(day) for day in (self.first, self.last and self.last + timedelta(days=1)) if day]
+        found = [on(self.first, self.first_time or time.min)] if self.first else []
+        if self.last is not None:
+            found.append(on(self.last, self.last_time) if self.last_time else on(self.last + timedelta(days=1)))
         if self.days or self.start:
             clocks = [one for one in (self.start, self.end) if one is not None] or [time.min]
             soon = max(today, self.first - timedelta(days=1)) if self.first else today
@@ -108,11 +121,11 @@ class During(Model):
     def say(self) -> str:
         """The times in words."""
         words = []
-        if self.first is not None and self.first == self.last:
+        if self.first is not None and self.first == self.last and not (self.first_time or self.last_time):
             words.append(f"on {short_date(self.first)}")
         else:
-            words += [f"from {short_date(self.first)}"] if self.first else []
-            words += [f"to {short_date(self.last)}"] if self.last else []
+            words += [f"from {_at(self.first, self.first_time)}"] if self.first else []
+            words += [f"to {_at(self.last, self.last_time)}"] if self.last else []
         words += [f"on {', '.join(day.capitalize() for day in self.days)}"] if self.days else []
         if self.start is not None and self.end is not None:
             words.append(f"between {self.start:%H:%M} and {self.end:%H:%M}")
@@ -120,3 +133,7 @@ class During(Model):
         if self.clock == "visitor" and (self.days or self.start or self.first or self.last):
             words.append("by the visitor’s clock")
         return ", ".join(words) or "at any time"
+
+
+def _at(day: date, clock: time | None) -> str:
+    return f"{short_date(day)}, {clock:%H:%M}" if clock else short_date(day)

@@ -25,7 +25,8 @@ class Known:
     show on; `shares` names others of its queue that are on, with how many of these pages they are on as well;
     `corner` other buttons that are on in the same corner. `paths` are those of all pages seen on `hosts`, none where
     that is not known. `waits`: made but not on, or changed since it went live. `said_closed`: whether those who send
-    it while it is closed are told something. `region` reads numbers.
+    it while it is closed are told something. `region` reads numbers; `empty_lists`
+    are "search" and "social" where a site of its lists none.
 
     `boxed` and `missing` are ids of pictures; `codes_left` of `codes_all` is the touchpoint's own list.
     """
@@ -34,6 +35,7 @@ class Known:
     hosts: frozenset[str] = frozenset()
     paths: frozenset[str] = frozenset()
     corner: Sequence[str] = ()
+    empty_lists: frozenset[str] = frozenset()
     has_site: bool = True
     snippet_seen: bool = True
     mail_sender: bool = True

@@ -42,6 +42,11 @@ class Behind:
     pixels: list[Pixel]
     name: str
 
+    @property
+    def role(self) -> str | None:
+        """The role of the colour that it is, if it is one."""
+        return "card" if self.name == "card" else None
+
 
 def readings(
     document: Document, pictures: Mapping[AssetId, Pixels], house: HouseStyle | None = None, phone: bool = False
@@ -105,20 +110,20 @@ def _part(part: Part, values: FullValues, behind: Behind) -> Iterator[Reading]:
         needed = LARGE if big or values.head_size >= 24 else TEXT
         role = "part" if part.colour else "headline"
         colour = part.colour or colours.headline
-        yield reading(part.id, f"Headline on {on}", role, colour, behind.pixels, needed)
+        yield reading(part.id, f"Headline on {on}", role, colour, behind.pixels, needed, behind.role)
     elif isinstance(part, Button):
         if part.style == "main" and part.does.action != "close":
-            yield reading(part.id, "Button", "button", colours.button, [rgb(colours.button_text)], TEXT)
+            yield reading(part.id, "Button", "button", colours.button, [rgb(colours.button_text)], TEXT, "button_text")
         else:
-            yield reading(part.id, f"Plain button on {on}", "text", colours.text, behind.pixels, TEXT)
+            yield reading(part.id, f"Plain button on {on}", "text", colours.text, behind.pixels, TEXT, behind.role)
     elif isinstance(part, _ON_CARD):
         own = part.colour if isinstance(part, Text) else None
         role, colour = ("part", own) if own else ("text", colours.text)
-        yield reading(part.id, f"{_said(part)} on {on}", role, colour, behind.pixels, TEXT)
+        yield reading(part.id, f"{_said(part)} on {on}", role, colour, behind.pixels, TEXT, behind.role)
         if isinstance(part, FieldPart):
             field = rgb(colours.field)
-            yield reading(part.id, "Words in the field", "field_text", colours.field_text, [field], TEXT)
-            yield reading(part.id, "Edge of the field", "field_border", colours.field_border, [field], SIGN)
+            yield reading(part.id, "Words in the field", "field_text", colours.field_text, [field], TEXT, "field")
+            yield reading(part.id, "Edge of the field", "field_border", colours.field_border, [field], SIGN, "field")
 
 
 def _said(part: Part) -> str:
@@ -133,4 +138,6 @@ def _cross(
         return
     behind = _behind(document.steps[0], values, pictures, aspect)
     needed = SIGN if values.cross.style == "sign" else TEXT
-    yield reading("leaving", f"Close sign on {behind.name}", "cross", values.colours.cross, behind.pixels, needed)
+    yield reading(
+        "leaving", f"Close sign on {behind.name}", "cross", values.colours.cross, behind.pixels, needed, behind.role
+    )

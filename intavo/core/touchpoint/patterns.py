@@ -115,7 +115,7 @@ class PagePattern(Model):
     @classmethod
     def _normalised(cls, data: Any) -> Any:
         if isinstance(data, dict) and isinstance(data.get("path"), str) and data.get("kind") in {"exact", "below"}:
-            written = data["path"].strip()
+            written = _without_host(data["path"].strip())
             data = {**data, "path": normal_address(written) if data.get("query") else normal_path(written)} \
                 if written and not any(mark.isspace() for mark in written) else data  # fmt: skip
         return data
@@ -148,6 +148,17 @@ class PagePattern(Model):
         if self.kind == "contains":
             return f"…{self.path}…"
         return f"{self.path} and below" if self.kind == "below" else self.path
+
+
+_HOST_FIRST = re.compile(
+    r"^(?:https?://)?(?:[\w-]+\.)+(?!html?\b|php\b|aspx?\b|pdf\b)[a-z]{2,24}(?::\d+)?(?=[/?#]|$)", re.IGNORECASE
+)
+
+
+def _without_host(written: str) -> str:
+    """A page as it is typed, less the host that it was typed with; "otterwick.example" alone is the front page."""
+    found = _HOST_FIRST.match(written)
+    return (written[found.end() :] or "/") if found else written
 
 
 Groups = Mapping[str, tuple[PagePattern, ...]]

@@ -19,7 +19,8 @@ def ready_check(document: Document, known: Known | None = None) -> list[Finding]
     around = known or Known()
     found = [
         *_about_the_site(around), *_about_the_parts(document, around), *about_the_clicks(document, around),
-        *about_the_links(document, around), *_about_showing(document, around), *_about_the_ask(document),
+        *about_the_links(document, around), *_about_showing(document, around), *_about_the_lists(document, around),
+        *_about_the_ask(document), *_about_the_goal(document),
         *_about_after(document, around), *_about_reading(around), *_about_the_words(document),
         *about_the_starter(document), *_about_the_others(document, around),
     ]  # fmt: skip
@@ -125,6 +126,31 @@ def _about_showing(document: Document, known: Known) -> Iterator[Finding]:
         yield Finding("look", "It comes back to those who have answered it.", "show")
     if document.stance == "full-page" and any("phone" in one.devices and one.moments for one in show.sentences):
         yield Finding("look", "On a phone it covers the whole screen, by itself.", "show")
+
+
+_ONLY_TELLS = {"hours", "questions", "countdown"}
+
+
+def _about_the_goal(document: Document) -> Iterator[Finding]:
+    """Whether anything that a visitor does counts."""
+    parts = [part for part in document.parts() if not part.hidden]
+    sends = any(isinstance(part, Button) and part.does.action == "send" for part in parts)
+    asks = any(isinstance(part, Question | Score) for part in parts)
+    shares = any(part.kind in {"share", *_ONLY_TELLS} for part in parts)
+    if not sends and not asks and not shares and not any(does.goal for _, does in document.does()):
+        yield Finding(
+            "fine", "Nothing in it counts as reaching the goal: Results can only say that it was seen.", "goal"
+        )
+
+
+def _about_the_lists(document: Document, known: Known) -> Iterator[Finding]:
+    """Lists of the site's that a rule goes by and that are empty."""
+    pieces = [piece for one in document.show.sentences for piece in one.who if piece.kind == "arrival"]
+    asked = {way for piece in pieces for way in piece.ways}
+    for way in sorted(asked & known.empty_lists):
+        yield Finding(
+            "look", f"It asks who came from a {way} site, but your list of {way} sites is empty.", "site-rules"
+        )
 
 
 def _about_the_ask(document: Document) -> Iterator[Finding]:

@@ -21,6 +21,7 @@ from intavo.core.touchpoint import (
     with_purpose,
     with_stance,
 )
+from intavo.core.touchpoint.keeping import kept_as_far
 from intavo.hours.actions import refusals
 from intavo.hours.models import HoursSet
 from intavo.project import clock
@@ -116,28 +117,52 @@ def save_draft(
     `based_on` is the draft's revision number that was edited; if the draft has moved on since, raises
     Changed and nothing is lost: the browser still holds what was typed.
     """
-    try:
-        value = Document.model_validate(document)
-    except ValidationError as error:
-        raise refusals(error) from error
-    _only_ours(actor, value)
+    value = _read(document)
     with transaction.atomic():
         touchpoint = locked(actor, touchpoint_id)
-        draft = touchpoint.draft
-        assert draft is not None
-        if draft.number != based_on:
-            raise Changed(_who_changed(draft))
-        dumped = value.model_dump(mode="json")
-        if dumped == draft.document:
-            return touchpoint
-        same_run = bool(run) and not draft.name and draft.run == run and draft.saved_by_id == actor.member_id
-        if same_run and draft.published_at is None and not draft.children.exists():
-            draft.document, draft.saved_at = dumped, clock.now()
-            draft.save(update_fields=["document", "saved_at"])
-        else:
-            touchpoint.draft = _add_revision(actor, touchpoint, value, parent=draft, run=run)
-            touchpoint.save(update_fields=["draft"])
+        return _saved(actor, touchpoint, _drafted(touchpoint, based_on), value, run)
+
+
+def save_as_far(
+    actor: Actor, *, touchpoint_id: int, document: dict[str, Any], based_on: int, run: str = ""
+) -> list[tuple[str, str]]:
+    """The same, but what does not hold stays as it was and is named in what is given back; everything else is kept."""
+    with transaction.atomic():
+        touchpoint = locked(actor, touchpoint_id)
+        draft = _drafted(touchpoint, based_on)
+        value, refused = kept_as_far(document, Document.model_validate(draft.document))
+        _saved(actor, touchpoint, draft, value, run)
+    return refused
+
+
+def _drafted(touchpoint: Touchpoint, based_on: int) -> TouchpointRevision:
+    draft = touchpoint.draft
+    assert draft is not None
+    if draft.number != based_on:
+        raise Changed(_who_changed(draft))
+    return draft
+
+
+def _saved(actor: Actor, touchpoint: Touchpoint, draft: TouchpointRevision, value: Document, run: str) -> Touchpoint:
+    _only_ours(actor, value)
+    dumped = value.model_dump(mode="json")
+    if dumped == draft.document:
+        return touchpoint
+    same_run = bool(run) and not draft.name and draft.run == run and draft.saved_by_id == actor.member_id
+    if same_run and draft.published_at is None and not draft.children.exists():
+        draft.document, draft.saved_at = dumped, clock.now()
+        draft.save(update_fields=["document", "saved_at"])
+    else:
+        touchpoint.draft = _add_revision(actor, touchpoint, value, parent=draft, run=run)
+        touchpoint.save(update_fields=["draft"])
     return touchpoint
+
+
+def _read(document: dict[str, Any]) -> Document:
+    try:
+        return Document.model_validate(document)
+    except ValidationError as error:
+        raise refusals(error) from error
 
 
 def _only_ours(actor: Actor, document: Document) -> None:

@@ -81,6 +81,7 @@ class DraftIn(Schema):
     document: dict[str, Any]
     based_on: int
     run: str = ""
+    as_far: bool = False
 
 
 @router.get("/starters", response=list[StarterOut])
@@ -170,9 +171,15 @@ def one(request: MemberRequest, touchpoint_id: int) -> DraftOut:
 @router.put("/touchpoints/{touchpoint_id}/draft", response=DraftOut)
 def save_draft(request: MemberRequest, touchpoint_id: int, body: DraftIn) -> DraftOut:
     """Keep an edited document."""
-    actions.save_draft(
-        request.auth, touchpoint_id=touchpoint_id, document=body.document, based_on=body.based_on, run=body.run
-    )
+    edit: dict[str, Any] = {
+        "touchpoint_id": touchpoint_id,
+        "document": body.document,
+        "based_on": body.based_on,
+        "run": body.run,
+    }
+    if body.as_far:
+        return draft_out(request, touchpoint_id, dict(actions.save_as_far(request.auth, **edit)))
+    actions.save_draft(request.auth, **edit)
     return draft_out(request, touchpoint_id)
 
 

@@ -60,6 +60,8 @@ class ReadingOut(Schema):
     passes: bool
     better: str | None
     phone: bool
+    behind_role: str | None
+    behind_better: str | None
 
     @staticmethod
     def of(one: Reading, phone: bool) -> "ReadingOut":
@@ -67,6 +69,7 @@ class ReadingOut(Schema):
         return ReadingOut(
             part=one.part, what=one.what, role=one.role, colour=one.colour, ratio=one.ratio, needed=one.needed,
             passes=one.passes, better=one.better, phone=phone,
+            behind_role=one.behind_role, behind_better=one.behind_better,
         )  # fmt: skip
 
 
@@ -90,6 +93,7 @@ class DraftOut(TouchpointOut):
     codes_left: int
     csv: str | None
     example_page: str
+    refused: dict[str, str]
 
 
 def summary(row: Touchpoint) -> dict[str, Any]:
@@ -112,8 +116,8 @@ def summary(row: Touchpoint) -> dict[str, Any]:
     }  # fmt: skip
 
 
-def draft_out(request: MemberRequest, touchpoint_id: int) -> DraftOut:
-    """A touchpoint with its draft, and everything that is worked out about it."""
+def draft_out(request: MemberRequest, touchpoint_id: int, refused: dict[str, str] | None = None) -> DraftOut:
+    """A touchpoint with its draft, and everything that is worked out about it; `refused`: what could not be kept."""
     row = touchpoints_of(request.auth).get(pk=touchpoint_id)
     draft = row.draft
     assert draft is not None
@@ -138,5 +142,5 @@ def draft_out(request: MemberRequest, touchpoint_id: int) -> DraftOut:
         changes=[ChangeOut(place=one.place, words=one.words) for one in changed], readings=read,
         codes_all=len(codes), codes_left=sum(given is None for given in codes),
         csv=f"{settings.BASE_URL}/csv/{row.csv_token}.csv" if row.csv_token else None,
-        example_page=pages.example,
+        example_page=pages.example, refused=refused or {},
     )  # fmt: skip

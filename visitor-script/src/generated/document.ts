@@ -892,15 +892,18 @@ export interface Moment {
   click: string | null;
 }
 /**
- * From a date to a date (both whole days), on weekdays, between times of day, while open or while closed.
+ * From a date to a date, on weekdays, between times of day, while open or while closed.
  *
+ * Both dates are whole days, or from and until a time of theirs.
  * Dates and times are the business's wall clock, or with `clock` "visitor" the visitor's. A `start` at or
  * after `end` runs into the next day, and belongs to the day on which it starts. `hours` names the opening
  * hours by their id; None: the main ones.
  */
 export interface During {
   first: string | null;
+  first_time: string | null;
   last: string | null;
+  last_time: string | null;
   /**
    * @maxItems 7
    */
@@ -1097,8 +1100,9 @@ export interface Confirm1 {
   button: string;
 }
 /**
- * From a date to a date (both whole days), on weekdays, between times of day, while open or while closed.
+ * From a date to a date, on weekdays, between times of day, while open or while closed.
  *
+ * Both dates are whole days, or from and until a time of theirs.
  * Dates and times are the business's wall clock, or with `clock` "visitor" the visitor's. A `start` at or
  * after `end` runs into the next day, and belongs to the day on which it starts. `hours` names the opening
  * hours by their id; None: the main ones.
@@ -1108,7 +1112,9 @@ export interface Confirm1 {
  */
 export interface During1 {
   first: string | null;
+  first_time: string | null;
   last: string | null;
+  last_time: string | null;
   /**
    * @maxItems 7
    */

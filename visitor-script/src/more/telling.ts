@@ -139,7 +139,8 @@ export const questions: Maker<'questions'> = (drawing, part) => {
       const hit = all.filter((one) => words.every((word) => `${one.question} ${one.answer}`.toLowerCase().includes(word)))
       list.replaceChildren()
       let group = ''
-      for (const one of hit) {
+      // What belongs to no group stands under none.
+      for (const one of [...hit.filter((each) => !each.group), ...hit.filter((each) => each.group)]) {
         if (one.group && one.group !== group) list.append(el(doc, 'h3', {}, (group = one.group)))
         list.append(entry(one))
       }

@@ -11,6 +11,8 @@ const DEVICES = { desktop: 'Desktop', tablet: 'Tablet', phone: 'Phone' }
 const BEEN = { 1: 'Never', 2: 'Once', 3: 'Twice', 6: 'Five times' }
 const WAYS = { typed: 'Your address', search: 'A search site', social: 'A social site', elsewhere: 'Another site', here: 'Your own site' }
 const yes = { no: 'No', yes: 'Yes' }
+/** The one that the rehearsal was begun from, in the editor. */
+const edited = props.visitor.draft
 const value = (event: Event) => (event.target as HTMLInputElement).value
 const at = computed(() => toLocal(props.visitor.at, props.zone))
 function setTime(event: Event) {
@@ -98,6 +100,15 @@ const ROW = 'grid grid-cols-[7rem_minmax(0,1fr)] items-center gap-2'
         >
       </div>
     </details>
+    <label v-if="edited" class="flex items-start gap-2"
+      ><input
+        type="checkbox"
+        class="mt-1"
+        :checked="visitor.draft === edited"
+        @change="emit('set', { draft: ($event.target as HTMLInputElement).checked ? edited : null })"
+      />
+      as if the one you edited were on, as it stands now</label
+    >
     <label class="flex items-start gap-2"
       ><input
         type="checkbox"

@@ -47,11 +47,11 @@ const slide = (event: Event) => Number((event.target as HTMLInputElement).value)
         >Brightness<input type="range" min="-80" max="80" :value="background.bright" @input="paint({ bright: slide($event) })"
       /></label>
       <label class="grid grid-cols-[5rem_1fr] items-center text-sm"
-        >Dimmed<input type="range" min="0" max="95" :value="background.wash" @input="paint({ wash: slide($event) })"
+        >Shaded<input type="range" min="0" max="95" :value="background.wash" @input="paint({ wash: slide($event) })"
       /></label>
       <ColourBox
         v-if="background.wash"
-        label="Background dimmed with"
+        label="Background shaded with"
         :value="background.wash_colour"
         @set="paint({ wash_colour: $event })"
       />

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { computed, ref, watch } from 'vue'
-import { useRouter } from 'vue-router'
+import { useRoute, useRouter } from 'vue-router'
 import { takeIn, useMake, useStarters } from '@/api/touchpoints'
 import { useForm } from '@/places/account/form'
 import ErrorBox from '@/parts/ErrorBox.vue'
@@ -11,6 +11,7 @@ import { ASKS, PURPOSES, STANCES } from './words'
 
 const props = defineProps<{ open: boolean }>()
 const emit = defineEmits<{ close: [] }>()
+const route = useRoute()
 const router = useRouter()
 const { data: starters } = useStarters()
 const make = useMake()
@@ -27,8 +28,11 @@ const starter = computed(() => shown.value.find((one) => one.key === chosen.valu
 watch(
   () => props.open,
   (open) => {
-    if (open) name.value = ''
+    if (!open) return
+    name.value = ''
+    chosen.value = typeof route.query.new === 'string' ? route.query.new : ''
   },
+  { immediate: true },
 )
 async function go() {
   const one = starter.value
@@ -115,12 +119,7 @@ const places = computed(() => Object.entries(fields.value).filter(([key]) => key
                   <span class="chip">{{ ASKS[starter.asks] }}</span>
                   <span class="chip">{{ starter.seen.steps.length }} {{ starter.seen.steps.length === 1 ? 'step' : 'steps' }}</span>
                 </p>
-                <TextField
-                  v-model="name"
-                  label="Your own name for it"
-                  :error="fields.name"
-                  hint="Only you see it. Its link is made from it."
-                />
+                <TextField v-model="name" label="Your own name for it" :error="fields.name" hint="Its link is made from it." />
               </div>
               <div class="flex flex-col gap-2 pt-8">
                 <button class="btn btn-main" :disabled="busy">Start with this</button>

@@ -6,7 +6,7 @@ import PartForm from './PartForm.vue'
 import type { Change, Part, TouchpointDocument } from './types'
 import { glimpse, nameOf } from './words'
 
-const props = defineProps<{ document: TouchpointDocument; step: string }>()
+const props = defineProps<{ document: TouchpointDocument; step: string; wrong?: Record<string, string> }>()
 const selected = defineModel<string | null>('selected', { required: true })
 const emit = defineEmits<{ change: Change }>()
 const list = ref<HTMLElement>()
@@ -19,6 +19,20 @@ function set(part: Part, what: string, patch: Record<string, unknown>) {
     if (!found) return
     Object.assign(found, patch)
     leadOn(document, found)
+    if ('share' in patch || 'row' in patch) share(stepOf(document)?.parts ?? [], found)
+  })
+}
+/** The shares of a row always make up the whole: what one takes, the others give in their proportion. */
+function share(rows: Part[], part: Part) {
+  const others = rows.filter((one) => one.row !== null && one.row === part.row && one !== part)
+  if (!others.length) return
+  part.share = Math.min(100 - 10 * others.length, Math.max(10, part.share))
+  const sum = others.reduce((all, one) => all + one.share, 0)
+  let left = 100 - part.share
+  others.forEach((one, at) => {
+    const room = left - 10 * (others.length - 1 - at)
+    one.share = at === others.length - 1 ? left : Math.min(room, Math.max(10, Math.round(((100 - part.share) * one.share) / sum)))
+    left -= one.share
   })
 }
 /** What sends always leads somewhere. */
@@ -70,6 +84,7 @@ function row(at: number, joined: boolean) {
     const name = before?.row ?? `r${part.id}`
     if (before && before.row === null) Object.assign(before, { row: name, share: 65 })
     Object.assign(part, { row: name, share: 35 })
+    share(rows, part)
   })
 }
 defineExpose({ add })
@@ -150,6 +165,11 @@ onBeforeUnmount(() => stopDragging())
           @set="(what, patch) => set(part, what, patch)"
           @row="row(at, $event)"
         />
+        <template v-for="(words, place) in wrong" :key="place">
+          <p v-if="selected === part.id && String(place).split('.')[0] === part.id" class="px-2.5 pb-2 text-sm font-semibold text-rust">
+            {{ words }}
+          </p>
+        </template>
       </li>
     </ol>
     <p class="sr-only" aria-live="polite">{{ said }}</p>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Draft } from '@/api/touchpoints'
+import { COLOURS, type Role } from './look'
 
 /** What can be read and what is covered, said under the stage; the nearest shade that passes is a click away. */
 const props = defineProps<{ readings: Draft['readings']; share: number | null }>()
@@ -32,6 +33,15 @@ const ratio = (one: Draft['readings'][number]) => `${one.ratio.toFixed(1)} : 1`
           <span class="mr-1 inline-block size-3 rounded-sm border border-line align-middle" :style="{ background: one.better }" />use
           {{ one.better }}
         </button>
+        <template v-if="one.behind_better && one.behind_role">
+          , or
+          <button type="button" class="underline" @click="emit('use', { ...one, role: one.behind_role, better: one.behind_better })">
+            <span
+              class="mr-1 inline-block size-3 rounded-sm border border-line align-middle"
+              :style="{ background: one.behind_better }"
+            />{{ one.behind_better }} for {{ COLOURS[one.behind_role as Role].toLowerCase() }}
+          </button>
+        </template>
       </template>
     </span>
     <span v-if="!bad.length && readings.length" class="text-moss">✓ everything can be read</span>

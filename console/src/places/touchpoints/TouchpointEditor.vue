@@ -17,7 +17,6 @@ import {
   turnInto,
   type Draft,
 } from '@/api/touchpoints'
-import { Failure } from '@/api/client'
 import { useKeys } from '@/lib/keys'
 import { useNotices } from '@/lib/notices'
 import ErrorBox from '@/parts/ErrorBox.vue'
@@ -37,6 +36,7 @@ import StageFoot from './StageFoot.vue'
 import StageFrame from './StageFrame.vue'
 import StepTabs from './StepTabs.vue'
 import WholeForm from './WholeForm.vue'
+import { nameOf } from './words'
 
 const route = useRoute()
 const router = useRouter()
@@ -58,8 +58,14 @@ watch(edited, (document) => {
 const logo = computed(() => draft.value?.logo ?? null)
 provide(LOGO, logo)
 const seen = computed(() => (edited.value && draft.value ? seenOf(edited.value, draft.value.look, logo.value) : null))
-const wrong = computed(() => (error.value instanceof Failure ? error.value.fields : {}))
-const saidTwice = computed(() => ['look.css', 'spot.selector'].some((field) => field in wrong.value))
+/** What could not be kept, by its place; everything else is. */
+const wrong = computed<Record<string, string>>(() => draft.value?.refused ?? {})
+const unkept = computed(() =>
+  Object.entries(wrong.value).map(([place, words]) => {
+    const part = edited.value?.steps.flatMap((one) => one.parts).find((one) => place.split('.')[0] === one.id)
+    return { place: part ? part.id : place, words: part ? `${nameOf(part)}: ${words}` : words }
+  }),
+)
 const { data: extra } = useQuery({
   queryKey: computed(() => ['extras', id, draft.value?.number]),
   queryFn: () => extras(id),
@@ -76,7 +82,7 @@ const boxed = useDebounceFn(async (width: number, height: number) => (share.valu
 /** A visit to a page that it is for, as if it were on as it stands now. */
 const rehearsal = computed(() => ({
   path: '/touchpoints/rehearse',
-  query: { touchpoint: id, site: draft.value?.sites[0]?.id, path: draft.value?.example_page, visitor: '{"drafts":true}' },
+  query: { touchpoint: id, site: draft.value?.sites[0]?.id, path: draft.value?.example_page, visitor: `{"draft":${id}}` },
 }))
 const firstName = computed(() => (nameKnown.value ? 'Ife' : ''))
 const house = computed(() => draft.value?.has_house ?? false)
@@ -108,6 +114,7 @@ function goTo(place: string) {
   const box = window.document.querySelector<HTMLElement>(`[data-place="${place}"]`)
   const beside = box?.closest<HTMLElement>('[data-side]')?.dataset.side
   if (beside) side.value = beside as keyof typeof SIDES
+  if (/^(look|leaving|spot)/.test(place)) side.value = 'look'
   if (box) return void nextTick(() => show(box))
   // Where there is no site at all, there is no box to tick.
   if (place === 'sites') return void router.push('/business')
@@ -178,7 +185,12 @@ async function remove() {
         @copy="again"
         @remove="remove"
       />
-      <div v-if="error && !saidTwice" class="border-b border-line bg-rust-tint px-5 py-2 text-rust" role="alert">
+      <ul v-if="unkept.length" class="border-b border-line bg-brass-tint px-5 py-2" role="alert">
+        <li v-for="one in unkept" :key="one.place + one.words">
+          Not kept: {{ one.words }} <button type="button" class="btn-link ml-1" @click="goTo(one.place)">Show it</button>
+        </li>
+      </ul>
+      <div v-if="error" class="border-b border-line bg-rust-tint px-5 py-2 text-rust" role="alert">
         {{ error.message }}
         <template v-if="clash">
           <button type="button" class="btn ml-3" @click="save(true)">Keep mine on top of it</button>
@@ -212,7 +224,7 @@ async function remove() {
             <div class="min-h-0 flex-1 overflow-auto p-4 pb-2">
               <FaceForm v-if="edited.stance === 'button'" class="mb-4" :document="edited" @change="edit" />
               <StepTabs v-model:step="step" :document="edited" @change="edit" />
-              <PartList ref="adding" v-model:selected="selected" :document="edited" :step="step" @change="edit" />
+              <PartList ref="adding" v-model:selected="selected" :wrong="wrong" :document="edited" :step="step" @change="edit" />
             </div>
             <AddPart class="border-t border-line px-4 py-2" @add="adding?.add($event)" />
           </div>

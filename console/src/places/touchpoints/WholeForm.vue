@@ -17,10 +17,14 @@ const { copy, copied, text: copiedText } = useClipboard({ legacy: true })
 const links = computed(() => {
   const { slug, sites: placed, state } = props.draft
   const outside = placed[0] && state === 'live' ? [['From outside, on a page of the site', `${location.origin}/l/${placed[0].slug}/${slug}`], ['From outside, its own page', `${location.origin}/t/${placed[0].slug}/${slug}`]] : [] // prettier-ignore
+  const home = sites.value?.find((one) => one.id === placed[0]?.id)?.seen?.url
+  const page = home ? new URL(props.draft.example_page, home).href : ''
   return [
-    ['A link on your site', `<a href="#intavo=${slug}">…</a>`],
-    ['A button on your site', `<button data-intavo-open="${slug}">…</button>`],
-    ['Its place in a page', `<div data-intavo="${slug}"></div>`],
+    ['Behind any link of your site', `#intavo=${slug}`],
+    ...(page ? [['As an address', `${page}#intavo=${slug}`]] : []),
+    ['A link, as HTML', `<a href="#intavo=${slug}">${props.draft.name}</a>`],
+    ['A button, as HTML', `<button data-intavo-open="${slug}">${props.draft.name}</button>`],
+    ['Its place in a page, as HTML', `<div data-intavo="${slug}"></div>`],
     ['By your own script', `intavo.open('${slug}')`],
     ...outside,
   ] as [string, string][]

@@ -75,6 +75,24 @@ OFFERS = (
         },
     ),
     Starter(
+        "announcement", "An announcement", "A picture, a headline, a few words and one button: something to tell.", "click",
+        {
+            "purpose": "notice",
+            "steps": [
+                step(
+                    "ask",
+                    picture("flags", description="A line of small flags between two poles"),
+                    head("Come and see what is new"),
+                    text("From Saturday on, all day, and nobody has to book."),
+                    button("What is on", "page", address="/", goal=True),
+                    close("Not now"),
+                    name="Announcement",
+                )
+            ],
+            "show": show({"after": 10}, {"read": 30}, days=14),
+        },
+    ),
+    Starter(
         "welcome", "A welcome", "The whole page for a moment: who you are, and where to go first.", "click",
         {
             "purpose": "notice",
@@ -86,7 +104,7 @@ OFFERS = (
                             wash=65, wash_colour="#0b1c22"),
                     head("Good to see you here", align="middle", known=[{"slot": "first_name"}, ", good to see you again"]),
                     text("A small family business since longer than we like to count.", align="middle"),
-                    button("Show me around", "close"),
+                    button("Show me around", "close", goal=True),
                     name="Welcome",
                 )
             ],
@@ -104,7 +122,7 @@ OFFERS = (
                     "ask",
                     small("signpost", description="A signpost"),
                     text("<strong>We are moving.</strong> From next month you find us two doors further on.", row="r1", share=70),
-                    button("Where is that?", "page", "plain", address="/") | {"row": "r1", "share": 20},
+                    button("Where is that?", "page", "plain", address="/", goal=True) | {"row": "r1", "share": 20},
                     name="Notice",
                 )
             ],
@@ -145,7 +163,7 @@ OFFERS = (
                         "<strong>Children.</strong> Welcome from eight years on, with somebody who looks after them.",
                     ),
                     {"kind": "line"},
-                    button("I have read it", "close"),
+                    button("I have read it", "close", goal=True),
                     picture("path", description="A path that leads back over a hill"),
                     name="Text",
                 )

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
 import { computed, ref, useId, watch } from 'vue'
-import { usePages, useSites } from '@/api/sites'
+import { usePages, useKnownSites } from '@/api/sites'
 import { readAddress } from '@/api/touchpoints'
 import { vTyped } from '@/lib/typed'
 
@@ -9,7 +9,7 @@ import { vTyped } from '@/lib/typed'
 const props = defineProps<{ label: string; value: string; placeholder?: string; bad?: string | undefined }>()
 const emit = defineEmits<{ set: [address: string, kind: string] }>()
 const id = useId()
-const { data: sites } = useSites()
+const { data: sites } = useKnownSites()
 const { data: pages } = usePages(computed(() => sites.value?.[0]?.id ?? 0))
 const said = ref('')
 const wrong = ref(false)

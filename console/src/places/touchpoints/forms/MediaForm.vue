@@ -28,7 +28,12 @@ async function picked(asset: Asset) {
   const which = choosing.value
   choosing.value = null
   if (which === 'poster') return emit('set', { poster: asset.public_id })
-  emit('set', { asset: asset.public_id, ...(props.part.description || !asset.description ? {} : { description: asset.description }) })
+  const before = props.part.description
+  emit('set', { asset: asset.public_id, description: asset.description })
+  if (before && before !== asset.description)
+    note.value = asset.description
+      ? 'Its description came with it; look whether it fits.'
+      : `The old description is gone (“${before}”): say what is on this one.`
   if (props.part.kind !== 'video' || props.part.poster) return
   try {
     const still = await firstFrame(`/m/${asset.public_id}/video`)
@@ -102,14 +107,16 @@ function nudge(event: KeyboardEvent) {
           @input="emit('set', { bright: Number(($event.target as HTMLInputElement).value) })"
       /></label>
       <label class="grid grid-cols-[5rem_1fr] items-center gap-2 text-sm"
-        >Dimmed<input
+        >Shaded<input
           type="range"
           min="0"
           max="95"
           :value="part.wash"
           @input="emit('set', { wash: Number(($event.target as HTMLInputElement).value) })"
       /></label>
-      <ColourBox v-if="part.wash" label="Dimmed with" :value="part.wash_colour" @set="emit('set', { wash_colour: $event })" />
+      <span v-if="part.wash" class="grid grid-cols-[5rem_1fr] items-center gap-2 text-sm">
+        with <ColourBox label="Shaded with" :value="part.wash_colour" @set="emit('set', { wash_colour: $event })" />
+      </span>
       <span v-if="part.place !== 'behind'" class="flex items-center gap-2">
         height
         <NumberBox

@@ -30,10 +30,32 @@ function day(name: keyof typeof DAYS, on: boolean) {
     <fieldset class="grid grid-cols-2 gap-2">
       <legend class="font-semibold">Dates</legend>
       <label class="text-sm"
-        >from<input v-typed="sentence.during.first" type="date" class="input" @change="change({ first: value($event) })"
+        >from<input
+          v-typed="sentence.during.first"
+          type="date"
+          class="input"
+          @change="change({ first: value($event), ...(value($event) ? {} : { first_time: null }) })"
       /></label>
       <label class="text-sm"
-        >to, that day too<input v-typed="sentence.during.last" type="date" class="input" @change="change({ last: value($event) })"
+        >to, that day too<input
+          v-typed="sentence.during.last"
+          type="date"
+          class="input"
+          @change="change({ last: value($event), ...(value($event) ? {} : { last_time: null }) })"
+      /></label>
+      <label class="text-sm" :class="{ invisible: !sentence.during.first }"
+        >from what time that day<input
+          v-typed="sentence.during.first_time?.slice(0, 5) ?? null"
+          type="time"
+          class="input"
+          @change="change({ first_time: value($event) })"
+      /></label>
+      <label class="text-sm" :class="{ invisible: !sentence.during.last }"
+        >until what time that day<input
+          v-typed="sentence.during.last_time?.slice(0, 5) ?? null"
+          type="time"
+          class="input"
+          @change="change({ last_time: value($event) })"
       /></label>
     </fieldset>
     <fieldset class="flex flex-wrap gap-1">

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { useHours } from '@/api/hours'
+import { useKnownSites } from '@/api/sites'
 import type { Draft } from '@/api/touchpoints'
 import type { Change, TouchpointDocument } from '../types'
 import DuringPanel from './DuringPanel.vue'
@@ -19,6 +21,20 @@ const show = computed(() => props.document.show)
 function set(at: number, patch: Partial<Sentence>) {
   emit('change', `show.${at}.${Object.keys(patch)[0]}`, (document) => Object.assign(document.show.sentences[at] ?? {}, patch))
 }
+const { data: hours } = useHours()
+const { data: sites } = useKnownSites()
+const hoursNames = computed(() => Object.fromEntries((hours.value?.others ?? []).map((one) => [one.id, one.name])))
+/** The visit's cap, where it will stop this one. */
+const capped = computed(() => {
+  const placed = sites.value?.find((one) => one.id === props.draft.sites[0]?.id)
+  const most = placed?.rules.most_interruptions ?? null
+  const interrupts = ['pop-up', 'card', 'side-panel', 'full-page'].includes(props.document.stance)
+  return most !== null && interrupts && show.value.sentences.some((one) => one.moments.length)
+    ? most === 1
+      ? 'once'
+      : `${most} times`
+    : ''
+})
 const rules = (patch: Partial<Show>) => emit('change', `show.${Object.keys(patch)[0]}`, (document) => Object.assign(document.show, patch))
 const add = () => emit('change', 'show.sentences', (document) => document.show.sentences.push(emptySentence()))
 const drop = (at: number) => emit('change', 'show.sentences', (document) => document.show.sentences.splice(at, 1))
@@ -40,7 +56,7 @@ const drop = (at: number) => emit('change', 'show.sentences', (document) => docu
         <MomentsPanel :sentence="sentence" @set="set(at, $event)" />
       </SentencePiece>
       <span>, </span>
-      <SentencePiece :words="sayDuring(sentence)">
+      <SentencePiece :words="sayDuring(sentence, hoursNames)">
         <DuringPanel :sentence="sentence" @set="set(at, $event)" />
       </SentencePiece>
       <span v-if="at < show.sentences.length - 1">, </span>
@@ -63,6 +79,7 @@ const drop = (at: number) => emit('change', 'show.sentences', (document) => docu
       <SentencePiece :words="sayUntil(show)">
         <UntilPanel :show="show" @set="rules" />
       </SentencePiece>
+      <span v-if="capped">; this site interrupts a visit {{ capped }} at most</span>
       <span>. </span>
       <button v-if="show.sentences.length < 20" type="button" class="btn-link font-body text-base" @click="add">or also …</button>
     </p>

@@ -69,14 +69,14 @@ function sitesOf(slug: string, on: boolean) {
     <PatternList label="But not on" :patterns="sentence.not_pages" :exact="exact" :groups="groups" @set="patterns('not_pages')($event)" />
     <template v-if="exact">
       <PatternList
-        label="Only when they came in on"
+        label="First page they see: only these"
         :patterns="sentence.landing"
         exact
         :groups="groups"
         @set="patterns('landing')($event)"
       />
       <PatternList
-        label="Not when they came in on"
+        label="First page they see: not these"
         :patterns="sentence.not_landing"
         exact
         :groups="groups"

@@ -2,6 +2,7 @@
 import NumberBox from '../fields/NumberBox.vue'
 import SelectBox from '../fields/SelectBox.vue'
 import TickBox from '../fields/TickBox.vue'
+import { useKnownSites } from '@/api/sites'
 import { vTyped } from '@/lib/typed'
 import { WAYS, type Sentence, type Who } from './sentence'
 import WordsList from './WordsList.vue'
@@ -23,6 +24,24 @@ const FRESH: Record<Who['kind'], [name: string, piece: object]> = {
   signed_in: ['are signed in to your site', {}],
   language: ['language', { languages: ['en'] }],
 }
+const WAYS_ROUND: Record<Who['kind'], [so: string, not: string]> = {
+  been: ['have been', 'have not been'],
+  visits: ['are on so many', 'are not on so many'],
+  pages: ['have seen so many', 'have not seen so many'],
+  arrival: ['came this way', 'did not come this way'],
+  referrer: ['came from it', 'did not come from it'],
+  campaign: ['came with it', 'did not come with it'],
+  on_list: ['are on it', 'are not on it'],
+  tag: ['have it', 'do not have it'],
+  signed_in: ['are signed in', 'are not signed in'],
+  language: ['read it', 'do not read it'],
+}
+const { data: sites } = useKnownSites()
+/** Lists that a piece goes by and that are empty. */
+const empty = (ways: readonly string[]) =>
+  (['search', 'social'] as const).filter(
+    (way) => ways.includes(way) && sites.value?.some((one) => !one.rules[way].length && !one.rules[`${way}_media`].length),
+  )
 const HOW = { exact: 'is', contains: 'contains', glob: 'is, with * and ?', regex: 'matches (regular expression)' }
 const SPANS = { visit: 'in this visit', ever: 'ever' }
 function setDevice(device: Device, on: boolean) {
@@ -58,10 +77,15 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value.trim()
       <legend class="sr-only">{{ FRESH[one.kind][0] }}</legend>
       <span class="flex items-center gap-2">
         <strong>{{ FRESH[one.kind][0] }}</strong>
-        <label class="ml-auto flex items-center gap-1 text-sm"
-          ><input type="checkbox" :checked="one.unless" @change="change(at, { unless: ($event.target as HTMLInputElement).checked })" /> the
-          other way round</label
+        <select
+          class="input ml-auto w-auto!"
+          :aria-label="`Those who do, or those who do not: ${FRESH[one.kind][0]}`"
+          :value="one.unless ? 'not' : 'so'"
+          @change="change(at, { unless: ($event.target as HTMLSelectElement).value === 'not' })"
         >
+          <option value="so">{{ WAYS_ROUND[one.kind][0] }}</option>
+          <option value="not">{{ WAYS_ROUND[one.kind][1] }}</option>
+        </select>
         <button type="button" class="btn-link text-rust min-h-6 min-w-6" :aria-label="`Leave out: ${FRESH[one.kind][0]}`" @click="drop(at)">
           ×
         </button>
@@ -96,7 +120,12 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value.trim()
           words
         }}</TickBox>
         <span class="text-sm text-ink-2"
-          >What counts as a search or social site is in your list on <RouterLink to="/business" class="link">Business</RouterLink>.</span
+          >What counts as a search or social site is in your list on
+          <RouterLink to="/business#site-rules" class="link">Business</RouterLink>.</span
+        >
+        <strong v-for="list in empty(one.ways)" :key="list" class="text-sm text-brass"
+          >▲ Your list of {{ list }} sites is empty, so nobody is seen to come from one.
+          <RouterLink to="/business#site-rules" class="link">Fill it from where visits came from</RouterLink></strong
         >
       </span>
       <span v-else-if="one.kind === 'referrer'" class="grid grid-cols-[10rem_1fr] gap-2">
@@ -112,6 +141,7 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value.trim()
           aria-label="Address they came from"
           @change="typed($event) && change(at, { address: { ...one.address, text: typed($event) } })"
         />
+        <span class="col-span-2 text-sm text-ink-2">Browsers often pass on only the host, as in “example.org”.</span>
       </span>
       <span v-else-if="one.kind === 'campaign'" class="grid grid-cols-[8rem_8rem_1fr] gap-2">
         <input v-typed="one.tag" class="input" aria-label="Campaign tag" @change="typed($event) && change(at, { tag: typed($event) })" />

@@ -119,8 +119,14 @@ const date = (text: string) => `${Number(text.slice(8, 10))} ${MONTHS[Number(tex
 export const DAYS = { mon: 'Mon', tue: 'Tue', wed: 'Wed', thu: 'Thu', fri: 'Fri', sat: 'Sat', sun: 'Sun' } as const
 
 /** "at any time", "from 1 Dec 2026 to 24 Dec 2026, on Sat and Sun, while you are open" */
-export function sayDuring({ during }: Sentence): string {
-  const dates = [during.first && `from ${date(during.first)}`, during.last && `to ${date(during.last)}`].filter(Boolean).join(' ')
+export function sayDuring({ during }: Sentence, names: Record<number, string> = {}): string {
+  const clock = (text: string | null) => (text ? `, ${text.slice(0, 5)}` : '')
+  const dates = [
+    during.first && `from ${date(during.first)}${clock(during.first_time)}`,
+    during.last && `to ${date(during.last)}${clock(during.last_time)}`,
+  ]
+    .filter(Boolean)
+    .join(' ')
   const days = during.days.length
     ? `on ${list(
         during.days.map((day) => DAYS[day]),
@@ -128,7 +134,8 @@ export function sayDuring({ during }: Sentence): string {
       )}`
     : ''
   const times = during.start && during.end ? `between ${during.start.slice(0, 5)} and ${during.end.slice(0, 5)}` : ''
-  const only = during.only ? `while you are ${during.only}` : ''
+  const named = during.hours ? names[during.hours] : undefined
+  const only = during.only ? (named ? `while ${named} is ${during.only}` : `while you are ${during.only}`) : ''
   const found = [dates, days, times, only].filter(Boolean)
   if (found.length && during.clock === 'visitor' && (dates || days || times)) found.push('by their own clock')
   return found.join(', ') || 'at any time'
@@ -165,5 +172,16 @@ export const emptySentence = (): Sentence => ({
   devices: ['desktop', 'tablet', 'phone'],
   who: [],
   moments: [[momentOf('after')], [momentOf('read')]],
-  during: { first: null, last: null, days: [], start: null, end: null, clock: 'business', only: null, hours: null },
+  during: {
+    first: null,
+    first_time: null,
+    last: null,
+    last_time: null,
+    days: [],
+    start: null,
+    end: null,
+    clock: 'business',
+    only: null,
+    hours: null,
+  },
 })
