@@ -3,6 +3,7 @@
 from typing import Any
 
 from allauth.account.adapter import DefaultAccountAdapter
+from django.conf import settings
 from django.core.mail import EmailMessage
 from procrastinate.contrib.django import app
 
@@ -12,6 +13,7 @@ class AccountAdapter(DefaultAccountAdapter):  # type: ignore[misc]  # allauth sh
 
     def send_mail(self, template_prefix: str, email: str, context: dict[str, Any]) -> None:
         """Render the mail as allauth would and hand it to a job."""
+        context = context | {"email": email, "reset_url": f"{settings.BASE_URL}/reset"}
         message: EmailMessage = self.render_mail(template_prefix, email, context)
         app.configure_task("account_mail").defer(
             to=email, subject=str(message.subject), text=str(message.body), key=context.get("key", "")

@@ -2,11 +2,12 @@
 
 from ninja import Router, Schema, Status
 
+from intavo.core.places import currency_of, region_of, regions, zones
 from intavo.project import clock
 
 from .actions import change_business, found_business, set_away
 from .auth import MemberAuth, MemberRequest, UserAuth, UserRequest
-from .models import Member
+from .models import Business, Member
 from .queries import members, membership
 
 router = Router(tags=["business"])
@@ -17,8 +18,32 @@ class BusinessOut(Schema):
     name: str
     timezone: str
     region: str
+    currency: str
     mail_address: str
     promise_minutes: int | None
+
+    @staticmethod
+    def resolve_currency(business: Business) -> str:
+        """What is paid with in its country."""
+        return currency_of(business.region)
+
+
+class ZoneOut(Schema):
+    key: str
+    name: str
+    region: str
+
+
+class RegionOut(Schema):
+    code: str
+    name: str
+    currency: str
+
+
+class PlacesOut(Schema):
+    zones: list[ZoneOut]
+    regions: list[RegionOut]
+    guess: ZoneOut
 
 
 class MemberOut(Schema):
@@ -75,6 +100,20 @@ def me(request: UserRequest) -> MeOut:
         business=BusinessOut.from_orm(member.business) if member else None,
         member=MemberOut.of(member) if member else None,
         now=clock.now().isoformat(), clock_fixed=clock.fixed() is not None,
+    )  # fmt: skip
+
+
+@router.get("/places", response=PlacesOut, auth=UserAuth())
+def places(request: UserRequest, zone: str = "") -> PlacesOut:
+    """Time zones and countries by their names; `zone` is what the browser says of itself, for a guess."""
+    known = zones()
+    region = region_of(zone)
+    exact = next((one for one in known if one.key == zone), None)
+    near = next((one for one in known if one.region == region), None)
+    london = next(one for one in known if one.key == "Europe/London")
+    return PlacesOut(
+        zones=[ZoneOut.from_orm(one) for one in known], regions=[RegionOut.from_orm(one) for one in regions()],
+        guess=ZoneOut.from_orm(exact or near or london),
     )  # fmt: skip
 
 

@@ -7,3 +7,7 @@ class AccountsConfig(AppConfig):
     """Name of the app."""
 
     name = "intavo.accounts"
+
+    def ready(self) -> None:
+        """Listen for sign-ins."""
+        from . import signing_in  # noqa: F401  # it reads models, which are there only now

@@ -80,3 +80,14 @@ class AuditEntry(models.Model):
 
     class Meta:
         indexes = (models.Index(fields=["business", "-at"]),)
+
+
+class SeenBrowser(models.Model):
+    """A browser and network that a user has signed in from, as a hash of what it says of itself."""
+
+    user = models.ForeignKey(User, on_delete=models.CASCADE, related_name="seen_browsers")
+    mark = models.CharField(max_length=64)
+    last_at = models.DateTimeField()
+
+    class Meta:
+        constraints = (models.UniqueConstraint(fields=["user", "mark"], name="browser_once"),)

@@ -57,6 +57,8 @@ APPEND_SLASH = False
 TEMPLATES = [
     {
         "BACKEND": "django.template.backends.django.DjangoTemplates",
+        # Our words for what allauth writes go before its own.
+        "DIRS": [BASE / "intavo/accounts/templates"],
         "APP_DIRS": True,
         "OPTIONS": {"context_processors": ["django.template.context_processors.request"]},
     }
@@ -100,6 +102,9 @@ ACCOUNT_LOGIN_METHODS = {"email"}
 ACCOUNT_SIGNUP_FIELDS = ["email*", "password1*"]
 ACCOUNT_EMAIL_VERIFICATION = "mandatory"
 ACCOUNT_EMAIL_SUBJECT_PREFIX = ""
+ACCOUNT_EMAIL_NOTIFICATIONS = True
+# Whoever confirms in the browser that signed up is signed in by it.
+ACCOUNT_LOGIN_ON_EMAIL_CONFIRMATION = True
 ACCOUNT_DEFAULT_HTTP_PROTOCOL = "https" if TLS else "http"
 ACCOUNT_ADAPTER = "intavo.accounts.adapter.AccountAdapter"
 ACCOUNT_RATE_LIMITS = {"login_failed": "10/5m/key,30/m/ip", "login": env.str("INTAVO_SIGN_IN_RATE", "60/m/ip")}

@@ -81,3 +81,46 @@ def test_healthz_says_which_part_is_down(db: None) -> None:
     answer = Client().get("/healthz")
     assert answer.status_code == 503
     assert answer.json() == {"web": True, "database": True, "worker": False}
+
+
+def account_mails() -> list[tuple[str, str, str]]:
+    """To, subject and text of every account mail that waits for its job, in order."""
+    jobs = ProcrastinateJob.objects.filter(task_name="account_mail").order_by("id")
+    return [(job.args["to"], job.args["subject"], job.args["text"]) for job in jobs]
+
+
+def test_confirming_in_the_browser_that_signed_up_signs_in(db: None) -> None:
+    client = Client()
+    client.post(f"{AUTH}/signup", {"email": "new@heron.example", "password": PASSWORD}, **JSON)
+    assert client.post(f"{AUTH}/email/verify", {"key": mailed_key()}, **JSON).status_code == 200
+    assert client.get("/api/me").json()["email"] == "new@heron.example"
+
+
+def test_account_mails_are_in_our_own_words(user: User) -> None:
+    Client().post(f"{AUTH}/signup", {"email": "new@heron.example", "password": PASSWORD}, **JSON)
+    Client().post(f"{AUTH}/signup", {"email": user.email, "password": PASSWORD}, **JSON)
+    Client().post(f"{AUTH}/password/request", {"email": user.email}, **JSON)
+    Client().post(f"{AUTH}/password/request", {"email": "nobody@heron.example"}, **JSON)
+    client = Client()
+    sign_in(client, PASSWORD)
+    change = {"current_password": PASSWORD, "new_password": "another long paddle"}
+    assert client.post("/_allauth/browser/v1/account/password/change", change, **JSON).status_code == 200
+    sent = account_mails()
+    assert [subject for _, subject, _ in sent] == [
+        "Please confirm your address", "You have an account already", "A new password for Intavo",
+        "There is no account with this address", "Your password was changed",
+    ]  # fmt: skip
+    for to, _, text in sent:
+        assert text.startswith(("Hello,", "Hello Morwenna Hale,"))
+        assert "!" not in text.partition("http")[0]
+        assert to in {user.email, "new@heron.example", "nobody@heron.example"}
+        assert "example.com" not in text
+
+
+def test_a_sign_in_from_somewhere_new_is_told_and_the_same_browser_is_not(user: User) -> None:
+    for agent in ("Paddle/1", "Paddle/1", "Kayak/2", "Kayak/2"):
+        body = {"email": user.email, "password": PASSWORD}
+        assert Client().post(f"{AUTH}/login", body, HTTP_USER_AGENT=agent, **JSON).status_code == 200
+    [(to, subject, text)] = account_mails()
+    assert (to, subject) == (user.email, "A sign-in from somewhere new")
+    assert "Kayak/2" in text

@@ -7,6 +7,15 @@ export function useMe() {
   return useQuery(meOptions)
 }
 
+/** Zones and countries by name, with a guess from what the browser says of itself. */
+export function usePlaces(zone: string) {
+  return useQuery({
+    queryKey: ['places', zone],
+    queryFn: () => take(client.GET('/api/places', { params: { query: { zone } } })),
+    staleTime: Infinity,
+  })
+}
+
 export function useFoundBusiness() {
   const queries = useQueryClient()
   return useMutation({

@@ -24,6 +24,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/places": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Places
+         * @description Time zones and countries by their names; `zone` is what the browser says of itself, for a guess.
+         */
+        get: operations["intavo_accounts_api_places"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/business": {
         parameters: {
             query?: never;
@@ -1342,6 +1362,8 @@ export interface components {
             timezone: string;
             /** Region */
             region: string;
+            /** Currency */
+            currency: string;
             /** Mail Address */
             mail_address: string;
             /** Promise Minutes */
@@ -1376,6 +1398,32 @@ export interface components {
             role: string;
             /** Away */
             away: boolean;
+        };
+        /** PlacesOut */
+        PlacesOut: {
+            /** Zones */
+            zones: components["schemas"]["ZoneOut"][];
+            /** Regions */
+            regions: components["schemas"]["RegionOut"][];
+            guess: components["schemas"]["ZoneOut"];
+        };
+        /** RegionOut */
+        RegionOut: {
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+            /** Currency */
+            currency: string;
+        };
+        /** ZoneOut */
+        ZoneOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Region */
+            region: string;
         };
         /** FoundIn */
         FoundIn: {
@@ -2955,6 +3003,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MeOut"];
+                };
+            };
+        };
+    };
+    intavo_accounts_api_places: {
+        parameters: {
+            query?: {
+                zone?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlacesOut"];
                 };
             };
         };

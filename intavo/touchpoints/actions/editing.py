@@ -8,7 +8,8 @@ from django.utils.text import slugify
 from pydantic import ValidationError
 
 from intavo.accounts.actor import Actor, Changed, Refused
-from intavo.accounts.models import Member
+from intavo.accounts.models import Business, Member
+from intavo.core.places import currency_of
 from intavo.core.rights import Right
 from intavo.core.touchpoint import (
     STARTERS,
@@ -36,7 +37,17 @@ def make(actor: Actor, *, starter: str, name: str, site_ids: list[int] | None = 
     chosen = next((one for one in STARTERS if one.key == starter), None)
     if chosen is None:
         raise Refused(("starter", f"There is no starter “{starter}”."))
-    return _made(actor, name or chosen.name, chosen.document, site_ids, f"From the starter “{chosen.name}”")
+    region = Business.objects.values_list("region", flat=True).get(pk=actor.business_id)
+    document = _priced(chosen.document, currency_of(region))
+    return _made(actor, name or chosen.name, document, site_ids, f"From the starter “{chosen.name}”")
+
+
+def _priced(document: Document, currency: str) -> Document:
+    """A starter with its prices in the currency of the business."""
+    data = document.model_dump(mode="json")
+    for part in (part for step in data["steps"] for part in step["parts"] if part["kind"] == "price"):
+        part["currency"] = currency
+    return Document.model_validate(data)
 
 
 def copy(actor: Actor, *, touchpoint_id: int) -> Touchpoint:

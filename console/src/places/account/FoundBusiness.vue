@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { useFoundBusiness } from '@/api/me'
+import { useFoundBusiness, usePlaces } from '@/api/me'
 import { useAddSite } from '@/api/sites'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import TextField from '@/parts/TextField.vue'
@@ -10,15 +10,19 @@ import { useForm } from './form'
 
 const name = ref('')
 const host = ref('')
-const timezone = ref(Intl.DateTimeFormat().resolvedOptions().timeZone || 'Europe/London')
-const zones = Intl.supportedValuesOf('timeZone')
-const names = new Intl.DisplayNames('en', { type: 'region', fallback: 'none' })
-const letters = [...'ABCDEFGHIJKLMNOPQRSTUVWXYZ']
-const regions = letters
-  .flatMap((one) => letters.map((other) => one + other))
-  .flatMap((code) => (names.of(code) ? [{ code, name: names.of(code) ?? code }] : []))
-  .sort((a, b) => a.name.localeCompare(b.name))
-const region = ref(new Intl.Locale(navigator.language).maximize().region ?? 'GB')
+const timezone = ref('')
+const region = ref('')
+const { data: places } = usePlaces(Intl.DateTimeFormat().resolvedOptions().timeZone || '')
+// The country and its currency follow the zone, until another one is chosen.
+watch(
+  places,
+  (known) => {
+    if (known && !timezone.value) timezone.value = known.guess.key
+  },
+  { immediate: true },
+)
+watch(timezone, (key) => (region.value = places.value?.zones.find((one) => one.key === key)?.region ?? region.value))
+const currency = computed(() => places.value?.regions.find((one) => one.code === region.value)?.currency ?? '')
 const found = useFoundBusiness()
 const addSite = useAddSite()
 const router = useRouter()
@@ -46,22 +50,22 @@ async function go() {
         hint="Like otterwick.example; any spelling will do."
       />
       <div>
-        <label for="zone" class="mb-1 block font-semibold">Its time zone</label>
+        <label for="zone" class="mb-1 block font-semibold">Where it is: its times go by it</label>
         <select id="zone" v-model="timezone" class="input">
-          <option v-for="zone in zones" :key="zone">{{ zone }}</option>
+          <option v-for="one in places?.zones" :key="one.key" :value="one.key">{{ one.name }}</option>
         </select>
         <p v-if="fields.timezone" class="mt-1 font-semibold text-rust">{{ fields.timezone }}</p>
       </div>
       <div>
         <label for="region" class="mb-1 block font-semibold">Its country</label>
         <select id="region" v-model="region" class="input">
-          <option v-for="one in regions" :key="one.code" :value="one.code">{{ one.name }}</option>
+          <option v-for="one in places?.regions" :key="one.code" :value="one.code">{{ one.name }}</option>
         </select>
         <p class="mt-1 text-sm" :class="fields.region ? 'font-semibold text-rust' : 'text-ink-2'">
-          {{ fields.region ?? 'Phone numbers are read with it.' }}
+          {{ fields.region ?? `Phone numbers are read with it, and prices are in ${currency}.` }}
         </p>
       </div>
-      <button class="btn btn-main justify-center" :disabled="busy">Go on to the first touchpoint</button>
+      <button class="btn btn-main justify-center" :disabled="busy || !timezone">Go on to the first touchpoint</button>
     </form>
   </AccountSheet>
 </template>

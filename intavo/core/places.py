@@ -1,0 +1,72 @@
+"""Time zones and countries with the names that people know, and what follows from a country. Source: CLDR, by Babel."""
+
+from dataclasses import dataclass
+from functools import cache
+
+from babel import Locale
+from babel.core import get_global
+from babel.dates import get_timezone_location
+from babel.numbers import get_territory_currencies
+
+
+@dataclass(frozen=True, slots=True)
+class Zone:
+    """A time zone: its IANA key, what it is called, and the country it lies in."""
+
+    key: str
+    name: str
+    region: str
+
+
+@dataclass(frozen=True, slots=True)
+class Region:
+    """A country: its two letters, its name, and its currency."""
+
+    code: str
+    name: str
+    currency: str
+
+
+@cache
+def zones() -> tuple[Zone, ...]:
+    """Every zone that a place on land goes by, each once, by country and town."""
+    names, aliases = _names(), get_global("zone_aliases")
+    found = [
+        Zone(key, _called(key, names[region]), region)
+        for key, region in get_global("zone_territories").items()
+        if region in names and key not in aliases
+    ]
+    return tuple(sorted(found, key=lambda one: one.name))
+
+
+def _called(key: str, country: str) -> str:
+    """ "United Kingdom", or with the town where a country has several: "United States: New York"."""
+    said = get_timezone_location(key, locale="en").removesuffix(" Time")
+    inside = said.partition(" (")[2].removesuffix(")")
+    return f"{country}: {inside or get_timezone_location(key, locale='en', return_city=True)}"
+
+
+@cache
+def _names() -> dict[str, str]:
+    known = {region for region in get_global("zone_territories").values() if len(region) == 2 and region.isalpha()}
+    return {code: name for code, name in Locale("en").territories.items() if code in known - {"ZZ"}}
+
+
+@cache
+def regions() -> tuple[Region, ...]:
+    """Every country that has a time, by its name; each once, and none without a name."""
+    found = [Region(code, name, currency_of(code)) for code, name in _names().items()]
+    return tuple(sorted(found, key=lambda one: one.name))
+
+
+def region_of(zone: str) -> str | None:
+    """The country that a zone lies in, its older names too; None where it lies in none."""
+    key = get_global("zone_aliases").get(zone, zone)
+    found = get_global("zone_territories").get(key)
+    return found if found in _names() else None
+
+
+def currency_of(region: str) -> str:
+    """The currency that is used in a country now; USD where none is known."""
+    found = get_territory_currencies(region)
+    return str(found[-1]) if found else "USD"
