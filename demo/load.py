@@ -95,7 +95,7 @@ def _business() -> Actor:
     main.name = "Boathouse"
     main.save(update_fields=["name"])
     today = clock.now().date()
-    set_hours(owner, hours=main, document=b.boathouse(*_winter(today)))
+    set_hours(owner, hours_id=main.pk, document=b.boathouse(*_winter(today)))
     for name, document in b.OTHER_HOURS.items():
         add_hours(owner, name=name, document=document)
     for situation, reply in b.REPLIES.items():

@@ -8,10 +8,21 @@ from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.accounts.models import Business
 from intavo.accounts.queries import business_of, somebody_free
 from intavo.core.hours import OpeningHours
-from intavo.core.replies import Promise, Situation, choose, fill, next_moment_of, promise_words, situation, slots
+from intavo.core.replies import (
+    Promise,
+    Situation,
+    Slot,
+    choose,
+    fill,
+    holiday_name,
+    next_moment_of,
+    promise_words,
+    situation,
+    slots,
+)
 from intavo.project import clock
 
-from .actions import set_hours
+from .actions import add_hours, drop_hours, follow_hours, rename_hours, reset_reply, set_hours, set_replies
 from .models import HoursSet
 from .queries import main_hours, replies
 
@@ -23,12 +34,16 @@ class ToldOut(Schema):
     title: str
     text: str
     in_effect: bool
+    comes: bool
+    own: bool
+    reply: dict[str, Any]
 
 
 class SetOut(Schema):
     id: int
     name: str
     document: dict[str, Any]
+    sites: list[str]
 
 
 class HoursOut(Schema):
@@ -41,6 +56,23 @@ class HoursOut(Schema):
 
 class HoursIn(Schema):
     document: dict[str, Any]
+
+
+class NewHoursIn(Schema):
+    name: str
+    document: dict[str, Any]
+
+
+class NameIn(Schema):
+    name: str
+
+
+class FollowIn(Schema):
+    hours_id: int
+
+
+class ReplyIn(Schema):
+    reply: dict[str, Any]
 
 
 @router.get("/hours", response=HoursOut)
@@ -59,28 +91,81 @@ def hours(request: MemberRequest) -> HoursOut:
 
 
 def _set(row: HoursSet) -> SetOut:
-    return SetOut(id=row.pk, name=row.name, document=row.document)
+    sites = row.sitehours_set.select_related("site").order_by("site_id")
+    return SetOut(id=row.pk, name=row.name, document=row.document, sites=[one.site.name for one in sites])
 
 
 def _told(business: Business, value: OpeningHours, promise: Promise) -> list[ToldOut]:
-    """What is said in each situation, as it will read when the situation comes next."""
+    """What is said in each situation, as it will read when the situation comes next.
+
+    Where it does not come within 400 days, no date would be true: slots are then named instead of filled.
+    """
     at, table = clock.now(), replies(business.pk)
     now = situation(value, at, somebody_free(business.pk))
     found = []
     for one in Situation:
         then = at if one is now else next_moment_of(one, value, at)
-        words = slots(value, then, value.zone, promise.due(value, then))
-        reply = choose(table, one, business.language, business.language).reply
+        comes = one is now or one is not Situation.HOLIDAY or holiday_name(value, then) is not None
+        words = slots(value, then, value.zone, promise.due(value, then)) if comes else _NAMED
+        chosen = choose(table, one, business.language, business.language)
+        reply = chosen.reply
         told = ToldOut(
-            situation=one.value, title=fill(reply.title, words), text=fill(reply.text, words), in_effect=one is now
-        )
+            situation=one.value, title=fill(reply.title, words), text=fill(reply.text, words), in_effect=one is now,
+            comes=comes, own=chosen.cell in table, reply=reply.model_dump(mode="json"),
+        )  # fmt: skip
         found.append(told)
     return found
+
+
+_NAMED: dict[Slot, str] = {
+    "next_opening": "(when you open again)", "closing_time": "(when you close)", "day_name": "(name of the day)",
+    "promise": "(when you answer)", "back_at": "(when somebody is back)", "first_name": "(their first name)",
+}  # fmt: skip
+
+
+@router.post("/hours", response={201: SetOut})
+def make_hours(request: MemberRequest, body: NewHoursIn) -> Status[SetOut]:
+    """Add a named set of hours."""
+    return Status(201, _set(add_hours(request.auth, name=body.name, document=body.document)))
+
+
+@router.put("/hours/{hours_id}/name", response={204: None})
+def name_hours(request: MemberRequest, hours_id: int, body: NameIn) -> Status[None]:
+    """Rename a set of hours."""
+    rename_hours(request.auth, hours_id=hours_id, name=body.name)
+    return Status(204, None)
+
+
+@router.delete("/hours/{hours_id}", response={204: None})
+def delete_hours(request: MemberRequest, hours_id: int) -> Status[None]:
+    """Delete a set of hours that nothing follows."""
+    drop_hours(request.auth, hours_id=hours_id)
+    return Status(204, None)
+
+
+@router.put("/sites/{site_id}/hours", response={204: None})
+def choose_hours(request: MemberRequest, site_id: int, body: FollowIn) -> Status[None]:
+    """Say which hours are the main ones of a site."""
+    follow_hours(request.auth, site_id=site_id, hours_id=body.hours_id)
+    return Status(204, None)
+
+
+@router.put("/replies/{situation}", response={204: None})
+def change_reply(request: MemberRequest, situation: str, body: ReplyIn) -> Status[None]:
+    """Say what visitors are told in a situation."""
+    set_replies(request.auth, situation=situation, reply=body.reply)
+    return Status(204, None)
+
+
+@router.delete("/replies/{situation}", response={204: None})
+def put_back(request: MemberRequest, situation: str) -> Status[None]:
+    """Back to the words that ship."""
+    reset_reply(request.auth, situation=situation)
+    return Status(204, None)
 
 
 @router.put("/hours/{hours_id}", response={204: None})
 def change_hours(request: MemberRequest, hours_id: int, body: HoursIn) -> Status[None]:
     """Replace a set of hours."""
-    row = HoursSet.objects.get(pk=hours_id, business_id=request.auth.business_id)
-    set_hours(request.auth, hours=row, document=body.document)
+    set_hours(request.auth, hours_id=hours_id, document=body.document)
     return Status(204, None)

@@ -64,7 +64,7 @@ def world(name: str, email: str, host: str, **after: Any) -> World:
         user=User.objects.create_user(email, PASSWORD, name=f"Owner of {name}"), name=name, timezone="Europe/London"
     )
     hours = main_hours(owner.business_id)
-    set_hours(owner, hours=hours, document={"timezone": "Europe/London", "week": WEEK, "exceptions": []})
+    set_hours(owner, hours_id=hours.pk, document={"timezone": "Europe/London", "week": WEEK, "exceptions": []})
     site = add_site(owner, name=name, hosts=[host])
     row = make(owner, starter="news", name=f"News of {name}")
     document = dict(row.draft.document)

@@ -100,3 +100,63 @@ def test_somebody_without_a_business_founds_one_and_a_bad_zone_is_named(db: None
     assert {error["field"] for error in bad.json()["errors"]} == {"name", "timezone"}
     assert client.post("/api/business", {"name": "New", "timezone": "Europe/Paris"}, **JSON).status_code == 201
     assert Business.objects.get(name="New").hours_sets.get().value.timezone == "Europe/Paris"
+
+
+def test_times_are_taken_as_people_type_them(otterwick: World) -> None:
+    hours = main_hours(otterwick.owner.business_id)
+    week = [{"day": "mon", "from": "8:30", "to": "5pm"}]
+    document = {"timezone": "Europe/London", "week": week, "exceptions": [
+        {"first": "2026-12-24", "last": "2026-12-24", "label": "Eve", "holiday": False, "stretches": [{"from": "9", "to": "13.00"}]}
+    ]}  # fmt: skip
+    assert put(otterwick.console(), f"hours/{hours.pk}", {"document": document}).status_code == 204
+    hours.refresh_from_db()
+    assert hours.document["week"] == [{"day": "mon", "from": "08:30", "to": "17:00"}]
+    assert hours.document["exceptions"][0]["stretches"] == [{"from": "09:00", "to": "13:00"}]
+
+
+def test_hours_are_made_renamed_chosen_for_a_site_and_deleted_when_nothing_follows_them(otterwick: World) -> None:
+    console = otterwick.console()
+    document = {"timezone": "Europe/London", "week": [{"day": "sat", "from": "10:00", "to": "12:00"}], "exceptions": []}
+    made = console.post("/api/hours", {"name": "Stall", "document": document}, content_type="application/json").json()
+    assert put(console, f"hours/{made['id']}/name", {"name": "Market stall"}).status_code == 204
+    again = console.post("/api/hours", {"name": "market stall", "document": document}, content_type="application/json")
+    assert again.json()["errors"][0]["field"] == "name"
+    assert put(console, f"sites/{otterwick.site.pk}/hours", {"hours_id": made["id"]}).status_code == 204
+    assert main_hours(otterwick.owner.business_id).name == "Market stall"
+    refused = console.delete(f"/api/hours/{made['id']}").json()["errors"][0]["message"]
+    assert "the site" in refused
+    first = next(one["id"] for one in console.get("/api/hours").json()["others"])
+    assert put(console, f"sites/{otterwick.site.pk}/hours", {"hours_id": first}).status_code == 204
+    assert console.delete(f"/api/hours/{made['id']}").status_code == 204
+    assert "only hours" in console.delete(f"/api/hours/{first}").json()["errors"][0]["message"]
+
+
+def test_hours_that_a_touchpoint_follows_are_not_deleted(otterwick: World) -> None:
+    console, row = otterwick.console(), otterwick.touchpoint
+    document = {"timezone": "Europe/London", "week": [], "exceptions": []}
+    made = console.post("/api/hours", {"name": "Late", "document": document}, content_type="application/json").json()
+    draft = console.get(f"/api/touchpoints/{row.pk}").json()
+    draft["document"]["show"]["sentences"][0]["during"] |= {"only": "open", "hours": made["id"]}
+    body = {"document": draft["document"], "based_on": draft["number"]}
+    assert put(console, f"touchpoints/{row.pk}/draft", body).status_code == 200
+    refused = console.delete(f"/api/hours/{made['id']}").json()["errors"][0]["message"]
+    assert f"“{row.name}”" in refused
+
+
+def test_replies_are_edited_and_put_back(otterwick: World, visitor: Visitor) -> None:
+    console = otterwick.console()
+    reply = {"title": ["Hello"], "text": ["You hear from us ", {"slot": "promise"}, "."]}
+    assert put(console, "replies/open", {"reply": reply}).status_code == 204
+    assert visitor.plan().json()["hours"]["says"] == {"title": "Hello", "text": "You hear from us today by 16:05."}
+    assert put(console, "replies/open", {"reply": {"text": [{"slot": "nonsense"}]}}).status_code == 422
+    assert put(console, "replies/sometimes", {"reply": reply}).json()["errors"][0]["field"] == "situation"
+    assert console.delete("/api/replies/open").status_code == 204
+    told = {one["situation"]: one for one in console.get("/api/hours").json()["told"]}
+    assert (told["open"]["title"], told["open"]["own"]) == ("Thank you", False)
+
+
+def test_no_untrue_date_is_previewed_for_a_holiday_that_never_comes(otterwick: World) -> None:
+    told = {one["situation"]: one for one in otterwick.console().get("/api/hours").json()["told"]}
+    assert told["holiday"]["comes"] is False
+    assert "(when you open again)" in told["holiday"]["text"]
+    assert told["after-hours"]["comes"] is True

@@ -1,4 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
+import type { Run } from '@/places/touchpoints/fields/runs'
 import { client, take, type Schemas } from './client'
 
 export interface Stretch {
@@ -10,10 +11,10 @@ export interface HoursDocument {
   week: (Stretch & { day: string })[]
   exceptions: { first: string; last: string; label: string; holiday: boolean; stretches: Stretch[] }[]
 }
-export type Hours = Omit<Schemas['HoursOut'], 'main' | 'others'> & {
-  main: { id: number; name: string; document: HoursDocument }
-  others: { id: number; name: string; document: HoursDocument }[]
-}
+export type HoursSet = { id: number; name: string; document: HoursDocument; sites: string[] }
+export type Reply = { title: Run[]; text: Run[]; button: string; tone: string; hidden: boolean }
+export type Told = Omit<Schemas['ToldOut'], 'reply'> & { reply: Reply }
+export type Hours = Omit<Schemas['HoursOut'], 'main' | 'others' | 'told'> & { main: HoursSet; others: HoursSet[]; told: Told[] }
 
 export function useHours() {
   return useQuery({
@@ -35,4 +36,31 @@ export function useSaveHours() {
       ),
     onSuccess: () => queries.invalidateQueries(),
   })
+}
+
+const of = (hours_id: number) => ({ path: { hours_id } })
+
+export async function makeHours(name: string, document: HoursDocument) {
+  return take(client.POST('/api/hours', { body: { name, document: document as unknown as Record<string, never> } }))
+}
+
+export async function renameHours(id: number, name: string): Promise<void> {
+  await take(client.PUT('/api/hours/{hours_id}/name', { params: of(id), body: { name } }))
+}
+
+export async function dropHours(id: number): Promise<void> {
+  await take(client.DELETE('/api/hours/{hours_id}', { params: of(id) }))
+}
+
+export async function followHours(site_id: number, hours_id: number): Promise<void> {
+  await take(client.PUT('/api/sites/{site_id}/hours', { params: { path: { site_id } }, body: { hours_id } }))
+}
+
+export async function saveReply(situation: string, reply: Reply): Promise<void> {
+  const body = { reply: reply as unknown as Record<string, never> }
+  await take(client.PUT('/api/replies/{situation}', { params: { path: { situation } }, body }))
+}
+
+export async function putBackReply(situation: string): Promise<void> {
+  await take(client.DELETE('/api/replies/{situation}', { params: { path: { situation } } }))
 }

@@ -265,6 +265,30 @@ export interface paths {
          */
         get: operations["intavo_hours_api_hours"];
         put?: never;
+        /**
+         * Make Hours
+         * @description Add a named set of hours.
+         */
+        post: operations["intavo_hours_api_make_hours"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hours/{hours_id}/name": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Name Hours
+         * @description Rename a set of hours.
+         */
+        put: operations["intavo_hours_api_name_hours"];
         post?: never;
         delete?: never;
         options?: never;
@@ -286,7 +310,55 @@ export interface paths {
          */
         put: operations["intavo_hours_api_change_hours"];
         post?: never;
+        /**
+         * Delete Hours
+         * @description Delete a set of hours that nothing follows.
+         */
+        delete: operations["intavo_hours_api_delete_hours"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/hours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Choose Hours
+         * @description Say which hours are the main ones of a site.
+         */
+        put: operations["intavo_hours_api_choose_hours"];
+        post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/replies/{situation}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Reply
+         * @description Say what visitors are told in a situation.
+         */
+        put: operations["intavo_hours_api_change_reply"];
+        post?: never;
+        /**
+         * Put Back
+         * @description Back to the words that ship.
+         */
+        delete: operations["intavo_hours_api_put_back"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2018,6 +2090,8 @@ export interface components {
             document: {
                 [key: string]: unknown;
             };
+            /** Sites */
+            sites: string[];
         };
         /** ToldOut */
         ToldOut: {
@@ -2029,11 +2103,45 @@ export interface components {
             text: string;
             /** In Effect */
             in_effect: boolean;
+            /** Comes */
+            comes: boolean;
+            /** Own */
+            own: boolean;
+            /** Reply */
+            reply: {
+                [key: string]: unknown;
+            };
+        };
+        /** NewHoursIn */
+        NewHoursIn: {
+            /** Name */
+            name: string;
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            };
+        };
+        /** NameIn */
+        NameIn: {
+            /** Name */
+            name: string;
         };
         /** HoursIn */
         HoursIn: {
             /** Document */
             document: {
+                [key: string]: unknown;
+            };
+        };
+        /** FollowIn */
+        FollowIn: {
+            /** Hours Id */
+            hours_id: number;
+        };
+        /** ReplyIn */
+        ReplyIn: {
+            /** Reply */
+            reply: {
                 [key: string]: unknown;
             };
         };
@@ -2279,11 +2387,6 @@ export interface components {
              * @default false
              */
             as_far: boolean;
-        };
-        /** NameIn */
-        NameIn: {
-            /** Name */
-            name: string;
         };
         /** TurnIn */
         TurnIn: {
@@ -3327,6 +3430,54 @@ export interface operations {
             };
         };
     };
+    intavo_hours_api_make_hours: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewHoursIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetOut"];
+                };
+            };
+        };
+    };
+    intavo_hours_api_name_hours: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                hours_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NameIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     intavo_hours_api_change_hours: {
         parameters: {
             query?: never;
@@ -3341,6 +3492,94 @@ export interface operations {
                 "application/json": components["schemas"]["HoursIn"];
             };
         };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    intavo_hours_api_delete_hours: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                hours_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    intavo_hours_api_choose_hours: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FollowIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    intavo_hours_api_change_reply: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                situation: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReplyIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    intavo_hours_api_put_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                situation: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description No Content */
             204: {

@@ -19,6 +19,7 @@ from .ical import read_exceptions, write_calendar
 from .model import HoursException, OpeningHours, Stretch, WeeklyStretch
 from .schema_org import opening_hours_specification
 from .stretches import AnyHours, OpenStretch
+from .typed import read_clock
 
 __all__ = [
     "HORIZON",
@@ -38,6 +39,7 @@ __all__ = [
     "open_time",
     "opening_hours_specification",
     "public_holidays",
+    "read_clock",
     "read_exceptions",
     "write_calendar",
 ]

@@ -1,5 +1,6 @@
 """Every write on touchpoints and on what they use."""
 
+from . import following as following
 from .assets import add_asset, describe_asset, forget_asset
 from .codes import add_codes, csv_address, drop_codes, give_code, revoke_csv
 from .editing import (

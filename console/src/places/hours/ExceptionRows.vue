@@ -1,13 +1,26 @@
 <script setup lang="ts">
 import type { HoursDocument } from '@/api/hours'
+import { useClock } from '@/lib/clock'
+import { toLocal } from '@/lib/local'
+import { vTyped } from '@/lib/typed'
 import StretchRows from './StretchRows.vue'
 
 const rows = defineModel<HoursDocument['exceptions']>({ required: true })
 const props = defineProps<{ errors: Record<string, string> }>()
 
+const { zone, now } = useClock()
 function add() {
-  const day = new Date(Date.now() + 7 * 24 * 3600 * 1000).toISOString().slice(0, 10)
+  const day = toLocal(now.value.toISOString(), zone.value).slice(0, 10)
   rows.value.push({ first: day, last: day, label: '', holiday: false, stretches: [] })
+}
+/** The last day follows the first, as long as nobody has said how long it is. */
+function begin(at: number, event: Event) {
+  const row = rows.value[at]
+  const day = (event.target as HTMLInputElement).value
+  if (!row || !day) return
+  const long = row.last > row.first
+  row.first = day
+  if (!long || row.last < day) row.last = day
 }
 function wrong(at: number): string {
   const found = Object.entries(props.errors).find(([field]) => field.startsWith(`hours.exceptions.${at}.`))
@@ -18,7 +31,13 @@ function wrong(at: number): string {
 <template>
   <div v-for="(row, at) in rows" :key="at" class="mb-2 rounded-md border border-line-2 p-2.5">
     <div class="flex flex-wrap items-center gap-2">
-      <input v-model="row.first" type="date" class="input w-auto!" :aria-label="`First day of ${row.label || 'this one'}`" />
+      <input
+        v-typed="row.first"
+        type="date"
+        class="input w-auto!"
+        :aria-label="`First day of ${row.label || 'this one'}`"
+        @change="begin(at, $event)"
+      />
       <span aria-hidden="true">–</span>
       <input v-model="row.last" type="date" class="input w-auto!" :aria-label="`Last day of ${row.label || 'this one'}`" />
       <input v-model="row.label" class="input w-36!" placeholder="What is it?" aria-label="What it is" />

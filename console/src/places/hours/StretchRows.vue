@@ -1,19 +1,38 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import type { Stretch } from '@/api/hours'
+import { readClock } from '@/lib/clocktime'
 
-defineProps<{ stretch: Stretch; label: string }>()
+const props = defineProps<{ stretch: Stretch; label: string }>()
 defineEmits<{ remove: [] }>()
+const read = computed(() => [readClock(props.stretch.from), readClock(props.stretch.to)] as const)
+const overnight = computed(() => read.value[0] !== null && read.value[1] !== null && read.value[1] <= read.value[0])
+/** What was typed stands as a time once the box is left. */
+function settle(end: 'from' | 'to') {
+  const found = readClock(props.stretch[end])
+  // eslint-disable-next-line vue/no-mutating-props -- the row is a view on the form's own draft
+  if (found) props.stretch[end] = found
+}
 </script>
 
 <template>
-  <div class="mb-1 flex items-center gap-2">
-    <!-- Plain text, since a time field knows no 24:00. -->
-    <!-- eslint-disable-next-line vue/no-mutating-props -- the row is a view on the form's own draft -->
-    <input v-model.trim="stretch.from" class="input w-20!" :aria-label="`${label} from`" inputmode="numeric" maxlength="5" />
-    <span aria-hidden="true">–</span>
-    <!-- eslint-disable-next-line vue/no-mutating-props -- the row is a view on the form's own draft -->
-    <input v-model.trim="stretch.to" class="input w-20!" :aria-label="`${label} to`" inputmode="numeric" maxlength="5" />
-    <span v-if="stretch.to <= stretch.from" class="text-sm text-ink-2">into the next day</span>
+  <div class="mb-1 flex flex-wrap items-center gap-2">
+    <template v-for="end in ['from', 'to'] as const" :key="end">
+      <span v-if="end === 'to'" aria-hidden="true">–</span>
+      <!-- Plain text, since a time field knows no 24:00 and nobody types as it wants. -->
+      <!-- eslint-disable vue/no-mutating-props -- the row is a view on the form's own draft -->
+      <input
+        v-model.trim="stretch[end]"
+        class="input w-20!"
+        :aria-label="`${label} ${end}`"
+        :aria-invalid="read[end === 'from' ? 0 : 1] === null"
+        maxlength="12"
+        @change="settle(end)"
+      />
+      <!-- eslint-enable vue/no-mutating-props -->
+    </template>
+    <span v-if="overnight" class="text-sm text-ink-2">until the next day</span>
+    <span v-else-if="read.includes(null)" class="text-sm font-semibold text-rust">write it like 9:30 or 5pm</span>
     <button
       type="button"
       class="btn-link text-sm"

@@ -1,8 +1,13 @@
 <script setup lang="ts">
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
+import { useMe } from '@/api/me'
 import { ADDABLE } from './fresh'
 
 /** What can be added, by kind; always in view, and it opens upwards. */
+const { data: me } = useMe()
+/** A price begins in the currency of the business. */
+const fitting = (pattern: object) =>
+  'currency' in pattern ? { ...pattern, currency: me.value?.business?.currency ?? pattern.currency } : pattern
 const emit = defineEmits<{ add: [pattern: object] }>()
 </script>
 
@@ -17,7 +22,7 @@ const emit = defineEmits<{ add: [pattern: object] }>()
             type="button"
             class="w-full rounded px-2 py-1 text-left"
             :class="{ 'bg-petrol-wash': active }"
-            @click="emit('add', pattern)"
+            @click="emit('add', fitting(pattern))"
           >
             {{ name }}
           </button>

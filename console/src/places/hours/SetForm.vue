@@ -1,0 +1,103 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import { followHours, renameHours, dropHours, useSaveHours, type HoursDocument, type HoursSet } from '@/api/hours'
+import { useKnownSites } from '@/api/sites'
+import { useForm } from '@/places/account/form'
+import { useNotices } from '@/lib/notices'
+import { vTyped } from '@/lib/typed'
+import ErrorBox from '@/parts/ErrorBox.vue'
+import ExceptionRows from './ExceptionRows.vue'
+import StretchRows from './StretchRows.vue'
+
+/** One named set of hours: its week, its odd days, its name, and the sites that go by it. */
+const props = defineProps<{ set: HoursSet; only: boolean }>()
+const emit = defineEmits<{ changed: [] }>()
+const DAYS = { mon: 'Monday', tue: 'Tuesday', wed: 'Wednesday', thu: 'Thursday', fri: 'Friday', sat: 'Saturday', sun: 'Sunday' } as const
+type Day = keyof typeof DAYS
+const save = useSaveHours()
+const notices = useNotices()
+const { data: sites } = useKnownSites()
+const { error, fields, busy, run } = useForm()
+const about = useForm()
+const draft = ref<HoursDocument>(JSON.parse(JSON.stringify(props.set.document)) as HoursDocument)
+const before = computed(() => JSON.stringify(props.set.document))
+const changed = computed(() => JSON.stringify(draft.value) !== before.value)
+watch(before, (text) => (draft.value = JSON.parse(text) as HoursDocument))
+const ofDay = (day: Day) => draft.value.week.map((one, at) => ({ one, at })).filter(({ one }) => one.day === day)
+const add = (day: Day) => draft.value.week.push({ day, from: '09:00', to: '17:00' })
+/** Errors of a day's stretches, by their place in the week. */
+const wrong = (at: number) => fields.value[`hours.week.${at}.from`] ?? fields.value[`hours.week.${at}.to`]
+
+async function keep() {
+  await save.mutateAsync({ id: props.set.id, document: draft.value })
+  notices.say('Saved. Visitors are told by the new hours within a second.')
+}
+const told = (work: () => Promise<unknown>, words: string) =>
+  about.run(async () => {
+    await work()
+    emit('changed')
+    notices.say(words)
+  })
+function rename(event: Event) {
+  const name = (event.target as HTMLInputElement).value
+  if (name.trim() && name !== props.set.name) void told(() => renameHours(props.set.id, name), 'Renamed.')
+}
+</script>
+
+<template>
+  <div class="sheet p-5">
+    <div class="mb-4 flex flex-wrap items-end gap-x-5 gap-y-2 border-b border-line-2 pb-4">
+      <label class="text-sm text-ink-2"
+        >What they are called<input v-typed="set.name" class="input w-56!" maxlength="80" @change="rename"
+      /></label>
+      <fieldset v-if="sites?.length" class="flex flex-wrap items-center gap-x-4">
+        <legend class="text-sm text-ink-2">Main hours of</legend>
+        <label v-for="one in sites" :key="one.id" class="flex items-center gap-1.5">
+          <input
+            type="checkbox"
+            :checked="set.sites.includes(one.name)"
+            :disabled="set.sites.includes(one.name)"
+            @change="told(() => followHours(one.id, set.id), `${one.name} goes by ${set.name} now.`)"
+          />
+          {{ one.name }}
+        </label>
+      </fieldset>
+      <button v-if="!only" type="button" class="btn ml-auto text-rust" @click="told(() => dropHours(set.id), `${set.name} is deleted.`)">
+        Delete them
+      </button>
+      <p v-if="about.error.value" class="w-full font-semibold text-rust" role="alert">
+        {{ Object.values(about.fields.value)[0] ?? about.error.value.message }}
+      </p>
+    </div>
+    <form novalidate :aria-label="set.name" @submit.prevent="run(keep)">
+      <h2 class="mb-2">The week</h2>
+      <div
+        v-for="(name, day) in DAYS"
+        :key="day"
+        class="grid min-h-11 grid-cols-[7rem_1fr_auto] items-start gap-3 border-b border-line-2 py-1.5"
+      >
+        <span class="pt-1.5 font-semibold">{{ name }}</span>
+        <div>
+          <p v-if="!ofDay(day).length" class="hatch rounded px-2 py-1.5">
+            <span class="rounded bg-sheet px-1.5 text-ink-2">closed</span>
+          </p>
+          <template v-for="{ one, at } in ofDay(day)" :key="at">
+            <StretchRows :stretch="one" :label="name" @remove="draft.week.splice(at, 1)" />
+            <p v-if="wrong(at)" class="mb-1 font-semibold text-rust" role="alert">{{ wrong(at) }}</p>
+          </template>
+        </div>
+        <button type="button" class="btn" :aria-label="`Add hours on ${name}`" @click="add(day)">+</button>
+      </div>
+      <p class="my-2 text-sm text-ink-2">Write times as you like: 8:30, 9am, 17.30. An end before its start runs past midnight.</p>
+      <h2 class="mt-5 mb-2">Odd days</h2>
+      <ExceptionRows v-model="draft.exceptions" :errors="fields" />
+      <ErrorBox v-if="!Object.keys(fields).length" :error="error" />
+      <p v-if="fields['hours.exceptions']" class="font-semibold text-rust" role="alert">{{ fields['hours.exceptions'] }}</p>
+      <div class="mt-4 flex items-center gap-3">
+        <button class="btn btn-main" :disabled="busy || !changed">Save the hours</button>
+        <button v-if="changed" type="button" class="btn" @click="draft = JSON.parse(before)">Put back</button>
+        <span v-if="changed" class="text-brass">not saved yet</span>
+      </div>
+    </form>
+  </div>
+</template>
