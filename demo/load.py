@@ -20,6 +20,7 @@ from intavo.core.replies import Reply, Situation
 from intavo.core.rights import Role
 from intavo.core.touchpoint import Document
 from intavo.followup.actions import put_off, wait_for_them
+from intavo.followup.first_steps import put_away
 from intavo.followup.models import FollowUp, PromiseCounted
 from intavo.hours.actions import add_hours, set_hours, set_reply
 from intavo.hours.queries import main_hours
@@ -91,6 +92,7 @@ def _business() -> Actor:
     for name, email in b.STAFF:
         add_member(owner, user=_user(name, email), role=Role.STAFF)
     change_business(owner, name=b.NAME, mail_address=b.MAIL_ADDRESS, promise_minutes=120)
+    put_away(owner)
     main = main_hours(owner.business_id)
     main.name = "Boathouse"
     main.save(update_fields=["name"])

@@ -26,6 +26,11 @@ export const router = createRouter({
     { path: '/touchpoints/:id(\\d+)', component: () => import('./places/touchpoints/TouchpointEditor.vue'), meta: { title: 'Touchpoint' } },
     { path: '/quarantine', component: () => import('./places/quarantine/QuarantinePlace.vue'), meta: { title: 'Set aside' } },
     { path: '/hours', component: () => import('./places/hours/HoursPlace.vue'), meta: { title: 'Hours' } },
+    {
+      path: '/script',
+      component: () => import('./places/business/ScriptPage.vue'),
+      meta: { title: 'The script on your site', open: true },
+    },
     { path: '/business', component: () => import('./places/business/BusinessPlace.vue'), meta: { title: 'Business' } },
     { path: '/:rest(.*)*', component: () => import('./places/NotHere.vue'), meta: { title: 'Not here' } },
   ],

@@ -82,3 +82,8 @@ def set_away(actor: Actor, *, away: bool) -> None:
     with transaction.atomic():
         Member.objects.filter(pk=actor.member_id, business_id=actor.business_id).update(away=away)
         business_changed.tell(actor.business_id)
+
+
+def look_at_hours(actor: Actor) -> None:
+    """Somebody of the business has seen its hours, and left or made them as they are."""
+    Business.objects.filter(pk=actor.business_id, hours_looked_at=False).update(hours_looked_at=True)

@@ -51,6 +51,9 @@ class Business(models.Model):
     language = models.CharField(max_length=8, default="en")
     promise_minutes = models.PositiveIntegerField(null=True, default=120)
     mail_address = models.EmailField()
+    # What a new owner is shown first is put away, and the hours were looked at.
+    first_steps_away = models.BooleanField(default=False)
+    hours_looked_at = models.BooleanField(default=False)
     created_at = models.DateTimeField()
 
     class Meta:

@@ -3,7 +3,7 @@
 from datetime import datetime
 from typing import Any, Literal
 
-from ninja import Router, Schema
+from ninja import Router, Schema, Status
 
 from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.core import followup as rules
@@ -14,6 +14,7 @@ from intavo.project import clock
 
 from . import actions
 from .day import day_line
+from .first_steps import first_steps, put_away
 from .models import FollowUp
 from .queries import (
     PAGE,
@@ -267,6 +268,28 @@ def take_up(request: MemberRequest, followup_id: int) -> OneOut:
     """Make it for us again."""
     actions.take_up(request.auth, followup_id=followup_id)
     return _one(request, followup_id)
+
+
+class FirstStepOut(Schema):
+    key: str
+    done: bool
+    name: str
+    how: str
+    button: str
+    go: str
+
+
+@router.get("/first-steps", response=list[FirstStepOut])
+def steps(request: MemberRequest) -> list[FirstStepOut]:
+    """What stands between a new owner and the first lead; none once all is done."""
+    return [FirstStepOut.from_orm(one) for one in first_steps(request.auth)]
+
+
+@router.delete("/first-steps", response={204: None})
+def put_steps_away(request: MemberRequest) -> Status[None]:
+    """Show them no longer."""
+    put_away(request.auth)
+    return Status(204, None)
 
 
 @router.get("/day", response=DayOut)

@@ -5,6 +5,7 @@ from typing import Any
 from django.db import transaction
 from pydantic import ValidationError
 
+from intavo.accounts.actions import look_at_hours
 from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.effects import business_created
 from intavo.accounts.models import Business
@@ -41,6 +42,7 @@ def set_hours(actor: Actor, *, hours_id: int, document: dict[str, Any]) -> None:
         hours.document = value.model_dump(mode="json", by_alias=True)
         hours.save(update_fields=["document"])
         touch(actor.business_id)
+        look_at_hours(actor)
         actor.noted("hours changed", hours=hours.pk, name=hours.name)
 
 

@@ -4,6 +4,7 @@ from typing import Any
 
 from ninja import Router, Schema, Status
 
+from intavo.accounts.actions import look_at_hours
 from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.accounts.models import Business
 from intavo.accounts.queries import business_of, somebody_free
@@ -121,6 +122,13 @@ _NAMED: dict[Slot, str] = {
     "next_opening": "(when you open again)", "closing_time": "(when you close)", "day_name": "(name of the day)",
     "promise": "(when you answer)", "back_at": "(when somebody is back)", "first_name": "(their first name)",
 }  # fmt: skip
+
+
+@router.post("/hours/looked-at", response={204: None})
+def looked_at(request: MemberRequest) -> Status[None]:
+    """They are right as they are."""
+    look_at_hours(request.auth)
+    return Status(204, None)
 
 
 @router.post("/hours", response={201: SetOut})

@@ -276,6 +276,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/hours/looked-at": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Looked At
+         * @description They are right as they are.
+         */
+        post: operations["intavo_hours_api_looked_at"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/hours/{hours_id}/name": {
         parameters: {
             query?: never;
@@ -1171,6 +1191,30 @@ export interface paths {
          */
         post: operations["intavo_followup_api_take_up"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/first-steps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Steps
+         * @description What stands between a new owner and the first lead; none once all is done.
+         */
+        get: operations["intavo_followup_api_steps"];
+        put?: never;
+        post?: never;
+        /**
+         * Put Steps Away
+         * @description Show them no longer.
+         */
+        delete: operations["intavo_followup_api_put_steps_away"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2738,6 +2782,21 @@ export interface components {
         FinishIn: {
             outcome: components["schemas"]["Outcome"];
         };
+        /** FirstStepOut */
+        FirstStepOut: {
+            /** Key */
+            key: string;
+            /** Done */
+            done: boolean;
+            /** Name */
+            name: string;
+            /** How */
+            how: string;
+            /** Button */
+            button: string;
+            /** Go */
+            go: string;
+        };
         /** DayOut */
         DayOut: {
             /**
@@ -3451,6 +3510,24 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["SetOut"];
                 };
+            };
+        };
+    };
+    intavo_hours_api_looked_at: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -4687,6 +4764,44 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["OneOut"];
                 };
+            };
+        };
+    };
+    intavo_followup_api_steps: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FirstStepOut"][];
+                };
+            };
+        };
+    };
+    intavo_followup_api_put_steps_away: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

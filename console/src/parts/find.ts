@@ -41,10 +41,8 @@ export const PLACES: Choice[] = [
     '/business#site-rules',
     'groups of pages search social lists interruptions cookie notice cap',
   ),
+  to('x', 'The script on your site', 'Help', '/script', 'snippet api calls events csp developer web person javascript'),
   to('q', 'Questions & answers', 'Setting', '/business#questions', 'faq help'),
-  to('m', 'People of the business', 'Setting', '/business#people', 'members invite staff owner role'),
-  to('a', 'Your account', 'Setting', '/account', 'password address sign out two-factor sessions name'),
-  to('l', 'Who did what', 'Setting', '/business#log', 'audit log history'),
   to('u', 'What was set aside', 'Go to', '/quarantine', 'spam quarantine'),
   to('k', 'Keys of this screen', 'Help: press F1', '/follow-up', 'help shortcuts keyboard'),
 ]

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue'
+import { nextTick, ref, watch } from 'vue'
+import { useRoute } from 'vue-router'
 import { useChangeBusiness, useMe } from '@/api/me'
 import { useAddSite, useSites } from '@/api/sites'
 import { useForm } from '@/places/account/form'
@@ -20,6 +21,22 @@ const name = ref('')
 const mail = ref('')
 const host = ref('')
 const open = ref(false)
+const PARTS = {
+  sites: 'Sites and the line for them',
+  'site-rules': 'What holds for a whole site',
+  house: 'House style',
+  questions: 'Questions & answers',
+}
+const route = useRoute()
+/** To the part that the address names, once what it stands in is there. */
+watch(
+  () => [route.hash, sites.value?.length] as const,
+  async ([hash]) => {
+    await nextTick()
+    if (hash) document.getElementById(hash.slice(1))?.scrollIntoView({ block: 'start' })
+  },
+  { immediate: true },
+)
 watch(
   () => me.value?.business,
   (business) => {
@@ -43,9 +60,14 @@ async function addSite() {
 
 <template>
   <div class="h-full overflow-auto p-5">
-    <h1 class="mb-4">Business</h1>
+    <div class="mb-4 flex flex-wrap items-baseline gap-x-5 gap-y-1">
+      <h1>Business</h1>
+      <nav class="flex flex-wrap gap-x-4" aria-label="Parts of this page">
+        <RouterLink v-for="(words, id) in PARTS" :key="id" :to="`#${id}`" class="btn-link">{{ words }}</RouterLink>
+      </nav>
+    </div>
     <div class="grid max-w-6xl items-start gap-5 lg:grid-cols-[minmax(0,1fr)_20rem]">
-      <section class="grid gap-4" aria-label="Sites">
+      <section id="sites" class="grid gap-4" aria-label="Sites">
         <ErrorBox :error="unread" :again="() => refetch()" />
         <div v-if="!sites && !unread" class="sheet h-56 opacity-60" aria-busy="true" />
         <p v-if="sites && !sites.length" class="sheet p-6">There is no site yet. Add yours, and you get the one line to paste into it.</p>
@@ -65,7 +87,7 @@ async function addSite() {
         </form>
         <button v-else type="button" class="btn justify-self-start" @click="open = true">+ Another site</button>
       </section>
-      <form class="sheet grid gap-3 p-5" aria-labelledby="about" novalidate @submit.prevent="about.run(save)">
+      <form id="about-form" class="sheet grid gap-3 p-5" aria-labelledby="about" novalidate @submit.prevent="about.run(save)">
         <h2 id="about">The business</h2>
         <TextField v-model="name" label="Name" :error="about.fields.value.name" />
         <TextField

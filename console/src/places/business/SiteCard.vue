@@ -75,6 +75,10 @@ async function save() {
         <li>Your site is made in a builder: look in its settings for code in the head of every page, and paste it there.</li>
         <li>You have a tag manager: as a snippet of HTML, on all pages.</li>
         <li>
+          What the script can do, and every call it takes, for whoever keeps your site:
+          <RouterLink to="/script" class="link">the script on your site</RouterLink>.
+        </li>
+        <li>
           Visitors are asked for consent first: add <code>data-consent="wait"</code> to the line, and call
           <code>intavo.consent(true)</code> once they agree. Until then nothing is asked or kept.
         </li>
@@ -122,7 +126,7 @@ async function save() {
       <ErrorBox v-if="!Object.keys(fields).length" :error="error" />
       <button class="btn mt-2" :disabled="busy">Save addresses</button>
     </form>
-    <SiteRules :site="site" />
-    <HouseStyle :site="site" />
+    <SiteRules :id="`site-rules`" :site="site" />
+    <HouseStyle :id="`house`" :site="site" />
   </article>
 </template>

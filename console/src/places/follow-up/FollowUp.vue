@@ -8,6 +8,7 @@ import { useClock } from '@/lib/clock'
 import { useKeys } from '@/lib/keys'
 import { clockTime, saidTime, shortDate } from '@/lib/time'
 import ErrorBox from '@/parts/ErrorBox.vue'
+import FirstSteps from './FirstSteps.vue'
 import FollowUpItem from './FollowUpItem.vue'
 import PersonPane from './PersonPane.vue'
 
@@ -110,6 +111,7 @@ const { data: aside } = useQuarantine()
         </p>
       </div>
       <ErrorBox :error="error" :again="() => refetch()" />
+      <FirstSteps />
       <div v-if="!first && !error" class="grid gap-2" aria-busy="true" aria-label="Loading the list">
         <div v-for="n in 6" :key="n" class="sheet h-16 opacity-60" />
       </div>

@@ -18,9 +18,10 @@ const SLOTS = {
 const notices = useNotices()
 const { error, fields, busy, run } = useForm()
 const open = ref(false)
-const reply = ref(structuredClone(props.told.reply))
+const copied = () => JSON.parse(JSON.stringify(props.told.reply)) as Told['reply']
+const reply = ref(copied())
 function begin() {
-  reply.value = JSON.parse(JSON.stringify(props.told.reply)) as Told['reply']
+  reply.value = copied()
   open.value = true
 }
 async function keep() {
