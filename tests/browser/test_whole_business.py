@@ -8,6 +8,7 @@ from playwright.sync_api import BrowserContext, Page, expect
 
 from scripts.stack import Stack
 
+from .conftest import side
 from .test_making import start
 from .test_stances import on, opened
 
@@ -67,6 +68,7 @@ def test_a_touchpoint_stands_on_the_sites_that_are_ticked(owner: Page, stack: St
     owner.get_by_role("button", name="Add it").click()
     expect(owner.get_by_role("button", name="Add it")).to_have_count(0)
     editor = start(owner, stack, "A notice bar", "On two sites")
+    side(editor, "After")
     sites = editor.get_by_role("group", name="On these sites").get_by_role("checkbox")
     expect(sites).to_have_count(2)
     for at in (0, 1):
@@ -80,6 +82,7 @@ def test_a_touchpoint_stands_on_the_sites_that_are_ticked(owner: Page, stack: St
     sites.nth(1).check()
     expect(editor.get_by_text("It stands on no site.")).to_have_count(0)
     editor.reload()
+    side(editor, "After")
     expect(sites.nth(0)).not_to_be_checked()
     expect(sites.nth(1)).to_be_checked()
     editor.get_by_role("button", name="Turn on").click()

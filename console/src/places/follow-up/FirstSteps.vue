@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, watch } from 'vue'
 import { useQueryClient } from '@tanstack/vue-query'
 import { looksRight, putStepsAway, useFirstSteps } from '@/api/first-steps'
 
@@ -8,6 +8,11 @@ const queries = useQueryClient()
 const { data: steps } = useFirstSteps()
 const next = computed(() => steps.value?.find((one) => !one.done)?.key)
 const fresh = () => queries.invalidateQueries()
+// What was done elsewhere shows on the list and the day line at once.
+watch(
+  () => steps.value?.filter((one) => one.done).length,
+  (now, before) => before !== undefined && now !== before && fresh(),
+)
 const outside = (go: string) => /^https?:/.test(go)
 </script>
 

@@ -47,7 +47,7 @@ function rename(event: Event) {
 <template>
   <div class="sheet p-5">
     <div class="mb-4 flex flex-wrap items-end gap-x-5 gap-y-2 border-b border-line-2 pb-4">
-      <label class="text-sm text-ink-2"
+      <label class="grid text-sm text-ink-2"
         >What they are called<input v-typed="set.name" class="input w-56!" maxlength="80" @change="rename"
       /></label>
       <fieldset v-if="sites?.length" class="flex flex-wrap items-center gap-x-4">

@@ -23,7 +23,7 @@ function typed(event: Event) {
 </script>
 
 <template>
-  <span class="grid gap-1">
+  <span class="group grid gap-1">
     <span class="flex items-center gap-1.5">
       <input
         type="color"
@@ -34,7 +34,7 @@ function typed(event: Event) {
       />
       <input v-typed="value" class="input w-22! px-1.5!" :aria-label="`${label}, written`" maxlength="30" @change="typed" />
     </span>
-    <span v-if="house.length" class="flex gap-1" role="group" :aria-label="`${label}: colours of the house`">
+    <span v-if="house.length" class="hidden gap-1 group-focus-within:flex" role="group" :aria-label="`${label}: colours of the house`">
       <button
         v-for="one in house"
         :key="one"
