@@ -1,5 +1,6 @@
 """Takes the pictures in docs/screenshots from the demo data, with the clock at Tue 24 Nov 2026 14:05 London."""
 
+import os
 import re
 import sys
 from pathlib import Path
@@ -142,7 +143,10 @@ def main() -> int:
             stack.manage("load_demo", "--skip-checks")
             stack.start()
             with sync_playwright() as play:
-                browser = play.chromium.launch(executable_path=CHROMIUM, args=[*CHROMIUM_FLAGS])
+                # Native date boxes go by the language of the browser itself.
+                browser = play.chromium.launch(
+                    executable_path=CHROMIUM, args=[*CHROMIUM_FLAGS], env={**os.environ, "LANGUAGE": "en_GB"}
+                )
                 _visitor(browser, stack)
                 _console(browser, stack)
                 _mails(browser, stack)

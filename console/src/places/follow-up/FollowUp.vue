@@ -8,6 +8,7 @@ import { useClock } from '@/lib/clock'
 import { useKeys } from '@/lib/keys'
 import { clockTime, saidTime, shortDate } from '@/lib/time'
 import ErrorBox from '@/parts/ErrorBox.vue'
+import { useFirstSteps } from '@/api/first-steps'
 import FirstSteps from './FirstSteps.vue'
 import FollowUpItem from './FollowUpItem.vue'
 import PersonPane from './PersonPane.vue'
@@ -94,6 +95,7 @@ onKeyStroke('Escape', (event) => {
   void router.push('/follow-up').then(() => list.value?.querySelector<HTMLElement>(`[data-id="${back}"]`)?.focus())
 })
 const { data: aside } = useQuarantine()
+const { data: steps } = useFirstSteps()
 </script>
 
 <template>
@@ -115,7 +117,7 @@ const { data: aside } = useQuarantine()
       <div v-if="!first && !error" class="grid gap-2" aria-busy="true" aria-label="Loading the list">
         <div v-for="n in 6" :key="n" class="sheet h-16 opacity-60" />
       </div>
-      <div v-else-if="first && !all.length" class="sheet p-8 text-center">
+      <div v-else-if="first && !all.length && !steps?.length" class="sheet p-8 text-center">
         <p class="mb-3">Nobody is waiting. Sign-ups and questions from your site come here by themselves.</p>
         <RouterLink to="/touchpoints" class="btn">See your touchpoints</RouterLink>
       </div>
