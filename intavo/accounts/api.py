@@ -1,5 +1,7 @@
 """The console's API on who is signed in and on the business."""
 
+from datetime import datetime
+
 from ninja import Router, Schema, Status
 
 from intavo.core.places import currency_of, region_of, regions, zones
@@ -7,8 +9,18 @@ from intavo.project import clock
 
 from .actions import change_business, found_business, set_away
 from .auth import MemberAuth, MemberRequest, UserAuth, UserRequest
-from .models import Business, Member
-from .queries import members, membership
+from .membership import (
+    change_member,
+    invitations_of,
+    invite,
+    join,
+    open_business,
+    rename_user,
+    revoke_invitation,
+    take_out,
+)
+from .models import AuditEntry, Business, Member
+from .queries import AUDIT_PAGE, audit, audit_verbs, businesses, members, membership, pending
 
 router = Router(tags=["business"])
 
@@ -59,9 +71,20 @@ class MemberOut(Schema):
         """A member as the console shows them."""
         user = member.user
         return MemberOut(
-            id=member.pk, name=user.name or user.email, email=user.email, initials=user.initials, role=member.role,
+            id=member.pk, name=user.name or user.email, email=user.email, initials=member.initials, role=member.role,
             away=member.away,
         )  # fmt: skip
+
+
+class PlaceOut(Schema):
+    id: int
+    name: str
+
+
+class InvitedOut(Schema):
+    id: int
+    business: str
+    role: str
 
 
 class MeOut(Schema):
@@ -70,6 +93,8 @@ class MeOut(Schema):
     initials: str
     business: BusinessOut | None
     member: MemberOut | None
+    businesses: list[PlaceOut]
+    invitations: list[InvitedOut]
     now: str
     clock_fixed: bool
 
@@ -96,7 +121,11 @@ def me(request: UserRequest) -> MeOut:
     user = request.auth
     member = membership(user, request.session.get("business"))
     return MeOut(
-        email=user.email, name=user.name, initials=user.initials,
+        email=user.email, name=user.name, initials=member.initials if member else user.initials,
+        businesses=[PlaceOut(id=one.pk, name=one.name) for one in businesses(user)],
+        invitations=[
+            InvitedOut(id=one.pk, business=one.business.name, role=one.role) for one in invitations_of(user)
+        ],
         business=BusinessOut.from_orm(member.business) if member else None,
         member=MemberOut.of(member) if member else None,
         now=clock.now().isoformat(), clock_fixed=clock.fixed() is not None,
@@ -142,3 +171,118 @@ def counter(request: MemberRequest, body: AwayIn) -> Status[None]:
     """Say whether one is away from the counter."""
     set_away(request.auth, away=body.away)
     return Status(204, None)
+
+
+class NameIn(Schema):
+    name: str
+
+
+class OpenIn(Schema):
+    business_id: int
+
+
+class InviteIn(Schema):
+    email: str
+    role: str
+    name: str = ""
+
+
+class RoleIn(Schema):
+    role: str
+    initials: str = ""
+
+
+class PendingOut(Schema):
+    id: int
+    email: str
+    name: str
+    role: str
+    expires_at: datetime
+
+
+class EntryOut(Schema):
+    id: int
+    at: datetime
+    who: str
+    verb: str
+    about: str
+
+
+class LogOut(Schema):
+    entries: list[EntryOut]
+    verbs: list[str]
+    more: bool
+
+
+@router.put("/me", response={204: None}, auth=UserAuth())
+def rename_me(request: UserRequest, body: NameIn) -> Status[None]:
+    """One's own name."""
+    rename_user(request.auth, name=body.name)
+    return Status(204, None)
+
+
+@router.post("/me/business", response={204: None}, auth=UserAuth())
+def switch(request: UserRequest, body: OpenIn) -> Status[None]:
+    """Work in another business from now on."""
+    request.session["business"] = open_business(request.auth, business_id=body.business_id)
+    return Status(204, None)
+
+
+@router.post("/invitations/{invitation_id}/join", response={204: None}, auth=UserAuth())
+def join_business(request: UserRequest, invitation_id: int) -> Status[None]:
+    """Take up an invitation, and work in that business from now on."""
+    request.session["business"] = join(request.auth, invitation_id=invitation_id).business_id
+    return Status(204, None)
+
+
+@router.get("/invitations", response=list[PendingOut], auth=MemberAuth())
+def invitations(request: MemberRequest) -> list[PendingOut]:
+    """Who is invited and has not joined yet."""
+    return [PendingOut.from_orm(one) for one in pending(request.auth)]
+
+
+@router.post("/invitations", response={201: PendingOut}, auth=MemberAuth())
+def invite_somebody(request: MemberRequest, body: InviteIn) -> Status[PendingOut]:
+    """Invite somebody by mail."""
+    row = invite(request.auth, email=body.email, role=body.role, name=body.name)
+    return Status(201, PendingOut.from_orm(row))
+
+
+@router.delete("/invitations/{invitation_id}", response={204: None}, auth=MemberAuth())
+def take_back(request: MemberRequest, invitation_id: int) -> Status[None]:
+    """Take an invitation back."""
+    revoke_invitation(request.auth, invitation_id=invitation_id)
+    return Status(204, None)
+
+
+@router.put("/members/{member_id}", response=MemberOut, auth=MemberAuth())
+def change_one(request: MemberRequest, member_id: int, body: RoleIn) -> MemberOut:
+    """Another role, or other initials."""
+    return MemberOut.of(change_member(request.auth, member_id=member_id, role=body.role, initials=body.initials))
+
+
+@router.delete("/members/{member_id}", response={204: None}, auth=MemberAuth())
+def take_one_out(request: MemberRequest, member_id: int) -> Status[None]:
+    """Take somebody out, or leave."""
+    take_out(request.auth, member_id=member_id)
+    return Status(204, None)
+
+
+@router.get("/audit", response=LogOut, auth=MemberAuth())
+def log(request: MemberRequest, verb: str = "", member: int | None = None, before: int | None = None) -> LogOut:
+    """Who did what, in words, the newest first."""
+    found = audit(request.auth, verb, member, before)
+    return LogOut(
+        entries=[_entry(one) for one in found[:AUDIT_PAGE]],
+        verbs=audit_verbs(request.auth),
+        more=len(found) > AUDIT_PAGE,
+    )
+
+
+def _entry(row: AuditEntry) -> EntryOut:
+    who = row.member.user.name or row.member.user.email if row.member else "Somebody who is not a member any more"
+    hidden = {"touchpoint", "document", "hours", "user", "question", "asset"}
+    about = [
+        f"{name.replace('_', ' ')}: {value}" for name, value in row.about.items() if name not in hidden and value != ""
+    ]
+    return EntryOut(id=row.pk, at=row.at, who=who, verb=row.verb, about=", ".join(about)[:300])

@@ -67,9 +67,31 @@ class Member(models.Model):
     user = models.ForeignKey(User, on_delete=models.CASCADE, related_name="memberships")
     role = models.CharField(max_length=10, choices=[(r.value, r.value) for r in (Role.OWNER, Role.STAFF)])
     away = models.BooleanField(default=False)
+    # Empty: the first letters of their name.
+    own_initials = models.CharField(max_length=3, blank=True)
 
     class Meta:
         constraints = (models.UniqueConstraint(fields=["business", "user"], name="member_once"),)
+
+    @property
+    def initials(self) -> str:
+        """As others see them in small places."""
+        return self.own_initials or self.user.initials
+
+
+class Invitation(models.Model):
+    """Somebody who is invited to a business, by their address in small letters; gone once they have joined."""
+
+    business = models.ForeignKey(Business, on_delete=models.CASCADE, related_name="invitations")
+    email = models.EmailField()
+    name = models.CharField(max_length=120, blank=True)
+    role = models.CharField(max_length=10, choices=[(r.value, r.value) for r in (Role.OWNER, Role.STAFF)])
+    invited_by = models.ForeignKey(Member, null=True, on_delete=models.SET_NULL)
+    expires_at = models.DateTimeField()
+
+    class Meta:
+        constraints = (models.UniqueConstraint(fields=["business", "email"], name="invited_once"),)
+        indexes = (models.Index(fields=["email"]),)
 
 
 class AuditEntry(models.Model):

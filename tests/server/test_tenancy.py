@@ -2,13 +2,14 @@
 
 import json
 import re
+from datetime import timedelta
 from typing import Any
 
 import pytest
 from django.apps import apps
 from django.test import Client
 
-from intavo.accounts.models import Business, SeenBrowser, User
+from intavo.accounts.models import Business, Invitation, SeenBrowser, User
 from intavo.core.touchpoint import STARTERS
 from intavo.followup.models import FollowUp
 from intavo.hours.queries import main_hours
@@ -36,6 +37,10 @@ def theirs(otterwick: World) -> dict[str, Any]:
         "followup_id": FollowUp.objects.get().pk,
         "number": 1,
         "situation": "open",
+        "member_id": otterwick.owner.member_id,
+        "invitation_id": Invitation.objects.create(
+            business_id=business, email="x@y.example", role="staff", expires_at=at + timedelta(days=1)
+        ).pk,
         "visitor_id": RehearsalVisitor.objects.create(business_id=business, name="Maya", document={}).pk,
         "asset_id": Asset.objects.create(
             business_id=business, kind="file", name="x", media_type="text/plain", size=1, digest="d", added_at=at
@@ -63,7 +68,7 @@ def body_for(path: str) -> dict[str, Any]:
         "text": "Hello", "key": "k", "then": "wait", "until": "2026-12-01T10:00:00Z", "outcome": "won",
         "timezone": "Europe/London", "mail_address": "a@x.example", "promise_minutes": 5, "away": False,
         "starter": "news", "site_ids": [], "touchpoint_ids": [], "codes": "A", "house": {}, "rules": {}, "sentence": {}, "question": "Q?",
-        "answer": "<p>A</p>", "question_ids": [], "on": False, "to": "a@x.example", "hours_id": 1, "reply": {}, "visitor": {"at": "2026-11-24T14:05:00Z"}, "deeds": [],
+        "answer": "<p>A</p>", "question_ids": [], "on": False, "to": "a@x.example", "hours_id": 1, "reply": {}, "business_id": 1, "email": "a@x.example", "role": "staff", "visitor": {"at": "2026-11-24T14:05:00Z"}, "deeds": [],
     }  # fmt: skip
 
 

@@ -43,3 +43,37 @@ export function useCounter() {
 export function useMembers() {
   return useQuery({ queryKey: ['members'], queryFn: () => take(client.GET('/api/members')) })
 }
+
+export const useInvitations = () => useQuery({ queryKey: ['invitations'], queryFn: () => take(client.GET('/api/invitations')) })
+
+export async function invite(body: Schemas['InviteIn']) {
+  return take(client.POST('/api/invitations', { body }))
+}
+
+export async function takeBack(invitation_id: number): Promise<void> {
+  await take(client.DELETE('/api/invitations/{invitation_id}', { params: { path: { invitation_id } } }))
+}
+
+export async function joinBusiness(invitation_id: number): Promise<void> {
+  await take(client.POST('/api/invitations/{invitation_id}/join', { params: { path: { invitation_id } } }))
+}
+
+export async function changeMember(member_id: number, body: Schemas['RoleIn']) {
+  return take(client.PUT('/api/members/{member_id}', { params: { path: { member_id } }, body }))
+}
+
+export async function takeOut(member_id: number): Promise<void> {
+  await take(client.DELETE('/api/members/{member_id}', { params: { path: { member_id } } }))
+}
+
+export async function openBusiness(business_id: number): Promise<void> {
+  await take(client.POST('/api/me/business', { body: { business_id } }))
+}
+
+export async function renameMe(name: string): Promise<void> {
+  await take(client.PUT('/api/me', { body: { name } }))
+}
+
+export async function readLog(query: { verb?: string; member?: number; before?: number }) {
+  return take(client.GET('/api/audit', { params: { query } }))
+}

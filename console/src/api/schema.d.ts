@@ -16,7 +16,11 @@ export interface paths {
          * @description Who is signed in, and the server's time.
          */
         get: operations["intavo_accounts_api_me"];
-        put?: never;
+        /**
+         * Rename Me
+         * @description One's own name.
+         */
+        put: operations["intavo_accounts_api_rename_me"];
         post?: never;
         delete?: never;
         options?: never;
@@ -101,6 +105,134 @@ export interface paths {
          * @description Say whether one is away from the counter.
          */
         put: operations["intavo_accounts_api_counter"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/business": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Switch
+         * @description Work in another business from now on.
+         */
+        post: operations["intavo_accounts_api_switch"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invitations/{invitation_id}/join": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Join Business
+         * @description Take up an invitation, and work in that business from now on.
+         */
+        post: operations["intavo_accounts_api_join_business"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invitations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Invitations
+         * @description Who is invited and has not joined yet.
+         */
+        get: operations["intavo_accounts_api_invitations"];
+        put?: never;
+        /**
+         * Invite Somebody
+         * @description Invite somebody by mail.
+         */
+        post: operations["intavo_accounts_api_invite_somebody"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invitations/{invitation_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Take Back
+         * @description Take an invitation back.
+         */
+        delete: operations["intavo_accounts_api_take_back"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/members/{member_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change One
+         * @description Another role, or other initials.
+         */
+        put: operations["intavo_accounts_api_change_one"];
+        post?: never;
+        /**
+         * Take One Out
+         * @description Take somebody out, or leave.
+         */
+        delete: operations["intavo_accounts_api_take_one_out"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/audit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Log
+         * @description Who did what, in words, the newest first.
+         */
+        get: operations["intavo_accounts_api_log"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -1485,6 +1617,15 @@ export interface components {
             /** Promise Minutes */
             promise_minutes: number | null;
         };
+        /** InvitedOut */
+        InvitedOut: {
+            /** Id */
+            id: number;
+            /** Business */
+            business: string;
+            /** Role */
+            role: string;
+        };
         /** MeOut */
         MeOut: {
             /** Email */
@@ -1495,6 +1636,10 @@ export interface components {
             initials: string;
             business: components["schemas"]["BusinessOut"] | null;
             member: components["schemas"]["MemberOut"] | null;
+            /** Businesses */
+            businesses: components["schemas"]["PlaceOut"][];
+            /** Invitations */
+            invitations: components["schemas"]["InvitedOut"][];
             /** Now */
             now: string;
             /** Clock Fixed */
@@ -1514,6 +1659,18 @@ export interface components {
             role: string;
             /** Away */
             away: boolean;
+        };
+        /** PlaceOut */
+        PlaceOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+        };
+        /** NameIn */
+        NameIn: {
+            /** Name */
+            name: string;
         };
         /** PlacesOut */
         PlacesOut: {
@@ -1566,6 +1723,74 @@ export interface components {
         AwayIn: {
             /** Away */
             away: boolean;
+        };
+        /** OpenIn */
+        OpenIn: {
+            /** Business Id */
+            business_id: number;
+        };
+        /** PendingOut */
+        PendingOut: {
+            /** Id */
+            id: number;
+            /** Email */
+            email: string;
+            /** Name */
+            name: string;
+            /** Role */
+            role: string;
+            /**
+             * Expires At
+             * Format: date-time
+             */
+            expires_at: string;
+        };
+        /** InviteIn */
+        InviteIn: {
+            /** Email */
+            email: string;
+            /** Role */
+            role: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+        };
+        /** RoleIn */
+        RoleIn: {
+            /** Role */
+            role: string;
+            /**
+             * Initials
+             * @default
+             */
+            initials: string;
+        };
+        /** EntryOut */
+        EntryOut: {
+            /** Id */
+            id: number;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Who */
+            who: string;
+            /** Verb */
+            verb: string;
+            /** About */
+            about: string;
+        };
+        /** LogOut */
+        LogOut: {
+            /** Entries */
+            entries: components["schemas"]["EntryOut"][];
+            /** Verbs */
+            verbs: string[];
+            /** More */
+            more: boolean;
         };
         /**
          * PageGroup
@@ -2164,11 +2389,6 @@ export interface components {
             document: {
                 [key: string]: unknown;
             };
-        };
-        /** NameIn */
-        NameIn: {
-            /** Name */
-            name: string;
         };
         /** HoursIn */
         HoursIn: {
@@ -3169,6 +3389,28 @@ export interface operations {
             };
         };
     };
+    intavo_accounts_api_rename_me: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NameIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     intavo_accounts_api_places: {
         parameters: {
             query?: {
@@ -3274,6 +3516,182 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    intavo_accounts_api_switch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OpenIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    intavo_accounts_api_join_business: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                invitation_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    intavo_accounts_api_invitations: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PendingOut"][];
+                };
+            };
+        };
+    };
+    intavo_accounts_api_invite_somebody: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InviteIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PendingOut"];
+                };
+            };
+        };
+    };
+    intavo_accounts_api_take_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                invitation_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    intavo_accounts_api_change_one: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                member_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoleIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MemberOut"];
+                };
+            };
+        };
+    };
+    intavo_accounts_api_take_one_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                member_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    intavo_accounts_api_log: {
+        parameters: {
+            query?: {
+                verb?: string;
+                member?: number | null;
+                before?: number | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogOut"];
+                };
             };
         };
     };

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
 import { signOut, startAnew } from '@/api/account'
-import { useCounter, useMe } from '@/api/me'
+import { joinBusiness, openBusiness, useCounter, useMe } from '@/api/me'
 import { finding } from './find'
 import BrandMark from './BrandMark.vue'
 
@@ -14,6 +14,11 @@ const PLACES = [
   ['/business', 'Business'],
 ] as const
 
+/** Everything on the screen is another business's then. */
+async function other(id: number) {
+  await openBusiness(id)
+  startAnew('/follow-up')
+}
 async function leave() {
   await signOut()
   startAnew('/sign-in')
@@ -38,7 +43,16 @@ async function leave() {
       <button class="btn font-normal text-ink-2 max-lg:hidden" type="button" @click="finding = true">
         Find or do… <kbd class="rounded border border-line px-1 text-xs font-semibold">Ctrl K</kbd>
       </button>
-      <span class="max-xl:hidden text-ink-2">{{ me?.business?.name }}</span>
+      <select
+        v-if="(me?.businesses.length ?? 0) > 1"
+        class="input w-auto! max-w-48"
+        aria-label="Which business"
+        :value="me?.business?.id"
+        @change="other(Number(($event.target as HTMLSelectElement).value))"
+      >
+        <option v-for="one in me?.businesses" :key="one.id" :value="one.id">{{ one.name }}</option>
+      </select>
+      <span v-else class="max-xl:hidden text-ink-2">{{ me?.business?.name }}</span>
       <button
         type="button"
         class="btn"
@@ -61,6 +75,21 @@ async function leave() {
         </MenuButton>
         <MenuItems class="pop absolute right-0 mt-1 w-56">
           <p class="mb-2 truncate text-sm text-ink-2">{{ me?.email }}</p>
+          <MenuItem v-for="one in me?.invitations" :key="one.id" v-slot="{ active }">
+            <button
+              type="button"
+              class="w-full rounded px-2 py-1.5 text-left"
+              :class="{ 'bg-petrol-wash': active }"
+              @click="joinBusiness(one.id).then(() => startAnew('/follow-up'))"
+            >
+              Join {{ one.business }}, which invites you
+            </button>
+          </MenuItem>
+          <MenuItem v-slot="{ active }">
+            <RouterLink to="/business#people" class="block rounded px-2 py-1.5" :class="{ 'bg-petrol-wash': active }">
+              Your name, and the others
+            </RouterLink>
+          </MenuItem>
           <MenuItem v-slot="{ active }">
             <button type="button" class="w-full rounded px-2 py-1.5 text-left" :class="{ 'bg-petrol-wash': active }" @click="leave">
               Sign out

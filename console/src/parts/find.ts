@@ -42,6 +42,8 @@ export const PLACES: Choice[] = [
     'groups of pages search social lists interruptions cookie notice cap',
   ),
   to('x', 'The script on your site', 'Help', '/script', 'snippet api calls events csp developer web person javascript'),
+  to('m', 'People of the business', 'Setting', '/business#people', 'members invite staff owner role team'),
+  to('l', 'Who did what', 'Setting', '/business#log', 'audit log history'),
   to('q', 'Questions & answers', 'Setting', '/business#questions', 'faq help'),
   to('u', 'What was set aside', 'Go to', '/quarantine', 'spam quarantine'),
   to('k', 'Keys of this screen', 'Help: press F1', '/follow-up', 'help shortcuts keyboard'),

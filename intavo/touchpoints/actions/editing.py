@@ -141,9 +141,19 @@ def save_as_far(
     with transaction.atomic():
         touchpoint = locked(actor, touchpoint_id)
         draft = _drafted(touchpoint, based_on)
-        value, refused = kept_as_far(document, Document.model_validate(draft.document))
+        value, refused = kept_as_far(_without_strangers(actor, document), Document.model_validate(draft.document))
         _saved(actor, touchpoint, draft, value, run)
     return refused
+
+
+def _without_strangers(actor: Actor, document: dict[str, Any]) -> dict[str, Any]:
+    """The document less those who are to be told and are no members any more."""
+    after = document.get("after")
+    tell = after.get("tell") if isinstance(after, dict) else None
+    if not isinstance(after, dict) or not isinstance(tell, list) or not tell:
+        return document
+    known = set(Member.objects.filter(business_id=actor.business_id).values_list("pk", flat=True))
+    return document | {"after": after | {"tell": [one for one in tell if one in known]}}
 
 
 def _drafted(touchpoint: Touchpoint, based_on: int) -> TouchpointRevision:

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { useFoundBusiness, usePlaces } from '@/api/me'
+import { startAnew } from '@/api/account'
+import { joinBusiness, useFoundBusiness, useMe, usePlaces } from '@/api/me'
 import { useAddSite } from '@/api/sites'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import TextField from '@/parts/TextField.vue'
@@ -23,6 +24,7 @@ watch(
 )
 watch(timezone, (key) => (region.value = places.value?.zones.find((one) => one.key === key)?.region ?? region.value))
 const currency = computed(() => places.value?.regions.find((one) => one.code === region.value)?.currency ?? '')
+const { data: me } = useMe()
 const found = useFoundBusiness()
 const addSite = useAddSite()
 const router = useRouter()
@@ -40,6 +42,15 @@ async function go() {
 
 <template>
   <AccountSheet title="Your business">
+    <ul v-if="me?.invitations.length" class="mb-5 grid gap-2">
+      <li v-for="one in me.invitations" :key="one.id" class="rounded-md bg-petrol-wash p-3">
+        <strong>{{ one.business }}</strong> invites you, as {{ one.role }}.
+        <button type="button" class="btn btn-main mt-2" @click="run(() => joinBusiness(one.id).then(() => startAnew('/follow-up')))">
+          Join {{ one.business }}
+        </button>
+      </li>
+    </ul>
+    <p v-if="me?.invitations.length" class="mb-3 text-ink-2">Or found a business of your own:</p>
     <form class="grid gap-3" novalidate @submit.prevent="run(go)">
       <ErrorBox v-if="!Object.keys(fields).length" :error="error" />
       <TextField v-model="name" label="What is it called?" :error="fields.name" autocomplete="organization" />

@@ -7,6 +7,8 @@ import { useForm } from '@/places/account/form'
 import { useNotices } from '@/lib/notices'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import TextField from '@/parts/TextField.vue'
+import LogCard from './LogCard.vue'
+import PeopleCard from './PeopleCard.vue'
 import QuestionsCard from './QuestionsCard.vue'
 import SiteCard from './SiteCard.vue'
 
@@ -26,6 +28,8 @@ const PARTS = {
   'site-rules': 'What holds for a whole site',
   house: 'House style',
   questions: 'Questions & answers',
+  people: 'People',
+  log: 'Who did what',
 }
 const route = useRoute()
 /** To the part that the address names, once what it stands in is there. */
@@ -72,7 +76,6 @@ async function addSite() {
         <div v-if="!sites && !unread" class="sheet h-56 opacity-60" aria-busy="true" />
         <p v-if="sites && !sites.length" class="sheet p-6">There is no site yet. Add yours, and you get the one line to paste into it.</p>
         <SiteCard v-for="site in sites" :key="site.id" :site="site" />
-        <QuestionsCard />
         <form v-if="open" class="sheet grid gap-3 p-5" @submit.prevent="adding.run(addSite)">
           <TextField
             v-model="host"
@@ -87,6 +90,11 @@ async function addSite() {
         </form>
         <button v-else type="button" class="btn justify-self-start" @click="open = true">+ Another site</button>
       </section>
+      <div class="grid gap-5 lg:order-last">
+        <QuestionsCard />
+        <PeopleCard />
+        <LogCard v-if="me?.member?.role === 'owner'" />
+      </div>
       <form id="about-form" class="sheet grid gap-3 p-5" aria-labelledby="about" novalidate @submit.prevent="about.run(save)">
         <h2 id="about">The business</h2>
         <TextField v-model="name" label="Name" :error="about.fields.value.name" />

@@ -1,12 +1,13 @@
 import { describe, expect, it } from 'vitest'
-import { ADDABLE, dropStep, freshPart, freshStep } from './fresh'
+import { ADDABLE, dropStep, freshPart, freshStep, thanksOf } from './fresh'
 import type { Part, TouchpointDocument } from './types'
 
 const part = (id: string, more: object) =>
   ({ id, on: ['desktop', 'phone'], hidden: false, row: null, share: 100, ...more }) as unknown as Part
 
 function document(...steps: [string, Part[]][]): TouchpointDocument {
-  return { steps: steps.map(([id, parts]) => ({ id, name: id, parts })) } as unknown as TouchpointDocument
+  const after = { confirm: { next: null } }
+  return { steps: steps.map(([id, parts]) => ({ id, name: id, parts })), after } as unknown as TouchpointDocument
 }
 
 describe('a part of its own', () => {
@@ -64,5 +65,13 @@ describe('a step', () => {
     dropStep(before, 'end')
     const score = before.steps[0]?.parts[0]
     expect(score?.kind === 'score' && score.bands).toEqual([])
+  })
+})
+
+describe('what sends', () => {
+  it('leads to a step that thanks, which is there once', () => {
+    const empty = document(['ask', []])
+    expect([thanksOf(empty), thanksOf(empty)]).toEqual(['thanks', 'thanks'])
+    expect(empty.steps.map((one) => one.parts.map((part) => part.kind))).toEqual([[], ['headline', 'reply', 'button']])
   })
 })

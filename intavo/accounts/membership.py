@@ -1,0 +1,153 @@
+"""Who belongs to a business: invited by mail, joined, changed, taken out; and which of several is open."""
+
+from datetime import timedelta
+
+from allauth.account.models import EmailAddress
+from django.conf import settings
+from django.db import transaction
+from procrastinate.contrib.django import app
+
+from intavo.core.people import email_address
+from intavo.core.rights import Right, Role
+from intavo.project import clock
+
+from .actor import Actor, NotAllowed, Refused, member_actor
+from .effects import business_changed
+from .models import Business, Invitation, Member, User
+
+LASTS = timedelta(days=14)
+_INVITED = """Hello{name},
+
+{who} invites you to {business} on Intavo, as {role}.
+Sign in with this address, or sign up with it, and you are asked to join:
+
+{link}
+
+The invitation lasts fourteen days. If you do not know {business}, do nothing.
+
+Intavo
+"""
+
+
+def invite(actor: Actor, *, email: str, role: str, name: str = "") -> Invitation:
+    """Invite somebody by mail; asked again, the invitation is renewed. Refused with what is wrong."""
+    actor.needs(Right.BUSINESS)
+    errors: list[tuple[str, str]] = []
+    address = ""
+    try:
+        address = email_address(email).shown
+    except ValueError as error:
+        errors.append(("email", str(error)))
+    if role not in {Role.OWNER.value, Role.STAFF.value}:
+        errors.append(("role", "Choose owner or staff."))
+    if address and Member.objects.filter(business_id=actor.business_id, user__email__iexact=address).exists():
+        errors.append(("email", "They are a member already."))
+    if errors:
+        raise Refused(*errors)
+    title = " ".join(name.split())[:120]
+    with transaction.atomic():
+        row, _ = Invitation.objects.update_or_create(
+            business_id=actor.business_id, email=address.lower(),
+            defaults={"role": role, "name": title, "expires_at": clock.now() + LASTS, "invited_by_id": actor.member_id},
+        )  # fmt: skip
+        business = Business.objects.get(pk=actor.business_id)
+        who = User.objects.get(memberships__pk=actor.member_id or 0)
+        text = _INVITED.format(
+            name=f" {title}" if title else "", who=who.name or who.email, business=business.name,
+            role="an owner" if role == Role.OWNER.value else "a member of the staff",
+            link=f"{settings.BASE_URL}/welcome",
+        )  # fmt: skip
+        subject = f"{business.name} invites you"
+        app.configure_task("account_mail").defer(to=address, subject=subject, text=text, key="")
+        actor.noted("member invited", email=address, role=role)
+    return row
+
+
+def revoke_invitation(actor: Actor, *, invitation_id: int) -> None:
+    """The invitation is good no longer."""
+    actor.needs(Right.BUSINESS)
+    row = Invitation.objects.get(pk=invitation_id, business_id=actor.business_id)
+    with transaction.atomic():
+        actor.noted("invitation taken back", email=row.email)
+        row.delete()
+
+
+def invitations_of(user: User) -> list[Invitation]:
+    """What a user is invited to, by the addresses that they have confirmed."""
+    confirmed = [
+        one.lower() for one in EmailAddress.objects.filter(user=user, verified=True).values_list("email", flat=True)
+    ]
+    rows = Invitation.objects.select_related("business").filter(email__in=confirmed, expires_at__gt=clock.now())
+    return list(rows.order_by("pk"))
+
+
+def join(user: User, *, invitation_id: int) -> Actor:
+    """Take an invitation up; raises Invitation.DoesNotExist for one that is not theirs, or over."""
+    with transaction.atomic():
+        row = next((one for one in invitations_of(user) if one.pk == invitation_id), None)
+        if row is None:
+            raise Invitation.DoesNotExist
+        member, _ = Member.objects.get_or_create(business=row.business, user=user, defaults={"role": row.role})
+        if row.name and not user.name:
+            User.objects.filter(pk=user.pk).update(name=row.name)
+        row.delete()
+        actor = member_actor(member)
+        business_changed.tell(actor.business_id)
+        actor.noted("member joined", role=member.role)
+    return actor
+
+
+def _locked(actor: Actor, member_id: int) -> Member:
+    """The member, with every owner held fast, so that two at once cannot take out the last one."""
+    list(Member.objects.select_for_update().filter(business_id=actor.business_id).values_list("pk", flat=True))
+    return Member.objects.select_related("user").get(pk=member_id, business_id=actor.business_id)
+
+
+def _keep_an_owner(member: Member) -> None:
+    owners = Member.objects.filter(business_id=member.business_id, role=Role.OWNER.value)
+    if member.role == Role.OWNER.value and owners.count() == 1:
+        raise Refused(("role", "They are the only owner: make somebody else one first."))
+
+
+def change_member(actor: Actor, *, member_id: int, role: str, initials: str = "") -> Member:
+    """Another role, or other initials; the last owner stays one."""
+    actor.needs(Right.BUSINESS)
+    if role not in {Role.OWNER.value, Role.STAFF.value}:
+        raise Refused(("role", "Choose owner or staff."))
+    letters = "".join(initials.split())[:3].upper()
+    with transaction.atomic():
+        member = _locked(actor, member_id)
+        if role != member.role:
+            _keep_an_owner(member)
+        member.role, member.own_initials = role, letters
+        member.save(update_fields=["role", "own_initials"])
+        actor.noted("member changed", member=member.user.email, role=role)
+    return member
+
+
+def take_out(actor: Actor, *, member_id: int) -> None:
+    """Take somebody out of the business, or leave it oneself; the last owner stays."""
+    if member_id != actor.member_id:
+        actor.needs(Right.BUSINESS)
+    with transaction.atomic():
+        member = _locked(actor, member_id)
+        _keep_an_owner(member)
+        verb = "member left" if member_id == actor.member_id else "member taken out"
+        actor.noted(verb, member=member.user.email)
+        member.delete()
+        business_changed.tell(actor.business_id)
+
+
+def rename_user(user: User, *, name: str) -> None:
+    """One's own name, as others read it."""
+    title = " ".join(name.split())
+    if not title or len(title) > 120:
+        raise Refused(("name", "Please write a name of at most 120 characters."))
+    User.objects.filter(pk=user.pk).update(name=title)
+
+
+def open_business(user: User, *, business_id: int) -> int:
+    """The business to work in from now on; NotAllowed for one they do not belong to."""
+    if not Member.objects.filter(user=user, business_id=business_id).exists():
+        raise NotAllowed(Right.SEE)
+    return business_id
