@@ -143,7 +143,8 @@ def rename_user(user: User, *, name: str) -> None:
     title = " ".join(name.split())
     if not title or len(title) > 120:
         raise Refused(("name", "Please write a name of at most 120 characters."))
-    User.objects.filter(pk=user.pk).update(name=title)
+    with transaction.atomic():
+        User.objects.filter(pk=user.pk).update(name=title)
 
 
 def open_business(user: User, *, business_id: int) -> int:

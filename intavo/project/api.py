@@ -3,6 +3,7 @@
 import json
 
 from django.core.exceptions import ObjectDoesNotExist
+from django.db import DataError
 from django.http import HttpRequest, HttpResponse
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, ValidationError
@@ -50,6 +51,15 @@ def _not_allowed(request: HttpRequest, error: NotAllowed) -> HttpResponse:
 @api.exception_handler(ObjectDoesNotExist)
 def _missing(request: HttpRequest, error: ObjectDoesNotExist) -> HttpResponse:
     return _problem(404, "This is not here, or not any more.")
+
+
+@api.exception_handler(DataError)
+@api.exception_handler(UnicodeEncodeError)
+def _cannot_be_kept(request: HttpRequest, error: Exception) -> HttpResponse:
+    # A NUL, half of a character, or a number past all bounds: nothing that anybody types.
+    return _problem(
+        422, "Something in the request cannot be kept.", [("body", "A character or number in it cannot be kept.")]
+    )
 
 
 @api.exception_handler(AuthenticationError)

@@ -48,6 +48,7 @@ def put(*path: Any) -> Any:
         (put("show", "sentences", 0, "devices", []), "show.sentences.0.devices", "at least one of"),
         (put("spot", "selector", "main >> p"), "spot.selector", "cannot be read"),
         (put("surprise", 1), "surprise", ""),
+        (lambda data: data.pop("purpose"), "purpose", "missing"),
     ],
 )
 def test_what_does_not_hold_is_named_and_everything_else_is_kept(edit: Any, place: str, said: str) -> None:
@@ -78,3 +79,16 @@ def test_whatever_stands_in_one_place_the_rest_is_kept(value: Any, place: str) -
     assert {name: kept[name] for name in kept if name not in {place, "leaving", "steps", "stance"}} == {
         name: before[name] for name in before if name not in {place, "leaving", "steps", "stance"}
     }
+
+
+JSON = st.recursive(
+    st.none() | st.booleans() | st.integers(-5, 5) | st.text(max_size=3) | st.just("p1"),
+    lambda inner: st.lists(inner, max_size=3) | st.dictionaries(st.sampled_from(["id", "parts", "kind", "does", "text"]), inner, max_size=3),
+    max_leaves=8,
+)  # fmt: skip
+
+
+@given(st.dictionaries(st.sampled_from(sorted(Document.model_fields)), JSON, max_size=6))
+def test_any_document_at_all_ends_in_one_that_holds(data: dict[str, Any]) -> None:
+    document, _ = kept_as_far(data, BEFORE)
+    assert Document.model_validate(document.model_dump(mode="json")) == document

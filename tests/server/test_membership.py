@@ -1,6 +1,8 @@
 """People of a business: invited, joined, changed, taken out; and which of several businesses is open."""
 
+import json
 from typing import Any
+from urllib.parse import quote
 
 import pytest
 from allauth.account.models import EmailAddress
@@ -118,3 +120,27 @@ def test_ones_own_name_is_changed(otterwick: World) -> None:
     assert console.put("/api/me", {"name": " Morwenna  H. "}, **JSON).status_code == 204
     assert console.get("/api/me").json()["name"] == "Morwenna H."
     assert console.put("/api/me", {"name": " "}, **JSON).json()["errors"][0]["field"] == "name"
+
+
+@pytest.mark.parametrize("odd", ["\x00", "a\x00b", "\ud800", "9" * 40])
+@pytest.mark.parametrize(
+    "path", ["audit?verb=", "audit?before=", "audit?member=", "address?text=", "money?text=", "places?zone="]
+)
+def test_odd_questions_are_never_a_fault_of_the_server(otterwick: World, path: str, odd: str) -> None:
+    answer = otterwick.console().get(f"/api/{path}{quote(odd, errors='surrogatepass')}")
+    assert answer.status_code in {200, 422}
+
+
+@pytest.mark.parametrize("odd", ["\u0000", "x\u0000", "\ud800", "9" * 5000, ""])
+def test_odd_bodies_are_never_a_fault_of_the_server(otterwick: World, odd: str) -> None:
+    console, business = otterwick.console(), otterwick.owner.business_id
+    bodies = {
+        ("post", "invitations"): {"email": odd, "role": odd, "name": odd},
+        ("put", f"members/{otterwick.owner.member_id}"): {"role": "owner", "initials": odd},
+        ("put", "me"): {"name": odd}, ("post", "hours"): {"name": odd, "document": {"timezone": odd, "week": odd}},
+        ("put", "replies/open"): {"reply": {"title": [odd], "text": odd}}, ("post", "me/business"): {"business_id": business},
+        ("put", f"touchpoints/{otterwick.touchpoint.pk}/draft"): {"document": {"steps": odd, "look": {"css": odd}}, "based_on": 2, "as_far": True},
+    }  # fmt: skip
+    for (method, path), body in bodies.items():
+        answer = getattr(console, method)(f"/api/{path}", json.dumps(body), **JSON)
+        assert answer.status_code < 500, (path, answer.content)

@@ -68,7 +68,7 @@ def _path(data: Any, loc: tuple[str | int, ...]) -> Path:
         if inside or (isinstance(here, list) and isinstance(key, int) and key < len(here)):
             here = here[key]
             found.append(key)
-        elif isinstance(here, dict) and isinstance(key, str) and here is not data:
+        elif isinstance(here, dict) and isinstance(key, str):
             found.append(key)
             break
     return tuple(found)
@@ -76,18 +76,24 @@ def _path(data: Any, loc: tuple[str | int, ...]) -> Path:
 
 def _placed(data: dict[str, Any], place: str) -> Path:
     """The place that a rule over the whole names: a part's id, or one of the wholes."""
-    for at, step in enumerate(data.get("steps", [])):
-        for number, part in enumerate(step.get("parts", [])):
-            if part.get("id") == place:
+    for at, step in enumerate(_rows(data, "steps")):
+        for number, part in enumerate(_rows(step, "parts")):
+            if isinstance(part, dict) and part.get("id") == place:
                 return ("steps", at, "parts", number)
     return (place,) if place in data else ()
+
+
+def _rows(holder: Any, name: str) -> list[Any]:
+    rows = holder.get(name) if isinstance(holder, dict) else None
+    return rows if isinstance(rows, list) else []
 
 
 def _called(data: dict[str, Any], path: Path) -> str:
     """The place as the editor knows it: a part by its id."""
     if len(path) >= 4 and path[0] == "steps" and path[2] == "parts":
         part = data["steps"][path[1]]["parts"][path[3]]
-        return ".".join(str(one) for one in (part.get("id", ""), *path[4:]))
+        if isinstance(part, dict):
+            return ".".join(str(one) for one in (part.get("id", ""), *path[4:]))
     return ".".join(str(one) for one in path) or "document"
 
 
