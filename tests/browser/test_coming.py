@@ -197,3 +197,69 @@ def test_red_words_go_as_soon_as_their_field_holds(stranger: BrowserContext, sta
     card.get_by_label("Send me the monthly tide table.").check()
     expect(wrong).to_have_count(0)
     expect(card.locator("[aria-invalid=true]")).to_have_count(0)
+
+
+def with_parts(page: Page, slug: str, *parts: dict[str, Any], **look: Any) -> None:
+    """A touchpoint that begins with other parts."""
+
+    def change(plan: dict[str, Any]) -> None:
+        for entry in [one for one in plan["touchpoints"] if one["slug"] == slug]:
+            step = entry["document"]["steps"][0]
+            base = {"on": ["desktop", "phone"], "hidden": False, "row": None, "share": 100}
+            step["parts"] = [{**base, "id": f"x{at}", **one} for at, one in enumerate(parts)] + step["parts"]
+            entry["needs_more"] = True
+            entry["document"]["look"] |= look
+            entry["document"]["look"]["phone"] |= look
+
+    planned(page, change)
+
+
+@pytest.mark.parametrize("width", [390, 1280])
+def test_foreign_markup_runs_in_its_frame_and_is_as_high_as_its_content(
+    stranger: BrowserContext, stack: Stack, width: int
+) -> None:
+    page = stranger.new_page()
+    page.set_viewport_size({"width": width, "height": 800})
+    html = (
+        '<p id="said">not run</p><div style="height:300px"></div><script>'
+        "document.querySelector('#said').textContent = `run, ${innerWidth}, ${(() => { try { return parent.document.title }"
+        " catch { return 'apart' } })()}`</script>"
+    )
+    part = {"kind": "markup", "html": html, "windows": False, "height": 50, "description": "A widget"}
+    with_parts(page, "tide-table", part)
+    page.goto(f"{stack.site_url}/lessons")
+    page.wait_for_function("window.intavo")
+    card = opened(page, "tide-table", "pop-up")
+    frame = card.locator("iframe.markup")
+    said = page.frame_locator("iframe.markup").locator("#said")
+    expect(said).to_contain_text("run, ")
+    expect(said).to_contain_text("apart")
+    expect(frame).to_have_attribute("height", re.compile(r"^3[3-9]\d$"))
+    box = frame.bounding_box()
+    assert box is not None
+    assert f"run, {round(box['width'])}" in said.inner_text()
+
+
+def test_a_headline_keeps_its_lines_and_stays_clear_of_a_close_word(stranger: BrowserContext, stack: Stack) -> None:
+    page = stranger.new_page()
+    head = {
+        "kind": "headline",
+        "text": "One line\nand another one",
+        "known": [],
+        "size": "large",
+        "colour": None,
+        "align": "start",
+    }
+    cross = {"style": "word", "word": "Not now, thank you", "size": 36, "place": "end"}
+    with_parts(page, "boathouse-question", head, cross=cross)
+    page.goto(f"{stack.site_url}/contact")
+    page.wait_for_function("window.intavo")
+    card = opened(page, "boathouse-question", "pop-up")
+    title = card.get_by_role("heading", name="One line")
+    assert title.evaluate("one => one.innerText.split('\\n').length") == 2
+    page.wait_for_timeout(200)
+    right = title.evaluate(
+        "one => { const range = document.createRange(); range.selectNodeContents(one);"
+        " return Math.max(...[...range.getClientRects()].map((box) => box.right)) }"
+    )
+    assert right <= card.get_by_role("button", name="Not now, thank you").bounding_box()["x"]

@@ -151,11 +151,7 @@ class Run:
         if isinstance(deed, OpenPage):
             self._open(deed, self.how.get("by", {}).get(str(number), "soft" if deed.soft else ""))
         elif deed.do == "scroll":
-            self.page.evaluate(
-                "(to) => { const box = document.scrollingElement;"
-                " box.scrollTop = (to / 100) * (box.scrollHeight - box.clientHeight);"
-                " document.dispatchEvent(new Event('scroll')) }", deed.to,
-            )  # fmt: skip
+            self.page.evaluate(_SCROLL, deed.to)
         elif deed.do in {"click", "see"}:
             self.page.evaluate(_CLICK if deed.do == "click" else _SEE, deed.on)
         elif deed.do == "move":
@@ -227,6 +223,13 @@ _PATIENCE = 3.0
 _ARRIVED = 0.08  # a page with its plan, and with the second file where the plan asks for it
 _A_TURN = """() => new Promise((go) => {
   const c = new MessageChannel(); c.port1.onmessage = go; c.port2.postMessage(0) })"""
+# Until the browser itself has told the page of it: later, the clock would have gone on meanwhile.
+_SCROLL = """(to) => new Promise((done) => { const box = document.scrollingElement, before = box.scrollTop
+  const heard = (event) => { if (event.isTrusted) { document.removeEventListener('scroll', heard); done() } }
+  document.addEventListener('scroll', heard)
+  box.scrollTop = (to / 100) * (box.scrollHeight - box.clientHeight)
+  if (box.scrollTop !== before) return
+  document.removeEventListener('scroll', heard); document.dispatchEvent(new Event('scroll')); done() })"""
 _CLICK = """(on) => { const made = document.createElement('a'); if (on) made.id = on.slice(1)
   document.querySelector('main').append(made); made.click(); made.remove() }"""
 _SEE = """(on) => new Promise((seen) => { const made = document.createElement('div'); made.id = on.slice(1)
