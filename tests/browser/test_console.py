@@ -162,7 +162,7 @@ def test_signing_up_confirming_founding_and_resetting(stranger: BrowserContext, 
     page.get_by_role("link", name="Forgotten the password?").click()
     page.get_by_label("Email").fill("ola@heron.example")
     page.get_by_role("button", name="Send me a link").click()
-    letter = mailed(page, stack, "ola@heron.example", "eset")
+    letter = mailed(page, stack, "ola@heron.example", "A new password")
     link = re.search(r"http://\S+/reset/\S+", letter["text"])
     assert link
     page.goto(link[0])

@@ -4,7 +4,7 @@ import { useKnownSites } from '@/api/sites'
 import { readColour } from '@/lib/colour'
 import { vTyped } from '@/lib/typed'
 
-/** A colour: picked, typed as #000, #1a2326 or black, or one of the house's. */
+/** A colour: picked, typed as #000, #1a2326 or black, or one of the house's: these lie over what is below, so that nothing moves under a click. */
 const props = defineProps<{ label: string; value: string }>()
 const emit = defineEmits<{ set: [value: string] }>()
 const { data: sites } = useKnownSites()
@@ -23,7 +23,7 @@ function typed(event: Event) {
 </script>
 
 <template>
-  <span class="group grid gap-1">
+  <span class="group relative grid gap-1">
     <span class="flex items-center gap-1.5">
       <input
         type="color"
@@ -34,7 +34,12 @@ function typed(event: Event) {
       />
       <input v-typed="value" class="input w-22! px-1.5!" :aria-label="`${label}, written`" maxlength="30" @change="typed" />
     </span>
-    <span v-if="house.length" class="hidden gap-1 group-focus-within:flex" role="group" :aria-label="`${label}: colours of the house`">
+    <span
+      v-if="house.length"
+      class="absolute top-full left-0 z-10 mt-0.5 hidden gap-1 rounded-md border border-line bg-sheet p-1 shadow-sm group-focus-within:flex"
+      role="group"
+      :aria-label="`${label}: colours of the house`"
+    >
       <button
         v-for="one in house"
         :key="one"
