@@ -1,9 +1,9 @@
 import { randomId, type Store } from './memory'
 import type { Says, Sent } from './render'
 
-const TEXT = { 'Content-Type': 'text/plain;charset=UTF-8' }
 const KEPT_FOR = 7 * 24 * 3600 * 1000
-const PAUSES = [2000, 5000, 15000, 30000, 60000]
+const PAUSES = [2000, 5000, 15000, 30000]
+const LONGEST = 60000
 
 interface Taken {
   next: string | null
@@ -35,8 +35,9 @@ export class Net {
     addEventListener('online', () => this.resend())
   }
 
+  /** A text is sent as text/plain, which asks no leave of the server beforehand. */
   post(path: string, body: string): Promise<Response> {
-    return fetch(`${this.#base}/${path}`, { method: 'POST', body, headers: TEXT, credentials: 'omit', keepalive: body.length < 60000 })
+    return fetch(`${this.#base}/${path}`, { method: 'POST', body, credentials: 'omit', keepalive: body.length < 60000 })
   }
 
   /** Keep it first, then send it: what is not acknowledged is sent again, by this page or a later one. */
@@ -49,9 +50,8 @@ export class Net {
   }
 
   async #trySend(text: string): Promise<Sent> {
-    let answer: Response
     try {
-      answer = await this.post('intake', text)
+      const answer = await this.post('intake', text)
       if (answer.status >= 500 || answer.status === 429) return { kind: 'kept' }
       const said: unknown = await answer.json()
       this.#forget(text)
@@ -78,8 +78,7 @@ export class Net {
 
   #later(): void {
     clearTimeout(this.#timer)
-    const pause = PAUSES[Math.min(this.#retry++, PAUSES.length - 1)]
-    this.#timer = window.setTimeout(() => void this.resend(), pause)
+    this.#timer = window.setTimeout(() => void this.resend(), PAUSES[this.#retry++] ?? LONGEST)
   }
 
   async resend(): Promise<void> {
@@ -108,7 +107,7 @@ export class Net {
     if (!this.#beats.length) return
     const body = JSON.stringify(this.#beats)
     this.#beats = []
-    if (leaving) navigator.sendBeacon?.(`${this.#base}/beats`, new Blob([body], { type: TEXT['Content-Type'] }))
+    if (leaving) navigator.sendBeacon?.(`${this.#base}/beats`, body)
     else this.post('beats', body).catch(() => undefined)
   }
 }

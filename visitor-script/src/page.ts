@@ -1,10 +1,10 @@
 /** Calls back when a single-page site has gone to another address. */
 export function watchAddress(changed: () => void): void {
-  let last = location.pathname + location.search
+  const address = (): string => location.pathname + location.search
+  let last = address()
   const look = (): void => {
-    const now = location.pathname + location.search
-    if (now === last) return
-    last = now
+    if (last === address()) return
+    last = address()
     changed()
   }
   for (const name of ['pushState', 'replaceState'] as const) {

@@ -211,6 +211,7 @@ export class Drawing {
     const { leaving } = this.document
     const within = (event: Event): boolean => event.composedPath().includes(this.host)
     const key = (event: KeyboardEvent): void => {
+      if (this.modal && event.key === 'Tab') this.#keepFocus(event)
       // What interrupts hears Esc wherever the focus is; what the page has made of it is the page's.
       if (event.key !== 'Escape' || event.defaultPrevented || (!this.#interrupts && !within(event))) return
       event.preventDefault()
@@ -225,14 +226,25 @@ export class Drawing {
     if (!leaving.outside || !this.closesOutside()) return
     const target: EventTarget = this.modal ? this.card : this.page
     const outside = (event: Event): void => {
-      if (!(event instanceof this.view.PointerEvent) || this.card.hidden) return
-      if (this.modal ? event.target !== this.card : within(event)) return
-      const box = this.card.getBoundingClientRect()
-      const inside = event.clientX >= box.left && event.clientX <= box.right && event.clientY >= box.top && event.clientY <= box.bottom
-      if (!inside) this.leave()
+      if (this.card.hidden || (this.modal ? event.target !== this.card : within(event))) return
+      const { clientX: x, clientY: y } = event as PointerEvent
+      const { left, right, top, bottom } = this.card.getBoundingClientRect()
+      if (x < left || x > right || y < top || y > bottom) this.leave()
     }
     target.addEventListener('pointerdown', outside)
     this.undo.push(() => target.removeEventListener('pointerdown', outside))
+  }
+
+  /** After the last comes the first, not the browser's own bars. */
+  #keepFocus(event: KeyboardEvent): void {
+    const active = this.root.activeElement
+    const ring = [...this.card.querySelectorAll<HTMLElement>('*')].filter(
+      (one) => one === active || (one.tabIndex >= 0 && one.offsetParent),
+    )
+    if (event.shiftKey) ring.reverse()
+    if (ring.at(-1) !== active) return
+    event.preventDefault()
+    ring[0]?.focus()
   }
 
   /** Whether it comes over the page, and not beside it. */
@@ -302,7 +314,7 @@ export class Drawing {
   settle(sent: Sent): void {
     if (sent.kind === 'mend') return this.mend(sent.errors)
     if (sent.kind === 'kept') {
-      return this.notice('No connection just now. What you wrote is kept and sent by itself.')
+      return this.notice('No connection just now. What you wrote is kept and will be sent by itself.')
     }
     this.around.keep(null)
     if (this.document.then.page && !sent.suggest) return this.view.location.assign(this.document.then.page)
