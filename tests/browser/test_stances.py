@@ -296,19 +296,20 @@ def test_the_house_style_is_read_from_the_sites_own_page(owner: Page, stack: Sta
         visit.goto(f"{stack.site_url}/contact")
     visit.close()
     owner.goto(f"{stack.base_url}/business")
-    owner.get_by_label("Corners of the house style").fill("21")
-    owner.get_by_label("Corners of the house style").press("Tab")
+    style = owner.get_by_role("region", name="House style of otterwick.")
+    style.get_by_label("Corners of the house style").fill("21")
+    style.get_by_label("Corners of the house style").press("Tab")
     with owner.expect_popup() as popup:
-        owner.get_by_role("button", name="Read it from the site").click()
+        style.get_by_role("button", name="Read it from the site").click()
     found = owner.get_by_text("This is what your site looks like. Take it?")
     expect(found).to_be_visible(timeout=10_000)
     popup.value.close()
     owner.get_by_role("button", name="Take it").click()
     expect(owner.get_by_text("follow it within a second")).to_be_visible()
     owner.reload()
-    expect(owner.get_by_label("Card of the house style", exact=True)).to_have_value("#fbf1de")
-    expect(owner.get_by_label("Font of text: its name")).to_have_value(re.compile("^Georgia"))
-    expect(owner.get_by_text("logo of otterwick.example.png")).to_be_visible()
+    expect(style.get_by_label("Card of the house style", exact=True)).to_have_value("#fbf1de")
+    expect(style.get_by_label("Font of text: its name")).to_have_value(re.compile("^Georgia"))
+    expect(style.get_by_text("logo of otterwick.example.png")).to_be_visible()
 
 
 def test_what_was_set_aside_is_seen_and_released(owner: Page, stranger: BrowserContext, stack: Stack) -> None:

@@ -23,15 +23,16 @@ export interface House {
 const props = defineProps<{ site: Site }>()
 const EMPTY: House = { font: null, head_font: null, corners: null, colours: {}, logo: null }
 const ROLES = ['card', 'text', 'headline', 'button', 'button_text'] as const
-const kept = computed(() => ({ ...EMPTY, ...(props.site.house as Partial<House>) }))
 const house = ref<House>(structuredClone(EMPTY))
 const found = ref<House | null>(null)
 const waiting = ref(false)
 const queries = useQueryClient()
 const notices = useNotices()
 const { error, busy, run } = useForm()
-watch(kept, (fresh) => (house.value = JSON.parse(JSON.stringify(fresh)) as House), { immediate: true })
-const changed = computed(() => JSON.stringify(house.value) !== JSON.stringify(kept.value))
+// By its text: that the script was seen once more leaves what is being chosen alone.
+const keptText = computed(() => JSON.stringify({ ...EMPTY, ...(props.site.house as Partial<House>) }))
+watch(keptText, (fresh) => (house.value = JSON.parse(fresh) as House), { immediate: true })
+const changed = computed(() => JSON.stringify(house.value) !== keptText.value)
 const address = computed(() => (props.site.seen ? `${props.site.seen.url}` : ''))
 
 /** The site's own page opens and tells, in this browser, what it looks like. */
