@@ -283,6 +283,7 @@ def _live(row: Touchpoint, revision: TouchpointRevision, made: Making) -> LiveTo
             "order": row.order,
             "queue": queue_of(document.stance),
             "needs_more": needs_more(document, house),
+            "again": document.show.how_often.every == "moment",
         }
     )
     moments = {id(one.moments): written_moments(one.moments) for one in compiled.show.sentences}

@@ -113,7 +113,7 @@ class Run:
             entries.append(
                 {
                     "id": one.id, "slug": one.id, "revision": 1, "variant": None, "generation": 1, "stance": seen.stance,
-                    "order": one.order, "queue": queue(self.kinds[one.id]), "needs_more": needs_more(seen),
+                    "order": one.order, "queue": queue(self.kinds[one.id]), "needs_more": needs_more(seen), "again": seen.show.how_often.every == "moment",
                     "valid_until": until.isoformat(), "moments": [[m.given() for m in all_of] for all_of in entry.moments],
                     "document": for_visitors(seen),
                 }

@@ -132,6 +132,39 @@ def test_on_a_video_only_what_can_be_read_on_every_picture_of_it_passes() -> Non
     assert (bare[0].passes, washed[0].passes) == (False, True)
 
 
+def test_buttons_follow_the_text_until_they_have_a_font_and_a_size_of_their_own() -> None:
+    follows = resolved(look(font={"source": "shipped", "name": "Nunito"}, size=18, phone={"size": 15}), "pop-up")
+    assert (follows.button_font.name, follows.button_size, follows.phone.button_size) == ("Nunito", 18, 15)
+    own = resolved(look(size=18, button_size=22, button_font={"source": "system", "name": "mono"}), "pop-up")
+    assert (own.button_font.name, own.button_size, own.font.name, own.size) == ("mono", 22, "sans", 18)
+
+
+def test_on_a_see_through_card_only_what_can_be_read_on_every_page_passes() -> None:
+    data = next(one.document for one in STARTERS if one.key == "terms").model_dump(mode="json")
+
+    def text(clear: int, strength: int) -> Any:
+        data["look"] |= {"card_clear": clear, "backdrop": {"strength": strength, "asset": None}}
+        return next(one for one in readings(Document.model_validate(data), {}) if one.what.startswith("Text on"))
+
+    assert (text(0, 0).what, text(0, 0).passes) == ("Text on card", True)
+    assert (text(60, 0).what, text(60, 0).passes) == ("Text on see-through card", False)
+    assert text(5, 0).passes
+    # What covers the page behind makes it surer what shines through.
+    assert text(30, 95).ratio > text(30, 0).ratio
+
+
+def test_the_words_of_a_see_through_button_are_held_against_the_button_as_it_stands_there() -> None:
+    data = next(one.document for one in STARTERS if one.key == "news").model_dump(mode="json")
+    data["look"] |= {"button_clear": 80, "colours": {"card": "#ffffff", "button": "#0e4f57", "button_text": "#ffffff"}}
+    found = next(one for one in readings(Document.model_validate(data), {}) if one.what == "See-through button")
+    assert (found.role, found.passes) == ("button_text", False)
+    assert found.better is not None
+    data["look"]["colours"]["button_text"] = found.better
+    mended = readings(Document.model_validate(data), {})
+    assert next(one for one in mended if one.what == "See-through button").passes
+    assert needs_more(Document.model_validate(data))
+
+
 def test_visitors_get_the_look_resolved_and_the_addresses_of_clicks() -> None:
     call = next(one.document for one in STARTERS if one.key == "call")
     seen = for_visitors(call, HOUSE, "GB")

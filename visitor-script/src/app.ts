@@ -109,7 +109,7 @@ export class App implements World {
     for (const entry of this.entries) {
       if (!entry.moments.length || this.#watched.has(entry.id)) continue
       if (entry.moments.flat().some(special)) await this.#withMore(entry, true)
-      const stop = watch(entry.moments, () => this.#ready(entry), this.#code?.watchOne, this.#pageBegan)
+      const stop = watch(entry.moments, () => this.ready(entry), this.#code?.watchOne, this.#pageBegan)
       this.#watched.set(entry.id, { moments: wanted.get(entry.id) ?? '', stop })
     }
   }
@@ -121,7 +121,7 @@ export class App implements World {
     }
   }
 
-  #ready(entry: Entry): void {
+  ready(entry: Entry): void {
     if (entry.queue === 'none') void this.#comesByItself(entry)
     else this.#turns[entry.queue].ready(entry)
   }

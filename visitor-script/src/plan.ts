@@ -10,6 +10,8 @@ export interface Moment {
   idle?: number
   leave?: boolean
   click?: string
+  /** What must come once more, from now on: such a one is watched by the rest of the code. */
+  anew?: Moment
 }
 
 export interface Entry {
@@ -21,6 +23,8 @@ export interface Entry {
   order: number
   /** Whether it has something that the loader does not carry. */
   needs_more: boolean
+  /** Whether it may come again on the same page, once closed. */
+  again: boolean
   stance: string
   queue: 'interrupting' | 'bar' | 'none'
   valid_until: string

@@ -86,6 +86,8 @@ class _Page:
     left: bool = False
     notice: bool = False
     back: set[int] = field(default_factory=set)
+    anew: bool = False  # what was done since one was closed; it must be passed again to count as read
+    passed: set[int] = field(default_factory=set)
 
     @property
     def short(self) -> bool:
@@ -94,10 +96,11 @@ class _Page:
 
 @dataclass
 class _Watched:
-    """An entry whose moments are watched."""
+    """An entry whose moments are watched, by what is done on the page, or has been since it was closed."""
 
     entry: PlannedEntry
     planned: tuple[Memory | None, int]
+    page: _Page
 
 
 @dataclass
@@ -145,6 +148,8 @@ class _Play:
         self.last_page: float | None = None
         self.page: _Page | None = None
         self.watched: dict[str, _Watched] = {}
+        self.planned: dict[str, _Watched] = {}  # as they were when the page was opened
+        self.again: dict[str, _Watched] = {}  # closed on this page, and watched anew
         self.queues = {"interrupting": _Queue(), "bar": _Queue()}
         self.on_screen: dict[str, float | None] = {}  # when each goes by itself
         self.events: list[Event] = []
@@ -169,34 +174,36 @@ class _Play:
     def _next_time(self) -> float | None:
         times = [queue.timer for queue in self.queues.values() if queue.timer is not None]
         times += [goes for goes in self.on_screen.values() if goes is not None]
-        for one in self.watched.values():
-            times += [due for all_of in one.entry.moments if (due := self._due(all_of)) is not None]
+        for one in self._watching():
+            times += [due for all_of in one.entry.moments if (due := self._due(all_of, one.page)) is not None]
         return min(times, default=None)
 
-    def _due(self, all_of: tuple[Moment, ...]) -> float | None:
+    def _watching(self) -> list[_Watched]:
+        return [*self.watched.values(), *self.again.values()]
+
+    def _due(self, all_of: tuple[Moment, ...], page: _Page) -> float | None:
         """When all parts will have come if nothing more is done; None if that takes a deed."""
-        assert self.page is not None
-        latest = self.page.start
+        latest = page.start
         for moment in all_of:
-            if self._came(moment):
+            if self._came(moment, page):
                 continue
             if moment.after is not None:
-                latest = max(latest, self.page.start + moment.after)
+                latest = max(latest, page.start + moment.after)
             elif moment.idle is not None:
-                latest = max(latest, self.page.acted + moment.idle)
-            elif moment.read is not None and self.page.short:
-                latest = max(latest, self.page.start + SHORT_PAGE_DOWN_AFTER)
+                latest = max(latest, page.acted + moment.idle)
+            elif moment.read is not None and page.short and not page.anew:
+                latest = max(latest, page.start + SHORT_PAGE_DOWN_AFTER)
             else:
                 return None
         return latest
 
-    def _came(self, moment: Moment) -> bool:
-        page = self.page
-        assert page is not None
+    def _came(self, moment: Moment, page: _Page) -> bool:
         elapsed = self.now - page.start + _TICK
         if moment.after is not None:
             return elapsed >= moment.after
         if moment.read is not None:
+            if page.anew:
+                return moment.read in page.passed
             if page.short:
                 return elapsed >= SHORT_PAGE_DOWN_AFTER
             return page.furthest + _TICK >= moment.read
@@ -212,10 +219,12 @@ class _Play:
 
     def _look(self) -> None:
         """Those whose moment has come are ready, in the order in which they stand."""
-        for id_, one in list(self.watched.items()):
-            if id_ in self.watched and any(all(map(self._came, all_of)) for all_of in one.entry.moments):
-                del self.watched[id_]
-                self._ready(one)
+        for kept in (self.watched, self.again):
+            for id_, one in list(kept.items()):
+                come = any(all(self._came(each, one.page) for each in all_of) for all_of in one.entry.moments)
+                if come and kept.get(id_) is one:
+                    del kept[id_]
+                    self._ready(one)
 
     def _turn(self) -> None:
         for queue in self.queues.values():
@@ -309,7 +318,21 @@ class _Play:
         queue = self.queues.get(touchpoint.queue)
         if queue is not None:
             queue.busy, queue.timer, queue.held = False, self.now + NEXT_AFTER, None
-        self._keep_back(touchpoint)
+        self._watch_again(touchpoint)
+
+    def _watch_again(self, touchpoint: Compiled) -> None:
+        """One that may come again on the same page is watched anew from when it was closed."""
+        before = self.planned.get(touchpoint.id)
+        if before is None or self.page is None or touchpoint.show.how_often.every != "moment":
+            self._keep_back(touchpoint)
+            return
+        page = _Page(self.page.deed, self.now, down=self.page.down, furthest=self.page.down, acted=self.now, anew=True)
+        self.again[touchpoint.id] = replace(before, page=page)
+        verdict = decide(touchpoint, self._visit(), self.clock)
+        if verdict.shows:
+            self._mark_waiting(touchpoint, verdict)
+        else:
+            self._keep_back(touchpoint)
 
     def _remembered(self, touchpoint: Compiled) -> Memory:
         known = self.memory.get(touchpoint.id)
@@ -342,16 +365,18 @@ class _Play:
             self.page = None
             self._all_kept()
         else:
-            page.acted = self.now
-            self._on_page(page, deed)
+            for done in (page, *(one.page for one in self.again.values())):
+                done.acted = self.now
+                self._on_page(done, deed)
         if self.page is not None:
             self._look()
 
     def _on_page(self, page: _Page, deed: Deed) -> None:
         if isinstance(deed, Scroll):
-            page.down = 0 if page.short else deed.to
+            before, page.down = page.down, 0 if page.short else deed.to
             page.furthest = max(page.furthest, page.down)
             self._back_up(page)
+            page.passed |= {mark for mark in self._marks("read") if before < mark <= page.down}
         elif isinstance(deed, Click):
             page.clicks += 1
             page.clicked |= {deed.on} - {""}
@@ -365,11 +390,12 @@ class _Play:
                 queue.let_go(self.now)
 
     def _back_up(self, page: _Page) -> None:
-        for one in self.watched.values():
-            for moment in (each for all_of in one.entry.moments for each in all_of if each.up is not None):
-                further = page.furthest > (moment.up or 0) + BACK_UP
-                if further and page.down <= (moment.up or 0) + BACK_UP:
-                    page.back.add(moment.up or 0)
+        page.back |= {up for up in self._marks("up") if page.furthest > up + BACK_UP >= page.down}
+
+    def _marks(self, name: Literal["read", "up"]) -> set[int]:
+        """Every share of the way that something waits for."""
+        moments = (each for one in self._watching() for all_of in one.entry.moments for each in all_of)
+        return {mark for each in moments if (mark := getattr(each, name)) is not None}
 
     def _close_what_stands(self) -> None:
         for queue in ("interrupting", "bar"):
@@ -427,16 +453,15 @@ class _Play:
         planned = {entry.touchpoint.id for entry in entries}
         for id_ in [one for one in self.on_screen if self.touchpoints[one].queue == "none" and one not in planned]:
             self._take_away(id_)
-        self.watched = {
-            entry.touchpoint.id: _Watched(entry, self._recalled(entry.touchpoint.id))
+        self.planned = {
+            entry.touchpoint.id: _Watched(entry, self._recalled(entry.touchpoint.id), self.page)
             for entry in entries
             if entry.moments
         }
+        self.watched, self.again = dict(self.planned), {}
         for touchpoint in self.touchpoints.values():
             if touchpoint.id in self.watched and touchpoint.id not in self.on_screen:
-                verdict = decide(touchpoint, self._visit(), self.clock)
-                said = ", or ".join(" and ".join(one.say() for one in all_of) for all_of in verdict.moments)
-                self._mark(touchpoint, "waits", f"Waits: {said}.", self._reasons(verdict))
+                self._mark_waiting(touchpoint, decide(touchpoint, self._visit(), self.clock))
             elif touchpoint.id not in self.on_screen:
                 self._keep_back(touchpoint)
         self._look()
@@ -445,7 +470,7 @@ class _Play:
         """A page that is left takes everything with it; nothing of that counts as closed."""
         for id_ in list(self.on_screen):
             self._take_away(id_)
-        self.watched = {}
+        self.watched, self.planned, self.again = {}, {}, {}
         self.queues = {"interrupting": _Queue(), "bar": _Queue()}
 
     def _forget_all(self) -> None:
@@ -484,6 +509,10 @@ class _Play:
 
     def _reasons(self, verdict: Verdict) -> tuple[Reason, ...]:
         return tuple(Reason(check.name, check.passed, check.sentence, check.when) for check in verdict.checks)
+
+    def _mark_waiting(self, touchpoint: Compiled, verdict: Verdict) -> None:
+        said = ", or ".join(" and ".join(one.say() for one in all_of) for all_of in verdict.moments)
+        self._mark(touchpoint, "waits", f"Waits: {said}.", self._reasons(verdict))
 
     def _keep_back(self, touchpoint: Compiled) -> None:
         verdict = decide(touchpoint, self._visit(), self.clock)

@@ -145,6 +145,7 @@ def _how_often(case: Case) -> str:
     if shown_enough(case.touchpoint, memory):
         return f"At most {often.most} times ever; that was {memory.shown if memory else 0}."
     rules = {
+        "moment": "Each time its moment comes, again on the same page too",
         "page": "It may show on every page", "visit": "At most once a visit",
         "span": f"At most once in {often.span.say()}",
     }  # fmt: skip
@@ -153,10 +154,10 @@ def _how_often(case: Case) -> str:
         rule += f", and not for {often.after_closed.say()} after it was closed"
     shown = memory.last_shown if memory else None
     if shown is None:
-        return f"{rule}." if often.every == "page" else f"{rule}; not shown yet."
+        return f"{rule}." if often.every in {"page", "moment"} else f"{rule}; not shown yet."
     told = f"{rule}; shown {stamp(shown, zone)}"
     if case.free is None:
-        return f"{rule}." if often.every == "page" else f"{told}, long enough ago."
+        return f"{rule}." if often.every in {"page", "moment"} else f"{told}, long enough ago."
     if (
         memory
         and often.after_closed

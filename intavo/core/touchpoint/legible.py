@@ -65,6 +65,17 @@ def readings(
 
 
 def _behind(step: Step, values: FullValues, pictures: Mapping[AssetId, Pixels], aspect: float) -> Behind:
+    """What the texts of a step stand on; where the card is see-through, over the darkest and the lightest page."""
+    solid = _painted(step, values, pictures, aspect)
+    if not values.card_clear:
+        return solid
+    over = rgb(values.colours.backdrop), values.backdrop.strength / 100
+    pages = [mixed(page, *over) for page in _EVERYTHING]
+    card = 1 - values.card_clear / 100
+    return Behind([mixed(page, pixel, card) for pixel in solid.pixels for page in pages], f"see-through {solid.name}")
+
+
+def _painted(step: Step, values: FullValues, pictures: Mapping[AssetId, Pixels], aspect: float) -> Behind:
     picture = next((part for part in step.parts if _lies_behind(part)), None)
     card = rgb(values.colours.card)
     if isinstance(picture, Picture) and picture.asset in pictures:
@@ -113,7 +124,7 @@ def _part(part: Part, values: FullValues, behind: Behind) -> Iterator[Reading]:
         yield reading(part.id, f"Headline on {on}", role, colour, behind.pixels, needed, behind.role)
     elif isinstance(part, Button):
         if part.style == "main" and part.does.action != "close":
-            yield reading(part.id, "Button", "button", colours.button, [rgb(colours.button_text)], TEXT, "button_text")
+            yield _main_button(part, values, behind)
         else:
             yield reading(part.id, f"Plain button on {on}", "text", colours.text, behind.pixels, TEXT, behind.role)
     elif isinstance(part, _ON_CARD):
@@ -124,6 +135,16 @@ def _part(part: Part, values: FullValues, behind: Behind) -> Iterator[Reading]:
             field = rgb(colours.field)
             yield reading(part.id, "Words in the field", "field_text", colours.field_text, [field], TEXT, "field")
             yield reading(part.id, "Edge of the field", "field_border", colours.field_border, [field], SIGN, "field")
+
+
+def _main_button(part: Button, values: FullValues, behind: Behind) -> Reading:
+    """Where the button is see-through, its words are held against it as it stands on what is behind."""
+    colours = values.colours
+    if not values.button_clear:
+        return reading(part.id, "Button", "button", colours.button, [rgb(colours.button_text)], TEXT, "button_text")
+    fill, strength = rgb(colours.button), 1 - values.button_clear / 100
+    seen = [mixed(pixel, fill, strength) for pixel in behind.pixels]
+    return reading(part.id, "See-through button", "button_text", colours.button_text, seen, TEXT)
 
 
 def _said(part: Part) -> str:

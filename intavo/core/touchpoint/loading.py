@@ -20,6 +20,7 @@ def needs_more(document: Document, house: HouseStyle | None = None) -> bool:
         or len(document.steps) > _MOST_STEPS
         or document.leaving.after is not None
         or document.guard.work
+        or document.show.how_often.every == "moment"
         or document.after.file.asset is not None
         or _rich(look)
         or _rich(look.phone)
@@ -43,6 +44,8 @@ def _rich(values: FullValues) -> bool:
     return (
         (values.font.source, values.font.name) != plain
         or (values.head_font.source, values.head_font.name) != plain
+        or (values.button_font, values.button_size) != (values.font, values.size)
+        or values.card_clear + values.button_clear > 0
         or values.background.asset is not None
         or values.backdrop.asset is not None
         or "grow" in {values.arrival, values.going}

@@ -93,7 +93,7 @@ Motion = Literal["none", "rise", "slide", "fade", "grow"]
 
 
 class LookValues(Model):
-    """Every value of a look; None follows. Lengths are CSS pixels."""
+    """Every value of a look; None follows. Lengths are CSS pixels; `…_clear` is how much shines through, in percent."""
 
     place: Place | None = None
     edge: int | None = Field(None, ge=0, le=200)
@@ -114,6 +114,10 @@ class LookValues(Model):
     head_size: int | None = Field(None, ge=14, le=72)
     weight: int | None = Field(None, ge=300, le=800)
     head_weight: int | None = Field(None, ge=300, le=900)
+    button_font: Font | None = None
+    button_size: int | None = Field(None, ge=12, le=28)
+    card_clear: int | None = Field(None, ge=0, le=90)
+    button_clear: int | None = Field(None, ge=0, le=90)
     colours: Colours = Colours()
     cross: Cross | None = None
     pushes: bool | None = None
@@ -198,6 +202,10 @@ class FullValues(Model):
     head_size: int
     weight: int
     head_weight: int
+    button_font: Font
+    button_size: int
+    card_clear: int
+    button_clear: int
     colours: FullColours
     cross: Cross
     pushes: bool
@@ -219,7 +227,8 @@ _BASE: dict[str, Any] = {
     "place": "middle", "edge": 16, "width": 480, "height": "content", "content": "top", "spacing": 28, "corners": 14,
     "border": 0, "shadow": "strong", "background": Background(), "backdrop": Backdrop(), "arrival": "rise",
     "going": "fade", "font": Font(), "head_font": None, "size": 16, "head_size": 24, "weight": 400,
-    "head_weight": 700, "cross": Cross(), "pushes": True, "stays": True,
+    "head_weight": 700, "button_font": None, "button_size": None, "card_clear": 0, "button_clear": 0,
+    "cross": Cross(), "pushes": True, "stays": True,
 }  # fmt: skip
 _STANCES: dict[Stance, dict[str, Any]] = {
     "pop-up": {},
@@ -285,9 +294,10 @@ def _full_colours(given: dict[str, str]) -> FullColours:
 
 
 def _fonts(values: dict[str, Any], stance: Stance) -> dict[str, Any]:
-    """The head's font follows the text's; a place that the stance cannot take is its usual one."""
+    """Fonts and sizes that follow the text's; a place that the stance cannot take is its usual one."""
     place = values["place"] if values["place"] in PLACES[stance] else PLACES[stance][0]
-    return values | {"head_font": values["head_font"] or values["font"], "place": place}
+    follows = {"head_font": "font", "button_font": "font", "button_size": "size"}
+    return values | {name: values[name] or values[text] for name, text in follows.items()} | {"place": place}
 
 
 def departures(look: Look, house: HouseStyle) -> list[str]:

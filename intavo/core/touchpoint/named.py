@@ -48,7 +48,9 @@ LOOK_VALUES = {
     "content": "Content stands", "spacing": "Spacing", "corners": "Corners", "border": "Edge", "shadow": "Shadow",
     "background": "Background", "backdrop": "Page behind", "arrival": "Comes", "going": "Goes", "font": "Font of text",
     "head_font": "Font of headlines", "size": "Text size", "head_size": "Headline size", "weight": "Text weight",
-    "head_weight": "Headline weight", "cross": "Close sign", "pushes": "Moves the page aside",
+    "head_weight": "Headline weight", "button_font": "Font of buttons", "button_size": "Size of buttons",
+    "card_clear": "Card shines through, %", "button_clear": "Buttons shine through, %",
+    "cross": "Close sign", "pushes": "Moves the page aside",
     "stays": "Stays in view while scrolling", "css": "Own CSS",
 }  # fmt: skip
 COLOUR_NAMES = {

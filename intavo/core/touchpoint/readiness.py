@@ -103,7 +103,7 @@ def _part_words(part: Part) -> tuple[str, str]:
     return "", "The headline is empty." if isinstance(part, Headline) and not part.text.strip() else ""
 
 
-_TOO_SOON = 3  # seconds
+_TOO_SOON, _TOO_SOON_AGAIN = 3, 60  # seconds
 
 
 def _about_showing(document: Document, known: Known) -> Iterator[Finding]:
@@ -122,6 +122,9 @@ def _about_showing(document: Document, known: Known) -> Iterator[Finding]:
     first = min((after for after in soon if after is not None), default=None)
     if first is not None and first < _TOO_SOON:
         yield Finding("look", f"It interrupts after {first} s, before anybody has read a word.", "show")
+    often = show.how_often
+    if often.every == "moment" and often.after_closed is None and first is not None and first < _TOO_SOON_AGAIN:
+        yield Finding("look", f"It comes back {first} s after it was closed, again and again.", "show")
     if not show.until.answered and document.purpose in {"sign-up", "inquiry", "question", "feedback"}:
         yield Finding("look", "It comes back to those who have answered it.", "show")
     if document.stance == "full-page" and any("phone" in one.devices and one.moments for one in show.sentences):

@@ -118,10 +118,11 @@ class Span(Model):
 class HowOften(Model):
     """On every page, once a visit, or once in a span; at most so many times ever; how long it stays away once closed.
 
-    Counted from the moment it is on screen.
+    Counted from the moment it is on screen. `moment`: each time its moment comes anew after it was closed, on the
+    same page too: seconds and clicks begin again, and what was scrolled or seen must be scrolled or seen again.
     """
 
-    every: Literal["page", "visit", "span"] = "span"
+    every: Literal["moment", "page", "visit", "span"] = "span"
     span: Span = Span()
     most: Annotated[int, Field(ge=1, le=10_000)] | None = None
     after_closed: Span | None = None

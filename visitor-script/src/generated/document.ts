@@ -524,6 +524,10 @@ export interface Look {
   head_size: number | null;
   weight: number | null;
   head_weight: number | null;
+  button_font: Font | null;
+  button_size: number | null;
+  card_clear: number | null;
+  button_clear: number | null;
   colours: Colours;
   cross: Cross | null;
   pushes: boolean | null;
@@ -600,7 +604,7 @@ export interface Cross {
   place: "end" | "start";
 }
 /**
- * Every value of a look; None follows. Lengths are CSS pixels.
+ * Every value of a look; None follows. Lengths are CSS pixels; `…_clear` is how much shines through, in percent.
  */
 export interface LookValues {
   place:
@@ -623,6 +627,10 @@ export interface LookValues {
   head_size: number | null;
   weight: number | null;
   head_weight: number | null;
+  button_font: Font | null;
+  button_size: number | null;
+  card_clear: number | null;
+  button_clear: number | null;
   colours: Colours1;
   cross: Cross | null;
   pushes: boolean | null;
@@ -917,10 +925,11 @@ export interface During {
 /**
  * On every page, once a visit, or once in a span; at most so many times ever; how long it stays away once closed.
  *
- * Counted from the moment it is on screen.
+ * Counted from the moment it is on screen. `moment`: each time its moment comes anew after it was closed, on the
+ * same page too: seconds and clicks begin again, and what was scrolled or seen must be scrolled or seen again.
  */
 export interface HowOften {
-  every: "page" | "visit" | "span";
+  every: "moment" | "page" | "visit" | "span";
   span: Span;
   most: number | null;
   after_closed: Span1 | null;
@@ -1174,13 +1183,14 @@ export interface Guard1 {
 /**
  * On every page, once a visit, or once in a span; at most so many times ever; how long it stays away once closed.
  *
- * Counted from the moment it is on screen.
+ * Counted from the moment it is on screen. `moment`: each time its moment comes anew after it was closed, on the
+ * same page too: seconds and clicks begin again, and what was scrolled or seen must be scrolled or seen again.
  *
  * This interface was referenced by `TouchpointDocument`'s JSON-Schema
  * via the `definition` "HowOften".
  */
 export interface HowOften1 {
-  every: "page" | "visit" | "span";
+  every: "moment" | "page" | "visit" | "span";
   span: Span;
   most: number | null;
   after_closed: Span1 | null;
@@ -1229,6 +1239,10 @@ export interface Look1 {
   head_size: number | null;
   weight: number | null;
   head_weight: number | null;
+  button_font: Font | null;
+  button_size: number | null;
+  card_clear: number | null;
+  button_clear: number | null;
   colours: Colours;
   cross: Cross | null;
   pushes: boolean | null;
@@ -1238,7 +1252,7 @@ export interface Look1 {
   css: string;
 }
 /**
- * Every value of a look; None follows. Lengths are CSS pixels.
+ * Every value of a look; None follows. Lengths are CSS pixels; `…_clear` is how much shines through, in percent.
  *
  * This interface was referenced by `TouchpointDocument`'s JSON-Schema
  * via the `definition` "LookValues".
@@ -1264,6 +1278,10 @@ export interface LookValues1 {
   head_size: number | null;
   weight: number | null;
   head_weight: number | null;
+  button_font: Font | null;
+  button_size: number | null;
+  card_clear: number | null;
+  button_clear: number | null;
   colours: Colours1;
   cross: Cross | null;
   pushes: boolean | null;
@@ -1366,6 +1384,10 @@ export interface FullValues {
   head_size: number;
   weight: number;
   head_weight: number;
+  button_font: Font;
+  button_size: number;
+  card_clear: number;
+  button_clear: number;
   colours: FullColours;
   cross: Cross;
   pushes: boolean;
@@ -1397,6 +1419,10 @@ export interface FullLook {
   head_size: number;
   weight: number;
   head_weight: number;
+  button_font: Font;
+  button_size: number;
+  card_clear: number;
+  button_clear: number;
   colours: FullColours;
   cross: Cross;
   pushes: boolean;

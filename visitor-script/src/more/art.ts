@@ -14,10 +14,26 @@ function family(font: FullValues['font']): string {
   return font.name.includes(',') ? font.name : `"${font.name}",system-ui,sans-serif`
 }
 
+/** A colour that lets so much through, in percent. */
+const clear = (colour: string, percent: number): string => (percent ? `color-mix(in srgb,${colour},transparent ${percent}%)` : colour)
+
 /** The values of a look that the loader leaves at their usual. */
 export function paintMore(host: HTMLElement, values: FullValues): void {
   host.style.setProperty('--font', family(values.font))
   host.style.setProperty('--head-font', family(values.head_font))
+  host.style.setProperty('--button-font', family(values.button_font))
+  host.style.setProperty('--button-size', `${values.button_size}px`)
+  const { colours, background, card_clear, button_clear } = values
+  host.style.setProperty('--fill', clear(colours.button, button_clear))
+  host.style.setProperty('--fill-hover', clear(colours.button_hover, button_clear))
+  host.style.setProperty('--solid', String(1 - card_clear / 100))
+  if (card_clear) {
+    const [from, to] = [clear(background.start, card_clear), clear(background.end, card_clear)]
+    const gradient = `linear-gradient(${background.angle}deg,${from},${to})`
+    // A picture or film is let through by itself; the colour under it would shine through as well.
+    const painted = background.asset && background.kind !== 'gradient' ? 'none' : clear(colours.card, card_clear)
+    host.style.setProperty('--card', background.kind === 'gradient' ? gradient : painted)
+  }
   const side = /(left|right)$/.exec(values.place)?.[1]
   if (side && !/^(top|bottom)/.test(values.place)) host.style.setProperty('--slide', side === 'left' ? '-110% 0' : '110% 0')
 }
@@ -89,7 +105,7 @@ export function backdropArt(backdrop: HTMLElement, page: Document, base: string,
 
 /** Fonts belong to the page, not to a shadow root; a site whose CSP refuses them keeps the system's. */
 export function loadFonts(values: FullValues, base: string, page: Document): void {
-  for (const font of [values.font, values.head_font]) {
+  for (const font of [values.font, values.head_font, values.button_font]) {
     const file = font.source === 'shipped' ? SHIPPED[font.name] : undefined
     if (!file || [...page.fonts].some((face) => face.family.replace(/["']/g, '') === font.name)) continue
     const Face = (page.defaultView ?? window).FontFace

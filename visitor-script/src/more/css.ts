@@ -1,6 +1,10 @@
 /** Styles of the parts that come later. */
 export const MORE_CSS = `
 .beside-it>.body{flex:1 1 0}
+.button{font-family:var(--button-font);font-size:var(--button-size)}
+.button:not(.plain){background:var(--fill)}
+.button:not(.plain):hover{background:var(--fill-hover)}
+.card>.behind{opacity:var(--solid)}
 .code .button{width:auto;margin:0}
 .cross.at-start{inset-inline:8px auto}
 .has-cross h2:first-child,.has-cross .text:first-child,.progress{padding-inline-end:var(--clear,0)}

@@ -1,4 +1,5 @@
 import type { More } from '../render/parts'
+import { comeAgain } from './again'
 import { offer } from './offer'
 import { fillSlots, inPlace, inSlot } from './placing'
 import { begin } from './rehearsal'
@@ -17,7 +18,10 @@ import { countdown, hours, links, markup, price, questions, share, video } from 
 export const MORE: More = {
   full,
   watchOne,
-  begin,
+  begin: (app) => {
+    begin(app)
+    comeAgain(app)
+  },
   solve,
   fillSlots,
   inSlot,

@@ -33,7 +33,7 @@ function watchLeaving(leaves: () => void): () => void {
   }
 }
 
-function on(target: EventTarget, names: string[], listener: (event: Event) => void): () => void {
+export function on(target: EventTarget, names: string[], listener: (event: Event) => void): () => void {
   for (const name of names) target.addEventListener(name, listener, { passive: true, capture: true })
   return () => names.forEach((name) => target.removeEventListener(name, listener, { capture: true }))
 }
@@ -41,16 +41,19 @@ const matches = (event: Event, selector: string): boolean => event.target instan
 const ours = (event: Event): boolean =>
   event.composedPath().some((one) => one instanceof Element && one.hasAttribute('data-intavo-touchpoint'))
 
-/** Half of an element on screen, or as much as the screen holds of it; it may come onto the page later. */
-function watchView(selector: string, comes: () => void): () => void {
+/** Half of an element on screen, or as much as the screen holds of it; `anew`: after having been out of it. */
+export function watchView(selector: string, comes: () => void, anew = false): () => void {
+  let wasOut = !anew
   const observer = new IntersectionObserver(
     (entries) => {
       const seen = entries.some((one) => one.intersectionRatio >= 0.5 || one.intersectionRect.height >= innerHeight / 2)
-      if (seen) comes()
+      if (seen && wasOut) comes()
+      wasOut ||= !seen
     },
     { threshold: [0, 0.25, 0.5, 1] },
   )
   let watched: Element | null = null
+  // It may come onto the page later.
   const look = (): void => {
     const found = document.querySelector(selector)
     if (!found || found === watched) return
@@ -81,7 +84,7 @@ function watchIdle(seconds: number, comes: () => void): () => void {
 
 /** Back up to a share of the way down, in percent, after having been further down. */
 function watchUp(share: number, comes: () => void): () => void {
-  let further = false
+  let further = wayDown(document.scrollingElement ?? document.documentElement) > share + 1
   return on(window, ['scroll'], (event) => {
     const box = scrolledBox(event)
     if (!box) return

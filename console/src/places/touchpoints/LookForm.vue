@@ -27,6 +27,10 @@ const change = (...what: Change) => emit('change', ...what)
 const look = useLook(toRef(props, 'document'), toRef(props, 'worked'), screen, change)
 const standing = computed(() => Object.fromEntries(props.places.map((one) => [one, PLACES[one] ?? one])))
 const roles = Object.entries(COLOURS) as [Role, string][]
+const CLEAR = [
+  ['card_clear', 'Card shines through'],
+  ['button_clear', 'Buttons shine through'],
+] as const
 const HEIGHTS = { content: 'as its content', screen: 'the whole screen', set: 'set' }
 const CONTENT = { top: 'at the top', middle: 'in the middle', bottom: 'at the bottom' }
 const SHADOWS = { none: 'none', soft: 'soft', strong: 'strong' }
@@ -136,6 +140,28 @@ const leave = (patch: Partial<TouchpointDocument['leaving']>) =>
           @back="look.setColour(role, null)"
         >
           <ColourBox :label="name" :value="look.colour(role)" @set="look.setColour(role, $event)" />
+        </LookRow>
+        <LookRow
+          v-for="[name, label] in CLEAR"
+          :key="name"
+          :name="label"
+          :departs="look.departs(name)"
+          :from="look.from.value"
+          @back="look.back(name)"
+        >
+          <span class="flex items-center gap-2">
+            <input
+              type="range"
+              min="0"
+              max="90"
+              step="5"
+              class="min-w-0 flex-1"
+              :aria-label="`${label}, in percent`"
+              :value="look.value(name)"
+              @input="look.set(name, Number(($event.target as HTMLInputElement).value))"
+            />
+            <span class="w-10 text-end text-sm tabular-nums">{{ look.value(name) }} %</span>
+          </span>
         </LookRow>
       </div>
     </details>

@@ -8,6 +8,7 @@ defineProps<{ look: ReturnType<typeof useLook> }>()
 const NUMBERS = [
   ['size', 'Text size', 12, 24, 1],
   ['head_size', 'Headline size', 14, 72, 1],
+  ['button_size', 'Button size', 12, 28, 1],
   ['weight', 'Text weight', 300, 800, 100],
   ['head_weight', 'Headline weight', 300, 900, 100],
 ] as const
@@ -19,6 +20,7 @@ const NUMBERS = [
       v-for="[which, name] in [
         ['font', 'Text'],
         ['head_font', 'Headlines'],
+        ['button_font', 'Buttons'],
       ] as const"
       :key="which"
       :name="name"

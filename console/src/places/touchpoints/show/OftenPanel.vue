@@ -7,7 +7,12 @@ import SpanBox from './SpanBox.vue'
 /** How often the same visitor gets it. */
 const props = defineProps<{ show: Show }>()
 const emit = defineEmits<{ set: [patch: Partial<Show>]; forget: [] }>()
-const EVERY = { page: 'on every page view', visit: 'once a visit', span: 'once in' } as const
+const EVERY = {
+  moment: 'each time its moment comes, also again on the same page',
+  page: 'on every page view',
+  visit: 'once a visit',
+  span: 'once in',
+} as const
 type Often = Show['how_often']
 const often = (patch: Partial<Often>) => emit('set', { how_often: { ...props.show.how_often, ...patch } })
 </script>

@@ -143,11 +143,14 @@ export function sayDuring({ during }: Sentence, names: Record<number, string> = 
 
 export const saySpan = (span: Span): string => (span.n === 1 ? `1 ${span.unit.slice(0, -1)}` : `${span.n} ${span.unit}`)
 
-/** "on every page view", "at most once in 7 days, 3 times ever" */
+/** "each time its moment comes", "on every page view", "at most once in 7 days, 3 times ever" */
 export function sayOften({ how_often, alone }: Show): string {
-  const base = { page: 'on every page view', visit: 'at most once a visit', span: `at most once in ${saySpan(how_often.span)}` }[
-    how_often.every
-  ]
+  const base = {
+    moment: 'each time its moment comes',
+    page: 'on every page view',
+    visit: 'at most once a visit',
+    span: `at most once in ${saySpan(how_often.span)}`,
+  }[how_often.every]
   const more = [
     how_often.most ? `at most ${how_often.most} ${how_often.most === 1 ? 'time' : 'times'} ever` : '',
     how_often.after_closed ? `not for ${saySpan(how_often.after_closed)} once closed` : '',
