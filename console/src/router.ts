@@ -32,6 +32,7 @@ export const router = createRouter({
       meta: { title: 'The script on your site', open: true },
     },
     { path: '/business', component: () => import('./places/business/BusinessPlace.vue'), meta: { title: 'Business' } },
+    { path: '/you', component: () => import('./places/you/YouPlace.vue'), meta: { title: 'You' } },
     { path: '/:rest(.*)*', component: () => import('./places/NotHere.vue'), meta: { title: 'Not here' } },
   ],
 })

@@ -25,6 +25,8 @@ INSTALLED_APPS = [
     "csp",
     "allauth",
     "allauth.account",
+    "allauth.mfa",
+    "allauth.usersessions",
     "allauth.headless",
     "procrastinate.contrib.django",
     "intavo.accounts",
@@ -103,6 +105,15 @@ ACCOUNT_SIGNUP_FIELDS = ["email*", "password1*"]
 ACCOUNT_EMAIL_VERIFICATION = "mandatory"
 ACCOUNT_EMAIL_SUBJECT_PREFIX = ""
 ACCOUNT_EMAIL_NOTIFICATIONS = True
+# One address each: a new one takes the old one's place once it is confirmed, and for that the password is asked again.
+ACCOUNT_CHANGE_EMAIL = True
+ACCOUNT_REAUTHENTICATION_REQUIRED = True
+MFA_SUPPORTED_TYPES = ["totp", "recovery_codes"]
+MFA_TOTP_ISSUER = "Intavo"
+MFA_ADAPTER = "intavo.accounts.secrets.SealedAdapter"
+MFA_RECOVERY_CODES_SHOW_ONCE = True
+# Nobody signs in with an address that is not confirmed, so one that waits does no harm beside an authenticator.
+MFA_ALLOW_UNVERIFIED_EMAIL = True
 # Whoever confirms in the browser that signed up is signed in by it.
 ACCOUNT_LOGIN_ON_EMAIL_CONFIRMATION = True
 ACCOUNT_DEFAULT_HTTP_PROTOCOL = "https" if TLS else "http"

@@ -1,10 +1,15 @@
 """Signing in and up, confirming, resetting: through the headless API the console uses."""
 
 import re
+import time
+from datetime import UTC, datetime, timedelta
 from urllib.parse import unquote
 
 import pytest
+import time_machine
 from allauth.account.models import EmailAddress
+from allauth.mfa.models import Authenticator
+from allauth.mfa.totp.internal.auth import format_hotp_value, hotp_value
 from django.core import mail as outbox
 from django.test import Client
 from procrastinate.contrib.django.models import ProcrastinateJob
@@ -14,6 +19,8 @@ from intavo.mail.actions import send_account_mail
 
 JSON = {"content_type": "application/json"}
 AUTH = "/_allauth/browser/v1/auth"
+ACCOUNT = "/_allauth/browser/v1/account"
+TOTP = f"{ACCOUNT}/authenticators/totp"
 PASSWORD = "correct horse paddle"
 
 
@@ -124,3 +131,137 @@ def test_a_sign_in_from_somewhere_new_is_told_and_the_same_browser_is_not(user: 
     [(to, subject, text)] = account_mails()
     assert (to, subject) == (user.email, "A sign-in from somewhere new")
     assert "Kayak/2" in text
+
+
+def say_password(client: Client) -> None:
+    """Say it once more, as what guards an account asks for."""
+    assert client.post(f"{AUTH}/reauthenticate", {"password": PASSWORD}, **JSON).status_code == 200
+
+
+class Second:
+    """A signed-in client whose user has an authenticator; `code` is what it shows now."""
+
+    def __init__(self) -> None:
+        self.client = Client()
+        assert sign_in(self.client, PASSWORD) == 200
+        say_password(self.client)
+        offered = self.client.get(TOTP)
+        assert offered.status_code == 404
+        self.secret = offered.json()["meta"]["secret"]
+        answer = self.client.post(TOTP, {"code": self.code()}, **JSON)
+        assert answer.status_code == 200, answer.content
+
+    def code(self) -> str:
+        """The code of just now. Source: RFC 6238."""
+        return format_hotp_value(hotp_value(self.secret, int(time.time()) // 30))
+
+
+def test_with_an_authenticator_the_password_alone_does_not_sign_in(user: User) -> None:
+    second = Second()
+    client = Client()
+    assert sign_in(client, PASSWORD) == 401
+    assert client.get("/api/me").status_code == 401
+    assert client.post(f"{AUTH}/2fa/authenticate", {"code": "000000"}, **JSON).status_code == 400
+    kept = second.client.post(f"{ACCOUNT}/authenticators/recovery-codes", {}, **JSON).json()["data"]["unused_codes"]
+    assert client.post(f"{AUTH}/2fa/authenticate", {"code": kept[0]}, **JSON).status_code == 200
+    assert client.get("/api/me").status_code == 200
+    again = Client()
+    sign_in(again, PASSWORD)
+    assert again.post(f"{AUTH}/2fa/authenticate", {"code": kept[0]}, **JSON).status_code == 400
+
+
+def test_what_an_authenticator_shares_is_sealed_in_the_database(user: User) -> None:
+    second = Second()
+    assert second.secret not in str(Authenticator.objects.get(user=user, type="totp").data)
+
+
+def test_what_guards_an_account_is_changed_only_after_the_password_was_said_lately(user: User) -> None:
+    second = Second()
+    asked = [
+        lambda: second.client.delete(TOTP, {}, **JSON),
+        lambda: second.client.post(f"{ACCOUNT}/email", {"email": "other@heron.example"}, **JSON),
+    ]
+    with time_machine.travel(datetime.now(UTC) + timedelta(hours=1)):
+        for change in asked:
+            answer = change()
+            assert (answer.status_code, answer.json()["data"]["flows"][0]["id"]) == (401, "reauthenticate")
+        assert Authenticator.objects.filter(user=user, type="totp").exists()
+        assert second.client.post(f"{AUTH}/reauthenticate", {"password": "wrong"}, **JSON).status_code == 400
+        say_password(second.client)
+        assert second.client.delete(TOTP, {}, **JSON).status_code == 200
+    assert sign_in(Client(), PASSWORD) == 200
+
+
+def test_a_new_address_takes_the_old_ones_place_once_it_is_confirmed(user: User) -> None:
+    client = Client()
+    sign_in(client, PASSWORD)
+    say_password(client)
+    assert client.post(f"{ACCOUNT}/email", {"email": "hale@heron.example"}, **JSON).status_code == 200
+    assert User.objects.get().email == "morwenna@otterwick.example"
+    key = mailed_key()
+    assert client.post(f"{AUTH}/email/verify", {"key": key}, **JSON).status_code == 200
+    assert User.objects.get().email == "hale@heron.example"
+    assert list(EmailAddress.objects.values_list("email", flat=True)) == ["hale@heron.example"]
+    assert [to for to, _, text in account_mails() if "was changed from" in text] == ["morwenna@otterwick.example"]
+
+
+def test_another_accounts_address_is_refused_by_its_field(user: User) -> None:
+    other = User.objects.create_user("jory@otterwick.example", PASSWORD)
+    EmailAddress.objects.create(user=other, email=other.email, verified=True, primary=True)
+    client = Client()
+    sign_in(client, PASSWORD)
+    say_password(client)
+    answer = client.post(f"{ACCOUNT}/email", {"email": "Jory@otterwick.example"}, **JSON)
+    # Whether somebody has it is not told: nothing changes, and its owner hears of it.
+    assert answer.status_code in {200, 400}
+    assert User.objects.get(pk=user.pk).email == "morwenna@otterwick.example"
+    assert EmailAddress.objects.filter(email__iexact="jory@otterwick.example", verified=True).get().user == other
+
+
+def test_a_new_password_signs_every_other_browser_out(user: User) -> None:
+    here, there = Client(), Client()
+    sign_in(here, PASSWORD)
+    sign_in(there, PASSWORD)
+    body = {"current_password": "wrong", "new_password": "another long paddle"}
+    refused = here.post(f"{ACCOUNT}/password/change", body, **JSON)
+    assert (refused.status_code, refused.json()["errors"][0]["param"]) == (400, "current_password")
+    body["current_password"] = PASSWORD
+    assert here.post(f"{ACCOUNT}/password/change", body, **JSON).status_code == 200
+    assert here.get("/api/me").status_code == 200
+    assert there.get("/api/me").status_code == 401
+
+
+def test_one_is_signed_out_elsewhere_or_everywhere_and_only_oneself(user: User) -> None:
+    other = User.objects.create_user("jory@otterwick.example", PASSWORD)
+    EmailAddress.objects.create(user=other, email=other.email, verified=True, primary=True)
+    theirs = Client()
+    theirs.post(f"{AUTH}/login", {"email": other.email, "password": PASSWORD}, **JSON)
+    [their_session] = theirs.get(f"{AUTH}/sessions").json()["data"]
+    here, there = Client(), Client(headers={"user-agent": "A phone"})
+    sign_in(here, PASSWORD)
+    sign_in(there, PASSWORD)
+    listed = here.get(f"{AUTH}/sessions").json()["data"]
+    assert sorted(one["is_current"] for one in listed) == [False, True]
+    assert here.delete(f"{AUTH}/sessions", {"sessions": [their_session["id"]]}, **JSON).status_code == 400
+    elsewhere = [one["id"] for one in listed if not one["is_current"]]
+    assert here.delete(f"{AUTH}/sessions", {"sessions": elsewhere}, **JSON).status_code == 200
+    assert (here.get("/api/me").status_code, there.get("/api/me").status_code) == (200, 401)
+    assert here.delete(f"{AUTH}/sessions", {"sessions": [one["id"] for one in listed]}, **JSON).status_code in {
+        200,
+        400,
+        401,
+    }
+    rest = here.get(f"{AUTH}/sessions").json()["data"]
+    here.delete(f"{AUTH}/sessions", {"sessions": [one["id"] for one in rest]}, **JSON)
+    assert here.get("/api/me").status_code == 401
+    assert theirs.get("/api/me").status_code == 200
+
+
+@pytest.mark.parametrize("body", [{}, {"text": ""}, {"text": "x" * 501}, {"text": 5}, {"text": None}])
+def test_a_qr_code_is_made_of_a_text_of_some_length(user: User, body: dict[str, object]) -> None:
+    client = Client()
+    sign_in(client, PASSWORD)
+    answer = client.post("/api/me/qr", body, **JSON)
+    assert (answer.status_code, answer.json()["errors"][0]["field"]) == (422, "text")
+    assert "<svg" in client.post("/api/me/qr", {"text": "otpauth://totp/x?secret=A"}, **JSON).json()["svg"]
+    assert Client().post("/api/me/qr", {"text": "x"}, **JSON).status_code == 401

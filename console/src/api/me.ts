@@ -74,6 +74,11 @@ export async function renameMe(name: string): Promise<void> {
   await take(client.PUT('/api/me', { body: { name } }))
 }
 
+/** A text as a QR code, as SVG. */
+export async function qrOf(text: string): Promise<string> {
+  return (await take(client.POST('/api/me/qr', { body: { text } }))).svg
+}
+
 export async function readLog(query: { verb?: string; member?: number; before?: number }) {
   return take(client.GET('/api/audit', { params: { query } }))
 }

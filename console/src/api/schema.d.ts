@@ -112,6 +112,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/me/qr": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Qr
+         * @description A text as a QR code, for an authenticator to read. Source: ISO/IEC 18004, by segno.
+         */
+        post: operations["intavo_accounts_api_qr"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/me/business": {
         parameters: {
             query?: never;
@@ -1723,6 +1743,16 @@ export interface components {
         AwayIn: {
             /** Away */
             away: boolean;
+        };
+        /** PictureOut */
+        PictureOut: {
+            /** Svg */
+            svg: string;
+        };
+        /** TextIn */
+        TextIn: {
+            /** Text */
+            text: string;
         };
         /** OpenIn */
         OpenIn: {
@@ -3516,6 +3546,30 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    intavo_accounts_api_qr: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TextIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PictureOut"];
+                };
             };
         };
     };

@@ -86,8 +86,13 @@ async function leave() {
             </button>
           </MenuItem>
           <MenuItem v-slot="{ active }">
+            <RouterLink to="/you" class="block rounded px-2 py-1.5" :class="{ 'bg-petrol-wash': active }">
+              You: name, address, password
+            </RouterLink>
+          </MenuItem>
+          <MenuItem v-slot="{ active }">
             <RouterLink to="/business#people" class="block rounded px-2 py-1.5" :class="{ 'bg-petrol-wash': active }">
-              Your name, and the others
+              People of the business
             </RouterLink>
           </MenuItem>
           <MenuItem v-slot="{ active }">

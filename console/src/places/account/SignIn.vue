@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { signIn, startAnew } from '@/api/account'
+import { signIn, signInWithCode, startAnew } from '@/api/account'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import TextField from '@/parts/TextField.vue'
 import AccountSheet from './AccountSheet.vue'
@@ -9,7 +9,10 @@ import { useForm } from './form'
 
 const email = ref('')
 const password = ref('')
-const { error, busy, run } = useForm()
+const code = ref('')
+/** Where to go on to once the code of the authenticator is given; empty while nothing asks for it. */
+const asked = ref('')
+const { error, fields, busy, run } = useForm()
 const route = useRoute()
 const router = useRouter()
 
@@ -17,13 +20,29 @@ async function go() {
   const came = await signIn(email.value.trim(), password.value)
   const next = typeof route.query.next === 'string' && route.query.next.startsWith('/') ? route.query.next : '/follow-up'
   if (came === 'in') startAnew(next)
+  else if (came === 'code') asked.value = next
   else await router.push('/verify')
+}
+async function second() {
+  await signInWithCode(code.value)
+  startAnew(asked.value)
 }
 </script>
 
 <template>
   <AccountSheet title="Sign in">
-    <form class="grid gap-3" novalidate @submit.prevent="run(go)">
+    <form v-if="asked" class="grid gap-3" novalidate @submit.prevent="run(second)">
+      <ErrorBox v-if="!fields.code" :error="error" />
+      <TextField
+        v-model="code"
+        label="Code of your authenticator"
+        autocomplete="one-time-code"
+        :error="fields.code"
+        hint="Lost it? One of the codes that you kept does as well."
+      />
+      <button class="btn btn-main justify-center" :disabled="busy">Sign in</button>
+    </form>
+    <form v-else class="grid gap-3" novalidate @submit.prevent="run(go)">
       <p v-if="'set' in route.query" class="rounded-md bg-moss-tint px-3 py-2 text-moss">Your new password is set. Sign in with it.</p>
       <ErrorBox :error="error" />
       <TextField v-model="email" label="Email" type="email" autocomplete="username" />

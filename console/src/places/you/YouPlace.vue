@@ -1,0 +1,20 @@
+<script setup lang="ts">
+import AddressCard from './AddressCard.vue'
+import NameCard from './NameCard.vue'
+import PasswordCard from './PasswordCard.vue'
+import SessionsCard from './SessionsCard.vue'
+import StepsCard from './StepsCard.vue'
+
+/** What is one's own, in whichever business: name, address, password, a second step, and where one is signed in. */
+</script>
+
+<template>
+  <main class="mx-auto grid max-w-3xl gap-4 p-5 max-md:p-3">
+    <h1>You</h1>
+    <NameCard />
+    <AddressCard />
+    <PasswordCard />
+    <StepsCard />
+    <SessionsCard />
+  </main>
+</template>
