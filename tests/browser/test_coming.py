@@ -1,9 +1,11 @@
 """What comes onto a page: in view, where it was asked for, beside what stands there, and gone as it was said."""
 
+import io
 import re
 from typing import Any
 
 import pytest
+from PIL import Image
 from playwright.sync_api import BrowserContext, Page, Route, expect
 
 from scripts.stack import Stack
@@ -263,3 +265,33 @@ def test_a_headline_keeps_its_lines_and_stays_clear_of_a_close_word(stranger: Br
         " return Math.max(...[...range.getClientRects()].map((box) => box.right)) }"
     )
     assert right <= card.get_by_role("button", name="Not now, thank you").bounding_box()["x"]
+
+
+def test_the_page_scrolls_under_a_pointer_that_is_on_a_bar_or_a_card(stranger: BrowserContext, stack: Stack) -> None:
+    page = stranger.new_page()
+    looking(page, arrival="none", going="none")
+    page.goto(f"{stack.site_url}/groups")
+    page.add_style_tag(content=TALL)
+    opened(page, "group-booking", "bar").hover(position={"x": 6, "y": 6})
+    page.mouse.wheel(0, 500)
+    page.wait_for_function("scrollY > 300")
+
+
+def test_what_interrupts_covers_bars_and_buttons_with_the_rest_of_the_page(
+    stranger: BrowserContext, stack: Stack
+) -> None:
+    page = stranger.new_page()
+    looking(page, arrival="none", going="none")
+    page.goto(f"{stack.site_url}/groups")
+    face = page.locator(".face").first
+    expect(face).to_be_visible()
+    box = face.bounding_box()
+    at = {"x": box["x"] + 4, "y": box["y"] + box["height"] / 2, "width": 1, "height": 1}
+
+    def light() -> int:
+        return sum(Image.open(io.BytesIO(page.screenshot(clip=at))).convert("RGB").getpixel((0, 0)))
+
+    bare = light()
+    opened(page, "tide-table", "pop-up")
+    page.wait_for_timeout(200)
+    assert light() < bare * 0.8

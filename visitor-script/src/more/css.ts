@@ -14,6 +14,7 @@ export const MORE_CSS = `
 .row>*{flex:var(--share) 1 0;min-width:min(100%,118px)}
 .row>.field+.button,.row>.button{margin-bottom:12px}
 [data-stance=bar] .row{align-items:flex-end;flex:1 1 100%;gap:6px 12px}
+[data-stance=bar] .row:not(:has(.field)){align-items:center}
 [data-stance=bar] .row>h2{align-self:center}
 [data-stance=bar] .field{margin:0}
 [data-stance=bar] .row>.button{margin:0;min-height:44px}
@@ -40,6 +41,7 @@ hr{border:0;border-top:1px solid currentColor;opacity:.3;margin:14px 0}
 .progress{display:flex;gap:4px;margin:0 0 14px;}
 .progress i{flex:1;height:4px;border-radius:2px;background:currentColor;opacity:.25}
 .progress i.done{opacity:1}
+[data-stance=side-panel],[data-stance=full-page]{overscroll-behavior:contain}
 [data-stance=side-panel]{inset:0 0 0 auto;margin:0;height:100vh;height:100dvh;max-height:none}
 [data-stance=side-panel][data-place=left]{inset:0 auto 0 0}
 [data-stance=full-page]{inset:0;margin:0;width:100vw;height:100vh;height:100dvh;max-height:none}

@@ -2,12 +2,13 @@
 export const CSS = `
 :host{all:initial}
 *{box-sizing:border-box}
-.card{position:relative;display:flex;flex-direction:column;width:min(var(--w),100%);max-width:none;max-height:none;height:var(--h);margin:0 auto;padding:0;border:var(--line) solid var(--border);border-radius:var(--round);background:var(--card);color:var(--text);font:var(--weight) var(--size)/1.5 var(--font);overflow:auto;overflow-wrap:anywhere;overscroll-behavior:contain;box-shadow:var(--shadow);text-align:start}
+.card{position:relative;display:flex;flex-direction:column;width:min(var(--w),100%);max-width:none;max-height:none;height:var(--h);margin:0 auto;padding:0;border:var(--line) solid var(--border);border-radius:var(--round);background:var(--card);color:var(--text);font:var(--weight) var(--size)/1.5 var(--font);overflow:auto;overflow-wrap:anywhere;box-shadow:var(--shadow);text-align:start}
 .fixed{position:fixed;inset:var(--edge);z-index:2147483000;width:min(var(--w),calc(100vw - 2*var(--edge)));max-height:calc(100vh - 2*var(--edge));max-height:calc(100dvh - 2*var(--edge));margin:auto}
+.backdrop+.card{z-index:2147483001}
 .fixed[data-height=content]{height:fit-content}
 dialog:not([open]){display:none}
 dialog::backdrop{background:none}
-.backdrop{position:fixed;inset:0;z-index:2147482999;background:var(--backdrop);overflow:hidden}
+.backdrop{position:fixed;inset:0;z-index:2147483001;background:var(--backdrop);overflow:hidden}
 [data-place^=top]{margin-top:0}[data-place^=bottom]{margin-bottom:0}[data-place$=left]{margin-left:0}[data-place$=right]{margin-right:0}
 .body{position:relative;flex:1 0 auto;display:flex;flex-direction:column;justify-content:var(--content);padding:var(--pad);min-width:0}
 form{display:flow-root;width:100%}
