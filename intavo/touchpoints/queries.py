@@ -235,6 +235,7 @@ def findings_of(
             mail_sender=bool(touchpoint.business.mail_address), slugs=frozenset(others.values_list("slug", flat=True)),
             boxed=frozenset(name for name, boxed in known.items() if boxed), missing=frozenset(own - known.keys()),
             codes_all=len(codes), codes_left=sum(given is None for given in codes),
+            questions=_groups(touchpoint.business_id) if "questions" in {part.kind for part in document.parts()} else None,
             has_logo=all(house is not None and house.logo is not None for house in houses), readings=read,
             today=_local_date(touchpoint.business, clock.now()), at=clock.now(), pages=pages.known,
             matching=pages.matching,
@@ -269,6 +270,10 @@ def questions_of(business_id: int, group: str = "") -> list[QuestionAnswer]:
     """The business's questions & answers, all or one group, in the owner's order."""
     rows = QuestionAnswer.objects.filter(business_id=business_id)
     return list(rows.filter(group=group) if group else rows)
+
+
+def _groups(business_id: int) -> frozenset[str]:
+    return frozenset(QuestionAnswer.objects.filter(business_id=business_id).values_list("group", flat=True))
 
 
 @lru_cache(maxsize=4096)

@@ -166,6 +166,22 @@ def test_enough_codes_are_no_finding_and_what_cannot_be_read_is_one() -> None:
     ]
 
 
+@pytest.mark.parametrize(
+    ("group", "known", "said"),
+    [("", None, []), ("", {"Hire", ""}, []), ("Hire", {"Hire"}, []),
+     ("", set(), ["It shows questions & answers, but there are none yet: visitors see nothing."]),
+     ("Trips", {"Hire"}, ["There are no questions & answers of the group “Trips”."])],
+)  # fmt: skip
+def test_questions_and_answers_that_are_not_there_are_found(
+    group: str, known: set[str] | None, said: list[str]
+) -> None:
+    data = json.loads(json.dumps(PLAIN))
+    data["steps"][0]["parts"].append({"id": "qa", "kind": "questions", "group": group})
+    around = Known(questions=None if known is None else frozenset(known))
+    found = [one.message for one in ready_check(Document.model_validate(data), around) if one.place == "qa"]
+    assert found == said
+
+
 def test_words_that_are_still_the_starters_are_pointed_out() -> None:
     for key, place in (("news", "p1"), ("question", "p2")):
         starter = next(one.document for one in STARTERS if one.key == key)

@@ -26,7 +26,8 @@ class Known:
     `corner` other buttons that are on in the same corner. `paths` are those of all pages seen on `hosts`, none where
     that is not known. `waits`: made but not on, or changed since it went live. `said_closed`: whether those who send
     it while it is closed are told something. `region` reads numbers; `empty_lists`
-    are "search" and "social" where a site of its lists none.
+    are "search" and "social" where a site of its lists none. `questions` are the groups of questions & answers that
+    the business has, "" among them where one has no group; None where that is not known.
 
     `boxed` and `missing` are ids of pictures; `codes_left` of `codes_all` is the touchpoint's own list.
     """
@@ -45,6 +46,7 @@ class Known:
     codes_left: int = 0
     codes_all: int = 0
     has_logo: bool = True
+    questions: frozenset[str] | None = None
     today: date | None = None
     at: datetime | None = None
     pages: int = 0

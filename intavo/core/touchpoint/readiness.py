@@ -10,7 +10,7 @@ from .fields import Consent, FieldPart
 from .finding import Finding, Known
 from .leading import about_confirming, about_the_clicks, about_the_links, about_the_starter
 from .look import INTERRUPTING
-from .parts import Button, Code, Countdown, Headline, Part, Picture, Price, Question, Score, Text, Video
+from .parts import Button, Code, Countdown, Headline, Part, Picture, Price, Question, Questions, Score, Text, Video
 from .starters import STARTERS
 
 
@@ -55,6 +55,13 @@ def _about_the_parts(document: Document, known: Known) -> Iterator[Finding]:
             yield Finding("look", "A code stands here, but none is given.", part.id)
         if isinstance(part, Price) and part.old is not None and float(part.old) <= float(part.now):
             yield Finding("look", "The price before is not higher than the price now.", part.id)
+        if isinstance(part, Questions) and known.questions is not None:
+            if not known.questions:
+                yield Finding(
+                    "look", "It shows questions & answers, but there are none yet: visitors see nothing.", part.id
+                )
+            elif part.group and part.group not in known.questions:
+                yield Finding("look", f"There are no questions & answers of the group “{part.group}”.", part.id)
         asset = part.asset if isinstance(part, Picture | Video) else None
         if asset == HOUSE_LOGO and not known.has_logo:
             yield Finding("look", "The logo is asked for, but the site's house style has none.", part.id)

@@ -211,6 +211,15 @@ it('answers are grouped, found by any of their words, and asked whether they hel
   expect(words(element)).toContain('Good to know')
 })
 
+it('a visitor sees no search through questions that are not there; the owner is told', async () => {
+  const part = { ...base, kind: 'questions', group: '', search: true, helped: true } as PartOf<'questions'>
+  const live = questions({ ...drawing({ questions: [] }), mode: 'live' } as Drawing, part)
+  const stage = questions({ ...drawing({ questions: [] }), mode: 'stage' } as Drawing, part)
+  await settled()
+  expect([live.element.hidden, stage.element.hidden]).toEqual([true, false])
+  expect(words(stage.element)).toContain('there are none yet')
+})
+
 it('links lead to pages or do what a click does', () => {
   const does = {
     action: 'page',

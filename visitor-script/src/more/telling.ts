@@ -144,11 +144,12 @@ export const questions: Maker<'questions'> = (drawing, part) => {
         if (one.group && one.group !== group) list.append(el(doc, 'h3', {}, (group = one.group)))
         list.append(entry(one))
       }
-      if (!hit.length)
-        list.append(
-          el(doc, 'p', { class: 'quiet' }, words.length ? 'Nothing about that yet. Please ask us.' : 'There are no questions yet.'),
-        )
+      const none = words.length ? 'Nothing about that yet. Please ask us.' : 'Your questions & answers stand here; there are none yet.'
+      if (!hit.length) list.append(el(doc, 'p', { class: 'quiet' }, none))
     }
+    // A visitor has nothing of a search through nothing.
+    made.hidden = !all.length && drawing.mode !== 'stage'
+
     const entry = (one: (typeof all)[number]): HTMLElement => {
       const answer = el(doc, 'div', { class: 'answer' })
       // Sanitised by the server, which is the only one who writes answers.

@@ -103,11 +103,10 @@ const swatches = (one: House) => Object.entries(one.colours).filter((pair): pair
         <span class="flex items-center gap-2">
           <ColourBox
             :label="`${COLOURS[role]} of the house style`"
-            :value="house.colours[role] ?? '#ffffff'"
+            :value="house.colours[role] ?? null"
             @set="house.colours[role] = $event"
           />
-          <button v-if="house.colours[role]" type="button" class="btn-link" @click="house.colours[role] = null">leave open</button
-          ><span v-else class="text-sm text-ink-2">open</span>
+          <button v-if="house.colours[role]" type="button" class="btn-link" @click="house.colours[role] = null">leave open</button>
         </span>
       </template>
       <span class="text-ink-2">Text</span><FontChoice open label="Font of text" :font="house.font" @set="house.font = $event" />

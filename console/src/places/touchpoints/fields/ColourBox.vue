@@ -4,8 +4,8 @@ import { useKnownSites } from '@/api/sites'
 import { readColour } from '@/lib/colour'
 import { vTyped } from '@/lib/typed'
 
-/** A colour: picked, typed as #000, #1a2326 or black, or one of the house's: these lie over what is below, so that nothing moves under a click. */
-const props = defineProps<{ label: string; value: string }>()
+/** A colour: picked, typed as #000, #1a2326 or black, or one of the house's (null: left open): these lie over what is below, so that nothing moves under a click. */
+const props = defineProps<{ label: string; value: string | null }>()
 const emit = defineEmits<{ set: [value: string] }>()
 const { data: sites } = useKnownSites()
 const wrong = ref('')
@@ -29,10 +29,18 @@ function typed(event: Event) {
         type="color"
         class="h-8 w-10 shrink-0 rounded border border-line bg-sheet"
         :aria-label="label"
-        :value="value"
+        :class="{ 'hatch opacity-60': value === null }"
+        :value="value ?? '#ffffff'"
         @input="emit('set', ($event.target as HTMLInputElement).value)"
       />
-      <input v-typed="value" class="input w-22! px-1.5!" :aria-label="`${label}, written`" maxlength="30" @change="typed" />
+      <input
+        v-typed="value ?? ''"
+        class="input w-22! px-1.5!"
+        :placeholder="value === null ? 'left open' : undefined"
+        :aria-label="`${label}, written`"
+        maxlength="30"
+        @change="typed"
+      />
     </span>
     <span
       v-if="house.length"
