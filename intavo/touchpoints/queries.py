@@ -228,6 +228,7 @@ def findings_of(
     pages = pages or pages_for(touchpoint, document, sites)
     codes = list(touchpoint.codes.values_list("given_at", flat=True)) if document.after.code.kind == "each" else []
     others = Touchpoint.objects.filter(business_id=touchpoint.business_id, deleted_at=None)
+    kinds = {part.kind for part in document.parts()}
     return ready_check(
         document,
         Known(
@@ -235,7 +236,7 @@ def findings_of(
             mail_sender=bool(touchpoint.business.mail_address), slugs=frozenset(others.values_list("slug", flat=True)),
             boxed=frozenset(name for name, boxed in known.items() if boxed), missing=frozenset(own - known.keys()),
             codes_all=len(codes), codes_left=sum(given is None for given in codes),
-            questions=_groups(touchpoint.business_id) if "questions" in {part.kind for part in document.parts()} else None,
+            questions=_groups(touchpoint.business_id) if "questions" in kinds else None,
             has_logo=all(house is not None and house.logo is not None for house in houses), readings=read,
             today=_local_date(touchpoint.business, clock.now()), at=clock.now(), pages=pages.known,
             matching=pages.matching,
