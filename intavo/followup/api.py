@@ -1,10 +1,12 @@
 """The console's API on the follow-up list, the person it is about, and the day line."""
 
+import re
 from datetime import datetime
 from typing import Any, Literal
 
 from ninja import Router, Schema, Status
 
+from intavo.accounts.actor import Refused
 from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.core import followup as rules
 from intavo.hours.queries import main_hours
@@ -167,11 +169,21 @@ def _item(one: Placed) -> dict[str, Any]:
     }  # fmt: skip
 
 
+_ID = re.compile(r"[0-9]{1,18}")
+
+
 def _key(text: str) -> tuple[datetime | None, int] | None:
-    due, _, last = text.partition("|")
-    if not last.isdigit():
+    """Where the page before ended: its last due time (aware, or none) and its last id."""
+    if not text:
         return None
-    return (datetime.fromisoformat(due) if due else None, int(last))
+    due, _, last = text.partition("|")
+    try:
+        at = datetime.fromisoformat(due) if due else None
+    except ValueError:
+        at = datetime.min
+    if not _ID.fullmatch(last) or (at is not None and at.tzinfo is None):
+        raise Refused(("after", "This is not where a page of the list ends."))
+    return at, int(last)
 
 
 @router.get("/follow-ups", response=ListOut)

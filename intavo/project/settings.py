@@ -51,6 +51,7 @@ MIDDLEWARE = [
     "django.contrib.messages.middleware.MessageMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "csp.middleware.CSPMiddleware",
+    "intavo.accounts.door.AccountDoor",
     "allauth.account.middleware.AccountMiddleware",
 ]
 ROOT_URLCONF = "intavo.project.urls"

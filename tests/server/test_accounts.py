@@ -1,5 +1,6 @@
 """Signing in and up, confirming, resetting: through the headless API the console uses."""
 
+import json
 import re
 import time
 from datetime import UTC, datetime, timedelta
@@ -265,3 +266,30 @@ def test_a_qr_code_is_made_of_a_text_of_some_length(user: User, body: dict[str, 
     assert (answer.status_code, answer.json()["errors"][0]["field"]) == (422, "text")
     assert "<svg" in client.post("/api/me/qr", {"text": "otpauth://totp/x?secret=A"}, **JSON).json()["svg"]
     assert Client().post("/api/me/qr", {"text": "x"}, **JSON).status_code == 401
+
+
+ODD: list[object] = [
+    -1, 1.5, None, {}, [[]], [None], [-1], [2**40], "\x00", "\ud800", "a" * 1001, ["\ud800"], {"a": {"b": []}},
+]  # fmt: skip
+
+
+@pytest.mark.parametrize("value", ODD)
+def test_what_nobody_types_is_refused_at_the_door_with_the_field_named(user: User, value: object) -> None:
+    client = Client(raise_request_exception=False)
+    sign_in(client, PASSWORD)
+    for method, path, field in (
+        ("post", f"{AUTH}/reauthenticate", "password"), ("post", f"{AUTH}/password/reset", "key"),
+        ("post", f"{ACCOUNT}/password/change", "new_password"), ("post", f"{ACCOUNT}/email", "email"),
+        ("delete", f"{AUTH}/sessions", "sessions"), ("post", TOTP, "code"), ("post", f"{AUTH}/login", "email"),
+    ):  # fmt: skip
+        answer = getattr(client, method)(path, json.dumps({field: value}), **JSON)
+        assert (answer.status_code, answer.json()["errors"][0]["param"]) == (400, field), path
+
+
+@pytest.mark.parametrize(
+    "body", [b"{", b"[]", b"null", b"\xff\xfe", b"1" * 9000, b'{"a":' + b"[" * 8000, b"x" * 20_000, b'{"a":Infinity}']
+)
+def test_a_body_that_is_no_object_is_refused(user: User, body: bytes) -> None:
+    client = Client(raise_request_exception=False)
+    for path in (f"{AUTH}/login", f"{ACCOUNT}/email", TOTP, f"{AUTH}/sessions"):
+        assert client.post(path, body, **JSON).status_code == 400

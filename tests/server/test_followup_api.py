@@ -76,6 +76,14 @@ def test_pages_follow_one_another_by_key(four: World, monkeypatch: pytest.Monkey
     assert second["after"] is None
 
 
+@pytest.mark.parametrize(
+    "after", ["abc|5", "|", "5", "2026-11-24T14:05:00|5", "|-5", "|²", "|" + "9" * 30, "\x00|1", "x"]
+)
+def test_a_key_that_no_page_gave_is_refused_by_name(otterwick: World, after: str) -> None:
+    answer = otterwick.console().get("/api/follow-ups", {"after": after})
+    assert (answer.status_code, answer.json()["errors"][0]["field"]) == (422, "after")
+
+
 def test_an_answer_is_mailed_once_however_often_it_is_sent(four: World) -> None:
     client = four.console()
     before = OutgoingMail.objects.count()
