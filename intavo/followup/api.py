@@ -177,12 +177,13 @@ def _key(text: str) -> tuple[datetime | None, int] | None:
     if not text:
         return None
     due, _, last = text.partition("|")
+    wrong = Refused(("after", "This is not where a page of the list ends."))
     try:
         at = datetime.fromisoformat(due) if due else None
     except ValueError:
-        at = datetime.min
+        raise wrong from None
     if not _ID.fullmatch(last) or (at is not None and at.tzinfo is None):
-        raise Refused(("after", "This is not where a page of the list ends."))
+        raise wrong
     return at, int(last)
 
 
