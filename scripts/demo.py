@@ -30,6 +30,10 @@ def words(stack: Stack) -> str:
 """
 
 
+# A part that ends by itself is started again, but not for ever: so often within so many seconds.
+AGAIN, A_WHILE = 5, 60
+
+
 def _wake(number: int, frame: FrameType | None) -> None:
     raise KeyboardInterrupt
 
@@ -41,11 +45,16 @@ def run(stack: Stack, groups: Path, once: bool) -> int:
         groups.write_text(" ".join(str(process.pid) for process in stack.processes.values()))
         (RUN / "addresses").write_text(words(stack))
         print(words(stack), flush=True)
+        again: list[float] = []
         while not once:
-            ended = stack.ended()
-            if ended:
-                print(f"the {ended} ended by itself; stopping. See {stack.log}", file=sys.stderr)
-                return 1
+            if ended := stack.ended():
+                again = [*(one for one in again if time.monotonic() - one < A_WHILE), time.monotonic()]
+                if len(again) > AGAIN:
+                    print(f"the {ended} ends again and again; stopping. See {stack.log}", file=sys.stderr)
+                    return 1
+                print(f"the {ended} ended by itself and is started again; {stack.log} says why", flush=True)
+                stack.start_again(ended)
+                groups.write_text(" ".join(str(process.pid) for process in stack.processes.values()))
             time.sleep(0.5)
     except KeyboardInterrupt:
         print("\nstopping …", flush=True)

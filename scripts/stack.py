@@ -85,6 +85,7 @@ class Stack:
     env: Mapping[str, str] = field(default_factory=dict)
     log: Path | None = None
     processes: dict[str, subprocess.Popen[bytes]] = field(default_factory=dict)
+    commands: dict[str, tuple[str, ...]] = field(default_factory=dict)
 
     @property
     def base_url(self) -> str:
@@ -116,6 +117,7 @@ class Stack:
 
     def launch(self, name: str, *command: str) -> None:
         """Start a part; it ends with this process, however that ends."""
+        self.commands[name] = command
         output = self.log.open("ab") if self.log else None
         self.processes[name] = subprocess.Popen(  # noqa: S603  # our own programs
             command, cwd=ROOT, env=self.environment(), stdin=subprocess.DEVNULL, stdout=output, stderr=output,
@@ -172,6 +174,11 @@ class Stack:
     def ended(self) -> str | None:
         """The name of a part that has ended by itself."""
         return next((name for name, process in self.processes.items() if process.poll() is not None), None)
+
+    def start_again(self, name: str) -> None:
+        """Start a part anew that has ended, with whatever it has left behind stopped first."""
+        _signal(self.processes[name].pid, signal.SIGKILL)
+        self.launch(name, *self.commands[name])
 
     def stop_one(self, name: str, how: signal.Signals = signal.SIGTERM) -> None:
         """Stop a part with all that it started."""
