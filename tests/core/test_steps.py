@@ -30,6 +30,7 @@ from intavo.core.touchpoint import (
     with_stance,
     written,
 )
+from intavo.core.touchpoint.rules import HowOften
 
 from .hours_examples import BOATHOUSE
 
@@ -190,6 +191,12 @@ def test_no_change_of_a_document_goes_unsaid(key: str) -> None:
                 except ValidationError:
                     continue
                 assert changes(before, after), f"{whole}.{name}"
+
+
+@pytest.mark.parametrize("every", get_args(HowOften.model_fields["every"].annotation))
+def test_every_way_of_how_often_is_said(every: str) -> None:
+    words = changed(lambda data: data["show"]["how_often"].update(every=every, most=2))
+    assert [one.startswith("The show sentence, how often: ") for one in words] == [True]
 
 
 @pytest.mark.parametrize("key", BY_KEY)

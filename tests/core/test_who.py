@@ -283,6 +283,7 @@ def test_what_has_ended_and_what_is_still_to_come(
         ({"sentences": [{"during": {"last": "2026-11-01"}}, {}]}, "card", {}, ("look", "The dates of one of its sentences are past.")),
         ({}, "card", {"pages": 11, "matching": 0}, ("look", "It is for none of the 11 pages that were seen on the site.")),
         ({"sentences": [{"moments": [[{"after": 1}]]}]}, "card", {}, ("look", "It interrupts after 1 s, before anybody has read a word.")),
+        ({"how_often": {"every": "moment"}}, "card", {}, ("look", "It comes back 12 s after it was closed, again and again.")),
         ({"until": {"answered": False}}, "card", {}, ("look", "It comes back to those who have answered it.")),
         ({}, "full-page", {}, ("look", "On a phone it covers the whole screen, by itself.")),
     ],

@@ -161,7 +161,10 @@ def say_moments(one: Sentence) -> str:
 
 def say_often(often: HowOften) -> str:
     """How often."""
-    base = {"page": "on every page view", "visit": "once a visit", "span": f"once in {often.span.say()}"}[often.every]
+    base = {
+        "moment": "each time its moment comes", "page": "on every page view", "visit": "once a visit",
+        "span": f"once in {often.span.say()}",
+    }[often.every]  # fmt: skip
     more = [f"at most {often.most} times ever"] if often.most else []
     more += [f"not for {often.after_closed.say()} once closed"] if often.after_closed else []
     return ", ".join([base, *more])

@@ -43,6 +43,7 @@ it('says when, in which times, how often and until', () => {
   expect(sayOften(show({ how_often: often, alone: true }))).toBe(
     'at most once a visit, at most 3 times ever, not for 1 hour once closed, only if nothing else interrupted',
   )
+  expect(sayOften(show({ how_often: { ...often, every: 'moment', most: null, after_closed: null } }))).toBe('each time its moment comes')
   expect(sayUntil(show())).toBe('until they answer')
   expect(sayUntil(show({ until: { answered: true, group: true }, group: 'News' }))).toBe('until they answer this or another of “News”')
 })
