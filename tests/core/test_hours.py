@@ -190,13 +190,18 @@ instants = st.datetimes(datetime(2025, 1, 1), datetime(2027, 12, 31), timezones=
 lengths = st.integers(1, 5 * 24 * 60).map(lambda m: timedelta(minutes=m))
 
 
+def just_before(at: datetime) -> datetime:
+    """A moment earlier in time, which a wall clock that was put forward just then would not give."""
+    return at.astimezone(UTC) - timedelta(microseconds=1)
+
+
 @settings(max_examples=150, deadline=None)
 @given(some_hours, instants, lengths)
 def test_adding_open_time_and_measuring_it_agree(value: OpeningHours, start: datetime, amount: timedelta) -> None:
     due = add_open_time(value, start, amount)
     if due is not None:
         assert open_time(value, start, due) == amount
-        assert open_time(value, start, due - timedelta(microseconds=1)) < amount
+        assert open_time(value, start, just_before(due)) < amount
 
 
 @settings(max_examples=150, deadline=None)
@@ -208,17 +213,18 @@ def test_open_time_is_the_sum_of_the_stretches_and_splits_anywhere(
     found = open_stretches(value, start, end)
     assert sum((s.length for s in found), timedelta()) == open_time(value, start, end)
     assert open_time(value, start, middle) + open_time(value, middle, end) == open_time(value, start, end)
-    assert all(one.end < other.start for one, other in pairwise(found))
+    assert all(one.end.astimezone(UTC) < other.start.astimezone(UTC) for one, other in pairwise(found))
 
 
 @settings(max_examples=150, deadline=None)
 @given(some_hours, instants)
 def test_it_is_open_at_the_next_opening_and_shut_at_the_next_closing(value: OpeningHours, start: datetime) -> None:
     opening = next_opening(value, start)
-    assert (opening == start) == is_open(value, start)
+    # Two zones' times of one instant are not equal to Python where the clock shows it twice.
+    assert (opening is not None and opening.astimezone(UTC) == start) == is_open(value, start)
     if opening is not None:
         assert is_open(value, opening)
     closing = next_closing(value, start)
     if closing is not None:
         assert not is_open(value, closing)
-        assert is_open(value, closing - timedelta(microseconds=1))
+        assert is_open(value, just_before(closing))
