@@ -3,12 +3,14 @@
 from typing import Any
 
 from ninja import Router, Schema, Status
+from pydantic import Field
 
 from intavo.accounts.actions import look_at_hours
+from intavo.accounts.actor import Refused
 from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.accounts.models import Business
 from intavo.accounts.queries import business_of, somebody_free
-from intavo.core.hours import OpeningHours
+from intavo.core.hours import OpeningHours, read_hours
 from intavo.core.replies import (
     Promise,
     Situation,
@@ -72,8 +74,32 @@ class FollowIn(Schema):
     hours_id: int
 
 
+class WrittenIn(Schema):
+    text: str
+
+
+class WeekStretchOut(Schema):
+    day: str
+    from_: str = Field(serialization_alias="from")
+    to: str
+
+
+class WeekOut(Schema):
+    week: list[WeekStretchOut]
+
+
 class ReplyIn(Schema):
     reply: dict[str, Any]
+
+
+@router.post("/hours/read", response=WeekOut, by_alias=True)
+def read(request: MemberRequest, body: WrittenIn) -> WeekOut:
+    """A week as people write it, in English or the business's language; nothing is kept."""
+    try:
+        week = read_hours(body.text, business_of(request.auth).language)
+    except ValueError as error:
+        raise Refused(("text", str(error))) from error
+    return WeekOut(week=[WeekStretchOut(day=one.day, from_=one.from_, to=one.to) for one in week])
 
 
 @router.get("/hours", response=HoursOut)

@@ -48,6 +48,18 @@ def test_hours_are_changed_and_visitors_are_promised_by_them(otterwick: World, v
     assert "on Tue 1 Dec by 10:00" in visitor.plan().json()["hours"]["says"]["text"]
 
 
+def test_a_week_is_read_as_it_is_written_and_nothing_is_kept(otterwick: World) -> None:
+    before = main_hours(otterwick.owner.business_id).document
+    answer = otterwick.console().post("/api/hours/read", {"text": "Mon 9-12, 14-18"}, **JSON)
+    assert answer.json()["week"] == [
+        {"day": "mon", "from": "09:00", "to": "12:00"}, {"day": "mon", "from": "14:00", "to": "18:00"},
+    ]  # fmt: skip
+    refused = otterwick.console().post("/api/hours/read", {"text": "Mon 9-17 by appointment"}, **JSON)
+    assert refused.status_code == 422
+    assert refused.json()["errors"] == [{"field": "text", "message": "“by” is no day, and cannot be read as hours"}]
+    assert main_hours(otterwick.owner.business_id).document == before
+
+
 def test_bad_hours_are_refused_with_the_place(otterwick: World) -> None:
     hours = main_hours(otterwick.owner.business_id)
     document = {"timezone": "Europe/London", "week": [{"day": "tue", "from": "09:00", "to": "25:00"}]}

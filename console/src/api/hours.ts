@@ -40,6 +40,11 @@ export function useSaveHours() {
 
 const of = (hours_id: number) => ({ path: { hours_id } })
 
+/** A week as people write it, as stretches; nothing is kept. */
+export async function readWeek(text: string): Promise<HoursDocument['week']> {
+  return (await take(client.POST('/api/hours/read', { body: { text } }))).week as HoursDocument['week']
+}
+
 export async function makeHours(name: string, document: HoursDocument) {
   return take(client.POST('/api/hours', { body: { name, document: document as unknown as Record<string, never> } }))
 }

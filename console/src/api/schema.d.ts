@@ -404,6 +404,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/hours/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read
+         * @description A week as people write it, in English or the business's language; nothing is kept.
+         */
+        post: operations["intavo_hours_api_read"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/hours": {
         parameters: {
             query?: never;
@@ -2367,6 +2387,25 @@ export interface components {
             /** Most */
             most?: number | null;
         };
+        /** WeekOut */
+        WeekOut: {
+            /** Week */
+            week: components["schemas"]["WeekStretchOut"][];
+        };
+        /** WeekStretchOut */
+        WeekStretchOut: {
+            /** Day */
+            day: string;
+            /** From */
+            from: string;
+            /** To */
+            to: string;
+        };
+        /** WrittenIn */
+        WrittenIn: {
+            /** Text */
+            text: string;
+        };
         /** HoursOut */
         HoursOut: {
             main: components["schemas"]["SetOut"];
@@ -3937,6 +3976,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MatchingOut"];
+                };
+            };
+        };
+    };
+    intavo_hours_api_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WrittenIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeekOut"];
                 };
             };
         };

@@ -16,12 +16,14 @@ from .arithmetic import (
 from .combine import EitherHours, either
 from .holidays import public_holidays
 from .ical import read_exceptions, write_calendar
-from .model import HoursException, OpeningHours, Stretch, WeeklyStretch
+from .model import DAYS, HoursException, OpeningHours, Stretch, WeeklyStretch
 from .schema_org import opening_hours_specification
 from .stretches import AnyHours, OpenStretch
 from .typed import read_clock
+from .written import read_hours
 
 __all__ = [
+    "DAYS",
     "HORIZON",
     "AnyHours",
     "EitherHours",
@@ -41,5 +43,6 @@ __all__ = [
     "public_holidays",
     "read_clock",
     "read_exceptions",
+    "read_hours",
     "write_calendar",
 ]

@@ -8,6 +8,7 @@ import { vTyped } from '@/lib/typed'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import ExceptionRows from './ExceptionRows.vue'
 import StretchRows from './StretchRows.vue'
+import WrittenWeek from './WrittenWeek.vue'
 
 /** One named set of hours: its week, its odd days, its name, and the sites that go by it. */
 const props = defineProps<{ set: HoursSet; only: boolean }>()
@@ -71,6 +72,7 @@ function rename(event: Event) {
     </div>
     <form novalidate :aria-label="set.name" @submit.prevent="run(keep)">
       <h2 class="mb-2">The week</h2>
+      <WrittenWeek @read="draft.week = $event" />
       <div
         v-for="(name, day) in DAYS"
         :key="day"

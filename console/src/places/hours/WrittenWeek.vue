@@ -1,0 +1,39 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { readWeek, type HoursDocument } from '@/api/hours'
+import { useForm } from '@/places/account/form'
+
+/** A whole week in one line, as people write it; it is read, shown in the rows below, and kept only with them. */
+const emit = defineEmits<{ read: [week: HoursDocument['week']] }>()
+const { error, fields, busy, run } = useForm()
+const text = ref('')
+const said = ref('')
+async function read() {
+  const week = await readWeek(text.value)
+  emit('read', week)
+  const days = new Set(week.map((one) => one.day)).size
+  said.value = week.length
+    ? `Read: open on ${days} ${days === 1 ? 'day' : 'days'} of the week, as below.`
+    : 'Read: closed all week, as below.'
+}
+</script>
+
+<template>
+  <div class="mb-3">
+    <div class="flex flex-wrap items-end gap-2">
+      <label class="grid min-w-64 flex-1 text-sm text-ink-2"
+        >The whole week in one line<input
+          v-model="text"
+          class="input"
+          placeholder="Mon–Fri 9–17:30, Sat 8–19"
+          maxlength="1000"
+          :aria-invalid="!!error"
+          @input="said = ''"
+          @keydown.enter.prevent="run(read)"
+      /></label>
+      <button type="button" class="btn" :disabled="busy || !text.trim()" @click="run(read)">Read it</button>
+    </div>
+    <p v-if="error" class="mt-1 font-semibold text-rust" role="alert">{{ fields.text ?? error.message }}</p>
+    <p v-else-if="said" class="mt-1 text-sm text-moss" role="status">{{ said }}</p>
+  </div>
+</template>
