@@ -1,0 +1,22 @@
+"""Conversations by a script: what is said, what is offered or asked, and what comes of an answer."""
+
+from .offering import offered
+from .playing import Address, Effect, Goal, HandOver, Offer, Series, Tagged, Turn, begin, take
+from .script import Choice, Script, ScriptTurn
+
+__all__ = [
+    "Address",
+    "Choice",
+    "Effect",
+    "Goal",
+    "HandOver",
+    "Offer",
+    "Script",
+    "ScriptTurn",
+    "Series",
+    "Tagged",
+    "Turn",
+    "begin",
+    "offered",
+    "take",
+]

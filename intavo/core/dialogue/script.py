@@ -1,0 +1,132 @@
+"""A conversation's script as data: turns, each of which says something and offers, asks, hands over or goes on."""
+
+from collections.abc import Iterator
+from typing import Annotated, Literal, Self
+
+from pydantic import BeforeValidator, Field, StringConstraints, model_validator
+
+from ..replies import Slot
+from ..touchpoint.base import Id, Model
+
+Asks = Literal["text", "email", "phone"]
+Tag = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=60)]
+
+
+class SlotRun(Model):
+    """A place in a line that is filled when it is said."""
+
+    slot: Slot
+
+
+Run = Annotated[str, Field(max_length=2000)] | SlotRun
+Line = Annotated[
+    tuple[Run, ...],
+    BeforeValidator(lambda value: ([value] if value else []) if isinstance(value, str) else value),
+    Field(max_length=50),
+]
+
+
+class Choice(Model):
+    """A reply that can be clicked: it tags, says, reaches the goal, starts a series, and leads on."""
+
+    id: Id
+    label: str = Field(min_length=1, max_length=60)
+    tags: tuple[Tag, ...] = Field((), max_length=10)
+    says: tuple[Line, ...] = Field((), max_length=5)
+    next: Id | None = None
+    goal: bool = False
+    series: Id | None = None
+
+
+class ScriptTurn(Model):
+    """What is said, and then either choices, a question, a person, or the next turn; with none of them it ends."""
+
+    id: Id
+    says: tuple[Line, ...] = Field((), max_length=5)
+    choices: tuple[Choice, ...] = Field((), max_length=8)
+    asks: Asks | None = None
+    may_skip: bool = False
+    next: Id | None = None
+    hands_over: bool = False
+    goal: bool = False
+
+    @property
+    def waits(self) -> bool:
+        """Whether it is the visitor's turn after it."""
+        return bool(self.choices) or self.asks is not None
+
+    @property
+    def leads_to(self) -> tuple[str, ...]:
+        """The turns that may come after it."""
+        ways = [self.next, *(one.next for one in self.choices)]
+        return tuple(dict.fromkeys(one for one in ways if one is not None))
+
+    @property
+    def ends(self) -> bool:
+        """Whether the script can end with it."""
+        return self.hands_over or any(one.next is None for one in self.choices) or not (self.choices or self.next)
+
+
+class Script(Model):
+    """The whole script; refused, with the turn named, where it cannot end or goes nowhere."""
+
+    version: Literal[1] = 1
+    start: Id
+    turns: tuple[ScriptTurn, ...] = Field(min_length=1, max_length=60)
+
+    @model_validator(mode="after")
+    def _holds_together(self) -> Self:
+        for place, words in self._faults():
+            raise ValueError(f"turn “{place}”: {words}")
+        return self
+
+    def turn(self, id_: str) -> ScriptTurn | None:
+        """A turn by its id."""
+        return next((one for one in self.turns if one.id == id_), None)
+
+    def _faults(self) -> Iterator[tuple[str, str]]:
+        known = [one.id for one in self.turns]
+        yield from ((id_, "there are two of this id") for id_ in known if known.count(id_) > 1)
+        if self.start not in known:
+            yield self.start, "the conversation begins with it, but it does not exist"
+            return
+        for one in self.turns:
+            yield from ((one.id, words) for words in _about(one, set(known)))
+        yield from ((one.id, "nobody ever gets here") for one in self.turns if one.id not in self._reached(self.start))
+        for one in self.turns:
+            if not any(self.turn(id_).ends for id_ in self._reached(one.id)):  # type: ignore[union-attr]  # all are known
+                yield one.id, "from here on the conversation cannot end"
+        yield from (
+            (one.id, "it goes on for ever without waiting for an answer") for one in self.turns if self._spins(one)
+        )
+
+    def _reached(self, start: str) -> set[str]:
+        found, waiting = {start}, [start]
+        while waiting:
+            turn = self.turn(waiting.pop())
+            fresh = [one for one in (turn.leads_to if turn else ()) if one not in found]
+            found.update(fresh)
+            waiting += fresh
+        return found
+
+    def _spins(self, one: ScriptTurn) -> bool:
+        seen: set[str] = set()
+        turn: ScriptTurn | None = one
+        while turn is not None and not turn.waits and not turn.hands_over:
+            if turn.id in seen:
+                return True
+            seen.add(turn.id)
+            turn = self.turn(turn.next) if turn.next else None
+        return False
+
+
+def _about(one: ScriptTurn, known: set[str]) -> Iterator[str]:
+    yield from (f"it leads to “{way}”, which does not exist" for way in one.leads_to if way not in known)
+    ids = [choice.id for choice in one.choices]
+    yield from (f"two of its choices are “{id_}”" for id_ in dict.fromkeys(ids) if ids.count(id_) > 1)
+    if sum([bool(one.choices), one.asks is not None, one.hands_over]) > 1:
+        yield "it offers choices, asks, or hands over: one of them"
+    if one.may_skip and one.asks is None:
+        yield "only a question can be skipped"
+    if (one.choices or one.hands_over) and one.next:
+        yield "what comes next is said by its choices, or by the person"
