@@ -1,5 +1,6 @@
 """The console's API on opening hours and what visitors are told."""
 
+from datetime import date, datetime
 from typing import Any
 
 from ninja import Router, Schema, Status
@@ -10,12 +11,13 @@ from intavo.accounts.actor import Refused
 from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.accounts.models import Business
 from intavo.accounts.queries import business_of, somebody_free
-from intavo.core.hours import OpeningHours, read_hours
+from intavo.core.hours import OpeningHours, instant_on, read_clock, read_hours
 from intavo.core.replies import (
     Promise,
     Situation,
     Slot,
     choose,
+    explain,
     fill,
     holiday_name,
     next_moment_of,
@@ -27,7 +29,7 @@ from intavo.project import clock
 
 from .actions import add_hours, drop_hours, follow_hours, rename_hours, reset_reply, set_hours, set_replies
 from .models import HoursSet
-from .queries import main_hours, replies
+from .queries import main_hours, own_hours, replies
 
 router = Router(tags=["hours"], auth=MemberAuth())
 
@@ -88,8 +90,69 @@ class WeekOut(Schema):
     week: list[WeekStretchOut]
 
 
+class ToldReasonOut(Schema):
+    words: str
+    about: str
+
+
+class ExplainedOut(Schema):
+    at: datetime
+    situation: str
+    title: str
+    text: str
+    hidden: bool
+    due: datetime | None
+    promise: str
+    reasons: list[ToldReasonOut]
+
+
 class ReplyIn(Schema):
     reply: dict[str, Any]
+
+
+@router.get("/hours/explain", response=ExplainedOut)
+def what_would_they_see(
+    request: MemberRequest,
+    day: date,
+    time: str,
+    hours_id: int | None = None,
+    free: bool = True,
+    offset: int | None = None,
+) -> ExplainedOut:
+    """What somebody would be told at a time on the hours' own clock, and why; `offset` is the visitor's from UTC."""
+    business = business_of(request.auth)
+    row = own_hours(business.pk, hours_id) if hours_id else main_hours(business.pk)
+    at = _on_the_clock(row.value, day, time)
+    if offset is not None and abs(offset) > _MOST_OFFSET:
+        raise Refused(("offset", "No clock is that far off."))
+    found = explain(
+        row.value, at, somebody_free=free, table=replies(business.pk), language=business.language,
+        business_language=business.language, promise=Promise.of_minutes(business.promise_minutes),
+        visitor_offset=offset,
+    )  # fmt: skip
+    return ExplainedOut(
+        at=at, situation=found.situation.value, title=found.title, text=found.text, hidden=found.reply.hidden,
+        due=found.due, promise=found.words["promise"],
+        reasons=[ToldReasonOut(words=one.words, about=one.about) for one in found.reasons],
+    )  # fmt: skip
+
+
+_MOST_OFFSET = 15 * 60  # minutes
+
+
+def _on_the_clock(value: OpeningHours, day: date, time: str) -> datetime:
+    """A time as people type it on a day of these hours' zone; Refused by its field."""
+    try:
+        clock_time = read_clock(time)
+    except ValueError as error:
+        raise Refused(("time", str(error))) from error
+    if abs(day.year - clock.now().year) > _MOST_YEARS:
+        raise Refused(("day", "This day is too far off."))
+    minutes = int(clock_time[:2]) * 60 + int(clock_time[3:])
+    return instant_on(value.zone, day, minutes)
+
+
+_MOST_YEARS = 100
 
 
 @router.post("/hours/read", response=WeekOut, by_alias=True)

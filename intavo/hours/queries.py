@@ -13,6 +13,11 @@ def main_hours(business_id: int, site_id: int | None = None) -> HoursSet:
     return row.hours if row else HoursSet.objects.filter(business_id=business_id).order_by("pk")[0]
 
 
+def own_hours(business_id: int, hours_id: int) -> HoursSet:
+    """One of the business's sets of hours; HoursSet.DoesNotExist if it is not there."""
+    return HoursSet.objects.get(pk=hours_id, business_id=business_id)
+
+
 def replies(business_id: int) -> dict[Cell, Reply]:
     """The business's own table of replies."""
     return {

@@ -34,8 +34,14 @@ def _refused(request: HttpRequest, error: Refused) -> HttpResponse:
 
 @api.exception_handler(ValidationError)
 def _unreadable(request: HttpRequest, error: ValidationError) -> HttpResponse:
-    errors = [(".".join(str(part) for part in one["loc"][2:]) or "body", one["msg"]) for one in error.errors]
+    errors = [(_field(one["loc"]), one["msg"].removeprefix("Value error, ")) for one in error.errors]
     return _problem(422, "Something in the request is not right.", errors)
+
+
+def _field(loc: tuple[str | int, ...]) -> str:
+    """A field by its name: of a body after the parameter's own, of a query or path as it is."""
+    parts = loc[2:] if loc[:1] == ("body",) else loc[1:]
+    return ".".join(str(part) for part in parts) or "body"
 
 
 @api.exception_handler(Changed)

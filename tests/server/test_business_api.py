@@ -60,6 +60,30 @@ def test_a_week_is_read_as_it_is_written_and_nothing_is_kept(otterwick: World) -
     assert main_hours(otterwick.owner.business_id).document == before
 
 
+def test_what_somebody_would_be_told_is_explained(otterwick: World) -> None:
+    client = otterwick.console()
+    asked = {"day": "2026-11-29", "time": "11:40 pm"}
+    found = client.get("/api/hours/explain", asked).json()
+    assert (found["situation"], found["at"]) == ("after-hours", "2026-11-29T23:40:00Z")
+    assert [one["about"].split(".")[0] for one in found["reasons"]] == ["hours", "hours", "replies", "promise"]
+    away = client.get("/api/hours/explain", {"day": "2026-11-24", "time": "10", "free": False}).json()
+    assert away["situation"] == "nobody-free"
+
+
+@pytest.mark.parametrize(
+    ("more", "field"),
+    [({"time": "soon"}, "time"), ({"day": "2026-02-30"}, "day"), ({"day": "9000-01-01"}, "day"), ({"offset": 5000}, "offset"),
+     ({"hours_id": "x"}, "hours_id"), ({"time": "\x00"}, "time")],
+)  # fmt: skip
+def test_what_cannot_be_asked_is_refused_by_name(otterwick: World, more: dict[str, Any], field: str) -> None:
+    answer = otterwick.console().get("/api/hours/explain", {"day": "2026-11-29", "time": "9"} | more)
+    assert (answer.status_code, answer.json()["errors"][0]["field"]) == (422, field)
+    assert (
+        otterwick.console().get("/api/hours/explain", {"day": "2026-11-29", "time": "9", "hours_id": 10**9}).status_code
+        == 404
+    )
+
+
 def test_bad_hours_are_refused_with_the_place(otterwick: World) -> None:
     hours = main_hours(otterwick.owner.business_id)
     document = {"timezone": "Europe/London", "week": [{"day": "tue", "from": "09:00", "to": "25:00"}]}

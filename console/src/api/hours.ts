@@ -69,3 +69,15 @@ export async function saveReply(situation: string, reply: Reply): Promise<void> 
 export async function putBackReply(situation: string): Promise<void> {
   await take(client.DELETE('/api/replies/{situation}', { params: { path: { situation } } }))
 }
+
+export interface Asked {
+  day: string
+  time: string
+  hours_id?: number
+  free: boolean
+}
+
+/** What somebody would be told at a time, and why. */
+export async function explain(asked: Asked) {
+  return take(client.GET('/api/hours/explain', { params: { query: asked } }))
+}

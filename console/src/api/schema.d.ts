@@ -404,6 +404,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/hours/explain": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What Would They See
+         * @description What somebody would be told at a time on the hours' own clock, and why; `offset` is the visitor's from UTC.
+         */
+        get: operations["intavo_hours_api_what_would_they_see"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/hours/read": {
         parameters: {
             query?: never;
@@ -2387,6 +2407,35 @@ export interface components {
             /** Most */
             most?: number | null;
         };
+        /** ExplainedOut */
+        ExplainedOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Situation */
+            situation: string;
+            /** Title */
+            title: string;
+            /** Text */
+            text: string;
+            /** Hidden */
+            hidden: boolean;
+            /** Due */
+            due: string | null;
+            /** Promise */
+            promise: string;
+            /** Reasons */
+            reasons: components["schemas"]["ToldReasonOut"][];
+        };
+        /** ToldReasonOut */
+        ToldReasonOut: {
+            /** Words */
+            words: string;
+            /** About */
+            about: string;
+        };
         /** WeekOut */
         WeekOut: {
             /** Week */
@@ -3976,6 +4025,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MatchingOut"];
+                };
+            };
+        };
+    };
+    intavo_hours_api_what_would_they_see: {
+        parameters: {
+            query: {
+                day: string;
+                time: string;
+                hours_id?: number | null;
+                free?: boolean;
+                offset?: number | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExplainedOut"];
                 };
             };
         };

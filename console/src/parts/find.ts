@@ -31,6 +31,7 @@ export const PLACES: Choice[] = [
   to('r', 'Rehearse a visit', 'Do', '/touchpoints/rehearse', 'try test why not show visitor preview'),
   to('h', 'Hours and promise', 'Go to', '/hours', 'opening closed holiday exception week odd day time zone', true),
   to('w', 'What visitors are told', 'Setting', '/hours#replies', 'replies reply after hours holiday words closed message'),
+  to('e', 'What would they see at …', 'Setting', '/hours#would', 'explain why told situation closed test moment'),
   to('b', 'Business', 'Go to', '/business', 'settings name mail address', true),
   to('s', 'The line for your site', 'Setting', '/business#sites', 'snippet script install paste code host domain connect'),
   to('y', 'House style', 'Setting', '/business#house', 'logo colours fonts brand corners'),

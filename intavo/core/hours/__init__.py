@@ -20,6 +20,7 @@ from .model import DAYS, HoursException, OpeningHours, Stretch, WeeklyStretch
 from .schema_org import opening_hours_specification
 from .stretches import AnyHours, OpenStretch
 from .typed import read_clock
+from .wall import instant_on
 from .written import read_hours
 
 __all__ = [
@@ -34,6 +35,7 @@ __all__ = [
     "WeeklyStretch",
     "add_open_time",
     "either",
+    "instant_on",
     "is_open",
     "next_closing",
     "next_opening",

@@ -13,6 +13,14 @@ def start_instant(zone: ZoneInfo, day: date, minutes: int) -> datetime:
     return _instant(zone, day, minutes, fold=0)
 
 
+def instant_on(zone: ZoneInfo, day: date, minutes: int) -> datetime:
+    """What a clock of the zone shows so many minutes after a date's midnight, as an aware time of that zone.
+
+    Of a repeated time it is the first; a time that is skipped is the end of the gap.
+    """
+    return start_instant(zone, day, minutes).astimezone(zone)
+
+
 def end_instant(zone: ZoneInfo, day: date, minutes: int) -> datetime:
     """The instant (UTC) of a stretch's end: the second of a repeated time, the end of a gap."""
     return _instant(zone, day, minutes, fold=1)

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, nextTick, ref } from 'vue'
 import { useQueryClient } from '@tanstack/vue-query'
 import { makeHours, useHours } from '@/api/hours'
 import { useChangeBusiness, useMe } from '@/api/me'
@@ -9,6 +9,7 @@ import ErrorBox from '@/parts/ErrorBox.vue'
 import PromiseForm from './PromiseForm.vue'
 import ReplyRow from './ReplyRow.vue'
 import SetForm from './SetForm.vue'
+import WhatWouldTheySee from './WhatWouldTheySee.vue'
 
 const { data: hours, error: unread, refetch } = useHours()
 const { data: me } = useMe()
@@ -36,6 +37,14 @@ async function keepPromise(minutes: number | null) {
   if (!business) return
   await change.mutateAsync({ name: business.name, mail_address: business.mail_address, promise_minutes: minutes })
   notices.say('Saved. New answers are promised by it.')
+}
+/** To where a reason is changed, in view and with the focus. */
+async function go(hoursId: number | null, place: string) {
+  if (hoursId) chosen.value = hoursId
+  await nextTick()
+  const found = document.getElementById(place === 'hours' ? `hours-${shown.value}` : place)
+  found?.scrollIntoView({ block: 'start' })
+  found?.focus()
 }
 const SITUATIONS: Record<string, string> = {
   open: 'Open',
@@ -78,11 +87,20 @@ const SITUATIONS: Record<string, string> = {
           <p v-if="error && adding" class="w-full font-semibold text-rust" role="alert">{{ fields.name ?? error.message }}</p>
         </div>
         <!-- All of them stay, so that what is not saved yet is there when one comes back to it. -->
-        <SetForm v-for="one in sets" v-show="one.id === shown" :key="one.id" :set="one" :only="sets.length === 1" @changed="fresh" />
+        <SetForm
+          v-for="one in sets"
+          v-show="one.id === shown"
+          :id="`hours-${one.id}`"
+          :key="one.id"
+          tabindex="-1"
+          :set="one"
+          :only="sets.length === 1"
+          @changed="fresh"
+        />
       </div>
       <div class="grid gap-5">
         <PromiseForm :minutes="hours.promise_minutes" :now-said="hours.promise_now" @save="keepPromise" />
-        <section id="replies" class="sheet p-5" aria-labelledby="told">
+        <section id="replies" class="sheet p-5" tabindex="-1" aria-labelledby="told">
           <h2 id="told" class="mb-2">What visitors are told</h2>
           <dl>
             <ReplyRow
@@ -94,6 +112,7 @@ const SITUATIONS: Record<string, string> = {
             />
           </dl>
         </section>
+        <WhatWouldTheySee :sets="sets" :situations="SITUATIONS" @go="go" />
       </div>
     </div>
   </div>

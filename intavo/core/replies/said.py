@@ -9,8 +9,8 @@ from zoneinfo import ZoneInfo
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from .hours import AnyHours, OpeningHours, add_open_time, is_open, next_closing, next_opening
-from .say import moment_words
+from ..hours import AnyHours, OpeningHours, add_open_time, is_open, next_closing, next_opening
+from ..say import moment_words
 
 
 class Situation(StrEnum):

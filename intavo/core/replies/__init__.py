@@ -1,0 +1,45 @@
+"""What a visitor is told: the situation, the reply that is in effect, the promise of an answer, and why."""
+
+from .explaining import Explained, Reason, explain
+from .said import (
+    SHIPPED,
+    Cell,
+    Chosen,
+    Promise,
+    Reply,
+    Runs,
+    Situation,
+    Slot,
+    SlotRun,
+    choose,
+    fill,
+    first_promise,
+    holiday_name,
+    next_moment_of,
+    promise_words,
+    situation,
+    slots,
+)
+
+__all__ = [
+    "SHIPPED",
+    "Cell",
+    "Chosen",
+    "Explained",
+    "Promise",
+    "Reason",
+    "Reply",
+    "Runs",
+    "Situation",
+    "Slot",
+    "SlotRun",
+    "choose",
+    "explain",
+    "fill",
+    "first_promise",
+    "holiday_name",
+    "next_moment_of",
+    "promise_words",
+    "situation",
+    "slots",
+]
