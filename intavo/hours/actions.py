@@ -1,5 +1,6 @@
 """Writes on hours and replies."""
 
+import json
 from typing import Any
 
 from django.db import transaction
@@ -48,6 +49,17 @@ def set_hours(actor: Actor, *, hours_id: int, document: dict[str, Any]) -> None:
 
 def _own(actor: Actor, hours_id: int) -> HoursSet:
     return HoursSet.objects.select_for_update().get(pk=hours_id, business_id=actor.business_id)
+
+
+def read_document(text: str) -> OpeningHours:
+    """A set of hours from JSON, with times as people type them; Refused that names every field that is wrong."""
+    try:
+        found = json.loads(text)
+    except (ValueError, RecursionError):
+        found = None
+    if not isinstance(found, dict):
+        raise Refused(("document", "This is no set of hours."))
+    return _read(found)
 
 
 def _read(document: dict[str, Any]) -> OpeningHours:

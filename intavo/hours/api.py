@@ -1,9 +1,9 @@
 """The console's API on opening hours and what visitors are told."""
 
-from datetime import date, datetime
+from datetime import date, datetime, timedelta
 from typing import Any
 
-from ninja import Router, Schema, Status
+from ninja import File, Form, Router, Schema, Status, UploadedFile
 from pydantic import Field
 
 from intavo.accounts.actions import look_at_hours
@@ -11,7 +11,18 @@ from intavo.accounts.actor import Refused
 from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.accounts.models import Business
 from intavo.accounts.queries import business_of, somebody_free
-from intavo.core.hours import OpeningHours, instant_on, read_clock, read_hours
+from intavo.core.hours import (
+    MOST_BYTES,
+    OpeningHours,
+    instant_on,
+    parts_of,
+    public_holidays,
+    read_clock,
+    read_exceptions,
+    read_hours,
+    said_stretches,
+    taken_in,
+)
 from intavo.core.replies import (
     Promise,
     Situation,
@@ -27,7 +38,16 @@ from intavo.core.replies import (
 )
 from intavo.project import clock
 
-from .actions import add_hours, drop_hours, follow_hours, rename_hours, reset_reply, set_hours, set_replies
+from .actions import (
+    add_hours,
+    drop_hours,
+    follow_hours,
+    read_document,
+    rename_hours,
+    reset_reply,
+    set_hours,
+    set_replies,
+)
 from .models import HoursSet
 from .queries import main_hours, own_hours, replies
 
@@ -88,6 +108,36 @@ class WeekStretchOut(Schema):
 
 class WeekOut(Schema):
     week: list[WeekStretchOut]
+
+
+class PartOut(Schema):
+    code: str
+    name: str
+
+
+class HolidayOut(Schema):
+    day: date
+    label: str
+
+
+class HolidaysOut(Schema):
+    parts: list[PartOut]
+    days: list[HolidayOut]
+
+
+class ComingOut(Schema):
+    first: date
+    last: date
+    label: str
+    would: str
+    usual: str
+    replaces: list[str]
+    known: bool
+
+
+class CalendarOut(Schema):
+    exceptions: list[dict[str, Any]]
+    coming: list[ComingOut]
 
 
 class ToldReasonOut(Schema):
@@ -153,6 +203,52 @@ def _on_the_clock(value: OpeningHours, day: date, time: str) -> datetime:
 
 
 _MOST_YEARS = 100
+
+
+@router.get("/hours/holidays", response=HolidaysOut)
+def holidays(request: MemberRequest, part: str = "") -> HolidaysOut:
+    """The public holidays of the next 13 months in the business's country, or in a part of it."""
+    business = business_of(request.auth)
+    today = clock.now().astimezone(main_hours(business.pk).value.zone).date()
+    parts = [PartOut(code=code, name=name) for code, name in parts_of(business.region)]
+    if part and part not in {one.code for one in parts}:
+        raise Refused(("part", "This is no part of your country."))
+    try:
+        found = public_holidays(business.region, (today.year, today.year + 1), part or None)
+    except ValueError:
+        found = ()
+    ahead = [one for one in found if today <= one.first <= today + _MONTHS_AHEAD]
+    return HolidaysOut(parts=parts, days=[HolidayOut(day=one.first, label=one.label) for one in ahead])
+
+
+_MONTHS_AHEAD = timedelta(days=400)
+
+
+@router.post("/hours/calendar", response=CalendarOut)
+def look_at_calendar(request: MemberRequest, file: File[UploadedFile], document: Form[str]) -> CalendarOut:
+    """What an iCalendar file would do to a set of hours as it is being edited; nothing is kept."""
+    value = read_document(document)
+    if (file.size or 0) > MOST_BYTES:
+        raise Refused(("file", "This calendar has more than 5 MB; export the odd days alone."))
+    today = clock.now().astimezone(value.zone).date()
+    try:
+        found = read_exceptions(file.read().decode("utf-8-sig"), value.timezone, today, today + _MONTHS_AHEAD)
+    except UnicodeDecodeError as error:
+        raise Refused(("file", "This is not an iCalendar file.")) from error
+    except ValueError as error:
+        raise Refused(("file", str(error))) from error
+    merged, coming = taken_in(value, found)
+    return CalendarOut(
+        exceptions=[one.model_dump(mode="json", by_alias=True) for one in merged],
+        coming=[
+            ComingOut(
+                first=one.exception.first, last=one.exception.last, label=one.exception.label,
+                would=said_stretches(one.exception.stretches), replaces=list(one.replaces), usual=one.usual,
+                known=one.known,
+            )
+            for one in coming
+        ],
+    )  # fmt: skip
 
 
 @router.post("/hours/read", response=WeekOut, by_alias=True)

@@ -1,8 +1,10 @@
 """Business, sites, hours and rights."""
 
+import json
 from typing import Any
 
 import pytest
+from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
 
 from intavo.accounts.models import AuditEntry, Business
@@ -82,6 +84,46 @@ def test_what_cannot_be_asked_is_refused_by_name(otterwick: World, more: dict[st
         otterwick.console().get("/api/hours/explain", {"day": "2026-11-29", "time": "9", "hours_id": 10**9}).status_code
         == 404
     )
+
+
+def test_public_holidays_of_the_country_and_its_parts_are_offered(otterwick: World) -> None:
+    client = otterwick.console()
+    found = client.get("/api/hours/holidays").json()
+    assert {"day": "2026-12-25", "label": "Christmas Day"} in found["days"]
+    assert {"code": "SCT", "name": "Scotland"} in found["parts"]
+    scottish = client.get("/api/hours/holidays", {"part": "SCT"}).json()["days"]
+    assert [one["day"] for one in scottish if one not in found["days"]]
+    assert client.get("/api/hours/holidays", {"part": "XX"}).json()["errors"][0]["field"] == "part"
+
+
+CALENDAR = "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nBEGIN:VEVENT\r\nDTSTART;VALUE=DATE:20261228\r\nDTEND;VALUE=DATE:20270103\r\nSUMMARY:Away\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n"
+
+
+def test_a_calendar_is_looked_at_and_nothing_is_kept(otterwick: World) -> None:
+    hours = main_hours(otterwick.owner.business_id)
+    client, before = otterwick.console(), hours.document
+    body = {"file": SimpleUploadedFile("away.ics", CALENDAR.encode()), "document": json.dumps(before)}
+    said = client.post("/api/hours/calendar", body).json()
+    assert [(one["first"], one["last"], one["would"], one["label"]) for one in said["coming"]] == [
+        ("2026-12-28", "2027-01-02", "closed", "Away")
+    ]
+    assert said["exceptions"][-1]["label"] == "Away"
+    assert main_hours(otterwick.owner.business_id).document == before
+
+
+@pytest.mark.parametrize(
+    ("file", "document", "field"),
+    [(b"\xff\xfe\x00", "{}", "hours.timezone"), (b"\xff\xfe\x00", None, "file"), (b"name,date", None, "file"), (CALENDAR.encode(), "[", "document"),
+     (CALENDAR.encode(), "[" * 9000, "document"), (b"x" * (5 * 1024 * 1024 + 1), None, "file")],
+)  # fmt: skip
+def test_a_calendar_that_cannot_be_read_is_refused_by_name(
+    otterwick: World, file: bytes, document: str | None, field: str
+) -> None:
+    said = document or json.dumps(main_hours(otterwick.owner.business_id).document)
+    answer = otterwick.console().post(
+        "/api/hours/calendar", {"file": SimpleUploadedFile("a.ics", file), "document": said}
+    )
+    assert (answer.status_code, answer.json()["errors"][0]["field"]) == (422, field)
 
 
 def test_bad_hours_are_refused_with_the_place(otterwick: World) -> None:

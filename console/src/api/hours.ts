@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
+import type { Ref } from 'vue'
 import type { Run } from '@/places/touchpoints/fields/runs'
-import { client, take, type Schemas } from './client'
+import { client, csrf, Failure, take, type Schemas } from './client'
 
 export interface Stretch {
   from: string
@@ -80,4 +81,24 @@ export interface Asked {
 /** What somebody would be told at a time, and why. */
 export async function explain(asked: Asked) {
   return take(client.GET('/api/hours/explain', { params: { query: asked } }))
+}
+
+export function useHolidays(part: Ref<string>) {
+  return useQuery({
+    queryKey: ['holidays', part],
+    queryFn: () => take(client.GET('/api/hours/holidays', { params: { query: { part: part.value } } })),
+  })
+}
+
+export type CalendarSaid = Omit<Schemas['CalendarOut'], 'exceptions'> & { exceptions: HoursDocument['exceptions'] }
+
+/** What an iCalendar file would do to hours as they are being edited; nothing is kept. */
+export async function lookAtCalendar(file: File, document: HoursDocument): Promise<CalendarSaid> {
+  const body = new FormData()
+  body.append('file', file)
+  body.append('document', JSON.stringify(document))
+  const answer = await fetch('/api/hours/calendar', { method: 'POST', body, headers: { 'X-CSRFToken': csrf() } })
+  const said = (await answer.json().catch(() => ({}))) as CalendarSaid & { title?: string }
+  if (!answer.ok) throw new Failure(answer.status, said.title ?? 'This file could not be read.')
+  return said
 }

@@ -424,6 +424,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/hours/holidays": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Holidays
+         * @description The public holidays of the next 13 months in the business's country, or in a part of it.
+         */
+        get: operations["intavo_hours_api_holidays"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hours/calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look At Calendar
+         * @description What an iCalendar file would do to a set of hours as it is being edited; nothing is kept.
+         */
+        post: operations["intavo_hours_api_look_at_calendar"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/hours/read": {
         parameters: {
             query?: never;
@@ -2436,6 +2476,62 @@ export interface components {
             /** About */
             about: string;
         };
+        /** HolidayOut */
+        HolidayOut: {
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Label */
+            label: string;
+        };
+        /** HolidaysOut */
+        HolidaysOut: {
+            /** Parts */
+            parts: components["schemas"]["PartOut"][];
+            /** Days */
+            days: components["schemas"]["HolidayOut"][];
+        };
+        /** PartOut */
+        PartOut: {
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+        };
+        /** CalendarOut */
+        CalendarOut: {
+            /** Exceptions */
+            exceptions: {
+                [key: string]: unknown;
+            }[];
+            /** Coming */
+            coming: components["schemas"]["ComingOut"][];
+        };
+        /** ComingOut */
+        ComingOut: {
+            /**
+             * First
+             * Format: date
+             */
+            first: string;
+            /**
+             * Last
+             * Format: date
+             */
+            last: string;
+            /** Label */
+            label: string;
+            /** Would */
+            would: string;
+            /** Usual */
+            usual: string;
+            /** Replaces */
+            replaces: string[];
+            /** Known */
+            known: boolean;
+        };
         /** WeekOut */
         WeekOut: {
             /** Week */
@@ -4051,6 +4147,60 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ExplainedOut"];
+                };
+            };
+        };
+    };
+    intavo_hours_api_holidays: {
+        parameters: {
+            query?: {
+                part?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HolidaysOut"];
+                };
+            };
+        };
+    };
+    intavo_hours_api_look_at_calendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /** Document */
+                    document: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarOut"];
                 };
             };
         };

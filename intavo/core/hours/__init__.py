@@ -14,11 +14,12 @@ from .arithmetic import (
     open_time,
 )
 from .combine import EitherHours, either
-from .holidays import public_holidays
-from .ical import read_exceptions, write_calendar
+from .holidays import parts_of, public_holidays
+from .ical import MOST_BYTES, read_exceptions, write_calendar
 from .model import DAYS, HoursException, OpeningHours, Stretch, WeeklyStretch
 from .schema_org import opening_hours_specification
 from .stretches import AnyHours, OpenStretch
+from .taking_in import Coming, said_stretches, taken_in
 from .typed import read_clock
 from .wall import instant_on
 from .written import read_hours
@@ -26,7 +27,9 @@ from .written import read_hours
 __all__ = [
     "DAYS",
     "HORIZON",
+    "MOST_BYTES",
     "AnyHours",
+    "Coming",
     "EitherHours",
     "HoursException",
     "OpenStretch",
@@ -42,9 +45,12 @@ __all__ = [
     "open_stretches",
     "open_time",
     "opening_hours_specification",
+    "parts_of",
     "public_holidays",
     "read_clock",
     "read_exceptions",
     "read_hours",
+    "said_stretches",
+    "taken_in",
     "write_calendar",
 ]

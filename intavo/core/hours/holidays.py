@@ -5,6 +5,17 @@ import holidays
 from .model import HoursException
 
 
+def parts_of(region: str) -> tuple[tuple[str, str], ...]:
+    """The parts of a country that have holidays of their own, as (code, name); none where it is not known."""
+    try:
+        country = holidays.country_holidays(region)
+    except NotImplementedError:
+        return ()
+    names = {code: name for name, code in getattr(country, "subdivisions_aliases", {}).items()}
+    found = ((code, names.get(code, code)) for code in country.subdivisions)
+    return tuple(sorted(found, key=lambda one: one[1]))
+
+
 def public_holidays(region: str, years: tuple[int, ...], subdivision: str | None = None) -> tuple[HoursException, ...]:
     """A country's public holidays as closed days, in order of date.
 
@@ -14,7 +25,8 @@ def public_holidays(region: str, years: tuple[int, ...], subdivision: str | None
     try:
         found = holidays.country_holidays(region, subdiv=subdivision, years=years)
     except NotImplementedError as error:
-        raise ValueError(f"no public holidays are known for {region}") from error
+        where = f"{region}, {subdivision}" if subdivision else region
+        raise ValueError(f"no public holidays are known for {where}") from error
     return tuple(
         HoursException(first=day, last=day, label=str(label), holiday=True) for day, label in sorted(found.items())
     )

@@ -3,7 +3,7 @@
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from datetime import date, datetime, timedelta
-from itertools import groupby
+from itertools import groupby, islice
 from typing import Any
 from zoneinfo import ZoneInfo
 
@@ -14,6 +14,8 @@ from .model import DAYS, HoursException, OpeningHours, Stretch
 from .wall import end_instant, start_instant
 
 _ONE_DAY = timedelta(days=1)
+MOST_BYTES, _MOST_EVENTS, _MOST_TIMES = 5 * 1024 * 1024, 5000, 2000
+_USUAL = {"DAILY", "WEEKLY", "HOURLY", "MINUTELY", "SECONDLY"}
 _HOLIDAY, _EXCEPTION, _WEEK = "HOLIDAY", "EXCEPTION", "WEEK"
 
 
@@ -30,16 +32,22 @@ def read_exceptions(text: str, timezone: str, first: date, last: date) -> tuple[
 
     A whole-day event closes its days (a holiday, unless its category is EXCEPTION); a timed event
     makes the day open for just its times. Events that repeat every day or week say what is usual and
-    are passed over. Raises ValueError for a text that is no calendar.
+    are passed over. Raises ValueError for a text that is no calendar, or more than 5 MB or 5,000 events of one,
+    and for an event that cannot be read, with its line.
     """
+    if len(text) > MOST_BYTES:
+        raise ValueError("This calendar has more than 5 MB; export the odd days alone.")
     try:
         calendar = Calendar.from_ical(text)
-    except ValueError as error:
-        raise ValueError(f"this is not an iCalendar file: {error}") from error
+    except (ValueError, IndexError, KeyError, TypeError) as error:
+        raise ValueError(f"This is not an iCalendar file{_line_of(str(error), text)}.") from error
     zone = ZoneInfo(timezone)
     by_day: dict[date, _DayOff] = {}
-    for event in calendar.walk("VEVENT"):
-        for one in _days_of(event, zone, first, last):
+    events = calendar.walk("VEVENT")
+    if len(events) > _MOST_EVENTS:
+        raise ValueError(f"This calendar has more than {_MOST_EVENTS} entries; export the odd days alone.")
+    for number, event in enumerate(events):
+        for one in _read_event(event, zone, first, last, number, text):
             known = by_day.get(one.day)
             if known is None:
                 by_day[one.day] = one
@@ -48,10 +56,30 @@ def read_exceptions(text: str, timezone: str, first: date, last: date) -> tuple[
     return tuple(_spans(by_day[day] for day in sorted(by_day)))
 
 
+def _read_event(event: Any, zone: ZoneInfo, first: date, last: date, number: int, text: str) -> list[_DayOff]:
+    """The odd days of one event; ValueError with its line where it cannot be read."""
+    try:
+        return list(_days_of(event, zone, first, last))
+    except (ValueError, KeyError, TypeError, AttributeError, OverflowError, IndexError) as error:
+        begins = [at for at, line in enumerate(text.splitlines(), 1) if line.strip().upper() == "BEGIN:VEVENT"]
+        where = f" in line {begins[number]}" if number < len(begins) else ""
+        name = str(event.get("SUMMARY", ""))[:60]
+        raise ValueError(f"The entry{f' “{name}”' if name else ''} that begins{where} cannot be read.") from error
+
+
+def _line_of(message: str, text: str) -> str:
+    """Where the line stands that an error of the reader quotes, if it quotes one."""
+    quoted = message.split("'")[1] if message.count("'") > 1 else ""
+    number = next((at for at, line in enumerate(text.splitlines(), 1) if quoted and line.startswith(quoted)), None)
+    return f": line {number} cannot be read" if number else ""
+
+
 def _days_of(event: Any, zone: ZoneInfo, first: date, last: date) -> Iterator[_DayOff]:
     start = event.decoded("DTSTART")
+    if not isinstance(start, date):
+        raise TypeError("this is no date")
     rule = event.get("RRULE")
-    if rule is not None and rule.get("FREQ", [""])[0] in {"DAILY", "WEEKLY", "HOURLY"}:
+    if rule is not None and rule.get("FREQ", [""])[0] in _USUAL:
         return
     label = str(event.get("SUMMARY", ""))
     length = event.duration
@@ -77,7 +105,9 @@ def _occurrences(event: Any, start: date, first: date, last: date) -> Iterator[d
     rule = rrulestr(event["RRULE"].to_ical().decode().split(";UNTIL")[0], dtstart=at_midnight)
     since = datetime(first.year, first.month, first.day) - timedelta(days=31)  # noqa: DTZ001
     until = datetime(last.year, last.month, last.day)  # noqa: DTZ001
-    for found in rule.between(since, until, inc=True):
+    for found in islice(rule.xafter(since, inc=True), _MOST_TIMES):
+        if found > until:
+            return
         yield datetime.combine(found.date(), start.timetz()) if isinstance(start, datetime) else found.date()
 
 

@@ -6,7 +6,9 @@ import { useForm } from '@/places/account/form'
 import { useNotices } from '@/lib/notices'
 import { vTyped } from '@/lib/typed'
 import ErrorBox from '@/parts/ErrorBox.vue'
+import CalendarIn from './CalendarIn.vue'
 import ExceptionRows from './ExceptionRows.vue'
+import HolidayPicker from './HolidayPicker.vue'
 import StretchRows from './StretchRows.vue'
 import WrittenWeek from './WrittenWeek.vue'
 
@@ -32,6 +34,12 @@ const wrong = (at: number) => fields.value[`hours.week.${at}.from`] ?? fields.va
 async function keep() {
   await save.mutateAsync({ id: props.set.id, document: draft.value })
   notices.say('Saved. Visitors are told by the new hours within a second.')
+}
+const bringing = ref<'holidays' | 'calendar' | null>(null)
+/** What was brought in stands in the rows, and is kept with them. */
+function taken(exceptions: HoursDocument['exceptions']) {
+  draft.value.exceptions = exceptions
+  bringing.value = null
 }
 const told = (work: () => Promise<unknown>, words: string) =>
   about.run(async () => {
@@ -93,6 +101,18 @@ function rename(event: Event) {
       <p class="my-2 text-sm text-ink-2">Write times as you like: 8:30, 9am, 17.30. An end before its start runs past midnight.</p>
       <h2 class="mt-5 mb-2">Odd days</h2>
       <ExceptionRows v-model="draft.exceptions" :errors="fields" />
+      <div v-if="!bringing" class="mt-2 flex flex-wrap gap-2">
+        <button type="button" class="btn" @click="bringing = 'holidays'">Public holidays …</button>
+        <button type="button" class="btn" @click="bringing = 'calendar'">Bring in a calendar …</button>
+      </div>
+      <HolidayPicker
+        v-if="bringing === 'holidays'"
+        class="mt-2"
+        :exceptions="draft.exceptions"
+        @add="taken([...draft.exceptions, ...$event].sort((a, b) => a.first.localeCompare(b.first)))"
+        @close="bringing = null"
+      />
+      <CalendarIn v-if="bringing === 'calendar'" class="mt-2" :document="draft" @take="taken" @close="bringing = null" />
       <ErrorBox v-if="!Object.keys(fields).length" :error="error" />
       <p v-if="fields['hours.exceptions']" class="font-semibold text-rust" role="alert">{{ fields['hours.exceptions'] }}</p>
       <div class="mt-4 flex items-center gap-3">
