@@ -1,0 +1,65 @@
+"""The Hours place: a week in one line, odd days that come in, and what somebody would be told."""
+
+import re
+
+from playwright.sync_api import Page, expect
+
+from scripts.stack import Stack
+
+CALENDAR = (
+    "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nBEGIN:VEVENT\r\nDTSTART;VALUE=DATE:20270104\r\nDTEND;VALUE=DATE:20270109\r\n"
+    "SUMMARY:Refit\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n"
+)
+
+
+def test_an_owner_writes_the_week_brings_in_days_and_looks_at_what_is_told(owner: Page, stack: Stack) -> None:
+    owner.goto(f"{stack.base_url}/hours")
+    owner.get_by_role("button", name="+ Other hours").click()
+    owner.get_by_label("What the other hours are called").fill("Workshop")
+    owner.get_by_role("button", name="Add them").click()
+    form = owner.locator("form[aria-label=Workshop]")
+    line = form.get_by_label("The whole week in one line")
+    line.fill("Mon–Fri 9-17:30, sat by appointment")
+    line.press("Enter")
+    expect(form.get_by_text("“by” is no day, and cannot be read as hours")).to_be_visible()
+    line.fill("Mon–Fri 9-17:30, fri also 20-00:30, Sat 8-19")
+    form.get_by_role("button", name="Read it").click()
+    expect(form.get_by_text("open on 6 days of the week")).to_be_visible()
+    expect(form.get_by_label("Friday to").last).to_have_value("00:30")
+
+    form.get_by_role("button", name="Bring in a calendar …").click()
+    form.locator("input[type=file]").set_input_files(
+        {"name": "odd.ics", "mimeType": "text/calendar", "buffer": b"name,date"}
+    )
+    expect(form.get_by_text("line 1 cannot be read. Nothing was changed.")).to_be_visible()
+    form.locator("input[type=file]").set_input_files(
+        {"name": "refit.ics", "mimeType": "text/calendar", "buffer": CALENDAR.encode()}
+    )
+    would = form.get_by_role("list", name="What it would do")
+    expect(would).to_contain_text(re.compile("Mon 4 Jan – Fri 8 Jan 2027.*closes: Refit"))
+    expect(would).to_contain_text("usually 09:00–17:30")
+    form.get_by_role("button", name="Take them").click()
+    form.get_by_role("button", name="Public holidays …").click()
+    form.get_by_role("checkbox", name=re.compile("^New Year")).first.check()
+    form.get_by_role("button", name="Close on these days").click()
+    expect(form.get_by_label("What it is")).to_have_count(2)
+    form.get_by_role("button", name="Save the hours").click()
+    expect(owner.get_by_text("Saved. Visitors are told by the new hours")).to_be_visible()
+
+    would_see = owner.get_by_role("region", name="What would they see at …")
+    would_see.get_by_label("By which hours").select_option("Workshop")
+    would_see.get_by_label("Day").fill("2027-01-05")
+    would_see.get_by_label("Time").fill("11.40am")
+    would_see.get_by_role("button", name="Look").click()
+    expect(would_see.get_by_text("“Refit” closes it that day")).to_be_visible()
+    would_see.get_by_label("Day").fill("2027-01-15")
+    would_see.get_by_label("Time").fill("11.40 pm")
+    would_see.get_by_label("nobody is at the counter").check()
+    would_see.get_by_role("button", name="Look").click()
+    expect(would_see.get_by_text("it is open: every Friday from 20:00 to 00:30.")).to_be_visible()
+    expect(would_see.get_by_text("Everybody is away from the counter")).to_be_visible()
+    would_see.get_by_role("button", name="Go there").first.click()
+    expect(owner.locator(":focus")).to_have_attribute("id", re.compile(r"hours-\d+"))
+
+    owner.get_by_role("button", name="Delete them").locator("visible=true").click()
+    expect(owner.get_by_role("button", name="Workshop", exact=True)).to_have_count(0)
