@@ -11,6 +11,9 @@ setup-demo:
 setup-test:
 	@scripts/setup.sh test
 
+setup-shots:
+	@scripts/setup.sh shots
+
 demo: setup-demo ## start everything with the demo data (Ctrl C stops it)
 	@$(PY) -m scripts.demo
 
@@ -43,7 +46,7 @@ fmt: setup-test ## put all code into shape
 generate: setup-test ## make schemas and types anew from the code
 	@scripts/generate.sh
 
-shots: setup-test ## take the pictures in docs/screenshots from the demo data
+shots: setup-shots ## take the pictures in docs/screenshots from the demo data
 	@$(PY) -m scripts.shots
 
-.PHONY: help setup-demo setup-test demo demo-reset check quick test bench fmt generate shots
+.PHONY: help setup-demo setup-test setup-shots demo demo-reset check quick test bench fmt generate shots

@@ -1,7 +1,10 @@
 #!/usr/bin/env bash
-# Installs what is missing for `demo` or `test` and builds the browser code; does nothing when all is there.
+# Installs what is missing for `demo`, `test` or `shots` and builds the browser code; does nothing when all is there.
 set -euo pipefail
 what="${1:-demo}"
+# Pictures are taken in a browser that speaks the demo business's language; else they need what the tests need.
+tongues=no
+if [ "$what" = shots ]; then what=test tongues=yes; fi
 cd "$(dirname "$0")/.."
 mkdir -p .run
 say() { printf '· %s\n' "$*"; }
@@ -13,6 +16,7 @@ debian_packages() {
   compgen -G '/usr/lib/postgresql/*/bin/initdb' >/dev/null || missing+=(postgresql)
   python3 -c 'import ensurepip, venv' 2>/dev/null || missing+=(python3 python3-venv)
   if [ "$what" = test ] && [ ! -x /usr/bin/chromium ]; then missing+=(chromium); fi
+  if [ "$tongues" = yes ] && ! compgen -G '/usr/*/chromium/locales/en-GB.pak' >/dev/null; then missing+=(chromium-l10n); fi
   [ "${#missing[@]}" = 0 ] && return
   say "installing Debian packages: ${missing[*]}"
   # Debian would otherwise create and start a cluster of its own on the standard port.

@@ -9,6 +9,7 @@ BASE = Path(__file__).resolve().parent.parent.parent
 env = environ.Env()
 
 SECRET_KEY = env.str("INTAVO_SECRET_KEY")
+SECRET_KEY_FALLBACKS = env.list("INTAVO_SECRET_KEYS_BEFORE", default=[])
 DEBUG = False
 BASE_URL = env.str("INTAVO_BASE_URL", "http://127.0.0.1:8400").rstrip("/")
 TLS = BASE_URL.startswith("https://")
