@@ -11,6 +11,7 @@ from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.effects import business_created
 from intavo.accounts.models import Business
 from intavo.core.hours import OpeningHours, read_clock
+from intavo.core.refusals import wrongs
 from intavo.core.replies import Reply, Situation
 from intavo.core.rights import Right
 from intavo.sites.actions import site_created, touch
@@ -20,18 +21,6 @@ from .effects import Followed, hours_followed
 from .models import HoursSet, ReplyCell, SiteHours
 
 _WEEKDAYS = ("mon", "tue", "wed", "thu", "fri")
-
-
-def refusals(error: ValidationError, prefix: str = "") -> Refused:
-    """A document's errors as places and words."""
-    found = (
-        (
-            ".".join(filter(None, (prefix, *(str(part) for part in one["loc"])))),
-            one["msg"].removeprefix("Value error, "),
-        )
-        for one in error.errors()
-    )
-    return Refused(*((place or "document", message) for place, message in found))
 
 
 def set_hours(actor: Actor, *, hours_id: int, document: dict[str, Any]) -> None:
@@ -66,7 +55,7 @@ def _read(document: dict[str, Any]) -> OpeningHours:
     try:
         return OpeningHours.model_validate(_with_clocks(document))
     except ValidationError as error:
-        raise refusals(error, "hours") from error
+        raise Refused(*wrongs(error.errors(), "hours")) from error
 
 
 def _with_clocks(document: dict[str, Any]) -> dict[str, Any]:
@@ -165,7 +154,7 @@ def set_replies(actor: Actor, *, situation: str, reply: dict[str, Any]) -> None:
     try:
         value, now = Reply.model_validate(reply), Situation(situation)
     except ValidationError as error:
-        raise refusals(error, "reply") from error
+        raise Refused(*wrongs(error.errors(), "reply")) from error
     except ValueError:
         raise Refused(("situation", f"There is no situation “{situation[:40]}”.")) from None
     language = Business.objects.values_list("language", flat=True).get(pk=actor.business_id)

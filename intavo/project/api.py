@@ -1,7 +1,5 @@
 """The console's API: the routers of all apps and one shape for errors (problem+json, RFC 9457)."""
 
-import json
-
 from django.core.exceptions import ObjectDoesNotExist
 from django.db import DataError
 from django.http import HttpRequest, HttpResponse
@@ -10,6 +8,8 @@ from ninja.errors import AuthenticationError, ValidationError
 
 from intavo.accounts.actor import Changed, NotAllowed, Refused
 from intavo.accounts.api import router as accounts
+from intavo.accounts.problem import problem
+from intavo.core.refusals import dotted, wrongs
 from intavo.followup.api import router as followup
 from intavo.hours.api import router as hours
 from intavo.intake.api import router as intake
@@ -22,52 +22,46 @@ for one in (accounts, sites, hours, touchpoints, followup, intake, visitor):
     api.add_router("", one)
 
 
-def _problem(status: int, title: str, errors: list[tuple[str, str]] | None = None) -> HttpResponse:
-    body = {"title": title, "status": status, "errors": [{"field": f, "message": m} for f, m in errors or []]}
-    return HttpResponse(json.dumps(body, ensure_ascii=False), status=status, content_type="application/problem+json")
-
-
 @api.exception_handler(Refused)
 def _refused(request: HttpRequest, error: Refused) -> HttpResponse:
-    return _problem(422, error.errors[0][1], error.errors)
+    return problem(422, error.errors[0][1], error.errors)
 
 
 @api.exception_handler(ValidationError)
 def _unreadable(request: HttpRequest, error: ValidationError) -> HttpResponse:
-    errors = [(_field(one["loc"]), one["msg"].removeprefix("Value error, ")) for one in error.errors]
-    return _problem(422, "Something in the request is not right.", errors)
+    return problem(422, "Something in the request is not right.", wrongs(error.errors, whole="body", place=_field))
 
 
 def _field(loc: tuple[str | int, ...]) -> str:
     """A field by its name: of a body after the parameter's own, of a query or path as it is."""
     parts = loc[2:] if loc[:1] == ("body",) else loc[1:]
-    return ".".join(str(part) for part in parts) or "body"
+    return dotted(parts)
 
 
 @api.exception_handler(Changed)
 def _changed(request: HttpRequest, error: Changed) -> HttpResponse:
-    return _problem(409, str(error))
+    return problem(409, str(error))
 
 
 @api.exception_handler(NotAllowed)
 def _not_allowed(request: HttpRequest, error: NotAllowed) -> HttpResponse:
-    return _problem(403, str(error))
+    return problem(403, str(error))
 
 
 @api.exception_handler(ObjectDoesNotExist)
 def _missing(request: HttpRequest, error: ObjectDoesNotExist) -> HttpResponse:
-    return _problem(404, "This is not here, or not any more.")
+    return problem(404, "This is not here, or not any more.")
 
 
 @api.exception_handler(DataError)
 @api.exception_handler(UnicodeEncodeError)
 def _cannot_be_kept(request: HttpRequest, error: Exception) -> HttpResponse:
     # A NUL, half of a character, or a number past all bounds: nothing that anybody types.
-    return _problem(
+    return problem(
         422, "Something in the request cannot be kept.", [("body", "A character or number in it cannot be kept.")]
     )
 
 
 @api.exception_handler(AuthenticationError)
 def _signed_out(request: HttpRequest, error: AuthenticationError) -> HttpResponse:
-    return _problem(401, "Please sign in.")
+    return problem(401, "Please sign in.")

@@ -15,6 +15,7 @@ from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.effects import business_changed
 from intavo.core.effects import Effect
 from intavo.core.hosts import normalise_host
+from intavo.core.refusals import wrongs
 from intavo.core.rights import Right
 from intavo.core.showing import SiteRules
 from intavo.core.touchpoint import HouseStyle
@@ -87,7 +88,7 @@ def set_house(actor: Actor, *, site: Site, house: dict[str, Any]) -> None:
     try:
         value = HouseStyle.model_validate(house)
     except ValidationError as error:
-        raise Refused(*((f"house.{'.'.join(map(str, one['loc']))}", one["msg"]) for one in error.errors())) from error
+        raise Refused(*wrongs(error.errors(), "house")) from error
     with transaction.atomic():
         site.house = value.model_dump(mode="json") if house else {}
         site.save(update_fields=["house"])
@@ -101,7 +102,7 @@ def set_rules(actor: Actor, *, site: Site, rules: dict[str, Any]) -> None:
     try:
         value = SiteRules.model_validate(rules)
     except ValidationError as error:
-        raise Refused(*((f"rules.{'.'.join(map(str, one['loc']))}", one["msg"]) for one in error.errors())) from error
+        raise Refused(*wrongs(error.errors(), "rules")) from error
     with transaction.atomic():
         site.rules = value.model_dump(mode="json")
         site.save(update_fields=["rules"])

@@ -2,7 +2,6 @@
 
 import hashlib
 import hmac
-import json
 import time
 from collections.abc import Callable
 from functools import wraps
@@ -15,7 +14,9 @@ from django.views.decorators.csrf import csrf_exempt
 from pydantic import BaseModel, ValidationError
 
 from intavo.accounts.actor import Refused
+from intavo.accounts.problem import problem
 from intavo.core.hosts import host_of
+from intavo.core.refusals import wrongs
 from intavo.project import clock
 from intavo.sites.actions import note_stranger
 from intavo.touchpoints.live import LiveSite, live_site
@@ -34,14 +35,6 @@ class Unreadable(Exception):
 
     def __init__(self, *errors: tuple[str, str]) -> None:
         self.errors = list(errors)
-
-
-def problem(status: int, title: str, errors: list[tuple[str, str]] | None = None) -> HttpResponse:
-    """An error as problem+json (RFC 9457), with the fields that are wrong."""
-    body: dict[str, object] = {"title": title, "status": status}
-    if errors is not None:
-        body["errors"] = [{"field": field, "message": message} for field, message in errors]
-    return HttpResponse(json.dumps(body, ensure_ascii=False), status=status, content_type="application/problem+json")
 
 
 def client_address(request: HttpRequest) -> str:
@@ -64,11 +57,7 @@ def read_as(model: type[M], body: bytes) -> M:
     try:
         return model.model_validate_json(body or b"null")
     except ValidationError as error:
-        raise Unreadable(*_places(error)) from error
-
-
-def _places(error: ValidationError) -> list[tuple[str, str]]:
-    return [(".".join(str(part) for part in one["loc"]) or "body", one["msg"]) for one in error.errors()]
+        raise Unreadable(*wrongs(error.errors(), whole="body")) from error
 
 
 def visitor_view(method: str, window: Window | None = None) -> Callable[[View], Callable[..., HttpResponse]]:

@@ -10,6 +10,7 @@ from django.core import signing
 from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, TypeAdapter, ValidationError
 
 from intavo.accounts.actor import Actor, Refused
+from intavo.core.refusals import wrongs
 from intavo.core.rights import Right
 from intavo.core.say import from_words
 from intavo.core.showing import Compiled, Rehearsal, State, Verdict, Visit, decide, rehearse
@@ -215,8 +216,7 @@ def play(
     try:
         done = _DEEDS.validate_python(written)
     except ValidationError as error:
-        places = ((".".join(map(str, ("deeds", *e["loc"]))), e["msg"]) for e in error.errors())
-        raise Refused(*places) from error
+        raise Refused(*wrongs(error.errors(), "deeds")) from error
     first = next((deed.url for deed in done if deed.do == "page"), found.base + "/")
     visit = found.visit(one, first.removeprefix(found.base) or "/")
     return found, rehearse(found.compiled.values(), visit, done, one.at, min(length, 400 * 86400))

@@ -5,23 +5,12 @@ from typing import Any
 
 from pydantic import ValidationError
 
+from ..refusals import say_error
 from .document import Document
 from .named import LOOK_VALUES, PART_VALUES, WHOLE_VALUES
 
 Path = tuple[str | int, ...]
 _MOST_ROUNDS = 60
-_WORDS = {
-    "string_too_long": "This is too long: at most {max_length} characters.",
-    "string_too_short": "Please write something here.",
-    "greater_than_equal": "At least {ge}.",
-    "less_than_equal": "At most {le}.",
-    "int_parsing": "Please write a whole number.",
-    "int_from_float": "Please write a whole number.",
-    "float_parsing": "Please write a number.",
-    "too_long": "These are too many: at most {max_length}.",
-    "missing": "Something is missing here.",
-    "datetime_from_date_parsing": "Please choose a moment.",
-}
 
 
 def kept_as_far(document: dict[str, Any], before: Document) -> tuple[Document, list[tuple[str, str]]]:
@@ -41,20 +30,11 @@ def kept_as_far(document: dict[str, Any], before: Document) -> tuple[Document, l
                 path = _path(data, one["loc"]) or _placed(data, one.get("ctx", {}).get("place", ""))
                 place = _called(data, path)
                 if not any(known == place or known.startswith(f"{place}.") for known in errors):
-                    errors[place] = say_error(dict(one))
+                    errors[place] = say_error(one)
                 level = tries[path] = tries.get(path, 0) + 1
                 _give_back(data, old, path[: max(0, len(path) - level + 1)])
                 break
     return before, list(errors.items())
-
-
-def say_error(one: dict[str, Any]) -> str:
-    """An error of a document in words for whoever edits it."""
-    known = _WORDS.get(one["type"])
-    if known is not None:
-        return known.format(**one.get("ctx", {}))
-    words = str(one["msg"]).removeprefix("Value error, ")
-    return words[:1].upper() + words[1:]
 
 
 def _path(data: Any, loc: tuple[str | int, ...]) -> Path:

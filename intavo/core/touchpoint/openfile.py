@@ -5,6 +5,7 @@ from typing import Any
 
 from pydantic import ValidationError
 
+from ..refusals import wrongs
 from .document import Document
 from .named import PART_NAMES
 
@@ -41,9 +42,7 @@ def read(text: str) -> Document:
     try:
         document = Document.model_validate(data)
     except ValidationError as error:
-        raise BadFile(
-            *((_place(one["loc"]), str(one["msg"]).removeprefix("Value error, ")) for one in error.errors())
-        ) from error
+        raise BadFile(*wrongs(error.errors(), place=_place)) from error
     after = document.after.model_copy(update={"tell": (), "hours": None})
     return document.model_copy(update={"after": after})
 

@@ -10,6 +10,7 @@ from pydantic import ValidationError
 from intavo.accounts.actor import Actor, Changed, Refused
 from intavo.accounts.models import Business, Member
 from intavo.core.places import currency_of
+from intavo.core.refusals import wrongs
 from intavo.core.rights import Right
 from intavo.core.touchpoint import (
     STARTERS,
@@ -23,7 +24,6 @@ from intavo.core.touchpoint import (
     with_stance,
 )
 from intavo.core.touchpoint.keeping import kept_as_far
-from intavo.hours.actions import refusals
 from intavo.hours.models import HoursSet
 from intavo.project import clock
 from intavo.sites.models import Site
@@ -183,7 +183,7 @@ def _read(document: dict[str, Any]) -> Document:
     try:
         return Document.model_validate(document)
     except ValidationError as error:
-        raise refusals(error) from error
+        raise Refused(*wrongs(error.errors())) from error
 
 
 def _only_ours(actor: Actor, document: Document) -> None:
