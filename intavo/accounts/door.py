@@ -6,6 +6,8 @@ from typing import Any
 
 from django.http import HttpRequest, HttpResponse, JsonResponse
 
+from intavo.core.texts import keepable
+
 _PREFIX = "/_allauth/"
 _MOST_BYTES, _LONGEST, _MOST_NUMBER = 16 * 1024, 1000, 2**31 - 1
 
@@ -54,14 +56,9 @@ def _about(value: Any) -> Iterator[str]:
     texts = [one for one in (value if isinstance(value, list) else [value]) if isinstance(one, str)]
     if any(len(one) > _LONGEST for one in texts):
         yield "This is too long."
-    if any("\x00" in one or _torn(one) for one in texts):
+    if not all(map(keepable, texts)):
         yield "There is a character in it that cannot be kept."
 
 
 def _counts(value: Any) -> bool:
     return isinstance(value, int) and not isinstance(value, bool) and 0 <= value <= _MOST_NUMBER
-
-
-def _torn(text: str) -> bool:
-    """Half of a character."""
-    return any("\ud800" <= letter <= "\udfff" for letter in text)

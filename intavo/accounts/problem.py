@@ -10,4 +10,6 @@ def problem(status: int, title: str, errors: list[tuple[str, str]] | None = None
     body: dict[str, object] = {"title": title, "status": status}
     if errors is not None:
         body["errors"] = [{"field": field, "message": message} for field, message in errors]
-    return HttpResponse(json.dumps(body, ensure_ascii=False), status=status, content_type="application/problem+json")
+    # What is quoted may hold half of a character, which no answer can carry.
+    text = json.dumps(body, ensure_ascii=False).encode("utf-8", "replace")
+    return HttpResponse(text, status=status, content_type="application/problem+json")

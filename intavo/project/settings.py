@@ -43,6 +43,7 @@ INSTALLED_APPS = [
     "intavo.project",
 ]
 MIDDLEWARE = [
+    "intavo.project.door.PathDoor",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",

@@ -18,6 +18,7 @@ from pydantic import TypeAdapter, ValidationError
 from intavo.accounts.actor import visitor_of
 from intavo.core.hosts import host_of
 from intavo.core.showing import PlannedEntry, Visit, campaign_tags, plan
+from intavo.core.texts import keepable
 from intavo.core.touchpoint.patterns import normal_path
 from intavo.intake.actions import Sent, looked_up, receive
 from intavo.project import clock
@@ -189,11 +190,13 @@ def intake(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse:
 
 
 def _client_id(body: bytes) -> str:
+    """The id of a submission, before anything else of it is read; "" where it has none that could have been kept."""
     try:
         said = json.loads(body)
-        return str(said["id"]) if isinstance(said, dict) else ""
-    except (ValueError, KeyError):
+    except (ValueError, RecursionError):
         return ""
+    id_ = said.get("id") if isinstance(said, dict) else None
+    return id_ if isinstance(id_, str) and keepable(id_) else ""
 
 
 @visitor_view("POST", Window(settings.PLAN_A_MINUTE))

@@ -70,6 +70,19 @@ def test_a_plan_that_cannot_be_read_is_422_with_the_field(visitor: Visitor, body
     assert field in [error["field"] for error in answer.json()["errors"]]
 
 
+@pytest.mark.parametrize("id_", ["\x00" * 12, "\ud800" * 12, "short", 5, None, ["a"], {}, "x" * 81])
+def test_an_id_that_cannot_be_kept_is_refused_by_name(visitor: Visitor, otterwick: World, id_: object) -> None:
+    answer = visitor.post("intake", sending(otterwick.touchpoint, id=id_))
+    assert (answer.status_code, answer.json()["errors"][0]["field"]) == (422, "id" if id_ != "\ud800" * 12 else "body")
+
+
+@pytest.mark.parametrize(
+    "path", ["/e/%00.js", "/csv/%00.csv", "/m/%00/x", "/e/%00/plan", "/t/%00/x", "/%00", "/api/%00"]
+)
+def test_an_address_with_a_nul_leads_nowhere(db: None, path: str) -> None:
+    assert Client(raise_request_exception=False).get(path).status_code == 404
+
+
 def test_the_plan_holds_what_may_show_and_what_is_said(visitor: Visitor, otterwick: World) -> None:
     plan = visitor.plan("/trips").json()
     assert (plan["now"], plan["visit_minutes"]) == ("2026-11-24T14:05:00Z", 30)

@@ -8,6 +8,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from intavo.accounts.actor import Refused
 from intavo.core import people as people_rules
 from intavo.core.showing.visit import Page, Short
+from intavo.core.texts import Kept
 from intavo.core.touchpoint import AnswerErrors, Checked, Document, check_answers
 from intavo.core.touchpoint.rules import VisitorDevice
 from intavo.touchpoints.live import LiveSite, Published, Said, document_of, published_revision
@@ -31,7 +32,7 @@ class Sent(BaseModel):
     """
 
     model_config = ConfigDict(extra="ignore")
-    id: str = Field(min_length=8, max_length=80)
+    id: Kept = Field(min_length=8, max_length=80)
     touchpoint: str = Field(min_length=1, max_length=20)
     revision: int = Field(ge=1, le=2**31 - 1)
     variant: str | None = Field(None, max_length=40)
