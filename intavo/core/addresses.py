@@ -21,6 +21,17 @@ _UNSEEN = re.compile(r"[\x00-\x20\x7f-\xa0\u00ad\u200b-\u200f\u2028-\u202f\u2060
 _TAKEN = {"http", "https", "mailto", "tel", "sms"}
 
 
+def bare(text: str) -> str:
+    """The text without what is not seen of it, as a browser reads the beginning of an address."""
+    return _UNSEEN.sub("", text)
+
+
+def scheme_of(text: str) -> str:
+    """The scheme of an address, in lower case and in any spelling; "" where it has none. Source: RFC 3986."""
+    found = _SCHEME.match(bare(text))
+    return found[1].lower() if found else ""
+
+
 @dataclass(frozen=True, slots=True)
 class ReadAddress:
     """What an address was taken for: its kind, the address that a browser goes to, and words for the owner."""
@@ -38,35 +49,34 @@ def read_address(text: str, region: str | None = None) -> ReadAddress:
     Source: RFC 3986, RFC 3966, RFC 6068.
     """
     given = text.strip()
-    bare = _UNSEEN.sub("", given)
-    if not bare:
+    seen = bare(given)
+    if not seen:
         raise ValueError("There is no address yet.")
-    scheme = _SCHEME.match(bare)
-    if scheme and not _HOST.match(bare):
-        return _with_scheme(scheme[1].lower(), bare, given)
-    if "@" in bare and "/" not in bare.partition("@")[0]:
+    scheme = scheme_of(seen)
+    if scheme and not _HOST.match(seen):
+        return _with_scheme(scheme, seen, given)
+    if "@" in seen and "/" not in seen.partition("@")[0]:
         return _mail(given)
     if _NUMBER.match(given) and sum(mark.isdigit() for mark in given) > 4:
         return _phone(given, region)
     if any(mark.isspace() for mark in given):
         raise ValueError(f"“{_short(given)}” has spaces in it, which no address of a page has.")
-    if bare.startswith("//"):
-        return _page(f"https:{bare}")
-    if bare.startswith("#"):
-        return ReadAddress("place", bare, f"a place on the same page: {bare}")
-    host = _HOST.match(bare)
-    if host and (bare.startswith("www.") or host[0].rpartition(".")[2].lower() not in _FILES):
-        return _page(f"https://{bare}")
-    path = quote(bare if bare.startswith("/") else f"/{bare.removeprefix('./')}", safe="/:@!$&'()*+,;=~-._?#[]%")
+    if seen.startswith("//"):
+        return _page(f"https:{seen}")
+    if seen.startswith("#"):
+        return ReadAddress("place", seen, f"a place on the same page: {seen}")
+    host = _HOST.match(seen)
+    if host and (seen.startswith("www.") or host[0].rpartition(".")[2].lower() not in _FILES):
+        return _page(f"https://{seen}")
+    path = quote(seen if seen.startswith("/") else f"/{seen.removeprefix('./')}", safe="/:@!$&'()*+,;=~-._?#[]%")
     return ReadAddress("site page", path, f"a page of your site: {path}")
 
 
 def refuse_scripts(text: str) -> str:
     """The address, trimmed; raises ValueError for one with a scheme that a click does not lead to."""
-    bare = _UNSEEN.sub("", text)
-    scheme = _SCHEME.match(bare)
-    if scheme and not _HOST.match(bare) and scheme[1].lower() not in _TAKEN:
-        _with_scheme(scheme[1].lower(), bare, text)
+    seen, scheme = bare(text), scheme_of(text)
+    if scheme and not _HOST.match(seen) and scheme not in _TAKEN:
+        _with_scheme(scheme, seen, text)
     return text.strip()
 
 
@@ -82,17 +92,17 @@ def leads(text: str, region: str | None = None, home: str = "") -> str:
     return f"{home}{found.href}" if found.kind == "site page" else found.href
 
 
-def _with_scheme(scheme: str, bare: str, given: str) -> ReadAddress:
+def _with_scheme(scheme: str, seen: str, given: str) -> ReadAddress:
     if scheme not in _TAKEN:
         raise ValueError(f"An address begins with https:// or /, and never with “{scheme}:”.")
     if scheme == "mailto":
-        found = _mail(bare[len("mailto:") :].partition("?")[0])
-        return ReadAddress("mail", bare, found.words)
+        found = _mail(seen[len("mailto:") :].partition("?")[0])
+        return ReadAddress("mail", seen, found.words)
     if scheme in {"tel", "sms"}:
-        return ReadAddress("phone", bare, f"a number: {bare.partition(':')[2]}")
+        return ReadAddress("phone", seen, f"a number: {seen.partition(':')[2]}")
     if any(mark.isspace() for mark in given):
         raise ValueError(f"“{_short(given)}” has spaces in it, which no address of a page has.")
-    return _page(bare)
+    return _page(seen)
 
 
 def _page(address: str) -> ReadAddress:

@@ -1,6 +1,6 @@
 """The console's API on opening hours and what visitors are told."""
 
-from datetime import date, datetime, timedelta
+from datetime import date, datetime
 from typing import Any
 
 from ninja import File, Form, Router, Schema, Status, UploadedFile
@@ -12,9 +12,11 @@ from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.accounts.models import Business
 from intavo.accounts.queries import business_of, somebody_free
 from intavo.core.hours import (
+    HORIZON,
     MOST_BYTES,
     OpeningHours,
     instant_on,
+    minutes_of,
     parts_of,
     public_holidays,
     read_clock,
@@ -198,8 +200,7 @@ def _on_the_clock(value: OpeningHours, day: date, time: str) -> datetime:
         raise Refused(("time", str(error))) from error
     if abs(day.year - clock.now().year) > _MOST_YEARS:
         raise Refused(("day", "This day is too far off."))
-    minutes = int(clock_time[:2]) * 60 + int(clock_time[3:])
-    return instant_on(value.zone, day, minutes)
+    return instant_on(value.zone, day, minutes_of(clock_time))
 
 
 _MOST_YEARS = 100
@@ -217,11 +218,8 @@ def holidays(request: MemberRequest, part: str = "") -> HolidaysOut:
         found = public_holidays(business.region, (today.year, today.year + 1), part or None)
     except ValueError:
         found = ()
-    ahead = [one for one in found if today <= one.first <= today + _MONTHS_AHEAD]
+    ahead = [one for one in found if today <= one.first <= today + HORIZON]
     return HolidaysOut(parts=parts, days=[HolidayOut(day=one.first, label=one.label) for one in ahead])
-
-
-_MONTHS_AHEAD = timedelta(days=400)
 
 
 @router.post("/hours/calendar", response=CalendarOut)
@@ -232,7 +230,7 @@ def look_at_calendar(request: MemberRequest, file: File[UploadedFile], document:
         raise Refused(("file", "This calendar has more than 5 MB; export the odd days alone."))
     today = clock.now().astimezone(value.zone).date()
     try:
-        found = read_exceptions(file.read().decode("utf-8-sig"), value.timezone, today, today + _MONTHS_AHEAD)
+        found = read_exceptions(file.read().decode("utf-8-sig"), value.timezone, today, today + HORIZON)
     except UnicodeDecodeError as error:
         raise Refused(("file", "This is not an iCalendar file.")) from error
     except ValueError as error:

@@ -201,3 +201,8 @@ def test_whatever_is_said_a_script_answers_or_a_person_does(data: dict[str, Any]
 def test_questions_that_match_what_is_typed_are_offered(typed: str, ids: tuple[int, ...]) -> None:
     known = [(1, "Do you hire wetsuits?"), (2, "Are dogs allowed on board?"), (3, "What if it rains?")]
     assert offered(known, typed) == ids
+
+
+def test_a_slot_that_nothing_is_known_for_has_words_that_are_always_true() -> None:
+    handed = take(BOATHOUSE, begin(BOATHOUSE, {}).state, {"text": "Hello?"}, {})
+    assert handed.messages == ("One of us answers as soon as we can.",)

@@ -64,7 +64,7 @@ def test_what_reaches_nobody_is_refused_in_words(text: str) -> None:
         ("https://wherry.localhost:8403/to/otterwick?text=hello%20there", WHERRY, "otterwick", True),
         ("https://wherry.localhost:8403/to/otterwick?text=hello+there", WHERRY, "otterwick", True),
         ("https://wherry.localhost:8403/to/otterwick?text=hello there", WHERRY, "otterwick", True),
-        ("https://chat.example/send?phone=447700900123&text=Hello%20There", "https://chat.example/send?phone={handle}{&text}", "447700900123", True),
+        ("https://chat.example/write?number=447700900123&text=Hello%20There", "https://chat.example/write?number={handle}{&text}", "447700900123", True),
         ("https://chat.example/m?body=hello%20there&to=jory", "https://chat.example/m?to={handle}&body={text}", "jory", True),
         ("https://chat.example/otterwick/hello%20there", "https://chat.example/{handle}/{text}", "otterwick", True),
         ("https://chat.example/@otterwick", "https://chat.example/@{handle}", "otterwick", False),

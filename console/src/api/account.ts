@@ -155,6 +155,12 @@ export async function stopAuthenticator(): Promise<void> {
   await call('DELETE', 'account/authenticators/totp')
 }
 
+/** The codes that came with the authenticator, which are shown once. */
+export async function firstCodes(): Promise<string[]> {
+  const answer = await call<{ unused_codes?: string[] }>('GET', 'account/authenticators/recovery-codes')
+  return answer.data?.unused_codes ?? []
+}
+
 /** New codes for when the authenticator is lost; the ones before hold no longer. */
 export async function newCodes(): Promise<string[]> {
   const answer = await call<{ unused_codes?: string[] }>('POST', 'account/authenticators/recovery-codes')

@@ -5,7 +5,8 @@ from dataclasses import dataclass
 from typing import Any
 
 from ..people import email_address, phone_number
-from .script import Choice, Line, Script, ScriptTurn
+from ..replies import Slot, fill
+from .script import Choice, Script, ScriptTurn
 
 SKIP = "skip"
 _AGAIN = {
@@ -70,14 +71,14 @@ class Turn:
     effects: tuple[Effect, ...] = ()
 
 
-def begin(script: Script | Mapping[str, Any], words: Mapping[str, str]) -> Turn:
-    """The first turn. `words` fills the slots; one that nothing is known for says nothing."""
+def begin(script: Script | Mapping[str, Any], words: Mapping[Slot, str]) -> Turn:
+    """The first turn. `words` fills the slots; one that nothing is known for has words that are always true."""
     script = _read(script)
     return _go(script, script.start, words, [], [])
 
 
 def take(
-    script: Script | Mapping[str, Any], state: Mapping[str, Any], said: Mapping[str, Any], words: Mapping[str, str],
+    script: Script | Mapping[str, Any], state: Mapping[str, Any], said: Mapping[str, Any], words: Mapping[Slot, str],
     region: str = "GB",
 ) -> Turn:  # fmt: skip
     """The turn after what the visitor has said: {"text": …}, {"choice": id} or {"address": {"email": …}}.
@@ -124,7 +125,7 @@ def _address(kind: str, text: str, region: str) -> Address | None:
 
 
 def _chosen(
-    script: Script, turn: ScriptTurn | None, state: Mapping[str, Any], id_: str, words: Mapping[str, str]
+    script: Script, turn: ScriptTurn | None, state: Mapping[str, Any], id_: str, words: Mapping[Slot, str]
 ) -> Turn:
     if turn is None or state.get("handed"):
         raise ValueError(f"“{id_}” is not offered any more")
@@ -133,7 +134,7 @@ def _chosen(
     choice = next((one for one in turn.choices if one.id == id_), None)
     if choice is None:
         raise ValueError(f"“{id_}” is not offered here")
-    messages = [_said(line, words) for line in choice.says]
+    messages = [fill(line, words) for line in choice.says]
     effects = list(_effects(choice))
     if choice.next is None:
         return Turn({"at": turn.id, "done": True}, tuple(messages), _offers(turn), None, tuple(effects))
@@ -149,13 +150,13 @@ def _effects(choice: Choice) -> Iterable[Effect]:
         yield Goal()
 
 
-def _on(script: Script, turn: ScriptTurn, words: Mapping[str, str], effects: list[Effect]) -> Turn:
+def _on(script: Script, turn: ScriptTurn, words: Mapping[Slot, str], effects: list[Effect]) -> Turn:
     if turn.next is None:
         return Turn({"at": turn.id, "handed": True}, effects=(*effects, HandOver()))
     return _go(script, turn.next, words, [], effects)
 
 
-def _to_a_person(script: Script, words: Mapping[str, str]) -> Turn:
+def _to_a_person(script: Script, words: Mapping[Slot, str]) -> Turn:
     """With the words of the turn that hands over, where the script has one."""
     turn = next((one for one in script.turns if one.hands_over), None)
     if turn is None:
@@ -163,11 +164,11 @@ def _to_a_person(script: Script, words: Mapping[str, str]) -> Turn:
     return _go(script, turn.id, words, [], [])
 
 
-def _go(script: Script, id_: str, words: Mapping[str, str], messages: list[str], effects: list[Effect]) -> Turn:
+def _go(script: Script, id_: str, words: Mapping[Slot, str], messages: list[str], effects: list[Effect]) -> Turn:
     """On to a turn, and through every one that waits for nothing."""
     turn = script.turn(id_)
     while turn is not None:
-        messages += [_said(line, words) for line in turn.says]
+        messages += [fill(line, words) for line in turn.says]
         effects += [Goal()] if turn.goal else []
         if turn.hands_over:
             said = _kept(messages)
@@ -185,7 +186,3 @@ def _kept(messages: list[str]) -> tuple[str, ...]:
 def _offers(turn: ScriptTurn) -> tuple[Offer, ...]:
     skip = (Offer(SKIP, _RATHER_NOT),) if turn.may_skip else ()
     return tuple(Offer(one.id, one.label) for one in turn.choices) + skip
-
-
-def _said(line: Line, words: Mapping[str, str]) -> str:
-    return "".join(run if isinstance(run, str) else words.get(run.slot, "") for run in line).strip()

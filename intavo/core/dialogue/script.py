@@ -5,23 +5,17 @@ from typing import Annotated, Literal, Self
 
 from pydantic import BeforeValidator, Field, StringConstraints, model_validator
 
-from ..replies import Slot
-from ..touchpoint.base import Id, Model
+from ..replies import SlotRun
+from ..touchpoint.base import Id, Model, as_runs
 
 Asks = Literal["text", "email", "phone"]
 Tag = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=60)]
 
 
-class SlotRun(Model):
-    """A place in a line that is filled when it is said."""
-
-    slot: Slot
-
-
 Run = Annotated[str, Field(max_length=2000)] | SlotRun
 Line = Annotated[
     tuple[Run, ...],
-    BeforeValidator(lambda value: ([value] if value else []) if isinstance(value, str) else value),
+    BeforeValidator(as_runs),
     Field(max_length=50),
 ]
 

@@ -16,7 +16,7 @@ from .arithmetic import (
 from .combine import EitherHours, either
 from .holidays import parts_of, public_holidays
 from .ical import MOST_BYTES, read_exceptions, write_calendar
-from .model import DAYS, HoursException, OpeningHours, Stretch, WeeklyStretch
+from .model import DAYS, HoursException, OpeningHours, Stretch, WeeklyStretch, minutes_of
 from .schema_org import opening_hours_specification
 from .stretches import AnyHours, OpenStretch
 from .taking_in import Coming, said_stretches, taken_in
@@ -40,6 +40,7 @@ __all__ = [
     "either",
     "instant_on",
     "is_open",
+    "minutes_of",
     "next_closing",
     "next_opening",
     "open_stretches",

@@ -22,7 +22,8 @@ def known_zones() -> frozenset[str]:
     return frozenset(available_timezones())
 
 
-def _minutes(text: str) -> int:
+def minutes_of(text: str) -> int:
+    """Minutes after midnight of a time like "17:30"."""
     return int(text[:2]) * 60 + int(text[3:])
 
 
@@ -55,12 +56,12 @@ class Stretch(_Frozen):
     @cached_property
     def start_minute(self) -> int:
         """Wall-clock minutes after midnight of the day on which it starts."""
-        return _minutes(self.from_)
+        return minutes_of(self.from_)
 
     @cached_property
     def end_minute(self) -> int:
         """Wall-clock minutes after midnight of the day on which it starts; over 1440 is the next day."""
-        end = _minutes(self.to)
+        end = minutes_of(self.to)
         return end if end > self.start_minute else end + 24 * 60
 
 

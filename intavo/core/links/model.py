@@ -4,7 +4,7 @@ from typing import Annotated, Literal, Self
 
 from pydantic import AfterValidator, BeforeValidator, Field, StringConstraints, model_validator
 
-from ..touchpoint.base import AssetId, Colour, Device, Model
+from ..touchpoint.base import AssetId, Colour, Device, Model, as_runs
 from .template import checked_template
 
 Kind = Literal["phone", "text", "mail", "xmpp", "sip", "matrix", "map", "page", "message-link"]
@@ -26,7 +26,7 @@ class SlotRun(Model):
 Run = Annotated[str, Field(max_length=1000)] | SlotRun
 Runs = Annotated[
     tuple[Run, ...],
-    BeforeValidator(lambda value: ([value] if value else []) if isinstance(value, str) else value),
+    BeforeValidator(as_runs),
     Field(max_length=50),
 ]
 Handle = Annotated[str, StringConstraints(strip_whitespace=True, max_length=300)]

@@ -1,16 +1,15 @@
 """Message links of the owner's own: a template, made of one example link. Source: RFC 6570, by uritemplate."""
 
 import re
-import unicodedata
 from dataclasses import dataclass
 from urllib.parse import parse_qsl, quote, unquote, unquote_plus, urlsplit
 
 import uritemplate
 
+from ..addresses import bare, scheme_of
+
 EXAMPLE_WORDS = "hello there"
 _RUNS_SCRIPTS = {"javascript", "data", "vbscript", "livescript", "file", "blob", "about", "view-source", "filesystem"}
-_UNSEEN = re.compile(r"[\x00-\x20\x7f-\xa0\u00ad\u200b-\u200f\u2028-\u202f\u2060-\u2064\ufeff]")
-_SCHEME = re.compile(r"^([a-z][a-z0-9+.-]*):", re.IGNORECASE)
 _OPERATORS = {"", "?", "&", "/"}
 _EXPRESSION = re.compile(r"\{([^{}]*)\}")
 _FOR_WHOM = {"to", "user", "username", "handle", "name", "id", "u", "phone", "number", "recipient", "contact", "with"}
@@ -29,7 +28,7 @@ class LinkTemplate:
 def safe_scheme(address: str) -> str:
     """The scheme of an address, in lower case; ValueError where there is none, or one that runs a script."""
     refuse_scripts(address)
-    found = _scheme(address)
+    found = scheme_of(address)
     if not found:
         raise ValueError(f"“{address[:60]}” is not a whole link; it begins with https:// or the like")
     return found
@@ -37,20 +36,15 @@ def safe_scheme(address: str) -> str:
 
 def refuse_scripts(text: str) -> None:
     """ValueError for what a browser would run, in any spelling."""
-    if _scheme(text) in _RUNS_SCRIPTS:
-        raise ValueError(f"A link never begins with “{_scheme(text)}:”.")
-
-
-def _scheme(text: str) -> str:
-    found = _SCHEME.match(_UNSEEN.sub("", unicodedata.normalize("NFKC", text)))
-    return found[1].lower() if found else ""
+    if (scheme := scheme_of(text)) in _RUNS_SCRIPTS:
+        raise ValueError(f"A link never begins with “{scheme}:”.")
 
 
 def checked_template(template: str) -> str:
     """The template as it is. ValueError where it cannot be read, runs a script, or asks for anything but
     {handle} and {text} in plain, path or query places.
     """
-    if _UNSEEN.search(template):
+    if bare(template) != template:
         raise ValueError("a link has no spaces and no unseen signs in it")
     before = template.partition("{")[0]
     scheme = safe_scheme(before if ":" in before else template)

@@ -36,12 +36,12 @@ class WordSlotRun(Model):
 Run = Annotated[str, Field(max_length=5000)] | WordSlotRun
 
 
-def _as_runs(value: Any) -> Any:
+def as_runs(value: Any) -> Any:
     """Plain words are one run."""
     return ([value] if value else []) if isinstance(value, str) else value
 
 
-Words = Annotated[tuple[Run, ...], BeforeValidator(_as_runs), Field(max_length=200)]
+Words = Annotated[tuple[Run, ...], BeforeValidator(as_runs), Field(max_length=200)]
 
 
 def filled(words: Iterable[Run], slots: dict[str, str]) -> str:

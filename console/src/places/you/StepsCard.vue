@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { useQuery } from '@tanstack/vue-query'
-import { newCodes, offerAuthenticator, readAuthenticator, startAuthenticator, stopAuthenticator } from '@/api/account'
+import { firstCodes, newCodes, offerAuthenticator, readAuthenticator, startAuthenticator, stopAuthenticator } from '@/api/account'
 import { qrOf } from '@/api/me'
 import { useClock } from '@/lib/clock'
 import { shortDate } from '@/lib/time'
@@ -28,7 +28,7 @@ const setUp = () =>
 const start = () =>
   guarded(async () => {
     await startAuthenticator(code.value)
-    codes.value = await newCodes()
+    codes.value = await firstCodes()
     code.value = picture.value = secret.value = ''
     await refetch()
   })
