@@ -12,3 +12,5 @@ urlpatterns = [
     path("", include("intavo.visitor.urls")),
     re_path(r"^(?!api/|_allauth/|e/|t/|m/|f/|c/|csv/|static/).*$", views.console),
 ]
+
+handler500 = views.failed

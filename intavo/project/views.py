@@ -1,12 +1,16 @@
 """The console's page, and whether all parts are up."""
 
+import sys
 from datetime import timedelta
 
 from django.conf import settings
-from django.db import DatabaseError, connection
+from django.db import DatabaseError, InterfaceError, OperationalError, connection
 from django.http import HttpRequest, HttpResponse, JsonResponse
 from django.views.decorators.csrf import ensure_csrf_cookie
 
+from intavo.accounts.problem import problem
+
+RETRY_AFTER_SECONDS = 2
 WORKER_SILENT_FOR = timedelta(seconds=30)
 
 
@@ -34,3 +38,12 @@ def healthz(request: HttpRequest) -> HttpResponse:
     except DatabaseError:
         pass
     return JsonResponse(up, status=200 if all(up.values()) else 503)
+
+
+def failed(request: HttpRequest) -> HttpResponse:
+    """What went wrong within: 503 with Retry-After where the database was away, which passes, else 500."""
+    if isinstance(sys.exception(), OperationalError | InterfaceError):
+        response = problem(503, "The database is away for a moment; please try again.")
+        response["Retry-After"] = str(RETRY_AFTER_SECONDS)
+        return response
+    return problem(500, "Something went wrong here. It has been written down.")

@@ -3,8 +3,9 @@
 import re
 import signal
 
+import psycopg
 import pytest
-from playwright.sync_api import Browser, BrowserContext, Page, expect
+from playwright.sync_api import APIResponse, Browser, BrowserContext, Page, expect
 
 from scripts.stack import Stack
 
@@ -236,3 +237,23 @@ def test_the_hosted_page_is_drawn_by_the_same_code(stranger: BrowserContext, sta
     card = page.locator("[data-intavo-touchpoint=inline]")
     expect(card.get_by_role("heading", name=TIDE)).to_be_visible()
     assert page.locator("form[method=post]").count() == 0
+
+
+def test_a_database_that_goes_away_for_a_moment_is_said_so_and_comes_back(owner: Page, stack: Stack) -> None:
+    def ask() -> APIResponse:
+        return owner.request.get(f"{stack.base_url}/api/touchpoints")
+
+    assert ask().status == 200
+    with psycopg.connect(stack.database, autocommit=True) as database:
+        database.execute(
+            "SELECT pg_terminate_backend(pid) FROM pg_stat_activity"
+            " WHERE datname = current_database() AND pid <> pg_backend_pid()"
+            " AND state = 'idle' AND query NOT ILIKE '%procrastinate%'"
+        )
+    answers = [ask() for _ in range(20)]
+    away = [answer for answer in answers if answer.status != 200]
+    assert [answer.status for answer in away] == [503] * len(away)
+    assert away
+    assert all(answer.headers["retry-after"] == "2" for answer in away)
+    assert "database is away" in away[0].json()["title"]
+    assert answers[-1].status == 200

@@ -4,7 +4,7 @@ import { nextStep, stepOf, takesNameless } from './flow'
 import { el, sign } from '../render/dom'
 import { sends, type Drawing } from '../render/draw'
 import { clickable } from '../render/parts'
-import type { Does, Extras, Part, Sent } from '../render/types'
+import type { Does, Extras, Part, Sent, Step } from '../render/types'
 
 type Base = typeof Drawing
 const PLACED = ['above', 'beside', 'behind']
@@ -153,12 +153,23 @@ export const full = (Base: Base): Base =>
     }
 
     private progress(): HTMLElement[] {
-      const { steps } = this.document
-      if (steps.length < 3) return []
+      const steps = this.onTheWay()
       const at = steps.indexOf(this.step)
+      if (steps.length < 3 || at < 0) return []
       const bars = steps.map((_, index) => el(this.page, 'i', index <= at ? { class: 'done' } : {}))
       const label = `Step ${at + 1} of ${steps.length}`
       return [el(this.page, 'div', { class: 'progress', role: 'img', 'aria-label': label }, ...bars)]
+    }
+
+    /** The steps that can be come to from the first; what stands behind a mail's link is none of them. */
+    private onTheWay(): Step[] {
+      const { steps } = this.document
+      const found = steps.slice(0, 1)
+      for (const one of found) {
+        const said = JSON.stringify(one)
+        found.push(...steps.filter((other) => !found.includes(other) && said.includes(`"next":"${other.id}"`)))
+      }
+      return steps.filter((one) => found.includes(one))
     }
 
     /** A button's card only folds. */

@@ -187,7 +187,7 @@ async function keys(event: KeyboardEvent, row: Summary) {
         v-model="search"
         type="search"
         class="input w-36!"
-        placeholder="Name, kind or page"
+        placeholder="Find one"
         aria-label="Search touchpoints"
       />
       <RouterLink v-if="rows?.length" :to="rehearsal()" class="btn">Rehearse a visit</RouterLink>

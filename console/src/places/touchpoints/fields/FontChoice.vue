@@ -13,7 +13,7 @@ const FONTS: Record<string, string> = {
   'system/sans': 'The device’s own',
   'system/serif': 'The device’s own, with serifs',
   'system/rounded': 'The device’s own, rounded',
-  'system/mono': 'The device’s own, all of one width',
+  'system/mono': 'The device’s own, fixed width',
   'shipped/Figtree': 'Figtree',
   'shipped/Bricolage Grotesque': 'Bricolage Grotesque',
   'shipped/Literata': 'Literata',

@@ -33,7 +33,7 @@ const emit = defineEmits<{ set: [patch: Record<string, unknown>] }>()
       <NumberBox label="Most" :value="part.most" :least="-1000000" :most="1000000" empty="any" @set="emit('set', { most: $event })" />
     </span>
     <template v-if="part.input === 'slot'">
-      <span class="flex flex-wrap items-center gap-2">
+      <span class="flex items-center gap-2">
         <NumberBox
           label="Minutes a call takes"
           :value="part.minutes"
@@ -42,9 +42,11 @@ const emit = defineEmits<{ set: [patch: Record<string, unknown>] }>()
           :step="5"
           @set="emit('set', { minutes: $event ?? 30 })"
         />
-        minutes each,
-        <NumberBox label="Calls at once" :value="part.capacity" :least="1" :most="50" @set="emit('set', { capacity: $event ?? 1 })" /> at
-        once
+        minutes each
+      </span>
+      <span class="flex items-center gap-2">
+        <NumberBox label="Calls at once" :value="part.capacity" :least="1" :most="50" @set="emit('set', { capacity: $event ?? 1 })" />
+        at once
       </span>
       <span class="flex items-center gap-2">
         at least

@@ -125,7 +125,7 @@ function nudge(event: KeyboardEvent) {
           :least="24"
           :most="1200"
           :step="10"
-          empty="its own"
+          empty="auto"
           @set="emit('set', { height: $event })"
         />
         px

@@ -14,7 +14,7 @@ const props = defineProps<{ part: PartOf<'price'> | PartOf<'countdown'> }>()
 const emit = defineEmits<{ set: [patch: Record<string, unknown>] }>()
 const { zone, now } = useClock()
 const ALIGNS = { start: 'at the start', middle: 'in the middle', end: 'at the end' }
-const KINDS = { to: 'to a moment', each: 'for each visitor, from when they first see it' }
+const KINDS = { to: 'to a moment', each: 'from each visitor’s first sight' }
 const ENDS = { words: 'words stand there', hide: 'this part goes', close: 'the whole touchpoint is closed' }
 const kind = computed(() => (props.part.kind === 'countdown' && props.part.to !== null ? 'to' : 'each'))
 const wrong = ref<Record<string, string>>({})
@@ -75,7 +75,7 @@ function moment(text: string) {
         <p v-if="wrong[field]" :id="`${part.id}-${field}-wrong`" class="text-sm font-semibold text-rust" role="alert">{{ wrong[field] }}</p>
       </template>
       <p v-if="part.old !== null && Number(part.old) <= Number(part.now)" class="text-sm font-semibold text-brass">
-        “Before” is not higher than “now”: nothing is saved.
+        “Before” is not higher than “now”, so there is no saving to show.
       </p>
       <WordsBox label="For what" placeholder="a day, per person …" :value="part.unit" @set="emit('set', { unit: $event })" />
       <TickBox :value="part.show_saving" @set="emit('set', { show_saving: $event })">say what is saved</TickBox>

@@ -38,7 +38,7 @@ function item(at: number, patch: object) {
     <template v-if="part.kind === 'links'">
       <SelectBox label="How they stand" :value="String(part.columns)" :options="COLUMNS" @set="emit('set', { columns: Number($event) })" />
       <fieldset v-for="(one, at) in part.items" :key="at" class="grid gap-1 rounded-md border border-line p-2">
-        <legend class="sr-only">Link {{ at + 1 }}</legend>
+        <legend class="text-sm text-ink-2">Words of link {{ at + 1 }}</legend>
         <span class="flex gap-1">
           <input
             class="input"
@@ -109,7 +109,7 @@ function item(at: number, patch: object) {
     >
     <template v-else-if="part.kind === 'code'">
       <WordsBox label="Words before it" :value="part.label" @set="emit('set', { label: $event })" />
-      <p class="text-sm text-ink-2">Which code it is stands under “After they send it”.</p>
+      <p class="text-sm text-ink-2">Which code it is stands under “After”, above.</p>
     </template>
   </div>
 </template>
