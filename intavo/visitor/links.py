@@ -41,6 +41,12 @@ def short(request: HttpRequest, site: str, slug: str) -> HttpResponse:
 
 
 @require_safe
+def nowhere(request: HttpRequest) -> HttpResponse:
+    """The friendly page for an address that was cut off or written differently."""
+    return gone(request, None)
+
+
+@require_safe
 def qr_code(request: HttpRequest, site: str, slug: str, form: str) -> HttpResponse:
     """The short link as a QR code, black on white with its quiet zone. Source: ISO/IEC 18004, by segno."""
     if form not in FORMS:

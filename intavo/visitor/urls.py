@@ -1,6 +1,6 @@
 """Addresses of the visitor's side."""
 
-from django.urls import path
+from django.urls import path, re_path
 
 from . import confirming, frame, hosted, links, media, views
 
@@ -19,4 +19,5 @@ urlpatterns = [
     path("l/<slug:site>/<slug:slug>.<str:form>", links.qr_code),
     path("l/<slug:site>/<slug:slug>", links.short),
     path("t/<slug:site>/<slug:slug>", hosted.page, name="hosted"),
+    re_path("^[lt]/", links.nowhere),
 ]

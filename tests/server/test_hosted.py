@@ -51,9 +51,10 @@ def test_sending_it_thanks_and_promises_and_reloading_sends_nothing_more(otterwi
 
 def test_a_touchpoint_that_is_off_has_no_page(otterwick: World) -> None:
     turn_off(otterwick.owner, touchpoint_id=otterwick.touchpoint.pk)
-    answer = Client().get(page(otterwick))
-    assert answer.status_code == 404
-    assert "not here any more" in answer.content.decode()
+    for address in (page(otterwick), "/l/cut-off", "/t/", "/l/a/b/c", "/t/UPPER/ünder"):
+        answer = Client().get(address)
+        assert answer.status_code == 404, address
+        assert "not here any more" in answer.content.decode(), address
 
 
 def test_a_short_link_opens_it_on_a_page_of_the_site_and_is_a_qr_code_too(otterwick: World) -> None:
