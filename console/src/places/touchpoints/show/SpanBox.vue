@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { provide } from 'vue'
 import NumberBox from '../fields/NumberBox.vue'
 import SelectBox from '../fields/SelectBox.vue'
 import type { Span } from './sentence'
@@ -6,11 +7,13 @@ import type { Span } from './sentence'
 /** A length of time: a number and its unit. */
 const props = defineProps<{ label: string; span: Span }>()
 const emit = defineEmits<{ set: [span: Span] }>()
+// The words around it name it.
+provide('named', true)
 const UNITS = { minutes: 'minutes', hours: 'hours', days: 'days' }
 </script>
 
 <template>
-  <span class="inline-flex items-center gap-1.5">
+  <span class="inline-flex items-center gap-1.5 whitespace-nowrap">
     <NumberBox
       :label="`${label}: how many`"
       :value="span.n"
