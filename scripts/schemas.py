@@ -14,13 +14,15 @@ def main(folder: Path) -> None:
     os.environ.setdefault("INTAVO_SECRET_KEY", "schemas")
     os.environ.setdefault("DATABASE_URL", "postgres://none@127.0.0.1/none")
     django.setup()
-    from intavo.core.touchpoint import document_schema
+    from intavo.core.touchpoint import document_schema, offered
+    from intavo.core.touchpoint.parts import KINDS
     from intavo.project.api import api
 
     folder.mkdir(parents=True, exist_ok=True)
     written = {
         "touchpoint.schema.json": document_schema(), "given-out.json": document_schema("serialization"),
         "openapi.json": api.get_openapi_schema(),
+        "parts.json": {"called": {kind: one.CALLED for kind, one in KINDS.items()}, "offered": offered()},
     }  # fmt: skip
     for name, content in written.items():
         (folder / name).write_text(json.dumps(content, indent=1, ensure_ascii=False) + "\n")

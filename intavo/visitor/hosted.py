@@ -13,7 +13,7 @@ from django.views.decorators.csrf import csrf_exempt
 
 from intavo.accounts.actor import Refused
 from intavo.core.addresses import leads
-from intavo.core.touchpoint import Consent, Document, FieldPart, Question, Score, for_visitors, way_to
+from intavo.core.touchpoint import Asked, Consent, Document, Score, for_visitors, way_to
 from intavo.core.touchpoint.answers import next_step
 from intavo.intake.actions import Sent, looked_up, receive
 from intavo.project import clock
@@ -76,7 +76,7 @@ def _visit(request: HttpRequest, site: LiveSite, live: LiveTouchpoint) -> Visit:
     client_id = posted.get("id", "")[:80] or secrets.token_hex(16)
     visit = Visit(request, site, live, row.number, document, row.touchpoint_id, client_id)
     for part in document.parts():
-        if isinstance(part, FieldPart | Question | Score) and part.name in posted:
+        if isinstance(part, Asked) and part.name in posted:
             visit.values[part.name] = "\n".join(posted.getlist(part.name))
         elif isinstance(part, Consent) and part.name in posted:
             visit.values[part.name] = "on"

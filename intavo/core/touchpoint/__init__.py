@@ -5,13 +5,12 @@ from .answers import AnswerErrors, Checked, asked_fields, check_answers, low_sco
 from .base import AssetId, Words, filled, sanitised
 from .changes import Change, changes
 from .document import Document, Face, Purpose, Spot, Step, for_visitors, href
-from .fields import Consent, FieldPart
 from .finding import Finding, Known
 from .legible import readings
 from .loading import needs_more
 from .look import INTERRUPTING, PLACES, FullLook, HouseStyle, Look, Stance, departures, queue_of, resolved
 from .openfile import BadFile, read, written
-from .parts import Button, Headline, Part, Question, ReplyPart, Score, Text
+from .parts import Asked, Button, Consent, FieldPart, Headline, Part, Question, ReplyPart, Score, Text, offered
 from .readiness import ready_check
 from .rules import HowOften, Moment, PagePattern, Sentence, Show, Until
 from .schema import document_schema
@@ -24,6 +23,7 @@ __all__ = [
     "STARTERS",
     "After",
     "AnswerErrors",
+    "Asked",
     "AssetId",
     "BadFile",
     "Button",
@@ -69,6 +69,7 @@ __all__ = [
     "href",
     "low_score",
     "needs_more",
+    "offered",
     "queue_of",
     "read",
     "readings",

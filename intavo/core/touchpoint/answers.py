@@ -2,15 +2,9 @@
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
-from datetime import date, datetime
 
-from ..people import email_address, phone_number
-from ..say import short_date
 from .document import Document, Step
-from .fields import Consent, FieldPart
-from .parts import Button, Part, Question, Score
-
-_LONGEST = {"email": 254, "phone": 60, "long": 5000}
+from .parts import Asked, Button, Consent, Part, Score
 
 
 class AnswerErrors(ValueError):
@@ -46,8 +40,8 @@ def check_answers(
     agreed: dict[str, str] = {}
     for part in (part for step in way_to(document, step_id, answers) for part in step.parts):
         try:
-            if isinstance(part, FieldPart | Question | Score):
-                value = _value(part, answers.get(part.name, ""), region)
+            if isinstance(part, Asked):
+                value = part.checked(answers.get(part.name, "").replace("\x00", "").strip(), region)
                 if value:
                     values[part.name] = value
             elif isinstance(part, Consent) and not part.hidden:
@@ -90,13 +84,8 @@ def next_step(document: Document, step_id: str, answers: Mapping[str, str]) -> s
 
 def _chosen(part: Part, answers: Mapping[str, str]) -> str | None:
     """The step that the answer to a part chooses."""
-    given = answers.get(part.name, "") if isinstance(part, FieldPart | Question | Score) else ""
-    if not given:
-        return None
-    if isinstance(part, Score):
-        return part.next_for(int(given)) if given.isdigit() else None
-    options = part.options if isinstance(part, FieldPart | Question) else ()
-    return next((option.next for option in options if option.value == given), None)
+    given = answers.get(part.name, "") if isinstance(part, Asked) else ""
+    return part.chosen(given) if given and isinstance(part, Asked) else None
 
 
 def low_score(document: Document, values: Mapping[str, str]) -> bool:
@@ -107,79 +96,14 @@ def low_score(document: Document, values: Mapping[str, str]) -> bool:
 
 def _place(part: Part) -> str:
     """The field of a part as errors name it."""
-    if isinstance(part, FieldPart | Question | Score):
+    if isinstance(part, Asked):
         return f"answers.{part.name}"
     return f"consents.{part.name}" if isinstance(part, Consent) else part.id
 
 
-def _value(part: FieldPart | Question | Score, given: str, region: str) -> str:
-    value = given.replace("\x00", "").strip()
-    if isinstance(part, Question):
-        return _one_of(value, [option.value for option in part.options]) if value else ""
-    if isinstance(part, Score):
-        return _one_of(value, [str(score) for score in range(part.least, part.most + 1)]) if value else ""
-    if part.input == "hidden":
-        return part.value
-    if not value:
-        if part.required and not part.hidden:
-            raise ValueError(f"Please fill in “{part.label}”." if part.label else "Please fill this in.")
-        return ""
-    longest = _LONGEST.get(part.input, 300)
-    if part.input != "several" and len(value) > longest:
-        raise ValueError(f"This is too long: at most {longest} characters.")
-    return _typed(part, value, region)
-
-
-def _typed(part: FieldPart, value: str, region: str) -> str:
-    if part.input == "email":
-        return email_address(value).shown
-    if part.input == "phone":
-        return phone_number(value, region).shown
-    if part.input == "choice":
-        return _one_of(value, [option.value for option in part.options])
-    if part.input == "several":
-        known = [option.value for option in part.options]
-        return "\n".join(_one_of(one, known) for one in value.split("\n") if one)
-    if part.input == "number":
-        return _number(part, value)
-    if part.input == "date":
-        return _date(value)
-    return value
-
-
-def _one_of(value: str, known: list[str]) -> str:
-    if value not in known:
-        raise ValueError("Please choose one of what is offered.")
-    return value
-
-
-def _number(part: FieldPart, value: str) -> str:
-    text = value.replace(",", ".")
-    try:
-        number = float(text)
-    except ValueError:
-        raise ValueError("Please write a number.") from None
-    if part.least is not None and number < part.least:
-        raise ValueError(f"Please write {part.least} or more.")
-    if part.most is not None and number > part.most:
-        raise ValueError(f"Please write {part.most} or less.")
-    return text
-
-
-def _date(value: str) -> str:
-    try:
-        return date.fromisoformat(value).isoformat()
-    except ValueError:
-        raise ValueError("Please choose a day.") from None
-
-
 def asked_fields(document: Document) -> Iterator[tuple[str, str]]:
     """Names and labels of everything that can be answered, in order."""
-    for part in document.parts():
-        if isinstance(part, FieldPart):
-            yield part.name, part.label or part.name
-        elif isinstance(part, Question | Score):
-            yield part.name, part.text or part.name
+    return ((part.name, part.asked) for part in document.parts() if isinstance(part, Asked))
 
 
 def said_answers(document: Document, values: Mapping[str, str]) -> list[list[str]]:
@@ -187,17 +111,5 @@ def said_answers(document: Document, values: Mapping[str, str]) -> list[list[str
 
     A choice is said by its label, a time for a call as "Wed 25 Nov, 10:30" in the hours' zone.
     """
-    known = {part.name: part for part in document.parts() if isinstance(part, FieldPart | Question)}
-    asked = ((name, label) for name, label in asked_fields(document) if name in values)
-    return [[label, _read(known.get(name), values[name])] for name, label in asked]
-
-
-def _read(part: FieldPart | Question | None, value: str) -> str:
-    if isinstance(part, FieldPart) and part.input == "slot":
-        try:
-            at = datetime.fromisoformat(value)
-        except ValueError:
-            return value
-        return f"{short_date(at.date())}, {at:%H:%M}"
-    labels = {option.value: option.label or option.value for option in part.options} if part else {}
-    return ", ".join(labels.get(one, one) for one in value.split("\n")) if labels else value
+    asked = (part for part in document.parts() if isinstance(part, Asked) and part.name in values)
+    return [[part.asked, part.as_read(values[part.name])] for part in asked]

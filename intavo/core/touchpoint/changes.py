@@ -6,16 +6,14 @@ from typing import Any
 
 from .document import Document
 from .named import (
-    CLICK_VALUES,
     COLOUR_NAMES,
     LOOK_VALUES,
-    PART_NAMES,
-    PART_VALUES,
     SENTENCE_PIECES,
     SHOW_PIECES,
     WHOLE_VALUES,
     said,
 )
+from .parts import CLICK_VALUES, KINDS, values_of
 from .rules import Show
 
 Data = dict[str, Any]
@@ -49,7 +47,7 @@ def _whats(old: Data, new: Data) -> Iterator[Change]:
 
 
 def _name(part: Data) -> str:
-    words, name = str(part.get("text") or part.get("label") or ""), PART_NAMES[part["kind"]]
+    words, name = str(part.get("text") or part.get("label") or ""), KINDS[part["kind"]].CALLED
     return f"{name} “{words[:40]}{'…' if len(words) > 40 else ''}”" if words else name
 
 
@@ -87,13 +85,13 @@ def _part(old: Data, new: Data) -> Iterator[str]:
         yield f"{_name(new)}: {'hidden' if new['hidden'] else 'shown again'}"
     for field in ("text", "label"):
         if old.get(field) != new.get(field):
-            name = PART_NAMES[new["kind"]]
+            name = KINDS[new["kind"]].CALLED
             yield f"{name}: “{str(old.get(field, ''))[:60]}” becomes “{str(new.get(field, ''))[:60]}”"
     if old.get("does") != new.get("does"):
         for field, words in CLICK_VALUES.items():
             if old["does"].get(field) != new["does"].get(field):
                 yield f"{_name(new)}, {words}: {_arrow(old['does'].get(field), new['does'].get(field))}"
-    for field, words in PART_VALUES.items():
+    for field, words in values_of(new["kind"]).items():
         if field in new and old.get(field) != new[field]:
             yield f"{_name(new)}, {words}: {_arrow(_plain(old.get(field)), _plain(new[field]))}"
 

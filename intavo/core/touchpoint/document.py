@@ -10,9 +10,8 @@ from ..addresses import leads
 from .after import After, Guard, Leaving
 from .base import HOUSE_LOGO, AssetId, Id, Model
 from .css import check_selector
-from .fields import Consent, FieldPart
 from .look import INTERRUPTING, HouseStyle, Look, Stance, resolved
-from .parts import Button, Does, Links, Part, Picture, Question, Score, Video
+from .parts import Asked, Button, Consent, Does, FieldPart, Part
 from .rules import Show
 
 Purpose = Literal["sign-up", "inquiry", "call", "message", "offer", "question", "feedback", "notice"]
@@ -71,10 +70,9 @@ class Document(Model):
     def _holds_together(self) -> Self:
         _all_different("steps", [step.id for step in self.steps])
         _all_different("parts", [part.id for step in self.steps for part in step.parts])
-        asked = (FieldPart, Consent, Question, Score)
-        _all_different("fields", [part.name for part in self.parts() if isinstance(part, asked)])
+        _all_different("fields", [part.name for part in self.parts() if isinstance(part, Asked | Consent)])
         for part in self.parts():
-            for following in leads_to(part):
+            for following in part.leads_to():
                 if self.step(following) is None:
                     raise _misplaced(part.id, f"{part.id} leads to the step “{following}”, which is not there")
         confirmed = self.after.confirm.next
@@ -111,11 +109,7 @@ class Document(Model):
 
     def does(self) -> Iterator[tuple[str, Does]]:
         """Everything that a click does, with the id of its part."""
-        for part in self.parts():
-            if isinstance(part, Button):
-                yield part.id, part.does
-            elif isinstance(part, Links):
-                yield from ((part.id, item.does) for item in part.items)
+        yield from ((part.id, does) for part in self.parts() for does in part.clicks())
         if self.face.does is not None:
             yield "face", self.face.does
 
@@ -130,25 +124,9 @@ class Document(Model):
         for values in (self.look, self.look.phone):
             found |= {values.background.asset if values.background else None}
             found |= {values.backdrop.asset if values.backdrop else None}
-        for part in self.parts():
-            if isinstance(part, Picture):
-                found.add(part.asset)
-            elif isinstance(part, Video):
-                found |= {part.asset, part.poster}
+        found |= {asset for part in self.parts() for asset in part.assets()}
         found |= {does.asset for _, does in self.does()}
         return found - {None, HOUSE_LOGO}  # type: ignore[return-value]
-
-
-def leads_to(part: Part) -> Iterator[str]:
-    """The ids of the steps that a part can lead to."""
-    if isinstance(part, Button) and part.does.next:
-        yield part.does.next
-    elif isinstance(part, FieldPart | Question):
-        yield from (option.next for option in part.options if option.next)
-    elif isinstance(part, Score):
-        yield from (band.next for band in part.bands)
-    elif isinstance(part, Links):
-        yield from (item.does.next for item in part.items if item.does.next)
 
 
 def _all_different(what: str, names: list[str]) -> None:

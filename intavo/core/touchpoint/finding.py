@@ -7,12 +7,14 @@ from typing import Literal
 
 from ..legibility import Reading
 
+Level = Literal["stops", "look", "fine"]
+
 
 @dataclass(frozen=True, slots=True)
 class Finding:
     """One finding: whether it stops, is to be looked at or is only to be known; in words, and the place to fix it."""
 
-    level: Literal["stops", "look", "fine"]
+    level: Level
     message: str
     place: str
 

@@ -7,7 +7,8 @@ from pydantic import ValidationError
 
 from ..refusals import say_error
 from .document import Document
-from .named import LOOK_VALUES, PART_VALUES, WHOLE_VALUES
+from .named import LOOK_VALUES, WHOLE_VALUES
+from .parts import EVERY_VALUE
 
 Path = tuple[str | int, ...]
 _MOST_ROUNDS = 60
@@ -115,4 +116,4 @@ def value_name(place: str) -> str:
     """What the value at a place is called where it is edited; the place itself where it has no name of its own."""
     whole, _, rest = place.partition(".")
     last = place.rpartition(".")[2]
-    return WHOLE_VALUES.get(whole, {}).get(rest) or LOOK_VALUES.get(last) or PART_VALUES.get(last) or place
+    return WHOLE_VALUES.get(whole, {}).get(rest) or LOOK_VALUES.get(last) or EVERY_VALUE.get(last) or place

@@ -3,33 +3,12 @@
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
-from ..legibility import LARGE, SIGN, TEXT, Pixel, Pixels, Reading, brightened, cropped, mixed, reading, rgb
+from ..legibility import SIGN, TEXT, Pixel, Pixels, Reading, brightened, cropped, mixed, reading, rgb
 from .base import AssetId
 from .document import Document, Step
-from .fields import Consent, FieldPart
 from .look import Background, FullValues, HouseStyle, resolved
-from .parts import (
-    Button,
-    Countdown,
-    Headline,
-    HoursPart,
-    Links,
-    Part,
-    Picture,
-    Price,
-    Question,
-    Questions,
-    ReplyPart,
-    Score,
-    Share,
-    Text,
-)
-from .parts import Code as CodePart
+from .parts import Part, Picture, TextOn
 
-_ON_CARD = (
-    Text, Consent, FieldPart, ReplyPart, Links, Price, Countdown, Question, Score, HoursPart, Questions, Share, CodePart
-)  # fmt: skip
-LARGE_FROM = 18.66  # bold; WCAG 2.2 calls 14 pt bold large
 _GRADIENT_STEPS = 12
 _EVERYTHING: tuple[Pixel, ...] = ((0, 0, 0), (255, 255, 255))
 _CARD_ASPECT = {"pop-up": 1.2, "card": 0.9, "bar": 10.0, "side-panel": 0.6, "full-page": 1.6, "in-page": 2.0}
@@ -115,41 +94,24 @@ def _pixels(background: Background, pictures: Mapping[AssetId, Pixels], aspect: 
 
 
 def _part(part: Part, values: FullValues, behind: Behind) -> Iterator[Reading]:
-    colours, on = values.colours, behind.name
-    if isinstance(part, Headline):
-        big = values.head_size >= LARGE_FROM and values.head_weight >= 700
-        needed = LARGE if big or values.head_size >= 24 else TEXT
-        role = "part" if part.colour else "headline"
-        colour = part.colour or colours.headline
-        yield reading(part.id, f"Headline on {on}", role, colour, behind.pixels, needed, behind.role)
-    elif isinstance(part, Button):
-        if part.style == "main" and part.does.action != "close":
-            yield _main_button(part, values, behind)
+    for text in part.texts(values):
+        if text.on == "button":
+            yield _main_button(part.id, text, values, behind)
+        elif text.on == "field":
+            yield reading(part.id, text.what, text.role, text.colour, [rgb(values.colours.field)], text.needed, "field")
         else:
-            yield reading(part.id, f"Plain button on {on}", "text", colours.text, behind.pixels, TEXT, behind.role)
-    elif isinstance(part, _ON_CARD):
-        own = part.colour if isinstance(part, Text) else None
-        role, colour = ("part", own) if own else ("text", colours.text)
-        yield reading(part.id, f"{_said(part)} on {on}", role, colour, behind.pixels, TEXT, behind.role)
-        if isinstance(part, FieldPart):
-            field = rgb(colours.field)
-            yield reading(part.id, "Words in the field", "field_text", colours.field_text, [field], TEXT, "field")
-            yield reading(part.id, "Edge of the field", "field_border", colours.field_border, [field], SIGN, "field")
+            what = text.what.replace("{on}", behind.name)
+            yield reading(part.id, what, text.role, text.colour, behind.pixels, text.needed, behind.role)
 
 
-def _main_button(part: Button, values: FullValues, behind: Behind) -> Reading:
+def _main_button(part: str, text: TextOn, values: FullValues, behind: Behind) -> Reading:
     """Where the button is see-through, its words are held against it as it stands on what is behind."""
     colours = values.colours
     if not values.button_clear:
-        return reading(part.id, "Button", "button", colours.button, [rgb(colours.button_text)], TEXT, "button_text")
+        return reading(part, text.what, "button", colours.button, [rgb(text.colour)], text.needed, text.role)
     fill, strength = rgb(colours.button), 1 - values.button_clear / 100
     seen = [mixed(pixel, fill, strength) for pixel in behind.pixels]
-    return reading(part.id, "See-through button", "button_text", colours.button_text, seen, TEXT)
-
-
-def _said(part: Part) -> str:
-    names = {"text": "Text", "consent": "Consent", "field": "Label", "price": "Price", "countdown": "Countdown"}
-    return names.get(part.kind, part.kind.capitalize())
+    return reading(part, f"See-through {text.what.lower()}", text.role, text.colour, seen, text.needed)
 
 
 def _cross(

@@ -1,13 +1,8 @@
 """What of a document the visitor's loader can draw by itself, and what needs the second file."""
 
 from .document import Document
-from .fields import FieldPart
 from .look import FullValues, HouseStyle, resolved
-from .parts import Button, Part
 
-_KINDS = {"headline", "text", "field", "consent", "button", "reply"}
-_INPUTS = {"email", "name", "text", "phone", "long", "number", "date", "hidden"}
-_ACTIONS = {"send", "close", "page", "mail", "phone", "file", "touchpoint"}
 _STANCES = {"pop-up", "card", "bar"}
 _MOST_STEPS = 2
 
@@ -24,18 +19,8 @@ def needs_more(document: Document, house: HouseStyle | None = None) -> bool:
         or document.after.file.asset is not None
         or _rich(look)
         or _rich(look.phone)
-        or any(_beyond(part) for part in document.parts() if not part.hidden)
+        or any(part.row is not None or not part.loads_alone() for part in document.parts() if not part.hidden)
     )
-
-
-def _beyond(part: Part) -> bool:
-    if part.kind not in _KINDS or part.row is not None:
-        return True
-    if isinstance(part, FieldPart):
-        return part.input not in _INPUTS
-    if isinstance(part, Button):
-        return part.does.action not in _ACTIONS
-    return getattr(part, "align", "start") != "start"
 
 
 def _rich(values: FullValues) -> bool:

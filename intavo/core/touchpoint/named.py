@@ -6,42 +6,6 @@ from typing import Any
 from .rules import HowOften, Moment, PagePattern, Sentence, Show
 from .who import DEVICES, WAYS
 
-PART_NAMES = {
-    "headline": "Headline", "text": "Text", "picture": "Picture", "video": "Video", "field": "Field",
-    "consent": "Consent tick", "button": "Button", "price": "Price", "code": "Code", "countdown": "Countdown",
-    "question": "Question", "score": "Score", "links": "Links", "share": "Share", "hours": "Hours",
-    "questions": "Questions & answers", "markup": "Foreign markup", "line": "Line", "space": "Space",
-    "reply": "When somebody answers",
-}  # fmt: skip
-# What belongs to a part; a value that is called nothing follows another.
-PART_VALUES = {
-    "on": "shown on", "row": "side by side", "share": "share of the row", "html": "words",
-    "known": "words where the name is known",
-    "size": "size", "colour": "own colour", "align": "where in the line", "asset": "what is shown",
-    "description": "description",
-    "place": "where it stands", "focus_x": "focus across", "focus_y": "focus down", "bright": "brightness",
-    "wash": "shaded",
-    "wash_colour": "shaded with", "height": "height", "whole": "shown whole",
-    "follows": "a click on it does what the button does",
-    "poster": "picture before it plays", "hint": "hint in the field", "required": "must be filled in",
-    "options": "choices",
-    "least": "least", "most": "most", "value": "value", "minutes": "how long", "notice": "notice",
-    "capacity": "how many at once",
-    "style": "how it looks", "now": "now", "old": "before", "currency": "currency", "unit": "for what",
-    "show_saving": "says what is saved", "to": "ends", "again_after": "again, after its end",
-    "ended": "words when it has ended",
-    "at_end": "when it has ended", "bands": "where scores lead", "low": "low score",
-    "least_label": "words at the least",
-    "most_label": "words at the most", "items": "links", "columns": "columns", "address": "what is shared",
-    "words": "its words",
-    "week": "the week", "group": "which ones", "search": "can be searched", "helped": "asks “did this help?”",
-    "windows": "real windows", "input": "kind", "name": "name in answers",
-}  # fmt: skip
-CLICK_VALUES = {
-    "action": "what a click does", "next": "the step that comes next", "address": "where it leads",
-    "asset": "which file",
-    "touchpoint": "which touchpoint", "spot": "where on the page", "tab": "which tab", "goal": "reaches the goal",
-}  # fmt: skip
 LOOK_VALUES = {
     "house": "Follows the house style", "place": "Stands", "edge": "From the edge", "width": "Width",
     "height": "Height",

@@ -7,7 +7,7 @@ from pydantic import ValidationError
 
 from ..refusals import wrongs
 from .document import Document
-from .named import PART_NAMES
+from .parts import KINDS
 
 ENDING = ".touchpoint.json"
 MOST_BYTES = 1024 * 1024
@@ -57,6 +57,6 @@ def _same_version(data: dict[str, Any]) -> None:
 
 def _place(loc: tuple[int | str, ...]) -> str:
     """A place as it stands in the file; the kind of a part is no step on the way to it."""
-    kinds = set(PART_NAMES)
+    kinds = set(KINDS)
     kept = [str(one) for at, one in enumerate(loc) if not (at > 0 and isinstance(loc[at - 1], int) and one in kinds)]
     return ".".join(kept) or "file"

@@ -4,13 +4,11 @@ from collections.abc import Iterator
 from functools import cache
 
 from .answers import way_to
-from .base import HOUSE_LOGO
 from .document import Document
-from .fields import Consent, FieldPart
 from .finding import Finding, Known
 from .leading import about_confirming, about_the_clicks, about_the_links, about_the_starter
 from .look import INTERRUPTING
-from .parts import Button, Code, Countdown, Headline, Part, Picture, Price, Question, Questions, Score, Text, Video
+from .parts import Asked, Button, Consent, Headline, Part, Question, Score, Text
 from .starters import STARTERS
 
 
@@ -44,38 +42,13 @@ def _about_the_parts(document: Document, known: Known) -> Iterator[Finding]:
     for part in document.parts():
         if part.hidden:
             continue
-        stops, looks = _part_words(part)
-        if stops:
-            yield Finding("stops", stops, part.id)
-        if looks:
-            yield Finding("look", looks, part.id)
-        if isinstance(part, Countdown) and known.at is not None and part.over(known.at):
-            yield Finding("look", "A countdown has ended: its moment is past.", part.id)
-        if isinstance(part, Code) and document.after.code.kind == "none":
-            yield Finding("look", "A code stands here, but none is given.", part.id)
-        if isinstance(part, Price) and part.old is not None and float(part.old) <= float(part.now):
-            yield Finding("look", "The price before is not higher than the price now.", part.id)
-        if isinstance(part, Questions) and known.questions is not None:
-            if not known.questions:
-                yield Finding(
-                    "look", "It shows questions & answers, but there are none yet: visitors see nothing.", part.id
-                )
-            elif part.group and part.group not in known.questions:
-                yield Finding("look", f"There are no questions & answers of the group “{part.group}”.", part.id)
-        asset = part.asset if isinstance(part, Picture | Video) else None
-        if asset == HOUSE_LOGO and not known.has_logo:
-            yield Finding("look", "The logo is asked for, but the site's house style has none.", part.id)
-        if asset in known.missing:
-            yield Finding("look", "A picture is not in your library.", part.id)
-        elif asset in known.boxed:
-            yield Finding("look", "A picture is boxed in a background of its own.", part.id)
+        yield from (Finding(level, words, part.id) for level, words in part.lacks(known, document.after))
     yield from _about_the_room(document)
     if document.stance == "button" and not document.face.label.strip():
         yield Finding("stops", "The button has no words.", "face")
 
 
 _MOST_IN_A_BAR = 6
-_TOO_TALL = {"questions", "markup", "video", "hours", "score", "links"}
 
 
 def _about_the_room(document: Document) -> Iterator[Finding]:
@@ -84,30 +57,11 @@ def _about_the_room(document: Document) -> Iterator[Finding]:
         return
     for step in document.steps[:1]:
         parts = [part for part in step.parts if not part.hidden]
-        tall = next((p for p in parts if p.kind in _TOO_TALL or (isinstance(p, FieldPart) and p.input == "long")), None)
+        tall = next((part for part in parts if not part.fits_a_bar()), None)
         if tall is not None:
             yield Finding("look", "A bar is one line: this does not fit into it.", tall.id)
         elif len(parts) > _MOST_IN_A_BAR:
             yield Finding("look", f"A bar is one line: {len(parts)} parts do not fit into it.", step.id)
-
-
-def _part_words(part: Part) -> tuple[str, str]:
-    """What stops a part and what to look at in it."""
-    if isinstance(part, FieldPart):
-        if part.input in {"choice", "several"} and not part.options:
-            return "A field offers nothing to choose.", ""
-        return ("A field has no label." if part.input != "hidden" and not part.label.strip() else ""), ""
-    if isinstance(part, Consent):
-        return ("" if part.text.strip() else "The consent tick has no wording."), ""
-    if isinstance(part, Button):
-        return ("" if part.label.strip() else "A button has no words."), ""
-    if isinstance(part, Question):
-        return ("" if len(part.options) > 1 else "A question has fewer than two choices."), ""
-    if isinstance(part, Picture | Video):
-        if part.asset is None:
-            return "", f"No {part.kind} is chosen."
-        return "", "" if part.description.strip() else f"A {part.kind} has no description for those who do not see it."
-    return "", "The headline is empty." if isinstance(part, Headline) and not part.text.strip() else ""
 
 
 _TOO_SOON, _TOO_SOON_AGAIN = 3, 60  # seconds
@@ -138,16 +92,17 @@ def _about_showing(document: Document, known: Known) -> Iterator[Finding]:
         yield Finding("look", "On a phone it covers the whole screen, by itself.", "show")
 
 
-_ONLY_TELLS = {"hours", "questions", "countdown"}
-
-
 def _about_the_goal(document: Document) -> Iterator[Finding]:
     """Whether anything that a visitor does counts."""
     parts = [part for part in document.parts() if not part.hidden]
     sends = any(isinstance(part, Button) and part.does.action == "send" for part in parts)
     asks = any(isinstance(part, Question | Score) for part in parts)
-    shares = any(part.kind in {"share", *_ONLY_TELLS} for part in parts)
-    if not sends and not asks and not shares and not any(does.goal for _, does in document.does()):
+    if (
+        not sends
+        and not asks
+        and not any(part.TELLS for part in parts)
+        and not any(does.goal for _, does in document.does())
+    ):
         yield Finding(
             "fine", "Nothing in it counts as reaching the goal: Results can only say that it was seen.", "goal"
         )
@@ -182,10 +137,7 @@ def _about_the_ask(document: Document) -> Iterator[Finding]:
                 )
     for step_id, button in sending:
         asked = [p for step in way_to(document, step_id, {}) for p in step.parts if not p.hidden]
-        if (
-            not any(isinstance(p, FieldPart | Question | Score | Consent) for p in asked)
-            and document.purpose != "feedback"
-        ):
+        if not any(isinstance(p, Asked | Consent) for p in asked) and document.purpose != "feedback":
             yield Finding("look", "A button sends, but nothing is asked before it.", button.id)
     asks_email = any(part.input == "email" for part in reach)
     if document.purpose == "sign-up" and asks_email and not any(True for _ in document.consents()):

@@ -118,9 +118,9 @@ export interface Picture {
   hidden: boolean;
   row: string | null;
   share: number;
-  kind: "picture";
   asset: string | null;
   description: string;
+  kind: "picture";
   place: "inline" | "above" | "beside" | "behind";
   focus_x: number;
   focus_y: number;
@@ -143,10 +143,10 @@ export interface Video {
   hidden: boolean;
   row: string | null;
   share: number;
-  kind: "video";
   asset: string | null;
-  poster: string | null;
   description: string;
+  kind: "video";
+  poster: string | null;
 }
 /**
  * A field. `options` belong to choice and several, `least`/`most` to number, `value` to hidden.
@@ -162,9 +162,9 @@ export interface FieldPart {
   hidden: boolean;
   row: string | null;
   share: number;
+  name: string;
   kind: "field";
   input: "email" | "name" | "text" | "phone" | "long" | "choice" | "several" | "number" | "date" | "slot" | "hidden";
-  name: string;
   label: string;
   hint: string;
   required: boolean;
@@ -228,18 +228,20 @@ export interface Button {
  * What a click does. `href` is filled only in what visitors get.
  *
  * send and step go on to `next`; page, mail and phone use `address`; file uses `asset`; touchpoint its
- * short name; spot goes to "top", "bottom" or the id of an element of the page. `goal`: reaches the goal.
+ * short name; spot goes to "top", "bottom" or the id of an element of the page; channel goes to the channel
+ * with that id ("ch_…"). `goal`: reaches the goal.
  *
  * This interface was referenced by `TouchpointDocument`'s JSON-Schema
  * via the `definition` "Does".
  */
 export interface Does {
-  action: "send" | "step" | "back" | "page" | "mail" | "phone" | "file" | "touchpoint" | "spot" | "close";
+  action: "send" | "step" | "back" | "page" | "mail" | "phone" | "file" | "touchpoint" | "spot" | "close" | "channel";
   next: string | null;
   address: string;
   asset: string | null;
   touchpoint: string;
   spot: string;
+  channel: string;
   tab: "same" | "new";
   goal: boolean;
   href: string;
@@ -314,8 +316,8 @@ export interface Question {
   hidden: boolean;
   row: string | null;
   share: number;
-  kind: "question";
   name: string;
+  kind: "question";
   text: string;
   /**
    * @maxItems 20
@@ -334,8 +336,8 @@ export interface Score {
   hidden: boolean;
   row: string | null;
   share: number;
-  kind: "score";
   name: string;
+  kind: "score";
   text: string;
   least: number;
   most: number;

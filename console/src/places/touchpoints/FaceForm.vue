@@ -16,7 +16,18 @@ const SIGNS = {
   message: 'a speech bubble',
   gift: 'a parcel',
 }
-const PLAIN: Does = { action: 'phone', next: null, address: '', asset: null, touchpoint: '', spot: '', tab: 'same', goal: true, href: '' }
+const PLAIN: Does = {
+  action: 'phone',
+  next: null,
+  address: '',
+  asset: null,
+  touchpoint: '',
+  spot: '',
+  channel: '',
+  tab: 'same',
+  goal: true,
+  href: '',
+}
 </script>
 
 <template>

@@ -1,67 +1,14 @@
+import kinds from '@/api/parts.json'
 import type { Part, TouchpointDocument } from './types'
 
 /** Stands for the logo of the site's house style. */
 export const HOUSE_LOGO = 'house-logo'
-const DOES = { next: null, address: '', asset: null, touchpoint: '', spot: '', tab: 'same', goal: false, href: '' } as const
-const field = (input: string, name: string, label: string, more: object = {}) => ({
-  kind: 'field', input, name, label, hint: '', required: false, options: [], least: null, most: null, value: '', minutes: 30, notice: 60, capacity: 1, ...more,
-}) // prettier-ignore
-const CHOICES = [
-  { value: 'choice-1', label: 'This', next: null },
-  { value: 'choice-2', label: 'That', next: null },
-]
+const DOES = { next: null, address: '', asset: null, touchpoint: '', spot: '', channel: '', tab: 'same', goal: false, href: '' } as const
 const button = (label: string, action: string, style = 'main') => ({ kind: 'button', label, style, does: { ...DOES, action } })
 const WORDS = { size: 'large', colour: null, align: 'start' }
 
 /** What can be added, grouped as it is offered. */
-export const ADDABLE: Record<string, Record<string, object>> = {
-  'Words and pictures': {
-    Headline: { kind: 'headline', text: 'A few large words', known: [], ...WORDS },
-    Text: { kind: 'text', html: '<p>What you want to say.</p>', known: '', ...WORDS, size: 'medium' },
-    Picture: {
-      kind: 'picture', asset: null, description: '', place: 'inline', focus_x: 50, focus_y: 50, bright: 0, wash: 0, wash_colour: '#000000', height: null, whole: false, follows: false,
-    },
-    Logo: {
-      kind: 'picture', asset: HOUSE_LOGO, description: 'Our logo', place: 'inline', focus_x: 0, focus_y: 50, bright: 0, wash: 0, wash_colour: '#000000', height: 48, whole: true, follows: false,
-    },
-    Video: { kind: 'video', asset: null, poster: null, description: '' },
-    Line: { kind: 'line' },
-    Space: { kind: 'space', height: 16 },
-  },
-  'To fill in': {
-    'Email field': field('email', 'email', 'Your email', { required: true }),
-    'First name field': field('name', 'name', 'First name'),
-    'Phone field': field('phone', 'phone', 'Your phone number'),
-    'Short field': field('text', 'short', 'A few words'),
-    'Long field': field('long', 'message', 'Your message'),
-    'One of several': field('choice', 'choice', 'Which one?', { options: CHOICES }),
-    'Any of several': field('several', 'several', 'Which of these?', { options: CHOICES }),
-    'Number field': field('number', 'number', 'How many?'),
-    'Day field': field('date', 'day', 'Which day?'),
-    'Time for a call': field('slot', 'time', 'When shall we call?', { required: true }),
-    'Hidden value': field('hidden', 'hidden', '', { value: '' }),
-    'Consent tick': { kind: 'consent', name: 'consent', text: 'Yes, write to me by email.', required: true },
-  },
-  'To click': {
-    'Button that sends': button('Send', 'send'),
-    'Button to a page': button('Read more', 'page'),
-    'Button to another step': button('Go on', 'step'),
-    'Button that closes': button('No, thank you', 'close', 'plain'),
-    'Question with choices': { kind: 'question', name: 'choice', text: 'Which is it?', options: CHOICES },
-    Score: { kind: 'score', name: 'score', text: 'How was it?', least: 0, most: 10, least_label: 'not good', most_label: 'very good', low: 6, bands: [] },
-    Links: { kind: 'links', columns: 1, items: [{ label: 'A page', does: { ...DOES, action: 'page' } }] },
-    Share: { kind: 'share', label: 'Share this', address: '', words: '' },
-  },
-  'To show': {
-    Price: { kind: 'price', now: '20', old: '25', currency: 'GBP', unit: '', show_saving: true, align: 'start' },
-    Countdown: { kind: 'countdown', to: null, minutes: 1440, again_after: null, at_end: 'words', label: 'Still', ended: 'This has ended.', align: 'start' },
-    Code: { kind: 'code', label: 'Your code' },
-    'Opening hours': { kind: 'hours', now: true, week: true },
-    'Questions & answers': { kind: 'questions', group: '', search: true, helped: true },
-    'When somebody answers': { kind: 'reply' },
-    'Foreign markup': { kind: 'markup', html: '', windows: false, height: 200, description: '' },
-  },
-} // prettier-ignore
+export const ADDABLE: Record<string, Record<string, object>> = kinds.offered
 
 const parts = (document: TouchpointDocument): Part[] => document.steps.flatMap((step) => step.parts)
 

@@ -1,3 +1,4 @@
+import kinds from '@/api/parts.json'
 import type { Part, TouchpointDocument } from './types'
 
 export const PURPOSES: Record<TouchpointDocument['purpose'], string> = {
@@ -42,28 +43,7 @@ export const INPUTS = {
   hidden: 'Hidden value',
 } as const
 
-const KINDS: Record<Part['kind'], string> = {
-  headline: 'Headline',
-  text: 'Text',
-  picture: 'Picture',
-  video: 'Video',
-  field: 'Field',
-  consent: 'Consent tick',
-  button: 'Button',
-  price: 'Price',
-  code: 'Code',
-  countdown: 'Countdown',
-  question: 'Question with choices',
-  score: 'Score',
-  links: 'Links',
-  share: 'Share',
-  hours: 'Opening hours',
-  questions: 'Questions & answers',
-  markup: 'Foreign markup',
-  line: 'Line',
-  space: 'Space',
-  reply: 'When somebody answers',
-}
+const KINDS: Record<Part['kind'], string> = kinds.called
 
 const DOES: Record<string, string> = {
   send: 'that sends',
@@ -76,6 +56,7 @@ const DOES: Record<string, string> = {
   file: 'to a file',
   touchpoint: 'to a touchpoint',
   spot: 'to a spot',
+  channel: 'to a channel',
 }
 export const ACTIONS: Record<string, string> = {
   send: 'sends what was filled in',
@@ -88,6 +69,7 @@ export const ACTIONS: Record<string, string> = {
   file: 'gives a file',
   touchpoint: 'opens another touchpoint',
   spot: 'goes to a spot of the page',
+  channel: 'goes to a channel',
 }
 
 /** How a part is called in lists. */

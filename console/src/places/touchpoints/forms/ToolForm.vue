@@ -26,7 +26,18 @@ const groups = computed(() => {
   return { '': 'all of them', ...Object.fromEntries(names.map((one) => [one, one])) }
 })
 const COLUMNS = { 1: 'in one column', 2: 'in two columns' }
-const EMPTY: Does = { action: 'page', next: null, address: '', asset: null, touchpoint: '', spot: '', tab: 'same', goal: false, href: '' }
+const EMPTY: Does = {
+  action: 'page',
+  next: null,
+  address: '',
+  asset: null,
+  touchpoint: '',
+  spot: '',
+  channel: '',
+  tab: 'same',
+  goal: false,
+  href: '',
+}
 
 function item(at: number, patch: object) {
   if (props.part.kind === 'links') emit('set', { items: props.part.items.map((one, index) => (index === at ? { ...one, ...patch } : one)) })
