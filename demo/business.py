@@ -61,6 +61,40 @@ REPLIES: dict[str, dict[str, Any]] = {
     },
 }
 
+# What is said in Welsh, in two cells; the rest falls back.
+REPLIES_CY: dict[str, dict[str, Any]] = {
+    "open": {"title": ["Diolch"], "text": ["Byddwn yn ateb ", {"slot": "promise"}, "."]},
+    "after-hours": {
+        "title": ["Mae’r cwt cychod ar gau"], "text": ["Byddwn yn agor eto ", {"slot": "next_opening"}, "."], "tone": "quiet",
+    },
+}  # fmt: skip
+
+# Ways to reach the boathouse, and what is said of some while they are closed. Hours and people by name.
+CHANNELS: tuple[dict[str, Any], ...] = (
+    {"kind": "phone", "label": "Call us", "handle": "01632 960123", "hours": ["Phone line"], "while_closed": "say",
+     "goal": True},
+    {"kind": "message-link", "label": "Harbour chat", "template": "http://wherry.localhost:8403/to/{handle}{?text}",
+     "handle": "otterwick", "text": ["Hello, I am looking at ", {"slot": "page_title"}, ". "],
+     "hours": ["Boathouse", "Night paddles"], "while_closed": "say", "goal": True, "pick": "visitor",
+     "people": [{"name": "Jory", "words": "trips and tides", "handle": "jory", "member": "Jory Tregenza"},
+                {"name": "Sable", "words": "lessons", "handle": "sable", "hours": ["Phone line"], "member": "Sable Okonjo"}]},
+    {"kind": "text", "label": "Text us", "handle": "07700 900123", "devices": ["phone"],
+     "text": ["Hello, a question about ", {"slot": "page_title"}, ": "], "while_closed": "show"},
+    {"kind": "mail", "label": "Write to us", "handle": "hello@otterwick.example", "subject": ["From the page ", {"slot": "page_title"}],
+     "while_closed": "show"},
+    {"kind": "map", "label": "Find the boathouse", "handle": "50.3412, -4.1234",
+     "template": "https://maps.example/otterwick-quay", "while_closed": "show"},
+    {"kind": "page", "label": "Tide station", "handle": "https://tides.example/otterwick", "icon": "visit",
+     "while_closed": "show"},
+)  # fmt: skip
+CHANNEL_REPLIES: tuple[tuple[str, str, dict[str, Any]], ...] = (
+    ("Call us", "after-hours", {"hidden": True}), ("Call us", "holiday", {"hidden": True}),
+    ("Call us", "nobody-free", {"title": ["Out on the water"], "text": ["Ask for a call back instead: we are back ",
+                                {"slot": "back_at"}, "."], "button": "Call anyway"}),
+    ("Harbour chat", "open", {"button": "Chat with us", "text": ["Somebody is at the counter: ask away."]}),
+    ("Harbour chat", "after-hours", {"button": "Leave a message", "text": ["We are ashore. We answer ", {"slot": "promise"}, "."]}),
+)  # fmt: skip
+
 # What the site's own pages look like; every touchpoint follows it.
 HOUSE: dict[str, Any] = {
     "font": {"source": "site", "name": "Georgia, 'Times New Roman', serif"},

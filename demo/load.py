@@ -14,6 +14,8 @@ from procrastinate.testing import InMemoryConnector
 from intavo.accounts.actions import add_member, change_business, found_business
 from intavo.accounts.actor import Actor
 from intavo.accounts.models import User
+from intavo.accounts.queries import members
+from intavo.channels.actions import add_channel
 from intavo.core.followup import Outcome, State
 from intavo.core.hours import OpeningHours, add_open_time, open_stretches
 from intavo.core.replies import Reply, Situation
@@ -22,8 +24,8 @@ from intavo.core.touchpoint import Document
 from intavo.followup.actions import put_off, wait_for_them
 from intavo.followup.first_steps import put_away
 from intavo.followup.models import FollowUp, PromiseCounted
-from intavo.hours.actions import add_hours, set_hours, set_reply
-from intavo.hours.queries import main_hours
+from intavo.hours.actions import add_hours, set_hours, set_replies, set_reply
+from intavo.hours.queries import kept_sets, main_hours
 from intavo.intake.actions import Sent, receive
 from intavo.intake.actions.confirming import give_confirmed
 from intavo.intake.models import Pending
@@ -53,6 +55,7 @@ def load() -> None:
     """Load everything in one transaction. History sends no mail."""
     with app.replace_connector(InMemoryConnector()), transaction.atomic():
         owner = _business()
+        _channels(owner)
         touchpoints = _touchpoints(owner)
         site = live_site(b.SITE_KEY)
         assert site is not None
@@ -99,9 +102,12 @@ def _business() -> Actor:
     today = clock.now().date()
     set_hours(owner, hours_id=main.pk, document=b.boathouse(*_winter(today)))
     for name, document in b.OTHER_HOURS.items():
-        add_hours(owner, name=name, document=document)
+        holidays = [one for one in b.boathouse(*_winter(today))["exceptions"] if one["holiday"]]
+        add_hours(owner, name=name, document=document | {"exceptions": holidays})
     for situation, reply in b.REPLIES.items():
         set_reply(owner, situation=Situation(situation), language="en", reply=Reply.model_validate(reply))
+    for situation, reply in b.REPLIES_CY.items():
+        set_reply(owner, situation=Situation(situation), language="cy", reply=Reply.model_validate(reply))
     site = add_site(owner, name="otterwick.example", hosts=b.HOSTS, slug=b.SITE_SLUG)
     logo = add_asset(owner, kind="picture", name="logo.png", data=pictures.logo(), description="Two crossed paddles")
     pages = {path: PageSeen(title, list(kinds), clock.now() - timedelta(minutes=n), views)
@@ -112,6 +118,22 @@ def _business() -> Actor:
     set_house(owner, site=site, house=b.HOUSE | {"logo": logo.public_id})
     Site.objects.filter(pk=site.pk).update(key=b.SITE_KEY)
     return owner
+
+
+def _channels(owner: Actor) -> None:
+    """Six ways to reach the boathouse, two of them with words of their own, and when the staff are usually there."""
+    sets = {row.name: row.pk for row in kept_sets(owner.business_id)}
+    people = {row.user.name: row.pk for row in members(owner)}
+    ids: dict[str, str] = {}
+    for wanted in b.CHANNELS:
+        document = wanted | {"hours": [sets[name] for name in wanted.get("hours", ())]}
+        document["people"] = [
+            one | {"hours": [sets[name] for name in one.get("hours", ())], "member": people.get(one.get("member"))}
+            for one in wanted.get("people", ())
+        ]
+        ids[wanted["label"]] = add_channel(owner, document=document).public_id
+    for label, situation, reply in b.CHANNEL_REPLIES:
+        set_replies(owner, situation=situation, reply=reply, column=ids[label])
 
 
 def _winter(today: date) -> tuple[int, str, str]:
@@ -140,7 +162,7 @@ def _touchpoints(owner: Actor) -> dict[str, Touchpoint]:
         ("ask", "Ask the boathouse", t.ASK), ("tide", "Tide table", t.tide_table(estuary.public_id, table.public_id)),
         ("groups", "Group booking", t.GROUPS), ("parting", "Parting card", t.PARTING), ("hire", "Hire question", t.HIRE),
         ("question", "Boathouse question", t.QUESTION), ("winter", "Winter hire", t.winter(night.public_id, _first_of_next_month())),
-        ("call-back", "Call me back", t.CALL_BACK), ("call", "Call the boathouse", t.CALL),
+        ("call-back", "Call me back", t.CALL_BACK), ("call", "Call the boathouse", t.CALL), ("reach", "Contact menu", t.REACH),
     )  # fmt: skip
     found = {key: _touchpoint(owner, name, document) for key, name, document in wanted}
     add_codes(owner, touchpoint_id=found["parting"].pk, text="\n".join(f"PADDLE-{1000 + 37 * n}" for n in range(60)))

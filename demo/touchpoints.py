@@ -206,6 +206,18 @@ ASK: Document = numbered(
     }
 )  # fmt: skip
 
+REACH: Document = numbered(
+    {
+        "purpose": "message",
+        "stance": "button",
+        "steps": [step("ask", head("Ways to the boathouse", size="medium"), {"kind": "hours", "week": False},
+                       {"kind": "channels", "channels": "all", "as": "rows"}, name="Ways")],
+        "look": {"place": "bottom-left", "width": 380},
+        "face": {"label": "Reach us", "sign": "message"},
+        "show": show({"after": 0}, days=None, answered=False, pages=_pages(("exact", "/contact"), ("exact", "/groups"))),
+    }
+)  # fmt: skip
+
 CALL: Document = numbered(
     {
         "purpose": "call",

@@ -25,7 +25,16 @@ export const router = createRouter({
     { path: '/touchpoints/rehearse', component: () => import('./places/rehearse/RehearsePlace.vue'), meta: { title: 'Rehearse a visit' } },
     { path: '/touchpoints/:id(\\d+)', component: () => import('./places/touchpoints/TouchpointEditor.vue'), meta: { title: 'Touchpoint' } },
     { path: '/quarantine', component: () => import('./places/quarantine/QuarantinePlace.vue'), meta: { title: 'Set aside' } },
-    { path: '/hours', component: () => import('./places/hours/HoursPlace.vue'), meta: { title: 'Hours' } },
+    {
+      path: '/hours',
+      component: () => import('./places/hours/HoursPlace.vue'),
+      meta: { title: 'Hours & channels' },
+      children: [
+        { path: '', component: () => import('./places/hours/WeekTab.vue') },
+        { path: 'told', component: () => import('./places/hours/ToldTab.vue') },
+        { path: 'channels/:id(\\d+|new)?', component: () => import('./places/hours/ChannelsTab.vue') },
+      ],
+    },
     {
       path: '/script',
       component: () => import('./places/business/ScriptPage.vue'),

@@ -5,6 +5,7 @@ from zoneinfo import ZoneInfo, available_timezones
 from django.db import transaction
 from email_validator import EmailNotValidError, validate_email
 
+from intavo.core.presence import Away
 from intavo.core.rights import Right, Role
 from intavo.project import clock
 
@@ -74,13 +75,15 @@ def change_business(actor: Actor, *, name: str, mail_address: str, promise_minut
         actor.noted("business changed", name=name.strip(), promise_minutes=promise_minutes)
 
 
-def set_away(actor: Actor, *, away: bool) -> None:
-    """Say whether the acting member is away from the counter."""
+def set_away(actor: Actor, away: Away | None) -> None:
+    """Say that the acting member is away from the counter, and until when; None: is there."""
     if actor.member_id is None:
         raise NotAllowed(Right.FOLLOW_UP)
     actor.needs(Right.FOLLOW_UP)
     with transaction.atomic():
-        Member.objects.filter(pk=actor.member_id, business_id=actor.business_id).update(away=away)
+        Member.objects.filter(pk=actor.member_id, business_id=actor.business_id).update(
+            away=away is not None, back_at=away.back_at if away else None, away_ends=away.ends_at if away else None
+        )
         business_changed.tell(actor.business_id)
 
 

@@ -10,7 +10,7 @@ from pydantic import Field
 from intavo.core.places import currency_of, region_of, regions, zones
 from intavo.project import clock
 
-from .actions import change_business, found_business, set_away
+from .actions import change_business, found_business
 from .auth import MemberAuth, MemberRequest, UserAuth, UserRequest
 from .membership import (
     change_member,
@@ -68,6 +68,7 @@ class MemberOut(Schema):
     initials: str
     role: str
     away: bool
+    back_at: datetime | None
 
     @staticmethod
     def of(member: Member) -> "MemberOut":
@@ -75,7 +76,7 @@ class MemberOut(Schema):
         user = member.user
         return MemberOut(
             id=member.pk, name=user.name or user.email, email=user.email, initials=member.initials, role=member.role,
-            away=member.away,
+            away=member.is_away(clock.now()), back_at=member.back_at if member.is_away(clock.now()) else None,
         )  # fmt: skip
 
 
@@ -112,10 +113,6 @@ class BusinessIn(Schema):
     name: str
     mail_address: str
     promise_minutes: int | None
-
-
-class AwayIn(Schema):
-    away: bool
 
 
 @router.get("/me", response=MeOut, auth=UserAuth())
@@ -167,13 +164,6 @@ def change(request: MemberRequest, body: BusinessIn) -> Status[None]:
 def list_members(request: MemberRequest) -> list[MemberOut]:
     """Everybody in the business."""
     return [MemberOut.of(member) for member in members(request.auth)]
-
-
-@router.put("/counter", response={204: None}, auth=MemberAuth())
-def counter(request: MemberRequest, body: AwayIn) -> Status[None]:
-    """Say whether one is away from the counter."""
-    set_away(request.auth, away=body.away)
-    return Status(204, None)
 
 
 class NameIn(Schema):

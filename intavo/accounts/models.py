@@ -1,5 +1,6 @@
 """Users, businesses, who is a member of which, and the audit log."""
 
+from datetime import datetime
 from typing import Any, ClassVar
 
 from django.contrib.auth.base_user import AbstractBaseUser, BaseUserManager
@@ -61,17 +62,23 @@ class Business(models.Model):
 
 
 class Member(models.Model):
-    """A user's place in a business; `away` means not at the counter."""
+    """A user's place in a business; `away` means not at the counter, until `away_ends` (none: until they say so)."""
 
     business = models.ForeignKey(Business, on_delete=models.CASCADE, related_name="members")
     user = models.ForeignKey(User, on_delete=models.CASCADE, related_name="memberships")
     role = models.CharField(max_length=10, choices=[(r.value, r.value) for r in (Role.OWNER, Role.STAFF)])
     away = models.BooleanField(default=False)
+    back_at = models.DateTimeField(null=True)
+    away_ends = models.DateTimeField(null=True)
     # Empty: the first letters of their name.
     own_initials = models.CharField(max_length=3, blank=True)
 
     class Meta:
         constraints = (models.UniqueConstraint(fields=["business", "user"], name="member_once"),)
+
+    def is_away(self, at: datetime) -> bool:
+        """Whether they have said that they are away; it ends by itself."""
+        return self.away and (self.away_ends is None or at < self.away_ends)
 
     @property
     def initials(self) -> str:

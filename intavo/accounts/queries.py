@@ -46,11 +46,6 @@ def audit_verbs(actor: Actor) -> list[str]:
     return sorted(rows.order_by().values_list("verb", flat=True).distinct())
 
 
-def somebody_free(business_id: int) -> bool:
-    """Whether any member is at the counter."""
-    return Member.objects.filter(business_id=business_id, away=False).exists()
-
-
 def members(actor: Actor) -> list[Member]:
     """Everybody in the actor's business."""
     return list(Member.objects.select_related("user").filter(business_id=actor.business_id).order_by("pk"))

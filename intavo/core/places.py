@@ -70,3 +70,9 @@ def currency_of(region: str) -> str:
     """The currency that is used in a country now; USD where none is known."""
     found = get_territory_currencies(region)
     return str(found[-1]) if found else "USD"
+
+
+@cache
+def languages() -> dict[str, str]:
+    """Languages by their code of two letters, with their English names. Source: CLDR."""
+    return {code: name for code, name in Locale("en").languages.items() if len(code) == 2}

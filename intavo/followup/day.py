@@ -5,12 +5,12 @@ from datetime import datetime, timedelta
 from zoneinfo import ZoneInfo
 
 from intavo.accounts.actor import Actor
-from intavo.accounts.queries import business_of, somebody_free
+from intavo.accounts.queries import business_of
 from intavo.core import followup as rules
 from intavo.core.hours import OpenStretch, open_stretches
 from intavo.core.replies import Promise, Situation, choose, fill, situation, slots
 from intavo.core.say import moment_words
-from intavo.hours.queries import main_hours, replies
+from intavo.hours.queries import anybody_free, main_hours, replies
 from intavo.touchpoints.queries import waiting
 
 from .queries import due_marks
@@ -53,7 +53,7 @@ def day_line(actor: Actor, at: datetime) -> DayLine:
     local = at.astimezone(hours.zone)
     start = local.replace(hour=0, minute=0, second=0, microsecond=0, fold=0)
     end = (start + timedelta(days=1)).replace(fold=0)
-    now = situation(hours, at, somebody_free(business.pk))
+    now = situation(hours, at, anybody_free(business.pk, at))
     ruler = rules.ruler(hours, at)
     stretches = open_stretches(hours, start, end)
     # What is said stands in the closed time after the day's last opening, and has to be true there.

@@ -1,24 +1,29 @@
 """Writes on hours and replies."""
 
 import json
+from datetime import datetime
 from typing import Any
 
 from django.db import transaction
 from pydantic import ValidationError
 
-from intavo.accounts.actions import look_at_hours
+from intavo.accounts.actions import look_at_hours, set_away
 from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.effects import business_created
-from intavo.accounts.models import Business
+from intavo.accounts.models import Business, Member
 from intavo.core.hours import OpeningHours, read_clock
+from intavo.core.places import languages
+from intavo.core.presence import Away, Until, going_away
 from intavo.core.refusals import wrongs
 from intavo.core.replies import Reply, Situation
 from intavo.core.rights import Right
+from intavo.project import clock
 from intavo.sites.actions import site_created, touch
 from intavo.sites.models import Site
 
-from .effects import Followed, hours_followed
-from .models import HoursSet, ReplyCell, SiteHours
+from .effects import Column, Followed, column_asked, hours_followed
+from .models import HoursSet, MemberHours, ReplyCell, SiteHours
+from .queries import kept_sets, main_hours
 
 _WEEKDAYS = ("mon", "tue", "wed", "thu", "fri")
 
@@ -37,7 +42,7 @@ def set_hours(actor: Actor, *, hours_id: int, document: dict[str, Any]) -> None:
 
 
 def _own(actor: Actor, hours_id: int) -> HoursSet:
-    return HoursSet.objects.select_for_update().get(pk=hours_id, business_id=actor.business_id)
+    return HoursSet.objects.select_for_update().get(pk=hours_id, business_id=actor.business_id, deleted_at=None)
 
 
 def read_document(text: str) -> OpeningHours:
@@ -104,9 +109,47 @@ def _free_name(actor: Actor, name: str, but: int | None = None) -> str:
     title = " ".join(name.split())
     if not title or len(title) > 80:
         raise Refused(("name", "Please write a name of at most 80 characters."))
-    if HoursSet.objects.filter(business_id=actor.business_id, name__iexact=title).exclude(pk=but or 0).exists():
+    if kept_sets(actor.business_id).filter(name__iexact=title).exclude(pk=but or 0).exists():
         raise Refused(("name", f"There are hours called “{title}” already."))
     return title
+
+
+def bring_hours_back(actor: Actor, *, hours_id: int) -> None:
+    """Undo deleting a set. What followed it goes on following what stands instead."""
+    actor.needs(Right.BUSINESS)
+    with transaction.atomic():
+        row = HoursSet.objects.select_for_update().get(pk=hours_id, business_id=actor.business_id)
+        row.name = _free_name(actor, row.name, but=hours_id)
+        row.deleted_at = row.instead = None
+        row.save(update_fields=["deleted_at", "instead", "name"])
+        touch(actor.business_id)
+        actor.noted("hours brought back", hours=row.pk, name=row.name)
+
+
+def go_away(actor: Actor, *, until: Until, time: datetime | None = None) -> Away:
+    """The acting member is away from the counter until then; Refused for a time that does not lie ahead."""
+    try:
+        away = going_away(until, clock.now(), main_hours(actor.business_id).value, time)
+    except ValueError as error:
+        raise Refused(("time", str(error))) from error
+    set_away(actor, away)
+    return away
+
+
+def set_usual_hours(actor: Actor, *, member_id: int, hours_id: int | None) -> None:
+    """Say when a member is usually at the counter: in the hours of a set, or (None) whenever it is open."""
+    actor.needs(Right.BUSINESS)
+    with transaction.atomic():
+        member = Member.objects.get(pk=member_id, business_id=actor.business_id)
+        if hours_id is None:
+            MemberHours.objects.filter(member=member).delete()
+        else:
+            row = _own(actor, hours_id)
+            MemberHours.objects.update_or_create(
+                member=member, defaults={"business_id": actor.business_id, "hours": row}
+            )
+        touch(actor.business_id)
+        actor.noted("usual times set", member=member_id, hours=hours_id)
 
 
 def rename_hours(actor: Actor, *, hours_id: int, name: str) -> None:
@@ -119,22 +162,34 @@ def rename_hours(actor: Actor, *, hours_id: int, name: str) -> None:
         actor.noted("hours renamed", hours=row.pk, before=before, name=row.name)
 
 
-def drop_hours(actor: Actor, *, hours_id: int) -> None:
-    """Delete a set that nothing follows; Refused with the names of what does."""
+def drop_hours(actor: Actor, *, hours_id: int, instead_id: int | None = None) -> None:
+    """Delete a set; whatever follows it follows another from then on. Refused with their names where none is said."""
     actor.needs(Right.BUSINESS)
     with transaction.atomic():
         row = _own(actor, hours_id)
-        if HoursSet.objects.filter(business_id=actor.business_id).count() == 1:
+        if kept_sets(actor.business_id).count() == 1:
             raise Refused(("hours", "These are the only hours: there have to be some."))
+        instead = _own(actor, instead_id) if instead_id and instead_id != hours_id else None
         followed = Followed(row)
         hours_followed.tell(followed)
         used = followed.by + [
             f"the site {one.site.name}" for one in SiteHours.objects.select_related("site").filter(hours=row)
         ]
-        if used:
-            raise Refused(("hours", f"They are followed by {', '.join(sorted(used))}. Let them follow others first."))
-        actor.noted("hours deleted", hours=row.pk, name=row.name, document=row.document)
-        row.delete()
+        used += [
+            f"{one.member.user.name or one.member.user.email} at the counter"
+            for one in MemberHours.objects.select_related("member__user").filter(hours=row)
+        ]
+        if used and instead is None:
+            raise Refused(
+                ("instead", f"They are followed by {', '.join(sorted(used))}. Say what these follow instead.")
+            )
+        if instead is not None:
+            SiteHours.objects.filter(hours=row).update(hours=instead)
+            MemberHours.objects.filter(hours=row).update(hours=instead)
+        row.deleted_at, row.instead = clock.now(), instead
+        row.save(update_fields=["deleted_at", "instead"])
+        about = {"instead": instead.name} if instead else {}
+        actor.noted("hours deleted", hours=row.pk, name=row.name, followed_by=sorted(used), **about)
         touch(actor.business_id)
 
 
@@ -149,37 +204,64 @@ def follow_hours(actor: Actor, *, site_id: int, hours_id: int) -> None:
         actor.noted("main hours chosen", site=site.name, hours=row.pk, name=row.name)
 
 
-def set_replies(actor: Actor, *, situation: str, reply: dict[str, Any]) -> None:
-    """Set what is told everywhere in a situation, in the business's language; Refused with what is wrong."""
+def set_replies(actor: Actor, *, situation: str, reply: dict[str, Any], column: str = "", language: str = "") -> None:
+    """Set a cell, everywhere's and in the business's language where none is said; Refused with what is wrong."""
     try:
-        value, now = Reply.model_validate(reply), Situation(situation)
+        value = Reply.model_validate(reply)
     except ValidationError as error:
         raise Refused(*wrongs(error.errors(), "reply")) from error
+    now, tongue = _situation(situation), _tongue(actor, language)
+    set_reply(actor, situation=now, language=tongue, reply=value, column=_column(actor, column))
+
+
+def _situation(text: str) -> Situation:
+    try:
+        return Situation(text)
     except ValueError:
-        raise Refused(("situation", f"There is no situation “{situation[:40]}”.")) from None
-    language = Business.objects.values_list("language", flat=True).get(pk=actor.business_id)
-    set_reply(actor, situation=now, language=language, reply=value)
+        raise Refused(("situation", f"There is no situation “{text[:40]}”.")) from None
 
 
-def reset_reply(actor: Actor, *, situation: str) -> None:
-    """Back to the words that ship."""
+def _tongue(actor: Actor, language: str) -> str:
+    """A language's code in small letters, without a region; the business's own where none is said."""
+    if not language:
+        return str(Business.objects.values_list("language", flat=True).get(pk=actor.business_id))
+    tongue = language.split("-")[0].lower()
+    if tongue not in languages():
+        raise Refused(("language", f"“{language[:20]}” is no language that is known."))
+    return tongue
+
+
+def _column(actor: Actor, column: str) -> str:
+    """A column that is there: everywhere's, or one that an app above knows."""
+    asked = Column(actor.business_id, column)
+    column_asked.tell(asked)
+    if column and not asked.known:
+        raise Refused(("column", "There is no such channel or touchpoint."))
+    return column
+
+
+def reset_reply(actor: Actor, *, situation: str, column: str = "", language: str = "") -> None:
+    """Empty a cell: it inherits again, at last the words that ship."""
     actor.needs(Right.BUSINESS)
+    tongue = _tongue(actor, language)
     with transaction.atomic():
-        ReplyCell.objects.filter(business_id=actor.business_id, situation=situation).delete()
+        ReplyCell.objects.filter(
+            business_id=actor.business_id, situation=situation, column=column, language=tongue
+        ).delete()
         touch(actor.business_id)
-        actor.noted("reply put back", situation=situation)
+        actor.noted("reply put back", situation=situation, column=column, language=tongue)
 
 
-def set_reply(actor: Actor, *, situation: Situation, language: str, reply: Reply) -> None:
-    """Set what is told everywhere in a situation."""
+def set_reply(actor: Actor, *, situation: Situation, language: str, reply: Reply, column: str = "") -> None:
+    """Set what is told in a situation, column and language."""
     actor.needs(Right.BUSINESS)
     with transaction.atomic():
         ReplyCell.objects.update_or_create(
-            business_id=actor.business_id, situation=situation.value, language=language,
+            business_id=actor.business_id, situation=situation.value, language=language, column=column,
             defaults={"document": reply.model_dump(mode="json")},
         )  # fmt: skip
         touch(actor.business_id)
-        actor.noted("reply changed", situation=situation.value)
+        actor.noted("reply changed", situation=situation.value, column=column, language=language)
 
 
 @business_created.register

@@ -16,3 +16,36 @@ class Followed:
 
 
 hours_followed: Effect[Followed] = Effect("who follows a set of hours")
+
+
+@dataclass
+class Column:
+    """A column of the table of replies; whoever knows it gives it its name and the hours that it follows."""
+
+    business_id: int
+    id: str
+    known: bool = False
+
+
+column_asked: Effect[Column] = Effect("whose column of the table of replies it is")
+
+
+@dataclass(frozen=True, slots=True)
+class Departs:
+    """What may have a column of its own in the table of replies."""
+
+    id: str
+    name: str
+    kind: str
+    hours: tuple[int, ...]
+
+
+@dataclass
+class Columns:
+    """Everything that may have a column of its own, in the owner's order."""
+
+    business_id: int
+    found: list[Departs] = field(default_factory=list)
+
+
+columns_asked: Effect[Columns] = Effect("what may have a column of its own")

@@ -9,6 +9,7 @@ from ninja.errors import AuthenticationError, ValidationError
 from intavo.accounts.actor import Changed, NotAllowed, Refused
 from intavo.accounts.api import router as accounts
 from intavo.accounts.problem import problem
+from intavo.channels.api import router as channels
 from intavo.core.refusals import dotted, wrongs
 from intavo.followup.api import router as followup
 from intavo.hours.api import router as hours
@@ -18,7 +19,7 @@ from intavo.touchpoints.api import router as touchpoints
 from intavo.visitor.api import router as visitor
 
 api = NinjaAPI(title="Intavo", version="1", urls_namespace="api", docs_url=None)
-for one in (accounts, sites, hours, touchpoints, followup, intake, visitor):
+for one in (accounts, sites, hours, channels, touchpoints, followup, intake, visitor):
     api.add_router("", one)
 
 

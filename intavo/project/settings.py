@@ -33,6 +33,7 @@ INSTALLED_APPS = [
     "intavo.accounts",
     "intavo.sites",
     "intavo.hours",
+    "intavo.channels",
     "intavo.people",
     "intavo.touchpoints",
     "intavo.mail",

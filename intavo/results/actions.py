@@ -1,7 +1,7 @@
 """Writes on results: beats kept as they come."""
 
 import uuid
-from collections.abc import Iterable
+from collections.abc import Collection, Iterable
 from datetime import datetime, timedelta
 
 from django.db import connection
@@ -28,9 +28,13 @@ class SaidBeat(BaseModel):
     page: Page
     device: VisitorDevice
     at: AwareDatetime
+    channel: str = Field("", max_length=20)
 
 
-def keep_beats(actor: Actor, *, site_id: int, beats: Iterable[SaidBeat], known: frozenset[str], at: datetime) -> int:
+def keep_beats(
+    actor: Actor, *, site_id: int, beats: Iterable[SaidBeat], known: frozenset[str], at: datetime,
+    channels: Collection[str] = (),
+) -> int:  # fmt: skip
     """Keep the beats of touchpoints that stand on the site; says how many."""
     actor.needs(Right.VISIT)
     rows = [
@@ -38,6 +42,7 @@ def keep_beats(actor: Actor, *, site_id: int, beats: Iterable[SaidBeat], known: 
             id=uuid.uuid4(), business_id=actor.business_id, site_id=site_id, client_id=beat.id, received_at=at,
             touchpoint=beat.touchpoint, revision=beat.revision, variant=beat.variant, what=beat.what,
             page=normal_path(beat.page.url)[:500], device=beat.device, at=beat.at,
+            channel=beat.channel if beat.channel in channels else "",
         )
         for beat in beats
         if beat.touchpoint in known
@@ -47,15 +52,15 @@ def keep_beats(actor: Actor, *, site_id: int, beats: Iterable[SaidBeat], known: 
 
 
 _FOLD = """
-INSERT INTO results_hourlytally (business_id, site_id, touchpoint, hour, what, count)
-SELECT business_id, site_id, touchpoint, date_trunc('hour', first), what, count(*) FROM (
-    SELECT business_id, site_id, touchpoint, what, client_id, min(received_at) AS first
+INSERT INTO results_hourlytally (business_id, site_id, touchpoint, hour, what, channel, count)
+SELECT business_id, site_id, touchpoint, date_trunc('hour', first), what, channel, count(*) FROM (
+    SELECT business_id, site_id, touchpoint, what, channel, client_id, min(received_at) AS first
     FROM results_beat WHERE received_at >= %(since)s - interval '2 days' AND received_at < %(until)s
-    GROUP BY business_id, site_id, touchpoint, what, client_id
+    GROUP BY business_id, site_id, touchpoint, what, channel, client_id
 ) AS beats
 WHERE first >= %(since)s AND EXISTS (SELECT 1 FROM accounts_business b WHERE b.id = business_id)
-GROUP BY business_id, site_id, touchpoint, date_trunc('hour', first), what
-ON CONFLICT (touchpoint, site_id, hour, what) DO UPDATE SET count = EXCLUDED.count
+GROUP BY business_id, site_id, touchpoint, date_trunc('hour', first), what, channel
+ON CONFLICT (touchpoint, site_id, hour, what, channel) DO UPDATE SET count = EXCLUDED.count
 """
 
 

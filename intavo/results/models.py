@@ -19,6 +19,7 @@ class Beat(models.Model):
     revision = models.PositiveIntegerField()
     variant = models.CharField(max_length=40, null=True)  # no variant is not an empty one
     what = models.CharField(max_length=10)
+    channel = models.CharField(max_length=20)
     page = models.CharField(max_length=500)
     device = models.CharField(max_length=10)
     at = models.DateTimeField()
@@ -37,10 +38,13 @@ class HourlyTally(models.Model):
     touchpoint = models.CharField(max_length=20)
     hour = models.DateTimeField()
     what = models.CharField(max_length=10)
+    channel = models.CharField(max_length=20, blank=True)
     count = models.PositiveIntegerField()
 
     class Meta:
         constraints = (
-            models.UniqueConstraint(fields=["touchpoint", "site_id", "hour", "what"], name="tally_once_an_hour"),
+            models.UniqueConstraint(
+                fields=["touchpoint", "site_id", "hour", "what", "channel"], name="tally_once_an_hour"
+            ),
         )
         indexes = (models.Index(fields=["business", "hour"]),)

@@ -14,8 +14,10 @@ from functools import cached_property, lru_cache
 from zoneinfo import ZoneInfo
 
 from intavo.accounts.models import Business
-from intavo.accounts.queries import somebody_free
+from intavo.channels.queries import kept
 from intavo.core.hours import OpeningHours, next_closing, next_opening
+from intavo.core.links import Channel, Met, meet
+from intavo.core.presence import Away, Presence, back_at, changes_at, somebody_free
 from intavo.core.replies import (
     Cell,
     Chosen,
@@ -31,11 +33,11 @@ from intavo.core.replies import (
 )
 from intavo.core.showing import Around, Compiled, SiteRules, State, with_groups
 from intavo.core.touchpoint import INTERRUPTING, Document, HouseStyle, Moment, for_visitors, needs_more, queue_of
-from intavo.hours.queries import all_hours, main_hours, replies
+from intavo.hours.queries import all_hours, main_hours, presences, replies
 from intavo.sites.models import Site
 from intavo.sites.queries import rules_of
 
-from .models import Touchpoint, TouchpointRevision
+from .models import Touchpoint, TouchpointRevision, short_code
 from .queries import drafts_on, groups_of, house_of, live_on, published
 
 _LOOK_AGAIN = 1.0
@@ -53,6 +55,8 @@ class LiveTouchpoint:
     head_json: str
     document_json: str
     moments_json: dict[int, str]
+    channels: frozenset[str] = frozenset()
+    code: str = ""
 
     def moments(self, moments: tuple[tuple[Moment, ...], ...]) -> str:
         """Moments as JSON; those of one sentence, which most entries have, were written beforehand."""
@@ -94,13 +98,15 @@ class LiveSite:
     business: Business
     hours: OpeningHours
     table: dict[Cell, Reply]
-    free: bool
+    members: tuple[Presence, ...]
     touchpoints: tuple[LiveTouchpoint, ...]
     rules: SiteRules
     other_hours: dict[int, OpeningHours] = field(default_factory=dict)
+    channels: dict[str, Channel] = field(default_factory=dict)
     checked: float = 0.0
     _said: dict[tuple[object, ...], Said] = field(default_factory=dict)
     _ends: dict[tuple[int, Situation], datetime | None] = field(default_factory=dict)
+    _met: dict[tuple[object, ...], Met] = field(default_factory=dict)
 
     @cached_property
     def wants(self) -> dict[str, object] | None:
@@ -127,17 +133,17 @@ class LiveSite:
 
     def says(
         self, at: datetime, language: str, utc_offset: int | None, own_minutes: int | None = None,
-        hours_id: int | None = None,
+        hours_id: int | None = None, column: str | None = None,
     ) -> Said:  # fmt: skip
         """What is said at an instant. Hours, due times and words change on whole minutes only, so one
         answer serves every visitor of that minute with the same language and offset."""
         minute = int(at.timestamp()) // 60
-        key = (minute, language, utc_offset, own_minutes, hours_id)
+        key = (minute, language, utc_offset, own_minutes, hours_id, column)
         known = self._said.get(key)
         if known is None:
             if len(self._said) > 500:
                 self._said.clear()
-            known = self._said[key] = self._say(at, language, utc_offset, own_minutes, hours_id)
+            known = self._said[key] = self._say(at, language, utc_offset, own_minutes, hours_id, column)
         return known
 
     def situation_ends(self, now: Situation, at: datetime) -> datetime | None:
@@ -147,14 +153,43 @@ class LiveSite:
             if len(self._ends) > 100:
                 self._ends.clear()
             is_open = now in {Situation.OPEN, Situation.NOBODY_FREE}
-            self._ends[key] = next_closing(self.hours, at) if is_open else next_opening(self.hours, at)
+            turn = next_closing(self.hours, at) if is_open else next_opening(self.hours, at)
+            comes = changes_at(self.members, at)
+            self._ends[key] = min((one for one in (turn, comes) if one is not None), default=None)
         return self._ends[key]
 
-    def answers(self, document: Document, at: datetime, language: str, utc_offset: int | None) -> Said | None:
-        """What is said to whoever sends a touchpoint, by its own hours and promise; None where nobody answers it."""
+    @cached_property
+    def sets(self) -> dict[int | None, OpeningHours]:
+        """All sets of hours, the main ones under None."""
+        found: dict[int | None, OpeningHours] = {None: self.hours}
+        for id_, one in self.other_hours.items():
+            found[id_] = one
+        return found
+
+    def meets(self, channel_id: str, at: datetime, language: str, utc_offset: int | None) -> Met:
+        """A channel as a visitor meets it at an instant; worked out once a minute, as what is said is."""
+        key = (int(at.timestamp()) // 60, channel_id, language, utc_offset)
+        known = self._met.get(key)
+        if known is None:
+            if len(self._met) > 1000:
+                self._met.clear()
+            known = self._met[key] = meet(
+                self.channels[channel_id], channel_id, self.sets, at, self.members, table=self.table,
+                language=language, business_language=self.business.language, promise=self.promise(),
+                visitor_offset=utc_offset,
+            )  # fmt: skip
+        return known
+
+    def answers(
+        self, document: Document, at: datetime, language: str, utc_offset: int | None, column: str | None = None
+    ) -> Said | None:
+        """What is said to whoever sends a touchpoint, by its own hours and promise; None where nobody answers it.
+
+        `column` is the touchpoint's id, under which it may have words of its own.
+        """
         if not document.asks_for_answer:
             return None
-        return self.says(at, language, utc_offset, document.after.promise_minutes, document.after.hours)
+        return self.says(at, language, utc_offset, document.after.promise_minutes, document.after.hours, column)
 
     def rehearsed(self, at_counter: bool, drafts: bool, draft: int | None = None) -> "LiveSite":
         """The site with somebody at the counter or nobody; with all `drafts`, or one, as if they were on."""
@@ -167,16 +202,18 @@ class LiveSite:
             touchpoints = tuple(_live(row, revision, made) for row, revision in rows) + tuple(
                 one for one in touchpoints if one.compiled.id not in played
             )
-        return replace(self, free=at_counter, touchpoints=touchpoints, _said={}, _ends={})
+        members = (Presence(0, None if at_counter else Away(None, None)),)
+        return replace(self, members=members, touchpoints=touchpoints, _said={}, _ends={}, _met={})
 
     def _say(
-        self, at: datetime, language: str, utc_offset: int | None, own_minutes: int | None, hours_id: int | None
-    ) -> Said:
+        self, at: datetime, language: str, utc_offset: int | None, own_minutes: int | None, hours_id: int | None,
+        column: str | None,
+    ) -> Said:  # fmt: skip
         hours = self.hours_for(hours_id)
-        now = situation(hours, at, self.free)
-        chosen = choose(self.table, now, language, self.business.language)
+        now = situation(hours, at, somebody_free(self.members, at))
+        chosen = choose(self.table, now, language, self.business.language, column)
         due = self.promise(own_minutes).due(hours, at)
-        words = slots(hours, at, self.zone, due, utc_offset)
+        words = slots(hours, at, self.zone, due, utc_offset, back_at(self.members, at, hours))
         return Said(now, chosen, fill(chosen.reply.title, words), fill(chosen.reply.text, words), due, words)
 
 
@@ -212,7 +249,7 @@ def _read(key: str) -> LiveSite:
     return LiveSite(
         id=site.pk, key=key, slug=site.slug, revision=site.revision, hosts=hosts, business=site.business,
         hours=main_hours(site.business_id, site.pk).value, table=replies(site.business_id), rules=made.rules,
-        free=somebody_free(site.business_id),
+        members=presences(site.business_id), channels={row.public_id: row.value for row in kept(site.business_id)},
         touchpoints=tuple(_live(row, revision, made) for row, revision in live_on(site.pk)), other_hours=others,
     )  # fmt: skip
 
@@ -287,7 +324,18 @@ def _live(row: Touchpoint, revision: TouchpointRevision, made: Making) -> LiveTo
         }
     )
     moments = {id(one.moments): written_moments(one.moments) for one in compiled.show.sentences}
-    return LiveTouchpoint(compiled, row.slug, row.name, revision.number, document.stance, head[:-1], written, moments)
+    return LiveTouchpoint(
+        compiled,
+        row.slug,
+        row.name,
+        revision.number,
+        document.stance,
+        head[:-1],
+        written,
+        moments,
+        frozenset(document.channels()),
+        short_code(row.public_id),
+    )
 
 
 @lru_cache(maxsize=1024)

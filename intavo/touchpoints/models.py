@@ -1,5 +1,6 @@
 """Touchpoints, their revisions, and the sites they stand on."""
 
+import hashlib
 import secrets
 
 from django.db import models
@@ -12,6 +13,16 @@ from intavo.sites.models import Site
 def new_public_id() -> str:
     """An id that the visitor's side may see."""
     return f"tp_{secrets.token_hex(5)}"
+
+
+def short_code(public_id: str) -> str:
+    """Four signs by which a message from outside names the touchpoint it came through, like "k7f2"."""
+    number = int.from_bytes(hashlib.sha256(public_id.encode()).digest()[:8], "big")
+    return "".join(_SIGNS[number // len(_SIGNS) ** at % len(_SIGNS)] for at in range(4))
+
+
+# Without those that are taken for one another.
+_SIGNS = "abcdefghjkmnpqrstuvwxyz23456789"
 
 
 class Touchpoint(models.Model):

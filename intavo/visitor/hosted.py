@@ -13,7 +13,7 @@ from django.views.decorators.csrf import csrf_exempt
 
 from intavo.accounts.actor import Refused
 from intavo.core.addresses import leads
-from intavo.core.touchpoint import Asked, Consent, Document, Score, for_visitors, way_to
+from intavo.core.touchpoint import Asked, Consent, Document, Score, clicks_of, for_visitors, way_to
 from intavo.core.touchpoint.answers import next_step
 from intavo.intake.actions import Sent, looked_up, receive
 from intavo.project import clock
@@ -113,6 +113,10 @@ def _form(
     row = Site.objects.get(pk=site.id)
     seen = for_visitors(document, house_of(row), site.business.region, home_of(row))
     drawn = {part["id"]: part for one in seen["steps"] for part in one["parts"]}
+    found = extras(site.business.pk, document, site, visit.touchpoint_id, clock.now())
+    for does in (does for part in drawn.values() for does in clicks_of(part)):
+        way = found.get("channels", {}).get(does["channel"]) if does["action"] == "channel" else None
+        does["href"] = way["href"] if way and not way["hidden"] else does["href"]
     wrong = errors or {}
     parts = [
         {"part": drawn[part.id], "value": visit.values.get(getattr(part, "name", ""), ""),
@@ -127,7 +131,7 @@ def _form(
         "carried": [(name, value) for name, value in visit.values.items() if name not in here],
         "since": signing.dumps(int(clock.now().timestamp() * 1000), salt="since") if visit.request.method == "GET"
         else visit.request.POST.get("since", ""),
-        "extras": extras(site.business.pk, document, site, visit.touchpoint_id, clock.now()), **more,
+        "extras": found, **more,
     }  # fmt: skip
     return render(visit.request, "visitor/hosted.html", context, status=status)
 

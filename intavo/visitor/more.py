@@ -18,6 +18,7 @@ from intavo.touchpoints.actions import give_code, tell_helped
 from intavo.touchpoints.live import LiveSite, document_of, published_revision
 from intavo.touchpoints.queries import kept_revision, next_code, questions_of
 
+from .reaching import ways_of
 from .rehearsing import As
 
 _DAYS = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
@@ -73,7 +74,7 @@ def rehearsed_more(site: LiveSite, wanted: Wanted, told: As, at: datetime) -> di
         raise Refused(("revision", "There is no such revision."))
     document = Document.model_validate(row.document)
     site, at = told.site(site), at + told.ahead
-    said = site.answers(document, at, told.visitor.language, None)
+    said = site.answers(document, at, told.visitor.language, None, wanted.touchpoint)
     found = extras(site.business.pk, document, site, row.touchpoint_id, at)
     shown = document.after.code.show and not document.after.confirm.on
     code = sample_code(document, row.touchpoint_id) if shown else None
@@ -102,6 +103,8 @@ def extras(business_id: int, document: Document, site: LiveSite, touchpoint_id: 
     """Times for a call by the field's name, the week, and the questions; only what the document shows."""
     kinds = {part.kind for part in document.parts() if not part.hidden}
     found: dict[str, Any] = {"slots": {}, "hours": None, "questions": []}
+    if offered := document.channels():
+        found["channels"] = ways_of(site, offered, site.business.language, at)
     for field in document.fields("slot"):
         free = free_slots(site, touchpoint_id, field, document.after.hours, at)
         found["slots"][field.name] = [

@@ -69,7 +69,7 @@ class Scene:
     def said(self, touchpoint_id: int, one: MadeUp, after: float) -> str:
         """What is said to them where they send a touchpoint so many seconds after they come; "" for nothing."""
         at = one.at + timedelta(seconds=after)
-        said = self.live.answers(self.documents[touchpoint_id], at, one.language, None)
+        said = self.live.answers(self.documents[touchpoint_id], at, one.language, None, self.compiled[touchpoint_id].id)
         if said is None or said.told is None:
             return ""
         return ". ".join(words for words in (said.title.rstrip("."), said.text) if words)

@@ -19,5 +19,7 @@ urlpatterns = [
     path("l/<slug:site>/<slug:slug>.<str:form>", links.qr_code),
     path("l/<slug:site>/<slug:slug>", links.short),
     path("t/<slug:site>/<slug:slug>", hosted.page, name="hosted"),
+    path("l/<slug:channel>", links.channel),
+    path("l/<slug:channel>.<str:form>", links.channel_code),
     re_path("^[lt]/", links.nowhere),
 ]

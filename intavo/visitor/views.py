@@ -31,6 +31,7 @@ from intavo.touchpoints.live import LiveSite, LiveTouchpoint
 from .limits import MINUTE, Window
 from .more import Helped, Wanted, as_json, count_helped, more, rehearsed_more
 from .protocol import Unreadable, read_as, sender_mark, too_often, visitor_view
+from .reaching import channels_json, used
 from .rehearsing import read_link
 
 VISIT_MINUTES = 30
@@ -109,13 +110,18 @@ def plan_view(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse
     if clock.fixed():
         head["fixed"] = True
     latest = min(until or at + timedelta(days=1), at + timedelta(days=1))
+    planned = [by_id[one.touchpoint.id] for one in entries]
+    channels = ""
+    if ids := used(site, planned):
+        said_of, turn = channels_json(site, ids, visit, at, planned)
+        channels, latest = f', "channels": {said_of}', min(latest, turn or latest)
     usual = iso(latest)
     written = ",".join(
         _entry(by_id[one.touchpoint.id], one, iso(min(one.until, latest)) if one.until else usual) for one in entries
     )
     if host_of(visit.page.url) == host_of(settings.BASE_URL) not in site.hosts:
         written = _from_home(written, home_of(Site.objects.get(pk=site.id)))
-    return _json(f'{json.dumps(head, ensure_ascii=False)[:-1]}, "touchpoints": [{written}]}}')
+    return _json(f'{json.dumps(head, ensure_ascii=False)[:-1]}, "touchpoints": [{written}]{channels}}}')
 
 
 def _from_home(written: str, home: str) -> str:
@@ -225,7 +231,10 @@ def beats(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse:
         raise Unreadable(("body", "Beats come as a list."))
     good = [beat for beat in map(_beat, said[:_MOST_BEATS]) if beat is not None]
     known = frozenset(one.compiled.id for one in site.touchpoints)
-    kept = keep_beats(visitor_of(site.business.pk), site_id=site.id, beats=good, known=known, at=clock.now())
+    kept = keep_beats(
+        visitor_of(site.business.pk), site_id=site.id, beats=good, known=known, at=clock.now(),
+        channels=site.channels,
+    )  # fmt: skip
     return _json(json.dumps({"kept": kept, "refused": len(said) - kept}), 202)
 
 

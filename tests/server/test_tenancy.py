@@ -10,6 +10,7 @@ from django.apps import apps
 from django.test import Client
 
 from intavo.accounts.models import Business, Invitation, SeenBrowser, User
+from intavo.channels.models import Channel
 from intavo.core.touchpoint import STARTERS
 from intavo.followup.models import FollowUp
 from intavo.hours.queries import main_hours
@@ -35,6 +36,9 @@ def theirs(otterwick: World) -> dict[str, Any]:
         "site_id": otterwick.site.pk,
         "hours_id": main_hours(otterwick.owner.business_id).pk,
         "followup_id": FollowUp.objects.get().pk,
+        "channel_id": Channel.objects.create(
+            business_id=business, document={"kind": "phone", "label": "Call", "handle": "01632 960123"}, created_at=at
+        ).pk,
         "number": 1,
         "situation": "open",
         "member_id": otterwick.owner.member_id,

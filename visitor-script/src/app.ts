@@ -3,7 +3,7 @@ import { special, watch } from './moments'
 import { Net } from './net'
 import { watchAddress, whenSeen } from './page'
 import { device, type Entry, type Plan } from './plan'
-import { learn, type Drawing, type Extras, type Mode, type Sent, type Values } from './render'
+import { learn, type Drawing, type Extras, type Mode, type Sent, type Values, type Ways } from './render'
 import type { More } from './render/parts'
 import { kept, Shown, type World } from './shown'
 import { Turns } from './turns'
@@ -33,6 +33,7 @@ export class App implements World {
   readonly visit: Visit
   #turns: Record<Queue, Turns>
   entries: Entry[] = []
+  ways?: Ways
   /** How to stop watching, by touchpoint; the moments that are watched are its key's rest. */
   #watched = new Map<string, { moments: string; stop: () => void }>()
   #pageBegan = 0
@@ -132,6 +133,7 @@ export class App implements World {
       if (!answer.ok) return null
       const plan = (await answer.json()) as Plan
       this.visit.heard(plan)
+      this.ways = plan.channels
       return plan
     } catch {
       return null
@@ -237,13 +239,14 @@ export class App implements World {
     this.store.change((memory) => edit(memoryOf(memory, entry.id, entry.generation)))
   }
 
-  happened(what: string, entry: Entry): void {
+  happened(what: string, entry: Entry, channel?: string): void {
     if (what === 'seen' || what === 'goal') this.#tell(what, entry)
     if (this.visit.secret) return
     this.net.beat({
       touchpoint: entry.id,
       revision: entry.revision,
       what,
+      channel,
       page: { url: location.href },
       device: device(),
       at: this.visit.now(),

@@ -1,4 +1,4 @@
-import type { Says, SeenDocument } from './render'
+import type { Says, SeenDocument, Ways } from './render'
 import { PHONE } from './render/look'
 
 export interface Moment {
@@ -46,6 +46,7 @@ export interface Plan {
   wants?: Wants
   hours: { situation: string; until: string | null; says: Says | null }
   touchpoints: Entry[]
+  channels?: Ways
 }
 
 export type Device = 'desktop' | 'tablet' | 'phone'

@@ -1,7 +1,18 @@
 import { randomId, type Store } from './memory'
 import type { Net } from './net'
 import { device, type Entry } from './plan'
-import { draw, type Drawing, type Actions, type Around, type Extras, type Mode, type Sent, type Typed, type Values } from './render'
+import {
+  draw,
+  type Drawing,
+  type Actions,
+  type Around,
+  type Extras,
+  type Mode,
+  type Sent,
+  type Typed,
+  type Values,
+  type Ways,
+} from './render'
 import type { Visit } from './visit'
 
 /** What a touchpoint on the page needs of the script around it. */
@@ -10,11 +21,12 @@ export interface World {
   store: Store
   net: Net
   visit: Visit
-  happened(what: string, entry: Entry): void
+  happened(what: string, entry: Entry, channel?: string): void
   answered(entry: Entry, values: Values, tags?: string[]): void
   close(entry: Entry): void
   open(slug: string): void
   offer(shown: Shown, email: string): Promise<void>
+  ways?: Ways
   solve(asks: () => Promise<Extras>): Promise<string>
 }
 
@@ -55,6 +67,8 @@ export class Shown {
         if (value !== undefined) world.store.change((memory) => (memory.memos[key(name)] = value))
         return world.store.read().memos[key(name)] ?? null
       },
+      ways: () => world.ways,
+      id: entry.id,
     }
   }
 
@@ -69,10 +83,10 @@ export class Shown {
         world.happened('started', entry)
         if (entry.document.then.work) this.#work ??= this.#doWork()
       },
-      clicked: () => world.happened('clicked', entry),
+      clicked: (channel) => world.happened('clicked', entry, channel),
       goal: () => world.happened('goal', entry),
       open: (slug) => world.open(slug),
-      helped: (question, helped) => void world.net.post('helped', JSON.stringify({ question, helped })).catch(() => undefined),
+      post: (path, body) => world.net.post(path, JSON.stringify(body)),
       extras: (code) => this.#more(code),
     }
   }

@@ -54,21 +54,39 @@ export async function renameHours(id: number, name: string): Promise<void> {
   await take(client.PUT('/api/hours/{hours_id}/name', { params: of(id), body: { name } }))
 }
 
-export async function dropHours(id: number): Promise<void> {
-  await take(client.DELETE('/api/hours/{hours_id}', { params: of(id) }))
+export async function dropHours(id: number, instead?: number): Promise<void> {
+  await take(client.DELETE('/api/hours/{hours_id}', { params: { ...of(id), query: instead ? { instead } : {} } }))
+}
+
+export async function bringHoursBack(id: number): Promise<void> {
+  await take(client.POST('/api/hours/{hours_id}/back', { params: of(id) }))
 }
 
 export async function followHours(site_id: number, hours_id: number): Promise<void> {
   await take(client.PUT('/api/sites/{site_id}/hours', { params: { path: { site_id } }, body: { hours_id } }))
 }
 
-export async function saveReply(situation: string, reply: Reply): Promise<void> {
-  const body = { reply: reply as unknown as Record<string, never> }
+export type ReplyCell = Omit<Schemas['ReplyCellOut'], 'reply'> & { reply: Reply }
+export type ReplyTable = Omit<Schemas['TableOut'], 'rows'> & {
+  rows: (Omit<Schemas['ReplyRowOut'], 'cells'> & { cells: ReplyCell[] })[]
+}
+
+/** The table of replies in one language; "" is the business's own. */
+export function useReplies(language: Ref<string>) {
+  return useQuery({
+    queryKey: ['replies', language],
+    queryFn: async () =>
+      (await take(client.GET('/api/replies', { params: { query: { language: language.value } } }))) as unknown as ReplyTable,
+  })
+}
+
+export async function saveReply(situation: string, column: string, language: string, reply: Reply): Promise<void> {
+  const body = { reply: reply as unknown as Record<string, never>, column, language }
   await take(client.PUT('/api/replies/{situation}', { params: { path: { situation } }, body }))
 }
 
-export async function putBackReply(situation: string): Promise<void> {
-  await take(client.DELETE('/api/replies/{situation}', { params: { path: { situation } } }))
+export async function putBackReply(situation: string, column: string, language: string): Promise<void> {
+  await take(client.DELETE('/api/replies/{situation}', { params: { path: { situation }, query: { column, language } } }))
 }
 
 export interface Asked {
@@ -76,6 +94,8 @@ export interface Asked {
   time: string
   hours_id?: number
   free: boolean
+  column?: string
+  language?: string
 }
 
 /** What somebody would be told at a time, and why. */

@@ -35,9 +35,18 @@ export function useChangeBusiness() {
 export function useCounter() {
   const queries = useQueryClient()
   return useMutation({
-    mutationFn: (away: boolean) => take(client.PUT('/api/counter', { body: { away } })),
+    mutationFn: (body: Schemas['CounterIn']) => take(client.PUT('/api/counter', { body })),
     onSuccess: () => queries.invalidateQueries(),
   })
+}
+
+/** Who is at the counter, and when the others are back. */
+export function useAtCounter() {
+  return useQuery({ queryKey: ['counter'], queryFn: () => take(client.GET('/api/counter')) })
+}
+
+export async function setUsualHours(member_id: number, hours_id: number | null): Promise<void> {
+  await take(client.PUT('/api/members/{member_id}/hours', { params: { path: { member_id } }, body: { hours_id } }))
 }
 
 export function useMembers() {

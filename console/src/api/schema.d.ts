@@ -92,26 +92,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/counter": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        /**
-         * Counter
-         * @description Say whether one is away from the counter.
-         */
-        put: operations["intavo_accounts_api_counter"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/me/qr": {
         parameters: {
             query?: never;
@@ -404,6 +384,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/counter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * At The Counter
+         * @description Everybody of the business: who is at the counter, and when the others are back.
+         */
+        get: operations["intavo_hours_api_counter_at_the_counter"];
+        /**
+         * Counter
+         * @description Say whether one is at the counter, and until when one is away.
+         */
+        put: operations["intavo_hours_api_counter_counter"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/members/{member_id}/hours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Usual Hours
+         * @description Say when a member is usually at the counter.
+         */
+        put: operations["intavo_hours_api_counter_usual_hours"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/hours/explain": {
         parameters: {
             query?: never;
@@ -414,11 +438,57 @@ export interface paths {
         /**
          * What Would They See
          * @description What somebody would be told at a time on the hours' own clock, and why; `offset` is the visitor's from UTC.
+         *
+         *     `column` is a channel or touchpoint, which brings its own hours; "" is everywhere.
          */
-        get: operations["intavo_hours_api_what_would_they_see"];
+        get: operations["intavo_hours_api_told_what_would_they_see"];
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/replies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Reply Table
+         * @description The table of replies in one language: what is written, what is inherited from where, and what is in effect.
+         */
+        get: operations["intavo_hours_api_told_reply_table"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/replies/{situation}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Reply
+         * @description Say what visitors are told in a situation: everywhere or in a column, in a language.
+         */
+        put: operations["intavo_hours_api_told_change_reply"];
+        post?: never;
+        /**
+         * Put Back
+         * @description Empty a cell, which then inherits.
+         */
+        delete: operations["intavo_hours_api_told_put_back"];
         options?: never;
         head?: never;
         patch?: never;
@@ -435,7 +505,7 @@ export interface paths {
          * Holidays
          * @description The public holidays of the next 13 months in the business's country, or in a part of it.
          */
-        get: operations["intavo_hours_api_holidays"];
+        get: operations["intavo_hours_api_sets_holidays"];
         put?: never;
         post?: never;
         delete?: never;
@@ -457,7 +527,7 @@ export interface paths {
          * Look At Calendar
          * @description What an iCalendar file would do to a set of hours as it is being edited; nothing is kept.
          */
-        post: operations["intavo_hours_api_look_at_calendar"];
+        post: operations["intavo_hours_api_sets_look_at_calendar"];
         delete?: never;
         options?: never;
         head?: never;
@@ -477,7 +547,7 @@ export interface paths {
          * Read
          * @description A week as people write it, in English or the business's language; nothing is kept.
          */
-        post: operations["intavo_hours_api_read"];
+        post: operations["intavo_hours_api_sets_read"];
         delete?: never;
         options?: never;
         head?: never;
@@ -495,13 +565,13 @@ export interface paths {
          * Hours
          * @description The main hours, the promise, and what visitors are told now and in other situations.
          */
-        get: operations["intavo_hours_api_hours"];
+        get: operations["intavo_hours_api_sets_hours"];
         put?: never;
         /**
          * Make Hours
          * @description Add a named set of hours.
          */
-        post: operations["intavo_hours_api_make_hours"];
+        post: operations["intavo_hours_api_sets_make_hours"];
         delete?: never;
         options?: never;
         head?: never;
@@ -521,7 +591,7 @@ export interface paths {
          * Looked At
          * @description They are right as they are.
          */
-        post: operations["intavo_hours_api_looked_at"];
+        post: operations["intavo_hours_api_sets_looked_at"];
         delete?: never;
         options?: never;
         head?: never;
@@ -540,7 +610,7 @@ export interface paths {
          * Name Hours
          * @description Rename a set of hours.
          */
-        put: operations["intavo_hours_api_name_hours"];
+        put: operations["intavo_hours_api_sets_name_hours"];
         post?: never;
         delete?: never;
         options?: never;
@@ -560,13 +630,33 @@ export interface paths {
          * Change Hours
          * @description Replace a set of hours.
          */
-        put: operations["intavo_hours_api_change_hours"];
+        put: operations["intavo_hours_api_sets_change_hours"];
         post?: never;
         /**
          * Delete Hours
-         * @description Delete a set of hours that nothing follows.
+         * @description Delete a set of hours; what follows it follows `instead` from then on.
          */
-        delete: operations["intavo_hours_api_delete_hours"];
+        delete: operations["intavo_hours_api_sets_delete_hours"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hours/{hours_id}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Undelete Hours
+         * @description Undo deleting a set.
+         */
+        post: operations["intavo_hours_api_sets_undelete_hours"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -584,7 +674,7 @@ export interface paths {
          * Choose Hours
          * @description Say which hours are the main ones of a site.
          */
-        put: operations["intavo_hours_api_choose_hours"];
+        put: operations["intavo_hours_api_sets_choose_hours"];
         post?: never;
         delete?: never;
         options?: never;
@@ -592,7 +682,31 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/replies/{situation}": {
+    "/api/channels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Channels
+         * @description Every channel in the owner's order, each with today as a line.
+         */
+        get: operations["intavo_channels_api_list_channels"];
+        put?: never;
+        /**
+         * Make Channel
+         * @description Add a channel.
+         */
+        post: operations["intavo_channels_api_make_channel"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/channels/order": {
         parameters: {
             query?: never;
             header?: never;
@@ -600,17 +714,121 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
+        put?: never;
         /**
-         * Change Reply
-         * @description Say what visitors are told in a situation.
+         * Put In Order
+         * @description Put the channels in an order.
          */
-        put: operations["intavo_hours_api_change_reply"];
+        post: operations["intavo_channels_api_put_in_order"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/channels/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Pasted
+         * @description What an owner pasted, understood; nothing is kept.
+         */
+        post: operations["intavo_channels_api_read_pasted"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/channels/template": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Example
+         * @description A template made of one example link; nothing is kept.
+         */
+        post: operations["intavo_channels_api_read_example"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/channels/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview
+         * @description A channel as visitors meet it in each situation, the one that holds now marked; nothing is kept.
+         */
+        post: operations["intavo_channels_api_preview"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/channels/{channel_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * One Channel
+         * @description One channel.
+         */
+        get: operations["intavo_channels_api_one_channel"];
+        /**
+         * Change Channel
+         * @description Change a channel.
+         */
+        put: operations["intavo_channels_api_change_channel"];
         post?: never;
         /**
-         * Put Back
-         * @description Back to the words that ship.
+         * Delete Channel
+         * @description Delete a channel.
          */
-        delete: operations["intavo_hours_api_put_back"];
+        delete: operations["intavo_channels_api_delete_channel"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/channels/{channel_id}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Undelete Channel
+         * @description Undo deleting it.
+         */
+        post: operations["intavo_channels_api_undelete_channel"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1759,6 +1977,8 @@ export interface components {
             role: string;
             /** Away */
             away: boolean;
+            /** Back At */
+            back_at: string | null;
         };
         /** PlaceOut */
         PlaceOut: {
@@ -1818,11 +2038,6 @@ export interface components {
             mail_address: string;
             /** Promise Minutes */
             promise_minutes: number | null;
-        };
-        /** AwayIn */
-        AwayIn: {
-            /** Away */
-            away: boolean;
         };
         /** PictureOut */
         PictureOut: {
@@ -2447,6 +2662,39 @@ export interface components {
             /** Most */
             most?: number | null;
         };
+        /** CounterIn */
+        CounterIn: {
+            /** Away */
+            away: boolean;
+            /**
+             * Until
+             * @default until-said
+             * @enum {string}
+             */
+            until: "15-minutes" | "1-hour" | "time" | "next-opening" | "until-said";
+            /** Time */
+            time?: string | null;
+        };
+        /** AtCounterOut */
+        AtCounterOut: {
+            /** Member */
+            member: number;
+            /** Name */
+            name: string;
+            /** Initials */
+            initials: string;
+            /** Away */
+            away: boolean;
+            /** Back */
+            back: string;
+            /** Hours Id */
+            hours_id: number | null;
+        };
+        /** UsualIn */
+        UsualIn: {
+            /** Hours Id */
+            hours_id: number | null;
+        };
         /** ExplainedOut */
         ExplainedOut: {
             /**
@@ -2475,6 +2723,90 @@ export interface components {
             words: string;
             /** About */
             about: string;
+        };
+        /** DepartsOut */
+        DepartsOut: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
+            /** Departs */
+            departs: boolean;
+        };
+        /** ReplyCellOut */
+        ReplyCellOut: {
+            /** Column */
+            column: string;
+            /** Own */
+            own: boolean;
+            /** From Column */
+            from_column: string;
+            /** From Language */
+            from_language: string;
+            /** Title */
+            title: string;
+            /** Text */
+            text: string;
+            /** Button */
+            button: string;
+            /** Hidden */
+            hidden: boolean;
+            /** Reply */
+            reply: {
+                [key: string]: unknown;
+            };
+        };
+        /** ReplyRowOut */
+        ReplyRowOut: {
+            /** Situation */
+            situation: string;
+            /** In Effect */
+            in_effect: boolean;
+            /** Comes */
+            comes: boolean;
+            /** Cells */
+            cells: components["schemas"]["ReplyCellOut"][];
+        };
+        /** TableOut */
+        TableOut: {
+            /** Language */
+            language: string;
+            /** Own Language */
+            own_language: string;
+            /** Languages */
+            languages: components["schemas"]["TongueOut"][];
+            /** Columns */
+            columns: components["schemas"]["DepartsOut"][];
+            /** Rows */
+            rows: components["schemas"]["ReplyRowOut"][];
+        };
+        /** TongueOut */
+        TongueOut: {
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+            /** Written */
+            written: number;
+        };
+        /** ReplyIn */
+        ReplyIn: {
+            /** Reply */
+            reply: {
+                [key: string]: unknown;
+            };
+            /**
+             * Column
+             * @default
+             */
+            column: string;
+            /**
+             * Language
+             * @default
+             */
+            language: string;
         };
         /** HolidayOut */
         HolidayOut: {
@@ -2616,12 +2948,165 @@ export interface components {
             /** Hours Id */
             hours_id: number;
         };
-        /** ReplyIn */
-        ReplyIn: {
-            /** Reply */
-            reply: {
+        /** ChannelDayOut */
+        ChannelDayOut: {
+            /**
+             * Start
+             * Format: date-time
+             */
+            start: string;
+            /**
+             * End
+             * Format: date-time
+             */
+            end: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Timezone */
+            timezone: string;
+            /** Channels */
+            channels: components["schemas"]["ChannelOut"][];
+        };
+        /** ChannelOut */
+        ChannelOut: {
+            /** Id */
+            id: number;
+            /** Public Id */
+            public_id: string;
+            /** Document */
+            document: {
                 [key: string]: unknown;
             };
+            /** Link */
+            link: string;
+            /** On A Phone */
+            on_a_phone: string;
+            /** Short */
+            short: string;
+            /** Situation */
+            situation: string;
+            /** Reachable */
+            reachable: boolean;
+            /** Always */
+            always: boolean;
+            /** Says */
+            says: string;
+            /** Today */
+            today: components["schemas"]["ReachedOut"][];
+            /** Used In */
+            used_in: string[];
+            /** Printed */
+            printed: components["schemas"]["PrintedOut"][];
+        };
+        /** PrintedOut */
+        PrintedOut: {
+            /** Place */
+            place: string;
+            /** Count */
+            count: number;
+        };
+        /** ReachedOut */
+        ReachedOut: {
+            /**
+             * Start
+             * Format: date-time
+             */
+            start: string;
+            /**
+             * End
+             * Format: date-time
+             */
+            end: string;
+        };
+        /** ChannelIn */
+        ChannelIn: {
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            };
+        };
+        /** ChannelOrderIn */
+        ChannelOrderIn: {
+            /** Channel Ids */
+            channel_ids: number[];
+        };
+        /** ReadChannelOut */
+        ReadChannelOut: {
+            /** Kind */
+            kind: string;
+            /** Handle */
+            handle: string;
+            /** Words */
+            words: string;
+            /** Template */
+            template: string | null;
+            /** Others */
+            others: string[];
+        };
+        /** PastedIn */
+        PastedIn: {
+            /** Text */
+            text: string;
+        };
+        /** LinkTemplateOut */
+        LinkTemplateOut: {
+            /** Template */
+            template: string;
+            /** Handle */
+            handle: string;
+            /** Takes Text */
+            takes_text: boolean;
+        };
+        /** ExampleIn */
+        ExampleIn: {
+            /** Example */
+            example: string;
+        };
+        /** PreviewOut */
+        PreviewOut: {
+            /** Situation */
+            situation: string;
+            /** In Effect */
+            in_effect: boolean;
+            /** Hidden */
+            hidden: boolean;
+            /** Button */
+            button: string;
+            /** Title */
+            title: string;
+            /** Text */
+            text: string;
+            /** People */
+            people: components["schemas"]["PreviewPersonOut"][];
+        };
+        /** PreviewPersonOut */
+        PreviewPersonOut: {
+            /** Name */
+            name: string;
+            /** Words */
+            words: string;
+            /** Reachable */
+            reachable: boolean;
+        };
+        /** PreviewIn */
+        PreviewIn: {
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            };
+            /**
+             * Channel
+             * @default
+             */
+            channel: string;
+            /**
+             * Language
+             * @default
+             */
+            language: string;
         };
         /** StarterOut */
         StarterOut: {
@@ -3711,28 +4196,6 @@ export interface operations {
             };
         };
     };
-    intavo_accounts_api_counter: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["AwayIn"];
-            };
-        };
-        responses: {
-            /** @description No Content */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
     intavo_accounts_api_qr: {
         parameters: {
             query?: never;
@@ -4125,7 +4588,73 @@ export interface operations {
             };
         };
     };
-    intavo_hours_api_what_would_they_see: {
+    intavo_hours_api_counter_at_the_counter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AtCounterOut"][];
+                };
+            };
+        };
+    };
+    intavo_hours_api_counter_counter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CounterIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    intavo_hours_api_counter_usual_hours: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                member_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UsualIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    intavo_hours_api_told_what_would_they_see: {
         parameters: {
             query: {
                 day: string;
@@ -4133,6 +4662,8 @@ export interface operations {
                 hours_id?: number | null;
                 free?: boolean;
                 offset?: number | null;
+                column?: string;
+                language?: string;
             };
             header?: never;
             path?: never;
@@ -4151,7 +4682,76 @@ export interface operations {
             };
         };
     };
-    intavo_hours_api_holidays: {
+    intavo_hours_api_told_reply_table: {
+        parameters: {
+            query?: {
+                language?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableOut"];
+                };
+            };
+        };
+    };
+    intavo_hours_api_told_change_reply: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                situation: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReplyIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    intavo_hours_api_told_put_back: {
+        parameters: {
+            query?: {
+                column?: string;
+                language?: string;
+            };
+            header?: never;
+            path: {
+                situation: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    intavo_hours_api_sets_holidays: {
         parameters: {
             query?: {
                 part?: string;
@@ -4173,7 +4773,7 @@ export interface operations {
             };
         };
     };
-    intavo_hours_api_look_at_calendar: {
+    intavo_hours_api_sets_look_at_calendar: {
         parameters: {
             query?: never;
             header?: never;
@@ -4205,7 +4805,7 @@ export interface operations {
             };
         };
     };
-    intavo_hours_api_read: {
+    intavo_hours_api_sets_read: {
         parameters: {
             query?: never;
             header?: never;
@@ -4229,7 +4829,7 @@ export interface operations {
             };
         };
     };
-    intavo_hours_api_hours: {
+    intavo_hours_api_sets_hours: {
         parameters: {
             query?: never;
             header?: never;
@@ -4249,7 +4849,7 @@ export interface operations {
             };
         };
     };
-    intavo_hours_api_make_hours: {
+    intavo_hours_api_sets_make_hours: {
         parameters: {
             query?: never;
             header?: never;
@@ -4273,7 +4873,7 @@ export interface operations {
             };
         };
     };
-    intavo_hours_api_looked_at: {
+    intavo_hours_api_sets_looked_at: {
         parameters: {
             query?: never;
             header?: never;
@@ -4291,7 +4891,7 @@ export interface operations {
             };
         };
     };
-    intavo_hours_api_name_hours: {
+    intavo_hours_api_sets_name_hours: {
         parameters: {
             query?: never;
             header?: never;
@@ -4315,7 +4915,7 @@ export interface operations {
             };
         };
     };
-    intavo_hours_api_change_hours: {
+    intavo_hours_api_sets_change_hours: {
         parameters: {
             query?: never;
             header?: never;
@@ -4339,7 +4939,29 @@ export interface operations {
             };
         };
     };
-    intavo_hours_api_delete_hours: {
+    intavo_hours_api_sets_delete_hours: {
+        parameters: {
+            query?: {
+                instead?: number | null;
+            };
+            header?: never;
+            path: {
+                hours_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    intavo_hours_api_sets_undelete_hours: {
         parameters: {
             query?: never;
             header?: never;
@@ -4359,7 +4981,7 @@ export interface operations {
             };
         };
     };
-    intavo_hours_api_choose_hours: {
+    intavo_hours_api_sets_choose_hours: {
         parameters: {
             query?: never;
             header?: never;
@@ -4383,18 +5005,60 @@ export interface operations {
             };
         };
     };
-    intavo_hours_api_change_reply: {
+    intavo_channels_api_list_channels: {
         parameters: {
             query?: never;
             header?: never;
-            path: {
-                situation: string;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChannelDayOut"];
+                };
             };
+        };
+    };
+    intavo_channels_api_make_channel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
             cookie?: never;
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ReplyIn"];
+                "application/json": components["schemas"]["ChannelIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChannelOut"];
+                };
+            };
+        };
+    };
+    intavo_channels_api_put_in_order: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChannelOrderIn"];
             };
         };
         responses: {
@@ -4407,12 +5071,132 @@ export interface operations {
             };
         };
     };
-    intavo_hours_api_put_back: {
+    intavo_channels_api_read_pasted: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PastedIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadChannelOut"];
+                };
+            };
+        };
+    };
+    intavo_channels_api_read_example: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ExampleIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkTemplateOut"];
+                };
+            };
+        };
+    };
+    intavo_channels_api_preview: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PreviewIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PreviewOut"][];
+                };
+            };
+        };
+    };
+    intavo_channels_api_one_channel: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                situation: string;
+                channel_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChannelOut"];
+                };
+            };
+        };
+    };
+    intavo_channels_api_change_channel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                channel_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChannelIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChannelOut"];
+                };
+            };
+        };
+    };
+    intavo_channels_api_delete_channel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                channel_id: number;
             };
             cookie?: never;
         };
@@ -4424,6 +5208,28 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    intavo_channels_api_undelete_channel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                channel_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChannelOut"];
+                };
             };
         };
     };

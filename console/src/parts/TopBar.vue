@@ -1,16 +1,16 @@
 <script setup lang="ts">
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
 import { signOut, startAnew } from '@/api/account'
-import { joinBusiness, openBusiness, useCounter, useMe } from '@/api/me'
+import { joinBusiness, openBusiness, useMe } from '@/api/me'
 import { finding } from './find'
 import BrandMark from './BrandMark.vue'
+import CounterMenu from './CounterMenu.vue'
 
 const { data: me } = useMe()
-const counter = useCounter()
 const PLACES = [
   ['/follow-up', 'Follow-up'],
   ['/touchpoints', 'Touchpoints'],
-  ['/hours', 'Hours'],
+  ['/hours', 'Hours & channels'],
   ['/business', 'Business'],
 ] as const
 
@@ -53,19 +53,7 @@ async function leave() {
         <option v-for="one in me?.businesses" :key="one.id" :value="one.id">{{ one.name }}</option>
       </select>
       <span v-else class="max-xl:hidden text-ink-2">{{ me?.business?.name }}</span>
-      <button
-        type="button"
-        class="btn"
-        :class="me?.member?.away ? 'hatch text-ink-2' : 'border-moss text-moss'"
-        :aria-pressed="!me?.member?.away"
-        :disabled="counter.isPending.value"
-        :title="me?.member?.away ? 'Visitors are told that nobody is free' : 'Visitors are told that somebody is here'"
-        @click="counter.mutate(!me?.member?.away)"
-      >
-        <span class="rounded bg-sheet px-1"
-          ><span aria-hidden="true">{{ me?.member?.away ? '○' : '●' }}</span> {{ me?.member?.away ? 'Away' : 'At the counter' }}</span
-        >
-      </button>
+      <CounterMenu />
       <Menu as="div" class="relative">
         <MenuButton
           class="flex size-8 items-center justify-center rounded-full bg-petrol text-xs font-bold text-sheet"

@@ -1,6 +1,8 @@
 """Ways to reach a business: what an owner pastes understood, and links made of it for a visitor."""
 
+from .giving import given
 from .making import href, said_text
+from .meeting import Met, hours_of, meet, reached
 from .model import Channel, ChannelPerson, Icon, Kind, LinkSlot
 from .reach import first_reachable, reachable
 from .reading import ReadChannel, read
@@ -13,11 +15,16 @@ __all__ = [
     "Kind",
     "LinkSlot",
     "LinkTemplate",
+    "Met",
     "ReadChannel",
     "checked_template",
     "first_reachable",
+    "given",
+    "hours_of",
     "href",
+    "meet",
     "reachable",
+    "reached",
     "read",
     "said_text",
     "template_from",

@@ -7,6 +7,8 @@ from ..hours import AnyHours, either, is_open
 from .model import Channel, ChannelPerson
 
 Sets = Mapping[int | None, AnyHours]
+# A place and a page are there at any hour, unless hours are named for them.
+ALWAYS = frozenset({"map", "page"})
 
 
 def reachable(
@@ -17,7 +19,8 @@ def reachable(
     `hours` holds the sets of hours by their ids, the main ones under None; a set that is not there any more is
     never open. A person's hours narrow the channel's, and a member who is in `away` is not reachable.
     """
-    if not _open(channel.hours, hours, at, main=True):
+    always = channel.kind in ALWAYS and not channel.hours
+    if not always and not _open(channel.hours, hours, at, main=True):
         return False
     if person is None:
         return True

@@ -58,11 +58,12 @@ class Explained:
 def explain(
     hours: AnyHours, at: datetime, *, somebody_free: bool = True, table: Mapping[Cell, Reply] | None = None,
     language: str = "en", business_language: str = "en", promise: Promise | None = None, channel: str | None = None,
-    visitor_offset: int | None = None,
+    visitor_offset: int | None = None, back: datetime | None = None,
 ) -> Explained:  # fmt: skip
     """What somebody would be told at an aware instant, and a sentence for each reason.
 
-    `visitor_offset` is their offset from UTC in minutes, east positive. A naive instant is a ValueError.
+    `visitor_offset` is their offset from UTC in minutes, east positive; `back` is when somebody is back at the
+    counter. A naive instant is a ValueError.
     """
     if at.tzinfo is None:
         raise ValueError("an instant has a zone")
@@ -74,7 +75,7 @@ def explain(
         *_about_hours(hours, at), *_about_the_situation(hours, now, at),
         *_about_the_cell(chosen, table or {}, language), *_about_the_promise(hours, at, promised, due, visitor_offset),
     )  # fmt: skip
-    return Explained(now, chosen.reply, slots(hours, at, hours.zone, due, visitor_offset), due, reasons)
+    return Explained(now, chosen.reply, slots(hours, at, hours.zone, due, visitor_offset, back), due, reasons)
 
 
 def _about_hours(hours: AnyHours, at: datetime) -> Iterator[Reason]:

@@ -135,10 +135,13 @@ def promise_words(due: datetime | None, at: datetime, zone: ZoneInfo, visitor_of
 
 
 def slots(
-    hours: AnyHours, at: datetime, zone: ZoneInfo, due: datetime | None, visitor_offset: int | None = None
-) -> dict[Slot, str]:
-    """The words for every slot that can be filled at `at`."""
+    hours: AnyHours, at: datetime, zone: ZoneInfo, due: datetime | None, visitor_offset: int | None = None,
+    back: datetime | None = None,
+) -> dict[Slot, str]:  # fmt: skip
+    """The words for every slot that can be filled at `at`; `back` is when somebody is back at the counter."""
     found: dict[Slot, str] = {"promise": promise_words(due, at, zone, visitor_offset)}
+    if back is not None:
+        found["back_at"] = moment_words(back, at, zone, "at", visitor_offset)
     opening, closing = next_opening(hours, at), next_closing(hours, at)
     if opening is not None:
         found["next_opening"] = moment_words(opening, at, zone, "at", visitor_offset)

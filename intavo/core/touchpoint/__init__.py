@@ -4,7 +4,7 @@ from .after import After, Guard, Leaving, ThankYou
 from .answers import AnswerErrors, Checked, asked_fields, check_answers, low_score, said_answers, way_to
 from .base import AssetId, Words, filled, sanitised
 from .changes import Change, changes
-from .document import Document, Face, Purpose, Spot, Step, for_visitors, href
+from .document import Document, Face, Purpose, Spot, Step, clicks_of, for_visitors, href
 from .finding import Finding, Known
 from .legible import readings
 from .loading import needs_more
@@ -62,6 +62,7 @@ __all__ = [
     "asked_fields",
     "changes",
     "check_answers",
+    "clicks_of",
     "departures",
     "document_schema",
     "filled",

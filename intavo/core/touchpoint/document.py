@@ -113,6 +113,13 @@ class Document(Model):
         if self.face.does is not None:
             yield "face", self.face.does
 
+    def channels(self) -> set[str]:
+        """The ids of the channels that it offers, "all" for every one."""
+        found = {one for part in self.parts() if not part.hidden for one in part.offers()}
+        if self.face.does is not None and self.face.does.action == "channel":
+            found.add(self.face.does.channel)
+        return found - {""}
+
     @property
     def asks_for_answer(self) -> bool:
         """Whether somebody is to answer: an inquiry always, another if it says so."""
@@ -151,13 +158,18 @@ def for_visitors(
     for step in seen["steps"]:
         step["parts"] = [part for part in step["parts"] if not part["hidden"] and _with_logo(part, house)]
         for part in step["parts"]:
-            for does in [part["does"]] if part["kind"] == "button" else [one["does"] for one in part.get("items", ())]:
+            for does in clicks_of(part):
                 does["href"] = href(Does.model_validate(does), region, home)
             if part["kind"] == "share" and part["address"]:
                 part["address"] = leads(part["address"], region, home)
     if document.face.does is not None:
         seen["face"]["does"]["href"] = href(document.face.does, region, home)
     return seen
+
+
+def clicks_of(part: dict[str, Any]) -> list[dict[str, Any]]:
+    """What clicks in a part do, in its data."""
+    return [part["does"]] if part["kind"] == "button" else [one["does"] for one in part.get("items", ())]
 
 
 def _with_logo(part: dict[str, Any], house: HouseStyle | None) -> bool:

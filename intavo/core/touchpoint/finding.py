@@ -1,6 +1,6 @@
 """What the ready check finds, and what it is told of the surroundings."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date, datetime
 from typing import Literal
@@ -29,7 +29,8 @@ class Known:
     that is not known. `waits`: made but not on, or changed since it went live. `said_closed`: whether those who send
     it while it is closed are told something. `region` reads numbers; `empty_lists`
     are "search" and "social" where a site of its lists none. `questions` are the groups of questions & answers that
-    the business has, "" among them where one has no group; None where that is not known.
+    the business has, "" among them where one has no group; None where that is not known. `channels` holds what is
+    to be looked at in each of the business's channels by its id, "" for nothing; None where that is not known.
 
     `boxed` and `missing` are ids of pictures; `codes_left` of `codes_all` is the touchpoint's own list.
     """
@@ -49,6 +50,7 @@ class Known:
     codes_all: int = 0
     has_logo: bool = True
     questions: frozenset[str] | None = None
+    channels: Mapping[str, str] | None = None
     today: date | None = None
     at: datetime | None = None
     pages: int = 0

@@ -26,6 +26,8 @@ def _goes_nowhere(does: Does, known: Known) -> str:
         return _leads_nowhere(does, known)
     if does.action == "file" and does.asset is None:
         return "A click gives a file, but none is chosen."
+    if does.action == "channel" and known.channels is not None and does.channel not in known.channels:
+        return "A click goes to a channel that is not there." if does.channel else "A click goes to no channel yet."
     if does.action == "touchpoint" and does.touchpoint not in known.slugs:
         return f"A click opens “{does.touchpoint}”, which is not there."
     return ""

@@ -18,7 +18,7 @@ def ready_check(document: Document, known: Known | None = None) -> list[Finding]
     found = [
         *_about_the_site(around), *_about_the_parts(document, around), *about_the_clicks(document, around),
         *about_the_links(document, around), *_about_showing(document, around), *_about_the_lists(document, around),
-        *_about_the_ask(document), *_about_the_goal(document),
+        *_about_the_ask(document), *_about_the_goal(document), *_about_the_channels(document, around),
         *_about_after(document, around), *_about_reading(around), *_about_the_words(document),
         *about_the_starter(document), *_about_the_others(document, around),
     ]  # fmt: skip
@@ -106,6 +106,14 @@ def _about_the_goal(document: Document) -> Iterator[Finding]:
         yield Finding(
             "fine", "Nothing in it counts as reaching the goal: Results can only say that it was seen.", "goal"
         )
+
+
+def _about_the_channels(document: Document, known: Known) -> Iterator[Finding]:
+    """What is to be looked at in the channels that it offers."""
+    offered = document.channels()
+    for id_, words in (known.channels or {}).items():
+        if words and ({id_, "all"} & offered):
+            yield Finding("look", words, f"channels.{id_}")
 
 
 def _about_the_lists(document: Document, known: Known) -> Iterator[Finding]:

@@ -110,4 +110,4 @@ def _reach(document: Document, checked: Checked, region: str) -> Reach:
 
 
 def _said(site: LiveSite, sent: Sent, document: Document, at: datetime) -> Said | None:
-    return site.answers(document, at, sent.visitor.language, sent.visitor.utc_offset)
+    return site.answers(document, at, sent.visitor.language, sent.visitor.utc_offset, sent.touchpoint)

@@ -1,18 +1,49 @@
-"""Which touchpoints follow a set of hours, as a draft or live."""
+"""Which touchpoints follow a set of hours or use a channel, as a draft or live, and have a column of replies."""
 
+from collections.abc import Callable, Iterator
+
+from intavo.channels.effects import Used, channel_used
 from intavo.core.touchpoint import Document
-from intavo.hours.effects import Followed, hours_followed
+from intavo.hours.effects import Column, Columns, Departs, Followed, column_asked, columns_asked, hours_followed
 
 from ..models import Touchpoint
 
 
 @hours_followed.register
 def _touchpoints(followed: Followed) -> None:
-    rows = Touchpoint.objects.filter(business_id=followed.hours.business_id, deleted_at=None)
+    followed.by += _names(followed.hours.business_id, lambda document: _follows(document, followed.hours.pk))
+
+
+@channel_used.register
+def _shows(used: Used) -> None:
+    id_ = used.channel.public_id
+    used.by += _names(used.channel.business_id, lambda document: bool({id_, "all"} & document.channels()))
+
+
+@column_asked.register
+def _knows(column: Column) -> None:
+    rows = Touchpoint.objects.filter(business_id=column.business_id, public_id=column.id, deleted_at=None)
+    column.known = column.known or rows.exists()
+
+
+@columns_asked.register
+def _columns(columns: Columns) -> None:
+    for row, documents in _documents(columns.business_id):
+        document = documents[0]
+        if document.asks_for_answer:
+            kind = "call-back" if any(document.fields("slot")) else "message form"
+            hours = (document.after.hours,) if document.after.hours is not None else ()
+            columns.found.append(Departs(row.public_id, row.name, kind, hours))
+
+
+def _documents(business_id: int) -> Iterator[tuple[Touchpoint, list[Document]]]:
+    rows = Touchpoint.objects.filter(business_id=business_id, deleted_at=None).order_by("order", "pk")
     for row in rows.select_related("draft", "live"):
-        revisions = [one for one in (row.draft, row.live) if one is not None]
-        if any(_follows(Document.model_validate(one.document), followed.hours.pk) for one in revisions):
-            followed.by.append(f"“{row.name}”")
+        yield row, [Document.model_validate(one.document) for one in (row.draft, row.live) if one is not None]
+
+
+def _names(business_id: int, does: Callable[[Document], bool]) -> list[str]:
+    return [f"“{row.name}”" for row, documents in _documents(business_id) if any(map(does, documents))]
 
 
 def _follows(document: Document, hours_id: int) -> bool:

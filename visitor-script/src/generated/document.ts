@@ -53,6 +53,7 @@ export interface Step {
     | Line
     | Space
     | ReplyPart
+    | Channels
   )[];
 }
 /**
@@ -501,6 +502,23 @@ export interface ReplyPart {
   row: string | null;
   share: number;
   kind: "reply";
+}
+/**
+ * Channels, as rows, tiles or round signs; with `people`, those who stand behind them can be chosen.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Channels".
+ */
+export interface Channels {
+  id: string;
+  on: ("desktop" | "phone")[];
+  hidden: boolean;
+  row: string | null;
+  share: number;
+  as: "rows" | "tiles" | "signs";
+  kind: "channels";
+  channels: string[] | "all";
+  people: boolean;
 }
 /**
  * The look of a touchpoint. `house`: what is left open follows the site's house style.

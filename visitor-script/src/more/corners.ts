@@ -7,9 +7,29 @@ const inside = (host: Element, selector: string): HTMLElement | null => host.sha
 const meets = (one: DOMRect, other: DOMRect): boolean =>
   one.left < other.right && other.left < one.right && one.top < other.bottom && other.top < one.bottom
 
+const LEAST_WIDE = 0.6
+const MOST_TALL = 0.4
+
+/** How much of the foot of the screen a bar of the site's own takes, that stays there. */
+export function footOf(page: Document): number {
+  const view = page.defaultView ?? window
+  const { innerWidth: wide, innerHeight: tall } = view
+  for (const found of page.elementsFromPoint?.(wide / 2, tall - 2) ?? []) {
+    if (found.closest('[data-intavo-touchpoint]')) continue
+    for (let one: Element | null = found; one; one = one.parentElement) {
+      const box = one.getBoundingClientRect()
+      const stays = view.getComputedStyle(one).position === 'fixed'
+      if (stays && box.width >= wide * LEAST_WIDE && box.height <= tall * MOST_TALL && box.bottom >= tall - 2) return tall - box.top
+    }
+  }
+  return 0
+}
+
 /** Gives every button of a page its place. */
 export function arrange(page: Document): void {
   const corners = new Map<string, number>()
+  const faces: DOMRect[] = []
+  const foot = footOf(page)
   const cards = [...page.querySelectorAll<HTMLElement>(OVER)].filter((one) => !one.inert).flatMap((one) => inside(one, '.card') ?? [])
   for (const host of page.querySelectorAll('[data-intavo-touchpoint=button]')) {
     const dock = inside(host, '.dock')
@@ -19,8 +39,16 @@ export function arrange(page: Document): void {
     const bar = cards
       .filter((one) => one.dataset.stance === 'bar' && place.startsWith(one.dataset.place ?? ''))
       .map((one) => one.offsetHeight)
-    const from = corners.get(place) ?? Math.max(0, ...bar)
-    dock.style.setProperty(/^top/.test(place) ? '--above' : '--below', `${from}px`)
+    const atFoot = !/^top/.test(place)
+    const stand = (at: number): DOMRect => {
+      dock.style.setProperty(atFoot ? '--below' : '--above', `${at}px`)
+      return face.getBoundingClientRect()
+    }
+    let from = corners.get(place) ?? Math.max(atFoot ? foot : 0, ...bar)
+    // On a small screen one in the other corner may be in its way.
+    const other = faces.find((each) => meets(each, stand(from)))
+    if (other) from += other.height + GAP
+    faces.push(stand(from))
     corners.set(place, from + face.offsetHeight + GAP)
     const open = !inside(host, '.card')?.hidden
     dock.style.zIndex = open ? '2147483001' : ''

@@ -73,6 +73,25 @@ hr{border:0;border-top:1px solid currentColor;opacity:.3;margin:14px 0}
 .links.two{grid-template-columns:repeat(auto-fit,minmax(min(100%,140px),1fr))}
 .links>li>*{display:block;width:100%;padding:11px 14px;border:1px solid currentColor;border-radius:8px;background:none;color:inherit;text-align:start;text-decoration:none}
 .links>li>*:hover{background:rgba(127,127,127,.15)}
+.ways{display:grid;gap:8px;margin:10px 0;padding:0;list-style:none}
+.ways.tiles{grid-template-columns:repeat(auto-fit,minmax(min(100%,120px),1fr))}
+.ways.signs{display:flex;flex-wrap:wrap;gap:10px}
+.way>.to{display:flex;gap:12px;align-items:center;width:100%;min-height:48px;padding:9px 12px;border:1px solid color-mix(in srgb,currentColor 35%,transparent);border-radius:10px;background:none;color:inherit;text-align:start;text-decoration:none}
+.way>.to:hover{background:rgba(127,127,127,.12)}
+.tiles .to{flex-direction:column;text-align:center;height:100%}
+.signs .to{width:52px;height:52px;min-height:0;padding:0;border:0;border-radius:50%;justify-content:center}
+.icon{display:grid;place-items:center;flex:none;width:38px;height:38px;border-radius:50%;background:var(--way,var(--button));color:var(--button-text)}
+.signs .icon{width:52px;height:52px}
+.icon img,.who{width:100%;height:100%;border-radius:50%;object-fit:cover}
+.closed .icon{background:none;color:inherit;box-shadow:inset 0 0 0 2px var(--way,currentColor)}
+.said{display:grid;min-width:0}
+.said small{opacity:.85;font-weight:400}
+.people{display:grid;gap:4px;margin:6px 0 0;padding:0 0 0 12px;list-style:none}
+.person{display:flex;gap:10px;align-items:center;padding:6px 8px;border-radius:8px;color:inherit;text-decoration:none}
+.person:hover{background:rgba(127,127,127,.12)}
+.person.away{opacity:.7}
+.person .who{display:grid;place-items:center;flex:none;width:34px;height:34px;background:rgba(127,127,127,.25);font-weight:700}
+.asking{display:grid;gap:8px;padding:8px 0 0}
 .share{display:grid;gap:6px;margin:10px 0}
 .share .button{margin:0}
 .hours{margin:8px 0}

@@ -1,9 +1,10 @@
 import { keepArranged } from './corners'
 import { backdropArt, behindCard, loadFonts, paintMore } from './art'
+import { refreshed } from './fresh'
 import { nextStep, stepOf, takesNameless } from './flow'
 import { el, sign } from '../render/dom'
 import { sends, type Drawing } from '../render/draw'
-import { clickable } from '../render/parts'
+import { button, gone, wayOf } from './reaching'
 import type { Does, Extras, Part, Sent, Step } from '../render/types'
 
 type Base = typeof Drawing
@@ -64,13 +65,15 @@ export const full = (Base: Base): Base =>
     /** The button itself, and the card that it opens. */
     private dock(card: HTMLElement): HTMLElement {
       const { face } = this.document
-      const words = [sign(this.page, face.sign), el(this.page, 'span', {}, face.label)].filter((one) => one !== null)
-      if (face.does) this.face = clickable(this, face.does, 'button face', ...words)
+      const label = (face.does?.action === 'channel' && wayOf(this, face.does.channel)?.button) || face.label
+      const words = [sign(this.page, face.sign), el(this.page, 'span', {}, label)].filter((one) => one !== null)
+      if (face.does) this.face = button(this, face.does, 'button face', ...words)
       else {
         this.face = el(this.page, 'button', { class: 'button face', type: 'button', 'aria-expanded': 'false' }, ...words)
         this.face.addEventListener('click', () => this.unfold(card.hidden))
       }
       card.hidden = this.mode !== 'stage' || !!face.does
+      this.face.hidden = !!face.does && gone(this, face.does)
       return el(this.page, 'div', { class: 'dock' }, this.face, card)
     }
 
@@ -80,6 +83,10 @@ export const full = (Base: Base): Base =>
       if (open) {
         this.actions.clicked()
         this.heading()?.focus()
+        if (this.card.querySelector('.ways') && !this.began)
+          void refreshed().then((anew) => {
+            if (anew && !this.began) this.draw(this.step.id)
+          })
       } else this.face?.focus()
     }
 

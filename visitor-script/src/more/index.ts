@@ -8,8 +8,10 @@ import { solve } from './work'
 import { watchOne } from './watching'
 import { question, score } from './asking'
 import { MORE_CSS } from './css'
+import { freshFrom } from './fresh'
 import { full } from './full'
 import { code, picture } from './pictures'
+import { buttonPart, channels } from './reaching'
 import { el } from '../render/dom'
 import { choice, several, slot } from './fields'
 import { countdown, hours, links, markup, price, questions, share, video } from './telling'
@@ -19,6 +21,7 @@ export const MORE: More = {
   full,
   watchOne,
   begin: (app) => {
+    freshFrom(app)
     begin(app)
     comeAgain(app)
   },
@@ -47,6 +50,8 @@ export const MORE: More = {
     questions,
     video,
     markup,
+    channels,
+    button: buttonPart,
   },
   more: { choice, several, slot },
   css: MORE_CSS,

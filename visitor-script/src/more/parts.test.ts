@@ -21,7 +21,11 @@ function drawing(extras: Extras = {}, now = NOW): Drawing {
     mode: 'live',
     extras: Promise.resolve(extras),
     around: { base: 'https://in.example', firstName: '', now: () => now, memo },
-    actions: { clicked: () => said.push('clicked'), goal: () => said.push('goal'), helped: (...what: unknown[]) => said.push(what) },
+    actions: {
+      clicked: () => said.push('clicked'),
+      goal: () => said.push('goal'),
+      post: (...what: unknown[]) => Promise.resolve(said.push(what)),
+    },
     choose: (name: string, value: string) => chosen.push([name, value]),
     clicked: (does: unknown) => said.push(does),
   } as unknown as Drawing

@@ -1,6 +1,7 @@
 import { extrasOf } from './full'
 import { el, pictureUrl } from '../render/dom'
-import { clickable, type Maker } from '../render/parts'
+import type { Maker } from '../render/parts'
+import { button, gone } from './reaching'
 import type { Extras } from '../render/types'
 
 const money = (amount: string | number, currency: string): string => {
@@ -79,7 +80,9 @@ export const countdown: Maker<'countdown'> = (drawing, part) => {
 
 export const links: Maker<'links'> = (drawing, part) => {
   const { page: doc } = drawing
-  const items = part.items.map((item) => el(doc, 'li', {}, clickable(drawing, item.does, '', item.label)))
+  const items = part.items
+    .filter((item) => !gone(drawing, item.does))
+    .map((item) => el(doc, 'li', {}, button(drawing, item.does, '', item.label)))
   return { element: el(doc, 'ul', { class: part.columns === 2 ? 'links two' : 'links' }, ...items) }
 }
 
@@ -165,7 +168,7 @@ export const questions: Maker<'questions'> = (drawing, part) => {
         const button = el(doc, 'button', { type: 'button' }, words)
         button.addEventListener('click', () => {
           if (drawing.mode === 'stage') return
-          drawing.actions.helped(id, yes)
+          void drawing.actions.post('helped', { question: id, helped: yes }).catch(() => undefined)
           row.replaceChildren(yes ? 'Good to know, thank you.' : 'Thank you. Please ask us.')
         })
         row.append(button)

@@ -314,7 +314,7 @@ export class Drawing {
   settle(sent: Sent): void {
     if (sent.kind === 'mend') return this.mend(sent.errors)
     if (sent.kind === 'kept') {
-      return this.notice('No connection just now. What you wrote is kept and will be sent by itself.')
+      return this.notice('No connection just now. What you wrote is kept and sent later.')
     }
     this.around.keep(null)
     if (this.document.then.page && !sent.suggest) return this.view.location.assign(this.document.then.page)

@@ -15,4 +15,6 @@ export type {
   TouchpointDocument,
   Typed,
   Values,
+  Way,
+  Ways,
 } from './types'

@@ -42,7 +42,31 @@ export interface Extras {
   hours?: { open: boolean; opens: string; closes: string; days: { day: string; spans: string[]; label: string }[] } | null
   questions?: { id: number; group: string; question: string; answer: string }[]
   code?: string | null
+  channels?: Ways
 }
+
+/** A way to reach the business, as it is met now. */
+export interface Way {
+  situation: string
+  hidden: boolean
+  says: Says | null
+  people: { name: string; words: string; picture: string | null; reachable: boolean; href: string }[]
+  kind: string
+  label: string
+  button: string
+  icon: string
+  colour: string | null
+  pick: 'visitor' | 'first-reachable'
+  opens: 'new' | 'same' | 'ask-first'
+  goal: boolean
+  href: string
+  /** Where its words name the touchpoint: the link of each. */
+  by?: Record<string, string>
+  /** Where the visitor's words are asked for first: what stands there, and the link with a place for them. */
+  text?: string
+  asks?: string
+}
+export type Ways = Record<string, Way>
 
 /** What a drawing asks of the world around it. */
 export interface Actions {
@@ -51,10 +75,12 @@ export interface Actions {
   offer(email: string): void
   close(): void
   started(): void
-  clicked(): void
+  /** A click, on a channel where it went to one. */
+  clicked(channel?: string): void
   goal(): void
   open(slug: string): void
-  helped(question: number, yes: boolean): void
+  /** Says something to the server, at an address of the site's. */
+  post(path: string, body: object): Promise<Response>
   extras(code: boolean): Promise<Extras>
 }
 
@@ -73,6 +99,10 @@ export interface Around {
   keep(typed: Typed | null): void
   /** A word kept for this visitor, such as when a countdown began. */
   memo(key: string, value?: string): string | null
+  /** The ways to reach the business, by their ids. */
+  ways(): Ways | undefined
+  /** The touchpoint's own id. */
+  id: string
 }
 
 /** What holds an answer: read and written as text, a tick as a boolean. */

@@ -19,5 +19,9 @@ export function useForm() {
       busy.value = false
     }
   }
-  return { error, fields, busy, run }
+  function clear(): void {
+    error.value = null
+    fields.value = {}
+  }
+  return { error, fields, busy, run, clear }
 }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { followHours, renameHours, dropHours, useSaveHours, type HoursDocument, type HoursSet } from '@/api/hours'
+import { bringHoursBack, dropHours, followHours, renameHours, useSaveHours, type HoursDocument, type HoursSet } from '@/api/hours'
 import { useKnownSites } from '@/api/sites'
 import { useForm } from '@/places/account/form'
 import { useNotices } from '@/lib/notices'
@@ -13,7 +13,7 @@ import StretchRows from './StretchRows.vue'
 import WrittenWeek from './WrittenWeek.vue'
 
 /** One named set of hours: its week, its odd days, its name, and the sites that go by it. */
-const props = defineProps<{ set: HoursSet; only: boolean }>()
+const props = defineProps<{ set: HoursSet; others: HoursSet[] }>()
 const emit = defineEmits<{ changed: [] }>()
 const DAYS = { mon: 'Monday', tue: 'Tuesday', wed: 'Wednesday', thu: 'Thursday', fri: 'Friday', sat: 'Saturday', sun: 'Sunday' } as const
 type Day = keyof typeof DAYS
@@ -47,6 +47,13 @@ const told = (work: () => Promise<unknown>, words: string) =>
     emit('changed')
     notices.say(words)
   })
+const instead = ref(props.others[0]?.id)
+const drop = (other?: number) =>
+  about.run(async () => {
+    await dropHours(props.set.id, other)
+    emit('changed')
+    notices.say(`${props.set.name} is deleted.`, { undo: () => bringHoursBack(props.set.id).then(() => emit('changed')) })
+  })
 function rename(event: Event) {
   const name = (event.target as HTMLInputElement).value
   if (name.trim() && name !== props.set.name) void told(() => renameHours(props.set.id, name), 'Renamed.')
@@ -71,9 +78,16 @@ function rename(event: Event) {
           {{ one.name }}
         </label>
       </fieldset>
-      <button v-if="!only" type="button" class="btn ml-auto text-rust" @click="told(() => dropHours(set.id), `${set.name} is deleted.`)">
-        Delete them
-      </button>
+      <button v-if="others.length" type="button" class="btn ml-auto text-rust" @click="drop()">Delete them</button>
+      <form v-if="about.fields.value.instead" class="flex w-full items-end gap-2" novalidate @submit.prevent="drop(instead)">
+        <label class="grid text-sm text-ink-2"
+          >What follows them goes by<select v-model="instead" class="input w-56!">
+            <option v-for="one in others" :key="one.id" :value="one.id">{{ one.name }}</option>
+          </select></label
+        >
+        <button class="btn text-rust">Delete {{ set.name }}</button>
+        <button type="button" class="btn" @click="about.clear()">Keep them</button>
+      </form>
       <p v-if="about.error.value" class="w-full font-semibold text-rust" role="alert">
         {{ Object.values(about.fields.value)[0] ?? about.error.value.message }}
       </p>

@@ -7,27 +7,41 @@ import { toLocal } from '@/lib/local'
 import { useForm } from '@/places/account/form'
 
 /** What somebody would be told at a moment, with the reasons; each leads to where it is changed. */
-const props = defineProps<{ sets: HoursSet[]; situations: Record<string, string> }>()
-const emit = defineEmits<{ go: [hoursId: number | null, place: string] }>()
+const props = defineProps<{
+  sets: HoursSet[]
+  situations: Record<string, string>
+  columns?: Schemas['DepartsOut'][]
+  languages?: Schemas['TongueOut'][]
+}>()
+const emit = defineEmits<{ go: [hoursId: number | null, place: string, about: string] }>()
 const { zone, now } = useClock()
 const { error, fields, busy, run } = useForm()
 const day = ref('')
 const time = ref('23:40')
 const hours = ref<number | null>(null)
 const away = ref(false)
+const column = ref('')
+const language = ref('')
 const found = ref<Schemas['ExplainedOut'] | null>(null)
 const today = () => toLocal(now.value.toISOString(), zone.value).slice(0, 10)
 
 const ask = () =>
   run(async () => {
     found.value = null
-    const which = hours.value ?? props.sets[0]?.id
-    found.value = await explain({ day: day.value || today(), time: time.value, free: !away.value, ...(which ? { hours_id: which } : {}) })
+    const which = column.value ? undefined : (hours.value ?? props.sets[0]?.id)
+    const more = { column: column.value, language: language.value }
+    found.value = await explain({
+      day: day.value || today(),
+      time: time.value,
+      free: !away.value,
+      ...more,
+      ...(which ? { hours_id: which } : {}),
+    })
   })
 /** Where a reason is changed: a set of hours, the promise, the replies. */
 function go(about: string) {
   const place = about.split('.')[0] ?? ''
-  emit('go', place === 'hours' ? (hours.value ?? props.sets[0]?.id ?? null) : null, place)
+  emit('go', place === 'hours' ? (hours.value ?? props.sets[0]?.id ?? null) : null, place, about)
 }
 const CHANGED = ['hours', 'promise', 'replies']
 </script>
@@ -43,7 +57,18 @@ const CHANGED = ['hours', 'promise', 'replies']
         /></label>
         <button class="btn" :disabled="busy">Look</button>
       </div>
-      <label v-if="sets.length > 1" class="grid text-sm text-ink-2"
+      <label v-if="columns?.length" class="grid text-sm text-ink-2"
+        >Where<select v-model="column" class="input">
+          <option value="">anywhere</option>
+          <option v-for="one in columns" :key="one.id" :value="one.id">{{ one.name }}</option>
+        </select></label
+      >
+      <label v-if="(languages?.length ?? 0) > 1" class="grid text-sm text-ink-2"
+        >Language<select v-model="language" class="input">
+          <option v-for="(one, at) in languages" :key="one.code" :value="at ? one.code : ''">{{ one.name }}</option>
+        </select></label
+      >
+      <label v-if="sets.length > 1 && !column" class="grid text-sm text-ink-2"
         >By which hours<select v-model="hours" class="input">
           <option v-for="(one, at) in sets" :key="one.id" :value="at ? one.id : null">{{ one.name }}</option>
         </select></label

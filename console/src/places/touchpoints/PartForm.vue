@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import ChannelsForm from './forms/ChannelsForm.vue'
 import FieldForm from './forms/FieldForm.vue'
 import MediaForm from './forms/MediaForm.vue'
 import OfferForm from './forms/OfferForm.vue'
@@ -51,6 +52,7 @@ const STYLES = { main: 'filled', plain: 'outlined' }
     <p v-else-if="part.kind === 'reply'" class="text-sm text-ink-2">
       Here visitors read when somebody answers, by your hours and your promise.
     </p>
+    <ChannelsForm v-else-if="part.kind === 'channels'" :part="part" @set="set" />
     <ToolForm v-else :part="part" :document="document" @set="set" />
 
     <div class="mt-1 grid gap-1 border-t border-line-2 pt-2">

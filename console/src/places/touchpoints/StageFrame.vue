@@ -40,7 +40,7 @@ const stay = {
   clicked: nothing,
   goal: nothing,
   open: nothing,
-  helped: nothing,
+  post: () => Promise.reject(new Error('nothing is sent from here')),
   extras: () => Promise.resolve(props.extras ?? {}),
 }
 const around = () => ({
@@ -50,6 +50,8 @@ const around = () => ({
   typed: null,
   keep: nothing,
   memo: () => null,
+  ways: () => props.extras?.channels ?? {},
+  id: '',
 })
 
 function typing(): boolean {

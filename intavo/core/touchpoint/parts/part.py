@@ -74,7 +74,7 @@ class Part_(Model):  # noqa: N801  # "Part" is the union of all kinds
         """The pictures and videos that it shows."""
         return iter(())
 
-    def channels(self) -> Iterator[str]:
+    def offers(self) -> Iterator[str]:
         """The ids of the channels that it offers; "all" for every one."""
         return (does.channel for does in self.clicks() if does.action == "channel" and does.channel)
 

@@ -143,6 +143,54 @@ INQUIRIES = (
         },
     ),
     Starter(
+        "reach", "Every way to reach us", "A button that opens all your channels, with what is said while you are closed.", "click",
+        {
+            "purpose": "message",
+            "stance": "button",
+            "steps": [
+                step(
+                    "ask",
+                    head("How would you like to reach us?", size="medium"),
+                    {"kind": "hours", "week": False},
+                    {"kind": "channels", "channels": "all", "as": "rows"},
+                    name="Ways",
+                )
+            ],
+            "look": {"width": 360},
+            "face": {"label": "Reach us", "sign": "message"},
+            "show": show({"after": 0}, days=None, answered=False),
+        },
+    ),
+    Starter(
+        "message-link", "Message us", "A button that opens one of your message links.", "click",
+        {
+            "purpose": "message",
+            "stance": "button",
+            "steps": [step("ask", head("Message us"), close(), name="Message")],
+            "face": {"label": "Message us", "sign": "message", "does": {"action": "channel", "goal": True}},
+            "show": show({"after": 0}, days=None, answered=False),
+        },
+    ),
+    Starter(
+        "find", "Find us", "Where you are, when you are open, and the way there.", "click",
+        {
+            "purpose": "message",
+            "stance": "card",
+            "leaving": {"outside": False},
+            "steps": [
+                step(
+                    "ask",
+                    head("Here is where you find us"),
+                    text("Write the way from the station or the car park here, in a sentence or two."),
+                    {"kind": "hours"},
+                    {"kind": "channels", "channels": "all", "as": "signs"},
+                    name="Find",
+                )
+            ],
+            "show": show({"read": 70}, days=7),
+        },
+    ),
+    Starter(
         "call", "A button to call", "One tap on a phone, and it rings at your counter.", "click",
         {
             "purpose": "call",

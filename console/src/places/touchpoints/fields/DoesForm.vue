@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import { useChannels } from '@/api/channels'
 import { useTouchpoints } from '@/api/touchpoints'
 import type { Does, TouchpointDocument } from '../types'
 import { ACTIONS } from '../words'
@@ -20,6 +21,11 @@ const steps = computed(() => ({
   ...Object.fromEntries(props.document.steps.map((one) => [one.id, one.name || one.id])),
 }))
 const touchpoints = computed(() => ({ '': 'choose one', ...Object.fromEntries((others.value ?? []).map((one) => [one.slug, one.name])) }))
+const { data: day } = useChannels()
+const channels = computed(() => ({
+  '': 'choose one',
+  ...Object.fromEntries((day.value?.channels ?? []).map((one) => [one.public_id, one.document.label])),
+}))
 const ADDRESS: Record<string, [string, string]> = {
   page: ['Address', 'a page of your site, or example.org'],
   mail: ['Mail address', 'you@your-business.example'],
@@ -59,6 +65,13 @@ const set = (patch: Partial<Does>) => emit('set', { ...props.does, ...patch })
       :value="does.touchpoint"
       :options="touchpoints"
       @set="set({ touchpoint: $event })"
+    />
+    <SelectBox
+      v-if="does.action === 'channel'"
+      label="Which channel"
+      :value="does.channel"
+      :options="channels"
+      @set="set({ channel: $event })"
     />
     <WordsBox
       v-if="does.action === 'spot'"

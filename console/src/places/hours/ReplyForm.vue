@@ -1,0 +1,68 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { putBackReply, saveReply, type Reply, type ReplyCell } from '@/api/hours'
+import { useForm } from '@/places/account/form'
+import RichBox from '@/places/touchpoints/fields/RichBox.vue'
+import { runsToHtml, type Run } from '@/places/touchpoints/fields/runs'
+import { useNotices } from '@/lib/notices'
+import { REPLY_SLOTS } from './words'
+
+/** One cell of the table: what is said there, and what its button says. */
+const props = defineProps<{ cell: ReplyCell; situation: string; language: string; name: string }>()
+const emit = defineEmits<{ changed: []; close: [] }>()
+const notices = useNotices()
+const { error, fields, busy, run } = useForm()
+const reply = ref(JSON.parse(JSON.stringify(props.cell.reply)) as Reply)
+/** What stood there before, to go back to. */
+async function was() {
+  const { cell, situation, language } = props
+  await (cell.own ? saveReply(situation, cell.column, language, cell.reply) : putBackReply(situation, cell.column, language))
+  emit('changed')
+}
+async function keep() {
+  await saveReply(props.situation, props.cell.column, props.language, reply.value)
+  emit('changed')
+  emit('close')
+  notices.say('Saved. Visitors are told it within a second.', { undo: was })
+}
+async function back() {
+  await putBackReply(props.situation, props.cell.column, props.language)
+  emit('changed')
+  emit('close')
+  notices.say('It inherits its words again.', { undo: was })
+}
+</script>
+
+<template>
+  <form class="sheet grid gap-2 p-4" novalidate :aria-label="`What is said: ${name}`" @submit.prevent="run(keep)">
+    <h2>{{ name }}</h2>
+    <label class="flex items-center gap-1.5"
+      ><input v-model="reply.hidden" type="checkbox" /> {{ cell.column ? 'hidden while so' : 'say nothing' }}</label
+    >
+    <template v-if="!reply.hidden">
+      <label class="grid text-sm text-ink-2"
+        >What the button says<input v-model="reply.button" class="input" maxlength="60" placeholder="as it is called"
+      /></label>
+      <p class="text-sm text-ink-2">Title</p>
+      <RichBox label="Title" plain :html="runsToHtml(reply.title)" :slots="REPLY_SLOTS" @runs="reply.title = $event as Run[]" />
+      <p class="text-sm text-ink-2">Text</p>
+      <RichBox label="Words" plain :html="runsToHtml(reply.text)" :slots="REPLY_SLOTS" @runs="reply.text = $event as Run[]" />
+      <label class="flex items-center gap-1.5"
+        ><input
+          type="checkbox"
+          :checked="reply.tone === 'quiet'"
+          @change="reply.tone = ($event.target as HTMLInputElement).checked ? 'quiet' : 'as-open'"
+        />
+        quietly, not in the look of being open</label
+      >
+    </template>
+    <p v-if="error" class="font-semibold text-rust" role="alert">{{ Object.values(fields)[0] ?? error.message }}</p>
+    <span class="flex flex-wrap gap-2">
+      <button class="btn btn-main" :disabled="busy">Save</button>
+      <button type="button" class="btn" @click="emit('close')">Cancel</button>
+      <button v-if="cell.own" type="button" class="btn" @click="run(back)">
+        {{ cell.column ? 'As everywhere' : 'The usual words' }}
+      </button>
+    </span>
+  </form>
+</template>

@@ -1,0 +1,52 @@
+import type { ChannelDocument } from '@/api/channels'
+
+export const KINDS: Record<string, string> = {
+  phone: 'Phone call',
+  text: 'Text message',
+  mail: 'Mail',
+  'message-link': 'Message link',
+  map: 'Place on a map',
+  page: 'Web page',
+  matrix: 'Matrix',
+  xmpp: 'XMPP',
+  sip: 'SIP call',
+}
+/** What each kind asks for. */
+export const HANDLES: Record<string, [string, string]> = {
+  phone: ['Number', '01632 960 123'],
+  text: ['Number', '07700 900123'],
+  mail: ['Mail address', 'you@your-business.example'],
+  'message-link': ['Your handle there', 'otterwick'],
+  map: ['Coordinates', '50.1234, -5.1234'],
+  page: ['Address', 'https://…'],
+  matrix: ['Address', '@you:example.org'],
+  xmpp: ['Address', 'you@example.org'],
+  sip: ['Address', 'you@example.org'],
+}
+export const ICONS: Record<string, string> = {
+  call: 'call',
+  write: 'write',
+  text: 'text',
+  chat: 'chat',
+  find: 'find',
+  visit: 'visit',
+  book: 'book',
+  pay: 'pay',
+  follow: 'follow',
+}
+const ICON_OF: Record<string, string> = {
+  phone: 'call', text: 'text', mail: 'write', 'message-link': 'chat', map: 'find', page: 'visit', matrix: 'chat', xmpp: 'chat', sip: 'call',
+} // prettier-ignore
+const LABELS: Record<string, string> = {
+  phone: 'Call us', text: 'Text us', mail: 'Write to us', 'message-link': 'Chat with us', map: 'Find us', page: 'Our page', matrix: 'Chat with us', xmpp: 'Chat with us', sip: 'Call us',
+} // prettier-ignore
+export const WITH_TEXT = ['text', 'mail', 'message-link', 'xmpp']
+export const LINK_SLOTS = { page_title: 'title of the page', page_address: 'address of the page', short_code: 'code of the touchpoint' }
+
+export function freshChannel(kind: string, handle: string, template: string | null): ChannelDocument {
+  return {
+    version: 1, kind, label: LABELS[kind] ?? 'Reach us', icon: ICON_OF[kind] ?? 'chat', colour: null, template, handle,
+    subject: [], text: [], people: [], pick: 'visitor', devices: ['desktop', 'phone'], hours: [], while_closed: 'say',
+    opens: 'new', goal: true, gateway: null,
+  } // prettier-ignore
+}

@@ -1,0 +1,15 @@
+export const SITUATIONS: Record<string, string> = {
+  open: 'Open',
+  'nobody-free': 'Open, nobody free',
+  'after-hours': 'After hours',
+  holiday: 'Holiday',
+}
+
+/** What can stand in what visitors are told. */
+export const REPLY_SLOTS = {
+  next_opening: 'when we open',
+  closing_time: 'when we close',
+  promise: 'when we answer',
+  back_at: 'when somebody is back',
+  day_name: 'name of the day',
+}

@@ -1,0 +1,1 @@
+"""Ways to reach the business."""

@@ -1,0 +1,102 @@
+"""How a channel is met at an instant: who can be reached through it, what is said, and until when that holds."""
+
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
+from datetime import datetime
+from itertools import pairwise
+
+from ..hours import AnyHours, either, is_open, next_closing, next_opening, open_stretches
+from ..presence import Presence, back_at, changes_at
+from ..replies import Cell, Promise, Reply, Situation, choose, fill, situation, slots
+from .model import Channel, ChannelPerson
+from .reach import ALWAYS, Sets, reachable
+
+
+@dataclass(frozen=True, slots=True)
+class Met:
+    """A channel as a visitor meets it. `until`: when the next change comes, None if none does."""
+
+    situation: Situation
+    hidden: bool
+    button: str
+    says: tuple[str, str] | None
+    people: tuple[tuple[ChannelPerson, bool], ...]
+    until: datetime | None
+
+
+def hours_of(channel: Channel, sets: Sets) -> AnyHours:
+    """The hours that a channel follows: open when any of its sets is, else the main ones."""
+    found = [sets[one] for one in channel.hours if one in sets]
+    return either(*found) if found else sets[None]
+
+
+def meet(
+    channel: Channel, id_: str, sets: Sets, at: datetime, members: Iterable[Presence] = (), *,
+    table: Mapping[Cell, Reply] | None = None, language: str = "en", business_language: str = "en",
+    promise: Promise | None = None, visitor_offset: int | None = None, as_if: Situation | None = None,
+) -> Met:  # fmt: skip
+    """A channel with the id `id_` at an aware instant. `sets` holds hours by their ids, the main ones under None.
+
+    `as_if` takes a situation for granted, for showing the owner what would be said.
+    """
+    everybody, replies = tuple(members), table or {}
+    away = {one.member for one in everybody if one.is_away(at)}
+    people = tuple((one, reachable(channel, one, sets, at, away)) for one in channel.people)
+    hours = hours_of(channel, sets)
+    now = as_if or _situation(channel, hours, at, people, everybody, away)
+    chosen = choose(replies, now, language, business_language, id_)
+    due = (promise or Promise(None)).due(hours, at)
+    words = slots(hours, at, hours.zone, due, visitor_offset, back_at(everybody, at, sets[None]))
+    closed = now is not Situation.OPEN
+    own = chosen.cell.channel == id_
+    hidden = chosen.reply.hidden or (closed and channel.while_closed == "hide")
+    told = not hidden and (own if not closed else channel.while_closed == "say")
+    return Met(
+        now, hidden, chosen.reply.button if own or closed else "",
+        (fill(chosen.reply.title, words), fill(chosen.reply.text, words)) if told else None,
+        people, _until(channel, hours, sets, at, everybody),
+    )  # fmt: skip
+
+
+def _situation(
+    channel: Channel, hours: AnyHours, at: datetime, people: tuple[tuple[ChannelPerson, bool], ...],
+    members: tuple[Presence, ...], away: set[int],
+) -> Situation:  # fmt: skip
+    if channel.kind in ALWAYS and not channel.hours and not channel.people:
+        return Situation.OPEN
+    if people:
+        free = any(can for _, can in people)
+        # Where the hours are open and nobody behind the channel is there, nobody is free.
+        return situation(hours, at, free)
+    return situation(hours, at, not members or any(one.member not in away for one in members))
+
+
+def _until(
+    channel: Channel, hours: AnyHours, sets: Sets, at: datetime, members: tuple[Presence, ...]
+) -> datetime | None:
+    own = [sets[one] for person in channel.people for one in person.hours if one in sets]
+    turns = [next_closing(one, at) if is_open(one, at) else next_opening(one, at) for one in (hours, *own)]
+    found = [one for one in (*turns, changes_at(members, at)) if one is not None]
+    return min(found, default=None)
+
+
+def reached(
+    channel: Channel, sets: Sets, start: datetime, end: datetime, members: Iterable[Presence] = ()
+) -> list[tuple[datetime, datetime]]:
+    """When anybody can be reached through a channel between two aware instants, by hours alone, in order."""
+    everybody = tuple(members)
+    usual = [one.usual for one in everybody if one.usual is not None]
+    own = [sets[one] for person in channel.people for one in person.hours if one in sets]
+    turns = {start, end}
+    for hours in (hours_of(channel, sets), *own, *usual):
+        for stretch in open_stretches(hours, start, end):
+            turns |= {stretch.start, stretch.end}
+    found: list[tuple[datetime, datetime]] = []
+    points = sorted(turns)
+    for begins, ends in pairwise(points):
+        away = {one.member for one in everybody if one.usual is not None and not is_open(one.usual, begins)}
+        people = channel.people or (None,)
+        if any(reachable(channel, one, sets, begins, away) for one in people):
+            last = found.pop() if found and found[-1][1] == begins else (begins, ends)
+            found.append((last[0], ends))
+    return found

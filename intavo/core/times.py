@@ -1,0 +1,21 @@
+"""Times that come in: aware, and near enough to be meant."""
+
+from datetime import UTC, datetime
+from typing import Annotated
+
+from pydantic import AfterValidator, AwareDatetime
+
+_FIRST, _LAST = datetime(1970, 1, 1, tzinfo=UTC), datetime(2200, 1, 1, tzinfo=UTC)
+
+
+def _near(at: datetime) -> datetime:
+    try:
+        held = _FIRST <= at.astimezone(UTC) <= _LAST
+    except OverflowError:
+        held = False
+    if not held:
+        raise ValueError("This is too far off.")
+    return at
+
+
+Moment = Annotated[AwareDatetime, AfterValidator(_near)]

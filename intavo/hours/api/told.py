@@ -1,0 +1,281 @@
+"""The console's API on what visitors are told: the table of replies, and what somebody would see."""
+
+from collections import Counter
+from datetime import date, datetime
+from typing import Any
+
+from ninja import Schema, Status
+
+from intavo.accounts.actor import Refused
+from intavo.accounts.auth import MemberRequest
+from intavo.accounts.models import Business
+from intavo.accounts.queries import business_of
+from intavo.core.hours import (
+    AnyHours,
+    OpeningHours,
+    either,
+    instant_on,
+    minutes_of,
+    read_clock,
+)
+from intavo.core.places import languages
+from intavo.core.presence import back_at
+from intavo.core.replies import (
+    Cell,
+    Chosen,
+    Promise,
+    Reply,
+    Situation,
+    Slot,
+    choose,
+    explain,
+    fill,
+    holiday_name,
+    next_moment_of,
+    situation,
+    slots,
+)
+from intavo.project import clock
+
+from ..actions import (
+    reset_reply,
+    set_replies,
+)
+from ..effects import Columns, columns_asked
+from ..queries import all_sets, anybody_free, main_hours, own_hours, presences, replies
+from .router import router
+
+
+class ToldOut(Schema):
+    situation: str
+    title: str
+    text: str
+    in_effect: bool
+    comes: bool
+    own: bool
+    reply: dict[str, Any]
+
+
+class ToldReasonOut(Schema):
+    words: str
+    about: str
+
+
+class ExplainedOut(Schema):
+    at: datetime
+    situation: str
+    title: str
+    text: str
+    hidden: bool
+    due: datetime | None
+    promise: str
+    reasons: list[ToldReasonOut]
+
+
+class ReplyIn(Schema):
+    reply: dict[str, Any]
+    column: str = ""
+    language: str = ""
+
+
+class ReplyCellOut(Schema):
+    column: str
+    own: bool
+    from_column: str
+    from_language: str
+    title: str
+    text: str
+    button: str
+    hidden: bool
+    reply: dict[str, Any]
+
+
+class ReplyRowOut(Schema):
+    situation: str
+    in_effect: bool
+    comes: bool
+    cells: list[ReplyCellOut]
+
+
+class TongueOut(Schema):
+    code: str
+    name: str
+    written: int
+
+
+class DepartsOut(Schema):
+    id: str
+    name: str
+    kind: str
+    departs: bool
+
+
+class TableOut(Schema):
+    language: str
+    own_language: str
+    languages: list[TongueOut]
+    columns: list[DepartsOut]
+    rows: list[ReplyRowOut]
+
+
+@router.get("/hours/explain", response=ExplainedOut)
+def what_would_they_see(
+    request: MemberRequest,
+    day: date,
+    time: str,
+    hours_id: int | None = None,
+    free: bool = True,
+    offset: int | None = None,
+    column: str = "",
+    language: str = "",
+) -> ExplainedOut:
+    """What somebody would be told at a time on the hours' own clock, and why; `offset` is the visitor's from UTC.
+
+    `column` is a channel or touchpoint, which brings its own hours; "" is everywhere.
+    """
+    business = business_of(request.auth)
+    hours = _followed(business, hours_id, column)
+    at = _on_the_clock(hours, day, time)
+    if offset is not None and abs(offset) > _MOST_OFFSET:
+        raise Refused(("offset", "No clock is that far off."))
+    found = explain(
+        hours, at, somebody_free=free, table=replies(business.pk), language=language or business.language,
+        business_language=business.language, promise=Promise.of_minutes(business.promise_minutes),
+        visitor_offset=offset, channel=column or None, back=back_at(presences(business.pk), at, hours),
+    )  # fmt: skip
+    return ExplainedOut(
+        at=at, situation=found.situation.value, title=found.title, text=found.text, hidden=found.reply.hidden,
+        due=found.due, promise=found.words["promise"],
+        reasons=[ToldReasonOut(words=one.words, about=one.about) for one in found.reasons],
+    )  # fmt: skip
+
+
+_MOST_OFFSET = 15 * 60  # minutes
+
+
+def _followed(business: Business, hours_id: int | None, column: str) -> AnyHours:
+    """The hours that apply: a set that is named, a column's own, or the main ones."""
+    if hours_id is not None:
+        return own_hours(business.pk, hours_id).value
+    sets = all_sets(business.pk)
+    if not column:
+        return sets[None]
+    asked = Columns(business.pk)
+    columns_asked.tell(asked)
+    found = next((one for one in asked.found if one.id == column), None)
+    if found is None:
+        raise Refused(("column", "There is no such channel or touchpoint."))
+    own = [sets[one] for one in found.hours if one in sets]
+    return either(*own) if own else sets[None]
+
+
+def _on_the_clock(value: AnyHours, day: date, time: str) -> datetime:
+    """A time as people type it on a day of these hours' zone; Refused by its field."""
+    try:
+        clock_time = read_clock(time)
+    except ValueError as error:
+        raise Refused(("time", str(error))) from error
+    if abs(day.year - clock.now().year) > _MOST_YEARS:
+        raise Refused(("day", "This day is too far off."))
+    return instant_on(value.zone, day, minutes_of(clock_time))
+
+
+_MOST_YEARS = 100
+
+
+def told(business: Business, value: OpeningHours) -> list[ToldOut]:
+    """What is said in each situation, as it will read when the situation comes next.
+
+    Where it does not come within 400 days, no date would be true: slots are then named instead of filled.
+    """
+    at, table = clock.now(), replies(business.pk)
+    now = situation(value, at, anybody_free(business.pk, at))
+    found = []
+    for one in Situation:
+        comes, words = _words_in(business, value, one, now, at)
+        chosen = choose(table, one, business.language, business.language)
+        reply = chosen.reply
+        told = ToldOut(
+            situation=one.value, title=fill(reply.title, words), text=fill(reply.text, words), in_effect=one is now,
+            comes=comes, own=chosen.cell in table, reply=reply.model_dump(mode="json"),
+        )  # fmt: skip
+        found.append(told)
+    return found
+
+
+def _words_in(
+    business: Business, value: OpeningHours, one: Situation, now: Situation, at: datetime
+) -> tuple[bool, dict[Slot, str]]:
+    """Whether a situation comes within 400 days, and the words for slots as they will be then."""
+    then = at if one is now else next_moment_of(one, value, at)
+    if one is not now and one is Situation.HOLIDAY and holiday_name(value, then) is None:
+        return False, _NAMED
+    due = Promise.of_minutes(business.promise_minutes).due(value, then)
+    return True, slots(value, then, value.zone, due, back=back_at(presences(business.pk), then, value))
+
+
+_NAMED: dict[Slot, str] = {
+    "next_opening": "(when you open again)", "closing_time": "(when you close)", "day_name": "(name of the day)",
+    "promise": "(when you answer)", "back_at": "(when somebody is back)", "first_name": "(their first name)",
+}  # fmt: skip
+
+
+@router.get("/replies", response=TableOut)
+def reply_table(request: MemberRequest, language: str = "") -> TableOut:
+    """The table of replies in one language: what is written, what is inherited from where, and what is in effect."""
+    business, at = business_of(request.auth), clock.now()
+    tongue = language.split("-")[0].lower() if language else business.language
+    if tongue not in languages():
+        raise Refused(("language", f"“{language[:20]}” is no language that is known."))
+    value, table = main_hours(business.pk).value, replies(business.pk)
+    asked = Columns(business.pk)
+    columns_asked.tell(asked)
+    departing = {cell.channel for cell in table}
+    columns = [DepartsOut(id=o.id, name=o.name, kind=o.kind, departs=o.id in departing) for o in asked.found]
+    shown = ["", *(one.id for one in columns if one.departs)]
+    now = situation(value, at, anybody_free(business.pk, at))
+    written = Counter(cell.language for cell in table)
+    spoken = sorted({business.language, tongue, *written}, key=lambda one: (one != business.language, one))
+    return TableOut(
+        language=tongue, own_language=business.language,
+        languages=[TongueOut(code=o, name=languages().get(o, o), written=written[o]) for o in spoken],
+        columns=columns, rows=[_row(business, value, one, now, tongue, shown, table, at) for one in Situation],
+    )  # fmt: skip
+
+
+def _row(
+    business: Business, value: OpeningHours, one: Situation, now: Situation, tongue: str, columns: list[str],
+    table: dict[Cell, Reply], at: datetime,
+) -> ReplyRowOut:  # fmt: skip
+    comes, words = _words_in(business, value, one, now, at)
+    return ReplyRowOut(
+        situation=one.value, in_effect=one is now, comes=comes,
+        cells=[
+            _cell(choose(table, one, tongue, business.language, each or None), each, tongue, table, words)
+            for each in columns
+        ],
+    )  # fmt: skip
+
+
+def _cell(chosen: Chosen, column: str, tongue: str, table: dict[Cell, Reply], words: dict[Slot, str]) -> ReplyCellOut:
+    reply, cell = chosen.reply, chosen.cell
+    return ReplyCellOut(
+        column=column, own=cell in table and (cell.channel or "") == column and cell.language == tongue,
+        from_column=cell.channel or "", from_language=cell.language if cell in table else "",
+        title=fill(reply.title, words), text=fill(reply.text, words), button=reply.button, hidden=reply.hidden,
+        reply=reply.model_dump(mode="json"),
+    )  # fmt: skip
+
+
+@router.put("/replies/{situation}", response={204: None})
+def change_reply(request: MemberRequest, situation: str, body: ReplyIn) -> Status[None]:
+    """Say what visitors are told in a situation: everywhere or in a column, in a language."""
+    set_replies(request.auth, situation=situation, reply=body.reply, column=body.column, language=body.language)
+    return Status(204, None)
+
+
+@router.delete("/replies/{situation}", response={204: None})
+def put_back(request: MemberRequest, situation: str, column: str = "", language: str = "") -> Status[None]:
+    """Empty a cell, which then inherits."""
+    reset_reply(request.auth, situation=situation, column=column, language=language)
+    return Status(204, None)
