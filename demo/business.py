@@ -10,6 +10,9 @@ PASSWORD = "paddle-demo"  # noqa: S105  # printed by the demo, and nowhere else 
 NAME = "Otterwick Paddle Hire"
 MAIL_ADDRESS = "hello@otterwick.example"
 TIMEZONE, REGION = "Europe/London", "GB"
+# The made-up messaging service's way in and out; they open nothing but the demo's own stand-in.
+WHERRY_KEY, WHERRY_BEARER = "0tterwickwherry1", "wherry-demo"
+WHERRY_SECRET = "whsec_b3R0ZXJ3aWNrIHdoZXJyeSBkZW1vIQ=="  # noqa: S105
 HOSTS = ["otterwick.localhost", "otterwick.example"]
 
 _WEEKDAYS = ("mon", "tue", "wed", "thu", "fri")
@@ -73,8 +76,8 @@ REPLIES_CY: dict[str, dict[str, Any]] = {
 CHANNELS: tuple[dict[str, Any], ...] = (
     {"kind": "phone", "label": "Call us", "handle": "01632 960123", "hours": ["Phone line"], "while_closed": "say",
      "goal": True},
-    {"kind": "message-link", "label": "Harbour chat", "template": "http://wherry.localhost:8403/to/{handle}{?text}",
-     "handle": "otterwick", "text": ["Hello, I am looking at ", {"slot": "page_title"}, ". "],
+    {"kind": "message-link", "label": "Harbour chat", "template": "{wherry}/to/{handle}{?text}",
+     "handle": "otterwick", "text": ["Hello, I am looking at ", {"slot": "page_title"}, ". ", {"slot": "short_code"}],
      "hours": ["Boathouse", "Night paddles"], "while_closed": "say", "goal": True, "pick": "visitor",
      "people": [{"name": "Jory", "words": "trips and tides", "handle": "jory", "member": "Jory Tregenza"},
                 {"name": "Sable", "words": "lessons", "handle": "sable", "hours": ["Phone line"], "member": "Sable Okonjo"}]},

@@ -1,6 +1,7 @@
 """Loads the demo business through the same actions as everybody's; times are relative to now."""
 
 import json
+import os
 import random
 import secrets
 from datetime import date, datetime, timedelta
@@ -15,6 +16,7 @@ from intavo.accounts.actions import add_member, change_business, found_business
 from intavo.accounts.actor import Actor
 from intavo.accounts.models import User
 from intavo.accounts.queries import members
+from intavo.accounts.secrets import sealed
 from intavo.channels.actions import add_channel
 from intavo.core.followup import Outcome, State
 from intavo.core.hours import OpeningHours, add_open_time, open_stretches
@@ -34,6 +36,8 @@ from intavo.project import clock
 from intavo.results.models import HourlyTally
 from intavo.sites.actions import PageSeen, add_site, count_pages, count_sources, set_house, set_rules
 from intavo.sites.models import Site
+from intavo.talks.gateways import add_gateway
+from intavo.talks.models import Gateway
 from intavo.touchpoints.actions import add_asset, add_codes, keep_question, make, save_draft, turn_off, turn_on
 from intavo.touchpoints.live import LiveSite, live_site
 from intavo.touchpoints.models import Touchpoint
@@ -44,6 +48,7 @@ from . import touchpoints as t
 from .people import everybody
 
 PEOPLE = 258
+WHERRY = os.environ.get("INTAVO_WHERRY", "http://wherry.localhost:8403")
 QUESTIONS = (
     "Do you hire wetsuits for children of 9?", "Is the sunrise trip on if it rains?", "Can I bring my dog in a double?",
     "Do you sell vouchers?", "How deep is the water by the slip at low tide?", "Is there parking for a small coach?",
@@ -125,8 +130,14 @@ def _channels(owner: Actor) -> None:
     sets = {row.name: row.pk for row in kept_sets(owner.business_id)}
     people = {row.user.name: row.pk for row in members(owner)}
     ids: dict[str, str] = {}
+    gateway, _ = add_gateway(owner, name="Wherry", address=WHERRY, bearer=b.WHERRY_BEARER)
+    Gateway.objects.filter(pk=gateway.pk).update(key=b.WHERRY_KEY, secret=sealed(b.WHERRY_SECRET))
     for wanted in b.CHANNELS:
         document = wanted | {"hours": [sets[name] for name in wanted.get("hours", ())]}
+        if "template" in wanted:
+            document["template"] = wanted["template"].replace("{wherry}", WHERRY)
+        if wanted["kind"] == "message-link":
+            document["gateway"] = gateway.pk
         document["people"] = [
             one | {"hours": [sets[name] for name in one.get("hours", ())], "member": people.get(one.get("member"))}
             for one in wanted.get("people", ())
@@ -163,6 +174,7 @@ def _touchpoints(owner: Actor) -> dict[str, Touchpoint]:
         ("groups", "Group booking", t.GROUPS), ("parting", "Parting card", t.PARTING), ("hire", "Hire question", t.HIRE),
         ("question", "Boathouse question", t.QUESTION), ("winter", "Winter hire", t.winter(night.public_id, _first_of_next_month())),
         ("call-back", "Call me back", t.CALL_BACK), ("call", "Call the boathouse", t.CALL), ("reach", "Contact menu", t.REACH),
+        ("talk", "Talk to the boathouse", t.TALK),
     )  # fmt: skip
     found = {key: _touchpoint(owner, name, document) for key, name, document in wanted}
     add_codes(owner, touchpoint_id=found["parting"].pk, text="\n".join(f"PADDLE-{1000 + 37 * n}" for n in range(60)))

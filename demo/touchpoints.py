@@ -218,6 +218,29 @@ REACH: Document = numbered(
     }
 )  # fmt: skip
 
+TALK: Document = numbered(
+    {
+        "purpose": "message",
+        "stance": "button",
+        "steps": [step("ask", head("Talk to the boathouse", size="medium"), {"kind": "talk", "hint": "Write to us", "script": {
+            "start": "hello",
+            "turns": [
+                {"id": "hello", "says": [["Hello, you have reached the boathouse. What is it about?"]], "choices": [
+                    {"id": "c1", "label": "Change a booking", "tags": ["booking"], "next": "which"},
+                    {"id": "c2", "label": "Opening hours", "says": [["We are open till ", slot("closing_time"), "."]]},
+                    {"id": "c3", "label": "Something else", "next": "hand"}]},
+                {"id": "which", "says": [["Which day is it?"]], "asks": "text", "next": "mail"},
+                {"id": "mail", "says": [["Where can we reach you, should you leave the page?"]], "asks": "email",
+                 "next": "hand", "may_skip": True},
+                {"id": "hand", "says": [["Thank you. One of us answers ", slot("promise"), "."]], "hands_over": True},
+            ]}}, name="Talk")],
+        "look": {"width": 380},
+        "face": {"label": "Talk to us", "sign": "message"},
+        "show": show({"after": 0}, days=None, answered=False, pages=_pages(("exact", "/lessons"))),
+        "after": {"follow_up": True},
+    }
+)  # fmt: skip
+
 CALL: Document = numbered(
     {
         "purpose": "call",

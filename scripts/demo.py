@@ -25,6 +25,7 @@ def words(stack: Stack) -> str:
     Sign in     morwenna@otterwick.example   paddle-demo
     Demo site   {stack.site_url}
     Mail        {stack.mail_url}   (every mail that Intavo sends)
+    Wherry      {stack.wherry_url}/to/otterwick   (a made-up messaging service)
 
   Ctrl C stops everything.
 """

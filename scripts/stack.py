@@ -14,6 +14,8 @@ from dataclasses import dataclass, field
 from pathlib import Path
 from urllib.error import URLError
 
+from demo.business import WHERRY_BEARER, WHERRY_KEY, WHERRY_SECRET
+
 from .cluster import ROOT, free_port
 
 BIN = ROOT / ".venv" / "bin"
@@ -63,12 +65,13 @@ class Ports:
     site: int
     mail: int
     smtp: int
+    wherry: int
 
     @classmethod
     def free_from(cls, base: int) -> "Ports":
         """The standard ports counted from `base`, or the next free ones."""
         taken: list[int] = []
-        for wanted in (base, base + 1, base + 2, base + 25):
+        for wanted in (base, base + 1, base + 2, base + 25, base + 3):
             port = free_port(wanted)
             while port in taken:
                 port = free_port(port + 1)
@@ -102,13 +105,19 @@ class Stack:
         """Where the mail stand-in shows its mails."""
         return f"http://127.0.0.1:{self.ports.mail}"
 
+    @property
+    def wherry_url(self) -> str:
+        """Where the messaging stand-in is."""
+        return f"http://wherry.localhost:{self.ports.wherry}"
+
     def environment(self) -> dict[str, str]:
         """What every part finds in its environment."""
         return {
             **os.environ, "PYTHONPATH": str(ROOT), "PYTHONUNBUFFERED": "1",
             "DJANGO_SETTINGS_MODULE": "intavo.project.settings", "DATABASE_URL": self.database,
             "INTAVO_SECRET_KEY": secret_key(), "INTAVO_BASE_URL": self.base_url,
-            "INTAVO_MAIL_URL": f"smtp://127.0.0.1:{self.ports.smtp}", **self.env,
+            "INTAVO_MAIL_URL": f"smtp://127.0.0.1:{self.ports.smtp}", "INTAVO_WHERRY": self.wherry_url,
+            "INTAVO_LOCAL_GATEWAYS": "wherry.localhost", **self.env,
         }  # fmt: skip
 
     def manage(self, *words: str) -> None:
@@ -146,6 +155,15 @@ class Stack:
         self.launch(
             "demo site", python, "-m", "demo.serve", "--port", str(self.ports.site), "--intavo", self.base_url,
         )  # fmt: skip
+        self.start_wherry()
+
+    def start_wherry(self) -> None:
+        """Start the messaging stand-in."""
+        self.launch(
+            "messaging stand-in", str(BIN / "python"), "-m", "intavo.standins.wherry", "--port", str(self.ports.wherry),
+            "--keep", str(RUN / f"wherry-{self.ports.wherry}"), "--call", f"{self.base_url}/g/{WHERRY_KEY}",
+            "--secret", WHERRY_SECRET, "--bearer", WHERRY_BEARER,
+        )  # fmt: skip
 
     def start(self) -> None:
         """Start every part and wait until all are up."""
@@ -155,6 +173,7 @@ class Stack:
         self.wait(f"{self.base_url}/healthz")
         self.wait(f"{self.mail_url}/")
         self.wait(f"http://127.0.0.1:{self.ports.site}/")
+        self.wait(f"http://127.0.0.1:{self.ports.wherry}/")
 
     def wait(self, url: str, seconds: float = 60) -> None:
         """Wait until an address answers 200; RuntimeError if a part ends or it takes too long."""

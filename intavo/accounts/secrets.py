@@ -25,3 +25,13 @@ class SealedAdapter(DefaultMFAAdapter):  # type: ignore[misc]  # allauth ships n
     def decrypt(self, encrypted_text: str) -> str:
         """Opened again."""
         return _seal().decrypt(encrypted_text.encode()).decode()
+
+
+def sealed(text: str) -> str:
+    """A secret as it is kept: sealed with the server's own."""
+    return _seal().encrypt(text.encode()).decode()
+
+
+def unsealed(text: str) -> str:
+    """A kept secret, opened again."""
+    return _seal().decrypt(text.encode()).decode()

@@ -16,6 +16,7 @@ class Kind(StrEnum):
     INQUIRY = "inquiry"
     CALL_BACK = "call-back"
     FEEDBACK = "feedback"
+    MESSAGE = "message"
 
 
 class State(StrEnum):

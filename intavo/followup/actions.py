@@ -10,11 +10,9 @@ from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.models import Business
 from intavo.accounts.rows import insert
 from intavo.core import followup as rules
-from intavo.core.people import email_address
 from intavo.core.rights import Right
-from intavo.mail import actions as mail
 from intavo.people.actions import add_event
-from intavo.people.models import Address
+from intavo.people.ways import To, ways_to
 from intavo.project import clock
 
 from .models import FollowUp, PromiseCounted
@@ -149,36 +147,38 @@ def _answered_since(row: FollowUp, since: datetime) -> bool:
 
 def answer(
     actor: Actor, *, followup_id: int, text: str, key: str, then: str, until: datetime | None = None,
-    outcome: rules.Outcome = rules.Outcome.ANSWERED,
+    outcome: rules.Outcome = rules.Outcome.ANSWERED, way: str = "",
 ) -> FollowUp:  # fmt: skip
-    """Answer by mail, and then: "wait" for them, "finish", "remind" at `until`, or "keep" it for us.
+    """Answer, by the way named or the nearest; then "wait" for them, "finish", "remind" at `until`, or "keep" it.
 
-    The same `key` again sends nothing more. Refused if there is no text or no email address.
+    The same `key` again sends nothing more. Refused if there is no text, or no way to reach them.
     """
     actor.needs(Right.FOLLOW_UP)
     if not text.strip():
         raise Refused(("text", "Please write an answer first."))
     change = _after_answer(then, until, outcome)
-    mail_key = f"answer-{followup_id}-{key}"
-    if mail.is_queued(business_id=actor.business_id, key=mail_key):
-        return FollowUp.objects.get(pk=followup_id, business_id=actor.business_id)
+    known = FollowUp.objects.select_related("business").get(pk=followup_id, business_id=actor.business_id)
+    whom = to_of(known, actor.member_id)
+    ways = [one for one in ways_to(whom) if way in {"", one.key}]
+    if not ways:
+        raise Refused(("text", "This person left no email address, so an answer cannot be mailed."))
+    if ways[0].sent(whom, key):
+        return known
     with transaction.atomic():
         row = _open_row(actor, followup_id)
-        address = row.person.addresses.filter(kind=Address.EMAIL).first()
-        if address is None:
-            raise Refused(("text", "This person left no email address, so an answer cannot be mailed."))
-        business = Business.objects.get(pk=actor.business_id)
-        sent = mail.queue(
-            business, to=email_address(address.shown), subject=_subject(row, business), text=text.strip(),
-            key=mail_key,
-        )  # fmt: skip
-        row.thread = row.thread or sent.message_id
+        gone = ways[0].send(whom, text.strip(), key)
+        row.thread = row.thread or gone.thread
         row.save(update_fields=["thread"])
         add_event(
             actor, person_id=row.person_id, at=clock.now(), kind="answered",
-            data={"followup": row.pk, "text": text.strip(), "mail": sent.id},
+            data={"followup": row.pk, "text": text.strip(), "way": ways[0].key, **gone.data},
         )  # fmt: skip
         return _work(actor, followup_id, "" if then == "keep" else _EVENT[then], change, **_about(then, until, outcome))
+
+
+def to_of(row: FollowUp, member_id: int | None = None) -> To:
+    """Whom an answer to a follow-up goes to."""
+    return To(row.business_id, row.person_id, row.pk, member_id, _subject(row, row.business), row.thread)
 
 
 _EVENT = {"wait": "waiting", "finish": "finished", "remind": "put off"}
@@ -203,6 +203,8 @@ def _after_answer(then: str, until: datetime | None, outcome: rules.Outcome) -> 
 
 
 def _subject(row: FollowUp, business: Business) -> str:
+    if row.kind == rules.Kind.MESSAGE.value:
+        return f"Re: your message to {business.name}"
     if row.kind == rules.Kind.INQUIRY.value:
         return f"Re: your question to {business.name}"
     return f"From {business.name}"

@@ -10,8 +10,9 @@ from intavo.accounts.actor import Refused
 from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.core import followup as rules
 from intavo.hours.queries import main_hours
-from intavo.people.models import Address
+from intavo.people.models import Address, TimelineEvent
 from intavo.people.queries import same_phone, search, timeline
+from intavo.people.ways import way_called, ways_to
 from intavo.project import clock
 
 from . import actions
@@ -86,6 +87,7 @@ class EventOut(Schema):
     kind: str
     by: str
     data: dict[str, Any]
+    receipt: str
 
 
 class PerhapsOut(Schema):
@@ -94,10 +96,16 @@ class PerhapsOut(Schema):
     why: str
 
 
+class WayOut(Schema):
+    key: str
+    words: str
+
+
 class OneOut(ItemOut):
     name: str
     addresses: list[AddressOut]
     can_mail: bool
+    ways: list[WayOut]
     timeline: list[EventOut]
     perhaps_same: list[PerhapsOut]
     next_opening: datetime | None
@@ -110,6 +118,7 @@ class AnswerIn(Schema):
     then: Literal["wait", "finish", "remind", "keep"] = "wait"
     until: datetime | None = None
     outcome: rules.Outcome = rules.Outcome.ANSWERED
+    way: str = ""
 
 
 class PutOffIn(Schema):
@@ -149,6 +158,7 @@ class DayOut(Schema):
     made_not_on: int
     changed_since_live: int
     ended: int
+    gateways_away: list[str]
 
 
 class FoundOut(Schema):
@@ -213,8 +223,16 @@ def follow_ups(request: MemberRequest, after: str = "") -> ListOut:
 
 
 def _row(request: MemberRequest, followup_id: int) -> FollowUp:
-    rows = FollowUp.objects.select_related("person", "touchpoint").prefetch_related("person__addresses")
+    rows = FollowUp.objects.select_related("person", "touchpoint", "business").prefetch_related("person__addresses")
     return rows.get(pk=followup_id, business_id=request.auth.business_id)
+
+
+def _receipt(event: TimelineEvent) -> str:
+    """What became of an answer, in words of the way that it went."""
+    if event.kind != "answered":
+        return ""
+    way = way_called(event.data.get("way", "mail"))
+    return way.receipt(event.data) if way else ""
 
 
 def _one(request: MemberRequest, followup_id: int) -> OneOut:
@@ -224,13 +242,16 @@ def _one(request: MemberRequest, followup_id: int) -> OneOut:
     [item] = placed([row], hours, ruler)
     addresses = list(row.person.addresses.all())
     events = [
-        EventOut(id=e.pk, at=e.at, kind=e.kind, by=e.member.user.name if e.member else "", data=e.data)
+        EventOut(
+            id=e.pk, at=e.at, kind=e.kind, by=e.member.user.name if e.member else "", data=e.data, receipt=_receipt(e)
+        )
         for e in timeline(request.auth, row.person_id)
     ]
     return OneOut(
         **_item(item), name=row.person.name, timeline=events, outcome=row.outcome,
         addresses=[AddressOut(kind=one.kind, shown=one.shown) for one in addresses],
         can_mail=any(one.kind == Address.EMAIL for one in addresses),
+        ways=[WayOut(key=one.key, words=one.words) for one in ways_to(actions.to_of(row))],
         perhaps_same=[
             PerhapsOut(id=one.pk, name=one.name or "somebody without a name", why="the same phone number")
             for one in same_phone(request.auth, row.person)
@@ -250,7 +271,7 @@ def answer(request: MemberRequest, followup_id: int, body: AnswerIn) -> OneOut:
     """Answer by mail, and then wait, finish, be reminded, or keep it."""
     actions.answer(
         request.auth, followup_id=followup_id, text=body.text, key=body.key, then=body.then, until=body.until,
-        outcome=body.outcome,
+        outcome=body.outcome, way=body.way,
     )  # fmt: skip
     return _one(request, followup_id)
 
@@ -313,6 +334,7 @@ def day(request: MemberRequest) -> DayOut:
         at=line.at, timezone=line.timezone, start=line.start, end=line.end, situation=line.situation.value,
         until=line.until, after_reply=line.after_reply, late=line.late, before_closing=line.before_closing,
         made_not_on=line.made_not_on, changed_since_live=line.changed_since_live, ended=line.ended,
+        gateways_away=line.away,
         stretches=[StretchOut(start=s.start, end=s.end, reason=s.reason, label=s.label) for s in line.stretches],
         marks=[MarkOut(id=m.id, name=m.name, due=m.due, lane=m.lane) for m in line.marks],
     )  # fmt: skip

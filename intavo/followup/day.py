@@ -13,6 +13,7 @@ from intavo.core.say import moment_words
 from intavo.hours.queries import anybody_free, main_hours, replies
 from intavo.touchpoints.queries import waiting
 
+from .effects import Away, services_away
 from .queries import due_marks
 
 
@@ -44,6 +45,7 @@ class DayLine:
     made_not_on: int
     changed_since_live: int
     ended: int
+    away: list[str]
 
 
 def day_line(actor: Actor, at: datetime) -> DayLine:
@@ -64,12 +66,15 @@ def day_line(actor: Actor, at: datetime) -> DayLine:
     due_now = due_marks(actor, at, ruler.closes or end)
     marks = [Mark(id_, name, due, ruler.lane(due, late_from)) for id_, name, due, late_from in due_now]
     waits = waiting(actor, at)
+    asked = Away(actor.business_id)
+    services_away.tell(asked)
     return DayLine(
         at=at, timezone=hours.timezone, start=start, end=end, situation=now, until=_until(ruler, at, hours.zone),
         after_reply=fill(told.reply.text, words), stretches=stretches, marks=marks,
         late=sum(mark.lane is rules.Lane.LATE for mark in marks),
         before_closing=sum(mark.lane is rules.Lane.BEFORE_CLOSING for mark in marks),
         made_not_on=waits.not_on, changed_since_live=waits.changed, ended=waits.ended,
+        away=asked.names,
     )  # fmt: skip
 
 

@@ -4,6 +4,10 @@ from django.apps import AppConfig
 
 
 class MailConfig(AppConfig):
-    """Name of the app."""
+    """Name of the app; mail is one of the ways to reach somebody from the start."""
 
     name = "intavo.mail"
+
+    def ready(self) -> None:
+        """Join the ways to reach somebody."""
+        from . import way  # noqa: F401  # registers itself

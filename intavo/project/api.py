@@ -15,11 +15,12 @@ from intavo.followup.api import router as followup
 from intavo.hours.api import router as hours
 from intavo.intake.api import router as intake
 from intavo.sites.api import router as sites
+from intavo.talks.api import router as talks
 from intavo.touchpoints.api import router as touchpoints
 from intavo.visitor.api import router as visitor
 
 api = NinjaAPI(title="Intavo", version="1", urls_namespace="api", docs_url=None)
-for one in (accounts, sites, hours, channels, touchpoints, followup, intake, visitor):
+for one in (accounts, sites, hours, channels, touchpoints, followup, talks, intake, visitor):
     api.add_router("", one)
 
 

@@ -15,6 +15,8 @@ BASE_URL = env.str("INTAVO_BASE_URL", "http://127.0.0.1:8400").rstrip("/")
 TLS = BASE_URL.startswith("https://")
 ALLOWED_HOSTS = env.list("INTAVO_ALLOWED_HOSTS", default=["127.0.0.1", "localhost"])
 CSRF_TRUSTED_ORIGINS = [BASE_URL]
+# Hosts of this machine or network that a gateway may stand on: the stand-in's, and none in earnest.
+LOCAL_GATEWAYS = env.list("INTAVO_LOCAL_GATEWAYS", default=[])
 TRUSTED_PROXIES = env.list("INTAVO_TRUSTED_PROXIES", default=[])
 
 INSTALLED_APPS = [
@@ -40,6 +42,7 @@ INSTALLED_APPS = [
     "intavo.followup",
     "intavo.intake",
     "intavo.results",
+    "intavo.talks",
     "intavo.visitor",
     "intavo.project",
 ]

@@ -4,7 +4,7 @@ import hashlib
 import hmac
 import time
 from collections.abc import Callable
-from functools import wraps
+from functools import partial, wraps
 from typing import TypeVar
 
 from django.conf import settings
@@ -26,7 +26,7 @@ from .limits import Window
 MOST_BYTES = 64 * 1024
 _STRANGER_AGAIN = 60.0
 _strangers: dict[tuple[int, str], float] = {}
-View = Callable[[HttpRequest, LiveSite, bytes], HttpResponse]
+View = Callable[..., HttpResponse]
 M = TypeVar("M", bound=BaseModel)
 
 
@@ -66,10 +66,10 @@ def visitor_view(method: str, window: Window | None = None) -> Callable[[View], 
     def decorate(view: View) -> Callable[..., HttpResponse]:
         @csrf_exempt
         @wraps(view)
-        def answer(request: HttpRequest, key: str) -> HttpResponse:
+        def answer(request: HttpRequest, key: str, **more: str) -> HttpResponse:
             body = _body(request)
             site = None if len(key) > 40 else live_site(key)
-            response = _answer(request, site, body, method, window, view)
+            response = _answer(request, site, body, method, window, partial(view, **more) if more else view)
             return _with_origin(request, response, site)
 
         return answer

@@ -2,7 +2,7 @@
 
 from django.urls import path, re_path
 
-from . import confirming, frame, hosted, links, media, views
+from . import confirming, frame, hosted, links, media, talking, views
 
 urlpatterns = [
     path("e/frame", frame.page),
@@ -11,6 +11,10 @@ urlpatterns = [
     path("e/<str:key>/intake", views.intake),
     path("e/<str:key>/more", views.more_view),
     path("e/<str:key>/helped", views.helped),
+    path("e/<str:key>/talks", talking.begin),
+    path("e/<str:key>/talks/<str:token>", talking.talk),
+    path("e/<str:key>/talks/<str:token>/messages", talking.messages),
+    path("g/<str:key>", talking.gateway),
     path("m/<str:asset>/<str:name>", media.media),
     path("f/<str:token>", media.given_file),
     path("c/<str:token>", confirming.page),

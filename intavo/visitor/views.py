@@ -40,6 +40,8 @@ _seen: dict[int, float] = {}
 _BEAT = TypeAdapter(SaidBeat)
 # An address of a page of the site in what a click does or in rich text; files of Intavo's own are none.
 _OWN_PAGE = re.compile(r'("href":"|"page":"|href=\\")/(?!/|m/)')
+# Whoever is talking to somebody in the page is not interrupted.
+_TALKING = ("[data-intavo-talking]",)
 _MOST_BEATS = 200
 _MOST_PAGES = 500
 _MOST_SOURCES = 200
@@ -99,7 +101,7 @@ def plan_view(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse
     said = site.says(at, visit.visitor.language, visit.visitor.utc_offset)
     until = site.situation_ends(said.situation, at)
     head = {
-        "now": iso(at), "visit_minutes": VISIT_MINUTES, "give_way_to": list(site.rules.give_way_to),
+        "now": iso(at), "visit_minutes": VISIT_MINUTES, "give_way_to": [*site.rules.give_way_to, *_TALKING],
         "hours": {
             "situation": said.situation.value, "until": iso(until) if until else None,
             "says": said.told,

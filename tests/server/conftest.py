@@ -127,3 +127,27 @@ def sending(touchpoint: Touchpoint, number: int = 1, **more: Any) -> dict[str, A
 @pytest.fixture
 def visitor(otterwick: World) -> Visitor:
     return Visitor(otterwick.site.key)
+
+
+SCRIPT: dict[str, Any] = {
+    "start": "hello",
+    "turns": [
+        {"id": "hello", "says": [["Hello. What is it about?"]], "choices": [
+            {"id": "c1", "label": "Change a booking", "tags": ["booking"], "next": "which"},
+            {"id": "c2", "label": "Opening hours", "says": [["We are open till ", {"slot": "closing_time"}, "."]]},
+            {"id": "c3", "label": "Something else", "next": "hand"}]},
+        {"id": "which", "says": [["Which day is it?"]], "asks": "text", "next": "mail"},
+        {"id": "mail", "says": [["Where can we reach you?"]], "asks": "email", "next": "hand", "may_skip": True},
+        {"id": "hand", "says": [["One of us answers ", {"slot": "promise"}, "."]], "hands_over": True},
+    ],
+}  # fmt: skip
+
+
+@pytest.fixture
+def talking(otterwick: World) -> World:
+    row = make(otterwick.owner, starter="empty", name="Talk to us")
+    document = dict(row.draft.document)
+    document["steps"] = [{"id": "ask", "parts": [{"id": "p1", "kind": "talk", "script": SCRIPT}]}]
+    save_draft(otterwick.owner, touchpoint_id=row.pk, document=document, based_on=1)
+    otterwick.touchpoint = turn_on(otterwick.owner, touchpoint_id=row.pk)
+    return otterwick

@@ -17,6 +17,7 @@ from intavo.hours.queries import main_hours
 from intavo.intake.models import Quarantined
 from intavo.project import clock
 from intavo.project.api import api
+from intavo.talks.models import Gateway
 from intavo.touchpoints.models import Asset, QuestionAnswer, RehearsalVisitor
 
 from .conftest import Visitor, World, sending
@@ -38,6 +39,9 @@ def theirs(otterwick: World) -> dict[str, Any]:
         "followup_id": FollowUp.objects.get().pk,
         "channel_id": Channel.objects.create(
             business_id=business, document={"kind": "phone", "label": "Call", "handle": "01632 960123"}, created_at=at
+        ).pk,
+        "gateway_id": Gateway.objects.create(
+            business_id=business, name="Wherry", address="https://w.example", bearer="", secret="", created_at=at
         ).pk,
         "number": 1,
         "situation": "open",
@@ -66,6 +70,12 @@ def theirs(otterwick: World) -> dict[str, Any]:
 
 def body_for(path: str) -> dict[str, Any]:
     """A body that is right but for whose it is about."""
+    if "channels" in path:
+        return {
+            "document": {"kind": "phone", "label": "Call", "handle": "01632 960123"},
+            "channel_ids": [],
+            "text": "x",
+        }
     document = {"timezone": "Europe/London"} if "hours" in path else STARTERS[0].document.model_dump(mode="json")
     return {
         "document": document, "based_on": 1, "name": "Ours now", "hosts": ["ours.example"],

@@ -68,7 +68,7 @@ export class Shown {
         return world.store.read().memos[key(name)] ?? null
       },
       ways: () => world.ways,
-      id: entry.id,
+      entry,
     }
   }
 

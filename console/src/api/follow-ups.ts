@@ -61,6 +61,18 @@ export function useWork() {
   })
 }
 
+export type Talk = Schemas['TalkOut']
+
+/** The conversation behind a follow-up; null where there is none. */
+export async function readTalk(id: number): Promise<Talk | null> {
+  const found = await take(client.GET('/api/follow-ups/{followup_id}/talk', { params: { path: { followup_id: id } } }))
+  return 'messages' in found ? found : null
+}
+
+export async function tellTyping(id: number): Promise<void> {
+  await take(client.POST('/api/follow-ups/{followup_id}/typing', { params: { path: { followup_id: id } } }))
+}
+
 export function find(q: string) {
   return take(client.GET('/api/find', { params: { query: { q } } }))
 }

@@ -1710,6 +1710,110 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/follow-ups/{followup_id}/talk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Talk
+         * @description The conversation behind a follow-up, from a message on; it counts as read by us.
+         */
+        get: operations["intavo_talks_api_talk"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/follow-ups/{followup_id}/typing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Typing
+         * @description One of us is writing.
+         */
+        post: operations["intavo_talks_api_typing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gateways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Gateways
+         * @description Every gateway.
+         */
+        get: operations["intavo_talks_api_gateways"];
+        put?: never;
+        /**
+         * Make Gateway
+         * @description Add a gateway; its secret is shown this once.
+         */
+        post: operations["intavo_talks_api_make_gateway"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gateways/{gateway_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Delete Gateway
+         * @description Delete a gateway.
+         */
+        delete: operations["intavo_talks_api_delete_gateway"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/talks/rehearse": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Rehearse
+         * @description One turn of a script as it would be said now; nothing is kept.
+         */
+        post: operations["intavo_talks_api_rehearse"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quarantine": {
         parameters: {
             query?: never;
@@ -3607,6 +3711,8 @@ export interface components {
             data: {
                 [key: string]: unknown;
             };
+            /** Receipt */
+            receipt: string;
         };
         /** OneOut */
         OneOut: {
@@ -3648,6 +3754,8 @@ export interface components {
             addresses: components["schemas"]["AddressOut"][];
             /** Can Mail */
             can_mail: boolean;
+            /** Ways */
+            ways: components["schemas"]["WayOut"][];
             /** Timeline */
             timeline: components["schemas"]["EventOut"][];
             /** Perhaps Same */
@@ -3666,6 +3774,13 @@ export interface components {
             /** Why */
             why: string;
         };
+        /** WayOut */
+        WayOut: {
+            /** Key */
+            key: string;
+            /** Words */
+            words: string;
+        };
         /** AnswerIn */
         AnswerIn: {
             /** Text */
@@ -3682,6 +3797,11 @@ export interface components {
             until?: string | null;
             /** @default answered */
             outcome: components["schemas"]["Outcome"];
+            /**
+             * Way
+             * @default
+             */
+            way: string;
         };
         /**
          * Outcome
@@ -3755,6 +3875,8 @@ export interface components {
             changed_since_live: number;
             /** Ended */
             ended: number;
+            /** Gateways Away */
+            gateways_away: string[];
         };
         /** MarkOut */
         MarkOut: {
@@ -3796,6 +3918,125 @@ export interface components {
             address: string;
             /** Followup Id */
             followup_id: number | null;
+        };
+        /** NoTalkOut */
+        NoTalkOut: {
+            /** Id */
+            id?: null;
+        };
+        /** TalkMessageOut */
+        TalkMessageOut: {
+            /** N */
+            n: number;
+            /** Source */
+            source: string;
+            /** Who */
+            who: string;
+            /** Text */
+            text: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** State */
+            state: string;
+        };
+        /** TalkOut */
+        TalkOut: {
+            /** Id */
+            id: number;
+            /** Through */
+            through: string;
+            /** There */
+            there: boolean;
+            /** Asks */
+            asks: string;
+            /** Choices */
+            choices: string[];
+            /** Messages */
+            messages: components["schemas"]["TalkMessageOut"][];
+        };
+        /** GatewayOut */
+        GatewayOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Address */
+            address: string;
+            /** Calls */
+            calls: string;
+            /** Down Since */
+            down_since: string | null;
+            /** Waiting */
+            waiting: number;
+        };
+        /** NewGatewayOut */
+        NewGatewayOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Address */
+            address: string;
+            /** Calls */
+            calls: string;
+            /** Down Since */
+            down_since: string | null;
+            /** Waiting */
+            waiting: number;
+            /** Secret */
+            secret: string;
+        };
+        /** GatewayAddIn */
+        GatewayAddIn: {
+            /** Name */
+            name: string;
+            /** Address */
+            address: string;
+            /**
+             * Bearer
+             * @default
+             */
+            bearer: string;
+        };
+        /** ReplyOfferOut */
+        ReplyOfferOut: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+        };
+        /** TalkTurnOut */
+        TalkTurnOut: {
+            /** State */
+            state: {
+                [key: string]: unknown;
+            };
+            /** Messages */
+            messages: string[];
+            /** Choices */
+            choices: components["schemas"]["ReplyOfferOut"][];
+            /** Asks */
+            asks: string | null;
+            /** Effects */
+            effects: string[];
+        };
+        /** TalkTurnIn */
+        TalkTurnIn: {
+            /** Script */
+            script: {
+                [key: string]: unknown;
+            };
+            /** State */
+            state?: {
+                [key: string]: unknown;
+            } | null;
+            /** Said */
+            said?: {
+                [key: string]: unknown;
+            } | null;
         };
         /** QuarantinedOut */
         QuarantinedOut: {
@@ -6409,6 +6650,138 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FoundOut"][];
+                };
+            };
+        };
+    };
+    intavo_talks_api_talk: {
+        parameters: {
+            query?: {
+                after?: number;
+            };
+            header?: never;
+            path: {
+                followup_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TalkOut"] | components["schemas"]["NoTalkOut"];
+                };
+            };
+        };
+    };
+    intavo_talks_api_typing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                followup_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    intavo_talks_api_gateways: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GatewayOut"][];
+                };
+            };
+        };
+    };
+    intavo_talks_api_make_gateway: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GatewayAddIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewGatewayOut"];
+                };
+            };
+        };
+    };
+    intavo_talks_api_delete_gateway: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                gateway_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    intavo_talks_api_rehearse: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TalkTurnIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TalkTurnOut"];
                 };
             };
         };

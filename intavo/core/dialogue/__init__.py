@@ -2,9 +2,10 @@
 
 from .offering import offered
 from .playing import Address, Effect, Goal, HandOver, Offer, Series, Tagged, Turn, begin, take
-from .script import Choice, Script, ScriptTurn
+from .script import STRAIGHT, Choice, Script, ScriptTurn, with_address_first
 
 __all__ = [
+    "STRAIGHT",
     "Address",
     "Choice",
     "Effect",
@@ -19,4 +20,5 @@ __all__ = [
     "begin",
     "offered",
     "take",
+    "with_address_first",
 ]

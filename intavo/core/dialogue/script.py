@@ -6,7 +6,7 @@ from typing import Annotated, Literal, Self
 from pydantic import BeforeValidator, Field, StringConstraints, model_validator
 
 from ..replies import SlotRun
-from ..touchpoint.base import Id, Model, as_runs
+from ..values import Id, Model, as_runs
 
 Asks = Literal["text", "email", "phone"]
 Tag = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=60)]
@@ -124,3 +124,24 @@ def _about(one: ScriptTurn, known: set[str]) -> Iterator[str]:
         yield "only a question can be skipped"
     if (one.choices or one.hands_over) and one.next:
         yield "what comes next is said by its choices, or by the person"
+
+
+FIRST = "how-to-reach-you"
+STRAIGHT = Script.model_validate(
+    {
+        "start": "word",
+        "turns": [
+            {"id": "word", "asks": "text", "next": "hand"},
+            {"id": "hand", "says": [["Thank you. One of us answers ", {"slot": "promise"}, "."]], "hands_over": True},
+        ],
+    }
+)
+
+
+def with_address_first(script: Script) -> Script:
+    """The script with a question for an address before it, which can be passed over: for while nobody is there."""
+    first = ScriptTurn(
+        id=FIRST, says=(("Leave your email address first, so that our answer finds you.",),), asks="email",
+        may_skip=True, next=script.start,
+    )  # fmt: skip
+    return Script(start=FIRST, turns=(first, *script.turns))

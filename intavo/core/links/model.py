@@ -4,7 +4,7 @@ from typing import Annotated, Literal, Self
 
 from pydantic import AfterValidator, BeforeValidator, Field, StringConstraints, model_validator
 
-from ..touchpoint.base import AssetId, Colour, Device, Model, as_runs
+from ..values import AssetId, Colour, Device, Model, as_runs
 from .template import checked_template
 
 Kind = Literal["phone", "text", "mail", "xmpp", "sip", "matrix", "map", "page", "message-link"]

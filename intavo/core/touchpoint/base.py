@@ -1,30 +1,22 @@
 """What everything in a touchpoint's document is made of: ids, devices, colours, and words with slots."""
 
 from collections.abc import Iterable
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 
 import nh3
-from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, StringConstraints
+from pydantic import BeforeValidator, Field
 
 from ..addresses import leads
+from ..values import HOUSE_LOGO, AssetId, Colour, Device, Id, Model, as_runs
 
-Id = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9_-]{0,39}$")]
-Device = Literal["desktop", "phone"]
-Colour = Annotated[str, StringConstraints(pattern=r"^#[0-9a-fA-F]{6}$")]
-# Stands for the logo of the site's house style, whichever that is just then.
-HOUSE_LOGO = "house-logo"
-# "shipped-…" is one of the pictures that come with Intavo, "as_…" one of the business's own.
-AssetId = Annotated[str, StringConstraints(pattern=r"^(as_[0-9a-f]{8,32}|shipped-[a-z0-9-]{1,40}|house-logo)$")]
 WordSlot = Literal["first_name", "promise", "next_opening", "code", "file"]
 
+__all__ = [
+    "HOUSE_LOGO", "AssetId", "Colour", "Device", "Id", "Model", "Run", "WordSlot", "WordSlotRun", "Words", "as_runs",
+    "filled", "sanitised",
+]  # fmt: skip
 _TAGS = {"p", "br", "b", "strong", "i", "em", "a", "ul", "ol", "li", "span", "h3", "img"}
 _ATTRIBUTES = {"a": {"href"}, "span": {"data-slot"}, "img": {"src", "alt"}}
-
-
-class Model(BaseModel):
-    """Base of everything in a document: immutable, and an unknown field is refused by name."""
-
-    model_config = ConfigDict(frozen=True, extra="forbid", json_schema_serialization_defaults_required=True)
 
 
 class WordSlotRun(Model):
@@ -34,11 +26,6 @@ class WordSlotRun(Model):
 
 
 Run = Annotated[str, Field(max_length=5000)] | WordSlotRun
-
-
-def as_runs(value: Any) -> Any:
-    """Plain words are one run."""
-    return ([value] if value else []) if isinstance(value, str) else value
 
 
 Words = Annotated[tuple[Run, ...], BeforeValidator(as_runs), Field(max_length=200)]

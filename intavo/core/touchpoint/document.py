@@ -11,7 +11,7 @@ from .after import After, Guard, Leaving
 from .base import HOUSE_LOGO, AssetId, Id, Model
 from .css import check_selector
 from .look import INTERRUPTING, HouseStyle, Look, Stance, resolved
-from .parts import Asked, Button, Consent, Does, FieldPart, Part
+from .parts import Asked, Button, Consent, Does, FieldPart, Part, Talk
 from .rules import Show
 
 Purpose = Literal["sign-up", "inquiry", "call", "message", "offer", "question", "feedback", "notice"]
@@ -123,7 +123,12 @@ class Document(Model):
     @property
     def asks_for_answer(self) -> bool:
         """Whether somebody is to answer: an inquiry always, another if it says so."""
-        return self.purpose == "inquiry" or self.after.follow_up
+        return self.purpose == "inquiry" or self.after.follow_up or self.talk is not None
+
+    @property
+    def talk(self) -> Talk | None:
+        """The conversation that stands in it, if one does."""
+        return next((part for part in self.parts() if isinstance(part, Talk) and not part.hidden), None)
 
     def assets(self) -> set[AssetId]:
         """Every picture, video and file that it uses."""

@@ -54,6 +54,7 @@ export interface Step {
     | Space
     | ReplyPart
     | Channels
+    | Talk
   )[];
 }
 /**
@@ -519,6 +520,86 @@ export interface Channels {
   kind: "channels";
   channels: string[] | "all";
   people: boolean;
+}
+/**
+ * A conversation in the page: by its script as far as that goes, and then with a person.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Talk".
+ */
+export interface Talk {
+  id: string;
+  on: ("desktop" | "phone")[];
+  hidden: boolean;
+  row: string | null;
+  share: number;
+  kind: "talk";
+  script: Script;
+  hint: string;
+}
+/**
+ * The whole script; refused, with the turn named, where it cannot end or goes nowhere.
+ */
+export interface Script {
+  version: 1;
+  start: string;
+  /**
+   * @minItems 1
+   * @maxItems 60
+   */
+  turns: ScriptTurn[];
+}
+/**
+ * What is said, and then either choices, a question, a person, or the next turn; with none of them it ends.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "ScriptTurn".
+ */
+export interface ScriptTurn {
+  id: string;
+  /**
+   * @maxItems 5
+   */
+  says: (string | SlotRun)[][];
+  /**
+   * @maxItems 8
+   */
+  choices: Choice[];
+  asks: ("text" | "email" | "phone") | null;
+  may_skip: boolean;
+  next: string | null;
+  hands_over: boolean;
+  goal: boolean;
+}
+/**
+ * A place in a text that is filled when it is said.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "SlotRun".
+ */
+export interface SlotRun {
+  slot: "next_opening" | "closing_time" | "day_name" | "promise" | "back_at" | "first_name";
+}
+/**
+ * A reply that can be clicked: it tags, says, reaches the goal, starts a series, and leads on.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Choice".
+ */
+export interface Choice {
+  id: string;
+  label: string;
+  /**
+   * @maxItems 10
+   */
+  tags: string[];
+  /**
+   * @maxItems 5
+   */
+  says: (string | SlotRun)[][];
+  next: string | null;
+  goal: boolean;
+  series: string | null;
 }
 /**
  * The look of a touchpoint. `house`: what is left open follows the site's house style.
@@ -1306,6 +1387,21 @@ export interface LookValues1 {
   cross: Cross | null;
   pushes: boolean | null;
   stays: boolean | null;
+}
+/**
+ * The whole script; refused, with the turn named, where it cannot end or goes nowhere.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Script".
+ */
+export interface Script1 {
+  version: 1;
+  start: string;
+  /**
+   * @minItems 1
+   * @maxItems 60
+   */
+  turns: ScriptTurn[];
 }
 /**
  * All rules: any of the sentences shows it, within how often and until.

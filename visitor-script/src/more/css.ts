@@ -92,6 +92,22 @@ hr{border:0;border-top:1px solid currentColor;opacity:.3;margin:14px 0}
 .person.away{opacity:.7}
 .person .who{display:grid;place-items:center;flex:none;width:34px;height:34px;background:rgba(127,127,127,.25);font-weight:700}
 .asking{display:grid;gap:8px;padding:8px 0 0}
+.talk{display:grid;gap:8px}
+.talk [hidden]{display:none}
+.said-log{display:flex;flex-direction:column;gap:6px;max-height:min(46vh,340px);margin:0;padding:2px;overflow-y:auto;list-style:none;overscroll-behavior:contain}
+.said-log li{display:grid;max-width:86%;align-self:flex-start}
+.said-log li.them{align-self:flex-end}
+.said-log span{padding:8px 12px;border-radius:12px;background:color-mix(in srgb,currentColor 9%,transparent);white-space:pre-wrap;overflow-wrap:anywhere}
+.said-log .them span{background:var(--button);color:var(--button-text)}
+.said-log [data-out] span{opacity:.6}
+.said-log small{opacity:.8;font-size:.8em}
+.talk .choices{display:flex;flex-wrap:wrap;gap:6px;margin:0}
+.talk .choices:empty{display:none}
+.talk .choices .button{width:auto;padding:7px 14px}
+.say{display:flex;gap:8px;align-items:flex-end}
+.say textarea{flex:1;min-height:44px;max-height:120px;resize:none;field-sizing:content}
+.say .button{width:auto;margin:0}
+.face[data-count]::after{content:attr(data-count);display:inline-block;min-width:1.5em;margin-inline-start:8px;padding:0 5px;border-radius:99px;background:var(--button-text);color:var(--button);font-size:.85em;text-align:center}
 .share{display:grid;gap:6px;margin:10px 0}
 .share .button{margin:0}
 .hours{margin:8px 0}

@@ -14,6 +14,7 @@ import { code, picture } from './pictures'
 import { buttonPart, channels } from './reaching'
 import { el } from '../render/dom'
 import { choice, several, slot } from './fields'
+import { talk } from './talking'
 import { countdown, hours, links, markup, price, questions, share, video } from './telling'
 
 /** Every part that the loader does not carry itself. */
@@ -51,6 +52,7 @@ export const MORE: More = {
     video,
     markup,
     channels,
+    talk,
     button: buttonPart,
   },
   more: { choice, several, slot },

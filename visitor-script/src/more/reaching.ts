@@ -25,7 +25,7 @@ const took = (drawing: Drawing, id: string, way: Way, event: Event): void => {
 
 /** The link of a way; in a tab of its own where it leads to a page and the owner wants that. */
 function link(drawing: Drawing, id: string, way: Way, href: string, className: string, ...inside: (Node | string)[]): HTMLElement {
-  const own = href === way.href ? (way.by?.[drawing.around.id] ?? href) : href
+  const own = href === way.href ? (way.by?.[drawing.around.entry.id] ?? href) : href
   const tab: Record<string, string> = way.opens !== 'same' && /^https?:/.test(own) ? { target: '_blank', rel: 'noopener' } : {}
   const made = el(drawing.page, 'a', { class: className, href: own, ...tab }, ...inside)
   made.addEventListener('click', (event) => took(drawing, id, way, event))

@@ -101,8 +101,8 @@ export interface Around {
   memo(key: string, value?: string): string | null
   /** The ways to reach the business, by their ids. */
   ways(): Ways | undefined
-  /** The touchpoint's own id. */
-  id: string
+  /** Which touchpoint it is, in which revision. */
+  entry: { id: string; revision: number }
 }
 
 /** What holds an answer: read and written as text, a tick as a boolean. */

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { useSessionStorage } from '@vueuse/core'
+import { useSessionStorage, useThrottleFn } from '@vueuse/core'
 import { computed, ref } from 'vue'
-import { useWork, type One } from '@/api/follow-ups'
+import { tellTyping, useWork, type One } from '@/api/follow-ups'
 import { useNotices } from '@/lib/notices'
 import { saidTime } from '@/lib/time'
 import PutOffMenu from './PutOffMenu.vue'
@@ -18,6 +18,15 @@ const wrong = ref('')
 const box = ref<HTMLTextAreaElement>()
 defineExpose({ focus: () => box.value?.focus() })
 
+const way = ref(props.one.ways[0]?.key ?? '')
+const can = computed(() => props.one.ways.length > 0)
+const HINTS: Record<string, string> = {
+  mail: 'Write an answer; it goes out by mail',
+  talk: 'Write an answer; it stands in the conversation at once',
+}
+const typing = useThrottleFn(() => {
+  if (way.value === 'talk' && text.value) void tellTyping(props.one.id).catch(() => undefined)
+}, 4000)
 const said = computed(() => (until.value ? saidTime(until.value, props.now, props.zone) : ''))
 const ENDS = { wait: 'Now it is their turn.', finish: 'Finished.', keep: 'It stays with us.', remind: 'It comes back by itself.' }
 
@@ -33,7 +42,10 @@ async function send() {
   try {
     await work.mutateAsync({
       id: props.one.id,
-      work: { do: 'answer', body: { text: text.value, key: key.value, then: then.value, until: until.value || null, outcome: 'answered' } },
+      work: {
+        do: 'answer',
+        body: { text: text.value, key: key.value, then: then.value, until: until.value || null, outcome: 'answered', way: way.value },
+      },
     })
     text.value = ''
     key.value = ''
@@ -53,18 +65,25 @@ async function send() {
       v-model="text"
       rows="3"
       class="block w-full resize-y rounded-t-lg px-3 py-2"
-      :placeholder="one.can_mail ? 'Write an answer; it goes out by mail' : 'There is no email address to answer to'"
-      :disabled="!one.can_mail"
+      :placeholder="can ? (HINTS[way] ?? 'Write an answer') : 'There is no email address to answer to'"
+      :disabled="!can"
       :aria-invalid="!!wrong"
       aria-describedby="answer-wrong"
+      @input="typing"
       @keydown.ctrl.enter.prevent="send"
       @keydown.meta.enter.prevent="send"
       @keydown.esc.stop="box?.blur()"
     />
     <p v-if="wrong" id="answer-wrong" class="px-3 pb-1 font-semibold text-rust" role="alert">{{ wrong }}</p>
     <div class="flex flex-wrap items-center gap-2 border-t border-line-2 px-3 py-2">
+      <template v-if="one.ways.length > 1">
+        <label for="way" class="text-ink-2">Send it</label>
+        <select id="way" v-model="way" class="input w-auto!">
+          <option v-for="each in one.ways" :key="each.key" :value="each.key">{{ each.words }}</option>
+        </select>
+      </template>
       <label for="then" class="text-ink-2">and then</label>
-      <select id="then" v-model="then" class="input w-auto!" :disabled="!one.can_mail">
+      <select id="then" v-model="then" class="input w-auto!" :disabled="!can">
         <option value="wait">wait for them</option>
         <option value="finish">finish</option>
         <option value="remind">remind me</option>
@@ -78,7 +97,7 @@ async function send() {
         :label="said || 'When?'"
         @until="(at) => (until = at)"
       />
-      <button class="btn btn-main ml-auto" :disabled="!one.can_mail || work.isPending.value">
+      <button class="btn btn-main ml-auto" :disabled="!can || work.isPending.value">
         Send <kbd class="rounded border border-current px-1 text-xs max-md:hidden">Ctrl ↵</kbd>
       </button>
     </div>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
+import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, toRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { useFollowUp, useWork, type Work } from '@/api/follow-ups'
@@ -7,6 +8,7 @@ import { useNotices } from '@/lib/notices'
 import { saidLength, saidTime } from '@/lib/time'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import AnswerBox from './AnswerBox.vue'
+import TalkView from './TalkView.vue'
 import PutOffMenu from './PutOffMenu.vue'
 import TimelineList from './TimelineList.vue'
 import { OUTCOMES } from './words'
@@ -19,6 +21,7 @@ const work = useWork()
 const answer = ref<InstanceType<typeof AnswerBox>>()
 // Asked to write before the person has been read: the box takes the caret as soon as it is there.
 const wanted = ref(false)
+const queries = useQueryClient()
 defineExpose({ write: () => (answer.value ? answer.value.focus() : (wanted.value = true)) })
 watch(answer, (box) => {
   if (box && wanted.value) box.focus()
@@ -118,7 +121,17 @@ async function act(what: Work, said: string) {
           </template>
         </dl>
       </header>
-      <TimelineList class="min-h-0 flex-1 overflow-auto p-5 max-md:p-3" :events="one.timeline" :zone="zone" :now="now" />
+      <div class="min-h-0 flex-1 overflow-auto p-5 max-md:p-3">
+        <TimelineList :events="one.timeline" :zone="zone" :now="now" />
+        <TalkView
+          :id="one.id"
+          class="mt-4 empty:hidden"
+          :zone="zone"
+          :now="now"
+          :stamp="String(one.timeline.length)"
+          @more="(refetch(), queries.invalidateQueries({ queryKey: ['follow-ups'] }))"
+        />
+      </div>
       <AnswerBox v-if="!finished" :key="one.id" ref="answer" class="m-5 mt-0 max-md:m-3 max-md:mt-0" :one="one" :zone="zone" :now="now" />
     </template>
     <div v-else-if="!error" class="m-5 h-40 rounded bg-fog" aria-busy="true" />

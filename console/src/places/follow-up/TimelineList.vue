@@ -16,6 +16,9 @@ interface Data {
   text?: string
   until?: string
   outcome?: Outcome
+  way?: string
+  through?: string
+  reason?: string
 }
 const data = (event: Schemas['EventOut']) => event.data as Data
 const WORDS: Record<string, (data: Data) => string> = {
@@ -24,7 +27,9 @@ const WORDS: Record<string, (data: Data) => string> = {
   'asked for a call': () => 'Asked for a call through',
   'gave a score': () => 'Gave a score through',
   replied: () => 'Answered through',
-  answered: () => 'Answered by mail',
+  answered: (found) => (found.way === 'talk' ? 'Answered in the conversation' : 'Answered by mail'),
+  message: () => 'Began a conversation through',
+  'not delivered': (found) => `Could not be delivered${found.through ? ` through ${found.through}` : ''}: ${found.reason ?? ''}`,
   waiting: () => 'Now it is their turn',
   'put off': (found) => `Put off until ${found.until ? saidTime(found.until, props.now, props.zone) : 'later'}`,
   finished: (found) => `Finished: ${found.outcome ? OUTCOMES[found.outcome].toLowerCase() : ''}`,
@@ -50,6 +55,7 @@ function path(url: string | undefined): string {
             ><strong>{{ data(event).touchpoint }}</strong> on {{ path(data(event).page) }}</template
           >
           <span v-if="event.by" class="text-ink-2"> · {{ event.by }}</span>
+          <span v-if="event.receipt" class="text-ink-2"> · {{ event.receipt }}</span>
         </p>
         <p v-if="data(event).text" class="mt-1 rounded-md bg-petrol-wash px-3 py-2 whitespace-pre-wrap" dir="auto">
           {{ data(event).text }}

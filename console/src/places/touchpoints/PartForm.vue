@@ -5,6 +5,7 @@ import FieldForm from './forms/FieldForm.vue'
 import MediaForm from './forms/MediaForm.vue'
 import OfferForm from './forms/OfferForm.vue'
 import QuestionForm from './forms/QuestionForm.vue'
+import TalkForm from './forms/TalkForm.vue'
 import ToolForm from './forms/ToolForm.vue'
 import WordsForm from './forms/WordsForm.vue'
 import DoesForm from './fields/DoesForm.vue'
@@ -53,6 +54,7 @@ const STYLES = { main: 'filled', plain: 'outlined' }
       Here visitors read when somebody answers, by your hours and your promise.
     </p>
     <ChannelsForm v-else-if="part.kind === 'channels'" :part="part" @set="set" />
+    <TalkForm v-else-if="part.kind === 'talk'" :part="part" @set="set" />
     <ToolForm v-else :part="part" :document="document" @set="set" />
 
     <div class="mt-1 grid gap-1 border-t border-line-2 pt-2">

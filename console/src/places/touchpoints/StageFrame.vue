@@ -51,7 +51,7 @@ const around = () => ({
   keep: nothing,
   memo: () => null,
   ways: () => props.extras?.channels ?? {},
-  id: '',
+  entry: { id: '', revision: 0 },
 })
 
 function typing(): boolean {

@@ -11,13 +11,13 @@ from .fields import Consent, FieldPart, Option
 from .media import Picture, Video
 from .offering import Code, Countdown, Price
 from .part import Asked, Group, Offered, Part_, TextOn
-from .reaching import Channels
+from .reaching import Channels, Talk
 from .telling import HoursPart, Questions, ReplyPart
 from .writing import Headline, Line, Markup, Space, Text
 
 Part = Annotated[
     Headline | Text | Picture | Video | FieldPart | Consent | Button | Price | Code | Countdown | Question | Score
-    | Links | Share | HoursPart | Questions | Markup | Line | Space | ReplyPart | Channels,
+    | Links | Share | HoursPart | Questions | Markup | Line | Space | ReplyPart | Channels | Talk,
     Field(discriminator="kind"),
 ]  # fmt: skip
 KINDS: dict[str, type[Part_]] = {
@@ -50,5 +50,5 @@ __all__ = [
     "CLICK_VALUES", "EVERY_VALUE", "KINDS", "Action", "Asked", "Band", "Button", "Channels", "Code", "Consent",
     "Countdown", "Does", "FieldPart", "Headline", "HoursPart", "Line", "LinkItem", "Links", "Markup", "Offered",
     "Option", "Part", "Part_", "Picture", "Price", "Question", "Questions", "ReplyPart", "Score", "Share", "Space",
-    "Text", "TextOn", "Video", "offered", "values_of",
+    "Talk", "Text", "TextOn", "Video", "offered", "values_of",
 ]  # fmt: skip

@@ -5,6 +5,7 @@ from typing import Annotated, Any, ClassVar, Literal
 
 from pydantic import Field, StringConstraints, create_model
 
+from ...dialogue.script import STRAIGHT, Script
 from ..after import After
 from ..finding import Known
 from .part import Lacks, Offered, Part_
@@ -41,3 +42,18 @@ class Channels(_Shaped):
             yield "stops", "None of its ways to reach you is there any more."
         elif named - set(known.channels):
             yield "look", "A way to reach you that it shows is not there any more."
+
+
+class Talk(Part_):
+    """A conversation in the page: by its script as far as that goes, and then with a person."""
+
+    CALLED: ClassVar = "Conversation"
+    ON_CARD: ClassVar = "Conversation"
+    TALL: ClassVar = True
+    TELLS: ClassVar = True
+    VALUES: ClassVar = {"script": "what is said", "hint": "hint in the field"}
+    OFFERED: ClassVar = (Offered("To reach you", "Conversation", {"kind": "talk"}),)
+
+    kind: Literal["talk"]
+    script: Script = STRAIGHT
+    hint: str = Field("Write to us", max_length=120)

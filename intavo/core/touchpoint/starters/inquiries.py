@@ -150,6 +150,7 @@ INQUIRIES = (
             "steps": [
                 step(
                     "ask",
+                    picture("door", height=90, description="A shop door with a sign in it"),
                     head("How would you like to reach us?", size="medium"),
                     {"kind": "hours", "week": False},
                     {"kind": "channels", "channels": "all", "as": "rows"},
@@ -159,6 +160,46 @@ INQUIRIES = (
             "look": {"width": 360},
             "face": {"label": "Reach us", "sign": "message"},
             "show": show({"after": 0}, days=None, answered=False),
+        },
+    ),
+    Starter(
+        "talk", "A conversation in the page", "They write in the page; a script helps, then one of you answers.", "several",
+        {
+            "purpose": "message",
+            "stance": "button",
+            "steps": [
+                step(
+                    "ask",
+                    head("Write to us", size="medium"),
+                    {
+                        "kind": "talk",
+                        "script": {
+                            "start": "hello",
+                            "turns": [
+                                {
+                                    "id": "hello",
+                                    "says": [["Hello. What is it about?"]],
+                                    "choices": [
+                                        {"id": "c1", "label": "A question", "next": "what"},
+                                        {"id": "c2", "label": "A booking", "tags": ["booking"], "next": "what"},
+                                        {"id": "c3", "label": "Your hours", "says": [["We are open till ", slot("closing_time"), "."]]},
+                                    ],
+                                },
+                                {"id": "what", "says": [["Tell us a little more."]], "asks": "text", "next": "mail"},
+                                {"id": "mail", "says": [["Where can we reach you, should you leave?"]], "asks": "email",
+                                 "may_skip": True, "next": "hand"},
+                                {"id": "hand", "says": [["Thank you. One of us answers ", slot("promise"), "."]],
+                                 "hands_over": True},
+                            ],
+                        },
+                    },
+                    name="Talk",
+                )
+            ],
+            "look": {"width": 380},
+            "face": {"label": "Write to us", "sign": "message"},
+            "show": show({"after": 0}, days=None, answered=False),
+            "after": {"follow_up": True},
         },
     ),
     Starter(
@@ -180,6 +221,7 @@ INQUIRIES = (
             "steps": [
                 step(
                     "ask",
+                    picture("flags", description="A line of small flags between two poles"),
                     head("Here is where you find us"),
                     text("Write the way from the station or the car park here, in a sentence or two."),
                     {"kind": "hours"},

@@ -1,0 +1,18 @@
+import { useQuery } from '@tanstack/vue-query'
+import { client, take, type Schemas } from './client'
+
+export type Turn = Schemas['TalkTurnOut']
+
+/** One turn of a script played; nothing is kept. */
+export async function rehearseTalk(script: object, state: object | null, said: object | null): Promise<Turn> {
+  const body = { script, state, said } as unknown as Schemas['TalkTurnIn']
+  return take(client.POST('/api/talks/rehearse', { body }))
+}
+
+export const useGateways = () => useQuery({ queryKey: ['gateways'], queryFn: () => take(client.GET('/api/gateways')) })
+
+export const makeGateway = (body: Schemas['GatewayAddIn']) => take(client.POST('/api/gateways', { body }))
+
+export async function dropGateway(gateway_id: number): Promise<void> {
+  await take(client.DELETE('/api/gateways/{gateway_id}', { params: { path: { gateway_id } } }))
+}

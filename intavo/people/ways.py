@@ -1,0 +1,71 @@
+"""How somebody is reached: a registry of ways, which the follow-up list asks and does not know by name."""
+
+from dataclasses import dataclass
+from typing import Any, Protocol
+
+
+@dataclass(frozen=True, slots=True)
+class To:
+    """Whom an answer goes to, and about what."""
+
+    business_id: int
+    person_id: int
+    followup_id: int
+    member_id: int | None
+    subject: str
+    thread: str
+
+
+@dataclass(frozen=True, slots=True)
+class Gone:
+    """An answer that is on its way: what the timeline keeps of it, and the thread it belongs to."""
+
+    data: dict[str, Any]
+    thread: str = ""
+
+
+class Way(Protocol):
+    """One way to reach somebody.
+
+    `words` says how, as after "Answer"; `reach` whether they can be reached by it; `send` sends in the caller's
+    transaction; `sent` whether this very answer (by its key) has gone already; `receipt` what became of one, in words.
+    """
+
+    key: str
+    words: str
+    order: int
+
+    def reach(self, to: To) -> bool:
+        """Whether they can be reached by it."""
+        ...
+
+    def send(self, to: To, text: str, key: str) -> Gone:
+        """Send an answer; the same key again sends nothing more."""
+        ...
+
+    def sent(self, to: To, key: str) -> bool:
+        """Whether the answer with this key has gone already."""
+        ...
+
+    def receipt(self, data: dict[str, Any]) -> str:
+        """What became of an answer, from what the timeline keeps of it; "" where nothing is known."""
+        ...
+
+
+_ways: dict[str, Way] = {}
+
+
+def register(way: Way) -> Way:
+    """Add a way; one of the same key takes the place of the other."""
+    _ways[way.key] = way
+    return way
+
+
+def ways_to(to: To) -> list[Way]:
+    """The ways by which somebody can be reached, the nearest first."""
+    return [one for one in sorted(_ways.values(), key=lambda one: one.order) if one.reach(to)]
+
+
+def way_called(key: str) -> Way | None:
+    """A way by its key."""
+    return _ways.get(key)

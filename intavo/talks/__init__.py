@@ -1,0 +1,1 @@
+"""Conversations with visitors, in the page and through gateways."""

@@ -1,0 +1,371 @@
+"""Writes on talks: begun by visitors, carried on by both sides."""
+
+import json
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from typing import Any
+
+from django.db import connection, transaction
+from procrastinate.contrib.django import app
+from pydantic import BaseModel, ConfigDict, Field, model_validator
+
+from intavo.accounts.actor import Actor, Refused, visitor_of
+from intavo.core import people as people_rules
+from intavo.core.dialogue import (
+    STRAIGHT,
+    Address,
+    Goal,
+    HandOver,
+    Script,
+    Tagged,
+    Turn,
+    begin,
+    take,
+    with_address_first,
+)
+from intavo.core.followup import Kind, State
+from intavo.core.replies import Situation
+from intavo.core.rights import Right
+from intavo.core.showing.visit import Page, Short
+from intavo.core.texts import Kept
+from intavo.core.touchpoint.rules import VisitorDevice
+from intavo.followup.actions import Source
+from intavo.followup.actions import receive as open_followup
+from intavo.followup.models import FollowUp
+from intavo.people import actions as people
+from intavo.people.models import Person, TimelineEvent
+from intavo.project import clock
+from intavo.touchpoints.live import LiveSite, Said, document_of, published_revision
+from intavo.touchpoints.models import Touchpoint
+
+from .models import Delivery, Message, Talk
+from .saying import messages_data
+
+GOOD_FOR = timedelta(days=30)
+MOST_A_MINUTE, MOST_TEXT = 10, 4000
+GONE_AFTER = 120  # seconds without a request: the visitor has left
+MAIL_LOOK = 120  # seconds until it is looked whether they saw an answer
+
+
+class TalkVisitor(BaseModel):
+    """The visitor as they begin a talk."""
+
+    model_config = ConfigDict(extra="ignore")
+    id: Short | None = None
+    utc_offset: int | None = Field(None, ge=-24 * 60, le=24 * 60)
+    language: str = Field("en", max_length=35)
+
+
+class Begun(BaseModel):
+    """The body that begins a talk."""
+
+    model_config = ConfigDict(extra="ignore")
+    touchpoint: Kept = Field(min_length=1, max_length=20)
+    revision: int = Field(ge=1, le=2**31 - 1)
+    page: Page
+    device: VisitorDevice
+    visitor: TalkVisitor = TalkVisitor()
+
+
+class SaidNow(BaseModel):
+    """One thing that a visitor says: a text, a choice, or an address."""
+
+    model_config = ConfigDict(extra="ignore")
+    id: Kept = Field(min_length=4, max_length=80)
+    text: Kept | None = Field(None, max_length=MOST_TEXT)
+    choice: Kept | None = Field(None, max_length=60)
+    address: dict[str, Kept] | None = Field(None, max_length=2)
+
+    @model_validator(mode="after")
+    def _one_thing(self) -> "SaidNow":
+        if sum(one is not None for one in (self.text, self.choice, self.address)) != 1:
+            raise ValueError("say a text, a choice, or an address: one of them")
+        for value in (self.text, *(self.address or {}).values()):
+            if value is not None and (not value.strip() or len(value) > MOST_TEXT):
+                raise ValueError("please write something")
+        return self
+
+    def data(self) -> dict[str, Any]:
+        """As the dialogue takes it."""
+        return {key: value for key in ("text", "choice", "address") if (value := getattr(self, key)) is not None}
+
+
+@dataclass(frozen=True, slots=True)
+class TalkAnswer:
+    """The answer as text, and whether it was given before."""
+
+    text: str
+    repeated: bool = False
+
+
+def script_of(talk: Talk) -> Script:
+    """The script that a talk follows."""
+    document = document_of(talk.revision_id) if talk.revision_id else None
+    script = document.talk.script if document is not None and document.talk is not None else STRAIGHT
+    return with_address_first(script) if talk.address_first else script
+
+
+def begin_talk(site: LiveSite, body: Begun, at: datetime) -> dict[str, Any]:
+    """A talk from a touchpoint that was live, and the answer; it joins nobody yet. Refused for what is not there."""
+    actor = visitor_of(site.business.pk)
+    actor.needs(Right.VISIT)
+    seen = published_revision(site.business.pk, body.touchpoint, body.revision)
+    if seen is None or document_of(seen.revision).talk is None:
+        raise Refused(("touchpoint", "There is no conversation of this touchpoint."))
+    with transaction.atomic():
+        talk = Talk(
+            business_id=site.business.pk, site_id=site.id, touchpoint_id=seen.touchpoint, revision_id=seen.revision,
+            page=body.page.url.partition("#")[0][:4000], device=body.device, language=body.visitor.language,
+            utc_offset=body.visitor.utc_offset, begun_at=at, last_word_at=at,
+        )  # fmt: skip
+        found = opened(site, talk, at)
+    return {"talk": talk.token, **found}
+
+
+def opened(site: LiveSite, talk: Talk, at: datetime) -> dict[str, Any]:
+    """Keep a talk that begins, with the first words of its script."""
+    said = said_of(site, talk, at)
+    talk.address_first = said.situation is not Situation.OPEN and talk.gateway_id is None
+    turn = begin(script_of(talk), said.words)
+    talk.save()
+    rows = _follow(talk, turn, at)
+    talk.save()
+    return _as_it_stands(site, talk, rows, said)
+
+
+def first_word(site: LiveSite, talk: Talk, body: SaidNow, at: datetime) -> list[Message]:
+    """A talk that begins with their own words: kept, and answered by the script's beginning, or as its answer."""
+    said = said_of(site, talk, at)
+    turn = begin(script_of(talk), said.words)
+    talk.save()
+    if not turn.choices and turn.asks in {None, "text"}:
+        _follow(talk, turn, at)
+        before = talk.last
+        taken(site, talk, body, at)
+        return list(talk.messages.filter(source=Message.SCRIPT, n__gt=before).order_by("n"))
+    words = _words_of(talk, body)
+    talk.last += 1
+    Message.objects.create(
+        business_id=talk.business_id, talk=talk, n=talk.last, source=Message.THEM, text=words, at=at, client_id=body.id
+    )
+    rows = _follow(talk, turn, at)
+    _join(visitor_of(site.business.pk), talk, turn, said, words, at)
+    talk.save()
+    return rows
+
+
+def said_of(site: LiveSite, talk: Talk, at: datetime) -> Said:
+    """What is said just now, by the touchpoint's own hours, promise and words."""
+    document = document_of(talk.revision_id) if talk.revision_id else None
+    after = document.after if document is not None else None
+    column = talk.touchpoint.public_id if talk.touchpoint is not None else None
+    return site.says(
+        at, talk.language, talk.utc_offset, after.promise_minutes if after else None, after.hours if after else None,
+        column,
+    )  # fmt: skip
+
+
+def _follow(talk: Talk, turn: Turn, at: datetime) -> list[Message]:
+    """The script's messages, kept; where the talk stands after them."""
+    choices = [{"id": one.id, "label": one.label} for one in turn.choices]
+    rows = []
+    for number, text in enumerate(turn.messages, 1):
+        talk.last += 1
+        rows.append(
+            Message(
+                business_id=talk.business_id,
+                talk=talk,
+                n=talk.last,
+                source=Message.SCRIPT,
+                text=text,
+                at=at,
+                choices=choices if number == len(turn.messages) else [],
+            )
+        )
+    Message.objects.bulk_create(rows)
+    talk.state, talk.choices, talk.asks = turn.state, choices, turn.asks or ""
+    return rows
+
+
+def _as_it_stands(site: LiveSite, talk: Talk, rows: list[Message], said: Said) -> dict[str, Any]:
+    return {
+        "messages": messages_data(rows, site.business), "choices": talk.choices, "asks": talk.asks or None,
+        "situation": said.situation.value, "says": said.told,
+    }  # fmt: skip
+
+
+def find_talk(site_id: int, token: str) -> Talk | None:
+    """The talk with this token, locked for the caller's transaction; None for another site's, or one long over."""
+    since = clock.now() - GOOD_FOR
+    rows = Talk.objects.select_for_update(of=("self",)).select_related("touchpoint")
+    return rows.filter(token=token, site_id=site_id, gateway=None, last_word_at__gt=since).first()
+
+
+class TooOften(Exception):
+    """More than ten messages in a minute; with the seconds to wait."""
+
+
+def say(site: LiveSite, token: str, body: SaidNow, at: datetime) -> TalkAnswer | None:
+    """Take in what a visitor says; None where there is no such talk. The same id gives the very same answer again."""
+    try:
+        return _say(site, token, body, at)
+    except people.Overtaken:
+        return _say(site, token, body, at)
+
+
+def _say(site: LiveSite, token: str, body: SaidNow, at: datetime) -> TalkAnswer | None:
+    with transaction.atomic():
+        talk = find_talk(site.id, token)
+        if talk is None:
+            return None
+        known = talk.messages.filter(client_id=body.id).first()
+        if known is not None:
+            return TalkAnswer(known.answer, repeated=True)
+        if _lately(talk) >= MOST_A_MINUTE:
+            raise TooOften
+        return TalkAnswer(taken(site, talk, body, at))
+
+
+def _lately(talk: Talk) -> int:
+    """How many messages they have sent in the last minute, by the database's own clock."""
+    with connection.cursor() as cursor:
+        cursor.execute(
+            "SELECT count(*) FROM talks_message"
+            " WHERE talk_id = %s AND source = 'them' AND stored_at > now() - interval '60 s'",
+            [talk.pk],
+        )
+        row = cursor.fetchone()
+    return int(row[0]) if row else 0
+
+
+def taken(site: LiveSite, talk: Talk, body: SaidNow, at: datetime) -> str:
+    """What comes of a message: kept, followed by the script, on the list. Refused for a choice that is not there."""
+    actor, said = visitor_of(site.business.pk), said_of(site, talk, at)
+    try:
+        turn = take(script_of(talk), talk.state, body.data(), said.words, site.business.region)
+    except ValueError as error:
+        raise Refused(("choice" if body.choice is not None else "text", str(error))) from error
+    words = _words_of(talk, body)
+    talk.last += 1
+    own = Message.objects.create(
+        business_id=talk.business_id, talk=talk, n=talk.last, source=Message.THEM, text=words, at=at, client_id=body.id
+    )
+    rows = _follow(talk, turn, at)
+    talk.last_word_at = at
+    talk.told_late = False
+    _join(actor, talk, turn, said, words, at)
+    talk.save()
+    found = _as_it_stands(site, talk, [own, *rows], said)
+    found["goal"] = any(isinstance(one, Goal) for one in turn.effects)
+    found["handed"] = any(isinstance(one, HandOver) for one in turn.effects)
+    own.answer = json.dumps(found, ensure_ascii=False)
+    own.save(update_fields=["answer"])
+    return own.answer
+
+
+def _words_of(talk: Talk, body: SaidNow) -> str:
+    if body.choice is not None:
+        return next((str(one["label"]) for one in talk.choices if one["id"] == body.choice), body.choice)
+    return (body.text or next(iter((body.address or {}).values()), "")).strip()
+
+
+def _join(actor: Actor, talk: Talk, turn: Turn, said: Said, words: str, at: datetime) -> None:
+    """Whose it is, with an open follow-up from their first word on."""
+    first = talk.person_id is None
+    address = next((one for one in turn.effects if isinstance(one, Address)), None)
+    if address is not None or first:
+        email = people_rules.email_address(address.shown) if address and address.kind == "email" else None
+        phone = _phone(address, said) if address and address.kind == "phone" else None
+        arrived = people.find_or_add(actor, email=email, phone=phone, name=talk.name, at=at)
+        _is_really(talk, arrived.person)
+    assert talk.person_id is not None
+    talk.tags = list(
+        dict.fromkeys([*talk.tags, *(t for one in turn.effects if isinstance(one, Tagged) for t in one.tags)])
+    )
+    name = talk.touchpoint.name if talk.touchpoint is not None else "a message"
+    people.add_tags(actor, person_id=talk.person_id, tags=talk.tags, given_by=name, at=at)
+    source = Source(talk.touchpoint_id, talk.site_id, talk.page, talk.device, words[:300])
+    talk.followup_id = open_followup(
+        actor, person_id=talk.person_id, kind=Kind.MESSAGE, at=at, due=said.due, source=source, thread=f"talk-{talk.pk}"
+    )
+    if first:
+        data = {"touchpoint": name, "page": talk.page, "text": words, "talk": talk.pk, "followup": talk.followup_id}
+        people.add_event(actor, person_id=talk.person_id, at=at, kind="message", data=data)
+
+
+def _phone(address: Address, said: Said) -> people_rules.Address | None:
+    try:
+        return people_rules.phone_number(address.shown, "ZZ")
+    except ValueError:
+        return None
+
+
+def _is_really(talk: Talk, person_id: int) -> None:
+    """The talk belongs to this person: what somebody without an address had becomes theirs."""
+    before, talk.person_id = talk.person_id, person_id
+    if before is None or before == person_id:
+        return
+    nobody = Person.objects.get(pk=before)
+    if nobody.addresses.exists():
+        return
+    open_ones = FollowUp.objects.exclude(state=State.FINISHED.value).filter(kind=Kind.MESSAGE.value)
+    if open_ones.filter(person_id=person_id).exists():
+        # Theirs goes on; what was opened for nobody is the same piece of work.
+        open_ones.filter(person=nobody).delete()
+    FollowUp.objects.filter(person=nobody).update(person_id=person_id)
+    TimelineEvent.objects.filter(person=nobody).update(person_id=person_id)
+    Talk.objects.filter(person=nobody).update(person_id=person_id)
+    nobody.delete()
+
+
+def answer_talk(talk: Talk, *, text: str, key: str, member_id: int | None, at: datetime) -> Message:
+    """A message of ours, in the caller's transaction; the same key again gives the one that is there."""
+    client_id = f"us-{key}"[:80]
+    known = talk.messages.filter(client_id=client_id).first()
+    if known is not None:
+        return known
+    talk.last += 1
+    talk.last_word_at, talk.typing_until = at, None
+    talk.save(update_fields=["last", "last_word_at", "typing_until"])
+    row = Message.objects.create(
+        business_id=talk.business_id, talk=talk, n=talk.last, source=Message.US, member_id=member_id, text=text, at=at,
+        client_id=client_id,
+    )  # fmt: skip
+    if talk.gateway_id is not None:
+        send_out(talk, [row])
+    else:
+        app.configure_task("mail_talk", queue="mail", schedule_in={"seconds": MAIL_LOOK}).defer(talk_id=talk.pk)
+    return row
+
+
+def send_out(talk: Talk, rows: list[Message]) -> None:
+    """Put messages on their way through the talk's gateway."""
+    assert talk.gateway is not None
+    for row in rows:
+        sent = Delivery.objects.create(
+            business_id=talk.business_id, message=row, gateway=talk.gateway, uid=f"m-{talk.pk}-{row.n}"
+        )
+        app.configure_task("send_out", queue="gateway", lock=f"talk-{talk.pk}").defer(delivery_id=sent.pk)
+
+
+def note_typing(actor: Actor, *, followup_id: int) -> None:
+    """One of us is writing: the visitor sees it for some seconds."""
+    actor.needs(Right.FOLLOW_UP)
+    FollowUp.objects.only("pk").get(pk=followup_id, business_id=actor.business_id)
+    Talk.objects.filter(business_id=actor.business_id, followup_id=followup_id).update(
+        typing_until=clock.now() + timedelta(seconds=8)
+    )
+
+
+def note_read(actor: Actor, talk: Talk) -> None:
+    """One of us has seen what they said."""
+    actor.needs(Right.SEE)
+    Talk.objects.filter(pk=talk.pk, read__lt=talk.last).update(read=talk.last)
+
+
+def touchpoint_by_code(business_id: int, code: str) -> Touchpoint | None:
+    """The touchpoint that a short code names."""
+    from intavo.touchpoints.models import short_code
+
+    rows = Touchpoint.objects.filter(business_id=business_id, deleted_at=None).exclude(live=None).order_by("pk")
+    return next((row for row in rows if short_code(row.public_id) == code.lower()), None)

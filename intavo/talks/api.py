@@ -1,0 +1,186 @@
+"""The console's API on talks and gateways."""
+
+from datetime import datetime
+from typing import Any
+
+from django.conf import settings
+from ninja import Router, Schema, Status
+from pydantic import ValidationError
+
+from intavo.accounts.actor import Refused
+from intavo.accounts.auth import MemberAuth, MemberRequest
+from intavo.accounts.queries import business_of
+from intavo.core.dialogue import Address, Effect, HandOver, Script, Tagged, begin, take
+from intavo.core.refusals import wrongs
+from intavo.core.replies import Promise, slots
+from intavo.followup.models import FollowUp
+from intavo.hours.queries import main_hours
+from intavo.project import clock
+
+from .actions import note_read, note_typing
+from .gateways import add_gateway, drop_gateway
+from .models import Delivery, Gateway, Message
+from .queries import is_there, talk_of
+
+router = Router(tags=["talks"], auth=MemberAuth())
+
+
+class TalkMessageOut(Schema):
+    n: int
+    source: str
+    who: str
+    text: str
+    at: datetime
+    state: str
+
+
+class TalkOut(Schema):
+    id: int
+    through: str
+    there: bool
+    asks: str
+    choices: list[str]
+    messages: list[TalkMessageOut]
+
+
+class NoTalkOut(Schema):
+    id: None = None
+
+
+class GatewayOut(Schema):
+    id: int
+    name: str
+    address: str
+    calls: str
+    down_since: datetime | None
+    waiting: int
+
+
+class NewGatewayOut(GatewayOut):
+    secret: str
+
+
+class GatewayAddIn(Schema):
+    name: str
+    address: str
+    bearer: str = ""
+
+
+def _state(row: Message, given: int) -> str:
+    sent = getattr(row, "delivery", None)
+    if sent is not None:
+        return f"{sent.state}{f': {sent.reason}' if sent.reason else ''}"
+    if row.source == Message.THEM:
+        return ""
+    return "mailed" if row.mailed else "seen" if row.n <= given else "not seen yet"
+
+
+@router.get("/follow-ups/{followup_id}/talk", response=TalkOut | NoTalkOut)
+def talk(request: MemberRequest, followup_id: int, after: int = 0) -> TalkOut | NoTalkOut:
+    """The conversation behind a follow-up, from a message on; it counts as read by us."""
+    FollowUp.objects.only("pk").get(pk=followup_id, business_id=request.auth.business_id)
+    found = talk_of(request.auth.business_id, followup_id)
+    if found is None:
+        return NoTalkOut()
+    note_read(request.auth, found)
+    rows = found.messages.select_related("member__user", "delivery").filter(n__gt=max(0, after)).order_by("n")[:500]
+    return TalkOut(
+        id=found.pk, through=found.gateway.name if found.gateway else "", there=not found.gateway and is_there(found),
+        asks=found.asks, choices=[str(one["label"]) for one in found.choices],
+        messages=[
+            TalkMessageOut(
+                n=row.n, source=row.source, who=row.member.user.name if row.member else "", text=row.text, at=row.at,
+                state=_state(row, found.given),
+            )
+            for row in rows
+        ],
+    )  # fmt: skip
+
+
+@router.post("/follow-ups/{followup_id}/typing", response={204: None})
+def typing(request: MemberRequest, followup_id: int) -> Status[None]:
+    """One of us is writing."""
+    note_typing(request.auth, followup_id=followup_id)
+    return Status(204, None)
+
+
+def _gateway(row: Gateway) -> dict[str, object]:
+    return {
+        "id": row.pk, "name": row.name, "address": row.address, "calls": f"{settings.BASE_URL}/g/{row.key}",
+        "down_since": row.down_since,
+        "waiting": Delivery.objects.filter(gateway=row, state=Delivery.WAITING).count(),
+    }  # fmt: skip
+
+
+@router.get("/gateways", response=list[GatewayOut])
+def gateways(request: MemberRequest) -> list[GatewayOut]:
+    """Every gateway."""
+    rows = Gateway.objects.filter(business_id=request.auth.business_id).order_by("name")
+    return [GatewayOut.model_validate(_gateway(row)) for row in rows]
+
+
+@router.post("/gateways", response={201: NewGatewayOut})
+def make_gateway(request: MemberRequest, body: GatewayAddIn) -> Status[NewGatewayOut]:
+    """Add a gateway; its secret is shown this once."""
+    row, secret = add_gateway(request.auth, name=body.name, address=body.address, bearer=body.bearer)
+    return Status(201, NewGatewayOut.model_validate({**_gateway(row), "secret": secret}))
+
+
+@router.delete("/gateways/{gateway_id}", response={204: None})
+def delete_gateway(request: MemberRequest, gateway_id: int) -> Status[None]:
+    """Delete a gateway."""
+    drop_gateway(request.auth, gateway_id=gateway_id)
+    return Status(204, None)
+
+
+class TalkTurnIn(Schema):
+    script: dict[str, Any]
+    state: dict[str, Any] | None = None
+    said: dict[str, Any] | None = None
+
+
+class ReplyOfferOut(Schema):
+    id: str
+    label: str
+
+
+class TalkTurnOut(Schema):
+    state: dict[str, Any]
+    messages: list[str]
+    choices: list[ReplyOfferOut]
+    asks: str | None
+    effects: list[str]
+
+
+@router.post("/talks/rehearse", response=TalkTurnOut)
+def rehearse(request: MemberRequest, body: TalkTurnIn) -> TalkTurnOut:
+    """One turn of a script as it would be said now; nothing is kept."""
+    business, at = business_of(request.auth), clock.now()
+    hours = main_hours(business.pk).value
+    due = Promise.of_minutes(business.promise_minutes).due(hours, at)
+    words = slots(hours, at, hours.zone, due)
+    try:
+        script = Script.model_validate(body.script)
+    except ValidationError as error:
+        raise Refused(*wrongs(error.errors(), "script", whole="script")) from error
+    try:
+        turn = (
+            begin(script, words)
+            if body.said is None
+            else take(script, body.state or {}, body.said, words, business.region)
+        )
+    except ValueError as error:
+        raise Refused(("said", str(error))) from error
+    return TalkTurnOut(
+        state=turn.state, messages=list(turn.messages), asks=turn.asks,
+        choices=[ReplyOfferOut(id=one.id, label=one.label) for one in turn.choices],
+        effects=[_effect(one) for one in turn.effects],
+    )  # fmt: skip
+
+
+def _effect(one: Effect) -> str:
+    if isinstance(one, Tagged):
+        return f"tagged {', '.join(one.tags)}"
+    if isinstance(one, Address):
+        return f"left {one.shown}"
+    return "from here a person answers" if isinstance(one, HandOver) else "the goal is reached"

@@ -1,0 +1,13 @@
+"""The talks app."""
+
+from django.apps import AppConfig
+
+
+class TalksConfig(AppConfig):
+    """Name of the app; how somebody is answered in a talk is known from the start."""
+
+    name = "intavo.talks"
+
+    def ready(self) -> None:
+        """Join the ways to reach somebody."""
+        from . import way  # noqa: F401  # registers itself

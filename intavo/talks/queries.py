@@ -1,0 +1,54 @@
+"""Reads on talks."""
+
+from dataclasses import dataclass
+from datetime import datetime
+
+from django.db import connection
+
+from .actions import GONE_AFTER, GOOD_FOR
+from .models import Talk
+
+# Looked at and noted in one statement, since every open conversation asks this every few seconds.
+_POLL = """
+WITH noted AS (
+    UPDATE talks_talk SET seen_at = now(), given = GREATEST(given, LEAST(%(after)s, last))
+    WHERE token = %(token)s AND site_id = %(site)s AND last_word_at > %(since)s
+      AND (seen_at < now() - interval '20 s' OR seen_at > now() + interval '60 s' OR given < LEAST(%(after)s, last))
+)
+SELECT id, last, read, typing_until IS NOT NULL AND typing_until > %(at)s FROM talks_talk
+WHERE token = %(token)s AND site_id = %(site)s AND last_word_at > %(since)s
+"""
+
+
+@dataclass(frozen=True, slots=True)
+class Polled:
+    """Where a talk stands."""
+
+    id: int
+    last: int
+    read: int
+    typing: bool
+
+
+def poll(site_id: int, token: str, after: int, at: datetime) -> Polled | None:
+    """Where a talk stands, noting that the visitor is there and what they have; None where there is none."""
+    with connection.cursor() as cursor:
+        cursor.execute(_POLL, {"token": token, "site": site_id, "since": at - GOOD_FOR, "after": after, "at": at})
+        row = cursor.fetchone()
+    return Polled(*row) if row else None
+
+
+def is_there(talk: Talk) -> bool:
+    """Whether the visitor has asked for something in the last two minutes, by the database's own clock."""
+    with connection.cursor() as cursor:
+        cursor.execute(
+            "SELECT seen_at > now() - make_interval(secs => %s) FROM talks_talk WHERE id = %s", [GONE_AFTER, talk.pk]
+        )
+        row = cursor.fetchone()
+    return bool(row and row[0])
+
+
+def talk_of(business_id: int, followup_id: int) -> Talk | None:
+    """The talk behind a follow-up, the latest of several."""
+    rows = Talk.objects.select_related("touchpoint", "gateway").filter(business_id=business_id, followup_id=followup_id)
+    return rows.order_by("-last_word_at", "-pk").first()

@@ -1,0 +1,29 @@
+"""Jobs on talks: mailed to those who have left, told where we are late, sent out through gateways."""
+
+from procrastinate import RetryStrategy
+from procrastinate.contrib.django import app
+
+from . import leaving
+from .gateways import deliver
+
+# Pauses of 4 s, 8 s, 16 s and so on, about nine hours; then a day's worth is given up.
+AGAIN = RetryStrategy(max_attempts=14, exponential_wait=2)
+
+
+@app.task(name="mail_talk", queue="mail", retry=AGAIN)
+def mail_talk(talk_id: int) -> None:
+    """Mail what a visitor who has left has not seen."""
+    leaving.mail_if_gone(talk_id)
+
+
+@app.periodic(cron="* * * * *")
+@app.task(name="tell_late", queueing_lock="tell_late")
+def tell_late(timestamp: int) -> None:
+    """Tell visitors, once, where we have not answered in time."""
+    leaving.tell_late()
+
+
+@app.task(name="send_out", queue="gateway", retry=AGAIN)
+def send_out(delivery_id: int) -> None:
+    """Hand one message to its gateway."""
+    deliver(delivery_id)

@@ -1,0 +1,51 @@
+"""Reaching somebody in the conversation that they began."""
+
+from typing import Any
+
+from intavo.people.ways import Gone, To, register
+from intavo.project import clock
+
+from .actions import answer_talk
+from .models import Delivery, Message, Talk
+from .queries import talk_of
+
+
+class InTheTalk:
+    """In the page, or through the service that they wrote from; one who has left the page gets it by mail."""
+
+    key, words, order = "talk", "in the conversation", 10
+
+    def reach(self, to: To) -> bool:
+        """Whether there is a conversation behind the follow-up."""
+        return talk_of(to.business_id, to.followup_id) is not None
+
+    def send(self, to: To, text: str, key: str) -> Gone:
+        """Say it there."""
+        found = talk_of(to.business_id, to.followup_id)
+        assert found is not None
+        talk = Talk.objects.select_for_update(of=("self",)).get(pk=found.pk)
+        row = answer_talk(talk, text=text, key=key, member_id=to.member_id, at=clock.now())
+        return Gone({"talk": talk.pk, "message": row.pk})
+
+    def sent(self, to: To, key: str) -> bool:
+        """Whether it was said already."""
+        return Message.objects.filter(talk__followup_id=to.followup_id, client_id=f"us-{key}"[:80]).exists()
+
+    def receipt(self, data: dict[str, Any]) -> str:
+        """Whether they have it."""
+        row = Message.objects.select_related("talk", "talk__gateway").filter(pk=data.get("message") or 0).first()
+        if row is None:
+            return ""
+        sent = Delivery.objects.filter(message=row).first()
+        if sent is not None and row.talk.gateway is not None:
+            return f"{row.talk.gateway.name}: {_STATES[sent.state]}{f' — {sent.reason}' if sent.reason else ''}"
+        if row.mailed:
+            return "mailed, since they had left"
+        return "they have it" if row.n <= row.talk.given else "in the page, not seen yet"
+
+
+_STATES = {
+    Delivery.WAITING: "on its way", Delivery.ACCEPTED: "taken", Delivery.DELIVERED: "delivered",
+    Delivery.FAILED: "not delivered",
+}  # fmt: skip
+register(InTheTalk())

@@ -1,0 +1,103 @@
+"""Conversations in the page, and what gateways send: the addresses under /e/<key>/talks and /g/<key>."""
+
+import hashlib
+import json
+
+from django.http import HttpRequest, HttpResponse
+from django.views.decorators.csrf import csrf_exempt
+
+from intavo.accounts.actor import Refused
+from intavo.accounts.problem import problem
+from intavo.project import clock
+from intavo.talks.actions import Begun, SaidNow, TooOften, begin_talk, said_of, say
+from intavo.talks.gateways import BadSignature, as_json, take_in
+from intavo.talks.models import Gateway, Message, Talk
+from intavo.talks.queries import poll
+from intavo.talks.saying import messages_data
+from intavo.touchpoints.live import LiveSite
+
+from .limits import MINUTE, Window
+from .protocol import MOST_BYTES, read_as, too_often, visitor_view
+
+_NO_TALK = "There is no such conversation, or it is long over."
+_A_PAGE = 200
+
+
+def _json(text: str, status: int) -> HttpResponse:
+    response = HttpResponse(text, status=status, content_type="application/json")
+    response["Cache-Control"] = "no-store"
+    return response
+
+
+@visitor_view("POST", Window(60))
+def begin(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse:
+    """Begin a conversation; it joins nobody."""
+    found = begin_talk(site, read_as(Begun, body), clock.now())
+    return _json(as_json(found | {"where": f"/e/{site.key}/talks/{found['talk']}"}), 201)
+
+
+@visitor_view("POST", Window(600))
+def messages(request: HttpRequest, site: LiveSite, body: bytes, token: str) -> HttpResponse:
+    """Something a visitor says: 201, or 200 with the very same bytes when its id has come before."""
+    try:
+        answered = say(site, token[:64], read_as(SaidNow, body), clock.now())
+    except TooOften:
+        return too_often(int(MINUTE))
+    if answered is None:
+        return problem(404, _NO_TALK)
+    return _json(answered.text, 200 if answered.repeated else 201)
+
+
+@visitor_view("GET")
+def talk(request: HttpRequest, site: LiveSite, body: bytes, token: str) -> HttpResponse:
+    """What is new in a conversation since message `after`; 304 where nothing is."""
+    given = request.GET.get("after", "0")
+    if not (given.isascii() and given.isdigit() and len(given) <= 9):
+        return problem(422, "Something is not right yet.", [("after", "This is not the number of a message.")])
+    after, at = int(given), clock.now()
+    found = poll(site.id, token[:64], after, at)
+    if found is None:
+        return problem(404, _NO_TALK)
+    # What is said by the hours is the same for all; the touchpoint's own is in what was said when it began.
+    said = site.says(at, site.business.language, None)
+    state = f"{found.last}|{found.read}|{found.typing}|{said.situation.value}|{after}"
+    tag = f'W/"{hashlib.sha256(state.encode()).hexdigest()[:20]}"'
+    if found.last <= after and request.headers.get("If-None-Match") == tag:
+        response = HttpResponse(status=304)
+    else:
+        rows = Message.objects.select_related("member__user").filter(talk_id=found.id, n__gt=after).order_by("n")
+        new = list(rows[:_A_PAGE]) if found.last > after else []
+        body_said: dict[str, object] = {
+            "messages": messages_data(new, site.business), "situation": said.situation.value, "typing": found.typing,
+            "read": found.read,
+        }  # fmt: skip
+        if request.GET.get("whole"):
+            row = Talk.objects.select_related("touchpoint").get(pk=found.id)
+            body_said |= {
+                "choices": row.choices, "asks": row.asks or None, "says": said_of(site, row, at).told,
+            }  # fmt: skip
+        response = HttpResponse(json.dumps(body_said, ensure_ascii=False), content_type="application/json")
+    response["ETag"] = tag
+    response["Cache-Control"] = "private, no-cache"
+    return response
+
+
+@csrf_exempt
+def gateway(request: HttpRequest, key: str) -> HttpResponse:
+    """What a gateway sends, signed as Standard Webhooks has it."""
+    row = Gateway.objects.filter(key=key[:40]).first()
+    if row is None:
+        return problem(404, "There is no gateway with this key.")
+    if request.method != "POST":
+        response = problem(405, "Use POST.")
+        response["Allow"] = "POST"
+        return response
+    body = request.read(MOST_BYTES + 1)
+    if len(body) > MOST_BYTES:
+        return problem(413, "A body has at most 64 KiB.")
+    try:
+        return _json(as_json(take_in(row, body, {name.lower(): value for name, value in request.headers.items()})), 200)
+    except BadSignature:
+        return problem(401, "This is not signed with the gateway's secret, or too long ago.")
+    except Refused as error:
+        return problem(422, "Something is not right yet.", error.errors)

@@ -1,0 +1,357 @@
+import { randomId } from '../memory'
+import { device } from '../plan'
+import { el } from '../render/dom'
+import type { Drawing } from '../render/draw'
+import type { Maker } from '../render/parts'
+
+interface Said {
+  n: number
+  from: 'us' | 'them'
+  who: { name: string; picture: string | null } | null
+  text: string
+  at: string
+  script?: boolean
+}
+interface Answer {
+  messages: Said[]
+  choices?: { id: string; label: string }[]
+  asks?: string | null
+  situation: string
+  says?: { title: string; text: string } | null
+  typing?: boolean
+  read?: number
+  goal?: boolean
+}
+/** What is kept of a conversation in the visitor's own browser. */
+interface Kept {
+  where: string
+  seen: number
+  out: Out[]
+}
+interface Out {
+  id: string
+  text?: string
+  choice?: string
+  address?: { email: string }
+  shown: string
+}
+
+const QUICK = 2000
+const SLOW = 10_000
+const FOLDED = 15_000
+const LIVELY = 120_000
+const PAUSES = [2000, 5000, 15_000, 30_000]
+const HINTS: Record<string, string> = { email: 'Your email address', phone: 'Your phone number' }
+
+/** Who begins a conversation, and where. */
+function beginning({ around, page: doc }: Drawing): object {
+  const { location } = doc.defaultView ?? window
+  return {
+    touchpoint: around.entry.id,
+    revision: around.entry.revision,
+    page: { url: location.href, title: doc.title },
+    device: device(),
+    visitor: { language: navigator.language, utc_offset: -new Date().getTimezoneOffset() },
+  }
+}
+
+/** One conversation on one page: what is said, what is sent, and what comes back. */
+class Conversation {
+  readonly element: HTMLElement
+  #log: HTMLElement
+  #state: HTMLElement
+  #choices: HTMLElement
+  #box: HTMLTextAreaElement
+  #kept: Kept | null
+  #after = 0
+  #lively = 0
+  #timer = 0
+  #tries = 0
+  #busy = false
+  #asks: string | null = null
+  #begun = false
+
+  constructor(
+    readonly drawing: Drawing,
+    readonly hint: string,
+  ) {
+    const { page: doc } = drawing
+    this.#state = el(doc, 'p', { class: 'quiet', role: 'status' })
+    this.#log = el(doc, 'ol', { class: 'said-log', role: 'log', 'aria-live': 'polite', 'aria-label': 'Conversation' })
+    this.#choices = el(doc, 'div', { class: 'choices', role: 'group', 'aria-label': 'Replies' })
+    this.#box = el(doc, 'textarea', { rows: '1', maxlength: '4000', 'aria-label': hint, placeholder: hint })
+    const send = el(doc, 'button', { class: 'button', type: 'button' }, 'Send')
+    send.addEventListener('click', () => this.#typed())
+    this.#box.addEventListener('keydown', (event) => {
+      if (event.key !== 'Enter' || event.shiftKey || event.isComposing) return
+      event.preventDefault()
+      this.#typed()
+    })
+    // What is typed here is no answer of the form around it.
+    this.#box.addEventListener('input', (event) => {
+      event.stopPropagation()
+      this.#lively = performance.now()
+      this.#inUse()
+    })
+    this.element = el(
+      doc,
+      'div',
+      { class: 'talk' },
+      this.#state,
+      this.#log,
+      this.#choices,
+      el(doc, 'div', { class: 'say' }, this.#box, send),
+    )
+    this.#kept = this.#read()
+  }
+
+  #read(): Kept | null {
+    try {
+      return JSON.parse(this.drawing.around.memo('talk') ?? 'null') as Kept | null
+    } catch {
+      return null
+    }
+  }
+
+  #keep(): void {
+    this.drawing.around.memo('talk', JSON.stringify(this.#kept))
+  }
+
+  /** Begins when somebody looks at it; from then on it looks for what is new. */
+  watch(): void {
+    const view = this.drawing.page.defaultView ?? window
+    const seen = new view.IntersectionObserver((entries) => {
+      if (entries.some((one) => one.isIntersecting)) void this.#open()
+    })
+    seen.observe(this.element)
+    this.drawing.page.addEventListener('visibilitychange', () => this.#soon(0))
+    if (this.#kept) this.#soon(1000)
+  }
+
+  get #visible(): boolean {
+    return this.element.isConnected && this.element.offsetParent !== null && !this.drawing.page.hidden
+  }
+
+  async #open(): Promise<void> {
+    if (this.#begun) return
+    this.#begun = true
+    this.#lively = performance.now()
+    const known = this.#kept && (await this.#ask(true))
+    if (!known) await this.#begin()
+    this.#count(0)
+    void this.#flush()
+    this.#soon(QUICK)
+  }
+
+  async #begin(): Promise<void> {
+    const { drawing } = this
+    try {
+      const answer = await drawing.actions.post('talks', beginning(drawing))
+      if (!answer.ok) throw new Error(String(answer.status))
+      const said = (await answer.json()) as Answer & { where: string }
+      this.#kept = { where: said.where, seen: 0, out: this.#kept?.out ?? [] }
+      this.#after = 0
+      this.#log.replaceChildren()
+      this.#show(said)
+      this.#keep()
+    } catch {
+      this.#begun = false
+      this.#say('There is no connection just now. It goes on by itself.')
+      setTimeout(() => this.#visible && void this.#open(), 5000)
+    }
+  }
+
+  /** Asks for what is new; false where the conversation is over. */
+  async #ask(whole = false): Promise<boolean> {
+    const kept = this.#kept
+    if (!kept) return false
+    const after = whole ? 0 : this.#after
+    try {
+      const url = `${this.drawing.around.base}${kept.where}?after=${after}${whole ? '&whole=1' : ''}`
+      const answer = await fetch(url, { credentials: 'omit' })
+      if (answer.status === 404) return false
+      if (!answer.ok) return true
+      if (whole) this.#log.replaceChildren()
+      if (whole) this.#after = 0
+      this.#show((await answer.json()) as Answer)
+      if (whole) for (const one of kept.out) this.#pending(one)
+    } catch {
+      // Asked again by and by.
+    }
+    return true
+  }
+
+  #soon(wait: number): void {
+    clearTimeout(this.#timer)
+    const quick = performance.now() - this.#lively < LIVELY
+    const pause = wait || (this.#visible ? (quick ? QUICK : SLOW) : FOLDED)
+    this.#timer = window.setTimeout(() => void this.#look(), pause)
+  }
+
+  async #look(): Promise<void> {
+    // Not at all in a tab that nobody sees.
+    if (this.drawing.page.hidden || !this.#kept || !this.element.isConnected) return
+    this.#inUse()
+    const there = await this.#ask()
+    if (!there && this.#begun) await this.#begin()
+    this.#soon(0)
+  }
+
+  #show(said: Answer): void {
+    const fresh = said.messages.filter((one) => one.n > this.#after)
+    for (const one of fresh) {
+      this.#after = Math.max(this.#after, one.n)
+      this.#line(one.from, one.text, one.from === 'us' ? (one.script ? '' : (one.who?.name ?? '')) : '')
+    }
+    if (fresh.length) this.#lively = performance.now()
+    this.#inUse()
+    if (said.choices) this.#offer(said.choices, said.asks ?? null)
+    const says =
+      said.says && said.situation !== 'open' ? [said.says.title, said.says.text].filter(Boolean).join('. ').replace('..', '.') : ''
+    if (said.typing) this.#say('Somebody is writing …')
+    else if (said.says !== undefined) this.#say(says || (said.situation === 'open' ? 'Somebody is here.' : ''))
+    else if (this.#state.textContent === 'Somebody is writing …') this.#say('')
+    const unseen = fresh.filter((one) => one.from === 'us' && !one.script).length
+    if (this.#visible && this.#kept && this.#kept.seen < this.#after) {
+      this.#kept.seen = this.#after
+      this.#keep()
+    } else if (unseen) this.#count(unseen)
+  }
+
+  /** Marks that somebody is talking here, so that nothing else comes over it. */
+  #inUse(): void {
+    const own = this.#visible && (this.#after > 1 || !!this.#box.value)
+    this.drawing.host.toggleAttribute('data-intavo-talking', own && performance.now() - this.#lively < LIVELY)
+  }
+
+  #say(words: string): void {
+    this.#state.textContent = words
+    this.#state.hidden = !words
+  }
+
+  #line(from: string, text: string, who: string): HTMLElement {
+    const { page: doc } = this.drawing
+    const row = el(doc, 'li', { class: from })
+    if (who) row.append(el(doc, 'small', {}, who))
+    row.append(el(doc, 'span', {}, text))
+    this.#log.append(row)
+    this.#log.scrollTop = this.#log.scrollHeight
+    return row
+  }
+
+  /** How many answers wait to be read, on the button that opens it. */
+  #count(more: number): void {
+    const face = this.drawing.root.querySelector<HTMLElement>('.face')
+    if (!face) return
+    const count = more ? Number(face.dataset.count ?? 0) + more : 0
+    if (count) {
+      face.dataset.count = String(count)
+      face.setAttribute('aria-description', count === 1 ? 'one answer to read' : `${count} answers to read`)
+    } else {
+      delete face.dataset.count
+      face.removeAttribute('aria-description')
+    }
+  }
+
+  #offer(choices: { id: string; label: string }[], asks: string | null): void {
+    const { page: doc } = this.drawing
+    this.#asks = asks
+    const hint = (asks && HINTS[asks]) || this.hint
+    this.#box.placeholder = hint
+    this.#box.setAttribute('aria-label', hint)
+    this.#box.setAttribute('inputmode', asks === 'email' ? 'email' : asks === 'phone' ? 'tel' : 'text')
+    this.#choices.replaceChildren(
+      ...choices.map(({ id, label }) => {
+        const made = el(doc, 'button', { class: 'button plain', type: 'button' }, label)
+        made.addEventListener('click', () => this.#put({ id: randomId(), choice: id, shown: label }))
+        return made
+      }),
+    )
+  }
+
+  #typed(): void {
+    const text = this.#box.value.trim()
+    if (!text) return
+    this.#box.value = ''
+    const address = this.#asks === 'email' || this.#asks === 'phone'
+    this.#put({ id: randomId(), ...(address ? { address: { email: text } } : { text }), shown: text })
+  }
+
+  /** Kept first, then sent, in order. */
+  #put(one: Out): void {
+    if (!this.#kept) return
+    this.#choices.replaceChildren()
+    this.#kept.out.push(one)
+    this.#keep()
+    this.#pending(one)
+    this.drawing.actions.started()
+    void this.#flush()
+  }
+
+  #pending(one: Out): void {
+    this.#line('them', one.shown, '').dataset.out = one.id
+  }
+
+  async #flush(): Promise<void> {
+    if (this.#busy || !this.#kept) return
+    this.#busy = true
+    try {
+      while (this.#kept.out.length) if (!(await this.#sendFirst(this.#kept))) break
+    } finally {
+      this.#busy = false
+    }
+  }
+
+  /** Sends the first of what waits; false where it has to be tried again later. */
+  async #sendFirst(kept: Kept): Promise<boolean> {
+    const one = kept.out[0]
+    if (!one) return false
+    const body = { ...one, shown: undefined }
+    try {
+      const answer = await fetch(`${this.drawing.around.base}${kept.where}/messages`, {
+        method: 'POST',
+        body: JSON.stringify(body),
+        credentials: 'omit',
+      })
+      if (answer.status >= 500 || answer.status === 429) throw new Error(String(answer.status))
+      if (answer.status === 404) {
+        await this.#begin()
+        return this.#kept !== kept
+      }
+      kept.out.shift()
+      this.#log.querySelector(`[data-out="${one.id}"]`)?.remove()
+      this.#tries = 0
+      if (answer.ok) {
+        const said = (await answer.json()) as Answer
+        this.#show(said)
+        if (said.goal) this.drawing.actions.goal()
+      } else this.#say(((await answer.json()) as { errors?: { message: string }[] }).errors?.[0]?.message ?? 'This could not be sent.')
+      this.#keep()
+      this.#soon(QUICK)
+      return true
+    } catch {
+      this.#say('No connection just now. What you wrote is kept and sent by itself.')
+      const pause = PAUSES[Math.min(this.#tries++, PAUSES.length - 1)]
+      setTimeout(() => void this.#flush(), pause)
+      return false
+    }
+  }
+}
+
+/** A conversation; on the stage its first words, so that the owner sees how it begins. */
+export const talk: Maker<'talk'> = (drawing, part) => {
+  const made = new Conversation(drawing, part.hint)
+  if (drawing.mode === 'stage') {
+    const { page: doc } = drawing
+    const first = part.script.turns.find((one) => one.id === part.script.start)
+    const words = (line: readonly (string | { slot: string })[]): string =>
+      line.map((run) => (typeof run === 'string' ? run : '…')).join('')
+    made.element
+      .querySelector('.said-log')
+      ?.append(...(first?.says ?? []).map((line) => el(doc, 'li', { class: 'us' }, el(doc, 'span', {}, words(line)))))
+    made.element
+      .querySelector('.choices')
+      ?.append(...(first?.choices ?? []).map((one) => el(doc, 'span', { class: 'button plain' }, one.label)))
+  } else made.watch()
+  return { element: made.element }
+}
