@@ -6,6 +6,7 @@ import random
 import secrets
 from datetime import date, datetime, timedelta
 from typing import Any
+from urllib.parse import urlsplit
 
 from allauth.account.models import EmailAddress
 from django.db import transaction
@@ -130,7 +131,9 @@ def _channels(owner: Actor) -> None:
     sets = {row.name: row.pk for row in kept_sets(owner.business_id)}
     people = {row.user.name: row.pk for row in members(owner)}
     ids: dict[str, str] = {}
-    gateway, _ = add_gateway(owner, name="Wherry", address=WHERRY, bearer=b.WHERRY_BEARER)
+    gateway, _ = add_gateway(
+        owner, name="Wherry", address=f"http://127.0.0.1:{urlsplit(WHERRY).port}", bearer=b.WHERRY_BEARER
+    )
     Gateway.objects.filter(pk=gateway.pk).update(key=b.WHERRY_KEY, secret=sealed(b.WHERRY_SECRET))
     for wanted in b.CHANNELS:
         document = wanted | {"hours": [sets[name] for name in wanted.get("hours", ())]}

@@ -117,7 +117,7 @@ class Stack:
             "DJANGO_SETTINGS_MODULE": "intavo.project.settings", "DATABASE_URL": self.database,
             "INTAVO_SECRET_KEY": secret_key(), "INTAVO_BASE_URL": self.base_url,
             "INTAVO_MAIL_URL": f"smtp://127.0.0.1:{self.ports.smtp}", "INTAVO_WHERRY": self.wherry_url,
-            "INTAVO_LOCAL_GATEWAYS": "wherry.localhost", **self.env,
+            "INTAVO_LOCAL_GATEWAYS": "127.0.0.1", **self.env,
         }  # fmt: skip
 
     def manage(self, *words: str) -> None:

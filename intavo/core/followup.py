@@ -36,6 +36,7 @@ class Outcome(StrEnum):
     NOT_A_FIT = "not-a-fit"
     NO_ANSWER = "no-answer"
     SPAM = "spam"
+    CANCELLED = "cancelled"
 
 
 class Lane(StrEnum):

@@ -7,7 +7,7 @@ from intavo.accounts.models import Business
 from intavo.followup.models import FollowUp
 from intavo.people.models import Person
 from intavo.sites.models import Site
-from intavo.touchpoints.models import TouchpointRevision
+from intavo.touchpoints.models import Touchpoint, TouchpointRevision
 
 
 class Submission(models.Model):
@@ -44,6 +44,30 @@ class Pending(models.Model):
 
     class Meta:
         indexes = (models.Index(fields=["expires_at"], condition=models.Q(confirmed_at=None), name="pending_to_erase"),)
+
+
+class Booking(models.Model):
+    """A call at a time. `seat` counts those at one time: the database gives none of them twice."""
+
+    business = models.ForeignKey(Business, on_delete=models.CASCADE)
+    site = models.ForeignKey(Site, on_delete=models.CASCADE)
+    touchpoint = models.ForeignKey(Touchpoint, on_delete=models.CASCADE)
+    revision = models.ForeignKey(TouchpointRevision, on_delete=models.PROTECT)
+    field = models.CharField(max_length=40)
+    followup = models.OneToOneField(FollowUp, on_delete=models.CASCADE, related_name="booking")
+    token = models.CharField(max_length=32, unique=True)
+    start = models.DateTimeField()
+    end = models.DateTimeField()
+    seat = models.PositiveSmallIntegerField()
+    sequence = models.PositiveIntegerField(default=0)
+    cancelled_at = models.DateTimeField(null=True)
+
+    class Meta:
+        constraints = (
+            models.UniqueConstraint(
+                fields=["touchpoint", "start", "seat"], condition=models.Q(cancelled_at=None), name="seat_once"
+            ),
+        )
 
 
 class Quarantined(models.Model):

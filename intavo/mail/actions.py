@@ -2,6 +2,7 @@
 
 import uuid
 from dataclasses import dataclass
+from email.mime.text import MIMEText
 from email.utils import formataddr
 
 from django.conf import settings
@@ -82,8 +83,18 @@ def _hand_over(mail: OutgoingMail) -> None:
     reply_to = [mail.reply_to] if mail.reply_to else None
     message = EmailMessage(mail.subject, mail.text, sender, [mail.to], headers=headers, reply_to=reply_to)
     if mail.attachment_name:
-        message.attach(mail.attachment_name, mail.attachment, "text/csv")
+        message.attach(_attachment(mail.attachment_name, mail.attachment))
     message.send()
+
+
+def _attachment(name: str, text: str) -> MIMEText:
+    """A file that goes with a mail: CSV, or a calendar entry, which says its method in its type (RFC 6047)."""
+    calendar = name.endswith(".ics")
+    made = MIMEText(text, "calendar" if calendar else "csv", "utf-8")
+    if calendar:
+        made.set_param("method", "CANCEL" if "METHOD:CANCEL" in text else "REQUEST")
+    made.add_header("Content-Disposition", "attachment", filename=name)
+    return made
 
 
 def send_account_mail(*, to: str, subject: str, text: str) -> None:

@@ -275,7 +275,8 @@ def _new_talk(gateway: Gateway, site: LiveSite, sender: From, touchpoint: Touchp
     revision = touchpoint.live if touchpoint is not None else None
     return Talk(
         business_id=gateway.business_id, site_id=site.id, touchpoint=touchpoint, revision=revision, gateway=gateway,
-        handle=sender.handle, name=sender.name, page=gateway.name, device="", begun_at=at, last_word_at=at,
+        handle=sender.handle, name=sender.name or f"{sender.handle} ({gateway.name})", page=gateway.name,
+        begun_at=at, last_word_at=at,
         language=site.business.language,
     )  # fmt: skip
 

@@ -57,6 +57,7 @@ class LiveTouchpoint:
     moments_json: dict[int, str]
     channels: frozenset[str] = frozenset()
     code: str = ""
+    talks: bool = False
 
     def moments(self, moments: tuple[tuple[Moment, ...], ...]) -> str:
         """Moments as JSON; those of one sentence, which most entries have, were written beforehand."""
@@ -157,6 +158,11 @@ class LiveSite:
             comes = changes_at(self.members, at)
             self._ends[key] = min((one for one in (turn, comes) if one is not None), default=None)
         return self._ends[key]
+
+    @cached_property
+    def talks(self) -> bool:
+        """Whether a conversation stands on the site."""
+        return any(one.talks for one in self.touchpoints)
 
     @cached_property
     def sets(self) -> dict[int | None, OpeningHours]:
@@ -335,6 +341,7 @@ def _live(row: Touchpoint, revision: TouchpointRevision, made: Making) -> LiveTo
         moments,
         frozenset(document.channels()),
         short_code(row.public_id),
+        document.talk is not None,
     )
 
 

@@ -3808,7 +3808,7 @@ export interface components {
          * @description How it ended.
          * @enum {string}
          */
-        Outcome: "won" | "answered" | "not-a-fit" | "no-answer" | "spam";
+        Outcome: "won" | "answered" | "not-a-fit" | "no-answer" | "spam" | "cancelled";
         /** PutOffIn */
         PutOffIn: {
             /**

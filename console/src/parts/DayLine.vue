@@ -127,6 +127,7 @@ function open(group: (typeof groups.value)[number], event: MouseEvent) {
         </span>
       </div>
       <p class="ml-auto font-semibold whitespace-nowrap max-md:ml-0">
+        <span v-for="name in day.gateways_away" :key="name" class="mr-2 text-rust">{{ name }} does not answer</span>
         <RouterLink v-if="day.late" to="/follow-up" class="text-rust">{{ day.late }} late</RouterLink>
         <span v-if="day.late && day.before_closing"> · </span>
         <RouterLink v-if="day.before_closing" to="/follow-up" class="text-brass">{{ day.before_closing }} due before closing</RouterLink>

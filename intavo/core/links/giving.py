@@ -29,13 +29,19 @@ def given(
             # It leads nowhere by itself: only its people have a way.
             return ""
 
-    people = [
-        {"name": one.name, "words": one.words, "picture": one.picture, "reachable": can, "href": link(one)}
+    coded = any(not isinstance(run, str) and run.slot == "short_code" for run in channel.text)
+
+    def by(person: ChannelPerson | None) -> dict[str, dict[str, str]]:
+        made = {id_: link(person, {"short_code": f"#{code}"}) for id_, code in codes.items()}
+        return {"by": made} if coded else {}
+
+    people: list[dict[str, Any]] = [
+        {"name": one.name, "words": one.words, "picture": one.picture, "reachable": can, "href": link(one), **by(one)}
         for one, can in met.people
     ]
     own = link(None)
-    if channel.people and channel.pick == "first-reachable":
-        own = next((str(one["href"]) for one in people if one["reachable"]), own)
+    first = next((one for one, can in met.people if can), None) if channel.pick == "first-reachable" else None
+    own = link(first) if first is not None else own
     made: dict[str, Any] = {
         "situation": met.situation.value, "hidden": met.hidden or device not in channel.devices,
         "says": {"title": met.says[0], "text": met.says[1]} if met.says else None, "people": people,
@@ -45,6 +51,4 @@ def given(
     }  # fmt: skip
     if channel.opens == "ask-first":
         made |= {"text": said_text(channel.text, slots), "asks": link(None, words=WORDS)}
-    if any(not isinstance(run, str) and run.slot == "short_code" for run in channel.text):
-        made["by"] = {id_: link(None, {"short_code": f"#{code}"}) for id_, code in codes.items()}
-    return made
+    return made | by(first)

@@ -20,6 +20,7 @@ from intavo.touchpoints.actions import give_code
 from intavo.touchpoints.live import name_of
 
 from ..words import excerpt, letter, told
+from .calls import book
 from .sent import Incoming
 from .slots import take_slot
 
@@ -49,7 +50,9 @@ def give(found: Incoming, *, delay: int = 0, confirmed_at: datetime | None = Non
     """
     actor = visitor_of(found.site.business.pk)
     arrived = _person(actor, found)
-    opened = _follow_up(actor, found, arrived) if arrived else None
+    opened, slot = _follow_up(actor, found, arrived) if arrived else (None, None)
+    if opened is not None and slot is not None:
+        book(found, opened, slot)
     code = _code(actor, found, arrived)
     file = file_for(found)
     if found.reach.email is not None:
@@ -87,23 +90,28 @@ def _kind(found: Incoming) -> Kind | None:
     return Kind.INQUIRY if document.asks_for_answer else None
 
 
-def _follow_up(actor: Actor, found: Incoming, arrived: people.Arrived) -> int | None:
+def _follow_up(
+    actor: Actor, found: Incoming, arrived: people.Arrived
+) -> tuple[int | None, tuple[datetime, datetime] | None]:
+    """The follow-up that it opens, and the time of the call that was booked with it."""
     kind = _kind(found)
     if kind is None:
-        return None
+        return None, None
     due, late_from = found.said.due if found.said else None, None
-    if kind is Kind.CALL_BACK:
-        due, late_from = take_slot(found)
+    slot = take_slot(found) if kind is Kind.CALL_BACK else None
+    if slot is not None:
+        due, late_from = slot
     elif kind is Kind.FEEDBACK and due is None:
         due = found.site.promise(found.document.after.promise_minutes).due(found.site.hours, found.at)
     sent = found.sent
     source = followup.Source(
         found.revision.touchpoint, found.site.id, sent.page.url, sent.device, excerpt(found.document, found.checked)
     )
-    return followup.receive(
+    opened = followup.receive(
         actor, person_id=arrived.person, kind=kind, at=found.at, due=due, late_from=late_from,
         somebody_new=arrived.new, source=source,
     )  # fmt: skip
+    return opened, slot
 
 
 def _code(actor: Actor, found: Incoming, arrived: people.Arrived | None) -> str | None:

@@ -27,6 +27,12 @@ def free_slots(site: LiveSite, touchpoint_id: int, field: FieldPart, hours_id: i
     )  # fmt: skip
 
 
+def lock_slots(touchpoint_id: int) -> None:
+    """Whoever else wants a time of this touchpoint waits until the caller's transaction is over."""
+    with connection.cursor() as cursor:
+        cursor.execute("SELECT pg_advisory_xact_lock(%s, %s)", [7301, touchpoint_id])
+
+
 def take_slot(found: Incoming) -> tuple[datetime, datetime]:
     """Start and end of the slot that was chosen; Refused if it is not free any more.
 
@@ -34,8 +40,7 @@ def take_slot(found: Incoming) -> tuple[datetime, datetime]:
     """
     field = next(one for one in found.document.fields("slot") if one.name in found.checked.values)
     place = f"answers.{field.name}"
-    with connection.cursor() as cursor:
-        cursor.execute("SELECT pg_advisory_xact_lock(%s, %s)", [7301, found.revision.touchpoint])
+    lock_slots(found.revision.touchpoint)
     try:
         wanted = datetime.fromisoformat(found.checked.values[field.name])
     except ValueError:

@@ -24,8 +24,10 @@ const took = (drawing: Drawing, id: string, way: Way, event: Event): void => {
 }
 
 /** The link of a way; in a tab of its own where it leads to a page and the owner wants that. */
-function link(drawing: Drawing, id: string, way: Way, href: string, className: string, ...inside: (Node | string)[]): HTMLElement {
-  const own = href === way.href ? (way.by?.[drawing.around.entry.id] ?? href) : href
+type To = { href: string; by?: Record<string, string> | undefined }
+
+function link(drawing: Drawing, id: string, way: Way, to: To, className: string, ...inside: (Node | string)[]): HTMLElement {
+  const own = to.by?.[drawing.around.entry.id] || to.href
   const tab: Record<string, string> = way.opens !== 'same' && /^https?:/.test(own) ? { target: '_blank', rel: 'noopener' } : {}
   const made = el(drawing.page, 'a', { class: className, href: own, ...tab }, ...inside)
   made.addEventListener('click', (event) => took(drawing, id, way, event))
@@ -37,7 +39,7 @@ function asking(drawing: Drawing, id: string, way: Way): HTMLElement {
   const { page: doc } = drawing
   const box = el(doc, 'textarea', { rows: '3', maxlength: '1000', 'aria-label': `What you want to say: ${way.label}` })
   box.value = way.text ?? ''
-  const go = link(drawing, id, way, way.href, 'button', `Go on: ${way.label}`)
+  const go = link(drawing, id, way, way, 'button', `Go on: ${way.label}`)
   const aim = (): void => go.setAttribute('href', (way.asks ?? way.href).replace('intavo-words', encodeURIComponent(box.value.trim())))
   box.addEventListener('input', aim)
   aim()
@@ -58,7 +60,7 @@ function people(drawing: Drawing, id: string, way: Way): HTMLElement {
       el(doc, 'b', {}, one.name),
       el(doc, 'small', {}, one.reachable ? one.words : 'away just now'),
     )
-    const row = link(drawing, id, way, one.href || way.href, one.reachable ? 'person' : 'person away', face, words)
+    const row = link(drawing, id, way, one.href ? one : way, one.reachable ? 'person' : 'person away', face, words)
     return el(doc, 'li', {}, row)
   })
   return el(doc, 'ul', { class: 'people' }, ...rows)
@@ -87,7 +89,7 @@ function one(drawing: Drawing, id: string, way: Way, as: string, withPeople: boo
       face.setAttribute('aria-expanded', String(!unfolds.hidden))
     })
     holder.append(face, unfolds)
-  } else holder.append((face = link(drawing, id, way, way.href, 'to', ...inside)))
+  } else holder.append((face = link(drawing, id, way, way, 'to', ...inside)))
   if (as === 'signs') {
     face.setAttribute('aria-label', more ? `${way.button}. ${more}` : way.button)
     face.title = way.button
@@ -120,7 +122,7 @@ export const gone = (drawing: Drawing, does: Does): boolean => {
 /** A button of any kind; one that goes to a channel is that channel's link, with what is said beside it. */
 export function button(drawing: Drawing, does: Does, className: string, ...words: (Node | string)[]): HTMLElement {
   const way = does.action === 'channel' ? wayOf(drawing, does.channel) : undefined
-  return way ? link(drawing, does.channel, way, way.href, className, ...words) : clickable(drawing, does, className, ...words)
+  return way ? link(drawing, does.channel, way, way, className, ...words) : clickable(drawing, does, className, ...words)
 }
 
 export const buttonPart: Maker<'button'> = (drawing, part) => {

@@ -50,7 +50,7 @@ export interface Way {
   situation: string
   hidden: boolean
   says: Says | null
-  people: { name: string; words: string; picture: string | null; reachable: boolean; href: string }[]
+  people: { name: string; words: string; picture: string | null; reachable: boolean; href: string; by?: Record<string, string> }[]
   kind: string
   label: string
   button: string

@@ -4,7 +4,13 @@ import type { Item } from '@/api/follow-ups'
 import { saidLength, saidTime } from '@/lib/time'
 
 const props = defineProps<{ item: Item; selected: boolean; zone: string; now: Date }>()
-const KINDS: Record<string, string> = { 'sign-up': 'Sign-up', inquiry: 'Inquiry', 'call-back': 'Call-back', feedback: 'Feedback' }
+const KINDS: Record<string, string> = {
+  'sign-up': 'Sign-up',
+  inquiry: 'Inquiry',
+  'call-back': 'Call-back',
+  feedback: 'Feedback',
+  message: 'Message',
+}
 const tone = computed(() => {
   if (props.item.state !== 'for-us') return 'text-ink-3'
   return {

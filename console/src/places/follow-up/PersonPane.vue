@@ -64,7 +64,20 @@ async function act(what: Work, said: string) {
             <button v-if="one.state !== 'for-us'" type="button" class="btn" @click="act({ do: 'take-up' }, 'It is for us again.')">
               Take up again
             </button>
+            <template v-if="one.kind === 'call-back'">
+              <button type="button" class="btn btn-main" @click="act({ do: 'finish', outcome: 'answered' }, `Reached ${one.called}.`)">
+                Reached
+              </button>
+              <PutOffMenu
+                :zone="zone"
+                :now="now"
+                :opening="one.next_opening"
+                label="Not reached: again …"
+                @until="(until, said) => act({ do: 'put-off', until }, `Not reached. Again ${said}.`)"
+              />
+            </template>
             <PutOffMenu
+              v-else
               :zone="zone"
               :now="now"
               :opening="one.next_opening"

@@ -34,6 +34,8 @@ const WORDS: Record<string, (data: Data) => string> = {
   'put off': (found) => `Put off until ${found.until ? saidTime(found.until, props.now, props.zone) : 'later'}`,
   finished: (found) => `Finished: ${found.outcome ? OUTCOMES[found.outcome].toLowerCase() : ''}`,
   'taken up': () => 'Taken up again',
+  'moved the call': (found) => `Moved the call to ${found.until ? saidTime(found.until, props.now, props.zone) : 'another time'}`,
+  'cancelled the call': () => 'Cancelled the call',
 }
 function path(url: string | undefined): string {
   try {

@@ -1,0 +1,168 @@
+"""Calls that were booked: their calendar entries, moved and cancelled by whoever booked them."""
+
+import secrets
+from datetime import datetime
+
+from django.conf import settings
+from django.db import transaction
+
+from intavo.accounts.actor import Refused, visitor_of
+from intavo.accounts.models import Business
+from intavo.core.calls import Call, calendar_entry
+from intavo.core.followup import Outcome, State
+from intavo.core.people import Address as Reach
+from intavo.core.people import email_address
+from intavo.core.say import stamp
+from intavo.core.slots import Slot
+from intavo.core.touchpoint import FieldPart
+from intavo.followup.models import FollowUp
+from intavo.mail import actions as mail
+from intavo.people.actions import add_event
+from intavo.people.models import Address
+from intavo.project import clock
+from intavo.touchpoints.live import LiveSite, document_of, live_site
+
+from ..models import Booking
+from .sent import Incoming
+from .slots import free_slots, lock_slots
+
+
+def book(found: Incoming, followup_id: int, slot: tuple[datetime, datetime]) -> Booking:
+    """Keep a call that was taken, and mail its entry to both. The database holds that no seat is given twice."""
+    field = next(one for one in found.document.fields("slot") if one.name in found.checked.values)
+    row = Booking.objects.create(
+        business_id=found.site.business.pk, site_id=found.site.id, touchpoint_id=found.revision.touchpoint,
+        revision_id=found.revision.revision, field=field.name, followup_id=followup_id, token=secrets.token_hex(16),
+        start=slot[0], end=slot[1], seat=_seat(found.revision.touchpoint, slot[0]),
+    )  # fmt: skip
+    _mail_entry(row, found.reach.name, found.reach.email)
+    return row
+
+
+def _seat(touchpoint_id: int, start: datetime) -> int:
+    taken = set(
+        Booking.objects.filter(touchpoint_id=touchpoint_id, start=start, cancelled_at=None).values_list(
+            "seat", flat=True
+        )
+    )
+    return next(seat for seat in range(len(taken) + 1) if seat not in taken)
+
+
+def _mail_entry(row: Booking, name: str = "", to: Reach | None = None) -> None:
+    """Mail the entry as it stands now to the business, and to the visitor if they left an address."""
+    business = Business.objects.get(pk=row.business_id)
+    site = live_site(row.site.key)
+    zone = site.hours.zone if site is not None else None
+    followup = FollowUp.objects.select_related("person", "touchpoint").filter(pk=row.followup_id).first()
+    person = followup.person if followup is not None else None
+    who = name or (person.name if person is not None else "") or "somebody"
+    if to is None and person is not None:
+        found = Address.objects.filter(person=person, kind=Address.EMAIL).first()
+        to = email_address(found.shown) if found is not None else None
+    when = stamp(row.start, zone) if zone is not None else row.start.isoformat()
+    phones = Address.objects.filter(person=person, kind=Address.PHONE).values_list("shown", flat=True)
+    number = phones.first() if person is not None else ""
+    words = "is cancelled" if row.cancelled_at else "has been moved" if row.sequence else "is booked"
+    ours = Call(
+        f"call-{row.token[:16]}@intavo", row.sequence, row.start, row.end, f"Call {who}",
+        f"{number or ''}\n{settings.BASE_URL}/follow-up/{row.followup_id}".strip(),
+        (business.name, business.mail_address), (who, to.shown) if to else None, row.cancelled_at is not None,
+    )  # fmt: skip
+    key = f"call-{row.pk}-{row.sequence}"
+    mail.queue(
+        business, to=email_address(business.mail_address), subject=f"A call {words}: {who}, {when}",
+        text=f"{who}, {when}\n{number or ''}\n\n{settings.BASE_URL}/follow-up/{row.followup_id}\n", key=f"{key}-us",
+        attached=("call.ics", calendar_entry(ours, clock.now())),
+    )  # fmt: skip
+    if to is None:
+        return
+    manage = f"{settings.BASE_URL}/b/{row.token}"
+    theirs = Call(
+        ours.uid, row.sequence, row.start, row.end, f"{business.name} calls you", f"Move or cancel it: {manage}",
+        ours.organizer, ours.attendee, ours.cancelled,
+    )  # fmt: skip
+    about = "" if row.cancelled_at else f"\nMove or cancel it here: {manage}\n"
+    mail.queue(
+        business, to=to, subject=f"Your call with {business.name} {words}: {when}",
+        text=f"Hello,\n\nyour call with {business.name} {words}: {when}.\n{about}\n{business.name}\n",
+        key=f"{key}-them", attached=("call.ics", calendar_entry(theirs, clock.now())),
+    )  # fmt: skip
+
+
+def booking_of(token: str) -> Booking | None:
+    """The booking behind a mail's link."""
+    return Booking.objects.select_related("site", "business").filter(token=token[:64]).first()
+
+
+def slots_for(row: Booking, at: datetime) -> list[Slot]:
+    """The times that it can be moved to: future ones that are free."""
+    site, field = _around(row)
+    hours = document_of(row.revision_id).after.hours
+    return free_slots(site, row.touchpoint_id, field, hours, at)
+
+
+def _around(row: Booking) -> tuple[LiveSite, FieldPart]:
+    site = live_site(row.site.key)
+    field = next((one for one in document_of(row.revision_id).fields("slot") if one.name == row.field), None)
+    if site is None or field is None:
+        raise Refused(("time", "This call can no longer be moved here. Please write to us."))
+    return site, field
+
+
+def move_call(token: str, time: str, at: datetime) -> Booking:
+    """Move a call to another free time; its follow-up stays the same one. Refused for a time that is not free."""
+    row = _open(token, at)
+    try:
+        wanted = datetime.fromisoformat(time)
+    except ValueError:
+        raise Refused(("time", "Please choose a time.")) from None
+    with transaction.atomic():
+        lock_slots(row.touchpoint_id)
+        row = Booking.objects.select_for_update(of=("self",)).select_related("site").get(pk=row.pk)
+        slot = next((one for one in slots_for(row, at) if wanted.tzinfo is not None and one.start == wanted), None)
+        if slot is None:
+            raise Refused(("time", "This time has just been taken. Please choose another."))
+        row.start, row.end, row.seat = slot.start, slot.end, _seat(row.touchpoint_id, slot.start)
+        row.sequence += 1
+        row.save(update_fields=["start", "end", "seat", "sequence"])
+        FollowUp.objects.filter(pk=row.followup_id).exclude(state=State.FINISHED.value).update(
+            due=slot.start, late_from=slot.end, state=State.US.value, back_at=None
+        )
+        _noted(row, "moved the call", at)
+        _mail_entry(row)
+    return row
+
+
+def cancel_call(token: str, at: datetime) -> Booking:
+    """Cancel a call: its time is free again, and its follow-up is finished."""
+    row = _open(token, at)
+    with transaction.atomic():
+        row = Booking.objects.select_for_update(of=("self",)).select_related("site").get(pk=row.pk)
+        if row.cancelled_at is not None:
+            return row
+        row.cancelled_at, row.sequence = at, row.sequence + 1
+        row.save(update_fields=["cancelled_at", "sequence"])
+        FollowUp.objects.filter(pk=row.followup_id).exclude(state=State.FINISHED.value).update(
+            state=State.FINISHED.value, finished_at=at, outcome=Outcome.CANCELLED.value, due=None, back_at=None
+        )
+        _noted(row, "cancelled the call", at)
+        _mail_entry(row)
+    return row
+
+
+def _noted(row: Booking, kind: str, at: datetime) -> None:
+    person = FollowUp.objects.filter(pk=row.followup_id).values_list("person_id", flat=True).first()
+    if person is not None:
+        data = {"followup": row.followup_id, "until": row.start.isoformat()}
+        add_event(visitor_of(row.business_id), person_id=person, at=at, kind=kind, data=data)
+
+
+def _open(token: str, at: datetime) -> Booking:
+    row = booking_of(token)
+    if row is None:
+        raise Refused(("time", "There is no such call."))
+    if row.cancelled_at is not None:
+        raise Refused(("time", "This call is cancelled already."))
+    if row.start <= at:
+        raise Refused(("time", "This call has begun or is over."))
+    return row

@@ -1,0 +1,48 @@
+"""The page behind the links of a call's mail: to move it or to cancel it, by a button that POSTs."""
+
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import render
+from django.views.decorators.csrf import csrf_exempt
+
+from intavo.accounts.actor import Refused
+from intavo.core.say import short_date, stamp
+from intavo.intake.actions.calls import booking_of, cancel_call, move_call, slots_for
+from intavo.intake.models import Booking
+from intavo.project import clock
+from intavo.touchpoints.live import live_site
+
+_MOST = 200
+
+
+# The token in the address is the secret; there is no session to misuse.
+@csrf_exempt
+def page(request: HttpRequest, token: str) -> HttpResponse:
+    """When the call is, and what can be done about it."""
+    row, at, error, done = booking_of(token), clock.now(), "", ""
+    if row is None:
+        return render(request, "visitor/call.html", {"over": True}, status=404)
+    if request.method == "POST":
+        try:
+            if request.POST.get("do") == "cancel":
+                row, done = cancel_call(token, at), "It is cancelled. Nobody calls."
+            else:
+                row, done = move_call(token, request.POST.get("time", ""), at), "It is moved."
+        except Refused as problem:
+            error = problem.errors[0][1]
+            row = booking_of(token) or row
+    return render(request, "visitor/call.html", _context(row, error, done), status=422 if error else 200)
+
+
+def _context(row: Booking, error: str, done: str) -> dict[str, object]:
+    at, site = clock.now(), live_site(row.site.key)
+    open_ = row.cancelled_at is None and row.start > at
+    try:
+        slots = slots_for(row, at)[:_MOST] if open_ and site is not None else []
+    except Refused:
+        slots = []
+    zone = site.hours.zone if site is not None else None
+    return {
+        "business": row.business.name, "error": error, "done": done, "open": open_,
+        "cancelled": row.cancelled_at is not None, "when": stamp(row.start, zone) if zone else row.start.isoformat(),
+        "slots": [(one.start.isoformat(), f"{short_date(one.start.date())}, {one.start:%H:%M}") for one in slots],
+    }  # fmt: skip

@@ -1,0 +1,123 @@
+"""Calls that are booked: a calendar entry for both, moved and cancelled by its link, and never given twice."""
+
+import threading
+from typing import Any
+
+import pytest
+from django.conf import settings
+from django.db import connection
+from django.test import Client
+from icalendar import Calendar
+
+from intavo.followup.models import FollowUp
+from intavo.intake.models import Booking
+from intavo.mail.models import OutgoingMail
+from intavo.touchpoints.actions import make, save_draft, turn_on
+from intavo.touchpoints.models import Touchpoint
+
+from .conftest import Visitor, World, sending
+
+
+@pytest.fixture
+def calling(otterwick: World) -> Touchpoint:
+    row = make(otterwick.owner, starter="call-back", name="Call me back")
+    document = dict(row.draft.document)
+    email = {"id": "pe", "kind": "field", "input": "email", "name": "email", "label": "Your email"}
+    document["steps"][0]["parts"].append(email)
+    save_draft(otterwick.owner, touchpoint_id=row.pk, document=document, based_on=1)
+    return turn_on(otterwick.owner, touchpoint_id=row.pk)
+
+
+def free(visitor: Visitor, row: Touchpoint) -> list[str]:
+    asked = {"touchpoint": row.public_id, "revision": row.live.number}
+    return [one["value"] for one in visitor.post("more", asked).json()["slots"]["time"]]
+
+
+def booked(visitor: Visitor, row: Touchpoint, time: str, number: int = 1) -> Any:
+    answers = {"phone": f"07700 9001{number:02}", "email": f"ife{number}@post.example", "time": time}
+    return visitor.post("intake", sending(row, number, answers=answers, consents={}))
+
+
+def entry(mail: OutgoingMail) -> Any:
+    calendar = Calendar.from_ical(mail.attachment)
+    return str(calendar["METHOD"]), calendar.walk("VEVENT")[0]
+
+
+def test_both_get_the_entry_and_the_visitor_can_move_it_keeping_one_followup(
+    visitor: Visitor, calling: Touchpoint
+) -> None:
+    first, later = free(visitor, calling)[0], free(visitor, calling)[3]
+    assert booked(visitor, calling, first).status_code == 201
+    us, them = OutgoingMail.objects.order_by("pk")
+    assert (us.to, them.to) == ("morwenna@otterwick.example", "ife1@post.example")
+    method, event = entry(them)
+    assert (method, event["SEQUENCE"], event["STATUS"]) == ("REQUEST", 0, "CONFIRMED")
+    link = f"/b/{Booking.objects.get().token}"
+    assert link in them.text
+    page = Client().get(link)
+    assert "Tue 24 Nov, 15:30" in page.content.decode()
+    assert Booking.objects.get().sequence == 0
+    moved = Client().post(link, {"do": "move", "time": later})
+    assert "It is moved." in moved.content.decode()
+    followup = FollowUp.objects.get()
+    assert (followup.due.isoformat(), followup.state) == (later, "for-us")
+    again = entry(OutgoingMail.objects.get(to="ife1@post.example", subject__contains="moved"))[1]
+    assert (again["UID"], again["SEQUENCE"]) == (event["UID"], 1)
+    assert first in free(visitor, calling)
+    assert later not in free(visitor, calling)
+
+
+def test_cancelling_frees_the_time_and_finishes_the_followup(visitor: Visitor, calling: Touchpoint) -> None:
+    time = free(visitor, calling)[0]
+    booked(visitor, calling, time)
+    link = f"/b/{Booking.objects.get().token}"
+    assert "Nobody calls" in Client().post(link, {"do": "cancel"}).content.decode()
+    followup = FollowUp.objects.get()
+    assert (followup.state, followup.outcome) == ("finished", "cancelled")
+    method, event = entry(OutgoingMail.objects.get(to="ife1@post.example", subject__contains="cancelled"))
+    assert (method, event["STATUS"], event["SEQUENCE"]) == ("CANCEL", "CANCELLED", 1)
+    assert time in free(visitor, calling)
+    assert Client().post(link, {"do": "move", "time": time}).status_code == 422
+    assert OutgoingMail.objects.filter(subject__contains="moved").count() == 0
+
+
+@pytest.mark.parametrize(
+    "time", ["", "yesterday", "2020-01-01T10:00:00+00:00", "2026-11-24T16:00:00", "2026-11-24T15:31:00+00:00"]
+)
+def test_what_is_no_free_time_ahead_is_refused_and_nothing_moves(
+    visitor: Visitor, calling: Touchpoint, time: str
+) -> None:
+    booked(visitor, calling, free(visitor, calling)[0])
+    row = Booking.objects.get()
+    answer = Client().post(f"/b/{row.token}", {"do": "move", "time": time})
+    assert answer.status_code == 422
+    row.refresh_from_db()
+    assert row.sequence == 0
+
+
+def test_one_that_is_over_or_unknown_cannot_be_changed(
+    visitor: Visitor, calling: Touchpoint, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    booked(visitor, calling, free(visitor, calling)[0])
+    monkeypatch.setenv("INTAVO_NOW", "2026-11-24T15:40:00+00:00")
+    link = f"/b/{Booking.objects.get().token}"
+    assert "has begun, or is over" in Client().get(link).content.decode()
+    assert Client().post(link, {"do": "cancel"}).status_code == 422
+    assert Client().get("/b/guessed").status_code == 404
+
+
+@pytest.mark.django_db(transaction=True, available_apps=settings.INSTALLED_APPS)
+def test_of_fifty_at_once_one_gets_the_time(visitor: Visitor, calling: Touchpoint) -> None:
+    time, statuses = free(visitor, calling)[0], []
+
+    def take(number: int) -> None:
+        statuses.append(booked(visitor, calling, time, number).status_code)
+        connection.close()
+
+    threads = [threading.Thread(target=take, args=(number,)) for number in range(50)]
+    for one in threads:
+        one.start()
+    for one in threads:
+        one.join()
+    assert sorted(statuses) == [201] + [422] * 49
+    assert Booking.objects.count() == FollowUp.objects.filter(kind="call-back").count() == 1
