@@ -160,6 +160,7 @@ def _follows(followed: Followed) -> None:
     for row in Channel.objects.filter(business_id=followed.hours.business_id, deleted_at=None):
         value = row.value
         if followed.hours.pk in {*value.hours, *(one for person in value.people for one in person.hours)}:
+            followed.channels += 1
             followed.by.append(f"the channel {value.label}")
 
 

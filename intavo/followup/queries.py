@@ -10,6 +10,7 @@ from django.db.models.functions import Least
 from intavo.accounts.actor import Actor
 from intavo.core import followup as rules
 from intavo.core.hours import OpeningHours
+from intavo.hours.effects import Promised, promises_counted
 
 from .models import FollowUp, PromiseCounted
 
@@ -108,3 +109,9 @@ def promises_kept(actor: Actor, since: datetime) -> tuple[int, int]:
     counted = PromiseCounted.objects.filter(business_id=actor.business_id, counted_at__gte=since)
     kept: list[Any] = list(counted.values_list("kept", flat=True))
     return len(kept), sum(kept)
+
+
+@promises_counted.register
+def _promised(asked: Promised) -> None:
+    open_ones = FollowUp.objects.filter(business_id=asked.business_id).exclude(state=rules.State.FINISHED.value)
+    asked.count += open_ones.filter(due__gte=asked.since, due__lte=asked.until).count()

@@ -1,6 +1,7 @@
 """Writes on hours and replies."""
 
 import json
+import secrets
 from datetime import datetime
 from typing import Any
 
@@ -124,6 +125,17 @@ def bring_hours_back(actor: Actor, *, hours_id: int) -> None:
         row.save(update_fields=["deleted_at", "instead", "name"])
         touch(actor.business_id)
         actor.noted("hours brought back", hours=row.pk, name=row.name)
+
+
+def give_address(actor: Actor, *, hours_id: int, wanted: bool) -> HoursSet:
+    """Make a secret address that calendars can follow, or take it away; made anew, the old one leads nowhere."""
+    actor.needs(Right.BUSINESS)
+    with transaction.atomic():
+        row = _own(actor, hours_id)
+        row.token = secrets.token_urlsafe(24) if wanted else None
+        row.save(update_fields=["token"])
+        actor.noted("calendar address made" if wanted else "calendar address taken away", hours=row.pk, name=row.name)
+    return row
 
 
 def go_away(actor: Actor, *, until: Until, time: datetime | None = None) -> Away:

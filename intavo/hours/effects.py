@@ -1,6 +1,7 @@
 """What hours asks and tells the apps above it."""
 
 from dataclasses import dataclass, field
+from datetime import datetime
 
 from intavo.core.effects import Effect
 
@@ -12,6 +13,8 @@ class Followed:
     """Who follows a set of hours: whoever does writes down what it is called."""
 
     hours: HoursSet
+    touchpoints: int = 0
+    channels: int = 0
     by: list[str] = field(default_factory=list)
 
 
@@ -49,3 +52,16 @@ class Columns:
 
 
 columns_asked: Effect[Columns] = Effect("what may have a column of its own")
+
+
+@dataclass
+class Promised:
+    """How many open promises fall due between two instants."""
+
+    business_id: int
+    since: datetime
+    until: datetime
+    count: int = 0
+
+
+promises_counted: Effect[Promised] = Effect("how many promises fall due")

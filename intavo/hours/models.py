@@ -18,6 +18,8 @@ class HoursSet(models.Model):
     name = models.CharField(max_length=80)
     document = models.JSONField()
     deleted_at = models.DateTimeField(null=True)
+    # The secret in the address that calendars follow; none: there is no such address.
+    token = models.CharField(max_length=40, null=True, unique=True)
     instead = models.ForeignKey("self", null=True, on_delete=models.PROTECT, related_name="+")
 
     class Meta:

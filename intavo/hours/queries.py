@@ -24,6 +24,11 @@ def own_hours(business_id: int, hours_id: int) -> HoursSet:
     return HoursSet.objects.get(pk=hours_id, business_id=business_id, deleted_at=None)
 
 
+def by_token(token: str) -> HoursSet | None:
+    """The set behind a secret address."""
+    return HoursSet.objects.filter(token=token[:40], deleted_at=None).first()
+
+
 def kept_sets(business_id: int) -> QuerySet[HoursSet]:
     """Every named set that is there."""
     return HoursSet.objects.filter(business_id=business_id, deleted_at=None).order_by("pk")

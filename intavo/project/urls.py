@@ -10,7 +10,7 @@ urlpatterns = [
     path("_allauth/", include("allauth.headless.urls")),
     path("healthz", views.healthz),
     path("", include("intavo.visitor.urls")),
-    re_path(r"^(?!api/|_allauth/|b/|e/|g/|l/|t/|m/|f/|c/|csv/|static/).*$", views.console),
+    re_path(r"^(?!api/|_allauth/|b/|e/|g/|h/|l/|t/|m/|f/|c/|csv/|static/).*$", views.console),
 ]
 
 handler500 = views.failed

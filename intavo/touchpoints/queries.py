@@ -12,6 +12,7 @@ from django.db.models import QuerySet
 
 from intavo.accounts.actor import Actor
 from intavo.accounts.models import Business
+from intavo.channels.queries import channel_findings
 from intavo.core.legibility import Pixels, Reading, rgb
 from intavo.core.replies import Situation, choose
 from intavo.core.showing import State
@@ -237,6 +238,7 @@ def findings_of(
             boxed=frozenset(name for name, boxed in known.items() if boxed), missing=frozenset(own - known.keys()),
             codes_all=len(codes), codes_left=sum(given is None for given in codes),
             questions=_groups(touchpoint.business_id) if "questions" in kinds else None,
+            channels=channel_findings(touchpoint.business_id, clock.now()) if document.channels() else None,
             has_logo=all(house is not None and house.logo is not None for house in houses), readings=read,
             today=_local_date(touchpoint.business, clock.now()), at=clock.now(), pages=pages.known,
             matching=pages.matching,

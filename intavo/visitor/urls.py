@@ -2,7 +2,7 @@
 
 from django.urls import path, re_path
 
-from . import calls, confirming, frame, hosted, links, media, talking, views
+from . import calls, confirming, frame, hosted, hours, links, media, talking, views
 
 urlpatterns = [
     path("e/frame", frame.page),
@@ -19,6 +19,7 @@ urlpatterns = [
     path("f/<str:token>", media.given_file),
     path("c/<str:token>", confirming.page),
     path("b/<str:token>", calls.page),
+    path("h/<str:token>.ics", hours.calendar),
     path("csv/<str:token>.csv", media.answers),
     path("e/<str:key>/beats", views.beats),
     path("l/<slug:site>/<slug:slug>.<str:form>", links.qr_code),

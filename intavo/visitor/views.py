@@ -101,7 +101,8 @@ def plan_view(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse
     said = site.says(at, visit.visitor.language, visit.visitor.utc_offset)
     until = site.situation_ends(said.situation, at)
     head = {
-        "now": iso(at), "visit_minutes": VISIT_MINUTES, "give_way_to": [*site.rules.give_way_to, *(_TALKING if site.talks else ())],
+        "now": iso(at), "visit_minutes": VISIT_MINUTES,
+        "give_way_to": [*site.rules.give_way_to, *(_TALKING if site.talks else ())],
         "hours": {
             "situation": said.situation.value, "until": iso(until) if until else None,
             "says": said.told,

@@ -234,6 +234,8 @@ def test_hours_past_midnight_and_an_odd_day_are_kept_and_nonsense_is_refused(own
 def test_being_away_is_told_and_taken_back(owner: Page, stack: Stack) -> None:
     owner.goto(f"{stack.base_url}/hours")
     owner.get_by_role("button", name="At the counter").click()
+    owner.get_by_role("menuitem", name="until I say so").click()
     expect(owner.get_by_role("button", name="Away")).to_be_visible()
     owner.get_by_role("button", name="Away").click()
+    owner.get_by_role("menuitem", name="I am at the counter").click()
     expect(owner.get_by_role("button", name="At the counter")).to_be_visible()

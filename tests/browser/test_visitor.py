@@ -197,7 +197,7 @@ def test_what_was_not_acknowledged_is_sent_again_when_the_server_is_back(
     stack.stop_one("web", signal.SIGKILL)
     try:
         fill(page, "isolde@post.example")
-        expect(page.get_by_text("What you wrote is kept and will be sent by itself.")).to_be_visible()
+        expect(page.get_by_text("What you wrote is kept and sent later.")).to_be_visible()
     finally:
         stack.start_web()
         stack.wait(f"{stack.base_url}/healthz")

@@ -71,7 +71,7 @@ def connect_the_site(page: Page, stack: Stack) -> None:
 
 def change_the_promise(page: Page) -> None:
     """The promise is a plain form, and is two open hours again in the end."""
-    page.get_by_role("link", name="Hours", exact=True).click()
+    page.get_by_role("link", name="Hours & channels", exact=True).click()
     for hours, said in (("3", "today by 17:05"), ("2", "today by 16:05")):
         page.get_by_label("We answer within").fill(hours)
         page.get_by_role("button", name="Save the promise").click()

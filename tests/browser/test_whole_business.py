@@ -36,7 +36,7 @@ def test_an_answer_shows_its_picture_to_visitors(owner: Page, stranger: BrowserC
 def opened_button(page: Page) -> Any:
     """The card of the button in the corner, unfolded."""
     page.evaluate("intavo.open('ask-the-boathouse')")
-    card = page.locator("[data-intavo-touchpoint=button] .card")
+    card = page.locator("[data-intavo-touchpoint=button] .card").first
     expect(card).to_be_visible()
     return card
 

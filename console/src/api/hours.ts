@@ -62,6 +62,15 @@ export async function bringHoursBack(id: number): Promise<void> {
   await take(client.POST('/api/hours/{hours_id}/back', { params: of(id) }))
 }
 
+export const hoursOut = (id: number) => take(client.GET('/api/hours/{hours_id}/out', { params: of(id) }))
+export const makeHoursAddress = (id: number) => take(client.POST('/api/hours/{hours_id}/out', { params: of(id) }))
+export const dropHoursAddress = (id: number) => take(client.DELETE('/api/hours/{hours_id}/out', { params: of(id) }))
+
+/** What goes by a set of hours, in words. */
+export async function whatFollows(hours_id: number): Promise<string> {
+  return (await take(client.GET('/api/hours/{hours_id}/followed', { params: of(hours_id) }))).words
+}
+
 export async function followHours(site_id: number, hours_id: number): Promise<void> {
   await take(client.PUT('/api/sites/{site_id}/hours', { params: { path: { site_id } }, body: { hours_id } }))
 }

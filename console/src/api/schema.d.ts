@@ -598,6 +598,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/hours/{hours_id}/followed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Followed
+         * @description What goes by a set of hours, and how many promises of the next seven days a change of it may move.
+         */
+        get: operations["intavo_hours_api_sets_followed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hours/{hours_id}/out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Given Out
+         * @description The hours for others: the address that calendars follow, and what can be pasted into a page.
+         */
+        get: operations["intavo_hours_api_sets_given_out"];
+        put?: never;
+        /**
+         * Make Address
+         * @description Make the address, or another in its place.
+         */
+        post: operations["intavo_hours_api_sets_make_address"];
+        /**
+         * Drop Address
+         * @description Take the address away.
+         */
+        delete: operations["intavo_hours_api_sets_drop_address"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/hours/{hours_id}/name": {
         parameters: {
             query?: never;
@@ -3040,6 +3088,20 @@ export interface components {
                 [key: string]: unknown;
             };
         };
+        /** FollowedOut */
+        FollowedOut: {
+            /** Words */
+            words: string;
+            /** By */
+            by: string[];
+        };
+        /** GivenOutOut */
+        GivenOutOut: {
+            /** Address */
+            address: string | null;
+            /** Json Ld */
+            json_ld: string;
+        };
         /** HoursIn */
         HoursIn: {
             /** Document */
@@ -5129,6 +5191,94 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    intavo_hours_api_sets_followed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                hours_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FollowedOut"];
+                };
+            };
+        };
+    };
+    intavo_hours_api_sets_given_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                hours_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GivenOutOut"];
+                };
+            };
+        };
+    };
+    intavo_hours_api_sets_make_address: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                hours_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GivenOutOut"];
+                };
+            };
+        };
+    };
+    intavo_hours_api_sets_drop_address: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                hours_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GivenOutOut"];
+                };
             };
         };
     };

@@ -31,12 +31,31 @@ class Step(Model):
     parts: tuple[Part, ...] = Field((), max_length=60)
 
 
+class Greeting(Model):
+    """Words beside the button, after so many seconds, once a visit; with a person's picture."""
+
+    after: int = Field(5, ge=0, le=600)
+    text: str = Field("", max_length=200)
+    picture: AssetId | None = None
+
+
 class Face(Model):
-    """The button itself, where the stance is one: its words, its sign, and what a click does if it opens nothing."""
+    """The button itself, where the stance is one: its words, its sign, and what a click does if it opens nothing.
+
+    `opens`: the first step, or round signs of its channels above it. `size` is its height in CSS pixels, at most a
+    quarter of the screen's short side. `strip`: on phones up to four channels stand along the foot instead.
+    """
 
     label: str = Field("", max_length=60)
     sign: Literal["none", "question", "phone", "mail", "message", "gift"] = "question"
     does: Does | None = None
+    opens: Literal["step", "signs"] = "step"
+    shape: Literal["pill", "rounded", "round", "tab"] = "pill"
+    size: int = Field(44, ge=44, le=160)
+    picture: AssetId | None = None
+    fills: bool = False
+    strip: bool = False
+    greeting: Greeting | None = None
 
 
 class Spot(Model):
@@ -132,7 +151,8 @@ class Document(Model):
 
     def assets(self) -> set[AssetId]:
         """Every picture, video and file that it uses."""
-        found: set[AssetId | None] = {self.after.file.asset}
+        found: set[AssetId | None] = {self.after.file.asset, self.face.picture}
+        found |= {self.face.greeting.picture} if self.face.greeting is not None else set()
         for values in (self.look, self.look.phone):
             found |= {values.background.asset if values.background else None}
             found |= {values.backdrop.asset if values.backdrop else None}

@@ -45,7 +45,10 @@ WHOLE_VALUES: dict[str, dict[str, str]] = {
         "trap": "A field that only machines fill in", "least_seconds": "Seconds at least to fill it in",
         "work": "A small piece of work first",
     },
-    "face": {"label": "Words on the button", "sign": "Sign on the button", "does": "What the button does"},
+    "face": {"label": "Words on the button", "sign": "Sign on the button", "does": "What the button does",
+             "opens": "What a click on the button opens", "shape": "Shape of the button", "size": "Height",
+             "picture": "Picture on the button", "fills": "The picture fills the button",
+             "strip": "Along the foot on phones", "greeting": "Greeting beside the button"},
     "spot": {"selector": "The element it stands by", "where": "Where it stands there"},
 }  # fmt: skip
 

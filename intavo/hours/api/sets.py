@@ -1,8 +1,10 @@
 """The console's API on sets of opening hours."""
 
-from datetime import date
+import json
+from datetime import date, timedelta
 from typing import Any
 
+from django.conf import settings
 from ninja import File, Form, Schema, Status, UploadedFile
 from pydantic import Field
 
@@ -13,6 +15,7 @@ from intavo.accounts.queries import business_of
 from intavo.core.hours import (
     HORIZON,
     MOST_BYTES,
+    opening_hours_specification,
     parts_of,
     public_holidays,
     read_exceptions,
@@ -31,12 +34,14 @@ from ..actions import (
     bring_hours_back,
     drop_hours,
     follow_hours,
+    give_address,
     read_document,
     rename_hours,
     set_hours,
 )
+from ..effects import Followed, Promised, hours_followed, promises_counted
 from ..models import HoursSet
-from ..queries import kept_sets, main_hours
+from ..queries import kept_sets, main_hours, own_hours
 from .router import router
 from .told import ToldOut, told
 
@@ -201,6 +206,65 @@ def looked_at(request: MemberRequest) -> Status[None]:
 def make_hours(request: MemberRequest, body: NewHoursIn) -> Status[SetOut]:
     """Add a named set of hours."""
     return Status(201, _set(add_hours(request.auth, name=body.name, document=body.document)))
+
+
+class FollowedOut(Schema):
+    words: str
+    by: list[str]
+
+
+class GivenOutOut(Schema):
+    address: str | None
+    json_ld: str
+
+
+@router.get("/hours/{hours_id}/followed", response=FollowedOut)
+def followed(request: MemberRequest, hours_id: int) -> FollowedOut:
+    """What goes by a set of hours, and how many promises of the next seven days a change of it may move."""
+    row = own_hours(request.auth.business_id, hours_id)
+    found = Followed(row)
+    hours_followed.tell(found)
+    sites = [one.site.name for one in row.sitehours_set.select_related("site")]
+    promised = Promised(row.business_id, clock.now(), clock.now() + timedelta(days=7))
+    if sites:
+        promises_counted.tell(promised)
+    counts = ((len(sites), "site"), (found.touchpoints, "touchpoint"), (found.channels, "channel"))
+    said = [f"{count} {name}{'s' if count != 1 else ''}" for count, name in counts if count]
+    said += (
+        [f"{promised.count} promise{'s' if promised.count != 1 else ''} in the next 7 days"] if promised.count else []
+    )
+    words = f"It goes for {', '.join(said)}." if said else "Nothing goes by these hours yet."
+    return FollowedOut(words=words, by=sorted([*sites, *found.by]))
+
+
+def _given_out(row: HoursSet) -> GivenOutOut:
+    told = {
+        "@context": "https://schema.org", "@type": "LocalBusiness", "name": row.business.name,
+        "openingHoursSpecification": opening_hours_specification(row.value),
+    }  # fmt: skip
+    text = json.dumps(told, ensure_ascii=False, indent=1).replace("</", "<\\/")
+    return GivenOutOut(
+        address=f"{settings.BASE_URL}/h/{row.token}.ics" if row.token else None,
+        json_ld=f'<script type="application/ld+json">{text}</script>',
+    )
+
+
+@router.get("/hours/{hours_id}/out", response=GivenOutOut)
+def given_out(request: MemberRequest, hours_id: int) -> GivenOutOut:
+    """The hours for others: the address that calendars follow, and what can be pasted into a page."""
+    return _given_out(own_hours(request.auth.business_id, hours_id))
+
+
+@router.post("/hours/{hours_id}/out", response=GivenOutOut)
+def make_address(request: MemberRequest, hours_id: int) -> GivenOutOut:
+    """Make the address, or another in its place."""
+    return _given_out(give_address(request.auth, hours_id=hours_id, wanted=True))
+
+
+@router.delete("/hours/{hours_id}/out", response=GivenOutOut)
+def drop_address(request: MemberRequest, hours_id: int) -> GivenOutOut:
+    """Take the address away."""
+    return _given_out(give_address(request.auth, hours_id=hours_id, wanted=False))
 
 
 @router.put("/hours/{hours_id}/name", response={204: None})

@@ -11,7 +11,9 @@ from ..models import Touchpoint
 
 @hours_followed.register
 def _touchpoints(followed: Followed) -> None:
-    followed.by += _names(followed.hours.business_id, lambda document: _follows(document, followed.hours.pk))
+    found = _names(followed.hours.business_id, lambda document: _follows(document, followed.hours.pk))
+    followed.touchpoints += len(found)
+    followed.by += found
 
 
 @channel_used.register

@@ -1133,11 +1133,32 @@ export interface Guard {
 }
 /**
  * The button itself, where the stance is one: its words, its sign, and what a click does if it opens nothing.
+ *
+ * `opens`: the first step, or round signs of its channels above it. `size` is its height in CSS pixels, at most a
+ * quarter of the screen's short side. `strip`: on phones up to four channels stand along the foot instead.
  */
 export interface Face {
   label: string;
   sign: "none" | "question" | "phone" | "mail" | "message" | "gift";
   does: Does | null;
+  opens: "step" | "signs";
+  shape: "pill" | "rounded" | "round" | "tab";
+  size: number;
+  picture: string | null;
+  fills: boolean;
+  strip: boolean;
+  greeting: Greeting | null;
+}
+/**
+ * Words beside the button, after so many seconds, once a visit; with a person's picture.
+ *
+ * This interface was referenced by `TouchpointDocument`'s JSON-Schema
+ * via the `definition` "Greeting".
+ */
+export interface Greeting {
+  after: number;
+  text: string;
+  picture: string | null;
 }
 /**
  * Where one that stands in the page goes by itself: before, after or inside the first element that matches.
@@ -1238,6 +1259,9 @@ export interface During1 {
 /**
  * The button itself, where the stance is one: its words, its sign, and what a click does if it opens nothing.
  *
+ * `opens`: the first step, or round signs of its channels above it. `size` is its height in CSS pixels, at most a
+ * quarter of the screen's short side. `strip`: on phones up to four channels stand along the foot instead.
+ *
  * This interface was referenced by `TouchpointDocument`'s JSON-Schema
  * via the `definition` "Face".
  */
@@ -1245,6 +1269,13 @@ export interface Face1 {
   label: string;
   sign: "none" | "question" | "phone" | "mail" | "message" | "gift";
   does: Does | null;
+  opens: "step" | "signs";
+  shape: "pill" | "rounded" | "round" | "tab";
+  size: number;
+  picture: string | null;
+  fills: boolean;
+  strip: boolean;
+  greeting: Greeting | null;
 }
 /**
  * A code: one for everybody (`shared`), or one each from the touchpoint's list.

@@ -29,7 +29,8 @@ export function footOf(page: Document): number {
 export function arrange(page: Document): void {
   const corners = new Map<string, number>()
   const faces: DOMRect[] = []
-  const foot = footOf(page)
+  const strips = [...page.querySelectorAll('[data-intavo-touchpoint=button]')].map((host) => inside(host, '.strip')?.offsetHeight ?? 0)
+  const foot = footOf(page) + Math.max(0, ...strips)
   const cards = [...page.querySelectorAll<HTMLElement>(OVER)].filter((one) => !one.inert).flatMap((one) => inside(one, '.card') ?? [])
   for (const host of page.querySelectorAll('[data-intavo-touchpoint=button]')) {
     const dock = inside(host, '.dock')

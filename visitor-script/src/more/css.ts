@@ -53,6 +53,29 @@ hr{border:0;border-top:1px solid currentColor;opacity:.3;margin:14px 0}
 .dock>*{pointer-events:auto}
 .dock>.card{flex:0 1 auto;margin:0;width:min(var(--w),100%)}
 .face{width:auto;max-width:100%;margin:0;padding:10px 18px;border-radius:99px;box-shadow:var(--shadow)}
+.face{display:inline-flex;align-items:center;gap:8px;min-height:var(--face,44px);font-size:calc(var(--button-size)*min(1.5,max(1,var(--face,44px)/60px)))}
+.face.rounded{border-radius:10px}
+.face.round{width:var(--face,44px);height:var(--face,44px);padding:0;justify-content:center;overflow:hidden;border-radius:50%}
+.face.round>span:last-child:not(:only-child){position:absolute;width:1px;height:1px;overflow:hidden;clip-path:inset(50%)}
+.face.tab{margin-inline:calc(var(--edge)*-1);border-radius:10px 0 0 10px}
+.dock[data-place$=left] .face.tab{border-radius:0 10px 10px 0}
+.face img{width:calc(var(--face,44px)*.6);height:calc(var(--face,44px)*.6);object-fit:contain}
+.face img.fills{width:var(--face,44px);height:var(--face,44px);margin:-10px 0 -10px -18px;object-fit:cover;border-radius:inherit}
+.face.round img.fills{width:100%;height:100%;margin:0}
+.stack{flex-direction:column;flex-wrap:nowrap!important;margin:0!important}
+.greet{display:flex;gap:4px;align-items:flex-start;max-width:min(300px,100%);padding:10px;border-radius:14px;background:var(--card-solid,var(--card));color:var(--text);box-shadow:var(--shadow)}
+.greet .words{display:flex;gap:10px;align-items:center;border:0;padding:0;background:none;color:inherit;font:inherit;text-align:start}
+.greet .who{flex:none;width:40px;height:40px}
+.greet .shut{flex:none;width:24px;height:24px;border:0;background:none;color:inherit;font-size:18px;line-height:1}
+.greet[hidden],.stack[hidden],.face[hidden]{display:none}
+.strip{display:none}
+@media (max-width:600px){
+.strip{position:fixed;inset:auto 0 0;z-index:2147483000;display:flex;margin:0;padding:0;list-style:none;background:var(--card);color:var(--text);box-shadow:var(--shadow);font:var(--weight) var(--size)/1.3 var(--font)}
+.strip .way{flex:1}
+.strip .to{flex-direction:column;gap:2px;min-height:56px;padding:6px 4px;border:0;border-radius:0;text-align:center;font-size:.8em}
+.strip .icon{width:30px;height:30px}
+.with-strip .face,.with-strip .greet{display:none}
+}
 .choices{display:grid;gap:8px;margin:10px 0}
 .choices .button{margin:0}
 .scores{display:flex;flex-wrap:wrap;gap:6px;margin:8px 0 4px}

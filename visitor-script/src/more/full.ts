@@ -2,7 +2,8 @@ import { keepArranged } from './corners'
 import { backdropArt, behindCard, loadFonts, paintMore } from './art'
 import { refreshed } from './fresh'
 import { nextStep, stepOf, takesNameless } from './flow'
-import { el, sign } from '../render/dom'
+import { el } from '../render/dom'
+import { greet, onTheFace, shaped, stack, strip } from './face'
 import { sends, type Drawing } from '../render/draw'
 import { button, gone, wayOf } from './reaching'
 import type { Does, Extras, Part, Sent, Step } from '../render/types'
@@ -66,15 +67,23 @@ export const full = (Base: Base): Base =>
     private dock(card: HTMLElement): HTMLElement {
       const { face } = this.document
       const label = (face.does?.action === 'channel' && wayOf(this, face.does.channel)?.button) || face.label
-      const words = [sign(this.page, face.sign), el(this.page, 'span', {}, label)].filter((one) => one !== null)
+      const words = onTheFace(this, label)
       if (face.does) this.face = button(this, face.does, 'button face', ...words)
       else {
         this.face = el(this.page, 'button', { class: 'button face', type: 'button', 'aria-expanded': 'false' }, ...words)
-        this.face.addEventListener('click', () => this.unfold(card.hidden))
+        if (face.opens === 'step') this.face.addEventListener('click', () => this.unfold(card.hidden))
       }
-      card.hidden = this.mode !== 'stage' || !!face.does
+      shaped(this, this.face)
+      card.hidden = this.mode !== 'stage' || !!face.does || face.opens === 'signs'
       this.face.hidden = !!face.does && gone(this, face.does)
-      return el(this.page, 'div', { class: 'dock' }, this.face, card)
+      const greeting = greet(this, () => (face.opens === 'step' && !face.does ? this.unfold(true) : this.face?.click()))
+      const above = face.opens === 'signs' && !face.does ? [stack(this, this.face)] : []
+      const made = el(this.page, 'div', { class: 'dock' }, this.face, ...above, ...(greeting ? [greeting] : []), card)
+      if (face.strip) {
+        this.root.append(strip(this))
+        made.classList.add('with-strip')
+      }
+      return made
     }
 
     override unfold(open: boolean): void {

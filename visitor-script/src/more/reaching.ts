@@ -76,7 +76,7 @@ function one(drawing: Drawing, id: string, way: Way, as: string, withPeople: boo
   const { page: doc } = drawing
   const more = way.says ? [way.says.title, way.says.text].filter(Boolean).join('. ').replace('..', '.') : ''
   const words = el(doc, 'span', { class: 'said' }, el(doc, 'b', {}, way.button))
-  if (more && as !== 'signs') words.append(el(doc, 'small', {}, more))
+  if (more && as !== 'signs' && as !== 'strip') words.append(el(doc, 'small', {}, more))
   const inside = as === 'signs' ? [icon(drawing, way)] : [icon(drawing, way), words]
   const holder = el(doc, 'li', { class: way.situation === 'open' ? 'way' : 'way closed' })
   const unfolds = inner(drawing, id, way, withPeople)
@@ -102,6 +102,11 @@ function shown(drawing: Drawing, wanted: string[] | 'all'): [string, Way][] {
   const ways = drawing.around.ways() ?? {}
   const ids = wanted === 'all' ? Object.keys(ways) : wanted
   return ids.flatMap((id) => (ways[id] && !ways[id].hidden && ways[id].href ? [[id, ways[id]] as [string, Way]] : []))
+}
+
+/** Round signs, or (in a strip) signs with their words below. */
+export function signs(drawing: Drawing, wanted: string[] | 'all', words = false): HTMLElement[] {
+  return shown(drawing, wanted).map(([id, way]) => one(drawing, id, way, words ? 'strip' : 'signs', false))
 }
 
 export const channels: Maker<'channels'> = (drawing, part) => {

@@ -1,6 +1,15 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { bringHoursBack, dropHours, followHours, renameHours, useSaveHours, type HoursDocument, type HoursSet } from '@/api/hours'
+import {
+  bringHoursBack,
+  dropHours,
+  followHours,
+  renameHours,
+  useSaveHours,
+  whatFollows,
+  type HoursDocument,
+  type HoursSet,
+} from '@/api/hours'
 import { useKnownSites } from '@/api/sites'
 import { useForm } from '@/places/account/form'
 import { useNotices } from '@/lib/notices'
@@ -8,8 +17,10 @@ import { vTyped } from '@/lib/typed'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import CalendarIn from './CalendarIn.vue'
 import ExceptionRows from './ExceptionRows.vue'
+import GivenOut from './GivenOut.vue'
 import HolidayPicker from './HolidayPicker.vue'
 import StretchRows from './StretchRows.vue'
+import WeekView from './WeekView.vue'
 import WrittenWeek from './WrittenWeek.vue'
 
 /** One named set of hours: its week, its odd days, its name, and the sites that go by it. */
@@ -34,6 +45,16 @@ const wrong = (at: number) => fields.value[`hours.week.${at}.from`] ?? fields.va
 async function keep() {
   await save.mutateAsync({ id: props.set.id, document: draft.value })
   notices.say('Saved. Visitors are told by the new hours within a second.')
+}
+/** A change that was drawn is kept at once, says what follows it, and can be undone. */
+function keepAtOnce(document: HoursDocument, words: string) {
+  const was = JSON.parse(before.value) as HoursDocument
+  draft.value = document
+  void run(async () => {
+    await save.mutateAsync({ id: props.set.id, document })
+    const follows = await whatFollows(props.set.id)
+    notices.say(`${words}. ${follows}`, { undo: () => save.mutateAsync({ id: props.set.id, document: was }) })
+  })
 }
 const bringing = ref<'holidays' | 'calendar' | null>(null)
 /** What was brought in stands in the rows, and is kept with them. */
@@ -94,6 +115,8 @@ function rename(event: Event) {
     </div>
     <form novalidate :aria-label="set.name" @submit.prevent="run(keep)">
       <h2 class="mb-2">The week</h2>
+      <WeekView :document="draft" @keep="keepAtOnce" />
+      <h3 class="mt-4 mb-1 font-semibold">In writing</h3>
       <WrittenWeek @read="draft.week = $event" />
       <div
         v-for="(name, day) in DAYS"
@@ -135,5 +158,6 @@ function rename(event: Event) {
         <span v-if="changed" class="text-brass">not saved yet</span>
       </div>
     </form>
+    <GivenOut :id="set.id" />
   </div>
 </template>

@@ -7,6 +7,7 @@ import { useChangeBusiness, useMe } from '@/api/me'
 import { useNotices } from '@/lib/notices'
 import { useForm } from '@/places/account/form'
 import ErrorBox from '@/parts/ErrorBox.vue'
+import CounterCard from './CounterCard.vue'
 import PromiseForm from './PromiseForm.vue'
 import SetForm from './SetForm.vue'
 import WhatWouldTheySee from './WhatWouldTheySee.vue'
@@ -91,6 +92,7 @@ async function go(hoursId: number | null, place: string) {
       </div>
       <div class="grid gap-5">
         <PromiseForm :minutes="hours.promise_minutes" :now-said="hours.promise_now" @save="keepPromise" />
+        <CounterCard :sets="sets" />
         <WhatWouldTheySee :sets="sets" :situations="SITUATIONS" @go="go" />
       </div>
     </div>

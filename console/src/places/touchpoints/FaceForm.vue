@@ -1,5 +1,8 @@
 <script setup lang="ts">
+import { ref } from 'vue'
 import DoesForm from './fields/DoesForm.vue'
+import LibraryPicker from './fields/LibraryPicker.vue'
+import NumberBox from './fields/NumberBox.vue'
 import SelectBox from './fields/SelectBox.vue'
 import TickBox from './fields/TickBox.vue'
 import WordsBox from './fields/WordsBox.vue'
@@ -16,6 +19,9 @@ const SIGNS = {
   message: 'a speech bubble',
   gift: 'a parcel',
 }
+const OPENS = { step: 'opens the first step', signs: 'opens round signs above it' }
+const SHAPES = { pill: 'long and round', rounded: 'with rounded corners', round: 'a round sign', tab: 'a tab on the edge' }
+const choosing = ref<'face' | 'greeting' | null>(null)
 const PLAIN: Does = {
   action: 'phone',
   next: null,
@@ -28,6 +34,12 @@ const PLAIN: Does = {
   goal: true,
   href: '',
 }
+function picked(asset: string) {
+  const where = choosing.value
+  choosing.value = null
+  if (where === 'face') emit('change', 'face.picture', (d) => (d.face.picture = asset))
+  else emit('change', 'face.greeting', (d) => d.face.greeting && (d.face.greeting.picture = asset))
+}
 </script>
 
 <template>
@@ -37,6 +49,13 @@ const PLAIN: Does = {
       label="Words on the button"
       :value="document.face.label"
       @set="emit('change', 'face.label', (d) => (d.face.label = $event))"
+    />
+    <SelectBox
+      v-if="!document.face.does"
+      label="A click on it"
+      :value="document.face.opens"
+      :options="OPENS"
+      @set="emit('change', 'face.opens', (d) => (d.face.opens = $event as never))"
     />
     <TickBox :value="document.face.does !== null" @set="emit('change', 'face.does', (d) => (d.face.does = $event ? PLAIN : null))"
       >does something at once, instead of opening a card</TickBox
@@ -54,5 +73,69 @@ const PLAIN: Does = {
       :options="SIGNS"
       @set="emit('change', 'face.sign', (d) => (d.face.sign = $event as never))"
     />
+    <span class="flex flex-wrap gap-2">
+      <button type="button" class="btn" @click="choosing = 'face'">
+        {{ document.face.picture ? 'Another picture' : 'A picture instead' }}
+      </button>
+      <button
+        v-if="document.face.picture"
+        type="button"
+        class="btn"
+        @click="emit('change', 'face.picture', (d) => (d.face.picture = null))"
+      >
+        The sign again
+      </button>
+    </span>
+    <TickBox v-if="document.face.picture" :value="document.face.fills" @set="emit('change', 'face.fills', (d) => (d.face.fills = $event))"
+      >the picture fills the button</TickBox
+    >
+    <SelectBox
+      label="Shape"
+      :value="document.face.shape"
+      :options="SHAPES"
+      @set="emit('change', 'face.shape', (d) => (d.face.shape = $event as never))"
+    />
+    <label class="flex items-center gap-2 text-sm text-ink-2"
+      >Height
+      <NumberBox
+        label="Height of the button"
+        :value="document.face.size"
+        :least="44"
+        :most="160"
+        :step="4"
+        @set="emit('change', 'face.size', (d) => (d.face.size = $event ?? 44))"
+      />
+      px, at most a quarter of the screen</label
+    >
+    <TickBox :value="document.face.strip" @set="emit('change', 'face.strip', (d) => (d.face.strip = $event))"
+      >on phones: up to four channels along the foot instead</TickBox
+    >
+    <TickBox
+      :value="document.face.greeting !== null"
+      @set="emit('change', 'face.greeting', (d) => (d.face.greeting = $event ? { after: 5, text: 'Can we help?', picture: null } : null))"
+      >a greeting beside it, once a visit</TickBox
+    >
+    <template v-if="document.face.greeting">
+      <WordsBox
+        label="The greeting"
+        :value="document.face.greeting.text"
+        @set="emit('change', 'face.greeting', (d) => d.face.greeting && (d.face.greeting.text = $event))"
+      />
+      <span class="flex items-center gap-2"
+        >after
+        <NumberBox
+          label="Seconds until the greeting"
+          :value="document.face.greeting.after"
+          :least="0"
+          :most="600"
+          @set="emit('change', 'face.greeting', (d) => d.face.greeting && (d.face.greeting.after = $event ?? 5))"
+        />
+        s
+        <button type="button" class="btn" @click="choosing = 'greeting'">
+          {{ document.face.greeting.picture ? 'Another face' : 'With a face' }}
+        </button></span
+      >
+    </template>
+    <LibraryPicker v-if="choosing" kind="picture" @close="choosing = null" @pick="picked($event.public_id)" />
   </div>
 </template>

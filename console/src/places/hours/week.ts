@@ -1,0 +1,116 @@
+import type { HoursDocument, Stretch } from '@/api/hours'
+
+export const DAYS = ['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'] as const
+export const DAY_NAMES = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'] as const
+export const GRID = 15
+export const FINE = 5
+const DAY = 1440
+
+/** A stretch of a day in minutes from its midnight; the end may lie in the next day. */
+export interface Piece {
+  start: number
+  end: number
+}
+export interface DayRow {
+  date: string
+  day: (typeof DAYS)[number]
+  name: string
+  pieces: Piece[]
+  /** The odd day that holds instead of the week, by its place in the document. */
+  odd: number | null
+  label: string
+}
+
+export const minutes = (text: string): number => {
+  const [hours = 0, more = 0] = text.split(':').map(Number)
+  return hours * 60 + more
+}
+export const clock = (at: number): string => {
+  const within = ((at % DAY) + DAY) % DAY
+  return `${String(Math.floor(within / 60)).padStart(2, '0')}:${String(within % 60).padStart(2, '0')}`
+}
+export const pieceOf = (one: Stretch): Piece => {
+  const [start, end] = [minutes(one.from), one.to === '24:00' ? DAY : minutes(one.to)]
+  return { start, end: end > start ? end : end + DAY }
+}
+export const stretchOf = (one: Piece): Stretch => ({ from: clock(one.start), to: one.end === DAY ? '24:00' : clock(one.end) })
+
+export function addDays(date: string, days: number): string {
+  const at = new Date(`${date}T12:00:00Z`)
+  at.setUTCDate(at.getUTCDate() + days)
+  return at.toISOString().slice(0, 10)
+}
+/** The Monday of the week that a date lies in. */
+export function mondayOf(date: string): string {
+  const at = new Date(`${date}T12:00:00Z`)
+  return addDays(date, -((at.getUTCDay() + 6) % 7))
+}
+
+/** The seven days of a week as they really are, odd days in place. */
+export function weekOf(document: HoursDocument, monday: string): DayRow[] {
+  return DAYS.map((day, ahead) => {
+    const date = addDays(monday, ahead)
+    const odd = document.exceptions.findIndex((one) => one.first <= date && date <= one.last)
+    const exception = odd < 0 ? undefined : document.exceptions[odd]
+    const stretches = exception ? exception.stretches : document.week.filter((one) => one.day === day)
+    const pieces = stretches.map(pieceOf).sort((a, b) => a.start - b.start)
+    return { date, day, name: DAY_NAMES[ahead] ?? '', pieces, odd: odd < 0 ? null : odd, label: exception?.label ?? '' }
+  })
+}
+
+/** From the earliest opening to the latest closing, in whole hours, with an hour to either side. */
+export function bounds(rows: DayRow[]): Piece {
+  const pieces = rows.flatMap((one) => one.pieces)
+  const first = Math.min(8 * 60, ...pieces.map((one) => one.start))
+  const last = Math.max(20 * 60, ...pieces.map((one) => one.end))
+  return { start: Math.max(0, Math.floor(first / 60 - 1) * 60), end: Math.min(30 * 60, Math.ceil(last / 60 + 1) * 60) }
+}
+
+/** Pieces in order, those that touch or cross taken as one, none longer than a day. */
+export function joined(pieces: Piece[]): Piece[] {
+  const found: Piece[] = []
+  for (const one of [...pieces].filter((each) => each.end > each.start).sort((a, b) => a.start - b.start)) {
+    const last = found[found.length - 1]
+    if (last && one.start <= last.end) last.end = Math.max(last.end, one.end)
+    else found.push({ start: one.start, end: Math.min(one.end, one.start + DAY) })
+  }
+  return found
+}
+
+/** The document with a weekday open so from now on. */
+export function everyWeek(document: HoursDocument, day: DayRow['day'], pieces: Piece[]): HoursDocument {
+  const others = document.week.filter((one) => one.day !== day)
+  const own = joined(pieces).map((one) => ({ day, ...stretchOf(one) }))
+  const order = (one: { day: string }) => DAYS.indexOf(one.day as DayRow['day'])
+  return { ...document, week: [...others, ...own].sort((a, b) => order(a) - order(b)) }
+}
+
+/** The document with one date open so; what was odd about it before gives way, other days of a span stay. */
+export function onlyOn(document: HoursDocument, date: string, pieces: Piece[], label: string): HoursDocument {
+  const stretches = joined(pieces).map(stretchOf)
+  const kept = document.exceptions.flatMap((one) => {
+    if (date < one.first || one.last < date) return [one]
+    const before = one.first < date ? [{ ...one, last: addDays(date, -1) }] : []
+    const after = date < one.last ? [{ ...one, first: addDays(date, 1) }] : []
+    return [...before, ...after]
+  })
+  const made = { first: date, last: date, label, holiday: false, stretches }
+  return { ...document, exceptions: [...kept, made].sort((a, b) => a.first.localeCompare(b.first)) }
+}
+
+/** The document with the odd days of a date taken out, so that the week holds again. */
+export function asUsual(document: HoursDocument, date: string): HoursDocument {
+  const kept = document.exceptions.flatMap((one) => {
+    if (date < one.first || one.last < date) return [one]
+    const before = one.first < date ? [{ ...one, last: addDays(date, -1) }] : []
+    const after = date < one.last ? [{ ...one, first: addDays(date, 1) }] : []
+    return [...before, ...after]
+  })
+  return { ...document, exceptions: kept }
+}
+
+/** How long a day is open, in words. */
+export function lengthOf(pieces: Piece[]): string {
+  const sum = pieces.reduce((all, one) => all + one.end - one.start, 0)
+  return sum ? `${Math.floor(sum / 60)} h ${String(sum % 60).padStart(2, '0')}` : 'closed'
+}
