@@ -48,7 +48,7 @@ async function keep() {
 }
 /** A change that was drawn is kept at once, says what follows it, and can be undone. */
 function keepAtOnce(document: HoursDocument, words: string) {
-  const was = JSON.parse(before.value) as HoursDocument
+  const was = JSON.parse(JSON.stringify(draft.value)) as HoursDocument
   draft.value = document
   void run(async () => {
     await save.mutateAsync({ id: props.set.id, document })

@@ -197,7 +197,7 @@ async function read(row: DayRow) {
           >
             <span class="absolute inset-y-0 left-0 w-2 cursor-ew-resize" @pointerdown.stop="drag($event, row, index, 'start')" />
             <span class="pointer-events-none">{{ clock(one.start) }}</span>
-            <span class="pointer-events-none">{{ clock(one.end) }}</span>
+            <span v-if="share(one.end) - share(one.start) > 14" class="pointer-events-none">{{ clock(one.end) }}</span>
             <span class="absolute inset-y-0 right-0 w-2 cursor-ew-resize" @pointerdown.stop="drag($event, row, index, 'end')" />
           </div>
           <span v-if="row.odd !== null" class="absolute top-1/2 right-1 -translate-y-1/2 rounded bg-sheet px-1.5 text-xs text-rust"
