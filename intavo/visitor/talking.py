@@ -3,6 +3,7 @@
 import hashlib
 import json
 
+from django.conf import settings
 from django.http import HttpRequest, HttpResponse
 from django.views.decorators.csrf import csrf_exempt
 
@@ -29,14 +30,14 @@ def _json(text: str, status: int) -> HttpResponse:
     return response
 
 
-@visitor_view("POST", Window(60))
+@visitor_view("POST", Window(settings.INTAKE_A_MINUTE))
 def begin(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse:
     """Begin a conversation; it joins nobody."""
     found = begin_talk(site, read_as(Begun, body), clock.now())
     return _json(as_json(found | {"where": f"/e/{site.key}/talks/{found['talk']}"}), 201)
 
 
-@visitor_view("POST", Window(600))
+@visitor_view("POST", Window(settings.PLAN_A_MINUTE))
 def messages(request: HttpRequest, site: LiveSite, body: bytes, token: str) -> HttpResponse:
     """Something a visitor says: 201, or 200 with the very same bytes when its id has come before."""
     try:

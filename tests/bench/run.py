@@ -42,6 +42,8 @@ class Load:
     path: str
     body: Callable[[], bytes]
     expects: tuple[int, ...]
+    method: str = "POST"
+    tag: str = ""
 
 
 def headers() -> dict[str, str]:
@@ -58,7 +60,8 @@ def rate(port: int, load: Load) -> float:
     def work(slot: int) -> None:
         connection = http.client.HTTPConnection("127.0.0.1", port)
         while time.perf_counter() < until:
-            connection.request("POST", load.path, load.body(), headers())
+            tagged = {"If-None-Match": load.tag} if load.tag else {}
+            connection.request(load.method, load.path, load.body() or None, headers() | tagged)
             answer = connection.getresponse()
             text = answer.read()
             if answer.status not in load.expects:
@@ -116,6 +119,60 @@ def nothing_else(database: str) -> None:
         turn_off(owner, touchpoint_id=row.pk)
 
 
+def reachable_by_twelve() -> tuple[str, int]:
+    """Twelve channels in a menu that comes on /trips, and a conversation in it; its id and revision."""
+    from intavo.accounts.actor import member_actor
+    from intavo.accounts.models import Member
+    from intavo.channels.actions import add_channel
+    from intavo.channels.models import Channel
+    from intavo.touchpoints.actions import make, save_draft, turn_on
+
+    owner = member_actor(Member.objects.filter(role="owner").order_by("pk")[0])
+    for number in range(12 - Channel.objects.filter(business_id=owner.business_id).count()):
+        add_channel(owner, document={"kind": "phone", "label": f"Line {number}", "handle": f"01632 96{number:04}"})
+    row = make(owner, starter="reach", name="Bench ways")
+    assert row.draft is not None
+    document: dict[str, Any] = dict(row.draft.document)
+    document["steps"][0]["parts"].append({"id": "pt", "kind": "talk"})
+    document["show"]["sentences"][0]["pages"] = [{"kind": "below", "path": "/trips"}]
+    save_draft(owner, touchpoint_id=row.pk, document=document, based_on=row.draft.number)
+    last = turn_on(owner, touchpoint_id=row.pk)
+    assert last.live is not None
+    return last.public_id, last.live.number
+
+
+def called(port: int, path: str, body: dict[str, Any]) -> tuple[int, dict[str, Any]]:
+    """One request of a visitor."""
+    connection = http.client.HTTPConnection("127.0.0.1", port)
+    connection.request("POST", path, json.dumps(body).encode(), headers())
+    answer = connection.getresponse()
+    return answer.status, json.loads(answer.read())
+
+
+def talks_at_once(port: int, touchpoint: str, revision: int, count: int = 200) -> bool:
+    """So many visitors who begin a conversation and say three things at the same time; nothing may be lost."""
+    begun = {"touchpoint": touchpoint, "revision": revision, "page": {"url": f"{ORIGIN}/trips"}, "device": "phone"}
+    statuses: list[int] = []
+
+    def talk(number: int) -> None:
+        status, found = called(port, f"{_SITE}/talks", begun)
+        statuses.append(status)
+        for word in range(3):
+            path = f"{_SITE}/talks/{found['talk']}/messages"
+            statuses.append(called(port, path, {"id": f"{number}-{word}-word", "text": "Is it cold?"})[0])
+
+    threads = [threading.Thread(target=talk, args=(number,)) for number in range(count)]
+    started = time.perf_counter()
+    for thread in threads:
+        thread.start()
+    for thread in threads:
+        thread.join()
+    took = time.perf_counter() - started
+    good = statuses.count(201) == 4 * count
+    print(f"{f'talks, {count} at once':24} {took:8.2f} s    {statuses.count(201)} of {4 * count} taken")
+    return good
+
+
 def plan_body() -> bytes:
     """What the script asks."""
     return json.dumps(
@@ -170,16 +227,39 @@ def server_ratios() -> bool:
         cluster.stop()
 
 
+_SITE = "/e/0tterwick0demo01"
+
+
+def _reaching(port: int, bare: Load) -> bool:
+    """The plan with twelve channels on the page, and a conversation in which nothing is new."""
+    touchpoint, revision = reachable_by_twelve()
+    time.sleep(1.2)
+    plan = Load(f"{_SITE}/plan", plan_body, (200,))
+    begun = {"touchpoint": touchpoint, "revision": revision, "page": {"url": f"{ORIGIN}/trips"}, "device": "phone"}
+    talk = called(port, f"{_SITE}/talks", begun)[1]["talk"]
+    connection = http.client.HTTPConnection("127.0.0.1", port)
+    path = f"{_SITE}/talks/{talk}?after=9"
+    connection.request("GET", path, headers=headers())
+    poll = Load(path, bytes, (304,), "GET", connection.getresponse().headers["ETag"])
+    good = True
+    for name, load, least in (("plan, 12 channels", plan, 0.40), ("poll, nothing new", poll, 0.50)):
+        got, base, share = ratio(port, load, bare)
+        good &= share >= least
+        print(f"{name:18} {got:7.0f}/s   bare {base:7.0f}/s   {share:6.1%}   at least {least:.0%}")
+    return talks_at_once(port, touchpoint, revision) and good
+
+
 def _measure(port: int, touchpoint: str, revision: int) -> bool:
     bare_json = Load("/bench/json", plan_body, (200,))
     bare_insert = Load("/bench/insert", plan_body, (201,))
-    plan = Load("/e/0tterwick0demo01/plan", plan_body, (200,))
-    intake = Load("/e/0tterwick0demo01/intake", lambda: intake_body(touchpoint, revision), (201,))
+    plan = Load(f"{_SITE}/plan", plan_body, (200,))
+    intake = Load(f"{_SITE}/intake", lambda: intake_body(touchpoint, revision), (201,))
     good = True
     for name, real, bare, least in (
         ("plan, 20", plan, bare_json, 0.40), ("intake", intake, bare_insert, 0.25), ("plan, 200", plan, bare_json, None),
     ):  # fmt: skip
         if name == "plan, 200":
+            good &= _reaching(port, bare_json)
             live_touchpoints(range(20, 200))
         got, base, share = ratio(port, real, bare)
         good &= least is None or share >= least
@@ -247,6 +327,7 @@ def core_times() -> bool:
         "add_open_time, 2 h": lambda: add_open_time(HOURS, AT, timedelta(hours=2)),
         "open_time, a year": lambda: open_time(HOURS, AT, year),
         "open_stretches, a year": lambda: open_stretches(HOURS, AT, year),
+        "open_time, five years": lambda: open_time(HOURS, AT, AT + timedelta(days=5 * 365)),
     }
     good = True
     for name, call in calls.items():

@@ -150,7 +150,7 @@ def test_a_handle_that_is_none_of_its_kind_is_refused(kind: str, handle: str) ->
     "document",
     [{"kind": "message-link"}, {"kind": "message-link", "template": "https://chat.example/"}, {"kind": "page", "template": "javascript:{handle}"},
      {"kind": "message-link", "template": "java\tscript:{handle}"}, {"kind": "smoke"}, {"devices": []}, {"label": ""}, {"unknown": 1},
-     {"text": ["x" * 1001]}, {"text": [{"slot": "promise"}]}, {"icon": "bird"}],
+     {"text": ["x" * 1001]}, {"text": [{"slot": "promise"}]}, {"icon": "bird"}, {"kind": []}, {"kind": {}}],
 )  # fmt: skip
 def test_a_channel_without_a_way_or_with_a_script_is_refused(document: dict[str, Any]) -> None:
     with pytest.raises(ValidationError):

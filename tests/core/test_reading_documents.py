@@ -22,6 +22,7 @@ from intavo.core.touchpoint import (
     sanitised,
 )
 from intavo.core.touchpoint.parts import Does
+from intavo.core.touchpoint.patterns import PagePattern
 
 PLAIN: dict[str, Any] = json.loads(next(one.document for one in STARTERS if one.key == "news").model_dump_json())
 PLAIN["steps"][0]["parts"] = [part for part in PLAIN["steps"][0]["parts"] if part["kind"] != "picture"]
@@ -372,3 +373,9 @@ def test_what_does_not_interrupt_may_stay_without_a_close_sign(stance: str) -> N
 def test_a_part_that_makes_no_sense_is_refused(part: dict, said: str) -> None:
     with pytest.raises(ValidationError, match=said):
         document(part)
+
+
+@pytest.mark.parametrize("kind", [[], {}, [None], 5])
+def test_a_kind_that_is_no_word_is_refused_and_breaks_nothing(kind: object) -> None:
+    with pytest.raises(ValidationError):
+        PagePattern.model_validate({"kind": kind, "path": "/trips"})

@@ -17,6 +17,7 @@ from intavo.hours.actions import set_hours
 from intavo.hours.queries import main_hours
 from intavo.sites.actions import add_site
 from intavo.sites.models import Site
+from intavo.talks import queries as talk_queries
 from intavo.touchpoints import live
 from intavo.touchpoints.actions import make, save_draft, turn_on
 from intavo.touchpoints.models import Touchpoint
@@ -81,6 +82,7 @@ def _still(monkeypatch: pytest.MonkeyPatch, tmp_path: Any) -> None:
     monkeypatch.setenv("INTAVO_NOW", NOW)
     live._sites.clear()
     views._seen.clear()
+    talk_queries._noted.clear()
     loader = tmp_path / "loader.js"
     loader.write_text("/* the loader */")
     monkeypatch.setattr(settings, "LOADER_FILE", loader)

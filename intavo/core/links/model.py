@@ -72,9 +72,10 @@ class Channel(Model):
     @model_validator(mode="before")
     @classmethod
     def _icon_of_its_kind(cls, data: object) -> object:
-        if isinstance(data, dict) and "icon" not in data and data.get("kind") in _ICONS:
-            return data | {"icon": _ICONS[data["kind"]]}
-        return data
+        if not isinstance(data, dict) or "icon" in data:
+            return data
+        kind = data.get("kind")
+        return data | {"icon": _ICONS[kind]} if isinstance(kind, str) and kind in _ICONS else data
 
     @model_validator(mode="after")
     def _has_a_way(self) -> Self:

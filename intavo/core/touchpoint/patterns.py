@@ -114,7 +114,7 @@ class PagePattern(Model):
     @model_validator(mode="before")
     @classmethod
     def _normalised(cls, data: Any) -> Any:
-        if isinstance(data, dict) and isinstance(data.get("path"), str) and data.get("kind") in {"exact", "below"}:
+        if isinstance(data, dict) and isinstance(data.get("path"), str) and data.get("kind") in ("exact", "below"):
             written = _without_host(data["path"].strip())
             data = {**data, "path": normal_address(written) if data.get("query") else normal_path(written)} \
                 if written and not any(mark.isspace() for mark in written) else data  # fmt: skip
