@@ -14,20 +14,21 @@ from procrastinate.contrib.django import app
 from procrastinate.testing import InMemoryConnector
 
 from intavo.accounts.actions import add_member, change_business, found_business
-from intavo.accounts.actor import Actor
-from intavo.accounts.models import User
+from intavo.accounts.actor import Actor, member_actor
+from intavo.accounts.models import Member, User
 from intavo.accounts.queries import members
 from intavo.accounts.secrets import sealed
 from intavo.channels.actions import add_channel
 from intavo.core.followup import Outcome, State
 from intavo.core.hours import OpeningHours, add_open_time, open_stretches
+from intavo.core.presence import Until
 from intavo.core.replies import Reply, Situation
 from intavo.core.rights import Role
 from intavo.core.touchpoint import Document
-from intavo.followup.actions import put_off, wait_for_them
+from intavo.followup.actions import answer, put_off, wait_for_them
 from intavo.followup.first_steps import put_away
 from intavo.followup.models import FollowUp, PromiseCounted
-from intavo.hours.actions import add_hours, set_hours, set_replies, set_reply
+from intavo.hours.actions import add_hours, go_away, set_hours, set_replies, set_reply, set_usual_hours
 from intavo.hours.queries import kept_sets, main_hours
 from intavo.intake.actions import Sent, receive
 from intavo.intake.actions.confirming import give_confirmed
@@ -37,8 +38,9 @@ from intavo.project import clock
 from intavo.results.models import HourlyTally
 from intavo.sites.actions import PageSeen, add_site, count_pages, count_sources, set_house, set_rules
 from intavo.sites.models import Site
+from intavo.talks.actions import Begun, SaidNow, begin_talk, said_of, say
 from intavo.talks.gateways import add_gateway
-from intavo.talks.models import Gateway
+from intavo.talks.models import Gateway, Talk
 from intavo.touchpoints.actions import add_asset, add_codes, keep_question, make, save_draft, turn_off, turn_on
 from intavo.touchpoints.live import LiveSite, live_site
 from intavo.touchpoints.models import Touchpoint
@@ -69,7 +71,43 @@ def load() -> None:
         _history(site, touchpoints, at)
         _open_ones(owner, site, touchpoints, at)
         _tallies(owner, site, touchpoints, at)
+        _under_way(owner, site, touchpoints["talk"], at)
         OutgoingMail.objects.update(state=OutgoingMail.SENT, sent_at=at)
+
+
+def _under_way(owner: Actor, site: LiveSite, row: Touchpoint, at: datetime) -> None:
+    """One conversation, answered and waiting for them; and one of the staff away until half past three."""
+    assert row.live is not None
+    began = at - timedelta(minutes=20)
+    begun = Begun.model_validate(
+        {"touchpoint": row.public_id, "revision": row.live.number, "device": "phone",
+         "page": {"url": "https://otterwick.example/lessons", "title": "Lessons"}}
+    )  # fmt: skip
+    token = begin_talk(site, begun, began)["talk"]
+    heard: tuple[dict[str, Any], ...] = (
+        {"choice": "c1"},
+        {"text": "The lesson on Saturday"},
+        {"address": {"email": "pasco@quay-lane.example"}},
+    )
+    first = said_of(site, Talk.objects.get(token=token), began)
+    said = heard if first.situation in {Situation.OPEN} else ({"choice": "skip"}, *heard)
+    for number, what in enumerate(said):
+        say(site, token, SaidNow.model_validate({"id": f"demo-{number}", **what}), began + timedelta(minutes=number))
+    talk = Talk.objects.get(token=token)
+    jory = member_actor(Member.objects.get(user__email=b.STAFF[0][1]))
+    assert talk.followup_id is not None
+    answer(
+        jory,
+        followup_id=talk.followup_id,
+        text="Which of you is it for? Ten o’clock is still free.",
+        key="demo",
+        then="wait",
+    )
+    sable = member_actor(Member.objects.get(user__email=b.STAFF[1][1]))
+    back = at.astimezone(site.hours.zone).replace(hour=15, minute=30, second=0, microsecond=0)
+    go_away(sable, until=Until.TIME if back > at else Until.OPENING, time=back)
+    phone_line = next(one.pk for one in kept_sets(owner.business_id) if one.name == "Phone line")
+    set_usual_hours(owner, member_id=sable.member_id or 0, hours_id=phone_line)
 
 
 def _tallies(owner: Actor, site: LiveSite, touchpoints: dict[str, Touchpoint], at: datetime) -> None:
@@ -170,8 +208,8 @@ def _touchpoints(owner: Actor) -> dict[str, Touchpoint]:
     night = add_asset(owner, kind="picture", name="after-dark.png", data=pictures.night(), description=moon)
     month = clock.now().strftime("%B %Y")
     table = add_asset(owner, kind="file", name="tide-table.pdf", data=pictures.tide_table(month))
-    for group, question, answer in b.QUESTIONS:
-        keep_question(owner, question_id=None, group=group, question=question, answer=answer)
+    for group, question, words in b.QUESTIONS:
+        keep_question(owner, question_id=None, group=group, question=question, answer=words)
     wanted = (
         ("ask", "Ask the boathouse", t.ASK), ("tide", "Tide table", t.tide_table(estuary.public_id, table.public_id)),
         ("groups", "Group booking", t.GROUPS), ("parting", "Parting card", t.PARTING), ("hire", "Hire question", t.HIRE),

@@ -43,10 +43,9 @@ def _stances(browser: Browser, stack: Stack) -> None:
     page.goto(f"{stack.site_url}/contact")
     page.wait_for_function("window.intavo")
     page.wait_for_timeout(800)
-    page.evaluate("intavo.open('winter-hire')")
-    page.wait_for_selector("dialog", timeout=20_000)
-    page.wait_for_timeout(900)
-    _take(page, "full-page")
+    page.get_by_role("button", name="Reach us").click()
+    page.get_by_role("button", name=re.compile("Chat with us")).click()
+    _take(page, "contact-menu")
     page.goto(f"{stack.site_url}/lessons")
     page.wait_for_function("window.intavo")
     for slug in ("group-booking", "parting-card", "ask-the-boathouse"):
@@ -86,7 +85,10 @@ def _console(browser: Browser, stack: Stack) -> None:
     _sign_in(page, stack)
     page.get_by_role("link", name=re.compile("Ife Dunmore")).click()
     _take(page, "follow-up")
-    for name, path in (("touchpoints", "/touchpoints"), ("hours", "/hours"), ("business", "/business")):
+    for name, path in (
+        ("touchpoints", "/touchpoints"), ("hours", "/hours"), ("told", "/hours/told"), ("channels", "/hours/channels"),
+        ("business", "/business"),
+    ):  # fmt: skip
         page.goto(f"{stack.base_url}{path}")
         if name == "business":
             page.get_by_role("heading", name="House style").scroll_into_view_if_needed()
@@ -96,18 +98,18 @@ def _console(browser: Browser, stack: Stack) -> None:
     page.wait_for_timeout(1500)
     _take(page, "starters")
     _editor(page, stack, "Tide table", "Headline", "editor")
-    _editor(page, stack, "Group booking", "Short field", "editor-bar")
-    _editor(page, stack, "Winter hire", "Countdown", "editor-full-page")
+    page.goto(f"{stack.base_url}/touchpoints")
+    page.get_by_role("link", name="Winter hire", exact=True).click()
     page.get_by_role("button", name=re.compile("^Put live")).click()
     _take(page, "put-live")
-    page.keyboard.press("Escape")
-    page.get_by_role("button", name="Look back").click()
-    page.wait_for_timeout(1500)
-    _take(page, "look-back")
     page.goto(f"{stack.base_url}/touchpoints/rehearse?path=/trips")
     page.get_by_role("button", name="Tide table").click()
     page.wait_for_timeout(800)
     _take(page, "rehearsal")
+    page.goto(f"{stack.base_url}/follow-up")
+    page.get_by_text("pasco@quay-lane.example").first.click()
+    page.get_by_role("log", name="What was said").wait_for()
+    _take(page, "conversation")
     phone = browser.new_context(viewport=PHONE, storage_state=context.storage_state()).new_page()
     phone.goto(f"{stack.base_url}/follow-up")
     _take(phone, "follow-up-phone")

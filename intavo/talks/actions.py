@@ -246,6 +246,8 @@ def taken(site: LiveSite, talk: Talk, body: SaidNow, at: datetime) -> str:
     except ValueError as error:
         raise Refused(("choice" if body.choice is not None else "text", str(error))) from error
     words = _words_of(talk, body)
+    reach = talk.asks in {"email", "phone"} and talk.followup is not None
+    about = talk.followup.excerpt if reach and talk.followup is not None else ""
     talk.last += 1
     own = Message.objects.create(
         business_id=talk.business_id, talk=talk, n=talk.last, source=Message.THEM, text=words, at=at, client_id=body.id
@@ -253,7 +255,7 @@ def taken(site: LiveSite, talk: Talk, body: SaidNow, at: datetime) -> str:
     rows = _follow(talk, turn, at)
     talk.last_word_at = at
     talk.told_late = False
-    _join(actor, talk, turn, said, words, at)
+    _join(actor, talk, turn, said, words, at, about)
     talk.save()
     found = _as_it_stands(site, talk, [own, *rows], said)
     found["goal"] = any(isinstance(one, Goal) for one in turn.effects)
@@ -269,8 +271,8 @@ def _words_of(talk: Talk, body: SaidNow) -> str:
     return (body.text or next(iter((body.address or {}).values()), "")).strip()
 
 
-def _join(actor: Actor, talk: Talk, turn: Turn, said: Said, words: str, at: datetime) -> None:
-    """Whose it is, with an open follow-up from their first word on."""
+def _join(actor: Actor, talk: Talk, turn: Turn, said: Said, words: str, at: datetime, about: str = "") -> None:
+    """Whose it is, with an open follow-up from their first word on; `about` is what the list shows of it instead."""
     first = talk.person_id is None
     address = next((one for one in turn.effects if isinstance(one, Address)), None)
     if address is not None or first:
@@ -284,7 +286,8 @@ def _join(actor: Actor, talk: Talk, turn: Turn, said: Said, words: str, at: date
     )
     name = talk.touchpoint.name if talk.touchpoint is not None else "a message"
     people.add_tags(actor, person_id=talk.person_id, tags=talk.tags, given_by=name, at=at)
-    source = Source(talk.touchpoint_id, talk.site_id, talk.page, talk.device, words[:300])
+    # The list shows what it is about; an address is how to reach them.
+    source = Source(talk.touchpoint_id, talk.site_id, talk.page, talk.device, (about or words)[:300])
     talk.followup_id = open_followup(
         actor, person_id=talk.person_id, kind=Kind.MESSAGE, at=at, due=said.due, source=source, thread=f"talk-{talk.pk}"
     )

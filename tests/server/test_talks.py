@@ -53,6 +53,7 @@ def test_the_script_leads_to_a_person_and_the_words_stand_on_the_list(talking: W
     assert done["handed"]
     followup = FollowUp.objects.get()
     assert (followup.kind, followup.person.addresses.get().key) == ("message", "ife@post.example")
+    assert followup.excerpt == "Saturday"
     assert Person.objects.count() == 1
     assert [tag.tag for tag in PersonTag.objects.all()] == ["booking"]
     seen = talking.console().get(f"/api/follow-ups/{followup.pk}/talk").json()

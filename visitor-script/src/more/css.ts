@@ -72,7 +72,7 @@ hr{border:0;border-top:1px solid currentColor;opacity:.3;margin:14px 0}
 @media (max-width:600px){
 .strip{position:fixed;inset:auto 0 0;z-index:2147483000;display:flex;margin:0;padding:0;list-style:none;background:var(--card);color:var(--text);box-shadow:var(--shadow);font:var(--weight) var(--size)/1.3 var(--font)}
 .strip .way{flex:1}
-.strip .to{flex-direction:column;gap:2px;min-height:56px;padding:6px 4px;border:0;border-radius:0;text-align:center;font-size:.8em}
+.strip .way>.to{flex-direction:column;gap:2px;min-height:56px;padding:6px 4px;border:0;border-radius:0;text-align:center;font-size:.8em;justify-content:flex-start}
 .strip .icon{width:30px;height:30px}
 .with-strip .face,.with-strip .greet{display:none}
 }

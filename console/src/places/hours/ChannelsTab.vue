@@ -10,6 +10,7 @@ import { useNotices } from '@/lib/notices'
 import ActIcon from '@/parts/ActIcon.vue'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import ChannelForm from './ChannelForm.vue'
+import GatewaysCard from './GatewaysCard.vue'
 import NewChannel from './NewChannel.vue'
 import { KINDS } from './channels'
 
@@ -129,6 +130,7 @@ function dropped(one: Channel) {
         <p class="mt-3 text-sm text-ink-2">
           The line beside each is today: solid is when somebody can be reached through it. Visitors see them in this order.
         </p>
+        <GatewaysCard />
       </section>
       <NewChannel
         v-if="making"

@@ -19,9 +19,9 @@ const set = (member: number, text: string) =>
 <template>
   <section class="sheet grid gap-2 p-5" aria-labelledby="counter">
     <h2 id="counter">At the counter</h2>
-    <div v-for="one in everybody" :key="one.member" class="flex flex-wrap items-center gap-2">
-      <span class="min-w-0 flex-1 truncate">{{ one.name }}</span>
-      <span class="text-sm" :class="one.away ? 'text-ink-2' : 'text-moss'">{{
+    <div v-for="one in everybody" :key="one.member" class="flex flex-wrap items-center gap-x-2">
+      <span class="w-full truncate font-semibold">{{ one.name }}</span>
+      <span class="flex-1 text-sm" :class="one.away ? 'text-ink-2' : 'text-moss'">{{
         one.away ? (one.back ? `back ${one.back}` : 'away') : 'there'
       }}</span>
       <select

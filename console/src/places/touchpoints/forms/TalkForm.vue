@@ -105,8 +105,8 @@ const take = (said: object, words: string) =>
 <template>
   <WordsBox label="Hint in the field" :value="part.hint" @set="emit('set', { hint: $event })" />
   <p class="text-sm text-ink-2">What is said, turn by turn. Whatever they type where replies are offered goes to a person.</p>
-  <ol class="grid gap-1.5">
-    <li v-for="(one, number) in part.script.turns" :key="one.id" class="rounded-md border border-line">
+  <ol class="grid grid-cols-1 gap-1.5">
+    <li v-for="(one, number) in part.script.turns" :key="one.id" class="min-w-0 rounded-md border border-line">
       <button
         type="button"
         class="flex w-full items-baseline gap-2 px-2 py-1.5 text-left"
@@ -199,7 +199,7 @@ const take = (said: object, words: string) =>
     </li>
   </ol>
   <button type="button" class="btn justify-self-start" @click="addTurn">+ Turn</button>
-  <section class="grid gap-2 rounded-md bg-petrol-wash p-2" aria-label="Rehearse the conversation">
+  <section class="grid grid-cols-1 gap-2 rounded-md bg-petrol-wash p-2" aria-label="Rehearse the conversation">
     <button type="button" class="btn justify-self-start" @click="begin">{{ turn ? 'Begin again' : 'Rehearse it' }}</button>
     <p v-if="error" class="text-sm font-semibold text-rust" role="alert">{{ error.message }}</p>
     <ol v-if="turn" class="grid gap-1 text-sm" role="log">
