@@ -211,7 +211,7 @@ it('answers are grouped, found by any of their words, and asked whether they hel
   search?.dispatchEvent(new Event('input'))
   expect([...element.querySelectorAll('summary')].map((one) => one.textContent)).toEqual(['Children?'])
   element.querySelector<HTMLElement>('.helped button')?.click()
-  expect(said).toEqual([[2, true]])
+  expect(said).toEqual([['helped', { question: 2, helped: true }]])
   expect(words(element)).toContain('Good to know')
 })
 
