@@ -31,7 +31,8 @@ def href(
     """
     one = channel if isinstance(channel, Channel) else Channel.model_validate(channel)
     who = person if person is None or isinstance(person, ChannelPerson) else ChannelPerson.model_validate(person)
-    handle = (who.handle if who is not None and who.handle else one.handle).strip()
+    written = who.handle if who is not None and who.handle else one.handle
+    handle = _CONTROL.sub("", written.replace("\n", " ")).strip()
     text = said_text(one.text if words is None else [words], slots)
     made = _MAKERS[one.kind](one, handle, text, said_text(one.subject, slots), device, region)
     safe_scheme(made)
