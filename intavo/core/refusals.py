@@ -1,5 +1,6 @@
 """What is wrong in something that came in: its place and words for a person. The one reader of Pydantic's errors."""
 
+import re
 from collections.abc import Callable, Iterable, Mapping
 from typing import Any
 
@@ -22,9 +23,13 @@ Error = Mapping[str, Any]
 Loc = tuple[str | int, ...]
 
 
+# Where a field may be of several types, Pydantic adds the type it tried: no part of what was sent.
+_TRIED = re.compile(r"constrained-\w+|[a-z-]+\[.*\]|str|int|float|bool")
+
+
 def dotted(loc: Loc) -> str:
-    """A place as a path, like "week.3.from"."""
-    return ".".join(str(part) for part in loc)
+    """A place as a path, like "week.3.from", without the types that were tried there."""
+    return ".".join(str(part) for part in loc if isinstance(part, int) or not _TRIED.fullmatch(part))
 
 
 def wrongs(

@@ -1,25 +1,58 @@
-"""Times and lengths as people say them, in English and in the business's zone."""
+"""Times and lengths as people say them, in the business's zone and in a tongue; one without words says English."""
 
+from dataclasses import dataclass
 from datetime import date, datetime, timedelta
 from zoneinfo import ZoneInfo
 
-_DAYS = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
-_MONTHS = ("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec")
+
+@dataclass(frozen=True, slots=True)
+class Tongue:
+    """A language (two letters) and a region (ISO 3166-1 alpha-2), as somebody is spoken to."""
+
+    language: str = "en"
+    region: str = "GB"
 
 
-def short_date(day: date) -> str:
+@dataclass(frozen=True, slots=True)
+class _Wording:
+    """The words of a language. `day` and `date` are said after today and tomorrow; `moment` joins a day and a time."""
+
+    days: tuple[str, ...]
+    months: tuple[str, ...]
+    near: tuple[str, str]
+    day: str
+    date: str
+    moment: str
+
+
+ENGLISH = Tongue()
+_WORDINGS = {
+    "en": _Wording(
+        ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"),
+        ("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"),
+        ("today", "tomorrow"), "on {day}", "on {date}", "{day} {joined} {time}",
+    )
+}  # fmt: skip
+
+
+def _wording(tongue: Tongue) -> _Wording:
+    return _WORDINGS.get(tongue.language.split("-")[0].lower(), _WORDINGS["en"])
+
+
+def short_date(day: date, tongue: Tongue = ENGLISH) -> str:
     """A date like "Sat 28 Nov"."""
-    return f"{_DAYS[day.weekday()][:3]} {day.day} {_MONTHS[day.month - 1]}"
+    words = _wording(tongue)
+    return f"{words.days[day.weekday()][:3]} {day.day} {words.months[day.month - 1]}"
 
 
-def day_words(day: date, today: date) -> str:
+def day_words(day: date, today: date, tongue: Tongue = ENGLISH) -> str:
     """A day as said on `today`: "today", "tomorrow", "on Saturday", "on Sat 5 Dec"."""
-    ahead = (day - today).days
-    if ahead == 0:
-        return "today"
-    if ahead == 1:
-        return "tomorrow"
-    return f"on {_DAYS[day.weekday()]}" if 1 < ahead < 7 else f"on {short_date(day)}"
+    ahead, words = (day - today).days, _wording(tongue)
+    if ahead in {0, 1}:
+        return words.near[ahead]
+    if 1 < ahead < 7:
+        return words.day.format(day=words.days[day.weekday()])
+    return words.date.format(date=short_date(day, tongue))
 
 
 def zone_words(zone: ZoneInfo) -> str:
@@ -27,14 +60,18 @@ def zone_words(zone: ZoneInfo) -> str:
     return f"{zone.key.rsplit('/', 1)[-1].replace('_', ' ')} time"
 
 
-def moment_words(when: datetime, at: datetime, zone: ZoneInfo, joined: str, visitor_offset: int | None = None) -> str:
+def moment_words(
+    when: datetime, at: datetime, zone: ZoneInfo, joined: str, visitor_offset: int | None = None,
+    tongue: Tongue = ENGLISH,
+) -> str:  # fmt: skip
     """A moment as said at `at`, like "today by 15:25" or "on Saturday at 08:00".
 
     `joined` is the word before the time. `visitor_offset` is the visitor's offset from UTC in minutes
     (east positive); where it differs from the zone's, the zone is named.
     """
     local = when.astimezone(zone)
-    words = f"{day_words(local.date(), at.astimezone(zone).date())} {joined} {local:%H:%M}"
+    day = day_words(local.date(), at.astimezone(zone).date(), tongue)
+    words = _wording(tongue).moment.format(day=day, joined=joined, time=f"{local:%H:%M}")
     offset = local.utcoffset()
     if visitor_offset is None or offset is None or offset == timedelta(minutes=visitor_offset):
         return words
@@ -60,7 +97,7 @@ def from_words(when: datetime, at: datetime, zone: ZoneInfo) -> str:
     ahead = (local.date() - at.astimezone(zone).date()).days
     if ahead in {0, 1} and (local.hour or local.minute or not ahead):
         return f"from {near_words(when, at, zone)}"
-    return "from tomorrow" if ahead == 1 else f"from {local.day} {_MONTHS[local.month - 1]}"
+    return "from tomorrow" if ahead == 1 else f"from {local.day} {_wording(ENGLISH).months[local.month - 1]}"
 
 
 def length_words(length: timedelta) -> str:

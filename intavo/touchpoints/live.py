@@ -31,6 +31,7 @@ from intavo.core.replies import (
     situation,
     slots,
 )
+from intavo.core.say import Tongue
 from intavo.core.showing import Around, Compiled, SiteRules, State, with_groups
 from intavo.core.touchpoint import INTERRUPTING, Document, HouseStyle, Moment, for_visitors, needs_more, queue_of
 from intavo.hours.queries import all_hours, main_hours, presences, replies
@@ -41,6 +42,14 @@ from .models import Touchpoint, TouchpointRevision, short_code
 from .queries import drafts_on, groups_of, house_of, live_on, published
 
 _LOOK_AGAIN = 1.0
+
+
+@dataclass(frozen=True, slots=True)
+class Answered:
+    """How what comes in by a button's card is answered: its own promise in open minutes, and its own hours."""
+
+    promise_minutes: int | None
+    hours: int | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -58,6 +67,18 @@ class LiveTouchpoint:
     channels: frozenset[str] = frozenset()
     code: str = ""
     talks: bool = False
+    answered: Answered | None = None
+    _labelled: dict[str, str] = field(default_factory=dict)
+
+    def labelled(self, label: str) -> str:
+        """Its document as JSON with these words on its button; "" leaves its own."""
+        if not label:
+            return self.document_json
+        if label not in self._labelled:
+            document = json.loads(self.document_json)
+            document["face"]["label"] = label
+            self._labelled[label] = json.dumps(document, ensure_ascii=False, separators=(",", ":"))
+        return self._labelled[label]
 
     def moments(self, moments: tuple[tuple[Moment, ...], ...]) -> str:
         """Moments as JSON; those of one sentence, which most entries have, were written beforehand."""
@@ -106,7 +127,7 @@ class LiveSite:
     channels: dict[str, Channel] = field(default_factory=dict)
     checked: float = 0.0
     _said: dict[tuple[object, ...], Said] = field(default_factory=dict)
-    _ends: dict[tuple[int, Situation], datetime | None] = field(default_factory=dict)
+    _ends: dict[tuple[int, Situation, int | None], datetime | None] = field(default_factory=dict)
     _met: dict[tuple[object, ...], Met] = field(default_factory=dict)
 
     @cached_property
@@ -147,14 +168,35 @@ class LiveSite:
             known = self._said[key] = self._say(at, language, utc_offset, own_minutes, hours_id, column)
         return known
 
-    def situation_ends(self, now: Situation, at: datetime) -> datetime | None:
+    def label(self, live: LiveTouchpoint, at: datetime, language: str, utc_offset: int | None) -> str:
+        """What a button says in the situation it is met in, by the table of replies; "" leaves its own words.
+
+        Everywhere's words count while it is not open, its own column's at any time.
+        """
+        answered, id_ = live.answered, live.compiled.id
+        if answered is None:
+            return ""
+        said = self.says(at, language, utc_offset, answered.promise_minutes, answered.hours, id_)
+        own = said.chosen.cell.channel == id_
+        return said.chosen.reply.button if own or said.situation is not Situation.OPEN else ""
+
+    def label_ends(self, live: LiveTouchpoint, at: datetime) -> datetime | None:
+        """When the hours of a button with hours of its own next change; None for those that follow the site's."""
+        answered = live.answered
+        if answered is None or answered.hours is None:
+            return None
+        hours = self.hours_for(answered.hours)
+        return self.situation_ends(situation(hours, at, somebody_free(self.members, at)), at, answered.hours)
+
+    def situation_ends(self, now: Situation, at: datetime, hours_id: int | None = None) -> datetime | None:
         """When the hours next change; like what is said, one answer serves every visitor of a minute."""
-        key = (int(at.timestamp()) // 60, now)
+        key = (int(at.timestamp()) // 60, now, hours_id)
         if key not in self._ends:
             if len(self._ends) > 100:
                 self._ends.clear()
             is_open = now in {Situation.OPEN, Situation.NOBODY_FREE}
-            turn = next_closing(self.hours, at) if is_open else next_opening(self.hours, at)
+            hours = self.hours_for(hours_id)
+            turn = next_closing(hours, at) if is_open else next_opening(hours, at)
             comes = changes_at(self.members, at)
             self._ends[key] = min((one for one in (turn, comes) if one is not None), default=None)
         return self._ends[key]
@@ -219,7 +261,10 @@ class LiveSite:
         now = situation(hours, at, somebody_free(self.members, at))
         chosen = choose(self.table, now, language, self.business.language, column)
         due = self.promise(own_minutes).due(hours, at)
-        words = slots(hours, at, self.zone, due, utc_offset, back_at(self.members, at, hours))
+        words = slots(
+            hours, at, self.zone, due, utc_offset, back_at(self.members, at, hours),
+            Tongue(chosen.cell.language, self.business.region),
+        )  # fmt: skip
         return Said(now, chosen, fill(chosen.reply.title, words), fill(chosen.reply.text, words), due, words)
 
 
@@ -330,6 +375,8 @@ def _live(row: Touchpoint, revision: TouchpointRevision, made: Making) -> LiveTo
         }
     )
     moments = {id(one.moments): written_moments(one.moments) for one in compiled.show.sentences}
+    leads_to_us = document.asks_for_answer or bool(document.channels())
+    speaks = document.stance == "button" and document.face.does is None and leads_to_us
     return LiveTouchpoint(
         compiled,
         row.slug,
@@ -342,6 +389,7 @@ def _live(row: Touchpoint, revision: TouchpointRevision, made: Making) -> LiveTo
         frozenset(document.channels()),
         short_code(row.public_id),
         document.talk is not None,
+        Answered(document.after.promise_minutes, document.after.hours) if speaks else None,
     )
 
 

@@ -98,7 +98,8 @@ def plan_view(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse
     by_id = {one.compiled.id: one for one in site.touchpoints}
     opened = next((one.compiled.id for one in site.touchpoints if one.slug == visit.open), None)
     entries = plan((one.compiled for one in site.touchpoints), visit, at, opened)
-    said = site.says(at, visit.visitor.language, visit.visitor.utc_offset)
+    language, offset = visit.visitor.language, visit.visitor.utc_offset
+    said = site.says(at, language, offset)
     until = site.situation_ends(said.situation, at)
     head = {
         "now": iso(at), "visit_minutes": VISIT_MINUTES,
@@ -118,9 +119,13 @@ def plan_view(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse
     if ids := used(site, planned):
         said_of, turn = channels_json(site, ids, visit, at, planned)
         channels, latest = f', "channels": {said_of}', min(latest, turn or latest)
+    labels = {one.compiled.id: site.label(one, at, language, offset) for one in planned}
+    latest = min([latest, *(end for one in planned if (end := site.label_ends(one, at)))])
     usual = iso(latest)
     written = ",".join(
-        _entry(by_id[one.touchpoint.id], one, iso(min(one.until, latest)) if one.until else usual) for one in entries
+        _entry(by_id[id_], one, iso(min(one.until, latest)) if one.until else usual, labels[id_])
+        for one in entries
+        for id_ in (one.touchpoint.id,)
     )
     if host_of(visit.page.url) == host_of(settings.BASE_URL) not in site.hosts:
         written = _from_home(written, home_of(Site.objects.get(pk=site.id)))
@@ -132,9 +137,9 @@ def _from_home(written: str, home: str) -> str:
     return _OWN_PAGE.sub(lambda found: f"{found[1]}{home}/", written)
 
 
-def _entry(live: LiveTouchpoint, entry: PlannedEntry, valid_until: str) -> str:
-    moments = live.moments(entry.moments)
-    return f'{live.head_json}, "valid_until": "{valid_until}", "moments": {moments}, "document": {live.document_json}}}'
+def _entry(live: LiveTouchpoint, entry: PlannedEntry, valid_until: str, label: str) -> str:
+    moments, document = live.moments(entry.moments), live.labelled(label)
+    return f'{live.head_json}, "valid_until": "{valid_until}", "moments": {moments}, "document": {document}}}'
 
 
 def _note_sighting(site: LiveSite, visit: Visit, at: datetime) -> None:

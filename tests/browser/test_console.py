@@ -29,6 +29,8 @@ def violations(page: Page) -> list[str]:
         ("/touchpoints", "table"),
         ("/touchpoints?new", "iframe"),
         ("/hours", "#promise"),
+        ("/hours/told", "table"),
+        ("/hours/channels", "section[aria-label=Channels]"),
         ("/business", "code"),
         ("/nowhere", "text=There is nothing at this address"),
     ],

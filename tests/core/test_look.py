@@ -139,6 +139,13 @@ def test_buttons_follow_the_text_until_they_have_a_font_and_a_size_of_their_own(
     assert (own.button_font.name, own.button_size, own.font.name, own.size) == ("mono", 22, "sans", 18)
 
 
+def test_a_button_stands_as_far_from_the_foot_as_from_the_side_until_it_is_told_otherwise() -> None:
+    follows = resolved(look(edge=40), "button")
+    assert (follows.edge_y, follows.phone.edge_y) == (40, follows.phone.edge)
+    own = resolved(look(edge=40, edge_y=0, phone={"edge_y": 90}), "button")
+    assert (own.edge, own.edge_y, own.phone.edge_y) == (40, 0, 90)
+
+
 def test_on_a_see_through_card_only_what_can_be_read_on_every_page_passes() -> None:
     data = next(one.document for one in STARTERS if one.key == "terms").model_dump(mode="json")
 

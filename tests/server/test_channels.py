@@ -10,6 +10,7 @@ from django.test.utils import CaptureQueriesContext
 
 from intavo.accounts.models import AuditEntry, Member
 from intavo.channels.models import Channel
+from intavo.hours.actions import add_hours
 from intavo.hours.models import HoursSet
 from intavo.results.models import Beat
 from intavo.touchpoints import live
@@ -119,6 +120,57 @@ def test_closed_is_said_or_hidden_by_the_table_and_the_plan_runs_out_at_opening(
     hosted = Client().get(f"/t/{otterwick.site.slug}/{row.slug}").content.decode()
     assert "Call tomorrow" in hosted
     assert "Only open" not in hosted
+
+
+def test_a_button_says_what_the_table_says_for_the_situation_and_its_own_words_else(
+    otterwick: World, visitor: Visitor, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    added(otterwick, PHONE)
+    row, plain = menu(otterwick), make(otterwick.owner, starter="talk", name="Talk")
+    turn_on(otterwick.owner, touchpoint_id=plain.pk)
+    client = otterwick.console()
+
+    def write(situation: str, column: str, reply: dict[str, Any]) -> None:
+        body = {"reply": {"title": ["Shut"]} | reply, "column": column, "language": ""}
+        assert send(client, "put", f"replies/{situation}", body).status_code == 204
+        live._sites.clear()
+
+    def labels() -> list[str]:
+        entries = {one["id"]: one for one in visitor.plan("/trips").json()["touchpoints"]}
+        return [entries[one.public_id]["document"]["face"]["label"] for one in (row, plain)]
+
+    usual = labels()
+    write("after-hours", "", {"button": "Leave word"})
+    write("open", "", {"button": "Not for an open door"})
+    assert labels() == usual
+    monkeypatch.setenv("INTAVO_NOW", "2026-11-24T20:05:00+00:00")
+    assert labels() == ["Leave word", "Leave word"]
+    write("after-hours", plain.public_id, {"button": "Write to us tonight"})
+    assert labels() == ["Leave word", "Write to us tonight"]
+    write("after-hours", plain.public_id, {})
+    assert labels() == ["Leave word", usual[1]]
+
+
+def test_a_button_with_hours_of_its_own_is_planned_until_they_change(
+    otterwick: World, visitor: Visitor, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    short = add_hours(otterwick.owner, name="Lunch", document={
+        "timezone": "Europe/London", "week": [{"day": "tue", "from": "12:00", "to": "15:00"}], "exceptions": []
+    })  # fmt: skip
+    row = make(otterwick.owner, starter="talk", name="Talk")
+    document = dict(row.draft.document)
+    document["after"]["hours"] = short.pk
+    save_draft(otterwick.owner, touchpoint_id=row.pk, document=document, based_on=1)
+    turn_on(otterwick.owner, touchpoint_id=row.pk)
+
+    def until() -> str:
+        live._sites.clear()
+        entries = {one["id"]: one for one in visitor.plan("/trips").json()["touchpoints"]}
+        return str(entries[row.public_id]["valid_until"])
+
+    assert until() == "2026-11-24T15:00:00Z"
+    monkeypatch.setenv("INTAVO_NOW", "2026-11-24T15:05:00+00:00")
+    assert until() == "2026-11-24T17:30:00Z"
 
 
 def test_a_click_is_counted_with_its_channel_and_a_made_up_one_is_not(otterwick: World, visitor: Visitor) -> None:

@@ -8,6 +8,7 @@ from itertools import pairwise
 from ..hours import AnyHours, either, is_open, next_closing, next_opening, open_stretches
 from ..presence import Presence, back_at, changes_at
 from ..replies import Cell, Promise, Reply, Situation, choose, fill, situation, slots
+from ..say import Tongue
 from .model import Channel, ChannelPerson
 from .reach import ALWAYS, Sets, reachable
 
@@ -46,7 +47,8 @@ def meet(
     now = as_if or _situation(channel, hours, at, people, everybody, away)
     chosen = choose(replies, now, language, business_language, id_)
     due = (promise or Promise(None)).due(hours, at)
-    words = slots(hours, at, hours.zone, due, visitor_offset, back_at(everybody, at, sets[None]))
+    back, tongue = back_at(everybody, at, sets[None]), Tongue(chosen.cell.language)
+    words = slots(hours, at, hours.zone, due, visitor_offset, back, tongue)
     closed = now is not Situation.OPEN
     own = chosen.cell.channel == id_
     hidden = chosen.reply.hidden or (closed and channel.while_closed == "hide")

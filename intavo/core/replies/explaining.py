@@ -152,7 +152,8 @@ def _about_the_cell(chosen: Chosen, table: Mapping[Cell, Reply], language: str) 
         words += f" Nothing is written in “{wanted}”, so it is said in “{cell.language}”."
     yield Reason(words, place)
     if chosen.reply.hidden:
-        yield Reason("It is hidden then: nothing is said, and no button is shown.", place)
+        shown = "." if cell.channel and cell.channel.startswith("tp_") else ", and no button is shown."
+        yield Reason(f"It is hidden then: nothing is said{shown}", place)
 
 
 def _about_the_promise(

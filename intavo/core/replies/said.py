@@ -10,7 +10,7 @@ from zoneinfo import ZoneInfo
 from pydantic import BaseModel, ConfigDict, Field
 
 from ..hours import AnyHours, OpeningHours, add_open_time, is_open, next_closing, next_opening
-from ..say import moment_words
+from ..say import ENGLISH, Tongue, moment_words
 
 
 class Situation(StrEnum):
@@ -127,24 +127,26 @@ class Promise:
         return None if self.amount is None else add_open_time(hours, at, self.amount)
 
 
-def promise_words(due: datetime | None, at: datetime, zone: ZoneInfo, visitor_offset: int | None = None) -> str:
+def promise_words(
+    due: datetime | None, at: datetime, zone: ZoneInfo, visitor_offset: int | None = None, tongue: Tongue = ENGLISH
+) -> str:
     """A due time as people say it: "today by 15:25"; without one, "as soon as we can"."""
     if due is None:
         return _WITHOUT["promise"]
-    return moment_words(due, at, zone, "by", visitor_offset)
+    return moment_words(due, at, zone, "by", visitor_offset, tongue)
 
 
 def slots(
     hours: AnyHours, at: datetime, zone: ZoneInfo, due: datetime | None, visitor_offset: int | None = None,
-    back: datetime | None = None,
+    back: datetime | None = None, tongue: Tongue = ENGLISH,
 ) -> dict[Slot, str]:  # fmt: skip
     """The words for every slot that can be filled at `at`; `back` is when somebody is back at the counter."""
-    found: dict[Slot, str] = {"promise": promise_words(due, at, zone, visitor_offset)}
+    found: dict[Slot, str] = {"promise": promise_words(due, at, zone, visitor_offset, tongue)}
     if back is not None:
-        found["back_at"] = moment_words(back, at, zone, "at", visitor_offset)
+        found["back_at"] = moment_words(back, at, zone, "at", visitor_offset, tongue)
     opening, closing = next_opening(hours, at), next_closing(hours, at)
     if opening is not None:
-        found["next_opening"] = moment_words(opening, at, zone, "at", visitor_offset)
+        found["next_opening"] = moment_words(opening, at, zone, "at", visitor_offset, tongue)
     if closing is not None:
         found["closing_time"] = closing.astimezone(zone).strftime("%H:%M")
     name = holiday_name(hours, at)

@@ -43,7 +43,9 @@ class Face(Model):
     """The button itself, where the stance is one: its words, its sign, and what a click does if it opens nothing.
 
     `opens`: the first step, or round signs of its channels above it. `size` is its height in CSS pixels, at most a
-    quarter of the screen's short side. `strip`: on phones up to four channels stand along the foot instead.
+    quarter of the screen's short side. `strip`: on phones up to four channels stand along the foot instead. `nudge`: it
+    moves a little after so many seconds on a page while nothing of it is open, twice a visit at most, and never where
+    less motion is asked for.
     """
 
     label: str = Field("", max_length=60)
@@ -56,6 +58,7 @@ class Face(Model):
     fills: bool = False
     strip: bool = False
     greeting: Greeting | None = None
+    nudge: int | None = Field(None, ge=5, le=600)
 
 
 class Spot(Model):

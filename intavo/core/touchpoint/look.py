@@ -30,7 +30,7 @@ PLACES: dict[Stance, tuple[Place, ...]] = {
     "side-panel": ("right", "left"),
     "full-page": ("middle",),
     "in-page": ("middle",),
-    "button": ("bottom-right", "bottom-left", "top-right", "top-left", "left", "right"),
+    "button": ("bottom-right", "bottom-left", "top-right", "top-left", "left", "right", "bottom", "top"),
 }
 
 
@@ -93,10 +93,14 @@ Motion = Literal["none", "rise", "slide", "fade", "grow"]
 
 
 class LookValues(Model):
-    """Every value of a look; None follows. Lengths are CSS pixels; `…_clear` is how much shines through, in percent."""
+    """Every value of a look; None follows. Lengths are CSS pixels; `…_clear` is how much shines through, in percent.
+
+    `edge` is the distance from every edge; for a button it is that from the side, and `edge_y` from top or foot.
+    """
 
     place: Place | None = None
     edge: int | None = Field(None, ge=0, le=200)
+    edge_y: int | None = Field(None, ge=0, le=400)
     width: int | None = Field(None, ge=200, le=1600)
     height: Literal["content", "screen"] | int | None = None
     content: Literal["top", "middle", "bottom"] | None = None
@@ -185,6 +189,7 @@ class FullValues(Model):
 
     place: Place
     edge: int
+    edge_y: int
     width: int
     height: Literal["content", "screen"] | int
     content: Literal["top", "middle", "bottom"]
@@ -224,8 +229,9 @@ _COLOURS: dict[str, str] = {
     "field_text": "#1a2326", "field_border": "#6b777a", "border": "#d3dad9", "backdrop": "#0a1214",
 }  # fmt: skip
 _BASE: dict[str, Any] = {
-    "place": "middle", "edge": 16, "width": 480, "height": "content", "content": "top", "spacing": 28, "corners": 14,
-    "border": 0, "shadow": "strong", "background": Background(), "backdrop": Backdrop(), "arrival": "rise",
+    "place": "middle", "edge": 16, "edge_y": None, "width": 480, "height": "content", "content": "top",
+    "spacing": 28, "corners": 14, "border": 0,
+    "shadow": "strong", "background": Background(), "backdrop": Backdrop(), "arrival": "rise",
     "going": "fade", "font": Font(), "head_font": None, "size": 16, "head_size": 24, "weight": 400,
     "head_weight": 700, "button_font": None, "button_size": None, "card_clear": 0, "button_clear": 0,
     "cross": Cross(), "pushes": True, "stays": True,
@@ -265,9 +271,9 @@ def resolved(look: Look, stance: Stance, house: HouseStyle | None = None) -> Ful
     if "place" in _given(look) and stance != "pop-up" and stance != "card":
         # Only where it covers the phone's whole width does another place suit it better there.
         phone["place"] = look.phone.place or look.place
-    full = {**_fonts(desktop, stance), "colours": _full_colours(colours)}
+    full = {**_followed(desktop, stance), "colours": _full_colours(colours)}
     return FullLook.model_validate(
-        full | {"phone": {**_fonts(phone, stance), "colours": _full_colours(phone_colours)}, "css": look.css}
+        full | {"phone": {**_followed(phone, stance), "colours": _full_colours(phone_colours)}, "css": look.css}
     )
 
 
@@ -293,11 +299,12 @@ def _full_colours(given: dict[str, str]) -> FullColours:
     return FullColours.model_validate({name: known[other] for name, other in _FOLLOWS.items()} | known)
 
 
-def _fonts(values: dict[str, Any], stance: Stance) -> dict[str, Any]:
-    """Fonts and sizes that follow the text's; a place that the stance cannot take is its usual one."""
+def _followed(values: dict[str, Any], stance: Stance) -> dict[str, Any]:
+    """What follows another value where it says nothing; a place that the stance cannot take is its usual one."""
     place = values["place"] if values["place"] in PLACES[stance] else PLACES[stance][0]
-    follows = {"head_font": "font", "button_font": "font", "button_size": "size"}
-    return values | {name: values[name] or values[text] for name, text in follows.items()} | {"place": place}
+    follows = {"head_font": "font", "button_font": "font", "button_size": "size", "edge_y": "edge"}
+    missing = {name: values[other] for name, other in follows.items() if values[name] is None}
+    return values | missing | {"place": place}
 
 
 def departures(look: Look, house: HouseStyle) -> list[str]:

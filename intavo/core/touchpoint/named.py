@@ -7,8 +7,8 @@ from .rules import HowOften, Moment, PagePattern, Sentence, Show
 from .who import DEVICES, WAYS
 
 LOOK_VALUES = {
-    "house": "Follows the house style", "place": "Stands", "edge": "From the edge", "width": "Width",
-    "height": "Height",
+    "house": "Follows the house style", "place": "Stands", "edge": "From the edge",
+    "edge_y": "From top or foot", "width": "Width", "height": "Height",
     "content": "Content stands", "spacing": "Spacing", "corners": "Corners", "border": "Edge", "shadow": "Shadow",
     "background": "Background", "backdrop": "Page behind", "arrival": "Comes", "going": "Goes", "font": "Font of text",
     "head_font": "Font of headlines", "size": "Text size", "head_size": "Headline size", "weight": "Text weight",
@@ -48,7 +48,8 @@ WHOLE_VALUES: dict[str, dict[str, str]] = {
     "face": {"label": "Words on the button", "sign": "Sign on the button", "does": "What the button does",
              "opens": "What a click on the button opens", "shape": "Shape of the button", "size": "Height",
              "picture": "Picture on the button", "fills": "The picture fills the button",
-             "strip": "Along the foot on phones", "greeting": "Greeting beside the button"},
+             "strip": "Along the foot on phones", "greeting": "Greeting beside the button",
+             "nudge": "Moves a little after seconds"},
     "spot": {"selector": "The element it stands by", "where": "Where it stands there"},
 }  # fmt: skip
 

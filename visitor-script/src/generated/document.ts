@@ -608,6 +608,7 @@ export interface Look {
   place:
     ("middle" | "top" | "bottom" | "left" | "right" | "top-left" | "top-right" | "bottom-left" | "bottom-right") | null;
   edge: number | null;
+  edge_y: number | null;
   width: number | null;
   height: ("content" | "screen") | number | null;
   content: ("top" | "middle" | "bottom") | null;
@@ -706,11 +707,14 @@ export interface Cross {
 }
 /**
  * Every value of a look; None follows. Lengths are CSS pixels; `…_clear` is how much shines through, in percent.
+ *
+ * `edge` is the distance from every edge; for a button it is that from the side, and `edge_y` from top or foot.
  */
 export interface LookValues {
   place:
     ("middle" | "top" | "bottom" | "left" | "right" | "top-left" | "top-right" | "bottom-left" | "bottom-right") | null;
   edge: number | null;
+  edge_y: number | null;
   width: number | null;
   height: ("content" | "screen") | number | null;
   content: ("top" | "middle" | "bottom") | null;
@@ -1135,7 +1139,9 @@ export interface Guard {
  * The button itself, where the stance is one: its words, its sign, and what a click does if it opens nothing.
  *
  * `opens`: the first step, or round signs of its channels above it. `size` is its height in CSS pixels, at most a
- * quarter of the screen's short side. `strip`: on phones up to four channels stand along the foot instead.
+ * quarter of the screen's short side. `strip`: on phones up to four channels stand along the foot instead. `nudge`: it
+ * moves a little after so many seconds on a page while nothing of it is open, twice a visit at most, and never where
+ * less motion is asked for.
  */
 export interface Face {
   label: string;
@@ -1148,6 +1154,7 @@ export interface Face {
   fills: boolean;
   strip: boolean;
   greeting: Greeting | null;
+  nudge: number | null;
 }
 /**
  * Words beside the button, after so many seconds, once a visit; with a person's picture.
@@ -1260,7 +1267,9 @@ export interface During1 {
  * The button itself, where the stance is one: its words, its sign, and what a click does if it opens nothing.
  *
  * `opens`: the first step, or round signs of its channels above it. `size` is its height in CSS pixels, at most a
- * quarter of the screen's short side. `strip`: on phones up to four channels stand along the foot instead.
+ * quarter of the screen's short side. `strip`: on phones up to four channels stand along the foot instead. `nudge`: it
+ * moves a little after so many seconds on a page while nothing of it is open, twice a visit at most, and never where
+ * less motion is asked for.
  *
  * This interface was referenced by `TouchpointDocument`'s JSON-Schema
  * via the `definition` "Face".
@@ -1276,6 +1285,7 @@ export interface Face1 {
   fills: boolean;
   strip: boolean;
   greeting: Greeting | null;
+  nudge: number | null;
 }
 /**
  * A code: one for everybody (`shared`), or one each from the touchpoint's list.
@@ -1354,6 +1364,7 @@ export interface Look1 {
   place:
     ("middle" | "top" | "bottom" | "left" | "right" | "top-left" | "top-right" | "bottom-left" | "bottom-right") | null;
   edge: number | null;
+  edge_y: number | null;
   width: number | null;
   height: ("content" | "screen") | number | null;
   content: ("top" | "middle" | "bottom") | null;
@@ -1386,6 +1397,8 @@ export interface Look1 {
 /**
  * Every value of a look; None follows. Lengths are CSS pixels; `…_clear` is how much shines through, in percent.
  *
+ * `edge` is the distance from every edge; for a button it is that from the side, and `edge_y` from top or foot.
+ *
  * This interface was referenced by `TouchpointDocument`'s JSON-Schema
  * via the `definition` "LookValues".
  */
@@ -1393,6 +1406,7 @@ export interface LookValues1 {
   place:
     ("middle" | "top" | "bottom" | "left" | "right" | "top-left" | "top-right" | "bottom-left" | "bottom-right") | null;
   edge: number | null;
+  edge_y: number | null;
   width: number | null;
   height: ("content" | "screen") | number | null;
   content: ("top" | "middle" | "bottom") | null;
@@ -1514,6 +1528,7 @@ export interface FullColours {
 export interface FullValues {
   place: "middle" | "top" | "bottom" | "left" | "right" | "top-left" | "top-right" | "bottom-left" | "bottom-right";
   edge: number;
+  edge_y: number;
   width: number;
   height: ("content" | "screen") | number;
   content: "top" | "middle" | "bottom";
@@ -1549,6 +1564,7 @@ export interface FullValues {
 export interface FullLook {
   place: "middle" | "top" | "bottom" | "left" | "right" | "top-left" | "top-right" | "bottom-left" | "bottom-right";
   edge: number;
+  edge_y: number;
   width: number;
   height: ("content" | "screen") | number;
   content: "top" | "middle" | "bottom";

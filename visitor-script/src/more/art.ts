@@ -23,6 +23,7 @@ export function paintMore(host: HTMLElement, values: FullValues): void {
   host.style.setProperty('--head-font', family(values.head_font))
   host.style.setProperty('--button-font', family(values.button_font))
   host.style.setProperty('--button-size', `${values.button_size}px`)
+  host.style.setProperty('--edge-y', `${values.edge_y}px`)
   const { colours, background, card_clear, button_clear } = values
   host.style.setProperty('--fill', clear(colours.button, button_clear))
   host.style.setProperty('--fill-hover', clear(colours.button_hover, button_clear))

@@ -46,14 +46,17 @@ hr{border:0;border-top:1px solid currentColor;opacity:.3;margin:14px 0}
 [data-stance=side-panel][data-place=left]{inset:0 auto 0 0}
 [data-stance=full-page]{inset:0;margin:0;width:100vw;height:100vh;height:100dvh;max-height:none}
 [data-stance=full-page] .body{width:min(var(--w),100%);margin:0 auto}
-.dock{position:fixed;inset:calc(var(--edge) + var(--above,0px)) var(--edge) calc(var(--edge) + var(--below,0px));z-index:2147483000;display:flex;flex-direction:column-reverse;align-items:flex-end;gap:10px;pointer-events:none;font:var(--weight) var(--size)/1.5 var(--font)}
+.dock{position:fixed;inset:calc(var(--edge-y) + var(--above,0px)) var(--edge) calc(var(--edge-y) + var(--below,0px));z-index:2147483000;display:flex;flex-direction:column-reverse;align-items:flex-end;gap:10px;pointer-events:none;font:var(--weight) var(--size)/1.5 var(--font)}
 .dock[data-place^=top]{flex-direction:column}
 .dock[data-place$=left]{align-items:flex-start}
 .dock[data-place=left],.dock[data-place=right]{justify-content:center}
+.dock[data-place=top],.dock[data-place=bottom]{align-items:center}
 .dock>*{pointer-events:auto}
 .dock>.card{flex:0 1 auto;margin:0;width:min(var(--w),100%)}
 .face{width:auto;max-width:100%;margin:0;padding:10px 18px;border-radius:99px;box-shadow:var(--shadow)}
 .face{display:inline-flex;align-items:center;gap:8px;min-height:var(--face,44px);font-size:calc(var(--button-size)*min(1.5,max(1,var(--face,44px)/60px)))}
+@keyframes nudge{20%,60%{transform:translateY(-6px)}40%,80%{transform:translateY(2px)}}
+@media (prefers-reduced-motion:no-preference){.face.nudged{animation:nudge .7s ease-in-out}}
 .face.rounded{border-radius:10px}
 .face.round{width:var(--face,44px);height:var(--face,44px);padding:0;justify-content:center;overflow:hidden;border-radius:50%}
 .face.round>span:last-child:not(:only-child){position:absolute;width:1px;height:1px;overflow:hidden;clip-path:inset(50%)}

@@ -4,6 +4,7 @@ import { signs } from './reaching'
 
 const VISIT = 30 * 60_000 // milliseconds without a page end a visit
 const MOST_IN_A_STRIP = 4
+const MOST_NUDGES = 2 // in a visit
 
 /** What stands on the button: its picture or sign, and its words. */
 export function onTheFace(drawing: Drawing, label: string): (Node | string)[] {
@@ -80,4 +81,31 @@ export function greet(drawing: Drawing, open: () => void): HTMLElement | null {
       around.memo('greeted', String(around.now()))
     }, greeting.after * 1000)
   return made
+}
+
+/** How often it was nudged in this visit. */
+function nudged({ around }: Drawing): number {
+  const [last = 0, often = 0] = (around.memo('nudged') ?? '').split(' ').map(Number)
+  return around.now() - last < VISIT ? often : 0
+}
+
+/** The button moves a little while nothing of it is open; twice a visit, and the style moves nothing for those who want none. */
+export function nudge(drawing: Drawing, face: HTMLElement): void {
+  const { around, root } = drawing
+  const { nudge: after } = drawing.document.face
+  if (after === null || drawing.mode !== 'live') return
+  const keep = (often: number): string | null => around.memo('nudged', `${around.now()} ${often}`)
+  keep(nudged(drawing))
+  const move = (): void => {
+    const often = nudged(drawing)
+    if (!face.isConnected || often >= MOST_NUDGES) return
+    const open = root.querySelector('.dock>.card:not([hidden]),.dock>.greet:not([hidden]),.dock>.stack:not([hidden])')
+    if (!open) {
+      face.classList.remove('nudged')
+      requestAnimationFrame(() => face.classList.add('nudged'))
+      keep(often + 1)
+    }
+    setTimeout(move, after * 1000)
+  }
+  setTimeout(move, after * 1000)
 }

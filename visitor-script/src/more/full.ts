@@ -3,7 +3,7 @@ import { backdropArt, behindCard, loadFonts, paintMore } from './art'
 import { refreshed } from './fresh'
 import { nextStep, stepOf, takesNameless } from './flow'
 import { el } from '../render/dom'
-import { greet, onTheFace, shaped, stack, strip } from './face'
+import { greet, nudge, onTheFace, shaped, stack, strip } from './face'
 import { sends, type Drawing } from '../render/draw'
 import { button, gone, wayOf } from './reaching'
 import type { Does, Extras, Part, Sent, Step } from '../render/types'
@@ -78,6 +78,7 @@ export const full = (Base: Base): Base =>
       this.face.hidden = !!face.does && gone(this, face.does)
       const greeting = greet(this, () => (face.opens === 'step' && !face.does ? this.unfold(true) : this.face?.click()))
       const above = face.opens === 'signs' && !face.does ? [stack(this, this.face)] : []
+      nudge(this, this.face)
       const made = el(this.page, 'div', { class: 'dock' }, this.face, ...above, ...(greeting ? [greeting] : []), card)
       if (face.strip) {
         this.root.append(strip(this))

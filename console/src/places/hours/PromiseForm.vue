@@ -1,9 +1,13 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
+import { useChangeBusiness, useMe } from '@/api/me'
+import { useNotices } from '@/lib/notices'
 import { useForm } from '@/places/account/form'
 
 const props = defineProps<{ minutes: number | null; nowSaid: string }>()
-const emit = defineEmits<{ save: [minutes: number | null] }>()
+const { data: me } = useMe()
+const change = useChangeBusiness()
+const notices = useNotices()
 const none = ref(false)
 const hours = ref('2')
 const { error, run } = useForm()
@@ -18,7 +22,11 @@ watch(
 async function save() {
   const minutes = Math.round(Number(hours.value.replace(',', '.')) * 60)
   if (!none.value && !(minutes >= 1)) throw new Error('Write how many open hours, like 2 or 0.5.')
-  emit('save', none.value ? null : minutes)
+  const business = me.value?.business
+  if (!business) return
+  const { name, mail_address } = business
+  await change.mutateAsync({ name, mail_address, promise_minutes: none.value ? null : minutes })
+  notices.say('Saved. New answers are promised by it.')
 }
 </script>
 

@@ -37,7 +37,7 @@ async function back() {
   <form class="sheet grid gap-2 p-4" novalidate :aria-label="`What is said: ${name}`" @submit.prevent="run(keep)">
     <h2>{{ name }}</h2>
     <label class="flex items-center gap-1.5"
-      ><input v-model="reply.hidden" type="checkbox" /> {{ cell.column ? 'hidden while so' : 'say nothing' }}</label
+      ><input v-model="reply.hidden" type="checkbox" /> {{ cell.column.startsWith('ch_') ? 'hidden while so' : 'say nothing' }}</label
     >
     <template v-if="!reply.hidden">
       <label class="grid text-sm text-ink-2"

@@ -3,8 +3,6 @@ import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { useHours, useReplies, type ReplyCell } from '@/api/hours'
-import { useChangeBusiness, useMe } from '@/api/me'
-import { useNotices } from '@/lib/notices'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import PromiseForm from './PromiseForm.vue'
 import ReplyForm from './ReplyForm.vue'
@@ -15,10 +13,7 @@ import { SITUATIONS } from './words'
 const language = ref('')
 const { data: table, error, refetch } = useReplies(language)
 const { data: hours } = useHours()
-const { data: me } = useMe()
-const change = useChangeBusiness()
 const queries = useQueryClient()
-const notices = useNotices()
 const router = useRouter()
 const fresh = () => queries.invalidateQueries()
 /** Columns that were opened here and say nothing of their own yet. */
@@ -44,12 +39,6 @@ const TONGUES = ['en', 'cy', 'de', 'fr', 'es', 'it', 'nl', 'pt', 'pl', 'da', 'sv
 const names = new Intl.DisplayNames('en', { type: 'language' })
 const unspoken = computed(() => TONGUES.filter((one) => !table.value?.languages.some((known) => known.code === one)))
 
-async function keepPromise(minutes: number | null) {
-  const business = me.value?.business
-  if (!business) return
-  await change.mutateAsync({ name: business.name, mail_address: business.mail_address, promise_minutes: minutes })
-  notices.say('Saved. New answers are promised by it.')
-}
 /** To where a reason comes from: a set of hours, the promise, or a cell of the table. */
 function go(hoursId: number | null, place: string, about: string) {
   if (place === 'hours') return void router.push({ path: '/hours', query: hoursId ? { set: hoursId } : {} })
@@ -124,12 +113,14 @@ function go(hoursId: number | null, place: string, about: string) {
                     :class="
                       chosen?.situation === row.situation && chosen.column === column.id ? 'border-petrol bg-sheet' : 'border-transparent'
                     "
-                    :aria-label="`Change: ${SITUATIONS[row.situation]}, ${column.name}`"
                     :aria-pressed="chosen?.situation === row.situation && chosen.column === column.id"
                     @click="chosen = { situation: row.situation, column: column.id }"
                   >
+                    <span class="sr-only">Change: {{ SITUATIONS[row.situation] }}, {{ column.name }}. </span>
                     <template v-for="one in [cellOf(row.situation, column.id)]" :key="one.column">
-                      <span v-if="one.hidden" :class="one.own ? 'font-semibold' : 'text-ink-2'">hidden while so</span>
+                      <span v-if="one.hidden" :class="one.own ? 'font-semibold' : 'text-ink-2'">{{
+                        column.id.startsWith('ch_') ? 'hidden while so' : 'says nothing'
+                      }}</span>
                       <span v-else :class="one.own || !column.id ? '' : 'text-ink-2'">
                         <strong v-if="one.title" class="block font-semibold">{{ one.title }}</strong>{{ one.text
                         }}<span v-if="one.button" class="chip mt-1 block w-fit">{{ one.button }}</span>
@@ -171,7 +162,7 @@ function go(hoursId: number | null, place: string, about: string) {
           :languages="table.languages"
           @go="go"
         />
-        <PromiseForm v-if="hours" :minutes="hours.promise_minutes" :now-said="hours.promise_now" @save="keepPromise" />
+        <PromiseForm v-if="hours" :minutes="hours.promise_minutes" :now-said="hours.promise_now" />
       </div>
     </div>
   </div>

@@ -3,8 +3,6 @@ import { computed, nextTick, ref } from 'vue'
 import { useQueryClient } from '@tanstack/vue-query'
 import { useRoute, useRouter } from 'vue-router'
 import { makeHours, useHours } from '@/api/hours'
-import { useChangeBusiness, useMe } from '@/api/me'
-import { useNotices } from '@/lib/notices'
 import { useForm } from '@/places/account/form'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import CounterCard from './CounterCard.vue'
@@ -14,10 +12,7 @@ import WhatWouldTheySee from './WhatWouldTheySee.vue'
 import { SITUATIONS } from './words'
 
 const { data: hours, error: unread, refetch } = useHours()
-const { data: me } = useMe()
 const queries = useQueryClient()
-const change = useChangeBusiness()
-const notices = useNotices()
 const [route, router] = [useRoute(), useRouter()]
 const sets = computed(() => (hours.value ? [hours.value.main, ...hours.value.others] : []))
 const chosen = ref(Number(route.query.set) || 0)
@@ -34,12 +29,6 @@ async function add() {
   chosen.value = made.id
   adding.value = false
   name.value = ''
-}
-async function keepPromise(minutes: number | null) {
-  const business = me.value?.business
-  if (!business) return
-  await change.mutateAsync({ name: business.name, mail_address: business.mail_address, promise_minutes: minutes })
-  notices.say('Saved. New answers are promised by it.')
 }
 /** To where a reason is changed, in view and with the focus. */
 async function go(hoursId: number | null, place: string) {
@@ -91,7 +80,7 @@ async function go(hoursId: number | null, place: string) {
         />
       </div>
       <div class="grid gap-5">
-        <PromiseForm :minutes="hours.promise_minutes" :now-said="hours.promise_now" @save="keepPromise" />
+        <PromiseForm :minutes="hours.promise_minutes" :now-said="hours.promise_now" />
         <CounterCard :sets="sets" />
         <WhatWouldTheySee :sets="sets" :situations="SITUATIONS" @go="go" />
       </div>

@@ -212,13 +212,8 @@ async function read(row: DayRow) {
             :style="{ left: `${share(nowAt)}%` }"
           />
         </div>
-        <button
-          type="button"
-          class="text-left text-sm text-ink-2 hover:underline"
-          :aria-label="`Write the hours of ${row.name}`"
-          @click="write(row)"
-        >
-          {{ lengthOf(shown(row)) }}
+        <button type="button" class="text-left text-sm text-ink-2 hover:underline" @click="write(row)">
+          {{ lengthOf(shown(row)) }}<span class="sr-only">. Write the hours of {{ row.name }}</span>
         </button>
         <div
           v-if="writing === row.date"

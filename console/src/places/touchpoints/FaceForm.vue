@@ -136,6 +136,20 @@ function picked(asset: string) {
         </button></span
       >
     </template>
+    <TickBox :value="document.face.nudge !== null" @set="emit('change', 'face.nudge', (d) => (d.face.nudge = $event ? 30 : null))"
+      >it moves a little while nobody has opened it, twice a visit at most</TickBox
+    >
+    <label v-if="document.face.nudge !== null" class="flex items-center gap-2 text-sm text-ink-2"
+      >after
+      <NumberBox
+        label="Seconds until it moves"
+        :value="document.face.nudge"
+        :least="5"
+        :most="600"
+        @set="emit('change', 'face.nudge', (d) => (d.face.nudge = $event ?? 30))"
+      />
+      s on a page; still for those who ask for less motion</label
+    >
     <LibraryPicker v-if="choosing" kind="picture" @close="choosing = null" @pick="picked($event.public_id)" />
   </div>
 </template>

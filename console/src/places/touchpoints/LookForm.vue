@@ -24,6 +24,7 @@ const props = defineProps<{
 const emit = defineEmits<{ change: Change }>()
 const screen = ref<Screen>('all')
 const change = (...what: Change) => emit('change', ...what)
+const isButton = computed(() => props.document.stance === 'button')
 const look = useLook(toRef(props, 'document'), toRef(props, 'worked'), screen, change)
 const standing = computed(() => Object.fromEntries(props.places.map((one) => [one, PLACES[one] ?? one])))
 const roles = Object.entries(COLOURS) as [Role, string][]
@@ -72,8 +73,24 @@ const leave = (patch: Partial<TouchpointDocument['leaving']>) =>
     <LookRow name="Stands" :departs="look.departs('place')" :from="look.from.value" @back="look.back('place')">
       <SelectBox label="Stands" :value="look.value('place')" :options="standing" @set="look.set('place', $event as never)" />
     </LookRow>
-    <LookRow name="From the edge" :departs="look.departs('edge')" :from="look.from.value" @back="look.back('edge')">
-      <NumberBox label="Distance from the edge" :value="look.value('edge')" :least="0" :most="200" @set="look.set('edge', $event)" /> px
+    <LookRow
+      :name="isButton ? 'From the side' : 'From the edge'"
+      :departs="look.departs('edge')"
+      :from="look.from.value"
+      @back="look.back('edge')"
+    >
+      <NumberBox
+        :label="isButton ? 'Distance from the side' : 'Distance from the edge'"
+        :value="look.value('edge')"
+        :least="0"
+        :most="200"
+        @set="look.set('edge', $event)"
+      />
+      px
+    </LookRow>
+    <LookRow v-if="isButton" name="From top or foot" :departs="look.departs('edge_y')" :from="look.from.value" @back="look.back('edge_y')">
+      <NumberBox label="Distance from top or foot" :value="look.value('edge_y')" :least="0" :most="400" @set="look.set('edge_y', $event)" />
+      px
     </LookRow>
     <LookRow name="Width" :departs="look.departs('width')" :from="look.from.value" @back="look.back('width')">
       <NumberBox label="Width" :value="look.value('width')" :least="200" :most="1600" :step="10" @set="look.set('width', $event)" /> px
