@@ -168,25 +168,16 @@ class LiveSite:
             known = self._said[key] = self._say(at, language, utc_offset, own_minutes, hours_id, column)
         return known
 
-    def label(self, live: LiveTouchpoint, at: datetime, language: str, utc_offset: int | None) -> str:
-        """What a button says in the situation it is met in, by the table of replies; "" leaves its own words.
-
-        Everywhere's words count while it is not open, its own column's at any time.
-        """
+    def faced(
+        self, live: LiveTouchpoint, at: datetime, language: str, utc_offset: int | None
+    ) -> tuple[str, datetime | None]:
+        """What a button says by the table of replies ("": its own words), and when hours of its own next change."""
         answered, id_ = live.answered, live.compiled.id
         if answered is None:
-            return ""
+            return "", None
         said = self.says(at, language, utc_offset, answered.promise_minutes, answered.hours, id_)
-        own = said.chosen.cell.channel == id_
-        return said.chosen.reply.button if own or said.situation is not Situation.OPEN else ""
-
-    def label_ends(self, live: LiveTouchpoint, at: datetime) -> datetime | None:
-        """When the hours of a button with hours of its own next change; None for those that follow the site's."""
-        answered = live.answered
-        if answered is None or answered.hours is None:
-            return None
-        hours = self.hours_for(answered.hours)
-        return self.situation_ends(situation(hours, at, somebody_free(self.members, at)), at, answered.hours)
+        ends = None if answered.hours is None else self.situation_ends(said.situation, at, answered.hours)
+        return said.chosen.button(said.situation, id_), ends
 
     def situation_ends(self, now: Situation, at: datetime, hours_id: int | None = None) -> datetime | None:
         """When the hours next change; like what is said, one answer serves every visitor of a minute."""

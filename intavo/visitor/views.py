@@ -119,13 +119,12 @@ def plan_view(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse
     if ids := used(site, planned):
         said_of, turn = channels_json(site, ids, visit, at, planned)
         channels, latest = f', "channels": {said_of}', min(latest, turn or latest)
-    labels = {one.compiled.id: site.label(one, at, language, offset) for one in planned}
-    latest = min([latest, *(end for one in planned if (end := site.label_ends(one, at)))])
+    faced = [site.faced(one, at, language, offset) for one in planned]
+    latest = min([latest, *(ends for _, ends in faced if ends)])
     usual = iso(latest)
     written = ",".join(
-        _entry(by_id[id_], one, iso(min(one.until, latest)) if one.until else usual, labels[id_])
-        for one in entries
-        for id_ in (one.touchpoint.id,)
+        _entry(live, one, iso(min(one.until, latest)) if one.until else usual, label)
+        for live, one, (label, _) in zip(planned, entries, faced, strict=True)
     )
     if host_of(visit.page.url) == host_of(settings.BASE_URL) not in site.hosts:
         written = _from_home(written, home_of(Site.objects.get(pk=site.id)))

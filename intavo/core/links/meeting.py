@@ -54,7 +54,7 @@ def meet(
     hidden = chosen.reply.hidden or (closed and channel.while_closed == "hide")
     told = not hidden and (own if not closed else channel.while_closed == "say")
     return Met(
-        now, hidden, chosen.reply.button if own or closed else "",
+        now, hidden, chosen.button(now, id_),
         (fill(chosen.reply.title, words), fill(chosen.reply.text, words)) if told else None,
         people, _until(channel, hours, sets, at, everybody),
     )  # fmt: skip

@@ -152,8 +152,7 @@ def _about_the_cell(chosen: Chosen, table: Mapping[Cell, Reply], language: str) 
         words += f" Nothing is written in “{wanted}”, so it is said in “{cell.language}”."
     yield Reason(words, place)
     if chosen.reply.hidden:
-        shown = "." if cell.channel and cell.channel.startswith("tp_") else ", and no button is shown."
-        yield Reason(f"It is hidden then: nothing is said{shown}", place)
+        yield Reason("It is hidden then: nothing is said, and a channel shows no button.", place)
 
 
 def _about_the_promise(

@@ -70,6 +70,12 @@ class Chosen:
     reply: Reply
     cell: Cell
 
+    def button(self, now: Situation, column: str) -> str:
+        """What a button of a column says: its own cell's words at any time, inherited ones while not open; "" keeps
+        the words it has."""
+        own = self.cell.channel == column
+        return self.reply.button if own or now is not Situation.OPEN else ""
+
 
 _ZERO = timedelta(0)
 
