@@ -1,5 +1,6 @@
 """Writes on businesses and members."""
 
+from datetime import timedelta
 from zoneinfo import ZoneInfo, available_timezones
 
 from django.db import transaction
@@ -7,6 +8,7 @@ from email_validator import EmailNotValidError, validate_email
 
 from intavo.core.presence import Away
 from intavo.core.rights import Right, Role
+from intavo.core.say import length_words
 from intavo.project import clock
 
 from .actor import Actor, NotAllowed, Refused, member_actor
@@ -53,7 +55,7 @@ def add_member(actor: Actor, *, user: User, role: Role) -> Member:
         member, _ = Member.objects.get_or_create(
             business_id=actor.business_id, user=user, defaults={"role": role.value}
         )
-        actor.noted("member added", user=user.pk, role=role.value)
+        actor.noted("member added", user=user.pk, who=user.name or user.email, role=role.value)
     return member
 
 
@@ -72,7 +74,8 @@ def change_business(actor: Actor, *, name: str, mail_address: str, promise_minut
             name=name.strip(), mail_address=mail_address, promise_minutes=promise_minutes
         )
         business_changed.tell(actor.business_id)
-        actor.noted("business changed", name=name.strip(), promise_minutes=promise_minutes)
+        promise = length_words(timedelta(minutes=promise_minutes)) if promise_minutes else ""
+        actor.noted("business changed", name=name.strip(), promise=promise)
 
 
 def set_away(actor: Actor, away: Away | None) -> None:

@@ -7,6 +7,7 @@ import segno
 from ninja import Router, Schema, Status
 from pydantic import Field
 
+from intavo.core.deeds import deed_words
 from intavo.core.places import currency_of, region_of, regions, zones
 from intavo.project import clock
 
@@ -206,7 +207,7 @@ class EntryOut(Schema):
     at: datetime
     who: str
     verb: str
-    about: str
+    words: str
 
 
 class LogOut(Schema):
@@ -288,8 +289,4 @@ def log(request: MemberRequest, verb: str = "", member: int | None = None, befor
 
 def _entry(row: AuditEntry) -> EntryOut:
     who = row.member.user.name or row.member.user.email if row.member else "Somebody who is not a member any more"
-    hidden = {"touchpoint", "document", "hours", "user", "question", "asset"}
-    about = [
-        f"{name.replace('_', ' ')}: {value}" for name, value in row.about.items() if name not in hidden and value != ""
-    ]
-    return EntryOut(id=row.pk, at=row.at, who=who, verb=row.verb, about=", ".join(about)[:300])
+    return EntryOut(id=row.pk, at=row.at, who=who, verb=row.verb, words=deed_words(row.verb, row.about))

@@ -132,8 +132,7 @@ def take_out(actor: Actor, *, member_id: int) -> None:
     with transaction.atomic():
         member = _locked(actor, member_id)
         _keep_an_owner(member)
-        verb = "member left" if member_id == actor.member_id else "member taken out"
-        actor.noted(verb, member=member.user.email)
+        actor.noted("member left" if member_id == actor.member_id else "member taken out", member=member.user.email)
         member.delete()
         business_changed.tell(actor.business_id)
 

@@ -166,8 +166,8 @@ def _follows(followed: Followed) -> None:
 
 @column_asked.register
 def _knows(column: Column) -> None:
-    rows = Channel.objects.filter(business_id=column.business_id, public_id=column.id, deleted_at=None)
-    column.known = column.known or rows.exists()
+    row = Channel.objects.filter(business_id=column.business_id, public_id=column.id, deleted_at=None).first()
+    column.name = row.value.label if row else column.name
 
 
 @columns_asked.register

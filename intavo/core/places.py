@@ -42,7 +42,8 @@ def zones() -> tuple[Zone, ...]:
 def _called(key: str, country: str) -> str:
     """ "United Kingdom", or with the town where a country has several: "United States: New York"."""
     said = get_timezone_location(key, locale="en").removesuffix(" Time")
-    inside = said.partition(" (")[2].removesuffix(")")
+    # Where a country has several, CLDR says it with the town in brackets; a country's own name may have some too.
+    inside = said.removeprefix(country).partition("(")[2].removesuffix(")")
     return f"{country}: {inside or get_timezone_location(key, locale='en', return_city=True)}"
 
 

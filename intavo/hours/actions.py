@@ -16,7 +16,7 @@ from intavo.core.hours import OpeningHours, read_clock
 from intavo.core.places import languages
 from intavo.core.presence import Away, Until, going_away
 from intavo.core.refusals import wrongs
-from intavo.core.replies import Reply, Situation
+from intavo.core.replies import SITUATIONS, Reply, Situation
 from intavo.core.rights import Right
 from intavo.project import clock
 from intavo.sites.actions import site_created, touch
@@ -152,16 +152,19 @@ def set_usual_hours(actor: Actor, *, member_id: int, hours_id: int | None) -> No
     """Say when a member is usually at the counter: in the hours of a set, or (None) whenever it is open."""
     actor.needs(Right.BUSINESS)
     with transaction.atomic():
-        member = Member.objects.get(pk=member_id, business_id=actor.business_id)
+        member = Member.objects.select_related("user").get(pk=member_id, business_id=actor.business_id)
+        times = "whenever it is open"
         if hours_id is None:
             MemberHours.objects.filter(member=member).delete()
         else:
             row = _own(actor, hours_id)
+            times = f"while “{row.name}” is open"
             MemberHours.objects.update_or_create(
                 member=member, defaults={"business_id": actor.business_id, "hours": row}
             )
         touch(actor.business_id)
-        actor.noted("usual times set", member=member_id, hours=hours_id)
+        who = member.user.name or member.user.email
+        actor.noted("usual times set", member=member_id, who=who, hours=hours_id, times=times)
 
 
 def rename_hours(actor: Actor, *, hours_id: int, name: str) -> None:
@@ -247,7 +250,7 @@ def _column(actor: Actor, column: str) -> str:
     """A column that is there: everywhere's, or one that an app above knows."""
     asked = Column(actor.business_id, column)
     column_asked.tell(asked)
-    if column and not asked.known:
+    if column and not asked.name:
         raise Refused(("column", "There is no such channel or touchpoint."))
     return column
 
@@ -255,13 +258,13 @@ def _column(actor: Actor, column: str) -> str:
 def reset_reply(actor: Actor, *, situation: str, column: str = "", language: str = "") -> None:
     """Empty a cell: it inherits again, at last the words that ship."""
     actor.needs(Right.BUSINESS)
-    tongue = _tongue(actor, language)
+    now, tongue = _situation(situation), _tongue(actor, language)
     with transaction.atomic():
         ReplyCell.objects.filter(
-            business_id=actor.business_id, situation=situation, column=column, language=tongue
+            business_id=actor.business_id, situation=now.value, column=column, language=tongue
         ).delete()
         touch(actor.business_id)
-        actor.noted("reply put back", situation=situation, column=column, language=tongue)
+        _reply_noted(actor, "reply put back", now, column, tongue)
 
 
 def set_reply(actor: Actor, *, situation: Situation, language: str, reply: Reply, column: str = "") -> None:
@@ -273,7 +276,17 @@ def set_reply(actor: Actor, *, situation: Situation, language: str, reply: Reply
             defaults={"document": reply.model_dump(mode="json")},
         )  # fmt: skip
         touch(actor.business_id)
-        actor.noted("reply changed", situation=situation.value, column=column, language=language)
+        _reply_noted(actor, "reply changed", situation, column, language)
+
+
+def _reply_noted(actor: Actor, verb: str, situation: Situation, column: str, language: str) -> None:
+    """Into the log with the names that whoever reads it knows the cell by."""
+    asked, own = Column(actor.business_id, column), _tongue(actor, "")
+    column_asked.tell(asked)
+    actor.noted(
+        verb, situation=situation.value, when=SITUATIONS[situation], column=column,
+        name=asked.name, language=language if language != own else "",
+    )  # fmt: skip
 
 
 @business_created.register

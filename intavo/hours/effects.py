@@ -27,7 +27,7 @@ class Column:
 
     business_id: int
     id: str
-    known: bool = False
+    name: str = ""
 
 
 column_asked: Effect[Column] = Effect("whose column of the table of replies it is")

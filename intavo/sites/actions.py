@@ -55,7 +55,7 @@ def add_site(actor: Actor, *, name: str, hosts: list[str], slug: str = "") -> Si
         )
         SiteHost.objects.bulk_create(SiteHost(business_id=actor.business_id, site=site, host=h) for h in normal)
         site_created.tell(site)
-        actor.noted("site added", site=site.pk, hosts=normal)
+        actor.noted("site added", site=site.pk, name=site.name, hosts=normal)
     return site
 
 
@@ -79,7 +79,7 @@ def change_site(actor: Actor, *, site: Site, name: str, hosts: list[str]) -> Non
         )
         Stranger.objects.filter(site=site, host__in=normal).delete()
         touch(actor.business_id, site_ids=[site.pk])
-        actor.noted("site changed", site=site.pk, hosts=normal)
+        actor.noted("site changed", site=site.pk, name=name.strip(), hosts=normal)
 
 
 def set_house(actor: Actor, *, site: Site, house: dict[str, Any]) -> None:
@@ -93,7 +93,7 @@ def set_house(actor: Actor, *, site: Site, house: dict[str, Any]) -> None:
         site.house = value.model_dump(mode="json") if house else {}
         site.save(update_fields=["house"])
         touch(actor.business_id, site_ids=[site.pk])
-        actor.noted("house style set", site=site.pk)
+        actor.noted("house style set", site=site.pk, name=site.name)
 
 
 def set_rules(actor: Actor, *, site: Site, rules: dict[str, Any]) -> None:
@@ -107,7 +107,7 @@ def set_rules(actor: Actor, *, site: Site, rules: dict[str, Any]) -> None:
         site.rules = value.model_dump(mode="json")
         site.save(update_fields=["rules"])
         touch(actor.business_id, site_ids=[site.pk])
-        actor.noted("site rules set", site=site.pk)
+        actor.noted("site rules set", site=site.pk, name=site.name)
 
 
 @dataclass(slots=True)

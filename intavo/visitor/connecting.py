@@ -47,4 +47,4 @@ def send_instructions(actor: Actor, *, site: Site, to: str) -> None:
             text=instructions(site, member.user.name or member.business.name), reply_to=member.user.email,
             key=f"instructions-{site.pk}-{address.key}-{minute}",
         )  # fmt: skip
-        actor.noted("instructions sent", site=site.pk)
+        actor.noted("instructions sent", site=site.pk, name=site.name, to=address.shown)

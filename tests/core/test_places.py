@@ -32,3 +32,7 @@ def test_country_and_currency_follow_the_zone(zone: str, region: str, currency: 
 def test_a_zone_without_a_place_has_no_country() -> None:
     assert region_of("Etc/UTC") is None
     assert region_of("nowhere") is None
+
+
+def test_no_place_is_called_by_half_of_its_countrys_name() -> None:
+    assert not [zone.name for zone in zones() if zone.name.count("(") != zone.name.count(")")]

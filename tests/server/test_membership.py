@@ -108,7 +108,7 @@ def test_the_log_says_who_did_what_filtered_and_in_pages(otterwick: World) -> No
     invited(otterwick)
     log = otterwick.console().get("/api/audit").json()
     assert log["entries"][0]["verb"] == "member invited"
-    assert "jory@otterwick.example" in log["entries"][0]["about"].lower()
+    assert log["entries"][0]["words"].lower() == "invited jory@otterwick.example as staff"
     only = otterwick.console().get("/api/audit?verb=site added").json()
     assert {one["verb"] for one in only["entries"]} == {"site added"}
     older = otterwick.console().get(f"/api/audit?before={log['entries'][0]['id']}").json()

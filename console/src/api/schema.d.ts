@@ -2257,8 +2257,8 @@ export interface components {
             who: string;
             /** Verb */
             verb: string;
-            /** About */
-            about: string;
+            /** Words */
+            words: string;
         };
         /** LogOut */
         LogOut: {

@@ -1,6 +1,6 @@
 """What a visitor is told: the situation, the reply that is in effect, the promise of an answer, and why."""
 
-from .explaining import Explained, Reason, explain
+from .explaining import SITUATIONS, Explained, Reason, explain
 from .said import (
     SHIPPED,
     Cell,
@@ -23,6 +23,7 @@ from .said import (
 
 __all__ = [
     "SHIPPED",
+    "SITUATIONS",
     "Cell",
     "Chosen",
     "Explained",

@@ -40,7 +40,7 @@ def add_codes(actor: Actor, *, touchpoint_id: int, text: str) -> tuple[int, int]
             ignore_conflicts=True, batch_size=5000,
         )  # fmt: skip
         added = touchpoint.codes.count() - before
-        actor.noted("codes added", touchpoint=touchpoint.public_id, codes=added)
+        actor.noted("codes added", touchpoint=touchpoint.public_id, name=touchpoint.name, codes=added)
     return added, len(found) - added
 
 
@@ -49,7 +49,7 @@ def drop_codes(actor: Actor, *, touchpoint_id: int) -> int:
     with transaction.atomic():
         touchpoint = locked(actor, touchpoint_id)
         gone, _ = touchpoint.codes.filter(given_at=None).delete()
-        actor.noted("codes thrown away", touchpoint=touchpoint.public_id, codes=gone)
+        actor.noted("codes thrown away", touchpoint=touchpoint.public_id, name=touchpoint.name, codes=gone)
     return gone
 
 
@@ -83,7 +83,7 @@ def csv_address(actor: Actor, *, touchpoint_id: int) -> str:
         touchpoint = locked(actor, touchpoint_id)
         touchpoint.csv_token = secrets.token_urlsafe(24)
         touchpoint.save(update_fields=["csv_token"])
-        actor.noted("CSV address made", touchpoint=touchpoint.public_id)
+        actor.noted("CSV address made", touchpoint=touchpoint.public_id, name=touchpoint.name)
     return touchpoint.csv_token
 
 
@@ -93,4 +93,4 @@ def revoke_csv(actor: Actor, *, touchpoint_id: int) -> None:
         touchpoint = locked(actor, touchpoint_id)
         touchpoint.csv_token = None
         touchpoint.save(update_fields=["csv_token"])
-        actor.noted("CSV address revoked", touchpoint=touchpoint.public_id)
+        actor.noted("CSV address revoked", touchpoint=touchpoint.public_id, name=touchpoint.name)

@@ -24,8 +24,8 @@ def _shows(used: Used) -> None:
 
 @column_asked.register
 def _knows(column: Column) -> None:
-    rows = Touchpoint.objects.filter(business_id=column.business_id, public_id=column.id, deleted_at=None)
-    column.known = column.known or rows.exists()
+    row = Touchpoint.objects.filter(business_id=column.business_id, public_id=column.id, deleted_at=None).first()
+    column.name = row.name if row else column.name
 
 
 @columns_asked.register

@@ -24,7 +24,7 @@ def keep_question(actor: Actor, *, question_id: int | None, group: str, question
         row.order = row.order or 10 * (rows.count() + 1)
         row.group, row.question, row.answer = " ".join(group.split())[:120], asked, said
         row.save()
-        actor.noted("question kept", question=row.pk)
+        actor.noted("question kept", question=row.pk, asked=row.question)
     return row
 
 
@@ -32,8 +32,9 @@ def drop_question(actor: Actor, *, question_id: int) -> None:
     """Throw a question away."""
     actor.needs(Right.TOUCHPOINTS)
     with transaction.atomic():
-        QuestionAnswer.objects.get(pk=question_id, business_id=actor.business_id).delete()
-        actor.noted("question thrown away", question=question_id)
+        row = QuestionAnswer.objects.get(pk=question_id, business_id=actor.business_id)
+        row.delete()
+        actor.noted("question thrown away", question=question_id, asked=row.question)
 
 
 def order_questions(actor: Actor, *, question_ids: list[int]) -> None:

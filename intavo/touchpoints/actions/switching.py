@@ -68,7 +68,8 @@ def _set_state(actor: Actor, touchpoint: Touchpoint, state: State, verb: str) ->
     touchpoint.state = state.value
     touchpoint.save(update_fields=["state", "live"])
     touch(actor.business_id, site_ids=list(touchpoint.sites.values_list("pk", flat=True)))
-    actor.noted(verb, touchpoint=touchpoint.public_id, revision=touchpoint.live.number if touchpoint.live else None)
+    revision = touchpoint.live.number if touchpoint.live else None
+    actor.noted(verb, touchpoint=touchpoint.public_id, name=touchpoint.name, revision=revision)
     return touchpoint
 
 
@@ -76,7 +77,12 @@ def place(actor: Actor, *, touchpoint_id: int, site_ids: list[int]) -> Touchpoin
     """Say on which of the business's sites it stands."""
     with transaction.atomic():
         touchpoint = locked(actor, touchpoint_id)
-        known = set(Site.objects.filter(business_id=actor.business_id, pk__in=site_ids).values_list("pk", flat=True))
+        found = dict(
+            Site.objects.filter(business_id=actor.business_id, pk__in=site_ids)
+            .values_list("pk", "name")
+            .order_by("name")
+        )
+        known = set(found)
         if known != set(site_ids):
             raise Refused(("site_ids", "There is no such site."))
         before = set(touchpoint.sites.values_list("pk", flat=True))
@@ -84,7 +90,8 @@ def place(actor: Actor, *, touchpoint_id: int, site_ids: list[int]) -> Touchpoin
         for site_id in known - before:
             Placement.objects.create(business_id=actor.business_id, touchpoint=touchpoint, site_id=site_id)
         touch(actor.business_id, site_ids=list(known | before))
-        actor.noted("touchpoint placed", touchpoint=touchpoint.public_id, sites=sorted(known))
+        names = [*found.values()] or ["no site"]
+        actor.noted("touchpoint placed", touchpoint=touchpoint.public_id, name=touchpoint.name, sites=names)
     return touchpoint
 
 
@@ -95,7 +102,7 @@ def forget_showings(actor: Actor, *, touchpoint_id: int) -> Touchpoint:
         touchpoint.generation += 1
         touchpoint.save(update_fields=["generation"])
         touch(actor.business_id)
-        actor.noted("showings forgotten", touchpoint=touchpoint.public_id)
+        actor.noted("showings forgotten", touchpoint=touchpoint.public_id, name=touchpoint.name)
     return touchpoint
 
 
@@ -133,7 +140,7 @@ def bring_back(actor: Actor, *, touchpoint_id: int, on: bool = False) -> Touchpo
         touchpoint = rows.get(pk=touchpoint_id, business_id=actor.business_id, deleted_at__isnull=False)
         touchpoint.deleted_at = None
         touchpoint.save(update_fields=["deleted_at"])
-        actor.noted("touchpoint brought back", touchpoint=touchpoint.public_id)
+        actor.noted("touchpoint brought back", touchpoint=touchpoint.public_id, name=touchpoint.name)
     return turn_on(actor, touchpoint_id=touchpoint_id) if on and touchpoint.live_id else touchpoint
 
 

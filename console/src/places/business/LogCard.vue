@@ -40,8 +40,7 @@ const verbs = computed(() => data.value?.pages[0]?.verbs ?? [])
       <li v-for="one in entries" :key="one.id" class="grid grid-cols-[9rem_1fr] gap-3 border-t border-line-2 py-1.5">
         <span class="text-sm text-ink-2">{{ saidTime(one.at, now, zone) }}</span>
         <span class="min-w-0 break-words"
-          ><strong>{{ one.who }}</strong
-          >: {{ one.verb }} <span class="text-ink-2">{{ one.about }}</span></span
+          ><strong>{{ one.who }}</strong> {{ one.words }}</span
         >
       </li>
     </ol>
