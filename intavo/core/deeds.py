@@ -62,7 +62,7 @@ _SLOT = re.compile(r"\{(\w+)\}")
 
 
 def deed_words(verb: str, about: Mapping[str, Any]) -> str:
-    """An entry as a sentence without its subject: "turned “Tide table” on, version 2"; the verb where it has no words."""
+    """An entry as a sentence without its subject, or its verb: "turned “Tide table” on, version 2"."""
     said = ""
     for number, piece in enumerate(DEEDS.get(verb, ())):
         found = {slot: _word(about.get(slot)) for slot in _SLOT.findall(piece)}
