@@ -15,6 +15,7 @@ def main(folder: Path) -> None:
     os.environ.setdefault("DATABASE_URL", "postgres://none@127.0.0.1/none")
     django.setup()
     from intavo.core.touchpoint import document_schema, offered
+    from intavo.core.touchpoint.choices import CHOICES
     from intavo.core.touchpoint.parts import KINDS
     from intavo.project.api import api
 
@@ -22,7 +23,8 @@ def main(folder: Path) -> None:
     written = {
         "touchpoint.schema.json": document_schema(), "given-out.json": document_schema("serialization"),
         "openapi.json": api.get_openapi_schema(),
-        "parts.json": {"called": {kind: one.CALLED for kind, one in KINDS.items()}, "offered": offered()},
+        "parts.json": {"called": {kind: one.CALLED for kind, one in KINDS.items()}, "offered": offered(),
+                       "choices": CHOICES},
     }  # fmt: skip
     for name, content in written.items():
         (folder / name).write_text(json.dumps(content, indent=1, ensure_ascii=False) + "\n")

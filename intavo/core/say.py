@@ -106,3 +106,15 @@ def length_words(length: timedelta) -> str:
     if not hours:
         return f"{minutes} min"
     return f"{hours} h {minutes:02d}" if minutes else f"{hours} h"
+
+
+def days_words(minutes: int) -> str:
+    """A length of whole minutes with its days: "3 days 4 h", "1 h 30" or "45 min"."""
+    days, rest = divmod(minutes, 24 * 60)
+    if not days:
+        return length_words(timedelta(minutes=minutes))
+    hours, left = divmod(rest, 60)
+    words = [f"{days} day" if days == 1 else f"{days} days"]
+    words += [f"{hours} h"] if hours else []
+    words += [f"{left} min"] if left else []
+    return " ".join(words)

@@ -154,7 +154,7 @@ def test_changes_are_said_in_words() -> None:
 
     assert changed(edit) == [
         "Line: new", "Headline: “Coming as a group?” becomes “More than four?”",
-        "Text: hidden", "Width, on phones: as it follows → 300", "They get these tags: none → groups",
+        "Text: hidden", "Width, on phones: as elsewhere → 300", "They get these tags: none → groups",
     ]  # fmt: skip
     assert changed(lambda data: None) == []
     assert changed(lambda data: data["steps"][0]["parts"].reverse()) == ["The order of the parts"]
@@ -163,14 +163,21 @@ def test_changes_are_said_in_words() -> None:
 @pytest.mark.parametrize(
     ("edit", "words"),
     [
-        (lambda d: d["look"].update(pushes=False), ["Moves the page aside: as it follows → no"]),
-        (lambda d: d["look"]["colours"].update(card="#000000"), ["Colour of “Card”: as it follows → #000000"]),
+        (lambda d: d["look"].update(pushes=False), ["Moves the page aside: as the house style → no"]),
+        (lambda d: d["look"]["colours"].update(card="#000000"), ["Colour of “Card”: as the house style → #000000"]),
         (lambda d: d["show"]["how_often"].update(every="visit"), ["The show sentence, how often: once in 3 days → once a visit"]),
         (lambda d: d["leaving"].update(escape=False), ["Closed by Esc: yes → no"]),
         (lambda d: d["after"]["thank_you"].update(subject="Ho"),
          ["Subject of the thanks: “Your group” → “Ho”"]),
         (lambda d: d["steps"][0].update(name="Plan"), ["Step “What” is called “Plan”"]),
-        (lambda d: d.update(purpose="notice"), ["What it is for: inquiry → notice"]),
+        (lambda d: d.update(purpose="notice"), ["What it is for: Inquiry → Notice"]),
+        (lambda d: d.update(stance="side-panel"), ["How it stands: Pop-up → Side panel"]),
+        (lambda d: d["look"].update(cross={"style": "word", "word": "No, thank you", "size": 36, "place": "end"}),
+         ["Close sign: as the house style → a word, word “No, thank you”, size 36, at the end"]),
+        (lambda d: d["look"].update(arrival="rise", house=False),
+         ["Follows the house style: yes → no", "Comes: as usual → rises"]),
+        (lambda d: d["after"].update(promise_minutes=1500), ["Answered within: 8 h → 1 day 1 h"]),
+        (lambda d: d["after"].update(hours=3), ["Which hours apply: chosen"]),
     ],
 )  # fmt: skip
 def test_each_change_has_its_before_and_after(edit: Any, words: list[str]) -> None:

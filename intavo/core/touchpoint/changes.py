@@ -1,9 +1,10 @@
 """What differs between two documents, in the editor's words with before and after: what stands beside "put live"."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from typing import Any
 
+from .choices import CHOICES, chosen_words, value_words
 from .document import Document
 from .named import (
     COLOUR_NAMES,
@@ -36,14 +37,22 @@ def changes(before: Document, after: Document) -> list[Change]:
     ]  # fmt: skip
 
 
-def _arrow(old: Any, new: Any) -> str:
-    return f"{said(old)} → {said(new)}"
+def _arrow(old: Any, new: Any, field: str = "", steps: Mapping[str, str] | None = None) -> str:
+    """Before and after in the editor's words; a step by its name, and what has only an id by what became of it."""
+    if chosen := chosen_words(field, old, new):
+        return chosen
+    before, after = (_word(field, (steps or {}).get(one, one) if isinstance(one, str) else one) for one in (old, new))
+    return f"{before} → {after}"
+
+
+def _word(field: str, value: Any) -> str:
+    return value_words(field, value) or said(value)
 
 
 def _whats(old: Data, new: Data) -> Iterator[Change]:
     for name, words in (("purpose", "What it is for"), ("stance", "How it stands")):
         if old[name] != new[name]:
-            yield Change(name, f"{words}: {old[name]} → {new[name]}")
+            yield Change(name, f"{words}: {_arrow(old[name], new[name], name)}")
 
 
 def _name(part: Data) -> str:
@@ -56,15 +65,19 @@ def _parts(document: Data) -> dict[str, Data]:
 
 
 def _steps(old: Data, new: Data) -> Iterator[Change]:
-    before, after = _parts(old), _parts(new)
+    before, after, names = _parts(old), _parts(new), _called(old) | _called(new)
     yield from (Change(id_, f"{_name(part)}: new") for id_, part in after.items() if id_ not in before)
     yield from (Change(id_, f"{_name(part)}: gone") for id_, part in before.items() if id_ not in after)
     for id_, part in after.items():
         if id_ in before:
-            yield from (Change(id_, words) for words in _part(before[id_], part))
+            yield from (Change(id_, words) for words in _part(before[id_], part, names))
     if [id_ for id_ in before if id_ in after] != [id_ for id_ in after if id_ in before]:
         yield Change("steps", "The order of the parts")
     yield from _step_names(old["steps"], new["steps"])
+
+
+def _called(document: Data) -> dict[str, str]:
+    return {step["id"]: step["name"] or step["id"] for step in document["steps"]}
 
 
 def _step_names(old: list[Data], new: list[Data]) -> Iterator[Change]:
@@ -79,7 +92,7 @@ def _step_names(old: list[Data], new: list[Data]) -> Iterator[Change]:
         yield Change("steps", "The order of the steps")
 
 
-def _part(old: Data, new: Data) -> Iterator[str]:
+def _part(old: Data, new: Data, steps: Mapping[str, str]) -> Iterator[str]:
     """Each value of a part that differs; words are said by the part's name alone."""
     if old["hidden"] != new["hidden"]:
         yield f"{_name(new)}: {'hidden' if new['hidden'] else 'shown again'}"
@@ -90,10 +103,10 @@ def _part(old: Data, new: Data) -> Iterator[str]:
     if old.get("does") != new.get("does"):
         for field, words in CLICK_VALUES.items():
             if old["does"].get(field) != new["does"].get(field):
-                yield f"{_name(new)}, {words}: {_arrow(old['does'].get(field), new['does'].get(field))}"
+                yield f"{_name(new)}, {words}: {_arrow(old['does'].get(field), new['does'].get(field), field, steps)}"
     for field, words in values_of(new["kind"]).items():
         if field in new and old.get(field) != new[field]:
-            yield f"{_name(new)}, {words}: {_arrow(_plain(old.get(field)), _plain(new[field]))}"
+            yield f"{_name(new)}, {words}: {_arrow(_plain(old.get(field)), _plain(new[field]), field)}"
 
 
 def _plain(value: Any) -> Any:
@@ -105,27 +118,39 @@ def _plain(value: Any) -> Any:
 
 
 def _looks(old: Data, new: Data) -> Iterator[Change]:
-    yield from _look(old, new, "")
-    yield from _look(old["phone"], new["phone"], ", on phones")
+    yield from _look(old, new, "", "as the house style" if new["house"] else "as usual")
+    yield from _look(old["phone"], new["phone"], ", on phones", "as elsewhere")
 
 
-def _look(old: Data, new: Data, where: str) -> Iterator[Change]:
+def _look(old: Data, new: Data, where: str, follows: str) -> Iterator[Change]:
     for name, words in LOOK_VALUES.items():
         if name in new and old[name] != new[name]:
-            words_of = "changed" if name == "css" else _look_arrow(old[name], new[name])
-            yield Change("look", f"{words}{where}: {words_of}")
+            arrow = "changed" if name == "css" else _look_arrow(name, old[name], new[name], follows)
+            yield Change("look", f"{words}{where}: {arrow}")
     for role, words in COLOUR_NAMES.items():
-        if old["colours"][role] != new["colours"][role]:
-            yield Change(
-                "look", f"Colour of “{words}”{where}: {_look_arrow(old['colours'][role], new['colours'][role])}"
-            )
+        if (before := old["colours"][role]) != (after := new["colours"][role]):
+            yield Change("look", f"Colour of “{words}”{where}: {_look_arrow('', before, after, follows)}")
 
 
-def _look_arrow(old: Any, new: Any) -> str:
+def _look_arrow(name: str, old: Any, new: Any, follows: str) -> str:
     """What is not given follows; of several values only those that differ are said."""
     if isinstance(old, dict) and isinstance(new, dict):
-        old, new = ({name: one[name] for name in new if old.get(name) != new[name]} for one in (old, new))
-    return f"{'as it follows' if old is None else said(old)} → {'as it follows' if new is None else said(new)}"
+        old, new = ({key: one[key] for key in new if old.get(key) != new[key]} for one in (old, new))
+    before, after = (follows if one is None else _look_words(name, one) for one in (old, new))
+    return f"{before} → {after}"
+
+
+def _look_words(name: str, value: Any) -> str:
+    if not isinstance(value, dict):
+        return _word(f"look.{name}", value)
+    if name == "cross" and value.get("style") == "sign":
+        value = {key: one for key, one in value.items() if key != "word"}
+    pieces = (
+        _word(f"look.{name}.{key}", one) if f"look.{name}.{key}" in CHOICES else f"{key.replace('_', ' ')} {said(one)}"
+        for key, one in value.items()
+        if one not in (None, "", []) and key != "asset"
+    )
+    return ", ".join(pieces) or "another picture"
 
 
 def _show(old: Show, new: Show) -> Iterator[Change]:
@@ -141,11 +166,12 @@ def _show(old: Show, new: Show) -> Iterator[Change]:
 
 
 def _wholes(old: Data, new: Data) -> Iterator[Change]:
+    steps = _called(old) | _called(new)
     for whole, values in WHOLE_VALUES.items():
         before, after = _flat(old[whole]), _flat(new[whole])
         for name, words in values.items():
             if before.get(name) != after.get(name):
-                yield Change(whole, f"{words}: {_arrow(before.get(name), after.get(name))}")
+                yield Change(whole, f"{words}: {_arrow(before.get(name), after.get(name), name, steps)}")
 
 
 def _flat(whole: Data) -> Data:

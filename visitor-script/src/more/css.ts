@@ -92,9 +92,10 @@ hr{border:0;border-top:1px solid currentColor;opacity:.3;margin:14px 0}
 .price s{opacity:.8}
 .price .saving{padding:2px 10px;border-radius:99px;background:var(--button);color:var(--button-text);font-weight:700;font-size:.9em}
 .countdown{display:flex;flex-wrap:wrap;gap:6px 10px;align-items:center;margin:8px 0}
-.countdown time{display:flex;flex-wrap:wrap;gap:6px;white-space:nowrap;font-variant-numeric:tabular-nums}
+.countdown time{display:flex;gap:clamp(3px,1.2vw,6px);font-size:min(1em,5vw);white-space:nowrap;font-variant-numeric:tabular-nums}
 .countdown b{display:inline-block;min-width:2.1em;padding:2px 6px;border:1px solid currentColor;border-radius:6px;text-align:center}
 .countdown small{font-weight:400;font-size:.75em}
+[data-stance=bar] .row>.countdown{flex-shrink:0;min-width:min-content}
 .links{display:grid;gap:6px;margin:10px 0;padding:0;list-style:none}
 .links.two{grid-template-columns:repeat(auto-fit,minmax(min(100%,140px),1fr))}
 .links>li>*{display:block;width:100%;padding:11px 14px;border:1px solid currentColor;border-radius:8px;background:none;color:inherit;text-align:start;text-decoration:none}

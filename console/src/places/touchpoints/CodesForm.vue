@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { choices } from '@/api/parts.json'
 import { ref } from 'vue'
 import { addCodes, dropCodes, type Draft } from '@/api/touchpoints'
 import { useNotices } from '@/lib/notices'
@@ -10,7 +11,7 @@ import type { Change, TouchpointDocument } from './types'
 
 const props = defineProps<{ document: TouchpointDocument; draft: Draft }>()
 const emit = defineEmits<{ change: Change; draft: [draft: Draft] }>()
-const KINDS = { none: 'no code', shared: 'one code for everybody', each: 'one code each, from a list' }
+const KINDS = choices['code.kind']
 const text = ref('')
 const notices = useNotices()
 const { error, fields, busy, run } = useForm()

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { choices } from '@/api/parts.json'
 import { ref } from 'vue'
 import DoesForm from './fields/DoesForm.vue'
 import LibraryPicker from './fields/LibraryPicker.vue'
@@ -11,16 +12,6 @@ import type { Change, Does, TouchpointDocument } from './types'
 /** The button itself, where the stance is one: what it says and what it does, then its sign. */
 defineProps<{ document: TouchpointDocument }>()
 const emit = defineEmits<{ change: Change }>()
-const SIGNS = {
-  none: 'no sign',
-  question: 'a question mark',
-  phone: 'a telephone',
-  mail: 'an envelope',
-  message: 'a speech bubble',
-  gift: 'a parcel',
-}
-const OPENS = { step: 'opens the first step', signs: 'opens round signs above it' }
-const SHAPES = { pill: 'long and round', rounded: 'with rounded corners', round: 'a round sign', tab: 'a tab on the edge' }
 const choosing = ref<'face' | 'greeting' | null>(null)
 const PLAIN: Does = {
   action: 'phone',
@@ -54,7 +45,7 @@ function picked(asset: string) {
       v-if="!document.face.does"
       label="A click on it"
       :value="document.face.opens"
-      :options="OPENS"
+      :options="choices.opens"
       @set="emit('change', 'face.opens', (d) => (d.face.opens = $event as never))"
     />
     <TickBox :value="document.face.does !== null" @set="emit('change', 'face.does', (d) => (d.face.does = $event ? PLAIN : null))"
@@ -70,7 +61,7 @@ function picked(asset: string) {
     <SelectBox
       label="Sign on the button"
       :value="document.face.sign"
-      :options="SIGNS"
+      :options="choices.sign"
       @set="emit('change', 'face.sign', (d) => (d.face.sign = $event as never))"
     />
     <span class="flex flex-wrap gap-2">
@@ -92,7 +83,7 @@ function picked(asset: string) {
     <SelectBox
       label="Shape"
       :value="document.face.shape"
-      :options="SHAPES"
+      :options="choices.shape"
       @set="emit('change', 'face.shape', (d) => (d.face.shape = $event as never))"
     />
     <label class="flex items-center gap-2 text-sm text-ink-2"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { choices } from '@/api/parts.json'
 import { computed, ref } from 'vue'
 import type { Asset } from '@/api/library'
 import ColourBox from './fields/ColourBox.vue'
@@ -10,7 +11,7 @@ import LookRow from './LookRow.vue'
 
 const props = defineProps<{ look: ReturnType<typeof useLook> }>()
 const choosing = ref<'background' | 'backdrop' | 'backdrop-video' | null>(null)
-const KINDS = { colour: 'the card’s colour', gradient: 'a gradient', picture: 'a picture', video: 'a video' }
+const KINDS = choices['look.background.kind']
 const background = computed(() => props.look.value('background'))
 const backdrop = computed(() => props.look.value('backdrop'))
 const paint = (patch: object) => props.look.set('background', { ...background.value, ...patch } as never)

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { choices } from '@/api/parts.json'
 import { vTyped } from '@/lib/typed'
 import { computed, ref, toRef } from 'vue'
 import type { FullLook } from '@visitor/generated/document'
@@ -32,11 +33,11 @@ const CLEAR = [
   ['card_clear', 'Card shines through'],
   ['button_clear', 'Buttons shine through'],
 ] as const
-const HEIGHTS = { content: 'as its content', screen: 'the whole screen', set: 'set' }
-const CONTENT = { top: 'at the top', middle: 'in the middle', bottom: 'at the bottom' }
-const SHADOWS = { none: 'none', soft: 'soft', strong: 'strong' }
-const MOTIONS = { none: 'at once', rise: 'rises', slide: 'slides in', fade: 'fades in', grow: 'grows' }
-const GOINGS = { none: 'at once', rise: 'sinks', slide: 'slides out', fade: 'fades out', grow: 'shrinks' }
+const HEIGHTS = { ...choices['look.height'], set: 'set' }
+const CONTENT = choices['look.content']
+const SHADOWS = choices['look.shadow']
+const MOTIONS = choices['look.arrival']
+const GOINGS = choices['look.going']
 const height = computed(() => look.value('height'))
 const leaving = computed(() => props.document.leaving)
 const leave = (patch: Partial<TouchpointDocument['leaving']>) =>
@@ -229,25 +230,12 @@ const leave = (patch: Partial<TouchpointDocument['leaving']>) =>
       <summary class="font-semibold">How it is closed</summary>
       <div class="mt-2 grid gap-1.5">
         <LookRow name="Close sign" :departs="look.departs('cross')" :from="look.from.value" @back="look.back('cross')">
-          <span class="grid grid-cols-2 gap-1">
+          <span class="grid gap-1">
             <SelectBox
               label="Close sign"
               :value="look.value('cross').style"
-              :options="{ sign: 'a cross', word: 'a word' }"
+              :options="choices['look.cross.style']"
               @set="look.set('cross', { ...look.value('cross'), style: $event as never })"
-            />
-            <NumberBox
-              label="Size of the close sign"
-              :value="look.value('cross').size"
-              :least="24"
-              :most="64"
-              @set="look.set('cross', { ...look.value('cross'), size: $event ?? 36 })"
-            />
-            <SelectBox
-              label="Corner of the close sign"
-              :value="look.value('cross').place"
-              :options="{ end: 'at the end', start: 'at the start' }"
-              @set="look.set('cross', { ...look.value('cross'), place: $event as never })"
             />
             <input
               v-if="look.value('cross').style === 'word'"
@@ -257,6 +245,22 @@ const leave = (patch: Partial<TouchpointDocument['leaving']>) =>
               maxlength="40"
               @change="look.set('cross', { ...look.value('cross'), word: ($event.target as HTMLInputElement).value.trim() || 'Close' })"
             />
+            <SelectBox
+              label="Corner of the close sign"
+              :value="look.value('cross').place"
+              :options="choices['look.cross.place']"
+              @set="look.set('cross', { ...look.value('cross'), place: $event as never })"
+            />
+            <span class="flex items-center gap-1.5 text-sm text-ink-2"
+              >size
+              <NumberBox
+                label="Size of the close sign"
+                :value="look.value('cross').size"
+                :least="24"
+                :most="64"
+                @set="look.set('cross', { ...look.value('cross'), size: $event ?? 36 })"
+              />px</span
+            >
           </span>
         </LookRow>
         <span class="flex items-center gap-2"

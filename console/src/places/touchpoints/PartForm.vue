@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { choices } from '@/api/parts.json'
 import { computed } from 'vue'
 import ChannelsForm from './forms/ChannelsForm.vue'
 import FieldForm from './forms/FieldForm.vue'
@@ -25,7 +26,7 @@ const device = (name: 'desktop' | 'phone', on: boolean) => {
   const kept = (['desktop', 'phone'] as const).filter((one) => (one === name ? on : props.part.on.includes(one)))
   if (kept.length) set({ on: kept })
 }
-const STYLES = { main: 'filled', plain: 'outlined' }
+const STYLES = choices.style
 </script>
 
 <template>

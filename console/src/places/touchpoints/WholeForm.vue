@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { choices } from '@/api/parts.json'
 import { useClipboard } from '@vueuse/core'
 import { computed } from 'vue'
 import { useSites } from '@/api/sites'
@@ -12,7 +13,7 @@ import type { Change, TouchpointDocument } from './types'
 const props = defineProps<{ document: TouchpointDocument; draft: Draft; wrong: Record<string, string> }>()
 const emit = defineEmits<{ change: Change; site: [id: number, on: boolean] }>()
 const { data: sites } = useSites()
-const WHERE = { before: 'before it', after: 'after it', inside: 'at its end' }
+const WHERE = choices.where
 const { copy, copied, text: copiedText } = useClipboard({ legacy: true })
 const links = computed(() => {
   const { slug, sites: placed, state } = props.draft

@@ -1,4 +1,5 @@
 import { computed, type Ref } from 'vue'
+import { choices } from '@/api/parts.json'
 import type { FullLook, FullValues } from '@visitor/generated/document'
 import type { Change, Look, LookValues, TouchpointDocument } from './types'
 
@@ -6,17 +7,7 @@ type Name = Exclude<keyof LookValues, 'colours'>
 export type Role = keyof LookValues['colours']
 export type Screen = 'all' | 'phone'
 
-export const PLACES: Record<string, string> = {
-  middle: 'in the middle',
-  top: 'at the top',
-  bottom: 'at the bottom',
-  left: 'at the left edge',
-  right: 'at the right edge',
-  'top-left': 'top left corner',
-  'top-right': 'top right corner',
-  'bottom-left': 'bottom left corner',
-  'bottom-right': 'bottom right corner',
-}
+export const PLACES: Record<string, string> = choices['look.place']
 export const COLOURS: Record<Role, string> = {
   card: 'Card',
   text: 'Text',

@@ -79,5 +79,17 @@ function editPlace(place: HTMLElement, id: string, heard: Heard): void {
     event.stopPropagation()
   })
   place.addEventListener('keyup', (event) => event.stopPropagation())
-  place.addEventListener('input', () => heard.edit(id, words, rich ? place.innerHTML : (place.textContent ?? '').replace(/\n$/, '')))
+  place.addEventListener('input', () => heard.edit(id, words, rich ? place.innerHTML : linesOf(place).replace(/\n$/, '')))
+}
+
+/** The words of a place with its lines: a browser may put a new one into an element of its own, or a break. */
+function linesOf(place: Node): string {
+  let said = ''
+  let block = false
+  for (const child of place.childNodes) {
+    if ((block || child.nodeName === 'DIV') && said && !said.endsWith('\n')) said += '\n'
+    block = child.nodeName === 'DIV'
+    said += child.nodeName === 'BR' ? '\n' : block ? linesOf(child) : (child.textContent ?? '')
+  }
+  return said
 }

@@ -1,26 +1,9 @@
 import kinds from '@/api/parts.json'
 import type { Part, TouchpointDocument } from './types'
 
-export const PURPOSES: Record<TouchpointDocument['purpose'], string> = {
-  'sign-up': 'Sign-up',
-  inquiry: 'Inquiry',
-  call: 'Call',
-  message: 'Message',
-  offer: 'Offer',
-  question: 'Question',
-  feedback: 'Feedback',
-  notice: 'Notice',
-}
+export const PURPOSES: Record<TouchpointDocument['purpose'], string> = kinds.choices.purpose
 
-export const STANCES: Record<TouchpointDocument['stance'], string> = {
-  'pop-up': 'Pop-up',
-  card: 'Card',
-  bar: 'Bar',
-  'side-panel': 'Side panel',
-  'full-page': 'Full page',
-  'in-page': 'In the page',
-  button: 'Button',
-}
+export const STANCES: Record<TouchpointDocument['stance'], string> = kinds.choices.stance
 
 export const ASKS: Record<string, string> = {
   nothing: 'Asks nothing',
@@ -29,19 +12,7 @@ export const ASKS: Record<string, string> = {
   several: 'Several things',
 }
 
-export const INPUTS = {
-  email: 'Email field',
-  name: 'First name field',
-  text: 'Short field',
-  phone: 'Phone field',
-  long: 'Long field',
-  choice: 'One of several',
-  several: 'Any of several',
-  number: 'Number field',
-  date: 'Day field',
-  slot: 'Time for a call',
-  hidden: 'Hidden value',
-} as const
+export const INPUTS = kinds.choices.input
 
 const KINDS: Record<Part['kind'], string> = kinds.called
 
@@ -58,19 +29,7 @@ const DOES: Record<string, string> = {
   spot: 'to a spot',
   channel: 'to a channel',
 }
-export const ACTIONS: Record<string, string> = {
-  send: 'sends what was filled in',
-  step: 'goes to another step',
-  back: 'goes a step back',
-  close: 'closes it',
-  page: 'opens a page',
-  mail: 'writes a mail',
-  phone: 'calls a number',
-  file: 'gives a file',
-  touchpoint: 'opens another touchpoint',
-  spot: 'goes to a spot of the page',
-  channel: 'goes to a channel',
-}
+export const ACTIONS: Record<string, string> = kinds.choices.action
 
 /** How a part is called in lists. */
 export function nameOf(part: Part): string {

@@ -25,7 +25,7 @@ function take(event: Event) {
     <label :for="id" class="text-sm text-ink-2">{{ label }}</label>
     <input
       :id="id"
-      v-typed="value === null ? '' : sayLength(value)"
+      v-typed="value === null ? '' : value ? sayLength(value) : 'at once'"
       class="input"
       :placeholder="empty"
       :aria-invalid="wrong !== ''"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { choices } from '@/api/parts.json'
 import { computed } from 'vue'
 import { useChannels } from '@/api/channels'
 import type { PartOf } from '../types'
@@ -9,7 +10,7 @@ import TickBox from '../fields/TickBox.vue'
 const props = defineProps<{ part: PartOf<'channels'> }>()
 const emit = defineEmits<{ set: [patch: Record<string, unknown>] }>()
 const { data: day } = useChannels()
-const WAYS = { rows: 'in rows', tiles: 'as tiles', signs: 'as round signs' }
+const WAYS = choices.as
 const named = computed(() => (props.part.channels === 'all' ? [] : (props.part.channels as string[])))
 const all = computed(() => props.part.channels === 'all')
 function toggle(id: string) {

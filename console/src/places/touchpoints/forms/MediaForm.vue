@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { choices } from '@/api/parts.json'
 import { computed, inject, ref } from 'vue'
 import { pictureOf, useLibrary, useUpload, type Asset } from '@/api/library'
 import ColourBox from '../fields/ColourBox.vue'
@@ -21,7 +22,7 @@ const isLogo = computed(() => props.part.asset === HOUSE_LOGO)
 const shown = computed(() => (isLogo.value ? (logo?.value ?? null) : props.part.asset))
 const { data: pictures } = useLibrary('picture')
 const send = useUpload()
-const PLACES = { inline: 'among the parts', above: 'above, from edge to edge', beside: 'beside the words', behind: 'behind everything' }
+const PLACES = choices.place
 const boxed = computed(() => props.part.kind === 'picture' && pictures.value?.find((one) => one.public_id === props.part.asset)?.boxed)
 
 async function picked(asset: Asset) {

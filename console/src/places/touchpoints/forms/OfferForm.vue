@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { choices } from '@/api/parts.json'
 import { vTyped } from '@/lib/typed'
 import { computed, ref } from 'vue'
 import { readMoney } from '@/api/touchpoints'
@@ -13,9 +14,9 @@ import type { PartOf } from '../types'
 const props = defineProps<{ part: PartOf<'price'> | PartOf<'countdown'> }>()
 const emit = defineEmits<{ set: [patch: Record<string, unknown>] }>()
 const { zone, now } = useClock()
-const ALIGNS = { start: 'at the start', middle: 'in the middle', end: 'at the end' }
+const ALIGNS = choices.align
 const KINDS = { to: 'to a moment', each: 'from each visitor’s first sight' }
-const ENDS = { words: 'words stand there', hide: 'this part goes', close: 'the whole touchpoint is closed' }
+const ENDS = choices.at_end
 const kind = computed(() => (props.part.kind === 'countdown' && props.part.to !== null ? 'to' : 'each'))
 const wrong = ref<Record<string, string>>({})
 
@@ -98,7 +99,7 @@ function moment(text: string) {
           :value="part.again_after"
           :least="0"
           :most="525600"
-          empty="never; “at once” is 0"
+          empty="never, or “at once”"
           @set="emit('set', { again_after: $event })"
         />
       </template>

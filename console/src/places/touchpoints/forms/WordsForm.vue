@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { choices } from '@/api/parts.json'
 import ColourBox from '../fields/ColourBox.vue'
 import RichBox from '../fields/RichBox.vue'
 import SelectBox from '../fields/SelectBox.vue'
@@ -10,8 +11,8 @@ import type { PartOf } from '../types'
 const props = defineProps<{ part: PartOf<'headline'> | PartOf<'text'> }>()
 const emit = defineEmits<{ set: [patch: Record<string, unknown>] }>()
 const SLOTS = { first_name: 'first name' }
-const SIZES = { small: 'Small', medium: 'Medium', large: 'Large' }
-const ALIGNS = { start: 'at the start', middle: 'in the middle', end: 'at the end' }
+const SIZES = choices.size
+const ALIGNS = choices.align
 
 /** The second wording begins as the first with the name put before it. */
 function twoWordings(wanted: boolean) {
