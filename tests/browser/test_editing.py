@@ -79,6 +79,42 @@ def test_a_look_is_seen_at_once_on_the_stage_and_kept(editor: Page) -> None:
     expect(button).to_have_css("background-color", "rgb(163, 45, 30)")
 
 
+def test_enter_in_a_headline_makes_a_line_that_stands(editor: Page) -> None:
+    headline = stage(editor, "Desktop").get_by_role("textbox", name="Words of p1")
+    headline.click()
+    editor.keyboard.press("Control+a")
+    editor.keyboard.type("Warm bread")
+    editor.keyboard.press("Enter")
+    editor.keyboard.type("every Thursday")
+    saved(editor)
+    editor.reload()
+    for screen in ("Desktop", "Phone"):
+        written = stage(editor, screen).get_by_role("textbox", name="Words of p1")
+        expect(written).to_have_js_property("innerText", "Warm bread\nevery Thursday")
+
+
+def test_a_close_word_keeps_clear_of_the_headline_and_leaves_it_the_line_under_a_picture(editor: Page) -> None:
+    card, padding = stage(editor, "Phone").get_by_role("dialog"), "padding-inline-end"
+    side(editor, "Look")
+    editor.get_by_text("How it is closed", exact=True).click()
+    editor.get_by_role("combobox", name="Close sign", exact=True).select_option("a word")
+    editor.get_by_label("Word to close").fill("No, thank you")
+    editor.get_by_label("Word to close").press("Tab")
+    expect(card.get_by_role("button", name="No, thank you")).to_be_visible()
+    expect(card.locator("h2")).to_have_css(padding, "0px")
+    side(editor, "Content")
+    editor.get_by_role("button", name=re.compile("^Picture")).click()
+    editor.get_by_role("button", name="Remove Picture").click()
+    expect(card.get_by_role("img")).to_have_count(0)
+    close = card.get_by_role("button", name="No, thank you").evaluate("(one) => one.getBoundingClientRect().left")
+    expect(card.locator("h2")).not_to_have_css(padding, "0px")
+    assert card.locator("h2").evaluate(EDGE) <= close
+
+
+# Where the words of an element end: its box without its padding.
+EDGE = "(one) => one.getBoundingClientRect().right - parseFloat(getComputedStyle(one).paddingInlineEnd)"
+
+
 def test_a_hidden_part_leaves_the_stage_and_stays_in_the_list(editor: Page) -> None:
     side(editor, "Content")
     editor.get_by_role("button", name="Name field").click()

@@ -171,7 +171,7 @@ def test_changes_are_said_in_words() -> None:
          ["Subject of the thanks: “Your group” → “Ho”"]),
         (lambda d: d["steps"][0].update(name="Plan"), ["Step “What” is called “Plan”"]),
         (lambda d: d.update(purpose="notice"), ["What it is for: Inquiry → Notice"]),
-        (lambda d: d.update(stance="side-panel"), ["How it stands: Pop-up → Side panel"]),
+        (lambda d: d.update(stance="card"), ["How it stands: Side panel → Card"]),
         (lambda d: d["look"].update(cross={"style": "word", "word": "No, thank you", "size": 36, "place": "end"}),
          ["Close sign: as the house style → a word, word “No, thank you”, size 36, at the end"]),
         (lambda d: d["look"].update(arrival="rise", house=False),

@@ -160,8 +160,14 @@ export const full = (Base: Base): Base =>
       for (const one of made) {
         one.classList.toggle('at-start', cross.place === 'start')
         this.card.classList.toggle('starts', cross.place === 'start')
-        // Words beside it keep clear of it, however wide its own word is.
-        new this.view.ResizeObserver(() => this.host.style.setProperty('--clear', `${one.offsetWidth - 4}px`)).observe(one)
+        // Words beside it keep clear of it, however wide its own word is; under a picture they have the whole line.
+        const sizes = new this.view.ResizeObserver(() => {
+          const above = this.card.querySelector<HTMLElement>('.above')
+          const beside = (above?.offsetHeight ?? 0) < one.offsetTop + one.offsetHeight
+          this.host.style.setProperty('--clear', `${beside ? one.offsetWidth - 4 : 0}px`)
+        })
+        sizes.observe(one)
+        sizes.observe(this.card)
         if (cross.style !== 'word') continue
         one.textContent = cross.word
         one.setAttribute('aria-label', cross.word)
