@@ -96,6 +96,20 @@ def test_buttons_in_one_corner_stand_above_one_another(stranger: BrowserContext,
     expect(other).to_have_attribute("aria-expanded", "true")
 
 
+def test_a_card_ends_where_a_bar_begins(stranger: BrowserContext, stack: Stack) -> None:
+    page = stranger.new_page()
+    page.set_viewport_size({"width": 390, "height": 380})
+    looking(page, place="bottom", arrival="none", going="none")
+    page.goto(f"{stack.site_url}/trips")
+    card, bar = opened(page, "parting-card", "card"), opened(page, "group-booking", "bar")
+    page.wait_for_timeout(100)
+    box = card.bounding_box()
+    assert box["y"] >= 0
+    assert box["y"] + box["height"] <= bar.bounding_box()["y"]
+    page.evaluate("intavo.close()")
+    expect(card).to_have_count(0)
+
+
 def test_a_button_stands_above_a_bar_and_is_not_seen_behind_a_card(stranger: BrowserContext, stack: Stack) -> None:
     page = stranger.new_page()
     page.set_viewport_size({"width": 390, "height": 700})

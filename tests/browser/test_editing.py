@@ -109,6 +109,10 @@ def test_a_close_word_keeps_clear_of_the_headline_and_leaves_it_the_line_under_a
     close = card.get_by_role("button", name="No, thank you").evaluate("(one) => one.getBoundingClientRect().left")
     expect(card.locator("h2")).not_to_have_css(padding, "0px")
     assert card.locator("h2").evaluate(EDGE) <= close
+    editor.get_by_label("How it stands").select_option("Bar")
+    bar = stage(editor, "Phone").locator("[data-stance=bar]")
+    expect(bar.get_by_role("button", name="No, thank you")).to_be_visible()
+    assert bar.locator("h2").evaluate("(one) => one.clientWidth") >= 140
 
 
 # Where the words of an element end: its box without its padding.

@@ -70,7 +70,9 @@ def _steps(old: Data, new: Data) -> Iterator[Change]:
     yield from (Change(id_, f"{_name(part)}: gone") for id_, part in before.items() if id_ not in after)
     for id_, part in after.items():
         if id_ in before:
-            yield from (Change(id_, words) for words in _part(before[id_], part, names))
+            # How the parts of a bar stand side by side comes with its stance.
+            but = {"row", "share"} if old["stance"] != new["stance"] else set()
+            yield from (Change(id_, words) for words in _part(before[id_], part, names, but))
     if [id_ for id_ in before if id_ in after] != [id_ for id_ in after if id_ in before]:
         yield Change("steps", "The order of the parts")
     yield from _step_names(old["steps"], new["steps"])
@@ -92,7 +94,7 @@ def _step_names(old: list[Data], new: list[Data]) -> Iterator[Change]:
         yield Change("steps", "The order of the steps")
 
 
-def _part(old: Data, new: Data, steps: Mapping[str, str]) -> Iterator[str]:
+def _part(old: Data, new: Data, steps: Mapping[str, str], but: set[str]) -> Iterator[str]:
     """Each value of a part that differs; words are said by the part's name alone."""
     if old["hidden"] != new["hidden"]:
         yield f"{_name(new)}: {'hidden' if new['hidden'] else 'shown again'}"
@@ -105,7 +107,7 @@ def _part(old: Data, new: Data, steps: Mapping[str, str]) -> Iterator[str]:
             if old["does"].get(field) != new["does"].get(field):
                 yield f"{_name(new)}, {words}: {_arrow(old['does'].get(field), new['does'].get(field), field, steps)}"
     for field, words in values_of(new["kind"]).items():
-        if field in new and old.get(field) != new[field]:
+        if field in new and field not in but and old.get(field) != new[field]:
             yield f"{_name(new)}, {words}: {_arrow(_plain(old.get(field)), _plain(new[field]), field)}"
 
 

@@ -70,6 +70,8 @@ def value_words(field: str, value: Any) -> str | None:
     """A value of a field in the editor's words; None where it says itself."""
     if isinstance(value, str) and value in CHOICES.get(field, {}):
         return CHOICES[field][value]
+    if field == "row":
+        return "yes" if value else "no"
     if field in _LENGTHS and isinstance(value, int):
         return days_words(value) if value else "at once"
     return None

@@ -25,6 +25,19 @@ export function footOf(page: Document): number {
   return 0
 }
 
+/** Cards end where a bar begins, so that the last of them can be reached. */
+function clearOfBars(cards: HTMLElement[]): void {
+  const of = (place: string): number => {
+    const bars = cards.filter((one) => one.dataset.stance === 'bar' && one.dataset.place === place)
+    return Math.max(0, ...bars.map((one) => one.offsetHeight))
+  }
+  const [above, below] = [of('top'), of('bottom')]
+  for (const card of cards.filter((one) => one.dataset.stance === 'card')) {
+    card.style.setProperty('--above', `${above}px`)
+    card.style.setProperty('--below', `${below}px`)
+  }
+}
+
 /** Gives every button of a page its place. */
 export function arrange(page: Document): void {
   const corners = new Map<string, number>()
@@ -32,6 +45,7 @@ export function arrange(page: Document): void {
   const strips = [...page.querySelectorAll('[data-intavo-touchpoint=button]')].map((host) => inside(host, '.strip')?.offsetHeight ?? 0)
   const foot = footOf(page) + Math.max(0, ...strips)
   const cards = [...page.querySelectorAll<HTMLElement>(OVER)].filter((one) => !one.inert).flatMap((one) => inside(one, '.card') ?? [])
+  clearOfBars(cards)
   for (const host of page.querySelectorAll('[data-intavo-touchpoint=button]')) {
     const dock = inside(host, '.dock')
     const face = inside(host, '.face')

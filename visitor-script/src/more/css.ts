@@ -19,6 +19,13 @@ export const MORE_CSS = `
 [data-stance=bar] .field{margin:0}
 [data-stance=bar] .row>.button{margin:0;min-height:44px}
 [data-stance=bar] .above,[data-stance=bar] .beside{display:none}
+[data-stance=bar] .row>h2,[data-stance=bar] .row>.text{min-width:min(100%,150px)}
+[data-stance=bar].has-cross h2:first-child,[data-stance=bar].has-cross .text:first-child{padding-inline:0}
+[data-stance=bar].worded .body{padding-inline-end:calc(var(--pad) + var(--clear,0px) + 8px)}
+[data-stance=bar].worded.starts .body{padding-inline:calc(var(--pad) + var(--clear,0px) + 8px) calc(var(--pad) + 16px)}
+@media (max-width:600px){
+[data-stance=bar].worded .body,[data-stance=bar].worded.starts .body{padding-block-start:calc(var(--sign) + 8px);padding-inline:calc(var(--pad) + 4px)}
+}
 @keyframes grow{from{opacity:0;scale:.86}}
 @media (prefers-reduced-motion:no-preference){.grow{animation:grow .6s cubic-bezier(.2,.8,.2,1)}}
 .backdrop>*{width:100%;height:100%;object-fit:cover;opacity:var(--dim)}
@@ -42,6 +49,7 @@ hr{border:0;border-top:1px solid currentColor;opacity:.3;margin:14px 0}
 .progress i{flex:1;height:4px;border-radius:2px;background:currentColor;opacity:.25}
 .progress i.done{opacity:1}
 [data-stance=side-panel],[data-stance=full-page]{overscroll-behavior:contain}
+[data-stance=card].fixed{inset-block:calc(var(--edge) + var(--above,0px)) calc(var(--edge) + var(--below,0px));max-height:calc(100vh - 2*var(--edge) - var(--above,0px) - var(--below,0px));max-height:calc(100dvh - 2*var(--edge) - var(--above,0px) - var(--below,0px))}
 [data-stance=side-panel]{inset:0 0 0 auto;margin:0;height:100vh;height:100dvh;max-height:none}
 [data-stance=side-panel][data-place=left]{inset:0 auto 0 0}
 [data-stance=full-page]{inset:0;margin:0;width:100vw;height:100vh;height:100dvh;max-height:none}

@@ -109,7 +109,7 @@ export const full = (Base: Base): Base =>
     override show(parent: Element): void {
       super.show(parent)
       if (this.mode === 'live') this.goByItself()
-      if (this.document.stance === 'button' && this.mode === 'live') keepArranged(this.page)
+      if (['button', 'card', 'bar'].includes(this.document.stance) && this.mode === 'live') keepArranged(this.page)
     }
 
     /** Gone after its seconds, but not while somebody is in it. */
@@ -168,6 +168,7 @@ export const full = (Base: Base): Base =>
         })
         sizes.observe(one)
         sizes.observe(this.card)
+        this.card.classList.toggle('worded', cross.style === 'word')
         if (cross.style !== 'word') continue
         one.textContent = cross.word
         one.setAttribute('aria-label', cross.word)
