@@ -39,6 +39,7 @@ function typed(event: Event) {
         :placeholder="value === null ? 'left open' : undefined"
         :aria-label="`${label}, written`"
         maxlength="30"
+        :aria-invalid="!!wrong"
         @change="typed"
       />
     </span>

@@ -23,11 +23,11 @@ const wrong = ref<Record<string, string>>({})
 /** An amount as people of the business's region write it; the server reads it. */
 async function amount(field: 'now' | 'old', event: Event) {
   const text = (event.target as HTMLInputElement).value
-  wrong.value = { ...wrong.value, [field]: '' }
-  if (field === 'old' && !text.trim()) return emit('set', { old: null })
-  const read = await readMoney(text)
-  if (!read.amount) return void (wrong.value = { ...wrong.value, [field]: read.words })
-  emit('set', { [field]: read.amount, ...(read.currency ? { currency: read.currency } : {}) })
+  const none = field === 'old' && !text.trim()
+  const read = none ? null : await readMoney(text)
+  wrong.value = { ...wrong.value, [field]: !read || read.amount ? '' : read.words }
+  if (!read) return emit('set', { old: null })
+  if (read.amount) emit('set', { [field]: read.amount, ...(read.currency ? { currency: read.currency } : {}) })
 }
 function setKind(wanted: string) {
   const inAWeek = new Date(now.value.getTime() + 7 * 86_400_000).toISOString()
