@@ -9,6 +9,7 @@ from pydantic import Field
 
 from intavo.core.deeds import deed_words
 from intavo.core.places import currency_of, region_of, regions, zones
+from intavo.core.rights import Role, rights_of
 from intavo.project import clock
 
 from .actions import change_business, found_business
@@ -98,6 +99,7 @@ class MeOut(Schema):
     initials: str
     business: BusinessOut | None
     member: MemberOut | None
+    rights: list[str]
     businesses: list[PlaceOut]
     invitations: list[InvitedOut]
     now: str
@@ -129,6 +131,7 @@ def me(request: UserRequest) -> MeOut:
         ],
         business=BusinessOut.from_orm(member.business) if member else None,
         member=MemberOut.of(member) if member else None,
+        rights=[*rights_of(Role(member.role))] if member else [],
         now=clock.now().isoformat(), clock_fixed=clock.fixed() is not None,
     )  # fmt: skip
 

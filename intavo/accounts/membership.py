@@ -8,7 +8,7 @@ from django.db import transaction
 from procrastinate.contrib.django import app
 
 from intavo.core.people import email_address
-from intavo.core.rights import Right, Role
+from intavo.core.rights import MEMBERS, Right, Role
 from intavo.project import clock
 
 from .actor import Actor, NotAllowed, Refused, member_actor
@@ -29,6 +29,9 @@ Intavo
 """
 
 
+_AS = {Role.OWNER: "an owner", Role.MANAGER: "a manager", Role.STAFF: "a member of the staff"}
+
+
 def invite(actor: Actor, *, email: str, role: str, name: str = "") -> Invitation:
     """Invite somebody by mail; asked again, the invitation is renewed. Refused with what is wrong."""
     actor.needs(Right.BUSINESS)
@@ -38,8 +41,8 @@ def invite(actor: Actor, *, email: str, role: str, name: str = "") -> Invitation
         address = email_address(email).shown
     except ValueError as error:
         errors.append(("email", str(error)))
-    if role not in {Role.OWNER.value, Role.STAFF.value}:
-        errors.append(("role", "Choose owner or staff."))
+    if role not in {one.value for one in MEMBERS}:
+        errors.append(("role", "Choose owner, manager or staff."))
     if address and Member.objects.filter(business_id=actor.business_id, user__email__iexact=address).exists():
         errors.append(("email", "They are a member already."))
     if errors:
@@ -54,7 +57,7 @@ def invite(actor: Actor, *, email: str, role: str, name: str = "") -> Invitation
         who = User.objects.get(memberships__pk=actor.member_id or 0)
         text = _INVITED.format(
             name=f" {title}" if title else "", who=who.name or who.email, business=business.name,
-            role="an owner" if role == Role.OWNER.value else "a member of the staff",
+            role=_AS[Role(role)],
             link=f"{settings.BASE_URL}/welcome",
         )  # fmt: skip
         subject = f"{business.name} invites you"
@@ -112,8 +115,8 @@ def _keep_an_owner(member: Member) -> None:
 def change_member(actor: Actor, *, member_id: int, role: str, initials: str = "") -> Member:
     """Another role, or other initials; the last owner stays one."""
     actor.needs(Right.BUSINESS)
-    if role not in {Role.OWNER.value, Role.STAFF.value}:
-        raise Refused(("role", "Choose owner or staff."))
+    if role not in {one.value for one in MEMBERS}:
+        raise Refused(("role", "Choose owner, manager or staff."))
     letters = "".join(initials.split())[:3].upper()
     with transaction.atomic():
         member = _locked(actor, member_id)

@@ -8,7 +8,7 @@ from django.contrib.auth.models import PermissionsMixin
 from django.db import models
 from django.db.models.functions import Lower
 
-from intavo.core.rights import Role
+from intavo.core.rights import MEMBERS
 
 
 class UserManager(BaseUserManager["User"]):
@@ -66,7 +66,7 @@ class Member(models.Model):
 
     business = models.ForeignKey(Business, on_delete=models.CASCADE, related_name="members")
     user = models.ForeignKey(User, on_delete=models.CASCADE, related_name="memberships")
-    role = models.CharField(max_length=10, choices=[(r.value, r.value) for r in (Role.OWNER, Role.STAFF)])
+    role = models.CharField(max_length=10, choices=[(r.value, r.value) for r in MEMBERS])
     away = models.BooleanField(default=False)
     back_at = models.DateTimeField(null=True)
     away_ends = models.DateTimeField(null=True)
@@ -92,7 +92,7 @@ class Invitation(models.Model):
     business = models.ForeignKey(Business, on_delete=models.CASCADE, related_name="invitations")
     email = models.EmailField()
     name = models.CharField(max_length=120, blank=True)
-    role = models.CharField(max_length=10, choices=[(r.value, r.value) for r in (Role.OWNER, Role.STAFF)])
+    role = models.CharField(max_length=10, choices=[(r.value, r.value) for r in MEMBERS])
     invited_by = models.ForeignKey(Member, null=True, on_delete=models.SET_NULL)
     expires_at = models.DateTimeField()
 

@@ -26,7 +26,7 @@ _MOST = 60
 
 def add_channel(actor: Actor, *, document: dict[str, Any]) -> Channel:
     """Add a channel at the end; Refused that names every field that is wrong."""
-    actor.needs(Right.BUSINESS)
+    actor.needs(Right.HOURS)
     value = checked(actor.business_id, document)
     with transaction.atomic():
         rows = Channel.objects.filter(business_id=actor.business_id, deleted_at=None)
@@ -86,7 +86,7 @@ def _not_ours(business_id: int, value: Document) -> list[tuple[str, str]]:
 
 def set_channel(actor: Actor, *, channel_id: int, document: dict[str, Any]) -> Channel:
     """Change a channel; Refused that names every field that is wrong."""
-    actor.needs(Right.BUSINESS)
+    actor.needs(Right.HOURS)
     value = checked(actor.business_id, document)
     with transaction.atomic():
         row = _own(actor, channel_id)
@@ -103,7 +103,7 @@ def _own(actor: Actor, channel_id: int) -> Channel:
 
 def drop_channel(actor: Actor, *, channel_id: int) -> None:
     """Delete a channel; visitors no longer see it anywhere. It can be brought back."""
-    actor.needs(Right.BUSINESS)
+    actor.needs(Right.HOURS)
     with transaction.atomic():
         row = _own(actor, channel_id)
         row.deleted_at = clock.now()
@@ -114,7 +114,7 @@ def drop_channel(actor: Actor, *, channel_id: int) -> None:
 
 def bring_back(actor: Actor, *, channel_id: int) -> Channel:
     """Undo deleting it."""
-    actor.needs(Right.BUSINESS)
+    actor.needs(Right.HOURS)
     with transaction.atomic():
         row = Channel.objects.select_for_update().get(pk=channel_id, business_id=actor.business_id)
         row.deleted_at = None
@@ -126,7 +126,7 @@ def bring_back(actor: Actor, *, channel_id: int) -> Channel:
 
 def order_channels(actor: Actor, *, channel_ids: Iterable[int]) -> None:
     """Put the channels in an order; those that are not named come after, as they were."""
-    actor.needs(Right.BUSINESS)
+    actor.needs(Right.HOURS)
     named = {id_: at for at, id_ in enumerate(channel_ids)}
     with transaction.atomic():
         rows = list(Channel.objects.select_for_update().filter(business_id=actor.business_id, deleted_at=None))

@@ -63,7 +63,7 @@ def _steps(business: Business) -> list[FirstStep]:
             "Open my site", home_of(site) if site and site.seen_at else "",
         ),
         FirstStep(
-            "answered", answered, "Answer it", "It stands on this list, with the time that was promised.", "", "",
+            "answered", answered, "Answer it", "It stands on this list, with its time where one was promised.", "", "",
         ),
     ]  # fmt: skip
 

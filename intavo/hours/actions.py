@@ -31,7 +31,7 @@ _WEEKDAYS = ("mon", "tue", "wed", "thu", "fri")
 
 def set_hours(actor: Actor, *, hours_id: int, document: dict[str, Any]) -> None:
     """Replace a set of hours, with times as people type them; Refused that names every field that is wrong."""
-    actor.needs(Right.BUSINESS)
+    actor.needs(Right.HOURS)
     value = _read(document)
     with transaction.atomic():
         hours = _own(actor, hours_id)
@@ -95,7 +95,7 @@ def _with_clocks(document: dict[str, Any]) -> dict[str, Any]:
 
 def add_hours(actor: Actor, *, name: str, document: dict[str, Any]) -> HoursSet:
     """Add a named set of hours; Refused for a name that is empty or taken, and for every field that is wrong."""
-    actor.needs(Right.BUSINESS)
+    actor.needs(Right.HOURS)
     title, value = _free_name(actor, name), _read(document)
     with transaction.atomic():
         row = HoursSet.objects.create(
@@ -117,7 +117,7 @@ def _free_name(actor: Actor, name: str, but: int | None = None) -> str:
 
 def bring_hours_back(actor: Actor, *, hours_id: int) -> None:
     """Undo deleting a set. What followed it goes on following what stands instead."""
-    actor.needs(Right.BUSINESS)
+    actor.needs(Right.HOURS)
     with transaction.atomic():
         row = HoursSet.objects.select_for_update().get(pk=hours_id, business_id=actor.business_id)
         row.name = _free_name(actor, row.name, but=hours_id)
@@ -129,7 +129,7 @@ def bring_hours_back(actor: Actor, *, hours_id: int) -> None:
 
 def give_address(actor: Actor, *, hours_id: int, wanted: bool) -> HoursSet:
     """Make a secret address that calendars can follow, or take it away; made anew, the old one leads nowhere."""
-    actor.needs(Right.BUSINESS)
+    actor.needs(Right.HOURS)
     with transaction.atomic():
         row = _own(actor, hours_id)
         row.token = secrets.token_urlsafe(24) if wanted else None
@@ -150,7 +150,7 @@ def go_away(actor: Actor, *, until: Until, time: datetime | None = None) -> Away
 
 def set_usual_hours(actor: Actor, *, member_id: int, hours_id: int | None) -> None:
     """Say when a member is usually at the counter: in the hours of a set, or (None) whenever it is open."""
-    actor.needs(Right.BUSINESS)
+    actor.needs(Right.HOURS)
     with transaction.atomic():
         member = Member.objects.select_related("user").get(pk=member_id, business_id=actor.business_id)
         times = "whenever it is open"
@@ -169,7 +169,7 @@ def set_usual_hours(actor: Actor, *, member_id: int, hours_id: int | None) -> No
 
 def rename_hours(actor: Actor, *, hours_id: int, name: str) -> None:
     """Give a set another name."""
-    actor.needs(Right.BUSINESS)
+    actor.needs(Right.HOURS)
     with transaction.atomic():
         row = _own(actor, hours_id)
         before, row.name = row.name, _free_name(actor, name, but=hours_id)
@@ -179,7 +179,7 @@ def rename_hours(actor: Actor, *, hours_id: int, name: str) -> None:
 
 def drop_hours(actor: Actor, *, hours_id: int, instead_id: int | None = None) -> None:
     """Delete a set; whatever follows it follows another from then on. Refused with their names where none is said."""
-    actor.needs(Right.BUSINESS)
+    actor.needs(Right.HOURS)
     with transaction.atomic():
         row = _own(actor, hours_id)
         if kept_sets(actor.business_id).count() == 1:
@@ -210,7 +210,7 @@ def drop_hours(actor: Actor, *, hours_id: int, instead_id: int | None = None) ->
 
 def follow_hours(actor: Actor, *, site_id: int, hours_id: int) -> None:
     """Say which hours are the main ones of a site."""
-    actor.needs(Right.BUSINESS)
+    actor.needs(Right.HOURS)
     with transaction.atomic():
         row = _own(actor, hours_id)
         site = Site.objects.get(pk=site_id, business_id=actor.business_id)
@@ -257,7 +257,7 @@ def _column(actor: Actor, column: str) -> str:
 
 def reset_reply(actor: Actor, *, situation: str, column: str = "", language: str = "") -> None:
     """Empty a cell: it inherits again, at last the words that ship."""
-    actor.needs(Right.BUSINESS)
+    actor.needs(Right.HOURS)
     now, tongue = _situation(situation), _tongue(actor, language)
     with transaction.atomic():
         ReplyCell.objects.filter(
@@ -269,7 +269,7 @@ def reset_reply(actor: Actor, *, situation: str, column: str = "", language: str
 
 def set_reply(actor: Actor, *, situation: Situation, language: str, reply: Reply, column: str = "") -> None:
     """Set what is told in a situation, column and language."""
-    actor.needs(Right.BUSINESS)
+    actor.needs(Right.HOURS)
     with transaction.atomic():
         ReplyCell.objects.update_or_create(
             business_id=actor.business_id, situation=situation.value, language=language, column=column,

@@ -8,7 +8,8 @@ from intavo.core.rights import Right, Role, may
 @pytest.mark.parametrize(
     ("role", "rights"),
     [
-        (Role.OWNER, {Right.SEE, Right.FOLLOW_UP, Right.TOUCHPOINTS, Right.BUSINESS}),
+        (Role.OWNER, {Right.SEE, Right.FOLLOW_UP, Right.TOUCHPOINTS, Right.HOURS, Right.BUSINESS}),
+        (Role.MANAGER, {Right.SEE, Right.FOLLOW_UP, Right.TOUCHPOINTS, Right.HOURS}),
         (Role.STAFF, {Right.SEE, Right.FOLLOW_UP, Right.TOUCHPOINTS}),
         (Role.VISITOR, {Right.VISIT}),
     ],

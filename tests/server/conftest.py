@@ -50,10 +50,10 @@ class World:
         client.force_login(self.user)
         return client
 
-    def staff(self) -> Client:
-        """A browser in which somebody of the staff is signed in."""
+    def staff(self, role: Role = Role.STAFF) -> Client:
+        """A browser in which somebody of the staff is signed in, or somebody with another role."""
         user = User.objects.create_user(f"staff{self.owner.business_id}@x.example", PASSWORD, name="Sable Okonjo")
-        add_member(self.owner, user=user, role=Role.STAFF)
+        add_member(self.owner, user=user, role=role)
         client = Client()
         client.force_login(user)
         return client

@@ -10,6 +10,7 @@ from django.test.utils import CaptureQueriesContext
 
 from intavo.accounts.models import AuditEntry, Member
 from intavo.channels.models import Channel
+from intavo.core.rights import Role
 from intavo.hours.actions import add_hours
 from intavo.hours.models import HoursSet
 from intavo.results.models import Beat
@@ -83,6 +84,21 @@ def test_staff_may_look_and_not_change(otterwick: World) -> None:
     assert staff.get(f"/api/channels/{one['id']}").status_code == 200
     assert send(staff, "put", f"channels/{one['id']}", {"document": PHONE}).status_code == 403
     assert send(staff, "delete", f"channels/{one['id']}").status_code == 403
+
+
+def test_a_manager_changes_hours_channels_and_replies_and_nothing_of_the_business(otterwick: World) -> None:
+    one, manager = added(otterwick, PHONE), otterwick.staff(Role.MANAGER)
+    assert manager.get("/api/me").json()["rights"] == ["see", "follow-up", "touchpoints", "hours"]
+    hours = manager.get("/api/hours").json()["main"]
+    reply = {"title": [], "text": ["Ring the bell."]}
+    assert send(manager, "put", f"channels/{one['id']}", {"document": PHONE}).status_code == 200
+    assert send(manager, "put", f"hours/{hours['id']}", {"document": hours["document"]}).status_code == 204
+    assert send(manager, "put", "replies/open", {"reply": reply}).status_code == 204
+    assert (
+        send(manager, "put", "business", {"name": "Theirs", "mail_address": "", "promise_minutes": 60}).status_code
+        == 403
+    )
+    assert manager.get("/api/audit").status_code == 403
 
 
 def test_the_plan_gives_the_channels_of_its_touchpoints_without_a_query(otterwick: World, visitor: Visitor) -> None:

@@ -7,6 +7,12 @@ export function useMe() {
   return useQuery(meOptions)
 }
 
+/** What whoever is signed in may do; what they may not is shown and cannot be touched. */
+export function useMay() {
+  const { data } = useMe()
+  return (right: 'hours' | 'business'): boolean => data.value?.rights.includes(right) ?? false
+}
+
 /** Zones and countries by name, with a guess from what the browser says of itself. */
 export function usePlaces(zone: string) {
   return useQuery({

@@ -2106,6 +2106,8 @@ export interface components {
             initials: string;
             business: components["schemas"]["BusinessOut"] | null;
             member: components["schemas"]["MemberOut"] | null;
+            /** Rights */
+            rights: string[];
             /** Businesses */
             businesses: components["schemas"]["PlaceOut"][];
             /** Invitations */

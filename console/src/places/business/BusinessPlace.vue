@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { nextTick, ref, watch } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
-import { useChangeBusiness, useMe } from '@/api/me'
+import { useChangeBusiness, useMay, useMe } from '@/api/me'
 import { useAddSite, useSites } from '@/api/sites'
 import { useForm } from '@/places/account/form'
 import { useNotices } from '@/lib/notices'
@@ -14,6 +14,7 @@ import SiteCard from './SiteCard.vue'
 
 const { data: me } = useMe()
 const { data: sites, error: unread, refetch } = useSites()
+const may = useMay()
 const change = useChangeBusiness()
 const add = useAddSite()
 const notices = useNotices()
@@ -23,14 +24,14 @@ const name = ref('')
 const mail = ref('')
 const host = ref('')
 const open = ref(false)
-const PARTS = {
+const PARTS = computed(() => ({
   sites: 'Sites and the line for them',
   'site-rules': 'What holds for a whole site',
   house: 'House style',
   questions: 'Questions & answers',
   people: 'People',
-  log: 'Who did what',
-}
+  ...(may('business') ? { log: 'Who did what' } : {}),
+}))
 const route = useRoute()
 /** To the part that the address names, once what it stands in is there. */
 watch(
@@ -93,7 +94,7 @@ async function addSite() {
       <div class="grid gap-5 lg:order-last">
         <QuestionsCard />
         <PeopleCard />
-        <LogCard v-if="me?.member?.role === 'owner'" />
+        <LogCard v-if="may('business')" />
       </div>
       <form id="about-form" class="sheet grid gap-3 p-5" aria-labelledby="about" novalidate @submit.prevent="about.run(save)">
         <h2 id="about">The business</h2>

@@ -15,7 +15,11 @@ const queries = useQueryClient()
 const notices = useNotices()
 const inviting = useForm()
 const changing = useForm()
-const ROLES = { owner: 'Owner: everything', staff: 'Staff: follow-up and touchpoints' }
+const ROLES = {
+  owner: 'Owner: everything',
+  manager: 'Manager: hours and channels as well',
+  staff: 'Staff: follow-up and touchpoints',
+}
 const owner = computed(() => me.value?.member?.role === 'owner')
 const email = ref('')
 const name = ref('')

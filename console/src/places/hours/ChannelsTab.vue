@@ -8,6 +8,7 @@ import { useClock } from '@/lib/clock'
 import { moved } from '@/lib/sort'
 import { useNotices } from '@/lib/notices'
 import ActIcon from '@/parts/ActIcon.vue'
+import { useMay } from '@/api/me'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import ChannelForm from './ChannelForm.vue'
 import GatewaysCard from './GatewaysCard.vue'
@@ -20,6 +21,7 @@ const { data: hours } = useHours()
 const { now } = useClock()
 const [route, router] = [useRoute(), useRouter()]
 const queries = useQueryClient()
+const may = useMay()
 const notices = useNotices()
 const fresh = () => queries.invalidateQueries()
 const making = computed(() => route.params.id === 'new' || (!!day.value && !day.value.channels.length))
@@ -79,8 +81,8 @@ function dropped(one: Channel) {
                 class="block max-w-full truncate text-left font-semibold after:absolute after:inset-0"
                 :aria-pressed="chosen?.id === one.id"
                 @click="choose(one.id)"
-                @keydown.alt.down.prevent="move(at, 1)"
-                @keydown.alt.up.prevent="move(at, -1)"
+                @keydown.alt.down.prevent="may('hours') && move(at, 1)"
+                @keydown.alt.up.prevent="may('hours') && move(at, -1)"
               >
                 {{ one.document.label }}
               </button>
@@ -104,7 +106,7 @@ function dropped(one: Channel) {
               :class="one.reachable ? 'text-moss' : one.situation === 'nobody-free' ? 'text-brass' : 'text-ink-2'"
               >{{ one.always ? 'always' : WORDS[one.situation] }}</span
             >
-            <span class="relative z-10 flex gap-0.5">
+            <span v-if="may('hours')" class="relative z-10 flex gap-0.5">
               <button
                 type="button"
                 class="btn px-1.5!"
@@ -126,26 +128,21 @@ function dropped(one: Channel) {
             </span>
           </li>
         </ul>
-        <button v-if="day.channels.length" type="button" class="btn btn-main mt-3" @click="choose('new')">+ Channel</button>
+        <button v-if="day.channels.length && may('hours')" type="button" class="btn btn-main mt-3" @click="choose('new')">+ Channel</button>
         <p class="mt-3 text-sm text-ink-2">
           The line beside each is today: solid is when somebody can be reached through it. Visitors see them in this order.
         </p>
-        <GatewaysCard />
+        <GatewaysCard v-if="may('business')" />
       </section>
       <NewChannel
-        v-if="making"
+        v-if="making && may('hours')"
         :first="!day.channels.length"
         @made="fresh().then(() => choose($event))"
         @close="router.push('/hours/channels')"
       />
-      <ChannelForm
-        v-else-if="chosen && hours"
-        :key="chosen.id"
-        :channel="chosen"
-        :sets="[hours.main, ...hours.others]"
-        @changed="fresh"
-        @dropped="dropped(chosen)"
-      />
+      <fieldset v-else-if="chosen && hours" class="contents" :disabled="!may('hours')">
+        <ChannelForm :key="chosen.id" :channel="chosen" :sets="[hours.main, ...hours.others]" @changed="fresh" @dropped="dropped(chosen)" />
+      </fieldset>
     </div>
   </div>
 </template>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useRoute } from 'vue-router'
+import { useMay, useMe } from '@/api/me'
 
 /** Opening hours, what visitors are told, and the ways to reach the business. */
 const TABS = [
@@ -8,6 +9,8 @@ const TABS = [
   ['/hours/channels', 'Channels'],
 ] as const
 const route = useRoute()
+const { data: me } = useMe()
+const may = useMay()
 const here = (path: string) => (path === '/hours' ? route.path === path : route.path.startsWith(path))
 </script>
 
@@ -27,6 +30,7 @@ const here = (path: string) => (path === '/hours' ? route.path === path : route.
         >
       </nav>
     </div>
+    <p v-if="me && !may('hours')" class="mb-4 text-ink-2">You see all of this as it is; owners and managers change it.</p>
     <RouterView />
   </div>
 </template>

@@ -3,6 +3,7 @@ import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { useHours, useReplies, type ReplyCell } from '@/api/hours'
+import { useMay } from '@/api/me'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import PromiseForm from './PromiseForm.vue'
 import ReplyForm from './ReplyForm.vue'
@@ -10,6 +11,7 @@ import WhatWouldTheySee from './WhatWouldTheySee.vue'
 import { SITUATIONS } from './words'
 
 /** The table of replies: the four situations, everywhere and wherever something of its own is said. */
+const may = useMay()
 const language = ref('')
 const { data: table, error, refetch } = useReplies(language)
 const { data: hours } = useHours()
@@ -147,6 +149,7 @@ function go(hoursId: number | null, place: string, about: string) {
         <ReplyForm
           v-if="chosen && cell"
           :key="`${chosen.situation} ${chosen.column} ${table.language}`"
+          :inert="!may('hours')"
           :cell="cell"
           :situation="chosen.situation"
           :language="table.language"
@@ -162,7 +165,9 @@ function go(hoursId: number | null, place: string, about: string) {
           :languages="table.languages"
           @go="go"
         />
-        <PromiseForm v-if="hours" :minutes="hours.promise_minutes" :now-said="hours.promise_now" />
+        <fieldset class="contents" :disabled="!may('business')">
+          <PromiseForm v-if="hours" :minutes="hours.promise_minutes" :now-said="hours.promise_now" />
+        </fieldset>
       </div>
     </div>
   </div>

@@ -3,6 +3,7 @@ import { computed, nextTick, ref } from 'vue'
 import { useQueryClient } from '@tanstack/vue-query'
 import { useRoute, useRouter } from 'vue-router'
 import { makeHours, useHours } from '@/api/hours'
+import { useMay } from '@/api/me'
 import { useForm } from '@/places/account/form'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import CounterCard from './CounterCard.vue'
@@ -13,6 +14,7 @@ import { SITUATIONS } from './words'
 
 const { data: hours, error: unread, refetch } = useHours()
 const queries = useQueryClient()
+const may = useMay()
 const [route, router] = [useRoute(), useRouter()]
 const sets = computed(() => (hours.value ? [hours.value.main, ...hours.value.others] : []))
 const chosen = ref(Number(route.query.set) || 0)
@@ -59,8 +61,8 @@ async function go(hoursId: number | null, place: string) {
           >
             {{ one.name }}<span v-if="one.id === hours.main.id" class="chip ml-1">main</span>
           </button>
-          <button v-if="!adding" type="button" class="btn" @click="adding = true">+ Other hours</button>
-          <form v-else class="flex items-center gap-2" novalidate @submit.prevent="run(add)">
+          <button v-if="!adding && may('hours')" type="button" class="btn" @click="adding = true">+ Other hours</button>
+          <form v-if="adding" class="flex items-center gap-2" novalidate @submit.prevent="run(add)">
             <input v-model="name" class="input w-52!" aria-label="What the other hours are called" placeholder="Phone line, workshop …" />
             <button class="btn btn-main">Add them</button>
             <button type="button" class="btn" @click="adding = false">Cancel</button>
@@ -68,20 +70,24 @@ async function go(hoursId: number | null, place: string) {
           <p v-if="error && adding" class="w-full font-semibold text-rust" role="alert">{{ fields.name ?? error.message }}</p>
         </div>
         <!-- All of them stay, so that what is not saved yet is there when one comes back to it. -->
-        <SetForm
-          v-for="one in sets"
-          v-show="one.id === shown"
-          :id="`hours-${one.id}`"
-          :key="one.id"
-          tabindex="-1"
-          :set="one"
-          :others="sets.filter((other) => other.id !== one.id)"
-          @changed="fresh"
-        />
+        <fieldset class="contents" :disabled="!may('hours')">
+          <SetForm
+            v-for="one in sets"
+            v-show="one.id === shown"
+            :id="`hours-${one.id}`"
+            :key="one.id"
+            tabindex="-1"
+            :set="one"
+            :others="sets.filter((other) => other.id !== one.id)"
+            @changed="fresh"
+          />
+        </fieldset>
       </div>
       <div class="grid gap-5">
-        <PromiseForm :minutes="hours.promise_minutes" :now-said="hours.promise_now" />
-        <CounterCard :sets="sets" />
+        <fieldset class="contents" :disabled="!may('business')">
+          <PromiseForm :minutes="hours.promise_minutes" :now-said="hours.promise_now" />
+        </fieldset>
+        <fieldset class="contents" :disabled="!may('hours')"><CounterCard :sets="sets" /></fieldset>
         <WhatWouldTheySee :sets="sets" :situations="SITUATIONS" @go="go" />
       </div>
     </div>

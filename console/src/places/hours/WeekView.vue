@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useMay } from '@/api/me'
 import { computed, nextTick, ref } from 'vue'
 import { readWeek, type HoursDocument } from '@/api/hours'
 import { useClock } from '@/lib/clock'
@@ -22,6 +23,7 @@ import {
 } from './week'
 
 /** A week as it really is: drag on a row to open a stretch, its edges, or all of it; the keyboard does the same. */
+const may = useMay()
 const props = defineProps<{ document: HoursDocument }>()
 const emit = defineEmits<{ keep: [document: HoursDocument, words: string] }>()
 const { now } = useClock()
@@ -78,6 +80,7 @@ function minuteAt(event: PointerEvent, track: HTMLElement): number {
 }
 /** Follows a drag that began on a row: a new stretch, an edge, or the whole of one. */
 function drag(event: PointerEvent, row: DayRow, index: number | null, edge: 'start' | 'end' | 'all') {
+  if (!may('hours')) return
   if (event.button !== 0 || asked.value) return
   const track = (event.currentTarget as HTMLElement).closest<HTMLElement>('[data-track]')
   if (!track) return
@@ -113,6 +116,7 @@ function drag(event: PointerEvent, row: DayRow, index: number | null, edge: 'sta
 }
 /** Arrows move it in a quarter of an hour, with Shift in five minutes; with Alt its end alone. */
 function key(event: KeyboardEvent, row: DayRow, index: number) {
+  if (!may('hours')) return
   const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key]
   const pieces = shown(row).map((one) => ({ ...one }))
   const own = pieces[index]
@@ -192,6 +196,7 @@ async function read(row: DayRow) {
             :aria-valuemax="2880"
             :aria-valuenow="one.start"
             :aria-valuetext="`${clock(one.start)} to ${clock(one.end)}`"
+            :aria-disabled="!may('hours')"
             @pointerdown.self="drag($event, row, index, 'all')"
             @keydown="key($event, row, index)"
           >

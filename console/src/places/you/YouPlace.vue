@@ -9,12 +9,12 @@ import StepsCard from './StepsCard.vue'
 </script>
 
 <template>
-  <main class="mx-auto grid max-w-3xl gap-4 p-5 max-md:p-3">
+  <div class="mx-auto grid max-w-3xl gap-4 p-5 max-md:p-3">
     <h1>You</h1>
     <NameCard />
     <AddressCard />
     <PasswordCard />
     <StepsCard />
     <SessionsCard />
-  </main>
+  </div>
 </template>
