@@ -14,7 +14,7 @@ from procrastinate.contrib.django import app
 from procrastinate.testing import InMemoryConnector
 
 from intavo.accounts.actions import add_member, change_business, found_business
-from intavo.accounts.actor import Actor, member_actor
+from intavo.accounts.actor import Actor, member_actor, visitor_of
 from intavo.accounts.models import Member, User
 from intavo.accounts.queries import members
 from intavo.accounts.secrets import sealed
@@ -156,10 +156,11 @@ def _business() -> Actor:
     logo = add_asset(owner, kind="picture", name="logo.png", data=pictures.logo(), description="Two crossed paddles")
     pages = {path: PageSeen(title, list(kinds), clock.now() - timedelta(minutes=n), views)
              for n, (path, title, kinds, views) in enumerate(b.PAGES)}  # fmt: skip
-    count_pages(owner.business_id, site.pk, pages)
-    count_sources(owner.business_id, site.pk, b.SOURCES, clock.now())
-    set_rules(owner, site=site, rules=b.SITE_RULES)
-    set_house(owner, site=site, house=b.HOUSE | {"logo": logo.public_id})
+    visitor = visitor_of(owner.business_id)
+    count_pages(visitor, site_id=site.pk, pages=pages)
+    count_sources(visitor, site_id=site.pk, sources=b.SOURCES, at=clock.now())
+    set_rules(owner, site_id=site.pk, rules=b.SITE_RULES)
+    set_house(owner, site_id=site.pk, house=b.HOUSE | {"logo": logo.public_id})
     Site.objects.filter(pk=site.pk).update(key=b.SITE_KEY)
     return owner
 

@@ -14,6 +14,7 @@ from intavo.project import clock
 from .actor import Actor, NotAllowed, Refused, member_actor
 from .effects import business_changed
 from .models import Business, Invitation, Member, User
+from .scope import own
 
 LASTS = timedelta(days=14)
 _INVITED = """Hello{name},
@@ -69,7 +70,7 @@ def invite(actor: Actor, *, email: str, role: str, name: str = "") -> Invitation
 def revoke_invitation(actor: Actor, *, invitation_id: int) -> None:
     """The invitation is good no longer."""
     actor.needs(Right.BUSINESS)
-    row = Invitation.objects.get(pk=invitation_id, business_id=actor.business_id)
+    row = own(actor, Invitation, invitation_id)
     with transaction.atomic():
         actor.noted("invitation taken back", email=row.email)
         row.delete()
@@ -103,7 +104,7 @@ def join(user: User, *, invitation_id: int) -> Actor:
 def _locked(actor: Actor, member_id: int) -> Member:
     """The member, with every owner held fast, so that two at once cannot take out the last one."""
     list(Member.objects.select_for_update().filter(business_id=actor.business_id).values_list("pk", flat=True))
-    return Member.objects.select_related("user").get(pk=member_id, business_id=actor.business_id)
+    return own(actor, Member.objects.select_related("user"), member_id)
 
 
 def _keep_an_owner(member: Member) -> None:

@@ -10,6 +10,7 @@ from pydantic import ValidationError
 
 from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.models import Business, Member
+from intavo.accounts.scope import own
 from intavo.core.links import Channel as Document
 from intavo.core.links import href
 from intavo.core.refusals import wrongs
@@ -98,7 +99,7 @@ def set_channel(actor: Actor, *, channel_id: int, document: dict[str, Any]) -> C
 
 
 def _own(actor: Actor, channel_id: int) -> Channel:
-    return Channel.objects.select_for_update().get(pk=channel_id, business_id=actor.business_id, deleted_at=None)
+    return own(actor, Channel.objects.filter(deleted_at=None), channel_id, locked=True)
 
 
 def drop_channel(actor: Actor, *, channel_id: int) -> None:
@@ -116,7 +117,7 @@ def bring_back(actor: Actor, *, channel_id: int) -> Channel:
     """Undo deleting it."""
     actor.needs(Right.HOURS)
     with transaction.atomic():
-        row = Channel.objects.select_for_update().get(pk=channel_id, business_id=actor.business_id)
+        row = own(actor, Channel, channel_id, locked=True)
         row.deleted_at = None
         row.save(update_fields=["deleted_at"])
         touch(actor.business_id)
@@ -144,9 +145,10 @@ ON CONFLICT (channel_id, place, day) DO UPDATE SET count = channels_linkclicks.c
 _MOST_PLACES = 200
 
 
-def count_click(actor: Actor, *, channel: Channel, place: str, day: date) -> None:
+def count_click(actor: Actor, *, channel_id: int, place: str, day: date) -> None:
     """One more visitor who followed its short link; places beyond the first 200 count as none."""
     actor.needs(Right.VISIT)
+    channel = own(actor, Channel, channel_id)
     known = LinkClicks.objects.filter(channel=channel).values_list("place", flat=True).distinct()
     said = " ".join(place.split())[:60]
     if said not in set(known[:_MOST_PLACES]) and len(known[:_MOST_PLACES]) >= _MOST_PLACES:

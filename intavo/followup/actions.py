@@ -9,6 +9,7 @@ from django.db import IntegrityError, transaction
 from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.models import Business
 from intavo.accounts.rows import insert
+from intavo.accounts.scope import own
 from intavo.core import followup as rules
 from intavo.core.rights import Right
 from intavo.people.actions import add_event
@@ -95,7 +96,7 @@ def _work(actor: Actor, followup_id: int, verb: str, change: Change, **about: st
 
 
 def _open_row(actor: Actor, followup_id: int) -> FollowUp:
-    row = FollowUp.objects.select_for_update().get(pk=followup_id, business_id=actor.business_id)
+    row = own(actor, FollowUp, followup_id, locked=True)
     if row.state == rules.State.FINISHED.value:
         raise Refused(("state", "This follow-up is finished already."))
     return row
@@ -126,7 +127,7 @@ def take_up(actor: Actor, *, followup_id: int) -> FollowUp:
     """
     actor.needs(Right.FOLLOW_UP)
     with transaction.atomic():
-        row = FollowUp.objects.select_for_update().get(pk=followup_id, business_id=actor.business_id)
+        row = own(actor, FollowUp, followup_id, locked=True)
         counted = row.promisecounted_set.order_by("-counted_at").first()
         row.state, row.back_at, row.finished_at, row.outcome = rules.State.US.value, None, None, None
         if row.due is None and counted is not None and not _answered_since(row, counted.counted_at):
@@ -157,7 +158,7 @@ def answer(
     if not text.strip():
         raise Refused(("text", "Please write an answer first."))
     change = _after_answer(then, until, outcome)
-    known = FollowUp.objects.select_related("business").get(pk=followup_id, business_id=actor.business_id)
+    known = own(actor, FollowUp.objects.select_related("business"), followup_id)
     whom = to_of(known, actor.member_id)
     ways = [one for one in ways_to(whom) if way in {"", one.key}]
     if not ways:

@@ -12,6 +12,7 @@ from intavo.accounts.actions import look_at_hours, set_away
 from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.effects import business_created
 from intavo.accounts.models import Business, Member
+from intavo.accounts.scope import own
 from intavo.core.hours import OpeningHours, read_clock
 from intavo.core.places import languages
 from intavo.core.presence import Away, Until, going_away
@@ -43,7 +44,7 @@ def set_hours(actor: Actor, *, hours_id: int, document: dict[str, Any]) -> None:
 
 
 def _own(actor: Actor, hours_id: int) -> HoursSet:
-    return HoursSet.objects.select_for_update().get(pk=hours_id, business_id=actor.business_id, deleted_at=None)
+    return own(actor, HoursSet.objects.filter(deleted_at=None), hours_id, locked=True)
 
 
 def read_document(text: str) -> OpeningHours:
@@ -119,7 +120,7 @@ def bring_hours_back(actor: Actor, *, hours_id: int) -> None:
     """Undo deleting a set. What followed it goes on following what stands instead."""
     actor.needs(Right.HOURS)
     with transaction.atomic():
-        row = HoursSet.objects.select_for_update().get(pk=hours_id, business_id=actor.business_id)
+        row = own(actor, HoursSet, hours_id, locked=True)
         row.name = _free_name(actor, row.name, but=hours_id)
         row.deleted_at = row.instead = None
         row.save(update_fields=["deleted_at", "instead", "name"])
@@ -152,7 +153,7 @@ def set_usual_hours(actor: Actor, *, member_id: int, hours_id: int | None) -> No
     """Say when a member is usually at the counter: in the hours of a set, or (None) whenever it is open."""
     actor.needs(Right.HOURS)
     with transaction.atomic():
-        member = Member.objects.select_related("user").get(pk=member_id, business_id=actor.business_id)
+        member = own(actor, Member.objects.select_related("user"), member_id)
         times = "whenever it is open"
         if hours_id is None:
             MemberHours.objects.filter(member=member).delete()
@@ -213,7 +214,7 @@ def follow_hours(actor: Actor, *, site_id: int, hours_id: int) -> None:
     actor.needs(Right.HOURS)
     with transaction.atomic():
         row = _own(actor, hours_id)
-        site = Site.objects.get(pk=site_id, business_id=actor.business_id)
+        site = own(actor, Site, site_id)
         SiteHours.objects.update_or_create(site=site, defaults={"business_id": actor.business_id, "hours": row})
         touch(actor.business_id)
         actor.noted("main hours chosen", site=site.name, hours=row.pk, name=row.name)

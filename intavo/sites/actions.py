@@ -13,6 +13,7 @@ from pydantic import ValidationError
 
 from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.effects import business_changed
+from intavo.accounts.scope import own
 from intavo.core.effects import Effect
 from intavo.core.hosts import normalise_host
 from intavo.core.refusals import wrongs
@@ -65,14 +66,15 @@ def _free_slug(text: str) -> str:
     return next(name for name in (stem, *(f"{stem}-{n}" for n in range(2, len(taken) + 3))) if name not in taken)
 
 
-def change_site(actor: Actor, *, site: Site, name: str, hosts: list[str]) -> None:
+def change_site(actor: Actor, *, site_id: int, name: str, hosts: list[str]) -> None:
     """Change a site's name and hosts."""
     actor.needs(Right.BUSINESS)
     if not name.strip():
         raise Refused(("name", "Please write a name for the site."))
     normal = _hosts(hosts)
     with transaction.atomic():
-        Site.objects.filter(pk=site.pk, business_id=actor.business_id).update(name=name.strip())
+        site = own(actor, Site, site_id)
+        Site.objects.filter(pk=site.pk).update(name=name.strip())
         SiteHost.objects.filter(site=site).exclude(host__in=normal).delete()
         SiteHost.objects.bulk_create(
             [SiteHost(business_id=actor.business_id, site=site, host=h) for h in normal], ignore_conflicts=True
@@ -82,7 +84,7 @@ def change_site(actor: Actor, *, site: Site, name: str, hosts: list[str]) -> Non
         actor.noted("site changed", site=site.pk, name=name.strip(), hosts=normal)
 
 
-def set_house(actor: Actor, *, site: Site, house: dict[str, Any]) -> None:
+def set_house(actor: Actor, *, site_id: int, house: dict[str, Any]) -> None:
     """Set the fonts, colours, corners and logo that the site's touchpoints follow; empty: none."""
     actor.needs(Right.TOUCHPOINTS)
     try:
@@ -90,13 +92,14 @@ def set_house(actor: Actor, *, site: Site, house: dict[str, Any]) -> None:
     except ValidationError as error:
         raise Refused(*wrongs(error.errors(), "house")) from error
     with transaction.atomic():
+        site = own(actor, Site, site_id)
         site.house = value.model_dump(mode="json") if house else {}
         site.save(update_fields=["house"])
         touch(actor.business_id, site_ids=[site.pk])
         actor.noted("house style set", site=site.pk, name=site.name)
 
 
-def set_rules(actor: Actor, *, site: Site, rules: dict[str, Any]) -> None:
+def set_rules(actor: Actor, *, site_id: int, rules: dict[str, Any]) -> None:
     """Set what holds for the whole site: where people come from, groups of pages, how often it may interrupt."""
     actor.needs(Right.TOUCHPOINTS)
     try:
@@ -104,6 +107,7 @@ def set_rules(actor: Actor, *, site: Site, rules: dict[str, Any]) -> None:
     except ValidationError as error:
         raise Refused(*wrongs(error.errors(), "rules")) from error
     with transaction.atomic():
+        site = own(actor, Site, site_id)
         site.rules = value.model_dump(mode="json")
         site.save(update_fields=["rules"])
         touch(actor.business_id, site_ids=[site.pk])
@@ -120,11 +124,12 @@ class PageSeen:
     views: int = 0
 
 
-def count_pages(business_id: int, site_id: int, pages: Mapping[str, PageSeen]) -> None:
+def count_pages(actor: Actor, *, site_id: int, pages: Mapping[str, PageSeen]) -> None:
     """Add views to the pages that the script has seen. At most 2,000 pages a site.
 
     The newest title stays, and the newest kinds: the script says none before it is asked for them.
     """
+    actor.needs(Right.VISIT)
     known = set(SitePage.objects.filter(site_id=site_id, path__in=pages).values_list("path", flat=True))
     if len(known) < len(pages) and SitePage.objects.filter(site_id=site_id).count() >= _MOST_PAGES:
         pages = {path: seen for path, seen in pages.items() if path in known}
@@ -137,12 +142,13 @@ def count_pages(business_id: int, site_id: int, pages: Mapping[str, PageSeen]) -
                 " views = sites_sitepage.views + EXCLUDED.views, title = EXCLUDED.title,"
                 " kinds = CASE WHEN EXCLUDED.kinds = '[]' THEN sites_sitepage.kinds ELSE EXCLUDED.kinds END,"
                 " seen_at = GREATEST(sites_sitepage.seen_at, EXCLUDED.seen_at)",
-                [business_id, site_id, path, page.title[:300], json.dumps(page.kinds[:20]), page.views, page.at],
+                [actor.business_id, site_id, path, page.title[:300], json.dumps(page.kinds[:20]), page.views, page.at],
             )
 
 
-def count_sources(business_id: int, site_id: int, sources: Mapping[tuple[str, str], int], at: datetime) -> None:
+def count_sources(actor: Actor, *, site_id: int, sources: Mapping[tuple[str, str], int], at: datetime) -> None:
     """Add visits to where they came from, by kind and name. At most 1,000 names a site."""
+    actor.needs(Right.VISIT)
     if not sources:
         return
     names = {name for _, name in sources}
@@ -157,15 +163,16 @@ def count_sources(business_id: int, site_id: int, sources: Mapping[tuple[str, st
                 " VALUES (%s, %s, %s, %s, %s, %s) ON CONFLICT (site_id, kind, name) DO UPDATE SET"
                 " visits = sites_seensource.visits + EXCLUDED.visits,"
                 " seen_at = GREATEST(sites_seensource.seen_at, EXCLUDED.seen_at)",
-                [business_id, site_id, *source, sources[source], at],
+                [actor.business_id, site_id, *source, sources[source], at],
             )
 
 
-def note_stranger(business_id: int, site_id: int, *, host: str, at: datetime) -> None:
+def note_stranger(actor: Actor, *, site_id: int, host: str, at: datetime) -> None:
     """Note that the script was seen on a host that is not on the site's list; 20 hosts are kept."""
+    actor.needs(Right.VISIT)
     if Stranger.objects.filter(site_id=site_id).exclude(host=host).count() < _MOST_STRANGERS:
         Stranger.objects.update_or_create(
-            site_id=site_id, host=host[:255], defaults={"business_id": business_id, "seen_at": at}
+            site_id=site_id, host=host[:255], defaults={"business_id": actor.business_id, "seen_at": at}
         )
 
 
@@ -175,10 +182,11 @@ def touch(business_id: int, *, site_ids: list[int] | None = None) -> None:
     (sites if site_ids is None else sites.filter(pk__in=site_ids)).update(revision=F("revision") + 1)
 
 
-def seen(site_id: int, *, at: datetime, host: str, path: str, url: str = "") -> None:
+def seen(actor: Actor, *, site_id: int, at: datetime, host: str, path: str, url: str = "") -> None:
     """Note that the script was seen on a page; an older sighting never overwrites a newer one."""
+    actor.needs(Right.VISIT)
     older = Q(seen_at__isnull=True) | Q(seen_at__lte=at)
-    Site.objects.filter(older, pk=site_id).update(
+    Site.objects.filter(older, pk=site_id, business_id=actor.business_id).update(
         seen_at=at, seen_host=host[:255], seen_path=path[:500], seen_url=url[:1000]
     )
 

@@ -73,7 +73,7 @@ def add(request: MemberRequest, body: SiteIn) -> Status[SiteOut]:
 @router.put("/sites/{site_id}", response=SiteOut)
 def change(request: MemberRequest, site_id: int, body: SiteIn) -> SiteOut:
     """Change a site's name and hosts."""
-    change_site(request.auth, site=sites_of(request.auth).get(pk=site_id), name=body.name, hosts=body.hosts)
+    change_site(request.auth, site_id=site_id, name=body.name, hosts=body.hosts)
     return SiteOut.of(sites_of(request.auth).get(pk=site_id))
 
 
@@ -84,7 +84,7 @@ class HouseIn(Schema):
 @router.put("/sites/{site_id}/house", response=SiteOut)
 def house(request: MemberRequest, site_id: int, body: HouseIn) -> SiteOut:
     """Set the site's house style; an empty one takes it away."""
-    set_house(request.auth, site=sites_of(request.auth).get(pk=site_id), house=body.house)
+    set_house(request.auth, site_id=site_id, house=body.house)
     return SiteOut.of(sites_of(request.auth).get(pk=site_id))
 
 
@@ -95,7 +95,7 @@ class RulesIn(Schema):
 @router.put("/sites/{site_id}/rules", response=SiteOut)
 def rules(request: MemberRequest, site_id: int, body: RulesIn) -> SiteOut:
     """Set what holds for the whole site."""
-    set_rules(request.auth, site=sites_of(request.auth).get(pk=site_id), rules=body.rules)
+    set_rules(request.auth, site_id=site_id, rules=body.rules)
     return SiteOut.of(sites_of(request.auth).get(pk=site_id))
 
 

@@ -10,6 +10,7 @@ from procrastinate.contrib.django import app
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
 from intavo.accounts.actor import Actor, Refused, visitor_of
+from intavo.accounts.scope import own
 from intavo.core import people as people_rules
 from intavo.core.dialogue import (
     STRAIGHT,
@@ -354,15 +355,16 @@ def send_out(talk: Talk, rows: list[Message]) -> None:
 def note_typing(actor: Actor, *, followup_id: int) -> None:
     """One of us is writing: the visitor sees it for some seconds."""
     actor.needs(Right.FOLLOW_UP)
-    FollowUp.objects.only("pk").get(pk=followup_id, business_id=actor.business_id)
+    own(actor, FollowUp.objects.only("pk"), followup_id)
     Talk.objects.filter(business_id=actor.business_id, followup_id=followup_id).update(
         typing_until=clock.now() + timedelta(seconds=8)
     )
 
 
-def note_read(actor: Actor, talk: Talk) -> None:
+def note_read(actor: Actor, *, talk_id: int) -> None:
     """One of us has seen what they said."""
     actor.needs(Right.SEE)
+    talk = own(actor, Talk.objects.only("last"), talk_id)
     Talk.objects.filter(pk=talk.pk, read__lt=talk.last).update(read=talk.last)
 
 

@@ -82,7 +82,7 @@ def talk(request: MemberRequest, followup_id: int, after: int = 0) -> TalkOut | 
     found = talk_of(request.auth.business_id, followup_id)
     if found is None:
         return NoTalkOut()
-    note_read(request.auth, found)
+    note_read(request.auth, talk_id=found.pk)
     rows = found.messages.select_related("member__user", "delivery").filter(n__gt=max(0, after)).order_by("n")[:500]
     return TalkOut(
         id=found.pk, through=found.gateway.name if found.gateway else "", there=not found.gateway and is_there(found),

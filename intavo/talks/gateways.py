@@ -17,6 +17,7 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError, model_valida
 from standardwebhooks import Webhook, WebhookVerificationError
 
 from intavo.accounts.actor import Actor, Refused, visitor_of
+from intavo.accounts.scope import own
 from intavo.accounts.secrets import sealed, unsealed
 from intavo.core.addresses import read_address
 from intavo.core.refusals import wrongs
@@ -78,7 +79,7 @@ def drop_gateway(actor: Actor, *, gateway_id: int) -> None:
     """Delete a gateway; its conversations end there."""
     actor.needs(Right.BUSINESS)
     with transaction.atomic():
-        row = Gateway.objects.get(pk=gateway_id, business_id=actor.business_id)
+        row = own(actor, Gateway, gateway_id)
         actor.noted("gateway deleted", name=row.name)
         row.delete()
 

@@ -8,7 +8,6 @@ from ninja import Router, Schema, Status
 from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.core.touchpoint import Document
 from intavo.project import clock
-from intavo.sites.queries import sites_of
 from intavo.touchpoints.live import live_site
 from intavo.touchpoints.models import RehearsalVisitor
 from intavo.touchpoints.queries import touchpoints_of
@@ -212,5 +211,5 @@ class InstructionsIn(Schema):
 @router.post("/sites/{site_id}/instructions", response={202: None})
 def instructions(request: MemberRequest, site_id: int, body: InstructionsIn) -> Status[None]:
     """Mail how to put the line in to whoever keeps the site."""
-    send_instructions(request.auth, site=sites_of(request.auth).get(pk=site_id), to=body.to)
+    send_instructions(request.auth, site_id=site_id, to=body.to)
     return Status(202, None)

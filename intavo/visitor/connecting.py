@@ -5,6 +5,7 @@ from django.db import transaction
 
 from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.models import Member
+from intavo.accounts.scope import own
 from intavo.core.people import email_address
 from intavo.core.rights import Right
 from intavo.mail import actions as mail
@@ -29,9 +30,10 @@ def instructions(site: Site, asks: str) -> str:
     )
 
 
-def send_instructions(actor: Actor, *, site: Site, to: str) -> None:
+def send_instructions(actor: Actor, *, site_id: int, to: str) -> None:
     """Mail them to whoever keeps the site; the answer goes to the member who asked."""
     actor.needs(Right.TOUCHPOINTS)
+    site = own(actor, Site, site_id)
     try:
         address = email_address(to)
     except ValueError as error:

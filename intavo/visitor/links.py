@@ -92,7 +92,7 @@ def channel(request: HttpRequest, channel: str) -> HttpResponse:
     if request.method == "GET":
         place = request.GET.get("at", "")
         day = at.astimezone(ZoneInfo(business.timezone)).date()
-        count_click(visitor_of(business.pk), channel=row, place=place if keepable(place) else "", day=day)
+        count_click(visitor_of(business.pk), channel_id=row.pk, place=place if keepable(place) else "", day=day)
     device = "phone" if request.headers.get("Sec-CH-UA-Mobile") == "?1" or _PHONE.search(
         request.headers.get("User-Agent", "")
     ) else "desktop"  # fmt: skip

@@ -13,7 +13,7 @@ from django.utils.cache import patch_vary_headers
 from django.views.decorators.csrf import csrf_exempt
 from pydantic import BaseModel, ValidationError
 
-from intavo.accounts.actor import Refused
+from intavo.accounts.actor import Refused, visitor_of
 from intavo.accounts.problem import problem
 from intavo.core.hosts import host_of
 from intavo.core.refusals import wrongs
@@ -118,7 +118,7 @@ def _note_stranger(request: HttpRequest, site: LiveSite) -> None:
     if len(_strangers) > 1000:
         _strangers.clear()
     _strangers[site.id, host] = time.monotonic()
-    note_stranger(site.business.pk, site.id, host=host, at=clock.now())
+    note_stranger(visitor_of(site.business.pk), site_id=site.id, host=host, at=clock.now())
 
 
 def too_often(wait: int) -> HttpResponse:

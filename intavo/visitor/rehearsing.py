@@ -10,6 +10,7 @@ from django.core import signing
 from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, TypeAdapter, ValidationError
 
 from intavo.accounts.actor import Actor, Refused
+from intavo.accounts.scope import own
 from intavo.core.refusals import wrongs
 from intavo.core.rights import Right
 from intavo.core.say import from_words
@@ -247,7 +248,7 @@ def keep_visitor(actor: Actor, *, name: str, document: dict[str, Any]) -> Rehear
 def forget_visitor(actor: Actor, *, visitor_id: int) -> None:
     """Forget a made-up visitor."""
     actor.needs(Right.TOUCHPOINTS)
-    RehearsalVisitor.objects.get(business_id=actor.business_id, pk=visitor_id).delete()
+    own(actor, RehearsalVisitor, visitor_id).delete()
 
 
 @dataclass(frozen=True, slots=True)

@@ -150,9 +150,17 @@ def _note_sighting(site: LiveSite, visit: Visit, at: datetime) -> None:
     if time.monotonic() - _seen.get(site.id, -_SEEN_AGAIN) < _SEEN_AGAIN:
         return
     _seen[site.id] = time.monotonic()
-    count_pages(site.business.pk, site.id, _views.pop(site.id, {}))
-    count_sources(site.business.pk, site.id, _sources.pop(site.id, {}), at)
-    seen(site.id, at=at, host=host or "", path=urlsplit(visit.page.url).path or "/", url=_bare(visit.page.url))
+    actor = visitor_of(site.business.pk)
+    count_pages(actor, site_id=site.id, pages=_views.pop(site.id, {}))
+    count_sources(actor, site_id=site.id, sources=_sources.pop(site.id, {}), at=at)
+    seen(
+        actor,
+        site_id=site.id,
+        at=at,
+        host=host or "",
+        path=urlsplit(visit.page.url).path or "/",
+        url=_bare(visit.page.url),
+    )
 
 
 def _count_view(site: LiveSite, visit: Visit, at: datetime) -> None:

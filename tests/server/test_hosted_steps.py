@@ -92,7 +92,7 @@ def test_every_kind_of_part_has_a_plain_form(otterwick: World) -> None:
 
 
 def test_the_page_wears_the_house_style_and_asks_the_trap(otterwick: World) -> None:
-    set_house(otterwick.owner, site=otterwick.site, house={"colours": {"button": "#a83a1f"}})
+    set_house(otterwick.owner, site_id=otterwick.site.pk, house={"colours": {"button": "#a83a1f"}})
     live(otterwick, "news")
     path = address(otterwick, "a-news")
     page = Client().get(path).content.decode()

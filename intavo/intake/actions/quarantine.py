@@ -3,6 +3,7 @@
 from django.db import transaction
 
 from intavo.accounts.actor import Actor, Refused
+from intavo.accounts.scope import own
 from intavo.core.rights import Right
 from intavo.project import clock
 from intavo.touchpoints.live import live_site
@@ -14,7 +15,7 @@ from .sent import Sent
 
 def _open(actor: Actor, quarantined_id: int) -> Quarantined:
     actor.needs(Right.FOLLOW_UP)
-    row = Quarantined.objects.select_for_update().get(pk=quarantined_id, business_id=actor.business_id)
+    row = own(actor, Quarantined, quarantined_id, locked=True)
     if row.settled_at is not None:
         raise Refused(("quarantined", "This has been settled already."))
     return row

@@ -8,6 +8,7 @@ from django.conf import settings
 from PIL import Image, ImageOps, UnidentifiedImageError
 
 from intavo.accounts.actor import Actor, Refused
+from intavo.accounts.scope import own
 from intavo.core.legibility import Pixel, boxed_in, hex_of
 from intavo.core.rights import Right
 from intavo.project import clock
@@ -129,18 +130,21 @@ def _keep_file(row: Asset, data: bytes) -> None:
     _write(row, "file", data)
 
 
-def describe_asset(actor: Actor, *, asset: Asset, name: str, description: str) -> None:
+def describe_asset(actor: Actor, *, asset_id: int, name: str, description: str) -> Asset:
     """Name a picture, and say what is on it."""
     actor.needs(Right.TOUCHPOINTS)
     if not name.strip():
         raise Refused(("name", "Please write a name."))
+    asset = own(actor, Asset, asset_id)
     asset.name, asset.description = name.strip()[:200], description.strip()[:500]
     asset.save(update_fields=["name", "description"])
+    return asset
 
 
-def forget_asset(actor: Actor, *, asset: Asset) -> None:
+def forget_asset(actor: Actor, *, asset_id: int) -> None:
     """Take an unused one out of the library for good."""
     actor.needs(Right.TOUCHPOINTS)
+    asset = own(actor, Asset, asset_id)
     users = assets_in_use(actor).get(asset.public_id)
     if users:
         raise Refused(("asset", f"It is used by {', '.join(users)}."))

@@ -9,6 +9,7 @@ from pydantic import ValidationError
 
 from intavo.accounts.actor import Actor, Changed, Refused
 from intavo.accounts.models import Business, Member
+from intavo.accounts.scope import own
 from intavo.core.places import currency_of
 from intavo.core.refusals import wrongs
 from intavo.core.rights import Right
@@ -53,9 +54,7 @@ def _priced(document: Document, currency: str) -> Document:
 def copy(actor: Actor, *, touchpoint_id: int) -> Touchpoint:
     """A draft of its own with the same document, on the same sites."""
     actor.needs(Right.TOUCHPOINTS)
-    known = Touchpoint.objects.select_related("draft").get(
-        pk=touchpoint_id, business_id=actor.business_id, deleted_at=None
-    )
+    known = own(actor, Touchpoint.objects.select_related("draft").filter(deleted_at=None), touchpoint_id)
     assert known.draft is not None
     document = Document.model_validate(known.draft.document)
     sites = list(known.sites.values_list("pk", flat=True))
@@ -116,8 +115,8 @@ def _add_revision(
 
 def locked(actor: Actor, touchpoint_id: int) -> Touchpoint:
     actor.needs(Right.TOUCHPOINTS)
-    rows = Touchpoint.objects.select_for_update(of=("self",)).select_related("draft", "live")
-    return rows.get(pk=touchpoint_id, business_id=actor.business_id, deleted_at=None)
+    rows = Touchpoint.objects.select_related("draft", "live").filter(deleted_at=None)
+    return own(actor, rows, touchpoint_id, locked=True)
 
 
 def save_draft(

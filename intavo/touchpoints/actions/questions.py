@@ -4,6 +4,7 @@ from django.db import transaction
 from django.db.models import F
 
 from intavo.accounts.actor import Actor, Refused
+from intavo.accounts.scope import own
 from intavo.core.rights import Right
 from intavo.core.touchpoint import sanitised
 
@@ -20,7 +21,7 @@ def keep_question(actor: Actor, *, question_id: int | None, group: str, question
         raise Refused(*wrong)
     with transaction.atomic():
         rows = QuestionAnswer.objects.filter(business_id=actor.business_id)
-        row = rows.get(pk=question_id) if question_id else QuestionAnswer(business_id=actor.business_id)
+        row = own(actor, rows, question_id) if question_id else QuestionAnswer(business_id=actor.business_id)
         row.order = row.order or 10 * (rows.count() + 1)
         row.group, row.question, row.answer = " ".join(group.split())[:120], asked, said
         row.save()
@@ -32,7 +33,7 @@ def drop_question(actor: Actor, *, question_id: int) -> None:
     """Throw a question away."""
     actor.needs(Right.TOUCHPOINTS)
     with transaction.atomic():
-        row = QuestionAnswer.objects.get(pk=question_id, business_id=actor.business_id)
+        row = own(actor, QuestionAnswer, question_id)
         row.delete()
         actor.noted("question thrown away", question=question_id, asked=row.question)
 

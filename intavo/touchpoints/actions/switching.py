@@ -5,6 +5,7 @@ from datetime import timedelta
 from django.db import transaction
 
 from intavo.accounts.actor import Actor, Refused
+from intavo.accounts.scope import own
 from intavo.core.rights import Right
 from intavo.core.showing import State
 from intavo.project import clock
@@ -136,8 +137,7 @@ def bring_back(actor: Actor, *, touchpoint_id: int, on: bool = False) -> Touchpo
     """Undo throwing it away; `on`: it was on, and is again."""
     actor.needs(Right.TOUCHPOINTS)
     with transaction.atomic():
-        rows = Touchpoint.objects.select_for_update()
-        touchpoint = rows.get(pk=touchpoint_id, business_id=actor.business_id, deleted_at__isnull=False)
+        touchpoint = own(actor, Touchpoint.objects.filter(deleted_at__isnull=False), touchpoint_id, locked=True)
         touchpoint.deleted_at = None
         touchpoint.save(update_fields=["deleted_at"])
         actor.noted("touchpoint brought back", touchpoint=touchpoint.public_id, name=touchpoint.name)

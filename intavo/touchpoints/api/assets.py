@@ -66,13 +66,12 @@ def add(
 @router.put("/library/{asset_id}", response=AssetOut)
 def describe(request: MemberRequest, asset_id: int, body: AssetIn) -> AssetOut:
     """Name a picture, and say what is on it."""
-    row = assets_of(request.auth).get(pk=asset_id)
-    actions.describe_asset(request.auth, asset=row, name=body.name, description=body.description)
+    row = actions.describe_asset(request.auth, asset_id=asset_id, name=body.name, description=body.description)
     return AssetOut.of(row, [])
 
 
 @router.delete("/library/{asset_id}", response={204: None})
 def forget(request: MemberRequest, asset_id: int) -> Status[None]:
     """Take an unused one out of the library."""
-    actions.forget_asset(request.auth, asset=assets_of(request.auth).get(pk=asset_id))
+    actions.forget_asset(request.auth, asset_id=asset_id)
     return Status(204, None)
