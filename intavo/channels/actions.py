@@ -175,4 +175,4 @@ def _knows(column: Column) -> None:
 @columns_asked.register
 def _columns(columns: Columns) -> None:
     rows = Channel.objects.filter(business_id=columns.business_id, deleted_at=None)
-    columns.found += [Departs(row.public_id, row.value.label, "channel", row.value.hours) for row in rows]
+    columns.found += [Departs(row.public_id, row.value.label, "channel", row.value.hours, hides=True) for row in rows]

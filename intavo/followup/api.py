@@ -9,6 +9,7 @@ from ninja import Router, Schema, Status
 from intavo.accounts.actor import Refused
 from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.core import followup as rules
+from intavo.core.times import Moment
 from intavo.hours.queries import main_hours
 from intavo.people.models import Address, TimelineEvent
 from intavo.people.queries import same_phone, search, timeline
@@ -116,13 +117,13 @@ class AnswerIn(Schema):
     text: str
     key: str
     then: Literal["wait", "finish", "remind", "keep"] = "wait"
-    until: datetime | None = None
+    until: Moment | None = None
     outcome: rules.Outcome = rules.Outcome.ANSWERED
     way: str = ""
 
 
 class PutOffIn(Schema):
-    until: datetime
+    until: Moment
 
 
 class FinishIn(Schema):

@@ -1,6 +1,5 @@
 """Writes on hours and replies."""
 
-import json
 import secrets
 from datetime import datetime
 from typing import Any
@@ -13,6 +12,7 @@ from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.effects import business_created
 from intavo.accounts.models import Business, Member
 from intavo.accounts.scope import own
+from intavo.core.door import NotLetIn, read_json
 from intavo.core.hours import OpeningHours, read_clock
 from intavo.core.places import languages
 from intavo.core.presence import Away, Until, going_away
@@ -50,9 +50,9 @@ def _own(actor: Actor, hours_id: int) -> HoursSet:
 def read_document(text: str) -> OpeningHours:
     """A set of hours from JSON, with times as people type them; Refused that names every field that is wrong."""
     try:
-        found = json.loads(text)
-    except (ValueError, RecursionError):
-        found = None
+        found = read_json(text.encode("utf-8", "surrogatepass"))
+    except NotLetIn as error:
+        raise Refused(*((f"document.{place}".rstrip("."), words) for place, words in error.errors)) from error
     if not isinstance(found, dict):
         raise Refused(("document", "This is no set of hours."))
     return _read(found)

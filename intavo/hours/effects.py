@@ -40,7 +40,9 @@ class Departs:
     id: str
     name: str
     kind: str
-    hours: tuple[int, ...]
+    hours: tuple[int | None, ...]
+    # Whether "hidden" takes it from the page, or only says nothing.
+    hides: bool = False
 
 
 @dataclass

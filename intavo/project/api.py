@@ -4,12 +4,13 @@ from django.core.exceptions import ObjectDoesNotExist
 from django.db import DataError
 from django.http import HttpRequest, HttpResponse
 from ninja import NinjaAPI
-from ninja.errors import AuthenticationError, ValidationError
+from ninja.errors import AuthenticationError, HttpError, ValidationError
 
 from intavo.accounts.actor import Changed, NotAllowed, Refused
 from intavo.accounts.api import router as accounts
 from intavo.accounts.problem import problem
 from intavo.channels.api import router as channels
+from intavo.core.door import NotLetIn
 from intavo.core.refusals import dotted, wrongs
 from intavo.followup.api import router as followup
 from intavo.hours.api import router as hours
@@ -19,7 +20,9 @@ from intavo.talks.api import router as talks
 from intavo.touchpoints.api import router as touchpoints
 from intavo.visitor.api import router as visitor
 
-api = NinjaAPI(title="Intavo", version="1", urls_namespace="api", docs_url=None)
+from .door import BodyDoor
+
+api = NinjaAPI(title="Intavo", version="1", urls_namespace="api", docs_url=None, parser=BodyDoor())
 for one in (accounts, sites, hours, channels, touchpoints, followup, talks, intake, visitor):
     api.add_router("", one)
 
@@ -27,6 +30,17 @@ for one in (accounts, sites, hours, channels, touchpoints, followup, talks, inta
 @api.exception_handler(Refused)
 def _refused(request: HttpRequest, error: Refused) -> HttpResponse:
     return problem(422, error.errors[0][1], error.errors)
+
+
+@api.exception_handler(NotLetIn)
+def _not_let_in(request: HttpRequest, error: NotLetIn) -> HttpResponse:
+    return problem(422, error.errors[0][1], [(place or "body", words) for place, words in error.errors])
+
+
+@api.exception_handler(HttpError)
+def _no_body(request: HttpRequest, error: HttpError) -> HttpResponse:
+    cause = error.__cause__
+    return _not_let_in(request, cause) if isinstance(cause, NotLetIn) else problem(error.status_code, str(error))
 
 
 @api.exception_handler(ValidationError)

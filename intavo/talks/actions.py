@@ -161,7 +161,7 @@ def said_of(site: LiveSite, talk: Talk, at: datetime) -> Said:
     after = document.after if document is not None else None
     column = talk.touchpoint.public_id if talk.touchpoint is not None else None
     return site.says(
-        at, talk.language, talk.utc_offset, after.promise_minutes if after else None, after.hours if after else None,
+        at, talk.language, talk.utc_offset, after.promise_minutes if after else None, after.follows if after else (),
         column,
     )  # fmt: skip
 

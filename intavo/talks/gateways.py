@@ -20,6 +20,7 @@ from intavo.accounts.actor import Actor, Refused, visitor_of
 from intavo.accounts.scope import own
 from intavo.accounts.secrets import sealed, unsealed
 from intavo.core.addresses import read_address
+from intavo.core.door import NotLetIn, read_json
 from intavo.core.refusals import wrongs
 from intavo.core.rights import Right
 from intavo.core.texts import Kept
@@ -206,7 +207,9 @@ def take_in(gateway: Gateway, body: bytes, headers: dict[str, str]) -> dict[str,
     except Exception as error:  # the library decodes before it verifies
         raise Refused(("body", "This is not JSON.")) from error
     try:
-        came = Came.model_validate_json(body)
+        came = Came.model_validate(read_json(body))
+    except NotLetIn as error:
+        raise Refused(*((place or "body", words) for place, words in error.errors)) from error
     except ValidationError as error:
         raise Refused(*wrongs(error.errors(), whole="body")) from error
     if came.delivered or came.failed:

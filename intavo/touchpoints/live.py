@@ -15,7 +15,7 @@ from zoneinfo import ZoneInfo
 
 from intavo.accounts.models import Business
 from intavo.channels.queries import kept
-from intavo.core.hours import OpeningHours, next_closing, next_opening
+from intavo.core.hours import AnyHours, OpeningHours, any_of, next_closing, next_opening
 from intavo.core.links import Channel, Met, meet
 from intavo.core.presence import Away, Presence, back_at, changes_at, somebody_free
 from intavo.core.replies import (
@@ -32,7 +32,7 @@ from intavo.core.replies import (
     slots,
 )
 from intavo.core.say import Tongue
-from intavo.core.showing import Around, Compiled, SiteRules, State, with_groups
+from intavo.core.showing import Around, Compiled, Hides, SiteRules, State, hidden_cells, with_groups
 from intavo.core.touchpoint import INTERRUPTING, Document, HouseStyle, Moment, for_visitors, needs_more, queue_of
 from intavo.hours.queries import all_hours, main_hours, presences, replies
 from intavo.sites.models import Site
@@ -49,7 +49,7 @@ class Answered:
     """How what comes in by a button's card is answered: its own promise in open minutes, and its own hours."""
 
     promise_minutes: int | None
-    hours: int | None
+    follows: tuple[int | None, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -127,7 +127,7 @@ class LiveSite:
     channels: dict[str, Channel] = field(default_factory=dict)
     checked: float = 0.0
     _said: dict[tuple[object, ...], Said] = field(default_factory=dict)
-    _ends: dict[tuple[int, Situation, int | None], datetime | None] = field(default_factory=dict)
+    _ends: dict[tuple[int, Situation, tuple[int | None, ...]], datetime | None] = field(default_factory=dict)
     _met: dict[tuple[object, ...], Met] = field(default_factory=dict)
 
     @cached_property
@@ -149,23 +149,23 @@ class LiveSite:
         own = None if own_minutes is None else Promise.of_minutes(own_minutes)
         return first_promise(own, Promise.of_minutes(self.business.promise_minutes))
 
-    def hours_for(self, hours_id: int | None) -> OpeningHours:
-        """The hours that apply: those that are named, if they are there, else the main ones."""
-        return self.hours if hours_id is None else self.other_hours.get(hours_id, self.hours)
+    def hours_for(self, follows: tuple[int | None, ...]) -> AnyHours:
+        """The hours that apply: those that are named and are there, any of them, else the main ones."""
+        return any_of(self.sets, follows)
 
     def says(
         self, at: datetime, language: str, utc_offset: int | None, own_minutes: int | None = None,
-        hours_id: int | None = None, column: str | None = None,
+        follows: tuple[int | None, ...] = (), column: str | None = None,
     ) -> Said:  # fmt: skip
         """What is said at an instant. Hours, due times and words change on whole minutes only, so one
         answer serves every visitor of that minute with the same language and offset."""
         minute = int(at.timestamp()) // 60
-        key = (minute, language, utc_offset, own_minutes, hours_id, column)
+        key = (minute, language, utc_offset, own_minutes, follows, column)
         known = self._said.get(key)
         if known is None:
             if len(self._said) > 500:
                 self._said.clear()
-            known = self._said[key] = self._say(at, language, utc_offset, own_minutes, hours_id, column)
+            known = self._said[key] = self._say(at, language, utc_offset, own_minutes, follows, column)
         return known
 
     def faced(
@@ -175,18 +175,18 @@ class LiveSite:
         answered, id_ = live.answered, live.compiled.id
         if answered is None:
             return "", None
-        said = self.says(at, language, utc_offset, answered.promise_minutes, answered.hours, id_)
-        ends = None if answered.hours is None else self.situation_ends(said.situation, at, answered.hours)
+        said = self.says(at, language, utc_offset, answered.promise_minutes, answered.follows, id_)
+        ends = self.situation_ends(said.situation, at, answered.follows) if answered.follows else None
         return said.chosen.button(said.situation, id_), ends
 
-    def situation_ends(self, now: Situation, at: datetime, hours_id: int | None = None) -> datetime | None:
+    def situation_ends(self, now: Situation, at: datetime, follows: tuple[int | None, ...] = ()) -> datetime | None:
         """When the hours next change; like what is said, one answer serves every visitor of a minute."""
-        key = (int(at.timestamp()) // 60, now, hours_id)
+        key = (int(at.timestamp()) // 60, now, follows)
         if key not in self._ends:
             if len(self._ends) > 100:
                 self._ends.clear()
             is_open = now in {Situation.OPEN, Situation.NOBODY_FREE}
-            hours = self.hours_for(hours_id)
+            hours = self.hours_for(follows)
             turn = next_closing(hours, at) if is_open else next_opening(hours, at)
             comes = changes_at(self.members, at)
             self._ends[key] = min((one for one in (turn, comes) if one is not None), default=None)
@@ -228,7 +228,7 @@ class LiveSite:
         """
         if not document.asks_for_answer:
             return None
-        return self.says(at, language, utc_offset, document.after.promise_minutes, document.after.hours, column)
+        return self.says(at, language, utc_offset, document.after.promise_minutes, document.after.follows, column)
 
     def rehearsed(self, at_counter: bool, drafts: bool, draft: int | None = None) -> "LiveSite":
         """The site with somebody at the counter or nobody; with all `drafts`, or one, as if they were on."""
@@ -242,13 +242,14 @@ class LiveSite:
                 one for one in touchpoints if one.compiled.id not in played
             )
         members = (Presence(0, None if at_counter else Away(None, None)),)
+        touchpoints = tuple(_with_members(one, members) for one in touchpoints)
         return replace(self, members=members, touchpoints=touchpoints, _said={}, _ends={}, _met={})
 
     def _say(
-        self, at: datetime, language: str, utc_offset: int | None, own_minutes: int | None, hours_id: int | None,
-        column: str | None,
+        self, at: datetime, language: str, utc_offset: int | None, own_minutes: int | None,
+        follows: tuple[int | None, ...], column: str | None,
     ) -> Said:  # fmt: skip
-        hours = self.hours_for(hours_id)
+        hours = self.hours_for(follows)
         now = situation(hours, at, somebody_free(self.members, at))
         chosen = choose(self.table, now, language, self.business.language, column)
         due = self.promise(own_minutes).due(hours, at)
@@ -305,7 +306,8 @@ def making(site: Site, hosts: frozenset[str] | None = None) -> "Making":
     rules = rules_of(site)
     return Making(
         on, ZoneInfo(site.business.timezone), house_of(site), site.business.region,
-        around_of(site, rules, on, hours), rules, groups_of(site.business_id),
+        around_of(site, rules, on, hours), rules, groups_of(site.business_id), replies(site.business_id),
+        presences(site.business_id), site.business.language,
     )  # fmt: skip
 
 
@@ -320,6 +322,16 @@ class Making:
     around: Around
     rules: SiteRules
     groups: Mapping[str, frozenset[str]]
+    table: Mapping[Cell, Reply]
+    members: tuple[Presence, ...]
+    language: str
+
+    def hides(self, row: Touchpoint, document: Document) -> Hides | None:
+        """What tells when a button is hidden by its own column; None where nothing ever hides it."""
+        if document.stance != "button" or not hidden_cells(self.table, row.public_id):
+            return None
+        hours = any_of(self.around.hours, document.after.follows)
+        return Hides(self.table, row.public_id, self.language, hours, self.members)
 
     def compiled(self, row: Touchpoint, document: Document, state: State) -> Compiled:
         """A touchpoint's rules made ready."""
@@ -329,7 +341,7 @@ class Making:
             interrupts=document.stance in INTERRUPTING, queue=queue_of(document.stance), around=self.around,
             mates=self.groups.get(show.group.casefold(), frozenset()) if show.group else frozenset(),
             goes_after=document.leaving.after, joins=document.purpose == "sign-up",
-            gives=() if document.after.confirm.on else tuple(document.after.tags),
+            gives=() if document.after.confirm.on else tuple(document.after.tags), hides=self.hides(row, document),
         )  # fmt: skip
 
 
@@ -342,6 +354,13 @@ def around_of(site: Site, rules: SiteRules, hosts: frozenset[str], hours: Mappin
         sites={one.slug: frozenset(row.host for row in one.hosts.all()) for one in others},
         most_interruptions=rules.most_interruptions, gives_way=bool(rules.give_way_to),
     )  # fmt: skip
+
+
+def _with_members(live: LiveTouchpoint, members: tuple[Presence, ...]) -> LiveTouchpoint:
+    """A touchpoint with others at the counter."""
+    if live.compiled.hides is None:
+        return live
+    return replace(live, compiled=replace(live.compiled, hides=replace(live.compiled.hides, members=members)))
 
 
 def _live(row: Touchpoint, revision: TouchpointRevision, made: Making) -> LiveTouchpoint:
@@ -380,7 +399,7 @@ def _live(row: Touchpoint, revision: TouchpointRevision, made: Making) -> LiveTo
         frozenset(document.channels()),
         short_code(row.public_id),
         document.talk is not None,
-        Answered(document.after.promise_minutes, document.after.hours) if speaks else None,
+        Answered(document.after.promise_minutes, document.after.follows) if speaks else None,
     )
 
 

@@ -106,13 +106,13 @@ def extras(business_id: int, document: Document, site: LiveSite, touchpoint_id: 
     if offered := document.channels():
         found["channels"] = ways_of(site, offered, site.business.language, at)
     for field in document.fields("slot"):
-        free = free_slots(site, touchpoint_id, field, document.after.hours, at)
+        free = free_slots(site, touchpoint_id, field, document.after.follows, at)
         found["slots"][field.name] = [
             {"value": slot.start.isoformat(), "day": short_date(slot.start.date()), "time": f"{slot.start:%H:%M}"}
             for slot in free[:200]
         ]
     if "hours" in kinds:
-        found["hours"] = _week(site, document.after.hours, at)
+        found["hours"] = _week(site, document.after.follows, at)
     groups = {part.group for part in document.parts() if part.kind == "questions" and not part.hidden}
     if groups:
         rows = questions_of(business_id, next(iter(groups)) if len(groups) == 1 else "")
@@ -122,9 +122,9 @@ def extras(business_id: int, document: Document, site: LiveSite, touchpoint_id: 
     return found
 
 
-def _week(site: LiveSite, hours_id: int | None, at: datetime) -> dict[str, Any]:
+def _week(site: LiveSite, follows: tuple[int | None, ...], at: datetime) -> dict[str, Any]:
     """Whether it is open, and the seven days from today as they really are, odd days too."""
-    hours = site.hours_for(hours_id)
+    hours = site.hours_for(follows)
     local = at.astimezone(hours.zone)
     today = local.replace(hour=0, minute=0, second=0, microsecond=0, fold=0)
     days = []
@@ -135,7 +135,7 @@ def _week(site: LiveSite, hours_id: int | None, at: datetime) -> dict[str, Any]:
         days.append(
             {"day": _DAYS[start.weekday()], "spans": spans, "label": next((s.label for s in stretches if s.label), "")}
         )
-    said = site.says(at, site.business.language, None, hours_id=hours_id)
+    said = site.says(at, site.business.language, None, follows=follows)
     return {"open": is_open(hours, at), "days": days, "opens": said.words.get("next_opening", ""),
             "closes": said.words.get("closing_time", "")}  # fmt: skip
 

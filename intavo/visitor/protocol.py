@@ -15,6 +15,7 @@ from pydantic import BaseModel, ValidationError
 
 from intavo.accounts.actor import Refused, visitor_of
 from intavo.accounts.problem import problem
+from intavo.core.door import NotLetIn, read_json
 from intavo.core.hosts import host_of
 from intavo.core.refusals import wrongs
 from intavo.project import clock
@@ -55,7 +56,9 @@ def sender_mark(request: HttpRequest) -> str:
 def read_as(model: type[M], body: bytes) -> M:
     """The body as a model; raises Unreadable with the fields that are wrong."""
     try:
-        return model.model_validate_json(body or b"null")
+        return model.model_validate(read_json(body, mending=("page",)))
+    except NotLetIn as error:
+        raise Unreadable(*((place or "body", words) for place, words in error.errors)) from error
     except ValidationError as error:
         raise Unreadable(*wrongs(error.errors(), whole="body")) from error
 

@@ -16,9 +16,9 @@ from django.utils.cache import patch_vary_headers
 from pydantic import TypeAdapter, ValidationError
 
 from intavo.accounts.actor import visitor_of
+from intavo.core.door import NotLetIn, let_in
 from intavo.core.hosts import host_of
 from intavo.core.showing import PlannedEntry, Visit, campaign_tags, plan
-from intavo.core.texts import keepable
 from intavo.core.touchpoint.patterns import normal_path
 from intavo.intake.actions import Sent, looked_up, receive
 from intavo.project import clock
@@ -214,10 +214,10 @@ def _client_id(body: bytes) -> str:
     """The id of a submission, before anything else of it is read; "" where it has none that could have been kept."""
     try:
         said = json.loads(body)
+        id_ = let_in(said.get("id") if isinstance(said, dict) else None)
     except (ValueError, RecursionError):
         return ""
-    id_ = said.get("id") if isinstance(said, dict) else None
-    return id_ if isinstance(id_, str) and keepable(id_) else ""
+    return id_ if isinstance(id_, str) else ""
 
 
 @visitor_view("POST", Window(settings.PLAN_A_MINUTE))
@@ -240,7 +240,7 @@ def beats(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse:
     """Keep beats; those that are refused are counted and not stored."""
     try:
         said = json.loads(body)
-    except ValueError:
+    except (ValueError, RecursionError):
         raise Unreadable(("body", "This is not JSON.")) from None
     if not isinstance(said, list):
         raise Unreadable(("body", "Beats come as a list."))
@@ -255,6 +255,6 @@ def beats(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse:
 
 def _beat(said: object) -> SaidBeat | None:
     try:
-        return _BEAT.validate_python(said)
-    except ValidationError:
+        return _BEAT.validate_python(let_in(said))
+    except (ValidationError, NotLetIn):
         return None

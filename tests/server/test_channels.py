@@ -167,6 +167,54 @@ def test_a_button_says_what_the_table_says_for_the_situation_and_its_own_words_e
     assert labels() == ["Leave word", usual[1]]
 
 
+def test_a_button_is_gone_while_its_own_cell_hides_it_and_its_column_says_so(
+    otterwick: World, visitor: Visitor, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    added(otterwick, PHONE)
+    row, client = menu(otterwick), otterwick.console()
+    columns = {one["id"]: one for one in client.get("/api/replies").json()["columns"]}
+    assert columns[row.public_id]["hides"]
+    body = {"reply": {"hidden": True}, "column": row.public_id, "language": ""}
+    assert send(client, "put", "replies/after-hours", body).status_code == 204
+
+    def there() -> dict[str, Any] | None:
+        live._sites.clear()
+        return next((one for one in visitor.plan("/trips").json()["touchpoints"] if one["id"] == row.public_id), None)
+
+    by_day = there()
+    assert by_day is not None
+    assert by_day["valid_until"] == "2026-11-24T17:30:00Z"
+    monkeypatch.setenv("INTAVO_NOW", "2026-11-24T20:05:00+00:00")
+    assert there() is None
+
+
+def test_a_touchpoint_follows_several_sets_of_hours(
+    otterwick: World, visitor: Visitor, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    evening = add_hours(otterwick.owner, name="Evening", document={
+        "timezone": "Europe/London", "week": [{"day": "tue", "from": "19:00", "to": "22:00"}], "exceptions": []
+    })  # fmt: skip
+    row = make(otterwick.owner, starter="talk", name="Talk")
+    document = dict(row.draft.document)
+    document["after"] |= {"also_hours": [evening.pk]}
+    save_draft(otterwick.owner, touchpoint_id=row.pk, document=document, based_on=1)
+    turn_on(otterwick.owner, touchpoint_id=row.pk)
+    monkeypatch.setenv("INTAVO_NOW", "2026-11-24T20:05:00+00:00")
+    live._sites.clear()
+    site = live.live_site(otterwick.site.key)
+    assert site is not None
+    entry = next(one for one in visitor.plan("/trips").json()["touchpoints"] if one["id"] == row.public_id)
+    assert entry["valid_until"] == "2026-11-24T22:00:00Z"
+    refused = send(otterwick.console(), "delete", f"hours/{evening.pk}")
+    assert "Talk" in refused.json()["errors"][0]["message"]
+    other = dict(document, after=document["after"] | {"also_hours": [10**9]})
+    body = {"document": other, "based_on": 2}
+    assert (
+        send(otterwick.console(), "put", f"touchpoints/{row.pk}/draft", body).json()["errors"][0]["field"]
+        == "after.hours"
+    )
+
+
 def test_a_button_with_hours_of_its_own_is_planned_until_they_change(
     otterwick: World, visitor: Visitor, monkeypatch: pytest.MonkeyPatch
 ) -> None:

@@ -2888,6 +2888,8 @@ export interface components {
             kind: string;
             /** Departs */
             departs: boolean;
+            /** Hides */
+            hides: boolean;
         };
         /** ReplyCellOut */
         ReplyCellOut: {

@@ -13,7 +13,7 @@ from .arithmetic import (
     open_stretches,
     open_time,
 )
-from .combine import EitherHours, either
+from .combine import EitherHours, any_of, either
 from .holidays import parts_of, public_holidays
 from .ical import MOST_BYTES, read_exceptions, write_calendar
 from .model import DAYS, HoursException, OpeningHours, Stretch, WeeklyStretch, minutes_of
@@ -37,6 +37,7 @@ __all__ = [
     "Stretch",
     "WeeklyStretch",
     "add_open_time",
+    "any_of",
     "either",
     "instant_on",
     "is_open",

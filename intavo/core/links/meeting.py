@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from datetime import datetime
 from itertools import pairwise
 
-from ..hours import AnyHours, either, is_open, next_closing, next_opening, open_stretches
+from ..hours import AnyHours, any_of, is_open, next_closing, next_opening, open_stretches
 from ..presence import Presence, back_at, changes_at
 from ..replies import Cell, Promise, Reply, Situation, choose, fill, situation, slots
 from ..say import Tongue
@@ -27,8 +27,7 @@ class Met:
 
 def hours_of(channel: Channel, sets: Sets) -> AnyHours:
     """The hours that a channel follows: open when any of its sets is, else the main ones."""
-    found = [sets[one] for one in channel.hours if one in sets]
-    return either(*found) if found else sets[None]
+    return any_of(sets, channel.hours)
 
 
 def meet(

@@ -3,6 +3,7 @@
 from .around import Around, campaign_tags
 from .compiled import Compiled, State, with_groups
 from .decide import Check, Verdict, decide, shows
+from .hiding import Hides, hidden_cells
 from .plan import PlannedEntry, plan
 from .predicates import page_matches
 from .rehearse import Rehearsal, rehearse
@@ -13,6 +14,7 @@ __all__ = [
     "Around",
     "Check",
     "Compiled",
+    "Hides",
     "Memory",
     "Page",
     "PageGroup",
@@ -25,6 +27,7 @@ __all__ = [
     "Visitor",
     "campaign_tags",
     "decide",
+    "hidden_cells",
     "page_matches",
     "plan",
     "rehearse",

@@ -11,6 +11,7 @@ from ..hosts import host_of
 from ..touchpoint.patterns import Groups, expanded, normal_address, normal_path
 from ..touchpoint.rules import Sentence, Show
 from .around import NOTHING_AROUND, Around
+from .hiding import Hides
 from .visit import Memory, Visit
 
 VISIT_ENDS = timedelta(minutes=30)
@@ -29,7 +30,7 @@ class Compiled:
     """What deciding needs of one touchpoint; made once for a revision and kept.
 
     `mates` are the ids of all touchpoints of its group. `goes_after` is the seconds after which it goes by itself.
-    An answer `joins` the list, and `gives` tags.
+    An answer `joins` the list, and `gives` tags. `hides`: what is asked where its column of the table hides it.
     """
 
     id: str
@@ -46,6 +47,7 @@ class Compiled:
     goes_after: int | None = None
     joins: bool = False
     gives: tuple[str, ...] = ()
+    hides: Hides | None = None
 
     @cached_property
     def pause(self) -> timedelta | None:
@@ -56,7 +58,7 @@ class Compiled:
     @cached_property
     def plain(self) -> bool:
         """Whether every sentence asks for nothing but pages and devices, which most do."""
-        return not any(
+        return self.hides is None and not any(
             s.sites or s.landing or s.not_landing or s.kinds or s.not_kinds or s.who or not s.during.always
             for s in self.show.sentences
         )

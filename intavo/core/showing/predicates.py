@@ -3,6 +3,7 @@
 from datetime import UTC, datetime
 
 from ..hours import OpeningHours
+from ..replies import Situation
 from ..touchpoint.patterns import Groups, PagePattern, normal_address, normal_path
 from ..touchpoint.rules import Sentence
 from .compiled import VISIT_ENDS, Compiled, PageView, page_view, sentence_with
@@ -126,7 +127,9 @@ def on_page(sentence: Sentence, view: PageView) -> bool:
 
 
 def within(touchpoint: Compiled, sentence: Sentence, view: PageView) -> bool:
-    """Whether it is within the times of a sentence."""
+    """Whether it is within the times of a sentence, and not hidden just now."""
+    if hidden_while(touchpoint, view) is not None:
+        return False
     during = sentence.during
     if during.always:
         return True
@@ -135,12 +138,18 @@ def within(touchpoint: Compiled, sentence: Sentence, view: PageView) -> bool:
 
 
 def turns(touchpoint: Compiled, sentence: Sentence, view: PageView) -> datetime | None:
-    """When its times next begin or end."""
-    during = sentence.during
-    if during.always:
-        return None
-    zone = during.zone_for(touchpoint.zone, view.visit.visitor.utc_offset)
-    return during.changes(view.at, zone, hours_of(touchpoint, during.hours))
+    """When its times next begin or end, or what holds changes where that hides it."""
+    during, found = sentence.during, None
+    if not during.always:
+        zone = during.zone_for(touchpoint.zone, view.visit.visitor.utc_offset)
+        found = during.changes(view.at, zone, hours_of(touchpoint, during.hours))
+    turn = touchpoint.hides.changes(view.at) if touchpoint.hides else None
+    return min((one for one in (found, turn) if one is not None), default=None)
+
+
+def hidden_while(touchpoint: Compiled, view: PageView) -> Situation | None:
+    """The situation that hides it just now, by the table of replies."""
+    return touchpoint.hides.now(view.at, view.visit.visitor.language) if touchpoint.hides else None
 
 
 def hours_of(touchpoint: Compiled, wanted: int | None) -> OpeningHours | None:

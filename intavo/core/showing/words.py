@@ -2,12 +2,13 @@
 
 from collections.abc import Callable
 
+from ..replies import SITUATIONS
 from ..say import near_words, stamp
 from ..touchpoint import who as asked
 from ..touchpoint.patterns import normal_address, normal_path
 from ..touchpoint.rules import DEVICES
 from .compiled import Case, State
-from .predicates import has_answered, hours_of, shown_enough, turns, within
+from .predicates import has_answered, hidden_while, hours_of, shown_enough, turns, within
 from .who import piece_holds
 
 _STATES = {
@@ -126,6 +127,10 @@ def say_visitor(piece: asked.Who, case: Case) -> str:
 
 def _during(case: Case) -> str:
     during, touchpoint = case.told.during, case.touchpoint
+    if (now := hidden_while(touchpoint, case.view)) is not None:
+        ends = turns(touchpoint, case.told, case.view)
+        until = f", until {near_words(ends, case.view.at, touchpoint.zone)}" if ends else ""
+        return f"Hidden while it is “{SITUATIONS[now]}”, by the table of replies{until}."
     if during.always:
         return "At any time."
     turn = turns(touchpoint, case.told, case.view)

@@ -74,13 +74,15 @@ class GivenFile(Model):
 class After(Model):
     """What follows: whether somebody answers, how soon (open minutes; None: the business's promise), mail.
 
-    `hours`: the id of the hours that the promise is counted in (None: the site's main hours). `page`: where
+    `hours`: the id of the hours that the promise is counted in (None: the site's main hours); `also_hours` are open as
+    well: it is open when any of them is. `page`: where
     they go instead of a thanks step. `tell`: members' ids who are told by mail.
     """
 
     follow_up: bool = False
     promise_minutes: int | None = Field(None, ge=1, le=60 * 24 * 30)
     hours: int | None = Field(None, ge=1)
+    also_hours: tuple[Annotated[int, Field(ge=1)], ...] = Field((), max_length=8)
     thank_you: ThankYou = ThankYou(send=False)
     page: str = Field("", max_length=2000)
     tags: tuple[Tag, ...] = Field((), max_length=20)
@@ -94,6 +96,11 @@ class After(Model):
     @classmethod
     def _no_scripts(cls, value: str) -> str:
         return refuse_scripts(value)
+
+    @property
+    def follows(self) -> tuple[int | None, ...]:
+        """Every set of hours that it follows, None the site's main ones; the first tells the zone."""
+        return tuple(dict.fromkeys((self.hours, *self.also_hours)))
 
 
 class Guard(Model):

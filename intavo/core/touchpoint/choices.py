@@ -62,7 +62,7 @@ CHOICES: dict[str, dict[str, str]] = {
     },
 }  # fmt: skip
 # Values that name something by an id, which says nothing to people; and lengths in minutes.
-_IDS = {"asset", "poster", "channel", "picture", "file.asset", "hours", "people"}
+_IDS = {"asset", "poster", "channel", "picture", "file.asset", "hours", "also_hours", "people"}
 _LENGTHS = {"minutes", "again_after", "promise_minutes"}
 
 

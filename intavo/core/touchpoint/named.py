@@ -31,6 +31,7 @@ WHOLE_VALUES: dict[str, dict[str, str]] = {
     },
     "after": {
         "follow_up": "Asks for follow-up", "promise_minutes": "Answered within", "hours": "Which hours apply",
+        "also_hours": "Which hours apply as well",
         "page": "They go to a page", "tags": "They get these tags", "daily_csv": "The day’s answers each morning",
         "tell": "Who is told by mail", "thank_you.send": "Thank them by mail",
         "thank_you.subject": "Subject of the thanks",

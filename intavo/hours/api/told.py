@@ -13,7 +13,7 @@ from intavo.accounts.queries import business_of
 from intavo.core.hours import (
     AnyHours,
     OpeningHours,
-    either,
+    any_of,
     instant_on,
     minutes_of,
     read_clock,
@@ -108,6 +108,7 @@ class DepartsOut(Schema):
     name: str
     kind: str
     departs: bool
+    hides: bool
 
 
 class TableOut(Schema):
@@ -165,8 +166,7 @@ def _followed(business: Business, hours_id: int | None, column: str) -> AnyHours
     found = next((one for one in asked.found if one.id == column), None)
     if found is None:
         raise Refused(("column", "There is no such channel or touchpoint."))
-    own = [sets[one] for one in found.hours if one in sets]
-    return either(*own) if own else sets[None]
+    return any_of(sets, found.hours)
 
 
 def _on_the_clock(value: AnyHours, day: date, time: str) -> datetime:
@@ -231,7 +231,9 @@ def reply_table(request: MemberRequest, language: str = "") -> TableOut:
     asked = Columns(business.pk)
     columns_asked.tell(asked)
     departing = {cell.channel for cell in table}
-    columns = [DepartsOut(id=o.id, name=o.name, kind=o.kind, departs=o.id in departing) for o in asked.found]
+    columns = [
+        DepartsOut(id=o.id, name=o.name, kind=o.kind, departs=o.id in departing, hides=o.hides) for o in asked.found
+    ]
     shown = ["", *(one.id for one in columns if one.departs)]
     now = situation(value, at, anybody_free(business.pk, at))
     written = Counter(cell.language for cell in table)

@@ -97,8 +97,7 @@ def booking_of(token: str) -> Booking | None:
 def slots_for(row: Booking, at: datetime) -> list[Slot]:
     """The times that it can be moved to: future ones that are free."""
     site, field = _around(row)
-    hours = document_of(row.revision_id).after.hours
-    return free_slots(site, row.touchpoint_id, field, hours, at)
+    return free_slots(site, row.touchpoint_id, field, document_of(row.revision_id).after.follows, at)
 
 
 def _around(row: Booking) -> tuple[LiveSite, FieldPart]:

@@ -15,14 +15,16 @@ from intavo.touchpoints.live import LiveSite
 from .sent import Incoming
 
 
-def free_slots(site: LiveSite, touchpoint_id: int, field: FieldPart, hours_id: int | None, at: datetime) -> list[Slot]:
+def free_slots(
+    site: LiveSite, touchpoint_id: int, field: FieldPart, follows: tuple[int | None, ...], at: datetime
+) -> list[Slot]:
     """The times that can still be taken for a slot field of a touchpoint."""
     open_ones = FollowUp.objects.filter(
         business_id=site.business.pk, touchpoint_id=touchpoint_id, kind=Kind.CALL_BACK.value, due__gte=at
     ).exclude(state=State.FINISHED.value)
     taken = dict(open_ones.values_list("due").annotate(count=Count("pk")))
     return call_slots(
-        site.hours_for(hours_id), at, timedelta(minutes=field.minutes), timedelta(minutes=field.notice), taken,
+        site.hours_for(follows), at, timedelta(minutes=field.minutes), timedelta(minutes=field.notice), taken,
         field.capacity,
     )  # fmt: skip
 
@@ -47,7 +49,7 @@ def take_slot(found: Incoming) -> tuple[datetime, datetime]:
         raise Refused((place, "Please choose a time.")) from None
     if wanted.tzinfo is None:
         raise Refused((place, "Please choose a time."))
-    free = free_slots(found.site, found.revision.touchpoint, field, found.document.after.hours, found.at)
+    free = free_slots(found.site, found.revision.touchpoint, field, found.document.after.follows, found.at)
     slot = next((one for one in free if one.start == wanted), None)
     if slot is None:
         raise Refused((place, "This time has just been taken. Please choose another."))

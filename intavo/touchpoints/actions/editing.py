@@ -187,8 +187,9 @@ def _read(document: dict[str, Any]) -> Document:
 
 def _only_ours(actor: Actor, document: Document) -> None:
     """Hours and members that a document names have to be this business's."""
-    hours = document.after.hours
-    if hours is not None and not HoursSet.objects.filter(pk=hours, business_id=actor.business_id).exists():
+    follows = {one for one in document.after.follows if one is not None}
+    there = HoursSet.objects.filter(pk__in=follows, business_id=actor.business_id).values_list("pk", flat=True)
+    if follows - set(there):
         raise Refused(("after.hours", "There are no such hours."))
     wanted = set(document.after.tell)
     known = set(Member.objects.filter(business_id=actor.business_id, pk__in=wanted).values_list("pk", flat=True))

@@ -32,10 +32,11 @@ def _knows(column: Column) -> None:
 def _columns(columns: Columns) -> None:
     for row, documents in _documents(columns.business_id):
         document = documents[0]
-        if document.asks_for_answer:
-            kind = "call-back" if any(document.fields("slot")) else "message form"
-            hours = (document.after.hours,) if document.after.hours is not None else ()
-            columns.found.append(Departs(row.public_id, row.name, kind, hours))
+        button = document.stance == "button"
+        if document.asks_for_answer or button:
+            answered = "message form" if document.asks_for_answer else "button"
+            kind = "call-back" if any(document.fields("slot")) else answered
+            columns.found.append(Departs(row.public_id, row.name, kind, document.after.follows, hides=button))
 
 
 def _documents(business_id: int) -> Iterator[tuple[Touchpoint, list[Document]]]:
@@ -49,4 +50,4 @@ def _names(business_id: int, does: Callable[[Document], bool]) -> list[str]:
 
 
 def _follows(document: Document, hours_id: int) -> bool:
-    return hours_id in {document.after.hours, *(one.during.hours for one in document.show.sentences)}
+    return hours_id in {*document.after.follows, *(one.during.hours for one in document.show.sentences)}

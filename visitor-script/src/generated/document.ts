@@ -1066,13 +1066,18 @@ export interface Until {
 /**
  * What follows: whether somebody answers, how soon (open minutes; None: the business's promise), mail.
  *
- * `hours`: the id of the hours that the promise is counted in (None: the site's main hours). `page`: where
+ * `hours`: the id of the hours that the promise is counted in (None: the site's main hours); `also_hours` are open as
+ * well: it is open when any of them is. `page`: where
  * they go instead of a thanks step. `tell`: members' ids who are told by mail.
  */
 export interface After {
   follow_up: boolean;
   promise_minutes: number | null;
   hours: number | null;
+  /**
+   * @maxItems 8
+   */
+  also_hours: number[];
   thank_you: ThankYou;
   page: string;
   /**
@@ -1177,7 +1182,8 @@ export interface Spot {
 /**
  * What follows: whether somebody answers, how soon (open minutes; None: the business's promise), mail.
  *
- * `hours`: the id of the hours that the promise is counted in (None: the site's main hours). `page`: where
+ * `hours`: the id of the hours that the promise is counted in (None: the site's main hours); `also_hours` are open as
+ * well: it is open when any of them is. `page`: where
  * they go instead of a thanks step. `tell`: members' ids who are told by mail.
  *
  * This interface was referenced by `TouchpointDocument`'s JSON-Schema
@@ -1187,6 +1193,10 @@ export interface After1 {
   follow_up: boolean;
   promise_minutes: number | null;
   hours: number | null;
+  /**
+   * @maxItems 8
+   */
+  also_hours: number[];
   thank_you: ThankYou;
   page: string;
   /**

@@ -8,7 +8,7 @@ import { useNotices } from '@/lib/notices'
 import { REPLY_SLOTS } from './words'
 
 /** One cell of the table: what is said there, and what its button says. */
-const props = defineProps<{ cell: ReplyCell; situation: string; language: string; name: string }>()
+const props = defineProps<{ cell: ReplyCell; situation: string; language: string; name: string; hides: boolean }>()
 const emit = defineEmits<{ changed: []; close: [] }>()
 const notices = useNotices()
 const { error, fields, busy, run } = useForm()
@@ -37,7 +37,7 @@ async function back() {
   <form class="sheet grid gap-2 p-4" novalidate :aria-label="`What is said: ${name}`" @submit.prevent="run(keep)">
     <h2>{{ name }}</h2>
     <label class="flex items-center gap-1.5"
-      ><input v-model="reply.hidden" type="checkbox" /> {{ cell.column.startsWith('ch_') ? 'hidden while so' : 'say nothing' }}</label
+      ><input v-model="reply.hidden" type="checkbox" /> {{ hides ? 'hidden while so' : 'say nothing' }}</label
     >
     <template v-if="!reply.hidden">
       <label class="grid text-sm text-ink-2"

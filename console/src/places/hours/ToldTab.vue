@@ -21,7 +21,7 @@ const fresh = () => queries.invalidateQueries()
 /** Columns that were opened here and say nothing of their own yet. */
 const opened = ref<string[]>([])
 const columns = computed(() => [
-  { id: '', name: 'Everywhere, unless changed', kind: '' },
+  { id: '', name: 'Everywhere, unless changed', kind: '', hides: false },
   ...(table.value?.columns ?? []).filter((one) => one.departs || opened.value.includes(one.id)),
 ])
 const more = computed(() => (table.value?.columns ?? []).filter((one) => !one.departs && !opened.value.includes(one.id)))
@@ -121,7 +121,7 @@ function go(hoursId: number | null, place: string, about: string) {
                     <span class="sr-only">Change: {{ SITUATIONS[row.situation] }}, {{ column.name }}. </span>
                     <template v-for="one in [cellOf(row.situation, column.id)]" :key="one.column">
                       <span v-if="one.hidden" :class="one.own ? 'font-semibold' : 'text-ink-2'">{{
-                        column.id.startsWith('ch_') ? 'hidden while so' : 'says nothing'
+                        column.hides && (one.own || column.kind === 'channel') ? 'hidden while so' : 'says nothing'
                       }}</span>
                       <span v-else :class="one.own || !column.id ? '' : 'text-ink-2'">
                         <strong v-if="one.title" class="block font-semibold">{{ one.title }}</strong>{{ one.text
@@ -151,6 +151,7 @@ function go(hoursId: number | null, place: string, about: string) {
           :key="`${chosen.situation} ${chosen.column} ${table.language}`"
           :inert="!may('hours')"
           :cell="cell"
+          :hides="columns.find((one) => one.id === chosen?.column)?.hides ?? false"
           :situation="chosen.situation"
           :language="table.language"
           :name="`${SITUATIONS[chosen.situation]}${isNow(chosen.situation) ? ' · now' : ''} — ${nameOf(chosen.column)}`"

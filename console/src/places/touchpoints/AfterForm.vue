@@ -25,6 +25,8 @@ const hourSets = computed(() => ({
   '': 'the site’s main hours',
   ...Object.fromEntries((hours.value?.others ?? []).map((one) => [String(one.id), one.name])),
 }))
+/** Sets that it may follow besides the first. */
+const alsoSets = computed(() => (hours.value?.others ?? []).filter((one) => one.id !== props.document.after.hours))
 const SLOTS = {
   first_name: 'first name',
   promise: 'when we answer',
@@ -88,6 +90,16 @@ const guard = (patch: Partial<TouchpointDocument['guard']>) =>
         :options="hourSets"
         @set="set('hours', $event ? Number($event) : null)"
       />
+      <div v-if="alsoSets.length" role="group" aria-label="Open as well while">
+        <p class="text-sm text-ink-2">open as well while</p>
+        <TickBox
+          v-for="one in alsoSets"
+          :key="one.id"
+          :value="after.also_hours.includes(one.id)"
+          @set="set('also_hours', $event ? [...after.also_hours, one.id] : after.also_hours.filter((id) => id !== one.id))"
+          >{{ one.name }} is open</TickBox
+        >
+      </div>
     </template>
     <AddressBox
       data-place="after"
