@@ -59,6 +59,22 @@ def test_a_week_is_drawn_for_one_day_or_for_every_week_and_undone(owner: Page, s
     expect(form.get_by_label("Friday to").last).to_have_value("00:30")
     week.get_by_role("button", name="Sunday 29 Nov as usual").click()
     expect(week.get_by_text("Winter race")).to_have_count(0)
+    name = "form[aria-label=Slipway] [data-name='2026-11-{}']"
+    owner.mouse.move(*at(owner, name.format(24), 0.5))
+    owner.mouse.down()
+    owner.mouse.move(*at(owner, name.format(26), 0.5), steps=6)
+    owner.mouse.up()
+    closing = week.get_by_role("group", name="Close these days")
+    closing.get_by_label("What it is").fill("Boat repairs")
+    closing.get_by_role("button", name="Close 24 Nov to 26 Nov").click()
+    expect(week.get_by_text("Boat repairs")).to_have_count(3)
+    expect(week.get_by_role("slider", name=re.compile("^(Tuesday|Wednesday|Thursday)"))).to_have_count(0)
+    owner.get_by_role("button", name="Undo").last.click()
+    expect(week.get_by_text("Boat repairs")).to_have_count(0)
+    owner.locator(name.format(27)).focus()
+    owner.keyboard.press("Shift+ArrowDown")
+    expect(closing.get_by_role("button", name="Close 27 Nov to 28 Nov")).to_be_visible()
+    closing.get_by_role("button", name="Leave it").click()
     owner.get_by_role("button", name="Delete them").locator("visible=true").click()
 
 

@@ -55,6 +55,13 @@ const groups = computed(() => {
   }
   return found
 })
+const FIGURES = 44
+/** Whether a diamond would stand on the figures that begin (1) or end (-1) here: the diamond goes first. */
+function marked(edge: number, way: 1 | -1): boolean {
+  const at = (edge * width.value) / 100
+  const on = (mark: number) => way * (mark - at) > -REACH && way * (mark - at) < FIGURES
+  return groups.value.some((group) => group.marks.some((mark) => on(mark.at)))
+}
 function open(group: (typeof groups.value)[number], event: MouseEvent) {
   // A press of a key has no place of its own: it opens the first.
   const box = ribbon.value?.getBoundingClientRect()
@@ -89,8 +96,8 @@ function open(group: (typeof groups.value)[number], event: MouseEvent) {
             :style="{ left: `${one.left}%`, width: `${one.width}%` }"
           >
             <template v-if="one.width > 12"
-              ><span>{{ one.from }}</span
-              ><span>{{ one.to }}</span></template
+              ><span :class="{ invisible: marked(one.left, 1) }">{{ one.from }}</span
+              ><span :class="{ invisible: marked(one.left + one.width, -1) }">{{ one.to }}</span></template
             >
           </span>
           <span

@@ -19,14 +19,19 @@ watch(
   },
   { immediate: true },
 )
+/** Kept at once, as the week is; one step back is at hand. */
 async function save() {
+  const was = props.minutes
   const minutes = Math.round(Number(hours.value.replace(',', '.')) * 60)
   if (!none.value && !(minutes >= 1)) throw new Error('Write how many open hours, like 2 or 0.5.')
   const business = me.value?.business
   if (!business) return
   const { name, mail_address } = business
-  await change.mutateAsync({ name, mail_address, promise_minutes: none.value ? null : minutes })
-  notices.say('Saved. New answers are promised by it.')
+  const keep = (promise_minutes: number | null) => change.mutateAsync({ name, mail_address, promise_minutes })
+  const wanted = none.value ? null : minutes
+  if (wanted === was) return
+  await keep(wanted)
+  notices.say('Kept. New answers are promised by it.', { undo: () => keep(was) })
 }
 </script>
 
@@ -35,14 +40,23 @@ async function save() {
     <h2 id="promise">The promise</h2>
     <p class="flex items-center gap-2">
       <label for="promise-hours">We answer within</label
-      ><input id="promise-hours" v-model="hours" class="input w-16!" inputmode="decimal" :disabled="none" :aria-invalid="!!error" /> open
-      hours
+      ><input
+        id="promise-hours"
+        v-model="hours"
+        class="input w-16!"
+        inputmode="decimal"
+        :disabled="none"
+        :aria-invalid="!!error"
+        @change="run(save)"
+      />
+      open hours
     </p>
-    <label class="flex items-center gap-2"><input v-model="none" type="checkbox" /> Promise no time: “as soon as we can”</label>
+    <label class="flex items-center gap-2"
+      ><input v-model="none" type="checkbox" @change="run(save)" /> Promise no time: “as soon as we can”</label
+    >
     <p v-if="error" class="font-semibold text-rust" role="alert">{{ error.message }}</p>
     <p class="text-ink-2">
       Somebody who asks now is answered <strong class="text-ink">{{ nowSaid }}</strong>.
     </p>
-    <button class="btn justify-self-start">Save the promise</button>
   </form>
 </template>

@@ -9,6 +9,7 @@ import {
   asUsual,
   bounds,
   clock,
+  closedOver,
   everyWeek,
   FINE,
   GRID,
@@ -137,6 +138,60 @@ function key(event: KeyboardEvent, row: DayRow, index: number) {
   label.value = row.label
 }
 
+/** Days that are marked down the names of the rows, to be closed together. */
+const days = ref<{ from: string; to: string } | null>(null)
+const closing = ref(false)
+const holiday = ref(false)
+const marked = computed(() => {
+  const pair = days.value ? [days.value.from, days.value.to].sort() : []
+  return { first: pair[0] ?? '', last: pair[1] ?? '' }
+})
+const isMarked = (date: string) => marked.value.first <= date && date <= marked.value.last
+const spanSaid = computed(() => {
+  const { first, last } = marked.value
+  return first === last ? short(first) : `${short(first)} to ${short(last)}`
+})
+/** Down the names of the days, by the pointer, or with Shift and an arrow. */
+function mark(row: DayRow, event: PointerEvent) {
+  if (!may('hours') || event.button !== 0) return
+  event.preventDefault()
+  closing.value = false
+  days.value = { from: row.date, to: row.date }
+  const follow = (move: PointerEvent) => {
+    const over = document.elementFromPoint(move.clientX, move.clientY)?.closest<HTMLElement>('[data-name]')
+    if (over?.dataset.name && days.value) days.value.to = over.dataset.name
+  }
+  const done = () => {
+    window.removeEventListener('pointermove', follow)
+    window.removeEventListener('pointerup', done)
+    askToClose()
+  }
+  window.addEventListener('pointermove', follow)
+  window.addEventListener('pointerup', done)
+}
+function extend(row: DayRow, event: KeyboardEvent) {
+  const by = { ArrowUp: -1, ArrowDown: 1 }[event.key]
+  if (!may('hours') || !by || !event.shiftKey) return
+  event.preventDefault()
+  const from = days.value?.from ?? row.date
+  days.value = { from, to: addDays(days.value?.to ?? row.date, by) }
+  askToClose()
+}
+function askToClose() {
+  closing.value = true
+  label.value = ''
+  holiday.value = false
+}
+function close() {
+  const { first, last } = marked.value
+  emit('keep', closedOver(props.document, first, last, label.value.trim(), holiday.value), `Closed ${spanSaid.value}`)
+  leave()
+}
+function leave() {
+  closing.value = false
+  days.value = null
+}
+
 const writing = ref<string | null>(null)
 const typed = ref('')
 const wrong = ref('')
@@ -177,7 +232,19 @@ async function read(row: DayRow) {
       </span>
       <span />
       <template v-for="row in rows" :key="row.date">
-        <span :class="row.date === today ? 'font-bold text-petrol' : ''">{{ row.name.slice(0, 3) }} {{ short(row.date) }}</span>
+        <button
+          type="button"
+          class="touch-none rounded px-1 py-1 text-left whitespace-nowrap select-none"
+          :class="{ 'font-bold text-petrol': row.date === today, 'bg-petrol-tint': isMarked(row.date) }"
+          :data-name="row.date"
+          :disabled="!may('hours')"
+          :aria-pressed="isMarked(row.date)"
+          @pointerdown="mark(row, $event)"
+          @click="$event.detail === 0 && ((days = { from: row.date, to: row.date }), askToClose())"
+          @keydown="extend(row, $event)"
+        >
+          {{ row.name.slice(0, 3) }} {{ short(row.date) }}<span class="sr-only">: close it, or with Shift and an arrow more days</span>
+        </button>
         <div
           data-track
           class="hatch relative my-0.5 h-8 touch-none rounded border border-line"
@@ -261,8 +328,26 @@ async function read(row: DayRow) {
         </div>
       </template>
     </div>
+    <div
+      v-if="closing"
+      class="my-1 flex flex-wrap items-end gap-2 rounded-md bg-petrol-wash p-2"
+      role="group"
+      aria-label="Close these days"
+    >
+      <p class="w-full">
+        <strong>Closed {{ spanSaid }}</strong
+        >, and the week stays as it is.
+      </p>
+      <label class="grid text-sm text-ink-2"
+        >What it is<input v-model="label" class="input w-52!" placeholder="if it has a name" maxlength="80" @keydown.enter.prevent="close"
+      /></label>
+      <label class="flex items-center gap-1.5 pb-2"><input v-model="holiday" type="checkbox" /> a holiday</label>
+      <button type="button" class="btn btn-main" @click="close">Close {{ spanSaid }}</button>
+      <button type="button" class="btn" @click="leave">Leave it</button>
+    </div>
     <p class="mt-1 text-sm text-ink-2">
-      Drag on a row to open a stretch, or an edge to move it; a click lets you write. Past 24 runs into the next day.
+      Drag on a row to open a stretch, or an edge to move it; a click lets you write. Past 24 runs into the next day. Drag down the names of
+      the days to close several.
     </p>
   </section>
 </template>

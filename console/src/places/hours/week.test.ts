@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest'
 import type { HoursDocument } from '@/api/hours'
-import { asUsual, bounds, everyWeek, joined, mondayOf, onlyOn, pieceOf, stretchOf, weekOf } from './week'
+import { asUsual, bounds, closedOver, everyWeek, joined, mondayOf, onlyOn, pieceOf, stretchOf, weekOf } from './week'
 
 const HOURS: HoursDocument = {
   timezone: 'Europe/London',
@@ -50,4 +50,13 @@ it('every Friday changes the week, this Friday only makes an odd day, and as usu
   ])
   expect(once.week).toEqual(HOURS.week)
   expect(asUsual(once, '2026-12-25').exceptions.map((one) => one.first)).toEqual(['2026-12-24', '2026-12-26'])
+})
+
+it('a span closes each of its days and leaves what is odd before and after it', () => {
+  const closed = closedOver(HOURS, '2026-12-25', '2026-12-30', 'Boat repairs', true)
+  expect(closed.exceptions.map((one) => [one.first, one.last, one.label, one.holiday])).toEqual([
+    ['2026-12-24', '2026-12-24', 'Christmas', HOURS.exceptions[0]?.holiday],
+    ['2026-12-25', '2026-12-30', 'Boat repairs', true],
+  ])
+  expect(weekOf(closed, '2026-12-28')[0]).toMatchObject({ pieces: [], label: 'Boat repairs' })
 })

@@ -85,28 +85,33 @@ export function everyWeek(document: HoursDocument, day: DayRow['day'], pieces: P
   return { ...document, week: [...others, ...own].sort((a, b) => order(a) - order(b)) }
 }
 
-/** The document with one date open so; what was odd about it before gives way, other days of a span stay. */
-export function onlyOn(document: HoursDocument, date: string, pieces: Piece[], label: string): HoursDocument {
-  const stretches = joined(pieces).map(stretchOf)
-  const kept = document.exceptions.flatMap((one) => {
-    if (date < one.first || one.last < date) return [one]
-    const before = one.first < date ? [{ ...one, last: addDays(date, -1) }] : []
-    const after = date < one.last ? [{ ...one, first: addDays(date, 1) }] : []
+/** The odd days without those of a span; what lies before and after it stays. */
+function outside(document: HoursDocument, first: string, last: string): HoursDocument['exceptions'] {
+  return document.exceptions.flatMap((one) => {
+    if (last < one.first || one.last < first) return [one]
+    const before = one.first < first ? [{ ...one, last: addDays(first, -1) }] : []
+    const after = last < one.last ? [{ ...one, first: addDays(last, 1) }] : []
     return [...before, ...after]
   })
-  const made = { first: date, last: date, label, holiday: false, stretches }
-  return { ...document, exceptions: [...kept, made].sort((a, b) => a.first.localeCompare(b.first)) }
+}
+const withOdd = (document: HoursDocument, made: HoursDocument['exceptions'][number]): HoursDocument => ({
+  ...document,
+  exceptions: [...outside(document, made.first, made.last), made].sort((a, b) => a.first.localeCompare(b.first)),
+})
+
+/** The document with one date open so; what was odd about it before gives way, other days of a span stay. */
+export function onlyOn(document: HoursDocument, date: string, pieces: Piece[], label: string): HoursDocument {
+  return withOdd(document, { first: date, last: date, label, holiday: false, stretches: joined(pieces).map(stretchOf) })
+}
+
+/** The document with every day of a span closed. */
+export function closedOver(document: HoursDocument, first: string, last: string, label: string, holiday: boolean): HoursDocument {
+  return withOdd(document, { first, last, label, holiday, stretches: [] })
 }
 
 /** The document with the odd days of a date taken out, so that the week holds again. */
 export function asUsual(document: HoursDocument, date: string): HoursDocument {
-  const kept = document.exceptions.flatMap((one) => {
-    if (date < one.first || one.last < date) return [one]
-    const before = one.first < date ? [{ ...one, last: addDays(date, -1) }] : []
-    const after = date < one.last ? [{ ...one, first: addDays(date, 1) }] : []
-    return [...before, ...after]
-  })
-  return { ...document, exceptions: kept }
+  return { ...document, exceptions: outside(document, date, date) }
 }
 
 /** How long a day is open, in words. */
