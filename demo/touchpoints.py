@@ -222,7 +222,7 @@ TALK: Document = numbered(
     {
         "purpose": "message",
         "stance": "button",
-        "steps": [step("ask", head("Talk to the boathouse", size="medium"), {"kind": "talk", "hint": "Write to us", "script": {
+        "steps": [step("ask", head("Talk to the boathouse", size="medium"), {"kind": "talk", "hint": "Write to us", "files": True, "script": {
             "start": "hello",
             "turns": [
                 {"id": "hello", "says": [["Hello, you have reached the boathouse. What is it about?"]], "choices": [

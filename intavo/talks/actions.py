@@ -39,6 +39,7 @@ from intavo.project import clock
 from intavo.touchpoints.live import LiveSite, Said, document_of, published_revision
 from intavo.touchpoints.models import Touchpoint
 
+from .files import checked_file, keep_bytes, takes_files
 from .models import Delivery, Message, Talk
 from .saying import messages_data
 
@@ -190,9 +191,15 @@ def _follow(talk: Talk, turn: Turn, at: datetime) -> list[Message]:
 
 def _as_it_stands(site: LiveSite, talk: Talk, rows: list[Message], said: Said) -> dict[str, Any]:
     return {
-        "messages": messages_data(rows, site.business), "choices": talk.choices, "asks": talk.asks or None,
+        "messages": messages_data(rows, site.business, where_of(site, talk.token)), "choices": talk.choices,
+        "asks": talk.asks or None,
         "situation": said.situation.value, "says": said.told,
     }  # fmt: skip
+
+
+def where_of(site: LiveSite, token: str) -> str:
+    """The address of a talk."""
+    return f"/e/{site.key}/talks/{token}"
 
 
 def find_talk(site_id: int, token: str) -> Talk | None:
@@ -206,15 +213,18 @@ class TooOften(Exception):
     """More than ten messages in a minute; with the seconds to wait."""
 
 
-def say(site: LiveSite, token: str, body: SaidNow, at: datetime) -> TalkAnswer | None:
-    """Take in what a visitor says; None where there is no such talk. The same id gives the very same answer again."""
+def say(site: LiveSite, token: str, body: SaidNow, at: datetime, data: bytes | None = None) -> TalkAnswer | None:
+    """Take in what a visitor says, with the bytes of a file if that is what they send.
+
+    None where there is no such talk. The same id gives the very same answer again.
+    """
     try:
-        return _say(site, token, body, at)
+        return _say(site, token, body, at, data)
     except people.Overtaken:
-        return _say(site, token, body, at)
+        return _say(site, token, body, at, data)
 
 
-def _say(site: LiveSite, token: str, body: SaidNow, at: datetime) -> TalkAnswer | None:
+def _say(site: LiveSite, token: str, body: SaidNow, at: datetime, data: bytes | None) -> TalkAnswer | None:
     with transaction.atomic():
         talk = find_talk(site.id, token)
         if talk is None:
@@ -224,7 +234,14 @@ def _say(site: LiveSite, token: str, body: SaidNow, at: datetime) -> TalkAnswer 
             return TalkAnswer(known.answer, repeated=True)
         if _lately(talk) >= MOST_A_MINUTE:
             raise TooOften
-        return TalkAnswer(taken(site, talk, body, at))
+        if data is None:
+            return TalkAnswer(taken(site, talk, body, at))
+        if not takes_files(talk):
+            raise Refused(("file", "No files are taken in this conversation."))
+        file, kept = checked_file(body.text or "", data)
+        answer = taken(site, talk, body.model_copy(update={"text": file["name"]}), at, file)
+        keep_bytes(talk.business_id, str(file["key"]), kept)
+        return TalkAnswer(answer)
 
 
 def _lately(talk: Talk) -> int:
@@ -239,7 +256,7 @@ def _lately(talk: Talk) -> int:
     return int(row[0]) if row else 0
 
 
-def taken(site: LiveSite, talk: Talk, body: SaidNow, at: datetime) -> str:
+def taken(site: LiveSite, talk: Talk, body: SaidNow, at: datetime, file: dict[str, object] | None = None) -> str:
     """What comes of a message: kept, followed by the script, on the list. Refused for a choice that is not there."""
     actor, said = visitor_of(site.business.pk), said_of(site, talk, at)
     try:
@@ -251,8 +268,9 @@ def taken(site: LiveSite, talk: Talk, body: SaidNow, at: datetime) -> str:
     about = talk.followup.excerpt if reach and talk.followup is not None else ""
     talk.last += 1
     own = Message.objects.create(
-        business_id=talk.business_id, talk=talk, n=talk.last, source=Message.THEM, text=words, at=at, client_id=body.id
-    )
+        business_id=talk.business_id, talk=talk, n=talk.last, source=Message.THEM, text=words, at=at, client_id=body.id,
+        file=file,
+    )  # fmt: skip
     rows = _follow(talk, turn, at)
     talk.last_word_at = at
     talk.told_late = False

@@ -4,12 +4,15 @@ from datetime import datetime
 from typing import Any
 
 from django.conf import settings
+from django.http import HttpResponse
 from ninja import Router, Schema, Status
 from pydantic import ValidationError
 
 from intavo.accounts.actor import Refused
 from intavo.accounts.auth import MemberAuth, MemberRequest
+from intavo.accounts.problem import problem
 from intavo.accounts.queries import business_of
+from intavo.accounts.scope import own
 from intavo.core.dialogue import Address, Effect, HandOver, Script, Tagged, begin, take
 from intavo.core.refusals import wrongs
 from intavo.core.replies import Promise, slots
@@ -19,10 +22,17 @@ from intavo.project import clock
 
 from .actions import note_read, note_typing
 from .gateways import add_gateway, drop_gateway
-from .models import Delivery, Gateway, Message
+from .models import Delivery, Gateway, Message, Talk
 from .queries import is_there, talk_of
+from .serving import given_file
 
 router = Router(tags=["talks"], auth=MemberAuth())
+
+
+class TalkFileOut(Schema):
+    name: str
+    href: str
+    picture: bool
 
 
 class TalkMessageOut(Schema):
@@ -32,6 +42,7 @@ class TalkMessageOut(Schema):
     text: str
     at: datetime
     state: str
+    file: TalkFileOut | None
 
 
 class TalkOut(Schema):
@@ -75,6 +86,21 @@ def _state(row: Message, given: int) -> str:
     return "mailed" if row.mailed else "seen" if row.n <= given else "not seen yet"
 
 
+def _file(row: Message) -> TalkFileOut | None:
+    if not row.file:
+        return None
+    href = f"/api/talks/{row.talk_id}/files/{row.file['key']}"
+    return TalkFileOut(name=row.file["name"], href=href, picture=row.file["type"] != "application/pdf")
+
+
+@router.get("/talks/{talk_id}/files/{key}", response={200: None, 404: None})
+def file(request: MemberRequest, talk_id: int, key: str) -> HttpResponse:
+    """A file of a conversation."""
+    talk = own(request.auth, Talk, talk_id)
+    row = talk.messages.filter(file__key=key[:64]).first()
+    return problem(404, "There is no such file.") if row is None else given_file(row)
+
+
 @router.get("/follow-ups/{followup_id}/talk", response=TalkOut | NoTalkOut)
 def talk(request: MemberRequest, followup_id: int, after: int = 0) -> TalkOut | NoTalkOut:
     """The conversation behind a follow-up, from a message on; it counts as read by us."""
@@ -90,7 +116,7 @@ def talk(request: MemberRequest, followup_id: int, after: int = 0) -> TalkOut | 
         messages=[
             TalkMessageOut(
                 n=row.n, source=row.source, who=row.member.user.name if row.member else "", text=row.text, at=row.at,
-                state=_state(row, found.given),
+                state=_state(row, found.given), file=_file(row),
             )
             for row in rows
         ],

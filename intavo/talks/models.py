@@ -99,6 +99,8 @@ class Message(models.Model):
     client_id = models.CharField(max_length=80, null=True)  # ours have none
     answer = models.TextField(blank=True)
     mailed = models.BooleanField(default=False)
+    # What is kept of a file of theirs: key, name, type and size; its words are its name.
+    file = models.JSONField(null=True)
 
     class Meta:
         constraints = (

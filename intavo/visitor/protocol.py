@@ -63,16 +63,19 @@ def read_as(model: type[M], body: bytes) -> M:
         raise Unreadable(*wrongs(error.errors(), whole="body")) from error
 
 
-def visitor_view(method: str, window: Window | None = None) -> Callable[[View], Callable[..., HttpResponse]]:
-    """A view of the visitor's protocol; `window` limits how often one address may call it."""
+def visitor_view(
+    method: str, window: Window | None = None, most: int = MOST_BYTES
+) -> Callable[[View], Callable[..., HttpResponse]]:
+    """A view of the visitor's protocol; `window` limits how often one address may call it, `most` a body's bytes."""
 
     def decorate(view: View) -> Callable[..., HttpResponse]:
         @csrf_exempt
         @wraps(view)
         def answer(request: HttpRequest, key: str, **more: str) -> HttpResponse:
-            body = _body(request)
+            body = _body(request, most)
             site = None if len(key) > 40 else live_site(key)
-            response = _answer(request, site, body, method, window, partial(view, **more) if more else view)
+            called = partial(view, **more) if more else view
+            response = _answer(request, site, body, method, window, called, most)
             return _with_origin(request, response, site)
 
         return answer
@@ -80,19 +83,25 @@ def visitor_view(method: str, window: Window | None = None) -> Callable[[View], 
     return decorate
 
 
-def _body(request: HttpRequest) -> bytes | None:
+def _body(request: HttpRequest, most: int) -> bytes | None:
     """The body, or None where it is too large; read only as far as it may go."""
-    if int(request.META.get("CONTENT_LENGTH") or 0) > MOST_BYTES:
+    if int(request.META.get("CONTENT_LENGTH") or 0) > most:
         return None
-    body = request.read(MOST_BYTES + 1)
-    return None if len(body) > MOST_BYTES else body
+    body = request.read(most + 1)
+    return None if len(body) > most else body
 
 
 def _answer(
-    request: HttpRequest, site: LiveSite | None, body: bytes | None, method: str, window: Window | None, view: View
+    request: HttpRequest,
+    site: LiveSite | None,
+    body: bytes | None,
+    method: str,
+    window: Window | None,
+    view: View,
+    most: int,
 ) -> HttpResponse:
     if body is None:
-        return problem(413, "A body has at most 64 KiB.")
+        return problem(413, f"A body has at most {most // 1024} KiB.")
     if site is None:
         return problem(404, "There is no site with this key.")
     if request.method == "OPTIONS":

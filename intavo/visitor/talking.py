@@ -10,11 +10,13 @@ from django.views.decorators.csrf import csrf_exempt
 from intavo.accounts.actor import Refused
 from intavo.accounts.problem import problem
 from intavo.project import clock
-from intavo.talks.actions import Begun, SaidNow, TooOften, begin_talk, said_of, say
+from intavo.talks.actions import Begun, SaidNow, TooOften, begin_talk, said_of, say, where_of
+from intavo.talks.files import MOST_FILE, file_in_talk
 from intavo.talks.gateways import BadSignature, as_json, take_in
 from intavo.talks.models import Gateway, Message, Talk
 from intavo.talks.queries import poll
 from intavo.talks.saying import messages_data
+from intavo.talks.serving import given_file
 from intavo.touchpoints.live import LiveSite
 
 from .limits import MINUTE, Window
@@ -34,7 +36,7 @@ def _json(text: str, status: int) -> HttpResponse:
 def begin(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse:
     """Begin a conversation; it joins nobody."""
     found = begin_talk(site, read_as(Begun, body), clock.now())
-    return _json(as_json(found | {"where": f"/e/{site.key}/talks/{found['talk']}"}), 201)
+    return _json(as_json(found | {"where": where_of(site, str(found["talk"]))}), 201)
 
 
 @visitor_view("POST", Window(settings.PLAN_A_MINUTE))
@@ -47,6 +49,27 @@ def messages(request: HttpRequest, site: LiveSite, body: bytes, token: str) -> H
     if answered is None:
         return problem(404, _NO_TALK)
     return _json(answered.text, 200 if answered.repeated else 201)
+
+
+@visitor_view("POST", Window(settings.INTAKE_A_MINUTE), most=MOST_FILE)
+def files(request: HttpRequest, site: LiveSite, body: bytes, token: str) -> HttpResponse:
+    """A file of a visitor's, as the body; its `id` and `name` stand in the query. Answered as a message is."""
+    about = json.dumps({"id": request.GET.get("id", ""), "text": request.GET.get("name") or "file"}).encode()
+    said = read_as(SaidNow, about)
+    try:
+        answered = say(site, token[:64], said, clock.now(), body)
+    except TooOften:
+        return too_often(int(MINUTE))
+    if answered is None:
+        return problem(404, _NO_TALK)
+    return _json(answered.text, 200 if answered.repeated else 201)
+
+
+@visitor_view("GET")
+def file(request: HttpRequest, site: LiveSite, body: bytes, token: str, file: str) -> HttpResponse:
+    """A file of a conversation, for whoever has its token."""
+    row = file_in_talk(site, token[:64], file[:64])
+    return problem(404, "There is no such file.") if row is None else given_file(row)
 
 
 @visitor_view("GET")
@@ -69,8 +92,8 @@ def talk(request: HttpRequest, site: LiveSite, body: bytes, token: str) -> HttpR
         rows = Message.objects.select_related("member__user").filter(talk_id=found.id, n__gt=after).order_by("n")
         new = list(rows[:_A_PAGE]) if found.last > after else []
         body_said: dict[str, object] = {
-            "messages": messages_data(new, site.business), "situation": said.situation.value, "typing": found.typing,
-            "read": found.read,
+            "messages": messages_data(new, site.business, where_of(site, token)),
+            "situation": said.situation.value, "typing": found.typing, "read": found.read,
         }  # fmt: skip
         if request.GET.get("whole"):
             row = Talk.objects.select_related("touchpoint").get(pk=found.id)

@@ -14,6 +14,8 @@ urlpatterns = [
     path("e/<str:key>/talks", talking.begin),
     path("e/<str:key>/talks/<str:token>", talking.talk),
     path("e/<str:key>/talks/<str:token>/messages", talking.messages),
+    path("e/<str:key>/talks/<str:token>/files", talking.files),
+    path("e/<str:key>/talks/<str:token>/files/<str:file>", talking.file),
     path("g/<str:key>", talking.gateway),
     path("m/<str:asset>/<str:name>", media.media),
     path("f/<str:token>", media.given_file),

@@ -1,7 +1,9 @@
 """Reaching the business: the week drawn, what is told, channels, menu, conversation, messaging service, call-back."""
 
+import io
 import re
 
+from PIL import Image
 from playwright.sync_api import Browser, BrowserContext, Page, expect
 
 from scripts.stack import Stack
@@ -9,6 +11,16 @@ from scripts.stack import Stack
 from .conftest import mailed
 from .test_editing import saved
 from .test_making import start
+
+
+def picture() -> bytes:
+    """A small picture as a file."""
+    out = io.BytesIO()
+    Image.new("RGB", (4, 4), "#336699").save(out, "PNG")
+    return out.getvalue()
+
+
+PICTURE = picture()
 
 
 def at(page: Page, selector: str, share: float) -> tuple[float, float]:
@@ -188,6 +200,12 @@ def test_a_stranger_and_the_owner_talk_and_it_survives_pages_and_a_server_that_i
     expect(page.get_by_text("Somebody is writing …")).to_be_visible()
     owner.get_by_role("button", name=re.compile("^Send")).click()
     expect(log).to_contain_text("Eight o’clock is free.")
+    with page.expect_file_chooser() as choosing:
+        page.get_by_role("button", name="Add a picture or PDF").click()
+    choosing.value.set_files({"name": "dent.png", "mimeType": "image/png", "buffer": PICTURE})
+    expect(log.get_by_role("link", name="dent.png").get_by_role("presentation")).to_have_js_property("naturalWidth", 4)
+    theirs = owner.get_by_role("log", name="What was said").get_by_role("link", name="dent.png")
+    expect(theirs.get_by_role("presentation")).to_have_js_property("naturalWidth", 4)
 
     page.goto(f"{stack.site_url}/trips")
     page.goto(f"{stack.site_url}/lessons")

@@ -1758,6 +1758,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/talks/{talk_id}/files/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * File
+         * @description A file of a conversation.
+         */
+        get: operations["intavo_talks_api_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/follow-ups/{followup_id}/talk": {
         parameters: {
             query?: never;
@@ -3990,6 +4010,15 @@ export interface components {
             /** Id */
             id?: null;
         };
+        /** TalkFileOut */
+        TalkFileOut: {
+            /** Name */
+            name: string;
+            /** Href */
+            href: string;
+            /** Picture */
+            picture: boolean;
+        };
         /** TalkMessageOut */
         TalkMessageOut: {
             /** N */
@@ -4007,6 +4036,7 @@ export interface components {
             at: string;
             /** State */
             state: string;
+            file: components["schemas"]["TalkFileOut"] | null;
         };
         /** TalkOut */
         TalkOut: {
@@ -6805,6 +6835,34 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["FoundOut"][];
                 };
+            };
+        };
+    };
+    intavo_talks_api_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                talk_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

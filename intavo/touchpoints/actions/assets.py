@@ -70,14 +70,7 @@ def _write(row: Asset, name: str, data: bytes) -> None:
 def _keep_picture(row: Asset, data: bytes) -> None:
     if data.lstrip()[:5].lower() in {b"<svg ", b"<?xml"} or b"<svg" in data[:1024].lower():
         raise Refused(("file", "An SVG can carry programs and is not taken. Save it as PNG or WebP, please."))
-    try:
-        opened = Image.open(io.BytesIO(data), formats=["JPEG", "PNG", "WEBP", "AVIF"])
-        if opened.width * opened.height > MOST_PIXELS:
-            raise Refused(("file", "This picture has too many pixels: at most 60 million."))
-        turned = ImageOps.exif_transpose(opened)
-        picture = turned.convert("RGBA" if turned.has_transparency_data else "RGB")
-    except (UnidentifiedImageError, OSError, SyntaxError, Image.DecompressionBombError, ValueError) as error:
-        raise Refused(("file", "This is not a picture that can be read: JPEG, PNG, WebP or AVIF.")) from error
+    picture = read_picture(data, "This is not a picture that can be read: JPEG, PNG, WebP or AVIF.")
     row.media_type, row.width, row.height = "image/webp", picture.width, picture.height
     row.widths = sorted({min(width, picture.width) for width in WIDTHS})
     for width in row.widths:
@@ -89,6 +82,18 @@ def _keep_picture(row: Asset, data: bytes) -> None:
     pixels = sampled(picture)
     row.sample = [[hex_of(pixel) for pixel in line] for line in pixels]
     row.boxed = picture.mode == "RGB" and boxed_in(pixels)
+
+
+def read_picture(data: bytes, otherwise: str) -> Image.Image:
+    """A picture of one of the kinds that are taken, the right way up; Refused with the words `otherwise`."""
+    try:
+        opened = Image.open(io.BytesIO(data), formats=["JPEG", "PNG", "WEBP", "AVIF"])
+        if opened.width * opened.height > MOST_PIXELS:
+            raise Refused(("file", "This picture has too many pixels: at most 60 million."))
+        turned = ImageOps.exif_transpose(opened)
+        return turned.convert("RGBA" if turned.has_transparency_data else "RGB")
+    except (UnidentifiedImageError, OSError, SyntaxError, Image.DecompressionBombError, ValueError) as error:
+        raise Refused(("file", otherwise)) from error
 
 
 def sampled(picture: Image.Image) -> list[list[Pixel]]:

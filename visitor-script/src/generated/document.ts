@@ -536,6 +536,7 @@ export interface Talk {
   kind: "talk";
   script: Script;
   hint: string;
+  files: boolean;
 }
 /**
  * The whole script; refused, with the turn named, where it cannot end or goes nowhere.

@@ -135,6 +135,7 @@ hr{border:0;border-top:1px solid currentColor;opacity:.3;margin:14px 0}
 .said-log span{padding:8px 12px;border-radius:12px;background:color-mix(in srgb,currentColor 9%,transparent);white-space:pre-wrap;overflow-wrap:anywhere}
 .said-log .them span{background:var(--button);color:var(--button-text)}
 .said-log [data-out] span{opacity:.6}
+.said-log a{display:grid;gap:4px;color:inherit}.said-log img{max-width:180px;max-height:140px;border-radius:6px}
 .said-log small{opacity:.8;font-size:.8em}
 .talk .choices{display:flex;flex-wrap:wrap;gap:6px;margin:0}
 .talk .choices:empty{display:none}

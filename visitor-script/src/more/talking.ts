@@ -11,6 +11,12 @@ interface Said {
   text: string
   at: string
   script?: boolean
+  file?: Sent
+}
+interface Sent {
+  name: string
+  href: string
+  picture: boolean
 }
 interface Answer {
   messages: Said[]
@@ -41,6 +47,7 @@ const SLOW = 10_000
 const FOLDED = 15_000
 const LIVELY = 120_000
 const PAUSES = [2000, 5000, 15_000, 30_000]
+const MOST_FILE = 10 * 1024 * 1024
 const HINTS: Record<string, string> = { email: 'Your email address', phone: 'Your phone number' }
 
 /** Who begins a conversation, and where. */
@@ -74,6 +81,7 @@ class Conversation {
   constructor(
     readonly drawing: Drawing,
     readonly hint: string,
+    files: boolean,
   ) {
     const { page: doc } = drawing
     this.#state = el(doc, 'p', { class: 'quiet', role: 'status' })
@@ -100,7 +108,7 @@ class Conversation {
       this.#state,
       this.#log,
       this.#choices,
-      el(doc, 'div', { class: 'say' }, this.#box, send),
+      el(doc, 'div', { class: 'say' }, this.#box, ...(files ? this.#adding() : []), send),
     )
     this.#kept = this.#read()
   }
@@ -201,7 +209,7 @@ class Conversation {
     const fresh = said.messages.filter((one) => one.n > this.#after)
     for (const one of fresh) {
       this.#after = Math.max(this.#after, one.n)
-      this.#line(one.from, one.text, one.from === 'us' ? (one.script ? '' : (one.who?.name ?? '')) : '')
+      this.#line(one.from, one.text, one.from === 'us' ? (one.script ? '' : (one.who?.name ?? '')) : '', one.file)
     }
     if (fresh.length) this.#lively = performance.now()
     this.#inUse()
@@ -229,14 +237,61 @@ class Conversation {
     this.#state.hidden = !words
   }
 
-  #line(from: string, text: string, who: string): HTMLElement {
+  #line(from: string, text: string, who: string, file?: Sent): HTMLElement {
     const { page: doc } = this.drawing
     const row = el(doc, 'li', { class: from })
     if (who) row.append(el(doc, 'small', {}, who))
-    row.append(el(doc, 'span', {}, text))
+    row.append(el(doc, 'span', {}, file ? this.#link(file) : text))
     this.#log.append(row)
     this.#log.scrollTop = this.#log.scrollHeight
     return row
+  }
+
+  /** A file by its name, with the picture that it is. */
+  #link({ name, href, picture }: Sent): HTMLElement {
+    const { page: doc } = this.drawing
+    const whole = this.drawing.around.base + href
+    const seen = picture ? [el(doc, 'img', { src: whole, alt: '' })] : []
+    for (const one of seen) one.addEventListener('load', () => (this.#log.scrollTop = this.#log.scrollHeight))
+    return el(doc, 'a', { href: whole, target: '_blank', rel: 'noopener' }, ...seen, name)
+  }
+
+  /** A button to add a picture or PDF. */
+  #adding(): HTMLElement[] {
+    const { page: doc } = this.drawing
+    const field = el(doc, 'input', { type: 'file', accept: 'image/*,application/pdf', hidden: '' })
+    const add = el(doc, 'button', { class: 'button plain', type: 'button', 'aria-label': 'Add a picture or PDF' }, '+')
+    add.addEventListener('click', () => field.click())
+    // What is chosen here is no answer of the form around it.
+    field.addEventListener('input', (event) => event.stopPropagation())
+    field.addEventListener('change', (event) => {
+      event.stopPropagation()
+      const file = field.files?.[0]
+      field.value = ''
+      if (file) void this.#give(file)
+    })
+    return [field, add]
+  }
+
+  /** Sent at once, with what waits before it first: a file is not kept in the browser. */
+  async #give(file: File): Promise<void> {
+    const kept = this.#kept
+    if (!kept) return
+    if (file.size > MOST_FILE) return this.#say(`“${file.name}” is too large: at most 10 MB.`)
+    await this.#flush()
+    this.#say(`“${file.name}” is being sent …`)
+    this.drawing.actions.started()
+    const url = `${this.drawing.around.base}${kept.where}/files?id=${randomId()}&name=${encodeURIComponent(file.name)}`
+    try {
+      const answer = await fetch(url, { method: 'POST', body: new Blob([file], { type: 'text/plain' }), credentials: 'omit' })
+      const said = (await answer.json()) as Answer & { errors?: { message: string }[]; title?: string }
+      this.#say('')
+      if (answer.ok) this.#show(said)
+      else this.#say(said.errors?.[0]?.message ?? said.title ?? 'This could not be sent.')
+      this.#soon(QUICK)
+    } catch {
+      this.#say(`“${file.name}” could not be sent. Please try it again.`)
+    }
   }
 
   /** How many answers wait to be read, on the button that opens it. */
@@ -340,7 +395,7 @@ class Conversation {
 
 /** A conversation; on the stage its first words, so that the owner sees how it begins. */
 export const talk: Maker<'talk'> = (drawing, part) => {
-  const made = new Conversation(drawing, part.hint)
+  const made = new Conversation(drawing, part.hint, part.files)
   if (drawing.mode === 'stage') {
     const { page: doc } = drawing
     const first = part.script.turns.find((one) => one.id === part.script.start)

@@ -59,7 +59,12 @@ useIntervalFn(() => {
           :class="one.source === 'them' ? 'bg-petrol-wash' : one.source === 'us' ? 'bg-petrol text-sheet' : 'border border-line text-ink-2'"
           dir="auto"
         >
-          {{ one.text }}
+          <a v-if="one.file" :href="one.file.href" target="_blank" rel="noopener" class="grid gap-1"
+            ><img v-if="one.file.picture" :src="one.file.href" alt="" class="max-h-48 max-w-full rounded" loading="lazy" />{{
+              one.file.name
+            }}</a
+          >
+          <template v-else>{{ one.text }}</template>
         </p>
         <small class="text-ink-2"
           >{{ one.source === 'script' ? 'by the script' : one.who || '' }} {{ saidTime(one.at, now, zone)

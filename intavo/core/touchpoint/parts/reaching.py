@@ -51,9 +51,12 @@ class Talk(Part_):
     ON_CARD: ClassVar = "Conversation"
     TALL: ClassVar = True
     TELLS: ClassVar = True
-    VALUES: ClassVar = {"script": "what is said", "hint": "hint in the field"}
+    VALUES: ClassVar = {
+        "script": "what is said", "hint": "hint in the field", "files": "they may send pictures and PDF",
+    }  # fmt: skip
     OFFERED: ClassVar = (Offered("To reach you", "Conversation", {"kind": "talk"}),)
 
     kind: Literal["talk"]
     script: Script = STRAIGHT
     hint: str = Field("Write to us", max_length=120)
+    files: bool = False

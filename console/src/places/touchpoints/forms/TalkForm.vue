@@ -104,6 +104,7 @@ const take = (said: object, words: string) =>
 
 <template>
   <WordsBox label="Hint in the field" :value="part.hint" @set="emit('set', { hint: $event })" />
+  <TickBox :value="part.files" @set="emit('set', { files: $event })">they may send pictures and PDF, up to 10 MB each</TickBox>
   <p class="text-sm text-ink-2">What is said, turn by turn. Whatever they type where replies are offered goes to a person.</p>
   <ol class="grid grid-cols-1 gap-1.5">
     <li v-for="(one, number) in part.script.turns" :key="one.id" class="min-w-0 rounded-md border border-line">

@@ -1,0 +1,74 @@
+"""Files that visitors put into a conversation where the owner allows it: pictures, written anew, and PDF."""
+
+import io
+import secrets
+import unicodedata
+from pathlib import Path
+
+from django.conf import settings
+from django.db import transaction
+from django.db.models.signals import post_delete
+from django.dispatch import receiver
+
+from intavo.accounts.actor import Refused
+from intavo.core.texts import Kept
+from intavo.touchpoints.actions.assets import read_picture
+from intavo.touchpoints.live import LiveSite, document_of
+
+from .models import Message, Talk
+
+MOST_FILE = 10 * 1024 * 1024
+_WIDEST = 2400
+_PDF = b"%PDF-"
+
+
+def checked_file(name: str, data: bytes) -> tuple[dict[str, object], bytes]:
+    """What is kept of a file, and its bytes; Refused that names `file` for what it may not be.
+
+    A picture is decoded and written anew as WebP, at most 2,400 pixels wide, so that nothing else of it stays.
+    """
+    if not data:
+        raise Refused(("file", "This file is empty."))
+    if len(data) > MOST_FILE:
+        raise Refused(("file", "This file is too large: at most 10 MB."))
+    plain = "".join(one for one in name if unicodedata.category(one)[0] != "C")
+    title = Path(plain.replace("\\", "/")).name.strip()[:120] or "file"
+    kind = "application/pdf"
+    if not data.startswith(_PDF):
+        picture = read_picture(data, "Pictures and PDF can be sent here, and this is neither.")
+        picture.thumbnail((_WIDEST, _WIDEST * 4))
+        out = io.BytesIO()
+        picture.save(out, "WEBP", quality=84, method=4)
+        kind, data = "image/webp", out.getvalue()
+    return {"key": secrets.token_hex(16), "name": title, "type": kind, "size": len(data)}, data
+
+
+def takes_files(talk: Talk) -> bool:
+    """Whether the owner lets visitors of this conversation send files."""
+    document = document_of(talk.revision_id) if talk.revision_id else None
+    return document is not None and document.talk is not None and document.talk.files
+
+
+def path_of(business_id: int, key: str) -> Path:
+    """Where a file's bytes are."""
+    return Path(settings.MEDIA_ROOT) / str(business_id) / "talks" / key
+
+
+def keep_bytes(business_id: int, key: str, data: bytes) -> None:
+    """Write a file's bytes, before the row that names them is kept: what is named is always there."""
+    path = path_of(business_id, key)
+    path.parent.mkdir(parents=True, exist_ok=True)
+    path.write_bytes(data)
+
+
+def file_in_talk(site: LiveSite, token: Kept, key: Kept) -> Message | None:
+    """The message of this site's conversation that has this file."""
+    rows = Message.objects.filter(talk__token=token, talk__site_id=site.id, file__key=key)
+    return rows.first()
+
+
+@receiver(post_delete, sender=Message)
+def _bytes_go_too(instance: Message, **about: object) -> None:
+    if instance.file:
+        path = path_of(instance.business_id, str(instance.file["key"]))
+        transaction.on_commit(lambda: path.unlink(missing_ok=True))

@@ -1,0 +1,118 @@
+"""Pictures and PDF in a conversation: where the owner allows it, for both sides and nobody else."""
+
+import io
+from pathlib import Path
+from typing import Any
+from urllib.parse import urlencode
+
+import pytest
+from django.test import Client
+from PIL import Image
+
+from intavo.followup.models import FollowUp
+from intavo.talks.files import MOST_FILE
+from intavo.talks.models import Message, Talk
+from intavo.touchpoints.actions import put_live, save_draft
+
+from .conftest import Visitor, World
+from .test_library import drawn
+from .test_talks import begin, say
+
+PDF = b"%PDF-1.7\n%a plan\n"
+
+
+@pytest.fixture(autouse=True)
+def _uploads(settings: Any, tmp_path: Path) -> None:
+    settings.MEDIA_ROOT = str(tmp_path / "uploads")
+
+
+@pytest.fixture
+def with_files(talking: World) -> World:
+    """A conversation in which files may be sent."""
+    row = talking.touchpoint
+    document = dict(row.draft.document)
+    document["steps"][0]["parts"][0]["files"] = True
+    save_draft(talking.owner, touchpoint_id=row.pk, document=document, based_on=row.draft.number)
+    talking.touchpoint = put_live(talking.owner, touchpoint_id=row.pk)
+    return talking
+
+
+def send(visitor: Visitor, talk: str, data: bytes, name: str = "dent.jpg", number: int = 1) -> Any:
+    query = urlencode({"id": f"file-{number}", "name": name})
+    return Client().post(
+        f"/e/{visitor.key}/talks/{talk}/files?{query}", data, content_type="text/plain", HTTP_ORIGIN=visitor.origin
+    )
+
+
+def test_a_picture_is_written_anew_and_seen_by_both_sides_alone(
+    with_files: World, other: World, visitor: Visitor
+) -> None:
+    talk = begin(with_files, visitor)["talk"]
+    answer = send(visitor, talk, drawn("JPEG"), "../dent on the \u202egpj.jpg")
+    assert answer.status_code == 201, answer.content
+    file = answer.json()["messages"][0]["file"]
+    assert (file["picture"], file["name"]) == (True, "dent on the gpj.jpg")
+    got = Client().get(file["href"])
+    assert (got.status_code, got["Content-Type"], got["X-Content-Type-Options"]) == (200, "image/webp", "nosniff")
+    assert "sandbox" in got["Content-Security-Policy"]
+    assert Image.open(io.BytesIO(got.content)).size == (1800, 900)
+    seen = with_files.console().get(f"/api/follow-ups/{FollowUp.objects.get().pk}/talk").json()
+    ours = next(one["file"] for one in seen["messages"] if one["file"])
+    assert with_files.console().get(ours["href"]).content == got.content
+    assert other.console().get(ours["href"]).status_code == 404
+    assert Client().get(ours["href"]).status_code == 401
+    elsewhere = begin(with_files, visitor)["talk"]
+    assert Client().get(file["href"].replace(talk, elsewhere)).status_code == 404
+
+
+def test_a_pdf_is_given_as_a_download_and_the_same_id_again_keeps_one(with_files: World, visitor: Visitor) -> None:
+    talk = begin(with_files, visitor)["talk"]
+    first, second = (send(visitor, talk, PDF, "plan.pdf") for _ in range(2))
+    assert (first.status_code, second.status_code, first.content == second.content) == (201, 200, True)
+    got = Client().get(first.json()["messages"][0]["file"]["href"])
+    assert (got.content, got["Content-Disposition"]) == (PDF, 'attachment; filename="plan.pdf"')
+    assert Message.objects.filter(source="them").count() == 1
+
+
+@pytest.mark.parametrize(
+    ("data", "words"),
+    [
+        (b"", "empty"), (b"MZ a program", "neither"), (b"<svg><script>x</script></svg>", "neither"),
+        (b"<html>%PDF-", "neither"), (b"\x89PNG\r\n\x1a\n broken", "neither"),
+    ],
+)  # fmt: skip
+def test_what_is_neither_is_refused_and_nothing_is_kept(
+    with_files: World, visitor: Visitor, data: bytes, words: str
+) -> None:
+    talk = begin(with_files, visitor)["talk"]
+    answer = send(visitor, talk, data)
+    assert (answer.status_code, answer.json()["errors"][0]["field"]) == (422, "file")
+    assert words in answer.json()["errors"][0]["message"]
+    assert not Message.objects.filter(source="them").exists()
+
+
+def test_too_large_too_often_unknown_or_not_allowed(with_files: World, visitor: Visitor) -> None:
+    talk = begin(with_files, visitor)["talk"]
+    assert send(visitor, talk, b"%PDF-" + b"x" * MOST_FILE).status_code == 413
+    assert send(visitor, "0" * 32, PDF).status_code == 404
+    for number in range(10):
+        assert send(visitor, talk, PDF, number=number).status_code == 201
+    assert send(visitor, talk, PDF, number=11).status_code == 429
+
+
+def test_no_file_where_the_owner_does_not_allow_it(talking: World, visitor: Visitor) -> None:
+    talk = begin(talking, visitor)["talk"]
+    answer = send(visitor, talk, PDF)
+    assert (answer.status_code, answer.json()["errors"][0]["field"]) == (422, "file")
+
+
+def test_what_is_erased_takes_its_bytes_with_it(
+    with_files: World, visitor: Visitor, django_capture_on_commit_callbacks: Any, settings: Any
+) -> None:
+    talk = begin(with_files, visitor)["talk"]
+    send(visitor, talk, PDF)
+    say(visitor, talk, 2, text="That is the plan.")
+    assert len(list(Path(settings.MEDIA_ROOT).rglob("talks/*"))) == 1
+    with django_capture_on_commit_callbacks(execute=True):
+        Talk.objects.get().delete()
+    assert not list(Path(settings.MEDIA_ROOT).rglob("talks/*"))
