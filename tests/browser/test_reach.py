@@ -31,7 +31,7 @@ def at(page: Page, selector: str, share: float) -> tuple[float, float]:
     return box["x"] + box["width"] * share, box["y"] + box["height"] / 2
 
 
-def test_a_week_is_drawn_for_one_day_or_for_every_week_and_undone(owner: Page, stack: Stack) -> None:
+def a_week_is_drawn_for_one_day_or_for_every_week_and_undone(owner: Page, stack: Stack) -> None:
     owner.goto(f"{stack.base_url}/hours")
     owner.get_by_role("button", name="+ Other hours").click()
     owner.get_by_label("What the other hours are called").fill("Slipway")
@@ -90,7 +90,7 @@ def test_a_week_is_drawn_for_one_day_or_for_every_week_and_undone(owner: Page, s
     owner.get_by_role("button", name="Delete them").locator("visible=true").click()
 
 
-def test_what_is_told_differs_by_channel_and_language_and_says_why(owner: Page, stack: Stack) -> None:
+def what_is_told_differs_by_channel_and_language_and_says_why(owner: Page, stack: Stack) -> None:
     owner.goto(f"{stack.base_url}/hours/told")
     owner.get_by_role("button", name="Change: After hours, Harbour chat").click()
     form = owner.get_by_role("form", name=re.compile("What is said: After hours"))
@@ -123,7 +123,7 @@ def made(owner: Page, pasted: str, taken_for: str) -> None:
     owner.get_by_role("button", name="Make the channel").click()
 
 
-def test_channels_are_made_by_pasting_and_tried_and_deleted(owner: Page, stack: Stack) -> None:
+def channels_are_made_by_pasting_and_tried_and_deleted(owner: Page, stack: Stack) -> None:
     owner.goto(f"{stack.base_url}/hours/channels")
     made(owner, "01632 960 777", "phone")
     form = owner.get_by_role("region", name="Call us").last
@@ -151,7 +151,7 @@ def test_channels_are_made_by_pasting_and_tried_and_deleted(owner: Page, stack: 
     made(owner, "https://wherry.localhost/to/you?text=hello%20there", "link")
 
 
-def test_the_contact_menu_says_who_is_there_and_counts_the_channel(
+def the_contact_menu_says_who_is_there_and_counts_the_channel(
     owner: Page, stack: Stack, stranger: BrowserContext
 ) -> None:
     page = stranger.new_page()
@@ -179,7 +179,7 @@ def test_the_contact_menu_says_who_is_there_and_counts_the_channel(
     expect(owner.get_by_role("button", name="At the counter")).to_be_visible()
 
 
-def test_a_stranger_and_the_owner_talk_and_it_survives_pages_and_a_server_that_is_away(
+def a_stranger_and_the_owner_talk_and_it_survives_pages_and_a_server_that_is_away(
     owner: Page, stack: Stack, stranger: BrowserContext
 ) -> None:
     page = stranger.new_page()
@@ -226,7 +226,7 @@ def test_a_stranger_and_the_owner_talk_and_it_survives_pages_and_a_server_that_i
     expect(owner.get_by_text("on the page now")).to_be_visible()
 
 
-def test_the_messaging_service_gets_the_script_and_the_answer_even_after_it_was_away(
+def the_messaging_service_gets_the_script_and_the_answer_even_after_it_was_away(
     owner: Page, stack: Stack, browser: Browser
 ) -> None:
     context = browser.new_context()
@@ -254,7 +254,7 @@ def test_the_messaging_service_gets_the_script_and_the_answer_even_after_it_was_
     context.close()
 
 
-def test_a_call_is_booked_moved_and_cancelled_by_its_mail(owner: Page, stack: Stack, stranger: BrowserContext) -> None:
+def a_call_is_booked_moved_and_cancelled(owner: Page, stack: Stack, stranger: BrowserContext) -> None:
     editor = start(owner, stack, "Call me back", "Ring me")
     editor.get_by_role("button", name="+ Add a part").click()
     editor.get_by_role("menuitem", name="Email field").click()
@@ -286,3 +286,19 @@ def test_a_call_is_booked_moved_and_cancelled_by_its_mail(owner: Page, stack: St
     page.get_by_role("button", name="Cancel the call").click()
     expect(page.get_by_text("Nobody calls.")).to_be_visible()
     mailed(page, stack, "wyn@quay.example", "is cancelled")
+
+
+def test_a_visitor_reaches_the_business_whichever_way_they_take(owner: Page, stack: Stack, browser: Browser) -> None:
+    """The walk in its order; each part leaves behind what the next ones may meet."""
+    a_week_is_drawn_for_one_day_or_for_every_week_and_undone(owner, stack)
+    what_is_told_differs_by_channel_and_language_and_says_why(owner, stack)
+    channels_are_made_by_pasting_and_tried_and_deleted(owner, stack)
+    for part in (
+        the_contact_menu_says_who_is_there_and_counts_the_channel,
+        a_stranger_and_the_owner_talk_and_it_survives_pages_and_a_server_that_is_away,
+        a_call_is_booked_moved_and_cancelled,
+    ):
+        stranger = browser.new_context(viewport={"width": 1280, "height": 800})
+        part(owner, stack, stranger)
+        stranger.close()
+    the_messaging_service_gets_the_script_and_the_answer_even_after_it_was_away(owner, stack, browser)
