@@ -114,6 +114,7 @@ class TrackStretchOut(Schema):
     doing: str
     words: str
     said: str
+    channels: list[str]
     reasons: list[ReasonOut]
 
 
@@ -146,6 +147,7 @@ def rehearse(request: MemberRequest, body: RehearseIn) -> RehearsalOut:
             TrackStretchOut(
                 start=one.start, end=one.end, doing=one.doing, words=one.words,
                 said=scene.said(row.pk, body.visitor, one.start) if one.doing == "on screen" else "",
+                channels=scene.channels(row.pk, body.visitor, one.start) if one.doing == "on screen" else [],
                 reasons=[ReasonOut(name=r.name, passed=r.passed, words=r.words, when=r.when) for r in one.reasons],
             )
             for one in played.tracks[row.public_id]

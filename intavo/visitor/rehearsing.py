@@ -1,7 +1,7 @@
 """Rehearsals for the console: made-up visitors, the page map, visits played, and links into the real site."""
 
 from collections.abc import Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 from typing import Annotated, Any, Literal
 from urllib.parse import urlsplit
@@ -11,6 +11,7 @@ from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, TypeAdapter, V
 
 from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.scope import own
+from intavo.core.links import Channel, Met
 from intavo.core.refusals import wrongs
 from intavo.core.rights import Right
 from intavo.core.say import from_words
@@ -75,6 +76,13 @@ class Scene:
             return ""
         return ". ".join(words for words in (said.title.rstrip("."), said.text) if words)
 
+    def channels(self, touchpoint_id: int, one: MadeUp, after: float) -> list[str]:
+        """Each of a touchpoint's channels as they meet it so many seconds after they come, in words."""
+        at, document = one.at + timedelta(seconds=after), self.documents[touchpoint_id]
+        named = document.channels()
+        ids = [id_ for id_ in self.live.channels if "all" in named or id_ in named]
+        return [_met_words(self.live.channels[id_], self.live.meets(id_, at, one.language, None)) for id_ in ids]
+
     def visit(self, one: MadeUp, path: str, kinds: Iterable[str] = ()) -> Visit:
         """The visitor on a page."""
         landing = self.base + (one.landing or path)
@@ -97,10 +105,22 @@ class Scene:
         return f"https://{host}/" if host else ""
 
 
+def _met_words(channel: Channel, met: Met) -> str:
+    if met.hidden:
+        return f"{channel.label}: hidden"
+    said = ". ".join(words.rstrip(".") for words in (met.says or ()) if words)
+    name = f"“{met.button}”" if met.button and met.button != channel.label else "shown"
+    return f"{channel.label}: {name}{f', and beside it “{said}.”' if said else ''}"
+
+
 def scene(actor: Actor, site_id: int, one: MadeUp) -> Scene:
     """The site with its touchpoints as this visitor meets them."""
     site = sites_of(actor).get(pk=site_id)
-    made = making(site)
+    live = live_site(site.key)
+    assert live is not None
+    played_on = live.rehearsed(one.at_counter, False)
+    # Who is at the counter is theirs to say, also for what the table of replies hides.
+    made = replace(making(site), members=played_on.members)
     rows = [row for row in touchpoints_of(actor) if site.pk in {one.pk for one in row.sites.all()}]
     compiled: dict[int, Compiled] = {}
     documents: dict[int, Document] = {}
@@ -111,12 +131,7 @@ def scene(actor: Actor, site_id: int, one: MadeUp) -> Scene:
         state = State.LIVE if played else State(row.state)
         documents[row.pk] = Document.model_validate(revision.document)
         compiled[row.pk] = made.compiled(row, documents[row.pk], state)
-    live = live_site(site.key)
-    assert live is not None
-    return Scene(
-        site, home_of(site) or "https://site.example", rows, compiled, documents, made,
-        live.rehearsed(one.at_counter, False),
-    )  # fmt: skip
+    return Scene(site, home_of(site) or "https://site.example", rows, compiled, documents, made, played_on)
 
 
 @dataclass(frozen=True, slots=True)

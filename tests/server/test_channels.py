@@ -353,3 +353,31 @@ def test_the_table_of_replies_inherits_and_says_from_where(otterwick: World) -> 
     explained = client.get(f"/api/hours/explain?day=2026-11-24&time=10:00&column={phone['public_id']}").json()
     assert explained["title"] == "Hello"
     assert f"replies.open.{phone['public_id']}.en" in [one["about"] for one in explained["reasons"]]
+
+
+def test_the_rehearsal_says_how_each_channel_is_met_and_what_the_counter_hides(otterwick: World) -> None:
+    phone = added(otterwick, PHONE)
+    added(otterwick, PHONE | {"label": "Only open", "while_closed": "hide"})
+    row, client = menu(otterwick), otterwick.console()
+    reply = {"text": ["Ring tomorrow."], "button": "Call then"}
+    for situation, column, told in (
+        ("after-hours", phone["public_id"], reply), ("nobody-free", row.public_id, {"hidden": True}),
+    ):  # fmt: skip
+        body = {"reply": told, "column": column, "language": ""}
+        assert send(client, "put", f"replies/{situation}", body).status_code == 204
+    live._sites.clear()
+
+    def played(at: str, **more: Any) -> dict[str, Any]:
+        body = {"site_id": otterwick.site.pk, "visitor": {"at": at} | more, "deeds": [{"do": "page", "at": 0, "url": "/"}],
+                "length": 30}  # fmt: skip
+        answer = send(client, "post", "rehearsals", body)
+        assert answer.status_code == 200, answer.content
+        [track] = [one for one in answer.json()["tracks"] if one["id"] == row.pk]
+        return track["stretches"][-1]
+
+    late = played("2026-11-24T20:05:00Z")
+    assert late["channels"] == ["Call us: “Call then”, and beside it “Ring tomorrow.”", "Only open: hidden"]
+    assert played("2026-11-24T12:05:00Z")["doing"] == "on screen"
+    away = played("2026-11-24T12:05:00Z", at_counter=False)
+    assert away["doing"] != "on screen"
+    assert any("Hidden while it is “open, nobody free”" in one["words"] for one in away["reasons"])

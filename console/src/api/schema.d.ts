@@ -4337,6 +4337,8 @@ export interface components {
             words: string;
             /** Said */
             said: string;
+            /** Channels */
+            channels: string[];
             /** Reasons */
             reasons: components["schemas"]["ReasonOut"][];
         };

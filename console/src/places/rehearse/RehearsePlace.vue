@@ -199,6 +199,12 @@ const title = (at: number) => (visitors.length > 1 ? (at ? 'The other visitor' :
           <p v-if="told.stretch.said" class="mb-2">
             Whoever sends it at {{ sayTime(told.stretch.start) }} is told: “{{ told.stretch.said }}”
           </p>
+          <div v-if="told.stretch.channels.length" class="mb-2">
+            <p>The ways to reach you that it shows then:</p>
+            <ul class="list-disc pl-5">
+              <li v-for="one in told.stretch.channels" :key="one">{{ one }}</li>
+            </ul>
+          </div>
           <ReasonList :reasons="told.stretch.reasons" />
         </div>
       </section>
