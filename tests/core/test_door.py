@@ -71,3 +71,17 @@ def test_the_same_text_has_one_form_and_bounds_are_still_in() -> None:
         "n": MOST_NUMBER,
     }
     assert read_json(b"") is None
+
+
+@given(ANY)
+def test_what_is_read_is_what_would_be_let_in(value: Any) -> None:
+    for ascii_only in (True, False):
+        try:
+            body = json.dumps(value, ensure_ascii=ascii_only, allow_nan=False).encode("utf-8", "surrogatepass")
+        except ValueError:
+            return
+        try:
+            read = read_json(body)
+        except NotLetIn:
+            read = None
+        assert read == tried(json.loads(body.decode("utf-8", "surrogateescape")))[0]
