@@ -2,7 +2,6 @@
 
 import json
 import math
-import re
 import unicodedata
 from collections.abc import Collection
 from typing import Any
@@ -12,6 +11,7 @@ from .texts import keepable, mended
 # Beyond it a number is not the same any more once a browser has read it.
 MOST_NUMBER = 2**53
 _DEEPEST = 60
+_SHORT = 15
 UNKEPT = "There is a character in it that cannot be kept."
 
 
@@ -29,23 +29,47 @@ def read_json(body: bytes, *, mending: Collection[str] = ()) -> Any:
     Under the fields in `mending` (what a page says of itself, which no visitor can help) a character that cannot be
     kept is replaced instead of refused.
     """
+    said = _plain(body)
+    if said is not _NOT_PLAIN:
+        return said
     try:
-        text = (body or b"null").decode(errors="surrogateescape")
-        said = json.loads(text, parse_constant=_no_number)
+        said = json.loads(body or b"null", parse_constant=_no_number)
     except (ValueError, RecursionError):
         raise NotLetIn(("", "This cannot be read.")) from None
-    return said if _plain(text) else let_in(said, mending=mending)
+    return let_in(said, mending=mending)
 
 
-# An escape that may stand for anything, and a number that may be beyond bounds.
-_ODD = re.compile(r"\\u|\d{16}|(?:^|[:\[,\s])-?\d[\d.]*[eE]|[\ud800-\udfff]")
+_NOT_PLAIN = object()
 
 
-def _plain(text: str) -> bool:
-    """Whether a JSON text has nothing that can be refused or mended, told by itself: most need not be gone through."""
-    if text.count("[") + text.count("{") > _DEEPEST or _ODD.search(text):
-        return False
-    return text.isascii() or unicodedata.is_normalized("NFC", text)
+class _Odd(ValueError):
+    """A number that may be beyond bounds."""
+
+
+def _plain(body: bytes) -> Any:
+    """The JSON of a body that has nothing to refuse or mend, as most have not: seen without going through it."""
+    try:
+        text = body.decode()
+        if "\\u" in text or text.count("[") + text.count("{") > _DEEPEST:
+            return _NOT_PLAIN
+        if not (text.isascii() or unicodedata.is_normalized("NFC", text)):
+            return _NOT_PLAIN
+        return json.loads(text, parse_int=_short, parse_float=_finite, parse_constant=_no_number)
+    except ValueError:
+        return _NOT_PLAIN
+
+
+def _short(digits: str) -> int:
+    if len(digits) > _SHORT:
+        raise _Odd
+    return int(digits)
+
+
+def _finite(digits: str) -> float:
+    number = float(digits)
+    if not abs(number) <= MOST_NUMBER:
+        raise _Odd
+    return number
 
 
 def _no_number(name: str) -> Any:
