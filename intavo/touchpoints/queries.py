@@ -8,7 +8,7 @@ from functools import lru_cache
 from typing import Literal
 from zoneinfo import ZoneInfo
 
-from django.db.models import QuerySet
+from django.db.models import Prefetch, QuerySet
 
 from intavo.accounts.actor import Actor
 from intavo.accounts.models import Business
@@ -31,7 +31,7 @@ def touchpoints_of(actor: Actor) -> QuerySet[Touchpoint]:
     rows = Touchpoint.objects.filter(business_id=actor.business_id, deleted_at=None)
     return (
         rows.select_related("business", "draft__saved_by__user", "live")
-        .prefetch_related("sites")
+        .prefetch_related(Prefetch("sites", Site.objects.order_by("pk")))
         .order_by("order", "pk")
     )
 

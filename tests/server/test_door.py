@@ -6,8 +6,9 @@ from typing import Any
 import pytest
 
 from intavo.project.api import api
+from intavo.sites.models import Site
 
-from .conftest import World
+from .conftest import Visitor, World
 
 METHODS = {"get", "post", "put", "delete", "patch"}
 
@@ -55,6 +56,11 @@ def test_a_query_with_a_nul_is_refused_with_its_name(otterwick: World, where: st
     answer = otterwick.console().get(where, {name: "a\x00b"})
     assert answer.status_code == 422, answer.content
     assert answer.json()["errors"][0]["field"] == name
+
+
+def test_a_sites_key_may_be_all_figures(otterwick: World) -> None:
+    Site.objects.filter(pk=otterwick.site.pk).update(key="5660408039678366")
+    assert Visitor("5660408039678366").plan().status_code == 200
 
 
 @pytest.mark.parametrize("number", ["9" * 16, "9" * 400])

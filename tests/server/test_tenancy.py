@@ -17,7 +17,7 @@ from intavo.hours.queries import main_hours
 from intavo.intake.models import Quarantined
 from intavo.project import clock
 from intavo.project.api import api
-from intavo.talks.models import Gateway
+from intavo.talks.models import Gateway, Talk
 from intavo.touchpoints.models import Asset, QuestionAnswer, RehearsalVisitor
 
 from .conftest import Visitor, World, sending
@@ -43,6 +43,8 @@ def theirs(otterwick: World) -> dict[str, Any]:
         "gateway_id": Gateway.objects.create(
             business_id=business, name="Wherry", address="https://w.example", bearer="", secret="", created_at=at
         ).pk,
+        "talk_id": Talk.objects.create(business_id=business, site=otterwick.site, begun_at=at, last_word_at=at).pk,
+        "key": "0" * 32,
         "number": 1,
         "situation": "open",
         "member_id": otterwick.owner.member_id,
