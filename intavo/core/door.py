@@ -22,6 +22,10 @@ class NotLetIn(ValueError):
         super().__init__("; ".join(f"{place}: {words}" for place, words in errors))
         self.errors = list(errors)
 
+    def named(self, whole: str = "body") -> list[tuple[str, str]]:
+        """The errors, with a name for what is wrong altogether."""
+        return [(place or whole, words) for place, words in self.errors]
+
 
 def read_json(body: bytes, *, mending: Collection[str] = ()) -> Any:
     """The JSON that a body holds, let in; NotLetIn where it is none, names everything that cannot be taken.
@@ -42,10 +46,6 @@ def read_json(body: bytes, *, mending: Collection[str] = ()) -> Any:
 _NOT_PLAIN = object()
 
 
-class _Odd(ValueError):
-    """A number that may be beyond bounds."""
-
-
 def _plain(body: bytes) -> Any:
     """The JSON of a body that has nothing to refuse or mend, as most have not: seen without going through it."""
     try:
@@ -61,14 +61,14 @@ def _plain(body: bytes) -> Any:
 
 def _short(digits: str) -> int:
     if len(digits) > _SHORT:
-        raise _Odd
+        raise ValueError(digits)
     return int(digits)
 
 
 def _finite(digits: str) -> float:
     number = float(digits)
     if not abs(number) <= MOST_NUMBER:
-        raise _Odd
+        raise ValueError(digits)
     return number
 
 

@@ -44,11 +44,12 @@ class Presence:
         """When that changes next by itself; None if it does not."""
         found = [] if self.away is None or self.away.ends_at is None or self.away.ends_at <= at else [self.away.ends_at]
         if self.usual is not None:
-            found += [one for one in (_turn(self.usual, at),) if one is not None]
+            found += [one for one in (next_turn(self.usual, at),) if one is not None]
         return min(found, default=None)
 
 
-def _turn(hours: AnyHours, at: datetime) -> datetime | None:
+def next_turn(hours: AnyHours, at: datetime) -> datetime | None:
+    """When hours open or close next; None if never."""
     return next_closing(hours, at) if is_open(hours, at) else next_opening(hours, at)
 
 

@@ -8,6 +8,7 @@ from ninja import Router, Schema, Status
 
 from intavo.accounts.actor import Refused
 from intavo.accounts.auth import MemberAuth, MemberRequest
+from intavo.accounts.scope import own
 from intavo.core import followup as rules
 from intavo.core.times import Moment
 from intavo.hours.queries import main_hours
@@ -225,7 +226,7 @@ def follow_ups(request: MemberRequest, after: str = "") -> ListOut:
 
 def _row(request: MemberRequest, followup_id: int) -> FollowUp:
     rows = FollowUp.objects.select_related("person", "touchpoint", "business").prefetch_related("person__addresses")
-    return rows.get(pk=followup_id, business_id=request.auth.business_id)
+    return own(request.auth, rows, followup_id)
 
 
 def _receipt(event: TimelineEvent) -> str:

@@ -34,7 +34,7 @@ def _refused(request: HttpRequest, error: Refused) -> HttpResponse:
 
 @api.exception_handler(NotLetIn)
 def _not_let_in(request: HttpRequest, error: NotLetIn) -> HttpResponse:
-    return problem(422, error.errors[0][1], [(place or "body", words) for place, words in error.errors])
+    return problem(422, error.errors[0][1], error.named())
 
 
 @api.exception_handler(HttpError)

@@ -104,7 +104,7 @@ def file(request: MemberRequest, talk_id: int, key: str) -> HttpResponse:
 @router.get("/follow-ups/{followup_id}/talk", response=TalkOut | NoTalkOut)
 def talk(request: MemberRequest, followup_id: int, after: int = 0) -> TalkOut | NoTalkOut:
     """The conversation behind a follow-up, from a message on; it counts as read by us."""
-    FollowUp.objects.only("pk").get(pk=followup_id, business_id=request.auth.business_id)
+    own(request.auth, FollowUp.objects.only("pk"), followup_id)
     found = talk_of(request.auth.business_id, followup_id)
     if found is None:
         return NoTalkOut()

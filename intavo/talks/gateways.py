@@ -209,7 +209,7 @@ def take_in(gateway: Gateway, body: bytes, headers: dict[str, str]) -> dict[str,
     try:
         came = Came.model_validate(read_json(body))
     except NotLetIn as error:
-        raise Refused(*((place or "body", words) for place, words in error.errors)) from error
+        raise Refused(*error.named()) from error
     except ValidationError as error:
         raise Refused(*wrongs(error.errors(), whole="body")) from error
     if came.delivered or came.failed:

@@ -17,11 +17,10 @@ def given_file(row: Message) -> HttpResponse:
     except OSError:
         return problem(404, "There is no such file any more.")
     response = HttpResponse(data, content_type=str(found["type"]))
-    ending = {"image/webp": ".webp"}.get(str(found["type"]), "")
-    name = str(found["name"])
-    name = name if name.lower().endswith(ending) else f"{name}{ending}"
-    shown = "inline" if ending else "attachment"
-    response["Content-Disposition"] = content_disposition_header(shown == "attachment", name) or shown
+    name, picture = str(found["name"]), found["type"] == "image/webp"
+    if picture and not name.lower().endswith(".webp"):
+        name = f"{name}.webp"
+    response["Content-Disposition"] = content_disposition_header(not picture, name) or "attachment"
     response["Content-Security-Policy"] = "default-src 'none'; sandbox"
     response["X-Content-Type-Options"] = "nosniff"
     response["Cache-Control"] = "private, max-age=3600"

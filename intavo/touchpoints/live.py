@@ -291,8 +291,8 @@ def _read(key: str) -> LiveSite:
     others = all_hours(site.business_id)
     return LiveSite(
         id=site.pk, key=key, slug=site.slug, revision=site.revision, hosts=hosts, business=site.business,
-        hours=main_hours(site.business_id, site.pk).value, table=replies(site.business_id), rules=made.rules,
-        members=presences(site.business_id), channels={row.public_id: row.value for row in kept(site.business_id)},
+        hours=main_hours(site.business_id, site.pk).value, table=made.table, rules=made.rules,
+        members=made.members, channels={row.public_id: row.value for row in kept(site.business_id)},
         touchpoints=tuple(_live(row, revision, made) for row, revision in live_on(site.pk)), other_hours=others,
     )  # fmt: skip
 
@@ -322,7 +322,7 @@ class Making:
     around: Around
     rules: SiteRules
     groups: Mapping[str, frozenset[str]]
-    table: Mapping[Cell, Reply]
+    table: dict[Cell, Reply]
     members: tuple[Presence, ...]
     language: str
 

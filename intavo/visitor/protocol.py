@@ -58,7 +58,7 @@ def read_as(model: type[M], body: bytes) -> M:
     try:
         return model.model_validate(read_json(body, mending=("page",)))
     except NotLetIn as error:
-        raise Unreadable(*((place or "body", words) for place, words in error.errors)) from error
+        raise Unreadable(*error.named()) from error
     except ValidationError as error:
         raise Unreadable(*wrongs(error.errors(), whole="body")) from error
 

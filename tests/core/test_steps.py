@@ -176,7 +176,7 @@ def test_changes_are_said_in_words() -> None:
          ["Close sign: as the house style → a word, word “No, thank you”, size 36, at the end"]),
         (lambda d: d["look"].update(arrival="rise", house=False),
          ["Follows the house style: yes → no", "Comes: as usual → rises"]),
-        (lambda d: d["after"].update(promise_minutes=1500), ["Answered within: 8 h → 1 day 1 h"]),
+        (lambda d: d["after"].update(promise_minutes=1500), ["Answered within: 8 h → 25 h"]),
         (lambda d: d["after"].update(hours=3), ["Which hours apply: chosen"]),
     ],
 )  # fmt: skip

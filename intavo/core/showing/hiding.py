@@ -4,8 +4,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import datetime
 
-from ..hours import AnyHours, is_open, next_closing, next_opening
-from ..presence import Presence, changes_at, somebody_free
+from ..hours import AnyHours
+from ..presence import Presence, changes_at, next_turn, somebody_free
 from ..replies import Cell, Reply, Situation, choose, situation
 
 
@@ -27,8 +27,9 @@ class Hides:
 
     def changes(self, at: datetime) -> datetime | None:
         """When the situation changes next; None if it never does by itself."""
-        turn = next_closing(self.hours, at) if is_open(self.hours, at) else next_opening(self.hours, at)
-        return min((one for one in (turn, changes_at(self.members, at)) if one is not None), default=None)
+        return min(
+            (one for one in (next_turn(self.hours, at), changes_at(self.members, at)) if one is not None), default=None
+        )
 
 
 def hidden_cells(table: Mapping[Cell, Reply], column: str) -> bool:

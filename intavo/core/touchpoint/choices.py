@@ -1,8 +1,9 @@
 """What can be chosen for a value, in the words of the editor: for its lists (generated) and for what changed."""
 
+from datetime import timedelta
 from typing import Any
 
-from intavo.core.say import days_words
+from intavo.core.say import days_words, length_words
 
 _ALONG = {"top": "at the top", "middle": "in the middle", "bottom": "at the bottom"}
 CHOICES: dict[str, dict[str, str]] = {
@@ -63,7 +64,7 @@ CHOICES: dict[str, dict[str, str]] = {
 }  # fmt: skip
 # Values that name something by an id, which says nothing to people; and lengths in minutes.
 _IDS = {"asset", "poster", "channel", "picture", "file.asset", "hours", "also_hours", "people"}
-_LENGTHS = {"minutes", "again_after", "promise_minutes"}
+_LENGTHS = {"minutes", "again_after"}
 
 
 def value_words(field: str, value: Any) -> str | None:
@@ -72,6 +73,9 @@ def value_words(field: str, value: Any) -> str | None:
         return CHOICES[field][value]
     if field == "row":
         return "yes" if value else "no"
+    if field == "promise_minutes" and isinstance(value, int):
+        # Open time, of which a day has only some hours.
+        return length_words(timedelta(minutes=value))
     if field in _LENGTHS and isinstance(value, int):
         return days_words(value) if value else "at once"
     return None
