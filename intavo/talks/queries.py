@@ -17,10 +17,8 @@ WITH noted AS (
       AND (seen_at < now() - interval '20 s' OR seen_at > now() + interval '60 s' OR given < LEAST(%(after)s, last))
 )
 """
-_LOOK = """
-SELECT id, last, read, typing_until IS NOT NULL AND typing_until > %(at)s FROM talks_talk
-WHERE token = %(token)s AND site_id = %(site)s AND last_word_at > %(since)s
-"""
+# By the token alone, which is one row's only: the less is asked, the less is planned.
+_LOOK = "SELECT id, site_id, last, read, typing_until, last_word_at FROM talks_talk WHERE token = %(token)s"
 _NOTED_FOR = 20.0  # seconds
 _MOST_NOTED = 20_000
 # What this process has noted of each talk, and when: until that is old a look alone is enough.
@@ -45,13 +43,18 @@ def poll(site_id: int, token: str, after: int, at: datetime) -> Polled | None:
         if len(_noted) > _MOST_NOTED:
             _noted.clear()
         _noted[token] = (time.monotonic(), after)
+    about: dict[str, object] = {"token": token}
+    if not noted:
+        about |= {"site": site_id, "since": at - GOOD_FOR, "after": after}
     with connection.cursor() as cursor:
-        cursor.execute(
-            _LOOK if noted else _POLL + _LOOK,
-            {"token": token, "site": site_id, "since": at - GOOD_FOR, "after": after, "at": at},
-        )
+        cursor.execute(_LOOK if noted else _POLL + _LOOK, about)
         row = cursor.fetchone()
-    return Polled(*row) if row else None
+    if row is None:
+        return None
+    pk, site, last, read, typing_until, last_word_at = row
+    if site != site_id or last_word_at <= at - GOOD_FOR:
+        return None
+    return Polled(pk, last, read, typing_until is not None and typing_until > at)
 
 
 def is_there(talk: Talk) -> bool:

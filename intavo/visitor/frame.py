@@ -8,8 +8,9 @@ from django.views.decorators.http import require_safe
 # Opaque whoever opens it: what stands in it never has Intavo's own origin.
 _POLICY = "sandbox allow-scripts allow-forms allow-popups allow-popups-to-escape-sandbox"
 _PAGE = """<!doctype html><meta charset="utf-8"><title>More</title><script>
+const key = location.hash.slice(1)
 addEventListener('message', function take(event) {
-  if (event.source !== parent || !event.data || event.data.intavo !== 'markup') return
+  if (!key || !event.data || event.data.intavo !== 'markup' || event.data.key !== key) return
   removeEventListener('message', take)
   document.open()
   document.write('<!doctype html><meta name="viewport" content="width=device-width,initial-scale=1">' +
@@ -30,5 +31,5 @@ def page(request: HttpRequest) -> HttpResponse:
     """The empty frame."""
     response = HttpResponse(_PAGE)
     response["Content-Security-Policy"] = _POLICY
-    response["Cache-Control"] = "public, max-age=3600"
+    response["Cache-Control"] = "no-cache"
     return response

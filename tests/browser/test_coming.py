@@ -256,6 +256,25 @@ def test_foreign_markup_runs_in_its_frame_and_is_as_high_as_its_content(
     assert f"run, {round(box['width'])}" in said.inner_text()
 
 
+@pytest.mark.parametrize("real", [False, True])
+def test_windows_of_foreign_markup_are_real_ones_where_ticked(
+    stranger: BrowserContext, stack: Stack, real: bool
+) -> None:
+    page = stranger.new_page()
+    html = f"<button onclick=\"window.open('{stack.site_url}/trips')\">A window</button>"
+    with_parts(
+        page, "tide-table", {"kind": "markup", "html": html, "windows": real, "height": 50, "description": "A widget"}
+    )
+    page.goto(f"{stack.site_url}/lessons")
+    page.wait_for_function("window.intavo")
+    opened(page, "tide-table", "pop-up")
+    with stranger.expect_page() as window:
+        page.frame_locator("iframe.markup").get_by_role("button", name="A window").click()
+    # What stays in the sandbox has no cookies of its own.
+    reads = "() => { try { return typeof document.cookie === 'string' } catch { return false } }"
+    assert window.value.evaluate(reads) is real
+
+
 def test_a_headline_keeps_its_lines_and_stays_clear_of_a_close_word(stranger: BrowserContext, stack: Stack) -> None:
     page = stranger.new_page()
     head = {

@@ -279,3 +279,16 @@ def test_being_away_is_told_and_taken_back(owner: Page, stack: Stack) -> None:
     owner.get_by_role("button", name="Away").click()
     owner.get_by_role("menuitem", name="I am at the counter").click()
     expect(owner.get_by_role("button", name="At the counter")).to_be_visible()
+
+
+def test_foreign_markup_runs_on_the_stage_as_on_a_page(editor: Page) -> None:
+    editor.get_by_role("button", name="+ Add a part").click()
+    editor.get_by_role("menuitem", name="Foreign markup").click()
+    editor.get_by_label("Markup of somebody else").fill(
+        "<p id='said'>not run</p><div style='height:310px'></div><script>said.textContent = 'run'</script>"
+    )
+    saved(editor)
+    for which in ("Desktop", "Phone"):
+        frame = stage(editor, which).locator("iframe.markup")
+        expect(frame.content_frame.locator("#said")).to_have_text("run")
+        expect(frame).to_have_attribute("height", re.compile(r"^3[3-9]\d$"))

@@ -207,20 +207,22 @@ const MOST_HIGH = 4000
 /**
  * Foreign markup never stands in the page itself: a sandboxed frame without the page's origin. The frame's own page
  * comes from Intavo, so that neither the site's CSP nor the console's stops what the owner has put in; it is as high
- * as its content says.
+ * as its content says. It knows its markup by a word of their own, since on the console's stage what is sent comes
+ * from another window than the one it stands in.
  */
 export const markup: Maker<'markup'> = ({ page: doc, around }, part) => {
   const view = doc.defaultView ?? window
+  const key = crypto.getRandomValues(new Uint32Array(2)).join('-')
   const frame = el(doc, 'iframe', {
     class: 'markup',
     sandbox: `allow-scripts allow-forms allow-popups${part.windows ? ' allow-popups-to-escape-sandbox' : ''}`,
-    src: `${around.base}/e/frame`,
+    src: `${around.base}/e/frame#${key}`,
     height: String(part.height),
     title: part.description || 'More',
   })
   const heard = (event: MessageEvent<{ intavo?: string; height?: number } | null>): void => {
     if (event.source !== frame.contentWindow) return
-    if (event.data?.intavo === 'ready') frame.contentWindow?.postMessage({ intavo: 'markup', html: part.html }, '*')
+    if (event.data?.intavo === 'ready') frame.contentWindow?.postMessage({ intavo: 'markup', key, html: part.html }, '*')
     const high = event.data?.intavo === 'height' ? Number(event.data.height) : NaN
     if (high > 0) frame.height = String(Math.min(MOST_HIGH, Math.max(LEAST_HIGH, Math.ceil(high))))
     if (!frame.isConnected) view.removeEventListener('message', heard)
