@@ -4,16 +4,16 @@ A visitor has no session, no account and no cookie, and is given JSON; signing i
 a page are the console's. What a visitor is given as a page or a file goes the console's way.
 """
 
-from collections.abc import Callable
 from typing import Any
 
 from csp.middleware import CSPMiddleware
 from django.contrib.auth.middleware import AuthenticationMiddleware
 from django.contrib.messages.middleware import MessageMiddleware
 from django.contrib.sessions.middleware import SessionMiddleware
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest
 from django.middleware.clickjacking import XFrameOptionsMiddleware
 from django.middleware.csrf import CsrfViewMiddleware
+from django.utils.deprecation import MiddlewareMixin
 
 _PROTOCOL = "/e/"
 _SHOWN = ("/e/frame", "/files/")
@@ -25,16 +25,14 @@ def of_the_protocol(request: HttpRequest) -> bool:
     return path.startswith(_PROTOCOL) and not any(part in path for part in _SHOWN)
 
 
-class _Aside:
+class _Aside(MiddlewareMixin):
     """Steps aside for the visitor's protocol."""
-
-    get_response: Callable[[HttpRequest], HttpResponse]
 
     def __call__(self, request: HttpRequest) -> Any:
         """Go on at once, or do what the console needs."""
         if of_the_protocol(request):
             return self.get_response(request)
-        return super().__call__(request)  # type: ignore[misc]
+        return super().__call__(request)
 
 
 class Sessions(_Aside, SessionMiddleware):

@@ -43,7 +43,7 @@ def poll(site_id: int, token: str, after: int, at: datetime) -> Polled | None:
         if len(_noted) > _MOST_NOTED:
             _noted.clear()
         _noted[token] = (time.monotonic(), after)
-    about: dict[str, object] = {"token": token}
+    about: dict[str, str | int | datetime] = {"token": token}
     if not noted:
         about |= {"site": site_id, "since": at - GOOD_FOR, "after": after}
     with connection.cursor() as cursor:
