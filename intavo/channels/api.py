@@ -12,7 +12,7 @@ from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.accounts.models import Business
 from intavo.accounts.queries import business_of
 from intavo.core.links import Channel as Document
-from intavo.core.links import href, meet, reached, read, template_from
+from intavo.core.links import coordinates, href, meet, reached, read, template_from
 from intavo.core.presence import Away, Presence
 from intavo.core.replies import Promise, Situation, next_moment_of
 from intavo.hours.queries import all_sets, presences, replies
@@ -78,6 +78,7 @@ class ReadChannelOut(Schema):
     words: str
     template: str | None
     others: list[str]
+    on_map: bool
 
 
 class ExampleIn(Schema):
@@ -187,8 +188,9 @@ def read_pasted(request: MemberRequest, body: PastedIn) -> ReadChannelOut:
     except ValueError as error:
         raise Refused(("text", str(error))) from error
     return ReadChannelOut(
-        kind=found.kind, handle=found.handle, words=found.words, template=found.template, others=list(found.others)
-    )
+        kind=found.kind, handle=found.handle, words=found.words, template=found.template, others=list(found.others),
+        on_map=coordinates(found.handle) is not None,
+    )  # fmt: skip
 
 
 @router.post("/channels/template", response=LinkTemplateOut)

@@ -149,6 +149,15 @@ def channels_are_made_by_pasting_and_tried_and_deleted(owner: Page, stack: Stack
     owner.get_by_role("button", name="Undo").click()
     expect(owner.get_by_role("button", name="Ring the slip", exact=True)).to_be_visible()
     made(owner, "https://wherry.localhost/to/you?text=hello%20there", "link")
+    expect(owner.get_by_role("region", name="Chat with us").first).to_be_visible()
+    owner.get_by_role("button", name="+ Channel").click()
+    owner.get_by_label(re.compile("^Paste or type")).fill("3 Harbour Road, Otterwick")
+    owner.get_by_role("button", name="Read it").click()
+    owner.get_by_label(re.compile("^A map that shows it")).fill("map.example/place/7")
+    owner.get_by_role("button", name="Make the channel").click()
+    found = owner.get_by_role("region", name="Find us").last
+    expect(found.get_by_role("link", name="Try it")).to_have_attribute("href", "https://map.example/place/7")
+    expect(found.get_by_label("Place, as coordinates or a street")).to_have_value("3 Harbour Road, Otterwick")
 
 
 def the_contact_menu_says_who_is_there_and_counts_the_channel(

@@ -36,6 +36,7 @@ def channel(kind: str = "phone", handle: str = "07700 900123", **more: Any) -> C
         ("50.2660, -5.0527", "map", "50.2660,-5.0527"), ("geo:50.266,-5.0527;u=35", "map", "50.266,-5.0527"),
         ("50.266° N 5.0527° W", "map", "50.266,-5.0527"), ("3 Harbour Road, Otterwick", "map", "3 Harbour Road, Otterwick"),
         ("otterwick.example/hire", "page", "https://otterwick.example/hire"), ("https://otterwick.example/", "page", "https://otterwick.example/"),
+        ("boats.otterwick.example:8080/#hire", "page", "https://boats.otterwick.example:8080/#hire"),
         ("@otterwick", "message-link", "otterwick"),
         ("https://wherry.localhost:8403/to/otterwick?text=hello%20there", "message-link", "otterwick"),
         ("wherry://chat/otterwick", "message-link", "otterwick"),

@@ -3235,6 +3235,8 @@ export interface components {
             template: string | null;
             /** Others */
             others: string[];
+            /** On Map */
+            on_map: boolean;
         };
         /** PastedIn */
         PastedIn: {

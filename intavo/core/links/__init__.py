@@ -4,6 +4,7 @@ from .giving import given
 from .making import href, said_text
 from .meeting import Met, hours_of, meet, reached
 from .model import Channel, ChannelPerson, Icon, Kind, LinkSlot
+from .places import coordinates
 from .reach import first_reachable, reachable
 from .reading import ReadChannel, read
 from .template import LinkTemplate, checked_template, template_from
@@ -18,6 +19,7 @@ __all__ = [
     "Met",
     "ReadChannel",
     "checked_template",
+    "coordinates",
     "first_reachable",
     "given",
     "hours_of",

@@ -21,6 +21,8 @@ def coordinates(text: str) -> tuple[str, str] | None:
 
 
 def looks_like_a_street(text: str) -> bool:
-    """Words and a number, or words with a comma between them."""
+    """Words and a number, or words with a comma between them; what has no space in it is none."""
+    if not re.search(r"\s", text.strip()):
+        return False
     words = re.findall(r"[^\W\d_]{2,}", text)
     return len(words) >= 2 and (bool(re.search(r"[0-9]", text)) or "," in text or "\n" in text)

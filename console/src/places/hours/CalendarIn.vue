@@ -1,14 +1,15 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import { lookAtCalendar, type CalendarSaid, type HoursDocument } from '@/api/hours'
 import { shortDate } from '@/lib/time'
 import { useForm } from '@/places/account/form'
 
 /** A calendar file is looked at first: every day that it would close or open, and what it replaces. */
 const props = defineProps<{ document: HoursDocument }>()
-const emit = defineEmits<{ take: [exceptions: HoursDocument['exceptions']]; close: [] }>()
+const emit = defineEmits<{ take: [exceptions: HoursDocument['exceptions'], count: number]; close: [] }>()
 const { error, busy, run } = useForm()
 const said = ref<CalendarSaid | null>(null)
+const fresh = computed(() => said.value?.coming.filter((one) => !one.known).length ?? 0)
 const picked = (event: Event) =>
   run(async () => {
     const input = event.target as HTMLInputElement
@@ -46,9 +47,7 @@ const would = (one: CalendarSaid['coming'][number]) => (one.would === 'closed' ?
       </ul>
     </template>
     <p class="mt-2 flex gap-2">
-      <button v-if="said?.coming.some((one) => !one.known)" type="button" class="btn" @click="emit('take', said.exceptions)">
-        Take them
-      </button>
+      <button v-if="said && fresh" type="button" class="btn" @click="emit('take', said.exceptions, fresh)">Take them</button>
       <button type="button" class="btn" @click="emit('close')">Cancel</button>
     </p>
   </section>

@@ -15,6 +15,8 @@ const kind = ref('')
 const example = ref('')
 const template = ref<Schemas['LinkTemplateOut'] | null>(null)
 const kinds = computed(() => (found.value ? [found.value.kind, ...found.value.others] : []))
+const map = ref('')
+const needsMap = computed(() => kind.value === 'map' && found.value?.kind === 'map' && !found.value.on_map)
 const needsExample = computed(() => kind.value === 'message-link' && !template.value && !found.value?.template)
 
 const look = () =>
@@ -26,6 +28,14 @@ const look = () =>
 const learn = () => run(async () => void (template.value = await readExample(example.value)))
 const make = () =>
   run(async () => {
+    if (kind.value === 'map') {
+      // A link that was pasted is the map's own; a street needs a map that shows it, or its coordinates.
+      const shown = needsMap.value ? await readPasted(map.value) : found.value
+      const place = shown?.on_map ? shown.handle : needsMap.value ? (found.value?.handle ?? '') : ''
+      const made = await makeChannel(freshChannel('map', place, shown?.kind === 'page' ? shown.handle : null))
+      emit('made', made.id)
+      return
+    }
     const handle = template.value?.handle && !pasted.value.startsWith('@') ? template.value.handle : (found.value?.handle ?? '')
     const made = await makeChannel(freshChannel(kind.value, handle, template.value?.template ?? found.value?.template ?? null))
     emit('made', made.id)
@@ -65,6 +75,15 @@ const make = () =>
         /></label>
         <button class="btn btn-main" :disabled="busy">Understand it</button>
       </form>
+      <label v-if="needsMap" class="grid text-sm text-ink-2"
+        >A map that shows it: find the place on your map and paste the address of that page, or its coordinates<input
+          v-model="map"
+          class="input"
+          placeholder="https://… · 50.1234, -5.1234"
+          maxlength="500"
+          :aria-invalid="!!fields.text"
+          @input="clear()"
+      /></label>
       <p v-if="template" class="text-sm text-moss">
         ✓ Understood: <code class="break-all">{{ template.template }}</code>{{
           template.takes_text ? '; it takes first words' : '; it takes no words'

@@ -57,11 +57,12 @@ function keepAtOnce(document: HoursDocument, words: string) {
   })
 }
 const bringing = ref<'holidays' | 'calendar' | null>(null)
-/** What was brought in stands in the rows, and is kept with them. */
-function taken(exceptions: HoursDocument['exceptions']) {
-  draft.value.exceptions = exceptions
+/** Days that were brought in are kept at once, as what is drawn. */
+function taken(exceptions: HoursDocument['exceptions'], words: string) {
+  keepAtOnce({ ...(JSON.parse(JSON.stringify(draft.value)) as HoursDocument), exceptions }, words)
   bringing.value = null
 }
+const daysSaid = (count: number) => (count === 1 ? 'one odd day' : `${count} odd days or spans`)
 const told = (work: () => Promise<unknown>, words: string) =>
   about.run(async () => {
     await work()
@@ -146,10 +147,21 @@ function rename(event: Event) {
         v-if="bringing === 'holidays'"
         class="mt-2"
         :exceptions="draft.exceptions"
-        @add="taken([...draft.exceptions, ...$event].sort((a, b) => a.first.localeCompare(b.first)))"
+        @add="
+          taken(
+            [...draft.exceptions, ...$event].sort((a, b) => a.first.localeCompare(b.first)),
+            `Closed on ${daysSaid($event.length)}`,
+          )
+        "
         @close="bringing = null"
       />
-      <CalendarIn v-if="bringing === 'calendar'" class="mt-2" :document="draft" @take="taken" @close="bringing = null" />
+      <CalendarIn
+        v-if="bringing === 'calendar'"
+        class="mt-2"
+        :document="draft"
+        @take="(all, count) => taken(all, `Taken: ${daysSaid(count)}`)"
+        @close="bringing = null"
+      />
       <ErrorBox v-if="!Object.keys(fields).length" :error="error" />
       <p v-if="fields['hours.exceptions']" class="font-semibold text-rust" role="alert">{{ fields['hours.exceptions'] }}</p>
       <div class="mt-4 flex items-center gap-3">

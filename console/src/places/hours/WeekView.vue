@@ -33,20 +33,24 @@ const today = computed(() => local.value.slice(0, 10))
 const shift = ref(0)
 const monday = computed(() => addDays(mondayOf(today.value), 7 * shift.value))
 const rows = computed(() => weekOf(props.document, monday.value))
-const span = computed(() => bounds(rows.value))
+const asked = ref<{ row: DayRow; pieces: Piece[] } | null>(null)
+/** What is asked about stands on the rows as well; while something is dragged they keep their scale. */
+const span = computed(() => {
+  const asking = asked.value
+  return bounds(rows.value.map((one) => (asking?.row.date === one.date ? { ...one, pieces: [...one.pieces, ...asking.pieces] } : one)))
+})
 const hours = computed(() => {
   const found = []
   for (let at = span.value.start; at <= span.value.end; at += 120) found.push(at)
   return found
 })
-const share = (at: number) => (100 * (at - span.value.start)) / (span.value.end - span.value.start)
+const share = (at: number) => Math.min(100, (100 * (at - span.value.start)) / (span.value.end - span.value.start))
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
 const short = (date: string) => `${Number(date.slice(8))} ${MONTHS[Number(date.slice(5, 7)) - 1]}`
 const nowAt = computed(() => Number(local.value.slice(11, 13)) * 60 + Number(local.value.slice(14, 16)))
 
 /** What is being changed and not said yet for how long: a row with its pieces as they would be. */
 const changing = ref<{ date: string; pieces: Piece[] } | null>(null)
-const asked = ref<{ row: DayRow; pieces: Piece[] } | null>(null)
 const label = ref('')
 const shown = (row: DayRow) =>
   changing.value?.date === row.date ? changing.value.pieces : asked.value?.row.date === row.date ? asked.value.pieces : row.pieces

@@ -17,7 +17,7 @@ export const HANDLES: Record<string, [string, string]> = {
   text: ['Number', '07700 900123'],
   mail: ['Mail address', 'you@your-business.example'],
   'message-link': ['Your handle there', 'otterwick'],
-  map: ['Coordinates', '50.1234, -5.1234'],
+  map: ['Place, as coordinates or a street', '50.1234, -5.1234'],
   page: ['Address', 'https://…'],
   matrix: ['Address', '@you:example.org'],
   xmpp: ['Address', 'you@example.org'],
