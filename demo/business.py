@@ -9,6 +9,7 @@ STAFF = (("Jory Tregenza", "jory@otterwick.example"), ("Sable Okonjo", "sable@ot
 PASSWORD = "paddle-demo"  # noqa: S105  # printed by the demo, and nowhere else of use
 NAME = "Otterwick Paddle Hire"
 MAIL_ADDRESS = "hello@otterwick.example"
+ANSWERS_ADDRESS = "answers@otterwick.example"
 TIMEZONE, REGION = "Europe/London", "GB"
 # The made-up messaging service's way in and out; they open nothing but the demo's own stand-in.
 WHERRY_KEY, WHERRY_BEARER = "0tterwickwherry1", "wherry-demo"

@@ -34,6 +34,7 @@ from intavo.intake.actions import Sent, receive
 from intavo.intake.actions.confirming import give_confirmed
 from intavo.intake.models import Pending
 from intavo.mail.models import OutgoingMail
+from intavo.mailin.actions import set_mail_in
 from intavo.project import clock
 from intavo.results.models import HourlyTally
 from intavo.sites.actions import PageSeen, add_site, count_pages, count_sources, set_house, set_rules
@@ -138,6 +139,7 @@ def _business() -> Actor:
     )
     for name, email in b.STAFF:
         add_member(owner, user=_user(name, email), role=Role.STAFF)
+    set_mail_in(owner, address=b.ANSWERS_ADDRESS)
     change_business(owner, name=b.NAME, mail_address=b.MAIL_ADDRESS, promise_minutes=120)
     put_away(owner)
     main = main_hours(owner.business_id)

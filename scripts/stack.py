@@ -2,6 +2,7 @@
 
 import contextlib
 import ctypes
+import hashlib
 import os
 import secrets
 import signal
@@ -50,6 +51,11 @@ def secret_key() -> str:
         path.touch(mode=0o600)
         path.write_text(secrets.token_urlsafe(48))
     return path.read_text()
+
+
+def mail_in_secret() -> str:
+    """The secret under which the mail stand-in hands mail in, for every business here."""
+    return hashlib.sha256(f"mail in {secret_key()}".encode()).hexdigest()[:32]
 
 
 def _die_with_parent() -> None:
@@ -117,7 +123,7 @@ class Stack:
             "DJANGO_SETTINGS_MODULE": "intavo.project.settings", "DATABASE_URL": self.database,
             "INTAVO_SECRET_KEY": secret_key(), "INTAVO_BASE_URL": self.base_url,
             "INTAVO_MAIL_URL": f"smtp://127.0.0.1:{self.ports.smtp}", "INTAVO_WHERRY": self.wherry_url,
-            "INTAVO_LOCAL_GATEWAYS": "127.0.0.1", **self.env,
+            "INTAVO_LOCAL_GATEWAYS": "127.0.0.1", "INTAVO_MAIL_IN_SECRET": mail_in_secret(), **self.env,
         }  # fmt: skip
 
     def manage(self, *words: str) -> None:
@@ -151,6 +157,7 @@ class Stack:
         self.launch(
             "mail stand-in", python, "-m", "intavo.standins.mail", "--http", str(self.ports.mail),
             "--smtp", str(self.ports.smtp), "--keep", str(RUN / f"mail-{self.ports.mail}"),
+            "--answers", f"{self.base_url}/in/mail/{mail_in_secret()}",
         )  # fmt: skip
         self.launch(
             "demo site", python, "-m", "demo.serve", "--port", str(self.ports.site), "--intavo", self.base_url,

@@ -37,6 +37,8 @@ DEEDS: dict[str, tuple[str, ...]] = {
     "channel deleted": ("deleted the channel “{label}”",),
     "channel brought back": ("brought the channel “{label}” back",),
     "channels ordered": ("put the channels in another order",),
+    "mail in set": ("takes answers by mail in at {address}",),
+    "mail in renewed": ("made another address that mail is handed in at",),
     "gateway added": ("connected “{name}”",),
     "gateway deleted": ("took “{name}” away",),
     "touchpoint made": ("made the touchpoint “{name}”",),

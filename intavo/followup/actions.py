@@ -1,5 +1,6 @@
 """Writes on follow-ups: opened by what visitors do, worked by members."""
 
+import re
 from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import datetime
@@ -68,6 +69,61 @@ def receive(
 def _latest(person_id: int, kind: rules.Kind) -> FollowUp | None:
     rows = FollowUp.objects.select_for_update().filter(person_id=person_id, kind=kind.value)
     return rows.order_by("-id").first()
+
+
+@dataclass(frozen=True, slots=True)
+class ByMail:
+    """The mail that something came by: its id, its subject, and its first words."""
+
+    message_id: str
+    subject: str
+    excerpt: str
+
+
+def heard_again(actor: Actor, *, followup_id: int, at: datetime, due: datetime | None, mail: ByMail | None) -> int:
+    """Something came back about a follow-up: it is for us again with a new due time; says which one it is now.
+
+    What is long finished, or has an end of its own (a sign-up, a call), opens an inquiry instead. `mail` is what they
+    wrote; None where it was only our mail that came back.
+    """
+    actor.needs(Right.VISIT)
+    row = own(actor, FollowUp.objects.select_related("person"), followup_id, locked=True)
+    value, new = rules.receive(row.value, rules.Kind(row.kind), at, due, row.thread)
+    if not new and row.kind not in _ENDS_ITSELF:
+        row.take(value)
+        _by(row, mail)
+        try:
+            with transaction.atomic():
+                row.save()
+            return row.pk
+        except IntegrityError:
+            pass  # Another of its kind is open by now, and takes this in.
+    source = Source(row.touchpoint_id, row.site_id, row.page, row.device, mail.excerpt if mail else row.excerpt)
+    kind = (
+        rules.Kind.INQUIRY
+        if row.kind in {rules.Kind.SIGN_UP.value, rules.Kind.CALL_BACK.value}
+        else rules.Kind(row.kind)
+    )
+    opened = receive(actor, person_id=row.person_id, kind=kind, at=at, due=due, source=source, thread=row.thread)
+    note_mail(opened, mail)
+    return opened
+
+
+_ENDS_ITSELF = {rules.Kind.SIGN_UP.value, rules.Kind.CALL_BACK.value}
+
+
+def note_mail(followup_id: int, mail: ByMail | None) -> None:
+    """Keep by which mail a follow-up was heard of last, so that an answer goes into the same thread of theirs."""
+    if mail is not None:
+        row = FollowUp.objects.get(pk=followup_id)
+        _by(row, mail)
+        row.save(update_fields=["their_mail", "subject", "excerpt"])
+
+
+def _by(row: FollowUp, mail: ByMail | None) -> None:
+    if mail is not None:
+        row.their_mail, row.subject = mail.message_id[:400], mail.subject[:300]
+        row.excerpt = mail.excerpt[:300] or row.excerpt
 
 
 Change = Callable[[rules.FollowUp, datetime], tuple[rules.FollowUp, rules.Kept | None]]
@@ -179,7 +235,23 @@ def answer(
 
 def to_of(row: FollowUp, member_id: int | None = None) -> To:
     """Whom an answer to a follow-up goes to."""
-    return To(row.business_id, row.person_id, row.pk, member_id, _subject(row, row.business), row.thread)
+    return To(
+        row.business_id, row.person_id, row.pk, member_id, _subject(row, row.business), row.thread, _theirs(row),
+        row.their_mail,
+    )  # fmt: skip
+
+
+def _theirs(row: FollowUp) -> str:
+    """What they wrote last about it, whole."""
+    events = row.person.events.filter(kind__in=THEIR_WORDS, data__followup=row.pk).order_by("-at", "-pk")
+    last = events.first()
+    if last is None:
+        return ""
+    typed = [str(value) for _, value in last.data.get("typed") or []]
+    return str(last.data.get("text") or "\n".join(typed))
+
+
+THEIR_WORDS = ("asked", "message", "gave a score", "wrote by mail")
 
 
 _EVENT = {"wait": "waiting", "finish": "finished", "remind": "put off"}
@@ -204,6 +276,8 @@ def _after_answer(then: str, until: datetime | None, outcome: rules.Outcome) -> 
 
 
 def _subject(row: FollowUp, business: Business) -> str:
+    if row.subject:
+        return f"Re: {re.sub(r'^(re|aw|sv):[ ]*', '', row.subject, flags=re.IGNORECASE)}"
     if row.kind == rules.Kind.MESSAGE.value:
         return f"Re: your message to {business.name}"
     if row.kind == rules.Kind.INQUIRY.value:

@@ -14,7 +14,7 @@ from intavo.core.times import Moment
 from intavo.hours.queries import main_hours
 from intavo.people.models import Address, TimelineEvent
 from intavo.people.queries import same_phone, search, timeline
-from intavo.people.ways import way_called, ways_to
+from intavo.people.ways import note_on, way_called, ways_to
 from intavo.project import clock
 
 from . import actions
@@ -81,6 +81,7 @@ class ListOut(Schema):
 class AddressOut(Schema):
     kind: str
     shown: str
+    note: str
 
 
 class EventOut(Schema):
@@ -251,7 +252,10 @@ def _one(request: MemberRequest, followup_id: int) -> OneOut:
     ]
     return OneOut(
         **_item(item), name=row.person.name, timeline=events, outcome=row.outcome,
-        addresses=[AddressOut(kind=one.kind, shown=one.shown) for one in addresses],
+        addresses=[
+            AddressOut(kind=one.kind, shown=one.shown, note=note_on(row.business_id, one.kind, one.key))
+            for one in addresses
+        ],
         can_mail=any(one.kind == Address.EMAIL for one in addresses),
         ways=[WayOut(key=one.key, words=one.words) for one in ways_to(actions.to_of(row))],
         perhaps_same=[

@@ -31,6 +31,9 @@ class FollowUp(models.Model):
     page = models.CharField(max_length=4000, blank=True)
     device = models.CharField(max_length=10, blank=True)
     excerpt = models.CharField(max_length=300, blank=True)
+    # The last mail that came about it: its id, and the subject as it was typed.
+    their_mail = models.CharField(max_length=400, blank=True, default="", db_default="")
+    subject = models.CharField(max_length=300, blank=True, default="", db_default="")
 
     class Meta:
         constraints = (

@@ -1,5 +1,6 @@
 """Writes on mail: put into the queue with the write that causes it, and sent by a job."""
 
+import secrets
 import uuid
 from dataclasses import dataclass
 from email.mime.text import MIMEText
@@ -12,10 +13,11 @@ from procrastinate.contrib.django import app
 
 from intavo.accounts.models import Business
 from intavo.accounts.rows import insert
+from intavo.core.mailin import answer_address
 from intavo.core.people import Address
 from intavo.project import clock
 
-from .models import OutgoingMail, Suppression
+from .models import MailIn, OutgoingMail, Suppression
 
 
 @dataclass(frozen=True, slots=True)
@@ -28,18 +30,19 @@ class Queued:
 
 def queue(
     business: Business, *, to: Address, subject: str, text: str, key: str, delay: int = 0, reply_to: str = "",
-    attached: tuple[str, str] = ("", ""),
+    attached: tuple[str, str] = ("", ""), in_reply_to: str = "",
 ) -> Queued:  # fmt: skip
     """Queue a mail in the caller's transaction; the same `key` again gives the one that is there.
 
-    `delay` is the seconds to hold it back; `attached` the name and the text of a file that goes with it.
+    `delay` is the seconds to hold it back; `attached` the name and the text of a file that goes with it;
+    `in_reply_to` the id of the mail that it answers.
     """
     message_id = f"<{uuid.uuid4()}@{business.mail_address.rpartition('@')[2]}>"
     added = insert(
         OutgoingMail, skip_doubles=True, business_id=business.pk, key=key, to=to.shown, to_key=to.key,
         subject=" ".join(subject.split())[:300], text=text, from_name=business.name,
         from_address=business.mail_address, reply_to=reply_to, attachment_name=attached[0], attachment=attached[1],
-        in_reply_to="", message_id=message_id, state=OutgoingMail.WAITING,
+        in_reply_to=in_reply_to[:200], message_id=message_id, state=OutgoingMail.WAITING,
         queued_at=clock.now(), sent_at=None,
     )  # fmt: skip
     if added is None:
@@ -48,6 +51,27 @@ def queue(
     task = app.configure_task("send_mail", queue="mail", schedule_in={"seconds": delay} if delay else None)
     task.defer(mail_id=added)
     return Queued(added, message_id)
+
+
+def new_secret() -> str:
+    """A secret that mail is handed in under, of 128 random bits."""
+    return secrets.token_hex(16)
+
+
+def answers_to(business_id: int, followup_id: int | None) -> str:
+    """The address that answers about a follow-up come to; "" where the business takes none in, and they go to From."""
+    comes_to = MailIn.objects.filter(business_id=business_id).exclude(address="").first()
+    if comes_to is None or followup_id is None:
+        return ""
+    return answer_address(comes_to.address, followup_id, settings.SECRET_KEY)
+
+
+def suppress(*, business_id: int, address_key: str, reason: str) -> bool:
+    """Leave an address alone from now on; says whether it was not left alone before. The first reason stays."""
+    _, new = Suppression.objects.get_or_create(
+        business_id=business_id, address_key=address_key, defaults={"reason": reason, "since": clock.now()}
+    )
+    return new
 
 
 def is_queued(*, business_id: int, key: str) -> bool:

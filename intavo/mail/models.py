@@ -41,3 +41,14 @@ class Suppression(models.Model):
 
     class Meta:
         constraints = (models.UniqueConstraint(fields=["business", "address_key"], name="suppressed_once"),)
+
+
+class MailIn(models.Model):
+    """How answers by mail come in: the secret of the address they are posted to, and the mailbox they are sent to.
+
+    Without an `address` answers go where our mail comes from, and are told apart by their heads alone.
+    """
+
+    business = models.OneToOneField(Business, on_delete=models.CASCADE, related_name="mail_in")
+    secret = models.CharField(max_length=60, unique=True)
+    address = models.EmailField(blank=True)

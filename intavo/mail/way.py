@@ -2,13 +2,13 @@
 
 from typing import Any
 
-from intavo.accounts.models import Business
+from intavo.accounts.models import Business, Member
 from intavo.core.people import email_address
 from intavo.people.models import Address
-from intavo.people.ways import Gone, To, register
+from intavo.people.ways import Gone, To, notes_on, register
 
-from .actions import is_queued, queue
-from .models import OutgoingMail
+from .actions import answers_to, is_queued, queue
+from .models import OutgoingMail, Suppression
 
 
 class ByMail:
@@ -26,7 +26,8 @@ class ByMail:
         assert address is not None
         business = Business.objects.get(pk=to.business_id)
         sent = queue(
-            business, to=email_address(address.shown), subject=to.subject, text=text, key=_key(to, key)
+            business, to=email_address(address.shown), subject=to.subject, text=_letter(business, to, text),
+            key=_key(to, key), in_reply_to=to.their_mail, reply_to=answers_to(business.pk, to.followup_id),
         )  # fmt: skip
         return Gone({"mail": sent.id}, sent.message_id)
 
@@ -37,10 +38,35 @@ class ByMail:
     def receipt(self, data: dict[str, Any]) -> str:
         """Whether the mail has left."""
         row = OutgoingMail.objects.filter(pk=data.get("mail") or 0).first()
-        return "" if row is None else _STATES.get(row.state, "")
+        if row is None:
+            return ""
+        if row.state != OutgoingMail.SUPPRESSED:
+            return "mailed" if row.state == OutgoingMail.SENT else ""
+        left = Suppression.objects.filter(business_id=row.business_id, address_key=row.to_key).first()
+        return f"not mailed: {LEFT_ALONE.get(left.reason if left else '', 'they do not want mail')}"
 
 
-_STATES = {OutgoingMail.SENT: "mailed", OutgoingMail.SUPPRESSED: "not mailed: they do not want mail"}
+# Why an address is left alone, as an owner reads it.
+LEFT_ALONE = {
+    "bounced": "mail to this address comes back", "complained": "they called our mail spam",
+}  # fmt: skip
+
+
+@notes_on
+def left_alone(business_id: int, kind: str, key: str) -> str:
+    """Why nothing is mailed to an address."""
+    if kind != Address.EMAIL:
+        return ""
+    row = Suppression.objects.filter(business_id=business_id, address_key=key).first()
+    return LEFT_ALONE.get(row.reason, "they do not want mail") if row else ""
+
+
+def _letter(business: Business, to: To, text: str) -> str:
+    """The mail as it goes out: what was written, who wrote it, and what it answers."""
+    member = Member.objects.select_related("user").filter(pk=to.member_id).first() if to.member_id else None
+    signed = "\n".join(dict.fromkeys(one for one in (member.user.name if member else "", business.name) if one))
+    quoted = "\n".join(f"> {line}".rstrip() for line in to.theirs.strip().split("\n")) if to.theirs.strip() else ""
+    return "\n\n".join(one for one in (text, signed, quoted) if one) + "\n"
 
 
 def _key(to: To, key: str) -> str:

@@ -163,3 +163,16 @@ def add_tags(actor: Actor, *, person_id: int, tags: Iterable[str], given_by: str
             PersonTag, skip_doubles=True, business_id=actor.business_id, person_id=person_id, tag=tag,
             given_by=given_by, given_at=at,
         )  # fmt: skip
+
+
+def withdraw_consents(actor: Actor, *, person_id: int, at: datetime) -> int:
+    """What a person agreed to holds no longer; the proof stays. Says how many were withdrawn."""
+    actor.needs(Right.VISIT)
+    agreed = Consent.objects.filter(business_id=actor.business_id, person_id=person_id, withdrawn_at=None)
+    return agreed.update(withdrawn_at=at)
+
+
+def by_email(business_id: int, key: str) -> int | None:
+    """The person who has this email."""
+    rows = Address.objects.filter(business_id=business_id, kind=Address.EMAIL, key=key)
+    return rows.values_list("person_id", flat=True).first()

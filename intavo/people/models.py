@@ -69,6 +69,7 @@ class Consent(models.Model):
     proof = models.CharField(max_length=64)
     # When the button behind the mail's link was pressed, where that was asked for.
     confirmed_at = models.DateTimeField(null=True)
+    withdrawn_at = models.DateTimeField(null=True)
 
 
 class PersonTag(models.Model):

@@ -1,5 +1,6 @@
 """How somebody is reached: a registry of ways, which the follow-up list asks and does not know by name."""
 
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any, Protocol
 
@@ -14,6 +15,9 @@ class To:
     member_id: int | None
     subject: str
     thread: str
+    # What they wrote last, and the id of the mail it came by, if it came by one.
+    theirs: str = ""
+    their_mail: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,6 +57,18 @@ class Way(Protocol):
 
 
 _ways: dict[str, Way] = {}
+_notes: list[Callable[[int, str, str], str]] = []
+
+
+def notes_on(note: Callable[[int, str, str], str]) -> Callable[[int, str, str], str]:
+    """Join what is said of an address (business, kind, key): "" for nothing."""
+    _notes.append(note)
+    return note
+
+
+def note_on(business_id: int, kind: str, key: str) -> str:
+    """What has to be known of an address before one writes there; "" for nothing."""
+    return next((said for note in _notes if (said := note(business_id, kind, key))), "")
 
 
 def register(way: Way) -> Way:

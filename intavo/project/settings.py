@@ -43,6 +43,7 @@ INSTALLED_APPS = [
     "intavo.intake",
     "intavo.results",
     "intavo.talks",
+    "intavo.mailin",
     "intavo.visitor",
     "intavo.project",
 ]
@@ -141,6 +142,8 @@ EMAIL_HOST, EMAIL_PORT = EMAIL_CONFIG["EMAIL_HOST"], EMAIL_CONFIG["EMAIL_PORT"]
 EMAIL_HOST_USER, EMAIL_HOST_PASSWORD = EMAIL_CONFIG["EMAIL_HOST_USER"], EMAIL_CONFIG["EMAIL_HOST_PASSWORD"]
 EMAIL_USE_TLS = EMAIL_CONFIG.get("EMAIL_USE_TLS", False)
 EMAIL_TIMEOUT = 20
+# A secret under which a mail host hands in the mail of every business here; "" for none. Each has its own as well.
+MAIL_IN_SECRET = env.str("INTAVO_MAIL_IN_SECRET", "")
 DEFAULT_FROM_EMAIL = env.str("INTAVO_MAIL_FROM", "Intavo <no-reply@intavo.example>")
 
 SESSION_COOKIE_HTTPONLY = True

@@ -9,8 +9,9 @@ urlpatterns = [
     path("api/", api.urls),
     path("_allauth/", include("allauth.headless.urls")),
     path("healthz", views.healthz),
+    path("", include("intavo.mailin.urls")),
     path("", include("intavo.visitor.urls")),
-    re_path(r"^(?!api/|_allauth/|b/|e/|g/|h/|l/|t/|m/|f/|c/|csv/|static/).*$", views.console),
+    re_path(r"^(?!api/|_allauth/|b/|e/|g/|h/|in/mail/|l/|t/|m/|f/|c/|csv/|static/).*$", views.console),
 ]
 
 handler500 = views.failed

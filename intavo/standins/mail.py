@@ -2,7 +2,9 @@
 
 Addresses: `/` the list, `/mails/<name>` one mail, `/mails/<name>.eml` its source,
 `/mails/<name>/<file>` what is attached to it, `/mails.json` all as
-JSON (newest first), `POST /forget` empties it.
+JSON (newest first), `POST /forget` empties it. `POST /mails/<name>/answer` (a form: `how`, `text`, `from`)
+hands an answer in to Intavo as a mail host would: what somebody wrote, an automatic reply, or a report that the mail
+came back or was called spam.
 """
 
 import argparse
@@ -12,10 +14,13 @@ import threading
 from dataclasses import dataclass
 from email import message_from_bytes, policy
 from email.message import EmailMessage
+from email.utils import formatdate, make_msgid, parseaddr
 from html import escape
 from http.server import ThreadingHTTPServer
 from pathlib import Path
-from urllib.parse import quote, unquote
+from urllib.error import HTTPError, URLError
+from urllib.parse import parse_qs, quote, unquote
+from urllib.request import Request, urlopen
 
 from aiosmtpd.controller import Controller
 from aiosmtpd.smtp import SMTP, Envelope, Session
@@ -113,6 +118,76 @@ class Taker:
         return "250 kept"
 
 
+def answer_to(kept: Kept, how: str, text: str, sender: str) -> bytes:
+    """The mail that comes back: an "answer", an "away" note, "gone" or "full" (a bounce), or "spam" (a complaint)."""
+    sent = kept.message
+    made = EmailMessage(policy=policy.SMTP)
+    own = sender or parseaddr(str(sent["To"]))[1]
+    report = how in {"gone", "full", "spam"}
+    made["From"] = "Mail Delivery <mailer-daemon@post.example>" if report else own
+    made["To"] = str(sent["From"] if report else sent["Reply-To"] or sent["From"])
+    made["Date"], made["Message-ID"] = formatdate(), make_msgid(domain="post.example")
+    if report:
+        _as_report(made, kept, how)
+        return made.as_bytes()
+    made["Subject"] = f"{'Away: ' if how == 'away' else 'Re: '}{re.sub('^Re: ', '', str(sent['Subject']))}"
+    made["In-Reply-To"] = made["References"] = str(sent["Message-ID"])
+    if how == "away":
+        made["Auto-Submitted"] = "auto-replied"
+    quoted = "\n".join(f"> {line}".rstrip() for line in kept.text.strip().split("\n"))
+    made.set_content(f"{text or 'I am away until Monday.'}\n\nOn {sent['Date']}, {sent['From']} wrote:\n{quoted}\n")
+    return made.as_bytes()
+
+
+def _as_report(made: EmailMessage, kept: Kept, how: str) -> None:
+    to, spam = parseaddr(str(kept.message["To"]))[1], how == "spam"
+    made["Subject"] = "Complaint about a mail" if spam else "Your mail could not be delivered"
+    kind = "feedback-report" if spam else "delivery-status"
+    status = "5.1.1" if how == "gone" else "4.2.2"
+    failed = (f"Final-Recipient: rfc822; {to}", "Action: failed", f"Status: {status}")
+    back = ("Reporting-MTA: dns; post.example", "", *failed)
+    called = ("Feedback-Type: abuse", "User-Agent: stand-in/1", "Version: 1", f"Original-Rcpt-To: <{to}>")
+    fields = "".join(f"{line}\r\n" for line in (called if spam else back))
+    heads = "".join(f"{name}: {kept.message[name]}\r\n" for name in ("From", "To", "Message-ID") if kept.message[name])
+    bound = "stand-in-report"
+    made["MIME-Version"] = "1.0"
+    made["Content-Type"] = f'multipart/report; report-type={kind}; boundary="{bound}"'
+    parts = (
+        ("text/plain", "This mail could not be delivered.\r\n"), (f"message/{kind}", fields),
+        ("text/rfc822-headers", heads),
+    )  # fmt: skip
+    body = "".join(f"--{bound}\r\nContent-Type: {kind}\r\n\r\n{text}\r\n" for kind, text in parts)
+    made.set_payload(f"{body}--{bound}--\r\n")
+
+
+def hand_in(url: str, raw: bytes) -> tuple[int, str]:
+    """Post a mail to Intavo; its status and what it says."""
+    asked = Request(url, raw, {"Content-Type": "message/rfc822"})  # noqa: S310  # loopback only
+    try:
+        with urlopen(asked, timeout=20) as answer:  # noqa: S310
+            return answer.status, answer.read().decode()
+    except HTTPError as error:
+        return error.code, error.read().decode()
+    except (URLError, OSError) as error:
+        return 502, str(error)
+
+
+_HOWS = {
+    "answer": "Answer", "away": "Automatic reply", "gone": "It came back: no such address",
+    "full": "It came back: mailbox full", "spam": "They call it spam",
+}  # fmt: skip
+
+
+def _answer_form(mail: Kept) -> str:
+    options = "".join(f"<option value={key}>{escape(words)}</option>" for key, words in _HOWS.items())
+    return (
+        f"<h2>What comes back</h2><form method=post action='/mails/{mail.name}/answer'>"
+        f"<p><label>What <select name=how>{options}</select></label>"
+        f"<p><label>From <input name=from size=40 value='{escape(parseaddr(str(mail.message['To']))[1])}'></label>"
+        "<p><label>Words<br><textarea name=text rows=5 cols=60></textarea></label><p><button>Hand it in</button></form>"
+    )
+
+
 def _page(title: str, body: str) -> str:
     return (
         f"<!doctype html><html lang=en><meta charset=utf-8><meta name=viewport content='width=device-width'>"
@@ -146,11 +221,13 @@ def mail_page(mail: Kept) -> str:
         for name, data in mail.files.items()
     )
     attached = f"<h2>Attached</h2><ul>{files}</ul>" if files else ""
-    return _page(str(mail.message["Subject"]), f"<dl>{heads}</dl><pre>{text}</pre>{attached}{source}")
+    return _page(
+        str(mail.message["Subject"]), f"<dl>{heads}</dl><pre>{text}</pre>{attached}{source}{_answer_form(mail)}"
+    )
 
 
-def handler(box: Box) -> type[Handler]:
-    """The HTTP side over a box."""
+def handler(box: Box, answers: str = "") -> type[Handler]:
+    """The HTTP side over a box; `answers` is where what comes back is handed in."""
 
     class Mails(Handler):
         def do_GET(self) -> None:  # noqa: N802  # http.server's name
@@ -176,9 +253,22 @@ def handler(box: Box) -> type[Handler]:
                 self.say(200, "text/html; charset=utf-8", mail_page(mail).encode())
 
         def do_POST(self) -> None:  # noqa: N802  # http.server's name
+            name = re.fullmatch(r"/mails/(\d+)/answer", self.path)
+            mail = box.one(name[1]) if name else None
+            if mail is not None:
+                self._answered(mail)
+                return
             if self.path == "/forget":
                 box.forget()
             self.say(204 if self.path == "/forget" else 404, "text/plain", b"")
+
+        def _answered(self, mail: Kept) -> None:
+            raw = self.rfile.read(min(int(self.headers.get("Content-Length") or 0), 100_000)).decode()
+            form = {key: values[0] for key, values in parse_qs(raw).items()}
+            made = answer_to(mail, form.get("how", "answer"), form.get("text", ""), form.get("from", ""))
+            status, said = hand_in(answers, made)
+            told = f"<p>Intavo said {status}:<pre>{escape(said)}</pre><p><a href='/mails/{mail.name}'>Back</a>"
+            self.say(200 if status < 400 else 502, "text/html; charset=utf-8", _page("Handed in", told).encode())
 
     return Mails
 
@@ -189,10 +279,11 @@ def main() -> None:
     words.add_argument("--http", type=int, required=True)
     words.add_argument("--smtp", type=int, required=True)
     words.add_argument("--keep", type=Path, required=True)
+    words.add_argument("--answers", default="", help="where what comes back is handed in")
     said = words.parse_args()
     box = Box(said.keep)
     Controller(Taker(box), hostname="127.0.0.1", port=said.smtp, enable_SMTPUTF8=True).start()
-    ThreadingHTTPServer(("127.0.0.1", said.http), handler(box)).serve_forever()
+    ThreadingHTTPServer(("127.0.0.1", said.http), handler(box, said.answers)).serve_forever()
 
 
 if __name__ == "__main__":

@@ -360,6 +360,21 @@ def answer_talk(talk: Talk, *, text: str, key: str, member_id: int | None, at: d
     return row
 
 
+def mailed_in(talk: Talk, *, text: str, key: str, at: datetime) -> Message:
+    """What they answered by mail goes on in the same talk, in the caller's transaction; once for each key."""
+    known = talk.messages.filter(client_id=key[:80]).first()
+    if known is not None:
+        return known
+    talk.last += 1
+    talk.last_word_at, talk.told_late = at, False
+    # They have read what was mailed, and see their own words when they come back to the page.
+    talk.save(update_fields=["last", "last_word_at", "told_late"])
+    return Message.objects.create(
+        business_id=talk.business_id, talk=talk, n=talk.last, source=Message.THEM, text=text[:MOST_TEXT], at=at,
+        client_id=key[:80],
+    )  # fmt: skip
+
+
 def send_out(talk: Talk, rows: list[Message]) -> None:
     """Put messages on their way through the talk's gateway."""
     assert talk.gateway is not None

@@ -37,7 +37,7 @@ def mail_if_gone(talk_id: int) -> bool:
         mail.queue(
             talk.business, to=email_address(address.shown), subject=f"Re: your message to {talk.business.name}",
             text="\n\n".join(["Hello,", *(row.text for row in unseen), talk.business.name]) + "\n",
-            key=f"talk-{talk.pk}-{unseen[-1].n}",
+            key=f"talk-{talk.pk}-{unseen[-1].n}", reply_to=mail.answers_to(talk.business_id, talk.followup_id),
         )  # fmt: skip
     return True
 

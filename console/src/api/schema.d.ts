@@ -1882,6 +1882,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/mail-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Mail In
+         * @description Where mail is handed in, and to which mailbox answers are sent.
+         */
+        get: operations["intavo_mailin_api_mail_in"];
+        /**
+         * Set Mail In
+         * @description Say to which mailbox answers are sent.
+         */
+        put: operations["intavo_mailin_api_set_mail_in"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mail-in/renew": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Renew
+         * @description Another address to hand mail in at.
+         */
+        post: operations["intavo_mailin_api_renew"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mail-files/{file_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Mail File
+         * @description A file that came by mail, to be saved.
+         */
+        get: operations["intavo_mailin_api_mail_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quarantine": {
         parameters: {
             query?: never;
@@ -3781,6 +3845,8 @@ export interface components {
             kind: string;
             /** Shown */
             shown: string;
+            /** Note */
+            note: string;
         };
         /** EventOut */
         EventOut: {
@@ -4135,6 +4201,22 @@ export interface components {
             said?: {
                 [key: string]: unknown;
             } | null;
+        };
+        /** MailInOut */
+        MailInOut: {
+            /** Url */
+            url: string;
+            /** Address */
+            address: string;
+            /** Last */
+            last: string | null;
+            /** Count */
+            count: number;
+        };
+        /** MailInIn */
+        MailInIn: {
+            /** Address */
+            address: string;
         };
         /** QuarantinedOut */
         QuarantinedOut: {
@@ -6999,6 +7081,90 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["TalkTurnOut"];
                 };
+            };
+        };
+    };
+    intavo_mailin_api_mail_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MailInOut"];
+                };
+            };
+        };
+    };
+    intavo_mailin_api_set_mail_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MailInIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MailInOut"];
+                };
+            };
+        };
+    };
+    intavo_mailin_api_renew: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MailInOut"];
+                };
+            };
+        };
+    };
+    intavo_mailin_api_mail_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                file_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -8,6 +8,7 @@ import { useNotices } from '@/lib/notices'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import TextField from '@/parts/TextField.vue'
 import LogCard from './LogCard.vue'
+import MailInCard from './MailInCard.vue'
 import PeopleCard from './PeopleCard.vue'
 import QuestionsCard from './QuestionsCard.vue'
 import SiteCard from './SiteCard.vue'
@@ -30,7 +31,7 @@ const PARTS = computed(() => ({
   house: 'House style',
   questions: 'Questions & answers',
   people: 'People',
-  ...(may('business') ? { log: 'Who did what' } : {}),
+  ...(may('business') ? { 'mail-in': 'Answers by mail', log: 'Who did what' } : {}),
 }))
 const route = useRoute()
 /** To the part that the address names, once what it stands in is there. */
@@ -94,6 +95,7 @@ async function addSite() {
       <div class="grid gap-5 lg:order-last">
         <QuestionsCard />
         <PeopleCard />
+        <MailInCard v-if="may('business')" />
         <LogCard v-if="may('business')" />
       </div>
       <form id="about-form" class="sheet grid gap-3 p-5" aria-labelledby="about" novalidate @submit.prevent="about.run(save)">

@@ -105,7 +105,10 @@ async function act(what: Work, said: string) {
         <dl class="grid grid-cols-[6rem_1fr] gap-y-1">
           <template v-for="address in one.addresses" :key="address.shown">
             <dt class="text-ink-2">{{ address.kind === 'email' ? 'Email' : 'Phone' }}</dt>
-            <dd class="break-all">{{ address.shown }}</dd>
+            <dd class="break-all">
+              {{ address.shown
+              }}<span v-if="address.note" class="block text-sm text-rust">▲ {{ address.note }}: nothing is mailed there</span>
+            </dd>
           </template>
           <dt class="text-ink-2">Answer by</dt>
           <dd>
@@ -125,7 +128,7 @@ async function act(what: Work, said: string) {
             >
           </dd>
           <dt class="text-ink-2">Came from</dt>
-          <dd class="break-all">{{ one.touchpoint }} · {{ source }}</dd>
+          <dd class="break-all">{{ [one.touchpoint || 'mail', source].filter(Boolean).join(' · ') }}</dd>
           <template v-for="other in one.perhaps_same" :key="other.id">
             <dt class="text-brass">Perhaps</dt>
             <dd>

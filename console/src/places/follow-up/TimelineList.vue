@@ -19,6 +19,13 @@ interface Data {
   way?: string
   through?: string
   reason?: string
+  quoted?: string
+  subject?: string
+  from?: string
+  files?: { id: number; name: string; size: number; risky: boolean }[]
+  address?: string
+  permanent?: boolean
+  withdrawn?: number
 }
 const data = (event: Schemas['EventOut']) => event.data as Data
 const WORDS: Record<string, (data: Data) => string> = {
@@ -30,6 +37,14 @@ const WORDS: Record<string, (data: Data) => string> = {
   answered: (found) => (found.way === 'talk' ? 'Answered in the conversation' : 'Answered by mail'),
   message: () => 'Began a conversation through',
   'not delivered': (found) => `Could not be delivered${found.through ? ` through ${found.through}` : ''}: ${found.reason ?? ''}`,
+  'wrote by mail': (found) => `Wrote by mail${found.from ? ` from another address, ${found.from}` : ''}`,
+  'answered by itself': () => 'An automatic reply came, which changes nothing',
+  'mail came back': (found) =>
+    found.permanent
+      ? `Our mail to ${found.address} came back: there is no such address`
+      : `Our mail to ${found.address} could not be delivered yet`,
+  complained: (found) =>
+    `${found.address} called our mail spam: nothing is mailed there any more${found.withdrawn ? ', and what was agreed is withdrawn' : ''}`,
   waiting: () => 'Now it is their turn',
   'put off': (found) => `Put off until ${found.until ? saidTime(found.until, props.now, props.zone) : 'later'}`,
   finished: (found) => `Finished: ${found.outcome ? OUTCOMES[found.outcome].toLowerCase() : ''}`,
@@ -37,6 +52,8 @@ const WORDS: Record<string, (data: Data) => string> = {
   'moved the call': (found) => `Moved the call to ${found.until ? saidTime(found.until, props.now, props.zone) : 'another time'}`,
   'cancelled the call': () => 'Cancelled the call',
 }
+const saidSize = (bytes: number) =>
+  bytes < 1024 * 1024 ? `${Math.max(1, Math.round(bytes / 1024))} KB` : `${(bytes / 1024 / 1024).toFixed(1)} MB`
 function path(url: string | undefined): string {
   try {
     return url ? new URL(url).pathname : ''
@@ -62,6 +79,17 @@ function path(url: string | undefined): string {
         <p v-if="data(event).text" class="mt-1 rounded-md bg-petrol-wash px-3 py-2 whitespace-pre-wrap" dir="auto">
           {{ data(event).text }}
         </p>
+        <details v-if="data(event).quoted" class="mt-1 text-sm text-ink-2">
+          <summary class="cursor-pointer">what it answers</summary>
+          <p class="mt-1 border-l-2 border-line pl-3 whitespace-pre-wrap" dir="auto">{{ data(event).quoted }}</p>
+        </details>
+        <ul v-if="data(event).files?.length" class="mt-1 grid gap-1 text-sm" aria-label="Attached">
+          <li v-for="file in data(event).files" :key="file.id">
+            <a class="btn-link" :href="`/api/mail-files/${file.id}`" download>{{ file.name }}</a>
+            <span class="text-ink-2"> · {{ saidSize(file.size) }}</span>
+            <span v-if="file.risky" class="text-rust"> · ▲ can run something: open it only if you expected it</span>
+          </li>
+        </ul>
         <dl v-if="data(event).typed?.length" class="mt-1 grid gap-1 rounded-md bg-fog px-3 py-2">
           <div v-for="[label, value] in data(event).typed" :key="label">
             <dt class="text-xs text-ink-2">{{ label }}</dt>

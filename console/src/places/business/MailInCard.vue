@@ -1,0 +1,69 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue'
+import { useMailIn, useSetMailIn } from '@/api/mail-in'
+import { useMe } from '@/api/me'
+import { useForm } from '@/places/account/form'
+import { useClock } from '@/lib/clock'
+import { useNotices } from '@/lib/notices'
+import { saidTime } from '@/lib/time'
+import ErrorBox from '@/parts/ErrorBox.vue'
+import TextField from '@/parts/TextField.vue'
+
+/** Answers by mail: the mailbox they are sent to, and where the mail host hands them in. */
+const { data, error: unread, refetch } = useMailIn()
+const { data: me } = useMe()
+const { now } = useClock()
+const set = useSetMailIn()
+const notices = useNotices()
+const { error, fields, busy, run } = useForm()
+const address = ref('')
+watch(data, (row) => (address.value = row?.address ?? ''), { immediate: true })
+const save = () =>
+  run(async () => {
+    await set.to(address.value)
+    notices.say(address.value ? `Answers are sent to ${address.value} from now on.` : 'Answers go where your mail is sent from.')
+  })
+const renew = () =>
+  run(async () => {
+    await set.renew()
+    notices.say('The address before takes nothing any more.')
+  })
+async function copy() {
+  await navigator.clipboard.writeText(data.value?.url ?? '')
+  notices.say('Copied.')
+}
+</script>
+
+<template>
+  <form id="mail-in" class="sheet grid gap-3 p-5" aria-labelledby="mail-in-title" novalidate @submit.prevent="save">
+    <h2 id="mail-in-title">Answers by mail</h2>
+    <ErrorBox :error="unread" :again="() => refetch()" />
+    <p class="text-sm text-ink-2">
+      What people answer to your mails can stand on their card, with the work for you again. Let your mail host post each mail that comes in
+      to this address, as it came:
+    </p>
+    <p class="flex items-start gap-2">
+      <code class="min-w-0 flex-1 rounded bg-fog px-2 py-1.5 text-sm break-all">{{ data?.url }}</code>
+      <button type="button" class="btn" @click="copy">Copy</button>
+    </p>
+    <TextField
+      v-model="address"
+      label="The mailbox they are sent to"
+      type="email"
+      :error="fields.address"
+      hint="It has to take what is sent to name+anything@… as well. Left empty, answers go where your mail is sent from."
+    />
+    <ErrorBox v-if="!Object.keys(fields).length" :error="error" />
+    <p v-if="data" class="text-sm text-ink-2" role="status">
+      {{
+        data.last && me?.business
+          ? `${data.count} came in; the last ${saidTime(data.last, now, me.business.timezone)}.`
+          : 'None has come in yet.'
+      }}
+    </p>
+    <div class="flex flex-wrap gap-2">
+      <button class="btn btn-main" :disabled="busy">Save</button>
+      <button type="button" class="btn" :disabled="busy" @click="renew">Another address</button>
+    </div>
+  </form>
+</template>

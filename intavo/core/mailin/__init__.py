@@ -1,0 +1,19 @@
+"""Mail that comes in, read: what was said now, what it answers, and what kind of mail it is."""
+
+from .model import Kind, MailFile, Received, Sender, TooBig
+from .quoting import said_and_quoted
+from .reading import read_mail
+from .threads import answer_address, bare_subject, followup_of
+
+__all__ = [
+    "Kind",
+    "MailFile",
+    "Received",
+    "Sender",
+    "TooBig",
+    "answer_address",
+    "bare_subject",
+    "followup_of",
+    "read_mail",
+    "said_and_quoted",
+]

@@ -1,0 +1,91 @@
+"""Mails that machines write: what came back, what was complained of, and what answers by itself."""
+
+import re
+from collections.abc import Callable
+from dataclasses import dataclass
+from email.message import Message
+
+from .model import Kind
+
+_FIELD = re.compile(r"^([\w-]+)[ \t]*:[ \t]*(.*(?:\n[ \t]+.*)*)", re.MULTILINE)
+_PERMANENT = re.compile(r"^5\.|^5[0-9][0-9]\b")
+Reads = Callable[["Message[str, str]"], str]
+
+
+@dataclass(frozen=True, slots=True)
+class Report:
+    """A bounce (RFC 3464) or a complaint (RFC 5965), and whose address it is about."""
+
+    kind: Kind
+    recipient: str | None
+    permanent: bool | None
+
+
+def report_of(parts: "list[tuple[Message[str, str], bool]]", reads: Reads) -> Report | None:
+    """What a report among the parts says; a delayed or delivered mail is none of either."""
+    for part, inside in parts:
+        if inside:
+            continue
+        kind = part.get_content_type()
+        if kind == "message/feedback-report":
+            fields = _fields(reads(part))
+            return Report(Kind.COMPLAINT, _address(fields.get("original-rcpt-to", "")) or _told(parts), None)
+        if kind == "message/delivery-status":
+            found = _delivery(reads(part))
+            if found is not None:
+                return found
+    return None
+
+
+def _told(parts: "list[tuple[Message[str, str], bool]]") -> str | None:
+    """To whom the mail went that is complained of, as it was sent back."""
+    for part, inside in parts:
+        if inside or part.get_content_type() in {"message/rfc822", "text/rfc822-headers"}:
+            payload = part.get_payload()
+            held = payload[0] if isinstance(payload, list) and payload else part
+            if isinstance(held, Message) and held.get("To"):
+                return _address(str(held["To"]))
+    return None
+
+
+def _delivery(text: str) -> Report | None:
+    for block in re.split(r"\n\s*\n", text):
+        fields = _fields(block)
+        recipient = fields.get("final-recipient") or fields.get("original-recipient")
+        if not recipient:
+            continue
+        action = fields.get("action", "").lower()
+        status = fields.get("status", "") or fields.get("diagnostic-code", "").partition(";")[2].strip()
+        if action in {"delivered", "relayed", "expanded"}:
+            continue
+        permanent = action != "delayed" and bool(
+            _PERMANENT.match(status.strip()) or (action == "failed" and not status)
+        )
+        return Report(Kind.BOUNCE, _address(recipient), permanent)
+    return None
+
+
+def _fields(text: str) -> dict[str, str]:
+    found: dict[str, str] = {}
+    for name, value in _FIELD.findall(text.replace("\r\n", "\n")):
+        found.setdefault(name.lower(), " ".join(value.split()))
+    return found
+
+
+def _address(text: str) -> str | None:
+    """The address in "rfc822; name@example.org" or "Name <name@example.org>"."""
+    found = re.search(r"[^\s;<>\"',]+@[^\s;<>\"',]+", text)
+    return found[0] if found else None
+
+
+def sends_by_itself(header: Callable[[str], str]) -> bool:
+    """Whether nobody wrote it: out of office, a receipt, a list. Source: RFC 3834 and what mail servers add."""
+    auto = header("Auto-Submitted").strip().lower()
+    if auto and not auto.startswith("no"):
+        return True
+    if header("Precedence").strip().lower() in {"bulk", "junk", "list", "auto_reply", "auto-reply"}:
+        return True
+    autos = ("X-Autoreply", "X-Autorespond", "X-Autoresponder", "X-Auto-Response-Suppress", "X-Auto-Reply")
+    if any(header(name).strip().lower() not in {"", "no", "none"} for name in autos):
+        return True
+    return header("Return-Path").strip() == "<>"

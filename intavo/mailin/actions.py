@@ -1,0 +1,269 @@
+"""Mail that came in becomes a word on somebody's timeline and work for us, or is noted; each mail once."""
+
+import hashlib
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from typing import Any
+
+from django.conf import settings
+from django.db import IntegrityError, transaction
+
+from intavo.accounts.actor import Actor, Refused, visitor_of
+from intavo.accounts.models import Business
+from intavo.core import followup as rules
+from intavo.core.mailin import Kind, Received, read_mail
+from intavo.core.people import Address, email_address
+from intavo.core.replies import Promise
+from intavo.core.rights import Right
+from intavo.followup.actions import ByMail, Source, heard_again, note_mail
+from intavo.followup.actions import receive as open_followup
+from intavo.followup.models import FollowUp
+from intavo.hours.queries import main_hours
+from intavo.mail.actions import new_secret, suppress
+from intavo.mail.models import MailIn, OutgoingMail
+from intavo.people import actions as people
+from intavo.talks.actions import mailed_in
+from intavo.talks.models import Talk
+from intavo.talks.queries import talk_of
+
+from .files import keep_files
+from .models import IncomingMail
+from .threads import About, about, marked, sent_about
+
+MAILED_WITHIN = timedelta(days=30)
+_NO_WORDS = "(nothing but what is attached)"
+
+
+class NotHere(Exception):
+    """No business here takes this mail."""
+
+
+@dataclass(frozen=True, slots=True)
+class Taken:
+    """What came of a mail: a message, noted, came-back, withdrawn, or nobody's; and whether it had come before."""
+
+    became: str
+    followup: int | None
+    repeated: bool = False
+
+
+def take_in(raw: bytes, at: datetime, *, secret: str) -> Taken | None:
+    """Take in a mail as it came; None where nobody has this secret.
+
+    Raises TooBig, and NotHere where the whole installation's secret is used for a mail that is for none of its
+    businesses. The same mail again changes nothing and gives the same answer.
+    """
+    row = MailIn.objects.filter(secret=secret).first() if secret else None
+    shared = bool(settings.MAIL_IN_SECRET) and secret == settings.MAIL_IN_SECRET
+    if row is None and not shared:
+        return None
+    mail = read_mail(raw)
+    business_id = row.business_id if row is not None else _whose(mail)
+    mark = hashlib.sha256(mail.message_id.encode() if mail.message_id else raw).hexdigest()
+    known = _known(business_id, mark)
+    if known is not None:
+        return known
+    try:
+        try:
+            return _taken(business_id, mail, mark, at)
+        except people.Overtaken:
+            return _taken(business_id, mail, mark, at)
+    except IntegrityError:
+        known = _known(business_id, mark)
+        if known is None:
+            raise
+        return known
+
+
+def _known(business_id: int, mark: str) -> Taken | None:
+    row = IncomingMail.objects.filter(business_id=business_id, mark=mark).first()
+    return None if row is None else Taken(row.became, row.followup_id, repeated=True)
+
+
+def _whose(mail: Received) -> int:
+    """The business that a mail is for: by our mail that it answers, else by the address that it was sent to."""
+    ids = [one for one in (mail.in_reply_to, *mail.references, *mail.about) if one]
+    sent = OutgoingMail.objects.filter(message_id__in=ids).values_list("business_id", flat=True).first()
+    if sent is not None:
+        return sent
+    number = marked(mail)
+    asked = FollowUp.objects.filter(pk=number).values_list("business_id", flat=True).first() if number else None
+    if asked is not None:
+        return asked
+    wanted = {one.casefold() for one in mail.to}
+    for one in MailIn.objects.exclude(address="").values_list("address", "business_id"):
+        if one[0].casefold() in wanted:
+            return one[1]
+    found = [one for one in Business.objects.values_list("mail_address", "pk") if one[0].casefold() in wanted]
+    if len(found) != 1:
+        raise NotHere
+    return found[0][1]
+
+
+def _key(address: str | None) -> Address | None:
+    try:
+        return email_address(address) if address else None
+    except ValueError:
+        return None
+
+
+@transaction.atomic
+def _taken(business_id: int, mail: Received, mark: str, at: datetime) -> Taken:
+    row = IncomingMail.objects.create(
+        business_id=business_id, mark=mark, message_id=mail.message_id, sender=mail.sender.address,
+        subject=mail.subject, kind=mail.kind.value, became="nobody", received_at=at,
+    )  # fmt: skip
+    actor = visitor_of(business_id)
+    if mail.kind is Kind.BOUNCE:
+        _came_back(actor, row, mail, at)
+    elif mail.kind is Kind.COMPLAINT:
+        _complained(actor, row, mail, at)
+    else:
+        sender = _key(mail.sender.address)
+        found = about(business_id, mail, sender.key if sender else None, at)
+        if mail.kind is Kind.AUTO_REPLY:
+            _noted(actor, row, mail, found, at)
+        else:
+            _message(actor, row, mail, found, sender, at)
+    row.save()
+    return Taken(row.became, row.followup_id)
+
+
+def _said(mail: Received) -> str:
+    return mail.said or mail.text.strip() or (_NO_WORDS if mail.files else "")
+
+
+def _due(business_id: int, at: datetime) -> datetime | None:
+    """When an answer is due: the promise of the business, in open time of its main hours."""
+    minutes = Business.objects.values_list("promise_minutes", flat=True).get(pk=business_id)
+    return Promise.of_minutes(minutes).due(main_hours(business_id).value, at)
+
+
+def _message(
+    actor: Actor, row: IncomingMail, mail: Received, found: About, sender: Address | None, at: datetime
+) -> None:
+    words, due = _said(mail), _due(actor.business_id, at)
+    by = ByMail(mail.message_id, mail.subject, " ".join(words.split())[:300])
+    if found.person is None:
+        if sender is None:
+            return
+        name = mail.sender.name if "@" not in mail.sender.name else ""
+        arrived = people.find_or_add(actor, email=sender, phone=None, name=name, at=at)
+        found = About(arrived.person, None, True)
+    assert found.person is not None
+    if found.followup is not None:
+        opened = heard_again(actor, followup_id=found.followup, at=at, due=due, mail=by)
+    else:
+        opened = open_followup(
+            actor, person_id=found.person, kind=rules.Kind.INQUIRY, at=at, due=due,
+            source=Source(None, None, "", "", by.excerpt), thread=mail.message_id[:200],
+        )  # fmt: skip
+        note_mail(opened, by)
+    row.person_id, row.followup_id, row.became = found.person, opened, "message"
+    files = keep_files(row, mail.files)
+    data: dict[str, Any] = {
+        "text": words, "quoted": mail.quoted, "subject": mail.subject, "followup": opened, "mail": row.pk,
+        "files": [{"id": one.pk, "name": one.name, "size": one.size, "risky": one.risky} for one in files],
+    }  # fmt: skip
+    if not found.theirs:
+        data["from"] = mail.sender.address
+    talk = talk_of(actor.business_id, opened)
+    if talk is not None and talk.gateway_id is None and words:
+        locked = Talk.objects.select_for_update(of=("self",)).get(pk=talk.pk)
+        mailed_in(locked, text=words, key=f"mail-{row.mark}", at=at)
+        data["talk"] = talk.pk
+    people.add_event(actor, person_id=found.person, at=at, kind="wrote by mail", data=data)
+
+
+def _noted(actor: Actor, row: IncomingMail, mail: Received, found: About, at: datetime) -> None:
+    """What answers by itself is shown and changes nothing."""
+    if found.person is None:
+        return
+    row.person_id, row.followup_id, row.became = found.person, found.followup, "noted"
+    data = {"text": _said(mail)[:2000], "subject": mail.subject, "mail": row.pk}
+    people.add_event(actor, person_id=found.person, at=at, kind="answered by itself", data=data)
+
+
+def _reported(actor: Actor, mail: Received, at: datetime) -> tuple[Address, OutgoingMail] | None:
+    """The address that a report is about and our mail to it; None where we have sent no such mail.
+
+    A report names the mail that it brings back. Where it names none, we must have written there lately: anybody can
+    send what looks like a report.
+    """
+    address = _key(mail.final_recipient)
+    if address is None:
+        return None
+    ids = [one for one in (*mail.about, mail.in_reply_to, *mail.references) if one]
+    sent = OutgoingMail.objects.filter(business_id=actor.business_id, to_key=address.key)
+    known = sent.filter(message_id__in=ids) if ids else sent.filter(queued_at__gte=at - MAILED_WITHIN)
+    last = known.order_by("-pk").first()
+    return None if last is None else (address, last)
+
+
+def _came_back(actor: Actor, row: IncomingMail, mail: Received, at: datetime) -> None:
+    found = _reported(actor, mail, at)
+    if found is None:
+        return
+    address, sent = found
+    if mail.permanent:
+        suppress(business_id=actor.business_id, address_key=address.key, reason="bounced")
+    regards = sent_about(sent)
+    row.became = "came-back"
+    if regards is None:
+        return
+    person, followup = regards
+    if mail.permanent and followup is not None:
+        followup = heard_again(actor, followup_id=followup, at=at, due=_due(actor.business_id, at), mail=None)
+    row.person_id, row.followup_id = person, followup
+    data = {"address": address.shown, "permanent": bool(mail.permanent), "mail": row.pk}
+    people.add_event(actor, person_id=person, at=at, kind="mail came back", data=data)
+
+
+def _complained(actor: Actor, row: IncomingMail, mail: Received, at: datetime) -> None:
+    found = _reported(actor, mail, at)
+    if found is None:
+        return
+    address, _ = found
+    suppress(business_id=actor.business_id, address_key=address.key, reason="complained")
+    row.became = "withdrawn"
+    person = people.by_email(actor.business_id, address.key)
+    if person is None:
+        return
+    row.person_id = person
+    withdrawn = people.withdraw_consents(actor, person_id=person, at=at)
+    data = {"address": address.shown, "withdrawn": withdrawn, "mail": row.pk}
+    people.add_event(actor, person_id=person, at=at, kind="complained", data=data)
+
+
+def mail_in_of(business_id: int) -> MailIn:
+    """How answers by mail come in to a business; made when it is first asked for."""
+    return MailIn.objects.get_or_create(business_id=business_id, defaults={"secret": new_secret()})[0]
+
+
+def set_mail_in(actor: Actor, *, address: str) -> MailIn:
+    """Say to which mailbox answers are sent; "" for none. Refused for what is no address."""
+    actor.needs(Right.BUSINESS)
+    shown = address.strip()
+    try:
+        shown = email_address(shown).shown if shown else ""
+    except ValueError as error:
+        raise Refused(("address", str(error))) from error
+    if "+" in shown.partition("@")[0]:
+        raise Refused(("address", "This address has a + in it already, where the mark of the answer has to stand."))
+    with transaction.atomic():
+        row = mail_in_of(actor.business_id)
+        row.address = shown
+        row.save(update_fields=["address"])
+        actor.noted("mail in set", address=shown)
+    return row
+
+
+def renew_secret(actor: Actor) -> MailIn:
+    """Another address to post mail to; the one before takes nothing any more."""
+    actor.needs(Right.BUSINESS)
+    with transaction.atomic():
+        row = mail_in_of(actor.business_id)
+        row.secret = new_secret()
+        row.save(update_fields=["secret"])
+        actor.noted("mail in renewed")
+    return row

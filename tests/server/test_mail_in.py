@@ -1,0 +1,287 @@
+"""Mail that comes in: on the timeline of whom it is from, in its thread, once; and what comes back of ours."""
+
+import json
+from typing import Any
+
+import pytest
+from django.conf import settings
+from django.test import Client
+
+from intavo.core.mailin import answer_address, read_mail
+from intavo.followup.models import FollowUp
+from intavo.mail.actions import send
+from intavo.mail.models import OutgoingMail, Suppression
+from intavo.mailin.actions import mail_in_of, set_mail_in
+from intavo.mailin.models import IncomingMail
+from intavo.people.models import Consent, Person, TimelineEvent
+from intavo.standins.mail import Kept, answer_to
+from intavo.talks.models import Message, Talk
+
+from .conftest import Visitor, World, sending
+from .test_inquiries import ask, question
+from .test_talks import begin, say
+
+SENDER = "tomasz@post.example"
+
+
+def hand_in(world: World, raw: bytes, secret: str = "") -> Any:
+    """Post a mail as a mail host does."""
+    address = f"/in/mail/{secret or mail_in_of(world.business.pk).secret}"
+    return Client().post(address, raw, content_type="message/rfc822")
+
+
+def mail(text: str, sender: str = SENDER, **heads: str) -> bytes:
+    """A mail with these heads."""
+    given = {"From": f"Tomasz Wielgosz <{sender}>", "To": "hello@otterwick.example", "Subject": "Boats"} | heads
+    head = "".join(f"{name.replace('_', '-')}: {value}\r\n" for name, value in given.items())
+    return f"{head}\r\n{text}".encode()
+
+
+@pytest.fixture
+def asked(visitor: Visitor, otterwick: World) -> FollowUp:
+    """A question that was answered by mail: it waits for them."""
+    set_mail_in(otterwick.owner, address="answers@otterwick.example")
+    assert ask(visitor, question(otterwick), 1, email=SENDER, name="Tomasz").status_code == 201
+    row = FollowUp.objects.get()
+    body = {"text": "We do, from age six.", "key": "k1", "then": "wait"}
+    answered = otterwick.console().post(f"/api/follow-ups/{row.pk}/answer", body, content_type="application/json")
+    assert (answered.status_code, answered.json()["state"]) == (200, "for-them")
+    row.refresh_from_db()
+    return row
+
+
+def ours(row: FollowUp) -> OutgoingMail:
+    """Our answer to a follow-up."""
+    return OutgoingMail.objects.get(key__startswith=f"answer-{row.pk}-")
+
+
+def last_event(kind: str) -> dict[str, Any]:
+    """What the timeline keeps of the last event of a kind."""
+    data: dict[str, Any] = TimelineEvent.objects.filter(kind=kind).latest("pk").data
+    return data
+
+
+def test_an_answer_of_ours_is_signed_quotes_theirs_and_says_where_theirs_goes(asked: FollowUp) -> None:
+    sent = ours(asked)
+    assert sent.text.startswith(
+        "We do, from age six.\n\nOwner of Otterwick\nOtterwick\n\n> Do you hire wetsuits\n> for children of 9?"
+    )
+    assert sent.reply_to == answer_address("answers@otterwick.example", asked.pk, settings.SECRET_KEY)
+
+
+@pytest.mark.parametrize("by", ["In_Reply_To", "References", "To", "Subject"])
+def test_their_answer_comes_back_to_its_follow_up(asked: FollowUp, otterwick: World, by: str) -> None:
+    sent = ours(asked)
+    head = {"In_Reply_To": sent.message_id, "References": f"<x@post.example> {sent.message_id}", "To": sent.reply_to.upper(), "Subject": f"Aw: {sent.subject}"}[by]  # fmt: skip
+    raw = mail(
+        "Good. Two then?\r\n\r\nOn Tue, 24 Nov, Otterwick wrote:\r\n> We do",
+        Message_ID="<1@post.example>",
+        **{by: head},
+    )
+    answer = hand_in(otterwick, raw)
+    assert (answer.status_code, answer.json()) == (201, {"became": "message", "followup": asked.pk})
+    asked.refresh_from_db()
+    assert (asked.state, asked.excerpt, asked.due.isoformat()) == (
+        "for-us",
+        "Good. Two then?",
+        "2026-11-24T16:05:00+00:00",
+    )
+    data = last_event("wrote by mail")
+    assert (data["text"], data["quoted"]) == ("Good. Two then?", "On Tue, 24 Nov, Otterwick wrote:\n> We do")
+    again = hand_in(otterwick, raw)
+    assert (again.status_code, again.content) == (200, answer.content)
+    assert TimelineEvent.objects.filter(kind="wrote by mail").count() == 1
+    body = {"text": "Two it is.", "key": "k2", "then": "finish"}
+    otterwick.console().post(f"/api/follow-ups/{asked.pk}/answer", body, content_type="application/json")
+    second = OutgoingMail.objects.get(key=f"answer-{asked.pk}-k2")
+    assert (second.in_reply_to, second.text[-20:].strip()) == ("<1@post.example>", "> Good. Two then?")
+
+
+def test_somebody_new_asks_by_mail(otterwick: World) -> None:
+    answer = hand_in(otterwick, mail("Have you a boat on Sunday?", sender="Nia@post.example"))
+    row = FollowUp.objects.get(pk=answer.json()["followup"])
+    assert (row.kind, row.excerpt, row.person.name) == ("inquiry", "Have you a boat on Sunday?", "Tomasz Wielgosz")
+    body = {"text": "Yes.", "key": "k", "then": "wait"}
+    otterwick.console().post(f"/api/follow-ups/{row.pk}/answer", body, content_type="application/json")
+    assert ours(row).subject == "Re: Boats"
+
+
+def test_from_another_address_it_is_shown_as_such_and_joins_nobody(asked: FollowUp, otterwick: World) -> None:
+    hand_in(
+        otterwick, mail("It is me, from work.", sender="work@elsewhere.example", In_Reply_To=ours(asked).message_id)
+    )
+    assert last_event("wrote by mail")["from"] == "work@elsewhere.example"
+    person = Person.objects.get()
+    assert [one.shown for one in person.addresses.all()] == [SENDER]
+
+
+def test_a_token_that_was_made_up_or_is_of_another_business_is_none(
+    asked: FollowUp, otterwick: World, other: World
+) -> None:
+    made_up = f"answers+{asked.pk:x}-{'0' * 20}@otterwick.example"
+    assert hand_in(otterwick, mail("Hi", sender="x@post.example", To=made_up)).json()["followup"] != asked.pk
+    theirs = hand_in(other, mail("Hi", To=ours(asked).reply_to, In_Reply_To=ours(asked).message_id)).json()["followup"]
+    assert FollowUp.objects.get(pk=theirs).business_id == other.business.pk
+    asked.refresh_from_db()
+    assert asked.state == "for-them"
+
+
+def test_an_automatic_reply_is_noted_and_changes_nothing(asked: FollowUp, otterwick: World) -> None:
+    away = mail("Away till Monday", In_Reply_To=ours(asked).message_id, Auto_Submitted="auto-replied")
+    assert hand_in(otterwick, away).json()["became"] == "noted"
+    asked.refresh_from_db()
+    assert asked.state == "for-them"
+    assert last_event("answered by itself")["text"] == "Away till Monday"
+    stranger = mail("Away", sender="nobody@post.example", Auto_Submitted="auto-replied")
+    assert hand_in(otterwick, stranger).json() == {"became": "nobody", "followup": None}
+    assert Person.objects.count() == 1
+
+
+def kept(row: OutgoingMail, tmp_path: Any) -> Kept:
+    """A mail of ours as the stand-in has it."""
+    heads = f"From: {row.from_address}\r\nTo: {row.to}\r\nSubject: {row.subject}\r\nMessage-ID: {row.message_id}\r\nDate: x\r\n"
+    return Kept("1", message_of(f"{heads}\r\n{row.text}".encode()))
+
+
+def message_of(raw: bytes) -> Any:
+    """A mail as the stand-in reads it."""
+    from email import message_from_bytes, policy
+
+    return message_from_bytes(raw, policy=policy.default)
+
+
+def test_what_comes_back_for_good_is_said_and_the_address_left_alone(
+    asked: FollowUp, otterwick: World, tmp_path: Any
+) -> None:
+    full = answer_to(kept(ours(asked), tmp_path), "full", "", "")
+    assert hand_in(otterwick, full).json()["became"] == "came-back"
+    assert (Suppression.objects.count(), FollowUp.objects.get().state) == (0, "for-them")
+    gone = answer_to(kept(ours(asked), tmp_path), "gone", "", "")
+    assert hand_in(otterwick, gone).json() == {"became": "came-back", "followup": asked.pk}
+    asked.refresh_from_db()
+    assert (asked.state, Suppression.objects.get().reason) == ("for-us", "bounced")
+    assert last_event("mail came back") | {"mail": 0} == {"address": SENDER, "permanent": True, "mail": 0}
+    client = otterwick.console()
+    body = {"text": "Hello?", "key": "k3", "then": "wait"}
+    client.post(f"/api/follow-ups/{asked.pk}/answer", body, content_type="application/json")
+    send(mail_id=OutgoingMail.objects.get(key=f"answer-{asked.pk}-k3").pk)
+    last = client.get(f"/api/follow-ups/{asked.pk}").json()["timeline"]
+    assert [one["receipt"] for one in last if one["kind"] == "answered"][
+        -1
+    ] == "not mailed: mail to this address comes back"
+
+
+def test_a_report_about_a_mail_that_was_never_sent_changes_nothing(
+    asked: FollowUp, otterwick: World, tmp_path: Any
+) -> None:
+    made_up = answer_to(kept(ours(asked), tmp_path), "gone", "", "").replace(ours(asked).message_id.encode(), b"<0@x>")
+    assert hand_in(otterwick, made_up).json()["became"] == "nobody"
+    assert Suppression.objects.count() == 0
+
+
+def test_who_calls_it_spam_has_agreed_to_nothing_any_more(visitor: Visitor, otterwick: World, tmp_path: Any) -> None:
+    visitor.post("intake", sending(otterwick.touchpoint))
+    sent = OutgoingMail.objects.get()
+    assert hand_in(otterwick, answer_to(kept(sent, tmp_path), "spam", "", "")).json()["became"] == "withdrawn"
+    assert Consent.objects.get().withdrawn_at is not None
+    assert Suppression.objects.get().reason == "complained"
+
+
+def test_an_answer_to_a_thank_you_opens_a_question(visitor: Visitor, otterwick: World) -> None:
+    visitor.post("intake", sending(otterwick.touchpoint))
+    sign_up = FollowUp.objects.get()
+    sent = OutgoingMail.objects.get()
+    raw = mail("When is the next walk?", sender=sent.to, In_Reply_To=sent.message_id)
+    answer = hand_in(otterwick, raw).json()
+    row = FollowUp.objects.get(pk=answer["followup"])
+    assert (row.pk != sign_up.pk, row.kind, row.person_id) == (True, "inquiry", sign_up.person_id)
+
+
+def test_files_are_kept_for_download_and_never_shown(otterwick: World, other: World) -> None:
+    from email.message import EmailMessage
+
+    made = EmailMessage()
+    made["From"], made["To"] = "nia@post.example", "hello@otterwick.example"
+    made.set_content("See the plan")
+    made.add_attachment(b"%PDF-1.4", maintype="application", subtype="pdf", filename="../plan.pdf")
+    made.add_attachment(b"<html><script>alert(1)</script>", maintype="image", subtype="png", filename="photo.png")
+    hand_in(otterwick, made.as_bytes())
+    files = last_event("wrote by mail")["files"]
+    assert [(one["name"], one["risky"]) for one in files] == [("plan.pdf", False), ("photo.png", True)]
+    page = otterwick.console().get(f"/api/mail-files/{files[1]['id']}")
+    assert page["Content-Type"] == "application/octet-stream"
+    assert page["Content-Disposition"].startswith("attachment")
+    assert other.console().get(f"/api/mail-files/{files[1]['id']}").status_code == 404
+
+
+def test_their_mailed_answer_goes_on_in_the_same_talk(visitor: Visitor, otterwick: World, talking: World) -> None:
+    begun = begin(talking, visitor)
+    say(visitor, begun["talk"], 1, choice="c3")
+    say(visitor, begun["talk"], 2, text="Do you hire by the week?")
+    talk = Talk.objects.get()
+    row = FollowUp.objects.get(pk=talk.followup_id)
+    row.person.addresses.create(business=row.business, kind="email", key=SENDER, shown=SENDER, domain="post.example")
+    raw = mail("By the week, please.", To=answer_address("answers@otterwick.example", row.pk, settings.SECRET_KEY))
+    assert hand_in(otterwick, raw).json()["followup"] == row.pk
+    said = Message.objects.filter(talk=talk).latest("n")
+    assert (said.source, said.text) == ("them", "By the week, please.")
+    poll = Client().get(f"/e/{visitor.key}/talks/{begun['talk']}?after={said.n - 1}", HTTP_ORIGIN=visitor.origin)
+    assert [one["text"] for one in poll.json()["messages"]] == ["By the week, please."]
+
+
+@pytest.mark.parametrize(
+    ("raw", "status"),
+    [(b"", 422), (b"\r\n", 422), (b"x" * (26 * 1024 * 1024), 413), (b"\x00\xff" * 50, 201),
+     (b"From: a\r\nContent-Type: multipart/mixed; boundary=b\r\n\r\n" + b"--b\r\n\r\nx\r\n" * 300, 413)],
+)  # fmt: skip
+def test_what_is_no_mail_is_refused_and_what_can_be_read_is_taken(otterwick: World, raw: bytes, status: int) -> None:
+    assert hand_in(otterwick, raw).status_code == status
+
+
+def test_a_mailbox_that_is_none(otterwick: World, monkeypatch: pytest.MonkeyPatch) -> None:
+    assert hand_in(otterwick, mail("Hi"), "0" * 32).status_code == 404
+    assert hand_in(otterwick, mail("Hi"), "0" * 300).status_code == 404
+    assert Client().get(f"/in/mail/{mail_in_of(otterwick.business.pk).secret}").status_code == 405
+    assert Client().post("/in/mail/").status_code == 404
+
+
+def test_one_secret_for_all_finds_whose_mail_it_is(
+    asked: FollowUp, otterwick: World, other: World, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(settings, "MAIL_IN_SECRET", "for all of them")
+    answered = hand_in(otterwick, mail("Yes", To="x@y.example", In_Reply_To=ours(asked).message_id), "for all of them")
+    assert answered.json()["followup"] == asked.pk
+    sent_there = hand_in(otterwick, mail("Hi", To=other.business.mail_address), "for all of them")
+    assert IncomingMail.objects.latest("pk").business_id == other.business.pk
+    assert sent_there.status_code == 201
+    assert hand_in(otterwick, mail("Hi", To="nobody@y.example"), "for all of them").status_code == 422
+
+
+def test_where_answers_go_is_the_owners_to_say(otterwick: World) -> None:
+    client = otterwick.console()
+    before = client.get("/api/mail-in").json()
+    assert before["address"] == ""
+    refused = client.put("/api/mail-in", {"address": "answers+1@otterwick.example"}, content_type="application/json")
+    assert refused.json()["errors"][0]["field"] == "address"
+    kept_one = client.put(
+        "/api/mail-in", {"address": "answers@otterwick.example"}, content_type="application/json"
+    ).json()
+    assert kept_one["address"] == "answers@otterwick.example"
+    renewed = client.post("/api/mail-in/renew").json()["url"]
+    assert renewed != before["url"]
+    assert (
+        Client().post(before["url"].partition("8400")[2], mail("Hi"), content_type="message/rfc822").status_code == 404
+    )
+    assert otterwick.staff().get("/api/mail-in").status_code == 403
+
+
+def test_the_stand_in_writes_mails_that_are_read_as_meant(asked: FollowUp, tmp_path: Any) -> None:
+    found = {
+        how: read_mail(answer_to(kept(ours(asked), tmp_path), how, "Yes.", ""))
+        for how in ("answer", "away", "gone", "full", "spam")
+    }
+    assert {how: (one.kind.value, one.permanent) for how, one in found.items()} == {
+        "answer": ("message", None), "away": ("auto-reply", None), "gone": ("bounce", True), "full": ("bounce", False),
+        "spam": ("complaint", None),
+    }  # fmt: skip
+    assert json.dumps(found["answer"].said) == '"Yes."'
