@@ -15,6 +15,7 @@ from intavo.core.touchpoint import STARTERS
 from intavo.followup.models import FollowUp
 from intavo.hours.queries import main_hours
 from intavo.intake.models import Quarantined
+from intavo.mailin.models import IncomingFile, IncomingMail
 from intavo.project import clock
 from intavo.project.api import api
 from intavo.talks.models import Gateway, Talk
@@ -46,6 +47,17 @@ def theirs(otterwick: World) -> dict[str, Any]:
         "talk_id": Talk.objects.create(business_id=business, site=otterwick.site, begun_at=at, last_word_at=at).pk,
         "key": "0" * 32,
         "number": 1,
+        "file_id": IncomingFile.objects.create(
+            business_id=business,
+            key="f",
+            name="x",
+            type="text/plain",
+            size=1,
+            risky=False,
+            mail=IncomingMail.objects.create(
+                business_id=business, mark="m", kind="message", became="message", received_at=at
+            ),
+        ).pk,
         "situation": "open",
         "member_id": otterwick.owner.member_id,
         "invitation_id": Invitation.objects.create(
