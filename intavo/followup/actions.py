@@ -6,18 +6,20 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from django.db import IntegrityError, transaction
+from django.db.models import F
 
 from intavo.accounts.actor import Actor, Refused
-from intavo.accounts.models import Business
+from intavo.accounts.models import Business, Member
 from intavo.accounts.rows import insert
 from intavo.accounts.scope import own
 from intavo.core import followup as rules
 from intavo.core.rights import Right
-from intavo.people.actions import add_event
+from intavo.core.worklist import ListFilter
+from intavo.people.actions import add_event, tag_person, untag_person
 from intavo.people.ways import To, ways_to
 from intavo.project import clock
 
-from .models import FollowUp, PromiseCounted
+from .models import FollowUp, KeptFilter, PromiseCounted
 
 
 @dataclass(frozen=True, slots=True)
@@ -176,6 +178,79 @@ def finish(actor: Actor, *, followup_id: int, outcome: rules.Outcome) -> FollowU
     return _work(actor, followup_id, "finished", lambda f, at: rules.finish(f, at, outcome), outcome=outcome.value)
 
 
+def give(actor: Actor, *, followup_id: int, member_id: int | None) -> FollowUp:
+    """Give a follow-up to a member of the business, or (None) back to everybody."""
+    actor.needs(Right.FOLLOW_UP)
+    with transaction.atomic():
+        row = own(actor, FollowUp.objects.select_related("person"), followup_id, locked=True)
+        member = own(actor, Member.objects.select_related("user"), member_id) if member_id else None
+        if row.member_id != (member.pk if member else None):
+            row.member = member
+            row.save(update_fields=["member"])
+            about = {"followup": row.pk, "to": member.user.name or member.user.email if member else ""}
+            add_event(actor, person_id=row.person_id, at=clock.now(), kind="given", data=about)
+    return row
+
+
+def note(actor: Actor, *, followup_id: int, text: str) -> None:
+    """Keep a note on the person's timeline, which only members see."""
+    actor.needs(Right.FOLLOW_UP)
+    if not text.strip():
+        raise Refused(("text", "Please write the note first."))
+    row = own(actor, FollowUp, followup_id)
+    data = {"text": text.strip()[:MOST_NOTE], "followup": row.pk}
+    add_event(actor, person_id=row.person_id, at=clock.now(), kind="noted", data=data)
+
+
+MOST_NOTE = 10_000
+
+
+def tag(actor: Actor, *, followup_id: int, tag: str, on: bool) -> bool:
+    """Put a tag on the person, or take it off; says whether that changed anything."""
+    actor.needs(Right.FOLLOW_UP)
+    named = " ".join(tag.split())
+    if not named or len(named) > MOST_TAG:
+        raise Refused(("tag", f"A tag has between one and {MOST_TAG} letters."))
+    row = own(actor, FollowUp, followup_id)
+    changed = (
+        tag_person(actor, person_id=row.person_id, tag=named, at=clock.now())
+        if on
+        else untag_person(actor, person_id=row.person_id, tag=named)
+    )
+    if changed:
+        # Seen by the list, which may be narrowed to a tag.
+        FollowUp.objects.filter(person_id=row.person_id).exclude(state=rules.State.FINISHED.value).update(
+            kind=F("kind")
+        )
+    return changed
+
+
+MOST_TAG = 60
+
+
+def keep_filter(actor: Actor, *, name: str, wanted: ListFilter, for_all: bool) -> KeptFilter:
+    """Keep a filter under a name, for oneself or for all; the same name again takes its place."""
+    actor.needs(Right.FOLLOW_UP)
+    named = " ".join(name.split())
+    if not named or len(named) > 60:
+        raise Refused(("name", "A filter needs a name of at most 60 letters."))
+    whose = None if for_all or actor.member_id is None else own(actor, Member, actor.member_id)
+    row, _ = KeptFilter.objects.update_or_create(
+        business_id=actor.business_id, member=whose, name=named,
+        defaults={"wanted": wanted.model_dump(mode="json", exclude_defaults=True)},
+    )  # fmt: skip
+    return row
+
+
+def drop_filter(actor: Actor, *, filter_id: int) -> None:
+    """Forget a kept filter: one's own, or everybody's."""
+    actor.needs(Right.FOLLOW_UP)
+    row = own(actor, KeptFilter, filter_id)
+    if row.member_id not in {None, actor.member_id}:
+        raise KeptFilter.DoesNotExist
+    row.delete()
+
+
 def take_up(actor: Actor, *, followup_id: int) -> FollowUp:
     """Undo of waiting, putting off and finishing: it is for us again, with the due time it had.
 
@@ -247,7 +322,8 @@ def _theirs(row: FollowUp) -> str:
     last = events.first()
     if last is None:
         return ""
-    typed = [str(value) for _, value in last.data.get("typed") or []]
+    known = {row.person.name, *(one.shown for one in row.person.addresses.all())}
+    typed = [str(value) for _, value in last.data.get("typed") or [] if str(value) not in known]
     return str(last.data.get("text") or "\n".join(typed))
 
 

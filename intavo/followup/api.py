@@ -4,34 +4,41 @@ import re
 from datetime import datetime
 from typing import Any, Literal
 
-from ninja import Router, Schema, Status
+from django.db.models import Q
+from django.http import HttpResponse
+from ninja import Query, Router, Schema, Status
 
 from intavo.accounts.actor import Refused
 from intavo.accounts.auth import MemberAuth, MemberRequest
+from intavo.accounts.queries import members
 from intavo.accounts.scope import own
 from intavo.core import followup as rules
 from intavo.core.times import Moment
+from intavo.core.worklist import ListFilter, filter_words
 from intavo.hours.queries import main_hours
-from intavo.people.models import Address, TimelineEvent
+from intavo.people.models import Address, PersonTag, TimelineEvent
 from intavo.people.queries import same_phone, search, timeline
 from intavo.people.ways import note_on, way_called, ways_to
 from intavo.project import clock
+from intavo.touchpoints.models import Touchpoint
 
 from . import actions
 from .day import day_line
 from .first_steps import first_steps, put_away
-from .models import FollowUp
+from .models import FollowUp, KeptFilter
 from .queries import (
     PAGE,
     Placed,
     at_the_foot,
+    finished_rows,
     first_address,
     for_us,
-    open_rows,
     page_for_us,
     placed,
     promises_kept,
+    stamp,
 )
+from .several import Asked, Deed, do_several
 
 router = Router(tags=["follow-up"], auth=MemberAuth())
 
@@ -52,6 +59,9 @@ class ItemOut(Schema):
     touchpoint: str
     page: str
     device: str
+    member_id: int | None
+    member: str
+    initials: str
 
 
 class LaneOut(Schema):
@@ -72,6 +82,9 @@ class ListOut(Schema):
     lanes: list[LaneOut]
     waiting: list[ItemOut]
     put_off: list[ItemOut]
+    finished: list[ItemOut]
+    sentence: str
+    stamp: str
     open_count: int
     promises_counted: int
     promises_kept: int
@@ -104,6 +117,11 @@ class WayOut(Schema):
     words: str
 
 
+class TagOut(Schema):
+    tag: str
+    given_by: str
+
+
 class OneOut(ItemOut):
     name: str
     addresses: list[AddressOut]
@@ -113,6 +131,8 @@ class OneOut(ItemOut):
     perhaps_same: list[PerhapsOut]
     next_opening: datetime | None
     outcome: str | None
+    tags: list[TagOut]
+    person_since: datetime
 
 
 class AnswerIn(Schema):
@@ -169,6 +189,8 @@ class FoundOut(Schema):
     name: str
     address: str
     followup_id: int | None
+    where: str
+    text: str
 
 
 def _item(one: Placed) -> dict[str, Any]:
@@ -179,6 +201,8 @@ def _item(one: Placed) -> dict[str, Any]:
         "late_minutes": int(one.late.total_seconds() // 60), "left_minutes": int(one.left.total_seconds() // 60),
         "back_at": row.back_at, "opened_at": row.opened_at, "excerpt": row.excerpt,
         "touchpoint": row.touchpoint.name if row.touchpoint else "", "page": row.page, "device": row.device,
+        "member_id": row.member_id, "member": (row.member.user.name or row.member.user.email) if row.member else "",
+        "initials": row.member.initials if row.member else "",
     }  # fmt: skip
 
 
@@ -200,33 +224,53 @@ def _key(text: str) -> tuple[datetime | None, int] | None:
     return at, int(last)
 
 
+def _sentence(request: MemberRequest, wanted: ListFilter) -> str:
+    if not wanted.narrows:
+        return ""
+    rows = Touchpoint.objects.filter(business_id=request.auth.business_id, pk=wanted.touchpoint or 0)
+    called = {one.pk: one.user.name or one.user.email for one in members(request.auth)} if wanted.member else {}
+    return filter_words(wanted, dict(rows.values_list("pk", "name")), called)
+
+
 @router.get("/follow-ups", response=ListOut)
-def follow_ups(request: MemberRequest, after: str = "") -> ListOut:
-    """The list along the ruler of open time; `after` is the key of the page before."""
+def follow_ups(request: MemberRequest, wanted: Query[ListFilter], after: str = "") -> ListOut:
+    """The list along the ruler of open time, as far as a filter shows it; `after` is the key of the page before."""
     actor, at = request.auth, clock.now()
+    now = stamp(actor)
     hours = main_hours(actor.business_id).value
     ruler = rules.ruler(hours, at)
-    rows = page_for_us(actor, at, _key(after))
+    done = finished_rows(actor, wanted, _key(after)) if wanted.state == "finished" else []
+    rows = page_for_us(actor, at, _key(after), wanted) if wanted.state in {"open", "for-us"} else []
     more, rows = len(rows) > PAGE, rows[:PAGE]
     found = placed(rows, hours, ruler)
     lanes = [
         LaneOut(lane=lane, items=[ItemOut(**_item(one)) for one in found if one.lane is lane]) for lane in rules.Lane
     ]
-    waiting, aside = at_the_foot(actor, at) if not after else ([], [])
+    waiting, aside = at_the_foot(actor, at, wanted) if not after and wanted.state != "finished" else ([], [])
+    waiting = waiting if wanted.state in {"open", "for-them"} else []
+    aside = aside if wanted.state in {"open", "put-off"} else []
     month = at.astimezone(hours.zone).replace(day=1, hour=0, minute=0, second=0, microsecond=0)
     counted, kept = promises_kept(actor, month)
     last = found[-1] if found else None
+    key = f"{last.due.isoformat() if last.due else ''}|{last.row.pk}" if more and last else None
+    if len(done) > PAGE:
+        done = done[:PAGE]
+        key = f"{done[-1].finished_at.isoformat() if done[-1].finished_at else ''}|{done[-1].pk}"
     return ListOut(
         ruler=RulerOut.from_orm(ruler), timezone=hours.timezone, lanes=lanes,
         waiting=[ItemOut(**_item(one)) for one in placed(waiting, hours, ruler)],
         put_off=[ItemOut(**_item(one)) for one in placed(aside, hours, ruler)],
-        open_count=for_us(actor, at).count(), promises_counted=counted, promises_kept=kept,
-        after=f"{last.due.isoformat() if last.due else ''}|{last.row.pk}" if more and last else None,
+        finished=[ItemOut(**_item(one)) for one in placed(done, hours, ruler)],
+        sentence=_sentence(request, wanted), stamp=now,
+        open_count=for_us(actor, at, wanted).count(), promises_counted=counted, promises_kept=kept,
+        after=key,
     )  # fmt: skip
 
 
 def _row(request: MemberRequest, followup_id: int) -> FollowUp:
-    rows = FollowUp.objects.select_related("person", "touchpoint", "business").prefetch_related("person__addresses")
+    rows = FollowUp.objects.select_related("person", "touchpoint", "business", "member__user").prefetch_related(
+        "person__addresses"
+    )
     return own(request.auth, rows, followup_id)
 
 
@@ -262,7 +306,8 @@ def _one(request: MemberRequest, followup_id: int) -> OneOut:
             PerhapsOut(id=one.pk, name=one.name or "somebody without a name", why="the same phone number")
             for one in same_phone(request.auth, row.person)
         ],
-        next_opening=ruler.opens,
+        next_opening=ruler.opens, person_since=row.person.created_at,
+        tags=[TagOut(tag=one.tag, given_by=one.given_by) for one in row.person.tags.order_by("tag")],
     )  # fmt: skip
 
 
@@ -310,6 +355,131 @@ def take_up(request: MemberRequest, followup_id: int) -> OneOut:
     return _one(request, followup_id)
 
 
+class GiveIn(Schema):
+    member_id: int | None = None
+
+
+@router.post("/follow-ups/{followup_id}/give", response=OneOut)
+def give(request: MemberRequest, followup_id: int, body: GiveIn) -> OneOut:
+    """Give it to a member, or back to everybody."""
+    actions.give(request.auth, followup_id=followup_id, member_id=body.member_id)
+    return _one(request, followup_id)
+
+
+class NoteIn(Schema):
+    text: str
+
+
+@router.post("/follow-ups/{followup_id}/note", response=OneOut)
+def note(request: MemberRequest, followup_id: int, body: NoteIn) -> OneOut:
+    """Keep a note, which only members see."""
+    actions.note(request.auth, followup_id=followup_id, text=body.text)
+    return _one(request, followup_id)
+
+
+class TagIn(Schema):
+    tag: str
+    on: bool = True
+
+
+@router.post("/follow-ups/{followup_id}/tag", response=OneOut)
+def tag(request: MemberRequest, followup_id: int, body: TagIn) -> OneOut:
+    """Put a tag on the person, or take it off."""
+    actions.tag(request.auth, followup_id=followup_id, tag=body.tag, on=body.on)
+    return _one(request, followup_id)
+
+
+class SeveralIn(Schema):
+    do: Deed
+    ids: list[int] = []
+    all_of: ListFilter | None = None
+    member_id: int | None = None
+    until: Moment | None = None
+    outcome: rules.Outcome = rules.Outcome.ANSWERED
+    tag: str = ""
+
+
+class LeftOut(Schema):
+    id: int
+    why: str
+
+
+class BeforeOut(Schema):
+    id: int
+    member_id: int | None
+
+
+class SeveralOut(Schema):
+    done: list[int]
+    left: list[LeftOut]
+    before: list[BeforeOut]
+
+
+@router.post("/several-follow-ups", response=SeveralOut)
+def several(request: MemberRequest, body: SeveralIn) -> SeveralOut:
+    """Do one thing to several; says to which it was done, and whose they were before."""
+    asked = Asked(body.do, tuple(body.ids), body.all_of, body.member_id, body.until, body.outcome, body.tag)
+    found = do_several(request.auth, asked)
+    return SeveralOut(
+        done=found.done, left=[LeftOut(id=one, why=why) for one, why in found.left],
+        before=[BeforeOut(id=one, member_id=found.before[one]) for one in found.done],
+    )  # fmt: skip
+
+
+@router.get("/follow-ups-stamp", response={304: None, 200: str})
+def list_stamp(request: MemberRequest, response: HttpResponse) -> Any:
+    """Something that changes with every change of the list: 304 while nothing has, for one indexed query."""
+    now = stamp(request.auth)
+    response["ETag"], response["Cache-Control"] = f'W/"{now}"', "private, no-cache"
+    if request.headers.get("If-None-Match") == f'W/"{now}"':
+        return Status(304, None)
+    return Status(200, now)
+
+
+class KeptFilterOut(Schema):
+    id: int
+    name: str
+    for_all: bool
+    wanted: dict[str, Any]
+
+
+class KeepFilterIn(Schema):
+    name: str
+    wanted: ListFilter
+    for_all: bool = False
+
+
+def _kept_filter(row: KeptFilter) -> KeptFilterOut:
+    return KeptFilterOut(id=row.pk, name=row.name, for_all=row.member_id is None, wanted=row.wanted)
+
+
+@router.get("/kept-filters", response=list[KeptFilterOut])
+def kept_filters(request: MemberRequest) -> list[KeptFilterOut]:
+    """The filters kept for all, and one's own."""
+    rows = KeptFilter.objects.filter(business_id=request.auth.business_id)
+    return [_kept_filter(row) for row in rows.filter(Q(member=None) | Q(member_id=request.auth.member_id))]
+
+
+@router.post("/kept-filters", response=KeptFilterOut)
+def keep_filter(request: MemberRequest, body: KeepFilterIn) -> KeptFilterOut:
+    """Keep a filter under a name."""
+    return _kept_filter(actions.keep_filter(request.auth, name=body.name, wanted=body.wanted, for_all=body.for_all))
+
+
+@router.delete("/kept-filters/{filter_id}", response={204: None})
+def drop_filter(request: MemberRequest, filter_id: int) -> Status[None]:
+    """Forget a kept filter."""
+    actions.drop_filter(request.auth, filter_id=filter_id)
+    return Status(204, None)
+
+
+@router.get("/tags", response=list[str])
+def tags(request: MemberRequest) -> list[str]:
+    """Every tag that anybody has."""
+    rows = PersonTag.objects.filter(business_id=request.auth.business_id)
+    return sorted(rows.order_by().values_list("tag", flat=True).distinct()[:500], key=str.casefold)
+
+
 class FirstStepOut(Schema):
     key: str
     done: bool
@@ -349,13 +519,19 @@ def day(request: MemberRequest) -> DayOut:
 @router.get("/find", response=list[FoundOut])
 def find(request: MemberRequest, q: str = "") -> list[FoundOut]:
     """People by name or address, with their open follow-up."""
-    people = search(request.auth, q)
-    rows = open_rows(request.auth).filter(person__in=people).order_by("-id")
-    open_by_person = {row.person_id: row.pk for row in rows}
+    hits = search(request.auth, q)
+    # Their open piece of work, else the last of those that are finished.
+    rows = FollowUp.objects.filter(business_id=request.auth.business_id, person__in=[hit.person.pk for hit in hits])
+    by_person = {
+        row["person_id"]: row["pk"]
+        for row in rows.annotate(done=Q(state=rules.State.FINISHED.value))
+        .order_by("-done", "pk")
+        .values("person_id", "pk")
+    }
     return [
         FoundOut(
-            person_id=person.pk, name=person.name, followup_id=open_by_person.get(person.pk),
-            address=next((address.shown for address in person.addresses.all()), ""),
+            person_id=hit.person.pk, name=hit.person.name, followup_id=by_person.get(hit.person.pk),
+            address=next((address.shown for address in hit.person.addresses.all()), ""), where=hit.where, text=hit.text,
         )
-        for person in people
+        for hit in hits
     ]  # fmt: skip

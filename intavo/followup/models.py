@@ -1,8 +1,9 @@
 """Follow-ups and the promises counted on them."""
 
 from django.db import models
+from django.db.models.functions import Now
 
-from intavo.accounts.models import Business
+from intavo.accounts.models import Business, Member
 from intavo.core import followup as rules
 from intavo.people.models import Person
 from intavo.sites.models import Site
@@ -31,6 +32,10 @@ class FollowUp(models.Model):
     page = models.CharField(max_length=4000, blank=True)
     device = models.CharField(max_length=10, blank=True)
     excerpt = models.CharField(max_length=300, blank=True)
+    # Whose it is; nobody's is everybody's.
+    member = models.ForeignKey(Member, null=True, blank=True, on_delete=models.SET_NULL)
+    # When anything of it changed last, kept by the database itself.
+    touched_at = models.DateTimeField(db_default=Now(), editable=False)
     # The last mail that came about it: its id, and the subject as it was typed.
     their_mail = models.CharField(max_length=400, blank=True, default="", db_default="")
     subject = models.CharField(max_length=300, blank=True, default="", db_default="")
@@ -54,6 +59,12 @@ class FollowUp(models.Model):
                 fields=["business", "due", "id"], condition=~models.Q(state="finished"), name="followup_open_by_due"
             ),
             models.Index(fields=["person", "kind", "-id"]),
+            models.Index(fields=["business", "-touched_at"], name="followup_touched"),
+            models.Index(
+                fields=["business", "-finished_at", "-id"],
+                condition=models.Q(state="finished"),
+                name="followup_finished",
+            ),
         )
 
     @property
@@ -69,6 +80,23 @@ class FollowUp(models.Model):
         """Take on the state of a value."""
         self.state, self.due, self.back_at = value.state.value, value.due, value.back_at
         self.finished_at, self.outcome = value.finished_at, value.outcome.value if value.outcome else None
+
+
+class KeptFilter(models.Model):
+    """A filter of the list under a name: a member's own, or (member None) everybody's."""
+
+    business = models.ForeignKey(Business, on_delete=models.CASCADE)
+    member = models.ForeignKey(Member, null=True, on_delete=models.CASCADE)
+    name = models.CharField(max_length=60)
+    wanted = models.JSONField()
+
+    class Meta:
+        constraints = (
+            models.UniqueConstraint(
+                fields=["business", "member", "name"], nulls_distinct=False, name="filter_once_a_name"
+            ),
+        )
+        ordering = ("name", "pk")
 
 
 class PromiseCounted(models.Model):

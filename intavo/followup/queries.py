@@ -2,15 +2,21 @@
 
 from dataclasses import dataclass
 from datetime import datetime, timedelta
+from hashlib import sha256
 from typing import TYPE_CHECKING, Any, TypedDict
 
+from django.db import connection
 from django.db.models import Case, DateTimeField, F, Q, QuerySet, When
 from django.db.models.functions import Least
 
 from intavo.accounts.actor import Actor
 from intavo.core import followup as rules
 from intavo.core.hours import OpeningHours
+from intavo.core.worklist import ListFilter
 from intavo.hours.effects import Promised, promises_counted
+from intavo.hours.queries import main_hours
+from intavo.people.models import PersonTag
+from intavo.people.queries import search
 
 from .models import FollowUp, PromiseCounted
 
@@ -20,17 +26,56 @@ if TYPE_CHECKING:
     StandingRow = WithAnnotations[FollowUp, "Standing"]
 
 PAGE = 50
+EVERYTHING = ListFilter()
 FAR = datetime.fromisoformat("9999-01-01T00:00:00+00:00")
 
 
-def open_rows(actor: Actor) -> QuerySet[FollowUp]:
-    """Everything that is not finished."""
-    return (
-        FollowUp.objects.filter(business_id=actor.business_id)
-        .exclude(state=rules.State.FINISHED.value)
-        .select_related("person", "touchpoint")
-        .prefetch_related("person__addresses")
-    )
+def wanted_rows(actor: Actor, wanted: ListFilter) -> QuerySet[FollowUp]:
+    """What a filter lets through, in any state."""
+    rows = FollowUp.objects.filter(business_id=actor.business_id).select_related("person", "touchpoint", "member__user")
+    rows = rows.prefetch_related("person__addresses")
+    if wanted.kind:
+        rows = rows.filter(kind=wanted.kind.value)
+    if wanted.touchpoint is not None:
+        rows = rows.filter(touchpoint_id=wanted.touchpoint) if wanted.touchpoint else rows.filter(touchpoint=None)
+    if wanted.member is not None:
+        rows = rows.filter(member_id=wanted.member) if wanted.member else rows.filter(member=None)
+    if wanted.tag:
+        rows = rows.filter(
+            person__in=PersonTag.objects.filter(business_id=actor.business_id, tag=wanted.tag).values("person")
+        )
+    if wanted.since:
+        zone = main_hours(actor.business_id).value.zone
+        rows = rows.filter(opened_at__gte=datetime.combine(wanted.since, datetime.min.time(), zone))
+    if wanted.q:
+        rows = rows.filter(person__in=[hit.person.pk for hit in search(actor, wanted.q, 0)])
+    return rows
+
+
+def open_rows(actor: Actor, wanted: ListFilter = EVERYTHING) -> QuerySet[FollowUp]:
+    """Everything that is not finished, and that a filter lets through."""
+    return wanted_rows(actor, wanted).exclude(state=rules.State.FINISHED.value)
+
+
+def finished_rows(actor: Actor, wanted: ListFilter, after: tuple[datetime | None, int] | None = None) -> list[FollowUp]:
+    """One page of what is finished, the last first; `after` is when the last of the page before was, and its id."""
+    rows = wanted_rows(actor, wanted).filter(state=rules.State.FINISHED.value)
+    if after is not None and after[0] is not None:
+        rows = rows.filter(Q(finished_at__lt=after[0]) | Q(finished_at=after[0], id__lt=after[1]))
+    return list(rows.order_by("-finished_at", "-id")[: PAGE + 1])
+
+
+# Of two writes at once the one that began first may be seen last, so that the latest alone would not tell.
+_STAMP = """
+SELECT id, touched_at FROM followup_followup WHERE business_id = %s ORDER BY touched_at DESC LIMIT 20
+"""
+
+
+def stamp(actor: Actor) -> str:
+    """What changes with every change of the list: one indexed query."""
+    with connection.cursor() as cursor:
+        cursor.execute(_STAMP, [actor.business_id])
+        return sha256(repr(cursor.fetchall()).encode()).hexdigest()[:20]
 
 
 class Standing(TypedDict):
@@ -39,14 +84,14 @@ class Standing(TypedDict):
     stands: datetime | None
 
 
-def for_us(actor: Actor, at: datetime) -> QuerySet["StandingRow"]:
+def for_us(actor: Actor, at: datetime, wanted: ListFilter = EVERYTHING) -> QuerySet["StandingRow"]:
     """What is for us at an instant, put-off ones whose time has come among it; `stands` is its due time."""
     back = Q(state=rules.State.PUT_OFF.value, back_at__lte=at)
     stands = Case(
         When(state=rules.State.PUT_OFF.value, then=Least("due", "back_at")), default=F("due"),
         output_field=DateTimeField(),
     )  # fmt: skip
-    return open_rows(actor).filter(Q(state=rules.State.US.value) | back).annotate(stands=stands)
+    return open_rows(actor, wanted).filter(Q(state=rules.State.US.value) | back).annotate(stands=stands)
 
 
 @dataclass(frozen=True, slots=True)
@@ -74,9 +119,11 @@ def placed(rows: list[FollowUp], hours: OpeningHours, ruler: rules.Ruler) -> lis
     return found
 
 
-def page_for_us(actor: Actor, at: datetime, after: tuple[datetime | None, int] | None = None) -> list[FollowUp]:
+def page_for_us(
+    actor: Actor, at: datetime, after: tuple[datetime | None, int] | None = None, wanted: ListFilter = EVERYTHING
+) -> list[FollowUp]:
     """One page in the order of due time, then id; those without a due time come last. `after` is the last key."""
-    rows = for_us(actor, at).order_by(F("stands").asc(nulls_last=True), "id")
+    rows = for_us(actor, at, wanted).order_by(F("stands").asc(nulls_last=True), "id")
     if after is not None:
         due, last = after
         if due is None:
@@ -86,10 +133,14 @@ def page_for_us(actor: Actor, at: datetime, after: tuple[datetime | None, int] |
     return list(rows[: PAGE + 1])
 
 
-def at_the_foot(actor: Actor, at: datetime) -> tuple[list[FollowUp], list[FollowUp]]:
+def at_the_foot(actor: Actor, at: datetime, wanted: ListFilter = EVERYTHING) -> tuple[list[FollowUp], list[FollowUp]]:
     """Those that wait for them, and those put off until a time ahead."""
-    waiting = open_rows(actor).filter(state=rules.State.THEM.value).order_by("-id")[:PAGE]
-    aside = open_rows(actor).filter(state=rules.State.PUT_OFF.value, back_at__gt=at).order_by("back_at", "id")[:PAGE]
+    waiting = open_rows(actor, wanted).filter(state=rules.State.THEM.value).order_by("-id")[:PAGE]
+    aside = (
+        open_rows(actor, wanted)
+        .filter(state=rules.State.PUT_OFF.value, back_at__gt=at)
+        .order_by("back_at", "id")[:PAGE]
+    )
     return list(waiting), list(aside)
 
 

@@ -176,3 +176,20 @@ def by_email(business_id: int, key: str) -> int | None:
     """The person who has this email."""
     rows = Address.objects.filter(business_id=business_id, kind=Address.EMAIL, key=key)
     return rows.values_list("person_id", flat=True).first()
+
+
+def tag_person(actor: Actor, *, person_id: int, tag: str, at: datetime) -> bool:
+    """Put a tag of a member's own on a person; says whether it is new."""
+    actor.needs(Right.FOLLOW_UP)
+    rows = PersonTag.objects.filter(business_id=actor.business_id)
+    _, new = rows.get_or_create(
+        person_id=person_id, tag=tag, defaults={"business_id": actor.business_id, "given_by": "", "given_at": at}
+    )
+    return new
+
+
+def untag_person(actor: Actor, *, person_id: int, tag: str) -> bool:
+    """Take a tag off a person; says whether it was there."""
+    actor.needs(Right.FOLLOW_UP)
+    gone, _ = PersonTag.objects.filter(business_id=actor.business_id, person_id=person_id, tag=tag).delete()
+    return gone > 0

@@ -1,7 +1,10 @@
 """Reads on people."""
 
+import re
 import time
+from dataclasses import dataclass
 
+from django.db import connection
 from django.db.models import Count, Q, QuerySet
 
 from intavo.accounts.actor import Actor
@@ -54,12 +57,70 @@ def same_phone(actor: Actor, person: Person) -> list[Person]:
     return list(found.distinct().order_by("pk")[:3])
 
 
-def search(actor: Actor, text: str, limit: int = 8) -> list[Person]:
-    """People whose name or address holds the text."""
-    wanted = text.strip()
+MARK, UNMARK = "\ue000", "\ue001"
+_MOST_HITS = 300
+
+
+@dataclass(frozen=True, slots=True)
+class Hit:
+    """Somebody who was found: where the words stand, and the text around them, marked by MARK and UNMARK."""
+
+    person: Person
+    where: str
+    text: str
+
+
+# Those whose name, address or tag holds the text; and those who wrote the words, or were written them, the last first.
+_LIKE = """
+SELECT person_id, 'name', name FROM (
+    SELECT id AS person_id, name FROM people_person
+    WHERE business_id = %(business)s AND intavo_plain(name) LIKE intavo_plain(%(like)s) LIMIT %(most)s) AS named
+UNION ALL SELECT person_id, 'address', shown FROM (
+    SELECT person_id, shown FROM people_address
+    WHERE business_id = %(business)s AND (key LIKE %(key)s OR (%(digits)s <> '' AND key LIKE %(digits)s))
+    LIMIT %(most)s) AS addressed
+UNION ALL SELECT person_id, 'tag', tag FROM (
+    SELECT person_id, tag FROM people_persontag
+    WHERE business_id = %(business)s AND intavo_plain(tag) LIKE intavo_plain(%(like)s) LIMIT %(most)s) AS tagged
+"""
+_WORDS = """
+SELECT DISTINCT ON (person_id) person_id, kind,
+       ts_headline('intavo_words', intavo_said(kind, data), to_tsquery('intavo_words', %(query)s), %(how)s)
+FROM (SELECT id, person_id, kind, data FROM people_timelineevent
+      WHERE business_id = %(business)s AND words @@ to_tsquery('intavo_words', %(query)s) LIMIT %(most)s) AS said
+ORDER BY person_id, id DESC
+"""
+
+
+def _escaped(text: str) -> str:
+    return re.sub(r"([\\%_])", r"\\\1", text)
+
+
+def search(actor: Actor, text: str, limit: int = 8) -> list[Hit]:
+    """People whose name, address or tag holds the text, or with whom its words were exchanged, without accents.
+
+    Who is called so comes first, then who was last written with.
+    """
+    wanted = " ".join(text.split())[:200]
+    words = re.findall(r"[^\W_]+", wanted)[:12]
     if not wanted:
         return []
-    found = Person.objects.filter(
-        Q(name__icontains=wanted) | Q(addresses__key__icontains=wanted.casefold()), business_id=actor.business_id
-    )
-    return list(found.distinct().prefetch_related("addresses").order_by("name", "pk")[:limit])
+    digits = re.sub(r"\D", "", wanted).lstrip("0") if re.fullmatch(r"[+0-9\s()./-]{5,}", wanted) else ""
+    asked: dict[str, str | int] = {
+        "business": actor.business_id, "most": _MOST_HITS, "like": f"%{_escaped(wanted)}%",
+        "key": f"%{_escaped(wanted.casefold())}%", "digits": f"%{digits}%" if digits else "",
+        "query": " & ".join(f"'{word}':*" for word in words),
+        "how": f"StartSel={MARK}, StopSel={UNMARK}, MaxWords=16, MinWords=6, MaxFragments=1",
+    }  # fmt: skip
+    with connection.cursor() as cursor:
+        cursor.execute(_LIKE, asked)
+        rows = cursor.fetchall()
+        if words:
+            cursor.execute(_WORDS, asked)
+            rows += cursor.fetchall()
+    found: dict[int, tuple[str, str]] = {}
+    for person, where, around in rows:
+        found.setdefault(person, (where, around))
+    shown = list(found)[:limit] if limit else list(found)
+    people = Person.objects.filter(business_id=actor.business_id).prefetch_related("addresses").in_bulk(shown)
+    return [Hit(people[one], *found[one]) for one in shown if one in people]

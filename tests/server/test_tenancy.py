@@ -12,7 +12,7 @@ from django.test import Client
 from intavo.accounts.models import Business, Invitation, SeenBrowser, User
 from intavo.channels.models import Channel
 from intavo.core.touchpoint import STARTERS
-from intavo.followup.models import FollowUp
+from intavo.followup.models import FollowUp, KeptFilter
 from intavo.hours.queries import main_hours
 from intavo.intake.models import Quarantined
 from intavo.mailin.models import IncomingFile, IncomingMail
@@ -47,6 +47,7 @@ def theirs(otterwick: World) -> dict[str, Any]:
         "talk_id": Talk.objects.create(business_id=business, site=otterwick.site, begun_at=at, last_word_at=at).pk,
         "key": "0" * 32,
         "number": 1,
+        "filter_id": KeptFilter.objects.create(business_id=business, name="Late", wanted={}).pk,
         "file_id": IncomingFile.objects.create(
             business_id=business,
             key="f",
@@ -96,7 +97,7 @@ def body_for(path: str) -> dict[str, Any]:
         "text": "Hello", "key": "k", "then": "wait", "until": "2026-12-01T10:00:00Z", "outcome": "won",
         "timezone": "Europe/London", "mail_address": "a@x.example", "promise_minutes": 5, "away": False,
         "starter": "news", "site_ids": [], "touchpoint_ids": [], "codes": "A", "house": {}, "rules": {}, "sentence": {}, "question": "Q?",
-        "answer": "<p>A</p>", "question_ids": [], "on": False, "to": "a@x.example", "hours_id": 1, "reply": {}, "business_id": 1, "email": "a@x.example", "role": "staff", "visitor": {"at": "2026-11-24T14:05:00Z"}, "deeds": [],
+        "answer": "<p>A</p>", "question_ids": [], "on": False, "to": "a@x.example", "hours_id": 1, "reply": {}, "business_id": 1, "email": "a@x.example", "role": "staff", "tag": "x", "do": "finish", "wanted": {}, "visitor": {"at": "2026-11-24T14:05:00Z"}, "deeds": [],
     }  # fmt: skip
 
 

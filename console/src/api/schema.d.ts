@@ -1563,7 +1563,7 @@ export interface paths {
         };
         /**
          * Follow Ups
-         * @description The list along the ruler of open time; `after` is the key of the page before.
+         * @description The list along the ruler of open time, as far as a filter shows it; `after` is the key of the page before.
          */
         get: operations["intavo_followup_api_follow_ups"];
         put?: never;
@@ -1688,6 +1688,170 @@ export interface paths {
          * @description Make it for us again.
          */
         post: operations["intavo_followup_api_take_up"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/follow-ups/{followup_id}/give": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Give
+         * @description Give it to a member, or back to everybody.
+         */
+        post: operations["intavo_followup_api_give"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/follow-ups/{followup_id}/note": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Note
+         * @description Keep a note, which only members see.
+         */
+        post: operations["intavo_followup_api_note"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/follow-ups/{followup_id}/tag": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tag
+         * @description Put a tag on the person, or take it off.
+         */
+        post: operations["intavo_followup_api_tag"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/several-follow-ups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Several
+         * @description Do one thing to several; says to which it was done, and whose they were before.
+         */
+        post: operations["intavo_followup_api_several"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/follow-ups-stamp": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Stamp
+         * @description Something that changes with every change of the list: 304 while nothing has, for one indexed query.
+         */
+        get: operations["intavo_followup_api_list_stamp"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kept-filters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Kept Filters
+         * @description The filters kept for all, and one's own.
+         */
+        get: operations["intavo_followup_api_kept_filters"];
+        put?: never;
+        /**
+         * Keep Filter
+         * @description Keep a filter under a name.
+         */
+        post: operations["intavo_followup_api_keep_filter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kept-filters/{filter_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Drop Filter
+         * @description Forget a kept filter.
+         */
+        delete: operations["intavo_followup_api_drop_filter"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tags": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Tags
+         * @description Every tag that anybody has.
+         */
+        get: operations["intavo_followup_api_tags"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -3758,6 +3922,38 @@ export interface components {
             /** Question Ids */
             question_ids: number[];
         };
+        /**
+         * Kind
+         * @description What the person did.
+         * @enum {string}
+         */
+        Kind: "sign-up" | "inquiry" | "call-back" | "feedback" | "message";
+        /**
+         * ListFilter
+         * @description What the list shows; what is not said does not narrow it.
+         *
+         *     `member` is a member's id, or 0 for what is nobody's; `touchpoint` a touchpoint's id, or 0 for what came by none;
+         *     `since` the local date from which it was opened.
+         */
+        ListFilter: {
+            /**
+             * State
+             * @default open
+             * @enum {string}
+             */
+            state: "open" | "for-us" | "for-them" | "put-off" | "finished";
+            kind?: components["schemas"]["Kind"] | null;
+            /** Touchpoint */
+            touchpoint?: number | null;
+            /** Member */
+            member?: number | null;
+            /** Tag */
+            tag?: string | null;
+            /** Since */
+            since?: string | null;
+            /** Q */
+            q?: string | null;
+        };
         /** ItemOut */
         ItemOut: {
             /** Id */
@@ -3792,6 +3988,12 @@ export interface components {
             page: string;
             /** Device */
             device: string;
+            /** Member Id */
+            member_id: number | null;
+            /** Member */
+            member: string;
+            /** Initials */
+            initials: string;
         };
         /**
          * Lane
@@ -3816,6 +4018,12 @@ export interface components {
             waiting: components["schemas"]["ItemOut"][];
             /** Put Off */
             put_off: components["schemas"]["ItemOut"][];
+            /** Finished */
+            finished: components["schemas"]["ItemOut"][];
+            /** Sentence */
+            sentence: string;
+            /** Stamp */
+            stamp: string;
             /** Open Count */
             open_count: number;
             /** Promises Counted */
@@ -3902,6 +4110,12 @@ export interface components {
             page: string;
             /** Device */
             device: string;
+            /** Member Id */
+            member_id: number | null;
+            /** Member */
+            member: string;
+            /** Initials */
+            initials: string;
             /** Name */
             name: string;
             /** Addresses */
@@ -3918,6 +4132,13 @@ export interface components {
             next_opening: string | null;
             /** Outcome */
             outcome: string | null;
+            /** Tags */
+            tags: components["schemas"]["TagOut"][];
+            /**
+             * Person Since
+             * Format: date-time
+             */
+            person_since: string;
         };
         /** PerhapsOut */
         PerhapsOut: {
@@ -3927,6 +4148,13 @@ export interface components {
             name: string;
             /** Why */
             why: string;
+        };
+        /** TagOut */
+        TagOut: {
+            /** Tag */
+            tag: string;
+            /** Given By */
+            given_by: string;
         };
         /** WayOut */
         WayOut: {
@@ -3974,6 +4202,98 @@ export interface components {
         /** FinishIn */
         FinishIn: {
             outcome: components["schemas"]["Outcome"];
+        };
+        /** GiveIn */
+        GiveIn: {
+            /** Member Id */
+            member_id?: number | null;
+        };
+        /** NoteIn */
+        NoteIn: {
+            /** Text */
+            text: string;
+        };
+        /** TagIn */
+        TagIn: {
+            /** Tag */
+            tag: string;
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+        };
+        /** BeforeOut */
+        BeforeOut: {
+            /** Id */
+            id: number;
+            /** Member Id */
+            member_id: number | null;
+        };
+        /** LeftOut */
+        LeftOut: {
+            /** Id */
+            id: number;
+            /** Why */
+            why: string;
+        };
+        /** SeveralOut */
+        SeveralOut: {
+            /** Done */
+            done: number[];
+            /** Left */
+            left: components["schemas"]["LeftOut"][];
+            /** Before */
+            before: components["schemas"]["BeforeOut"][];
+        };
+        /** SeveralIn */
+        SeveralIn: {
+            /**
+             * Do
+             * @enum {string}
+             */
+            do: "give" | "put-off" | "finish" | "tag" | "untag" | "take-up";
+            /**
+             * Ids
+             * @default []
+             */
+            ids: number[];
+            all_of?: components["schemas"]["ListFilter"] | null;
+            /** Member Id */
+            member_id?: number | null;
+            /** Until */
+            until?: string | null;
+            /** @default answered */
+            outcome: components["schemas"]["Outcome"];
+            /**
+             * Tag
+             * @default
+             */
+            tag: string;
+        };
+        /** KeptFilterOut */
+        KeptFilterOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** For All */
+            for_all: boolean;
+            /** Wanted */
+            wanted: {
+                [key: string]: unknown;
+            };
+        };
+        /** KeepFilterIn */
+        KeepFilterIn: {
+            /** Name */
+            name: string;
+            wanted: components["schemas"]["ListFilter"];
+            /**
+             * For All
+             * @default false
+             */
+            for_all: boolean;
         };
         /** FirstStepOut */
         FirstStepOut: {
@@ -4072,6 +4392,10 @@ export interface components {
             address: string;
             /** Followup Id */
             followup_id: number | null;
+            /** Where */
+            where: string;
+            /** Text */
+            text: string;
         };
         /** NoTalkOut */
         NoTalkOut: {
@@ -6681,6 +7005,13 @@ export interface operations {
     intavo_followup_api_follow_ups: {
         parameters: {
             query?: {
+                state?: "open" | "for-us" | "for-them" | "put-off" | "finished";
+                kind?: components["schemas"]["Kind"] | null;
+                touchpoint?: number | null;
+                member?: number | null;
+                tag?: string | null;
+                since?: string | null;
+                q?: string | null;
                 after?: string;
             };
             header?: never;
@@ -6840,6 +7171,219 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OneOut"];
+                };
+            };
+        };
+    };
+    intavo_followup_api_give: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                followup_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GiveIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OneOut"];
+                };
+            };
+        };
+    };
+    intavo_followup_api_note: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                followup_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NoteIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OneOut"];
+                };
+            };
+        };
+    };
+    intavo_followup_api_tag: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                followup_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TagIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OneOut"];
+                };
+            };
+        };
+    };
+    intavo_followup_api_several: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeveralIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeveralOut"];
+                };
+            };
+        };
+    };
+    intavo_followup_api_list_stamp: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Not Modified */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    intavo_followup_api_kept_filters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptFilterOut"][];
+                };
+            };
+        };
+    };
+    intavo_followup_api_keep_filter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepFilterIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptFilterOut"];
+                };
+            };
+        };
+    };
+    intavo_followup_api_drop_filter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                filter_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    intavo_followup_api_tags: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
                 };
             };
         };

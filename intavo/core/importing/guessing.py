@@ -137,7 +137,7 @@ def _encoding(head: bytes) -> str:
 
 
 def _rows(text: str, delimiter: str) -> list[list[str]]:
-    found = []
+    found: list[list[str]] = []
     reader = csv.reader(text.splitlines(keepends=True), delimiter=delimiter)
     while len(found) <= _MOST_ROWS:
         try:

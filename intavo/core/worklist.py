@@ -1,0 +1,60 @@
+"""The filter of the follow-up list: what is wanted, and the sentence that says it."""
+
+from collections.abc import Mapping
+from datetime import date
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from .followup import Kind
+from .texts import Kept
+
+Wanted = Literal["open", "for-us", "for-them", "put-off", "finished"]
+_KINDS = {
+    Kind.SIGN_UP: "sign-ups", Kind.INQUIRY: "inquiries", Kind.CALL_BACK: "call-backs", Kind.FEEDBACK: "feedback",
+    Kind.MESSAGE: "messages",
+}  # fmt: skip
+_STATES: dict[Wanted, str] = {
+    "open": "open", "for-us": "for us", "for-them": "waiting for them", "put-off": "put off", "finished": "finished",
+}  # fmt: skip
+
+
+class ListFilter(BaseModel):
+    """What the list shows; what is not said does not narrow it.
+
+    `member` is a member's id, or 0 for what is nobody's; `touchpoint` a touchpoint's id, or 0 for what came by none;
+    `since` the local date from which it was opened.
+    """
+
+    model_config = ConfigDict(frozen=True, extra="ignore")
+    state: Wanted = "open"
+    kind: Kind | None = None
+    touchpoint: int | None = Field(None, ge=0, le=2**53)
+    member: int | None = Field(None, ge=0, le=2**53)
+    tag: Kept | None = Field(None, min_length=1, max_length=60)
+    since: date | None = None
+    q: Kept | None = Field(None, min_length=1, max_length=200)
+
+    @property
+    def narrows(self) -> bool:
+        """Whether it shows less than everything that is open."""
+        return self != ListFilter()
+
+
+def filter_words(wanted: ListFilter, touchpoints: Mapping[int, str], members: Mapping[int, str]) -> str:
+    """The sentence of a filter: "inquiries, open, from Boathouse question for Jory"; names by their ids."""
+    what = _KINDS[wanted.kind] if wanted.kind else "everything"
+    whence = "any touchpoint"
+    if wanted.touchpoint is not None:
+        whence = (
+            touchpoints.get(wanted.touchpoint, "a touchpoint that is gone") if wanted.touchpoint else "no touchpoint"
+        )
+    whom = "anybody"
+    if wanted.member is not None:
+        whom = members.get(wanted.member, "somebody who has left") if wanted.member else "nobody yet"
+    said = f"{what}, {_STATES[wanted.state]}, from {whence} for {whom}"
+    if wanted.tag:
+        said += f", tagged “{wanted.tag}”"
+    if wanted.since:
+        said += f", since {wanted.since.isoformat()}"
+    return f"{said}, with “{wanted.q}” in it" if wanted.q else said

@@ -1,0 +1,149 @@
+"""Working the list: narrowed by a sentence, found by any word, given, noted, tagged, and several at once."""
+
+from typing import Any
+
+import pytest
+from django.test import Client
+
+from intavo.followup.models import FollowUp
+from intavo.people.queries import MARK, UNMARK
+
+from .conftest import Visitor, World, sending
+from .test_inquiries import ask, question
+
+
+@pytest.fixture
+def three(visitor: Visitor, otterwick: World) -> list[FollowUp]:
+    """Two questions and a sign-up."""
+    row = question(otterwick)
+    ask(visitor, row, 1, email="eve@post.example", name="Ève Lindqvist", question="Haben Sie Neoprenanzüge für Kinder?")
+    ask(visitor, row, 2, email="nia@post.example", name="Nia Okafor", question="Is the estuary safe at low tide?")
+    visitor.post("intake", sending(otterwick.touchpoint, 3))
+    return list(FollowUp.objects.order_by("pk"))
+
+
+def shown(client: Client, **wanted: Any) -> list[str]:
+    """Who stands on the list, in its order."""
+    found = client.get("/api/follow-ups", wanted).json()
+    lanes = [item for lane in found["lanes"] for item in lane["items"]]
+    return [one["called"] for one in (*lanes, *found["waiting"], *found["put_off"], *found["finished"])]
+
+
+def post(client: Client, address: str, **body: Any) -> Any:
+    """Post to the console's API."""
+    return client.post(f"/api/{address}", body, content_type="application/json")
+
+
+def test_the_list_is_narrowed_by_its_sentence(three: list[FollowUp], otterwick: World) -> None:
+    client = otterwick.console()
+    eve, nia, _ = three
+    assert shown(client) == ["Ève Lindqvist", "Nia Okafor", "Ife"]
+    assert shown(client, kind="sign-up") == ["Ife"]
+    assert shown(client, touchpoint=eve.touchpoint_id) == ["Ève Lindqvist", "Nia Okafor"]
+    post(client, f"follow-ups/{nia.pk}/give", member_id=otterwick.owner.member_id)
+    assert shown(client, member=otterwick.owner.member_id) == ["Nia Okafor"]
+    assert shown(client, member=0) == ["Ève Lindqvist", "Ife"]
+    post(client, f"follow-ups/{eve.pk}/tag", tag="school")
+    assert shown(client, tag="school") == ["Ève Lindqvist"]
+    assert shown(client, q="neoprenanzuge") == ["Ève Lindqvist"]
+    assert shown(client, since="2026-11-25") == []
+    post(client, f"follow-ups/{eve.pk}/finish", outcome="won")
+    assert (shown(client, state="finished"), shown(client)) == (["Ève Lindqvist"], ["Nia Okafor", "Ife"])
+    assert client.get("/api/follow-ups", {"state": "finished"}).json()["sentence"].startswith("everything, finished")
+    assert client.get("/api/follow-ups", {"state": "lost"}).status_code == 422
+
+
+@pytest.mark.parametrize(
+    ("words", "found"),
+    [
+        ("eve", ("Ève Lindqvist", "name", "Ève Lindqvist")), ("POST.example", ("Ève Lindqvist", "address", "eve@post.example")),
+        ("estuary low", ("Nia Okafor", "asked", f"{MARK}estuary{UNMARK} safe at {MARK}low{UNMARK} tide?")),
+        ("Neoprenanzu", ("Ève Lindqvist", "asked", f"Haben Sie {MARK}Neoprenanzüge{UNMARK} für Kinder?")),
+    ],
+)  # fmt: skip
+def test_somebody_is_found_by_any_word_with_and_without_accents(
+    three: list[FollowUp], otterwick: World, other: World, words: str, found: tuple[str, str, str]
+) -> None:
+    first = otterwick.console().get("/api/find", {"q": words}).json()[0]
+    assert (first["name"], first["where"]) == found[:2]
+    assert found[2] in first["text"]
+    assert other.console().get("/api/find", {"q": words}).json() == []
+
+
+@pytest.mark.parametrize(
+    "words", ["", "  ", "'", "a & b | !", "%_\\", "(:*)", "x" * 300, "日本", "'; DROP TABLE people_person; --"]
+)
+def test_odd_words_find_nobody_and_break_nothing(three: list[FollowUp], otterwick: World, words: str) -> None:
+    answer = otterwick.console().get("/api/find", {"q": words})
+    assert (answer.status_code, answer.json()) == (200, [])
+
+
+def test_notes_are_kept_and_found(three: list[FollowUp], otterwick: World) -> None:
+    client = otterwick.console()
+    assert post(client, f"follow-ups/{three[0].pk}/note", text=" ").json()["errors"][0]["field"] == "text"
+    one = post(client, f"follow-ups/{three[0].pk}/note", text="Called twice: prefers mornings").json()
+    assert (one["timeline"][-1]["kind"], one["timeline"][-1]["by"]) == ("noted", "Owner of Otterwick")
+    assert client.get("/api/find", {"q": "mornings"}).json()[0]["where"] == "noted"
+
+
+def test_several_are_worked_at_once_and_taken_back(three: list[FollowUp], otterwick: World) -> None:
+    client = otterwick.console()
+    ids = [row.pk for row in three]
+    post(client, f"follow-ups/{ids[0]}/finish", outcome="won")
+    done = post(client, "several-follow-ups", do="finish", ids=[*ids, 999_999], outcome="answered").json()
+    assert done["done"] == ids[1:]
+    assert [one["why"] for one in done["left"]] == [
+        "This follow-up is finished already.",
+        "It is not here, or not any more.",
+    ]
+    assert shown(client) == []
+    back = post(client, "several-follow-ups", do="take-up", ids=done["done"]).json()
+    assert back["done"] == ids[1:]
+    assert shown(client) == ["Nia Okafor", "Ife"]
+    given = post(
+        client, "several-follow-ups", do="give", all_of={"kind": "inquiry"}, member_id=otterwick.owner.member_id
+    )
+    assert given.json() | {"left": []} == {"done": [ids[1]], "left": [], "before": [{"id": ids[1], "member_id": None}]}
+    assert post(client, "several-follow-ups", do="put-off", ids=ids[1:]).status_code == 422
+    assert post(client, "several-follow-ups", do="finish", ids=list(range(2_001))).json()["errors"][0]["field"] == "ids"
+    tagged = post(client, "several-follow-ups", do="tag", ids=ids[1:], tag="spring").json()
+    assert post(client, "several-follow-ups", do="tag", ids=ids[1:], tag="spring").json()["done"] == []
+    assert client.get("/api/tags").json() == ["spring"]
+    post(client, "several-follow-ups", do="untag", ids=tagged["done"], tag="spring")
+    assert client.get("/api/tags").json() == []
+
+
+def test_nothing_new_is_304_for_one_query_of_the_lists(
+    three: list[FollowUp], otterwick: World, visitor: Visitor, django_assert_num_queries: Any
+) -> None:
+    client = otterwick.console()
+    first = client.get("/api/follow-ups-stamp")
+    with django_assert_num_queries(4):  # session, user, member, and the list's one
+        same = client.get("/api/follow-ups-stamp", headers={"If-None-Match": first["ETag"]})
+    assert same.status_code == 304
+    post(client, f"follow-ups/{three[0].pk}/wait")
+    second = client.get("/api/follow-ups-stamp", headers={"If-None-Match": first["ETag"]})
+    assert second.status_code == 200
+    visitor.post("intake", sending(otterwick.touchpoint, 9, answers={"email": "new@post.example"}))
+    assert client.get("/api/follow-ups-stamp", headers={"If-None-Match": second["ETag"]}).status_code == 200
+
+
+def test_a_filter_is_kept_for_oneself_or_for_all(otterwick: World) -> None:
+    owner, staff = otterwick.console(), otterwick.staff()
+    post(owner, "kept-filters", name="Mine", wanted={"kind": "inquiry"})
+    shared = post(owner, "kept-filters", name="Schools", wanted={"tag": "school"}, for_all=True).json()
+    assert [one["name"] for one in owner.get("/api/kept-filters").json()] == ["Mine", "Schools"]
+    assert [one["wanted"] for one in staff.get("/api/kept-filters").json()] == [{"tag": "school"}]
+    again = post(owner, "kept-filters", name="Schools", wanted={"tag": "club"}, for_all=True).json()
+    assert again["id"] == shared["id"]
+    mine = owner.get("/api/kept-filters").json()[0]["id"]
+    assert staff.delete(f"/api/kept-filters/{mine}").status_code == 404
+    assert staff.delete(f"/api/kept-filters/{shared['id']}").status_code == 204
+
+
+def test_work_is_given_to_members_of_the_business_alone(three: list[FollowUp], otterwick: World, other: World) -> None:
+    client = otterwick.console()
+    assert post(client, f"follow-ups/{three[0].pk}/give", member_id=other.owner.member_id).status_code == 404
+    one = post(client, f"follow-ups/{three[0].pk}/give", member_id=otterwick.owner.member_id).json()
+    assert (one["member"], one["timeline"][-1]["data"]["to"]) == ("Owner of Otterwick", "Owner of Otterwick")
+    assert post(client, f"follow-ups/{three[0].pk}/give").json()["member_id"] is None
