@@ -15,7 +15,7 @@ _KINDS = {
     Kind.MESSAGE: "messages",
 }  # fmt: skip
 _STATES: dict[Wanted, str] = {
-    "open": "open", "for-us": "for us", "for-them": "waiting for them", "put-off": "put off", "finished": "finished",
+    "open": "still open", "for-us": "waiting for us", "for-them": "waiting for them", "put-off": "put off", "finished": "finished",
 }  # fmt: skip
 
 
@@ -42,7 +42,7 @@ class ListFilter(BaseModel):
 
 
 def filter_words(wanted: ListFilter, touchpoints: Mapping[int, str], members: Mapping[int, str]) -> str:
-    """The sentence of a filter: "inquiries, open, from Boathouse question for Jory"; names by their ids."""
+    """The sentence of a filter: "inquiries still open from Boathouse question for Jory"; names by their ids."""
     what = _KINDS[wanted.kind] if wanted.kind else "everything"
     whence = "any touchpoint"
     if wanted.touchpoint is not None:
@@ -52,7 +52,7 @@ def filter_words(wanted: ListFilter, touchpoints: Mapping[int, str], members: Ma
     whom = "anybody"
     if wanted.member is not None:
         whom = members.get(wanted.member, "somebody who has left") if wanted.member else "nobody yet"
-    said = f"{what}, {_STATES[wanted.state]}, from {whence} for {whom}"
+    said = f"{what} {_STATES[wanted.state]} from {whence} for {whom}"
     if wanted.tag:
         said += f", tagged “{wanted.tag}”"
     if wanted.since:

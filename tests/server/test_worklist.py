@@ -49,7 +49,7 @@ def test_the_list_is_narrowed_by_its_sentence(three: list[FollowUp], otterwick: 
     assert shown(client, since="2026-11-25") == []
     post(client, f"follow-ups/{eve.pk}/finish", outcome="won")
     assert (shown(client, state="finished"), shown(client)) == (["Ève Lindqvist"], ["Nia Okafor", "Ife"])
-    assert client.get("/api/follow-ups", {"state": "finished"}).json()["sentence"].startswith("everything, finished")
+    assert client.get("/api/follow-ups", {"state": "finished"}).json()["sentence"].startswith("everything finished")
     assert client.get("/api/follow-ups", {"state": "lost"}).status_code == 422
 
 

@@ -1,18 +1,57 @@
 import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, type Ref } from 'vue'
+import { useDocumentVisibility, useIntervalFn } from '@vueuse/core'
+import { computed, watch, type Ref } from 'vue'
 import { client, take, type Schemas } from './client'
 
 export type Item = Schemas['ItemOut']
 export type One = Schemas['OneOut']
 
-export function useFollowUps() {
+/** What the list shows: what is not said does not narrow it. `member` and `touchpoint` 0 are nobody and none. */
+export interface Wanted {
+  state?: 'open' | 'for-us' | 'for-them' | 'put-off' | 'finished'
+  kind?: 'sign-up' | 'inquiry' | 'call-back' | 'feedback' | 'message'
+  touchpoint?: number
+  member?: number
+  tag?: string
+  since?: string
+  q?: string
+}
+
+export function useFollowUps(wanted: Ref<Wanted>) {
   return useInfiniteQuery({
-    queryKey: ['follow-ups'],
-    queryFn: ({ pageParam }) => take(client.GET('/api/follow-ups', { params: { query: { after: pageParam } } })),
+    queryKey: computed(() => ['follow-ups', wanted.value]),
+    queryFn: ({ pageParam }) => take(client.GET('/api/follow-ups', { params: { query: { ...wanted.value, after: pageParam } } })),
     initialPageParam: '',
     getNextPageParam: (last) => last.after ?? undefined,
-    refetchInterval: 30_000,
+    placeholderData: (before) => before,
+    refetchInterval: 60_000,
   })
+}
+
+const LOOK = 4_000
+const LOOK_AWAY = 60_000
+
+/** Looks every few seconds whether anything of the list has changed, once a minute where nobody looks. */
+export function useLive() {
+  const queries = useQueryClient()
+  const seen = useDocumentVisibility()
+  let last = ''
+  let asked = 0
+  async function look() {
+    if (seen.value === 'hidden' && Date.now() - asked < LOOK_AWAY) return
+    asked = Date.now()
+    try {
+      const now = await take(client.GET('/api/follow-ups-stamp'))
+      if (last && now !== last) {
+        for (const key of ['follow-ups', 'follow-up', 'day', 'first-steps']) void queries.invalidateQueries({ queryKey: [key] })
+      }
+      last = now
+    } catch {
+      // Looked again in a moment.
+    }
+  }
+  useIntervalFn(() => void look(), LOOK, { immediateCallback: true })
+  watch(seen, (now) => now === 'visible' && void look())
 }
 
 export function useFollowUp(id: Ref<number | null>) {
@@ -33,6 +72,9 @@ export type Work =
   | { do: 'put-off'; until: string }
   | { do: 'finish'; outcome: Schemas['FinishIn']['outcome'] }
   | { do: 'take-up' }
+  | { do: 'give'; member: number | null }
+  | { do: 'note'; text: string }
+  | { do: 'tag'; tag: string; on: boolean }
 
 function send(id: number, work: Work): Promise<One> {
   const params = { path: { followup_id: id } }
@@ -47,6 +89,12 @@ function send(id: number, work: Work): Promise<One> {
       return take(client.POST('/api/follow-ups/{followup_id}/finish', { params, body: { outcome: work.outcome } }))
     case 'take-up':
       return take(client.POST('/api/follow-ups/{followup_id}/take-up', { params }))
+    case 'give':
+      return take(client.POST('/api/follow-ups/{followup_id}/give', { params, body: { member_id: work.member } }))
+    case 'note':
+      return take(client.POST('/api/follow-ups/{followup_id}/note', { params, body: { text: work.text } }))
+    case 'tag':
+      return take(client.POST('/api/follow-ups/{followup_id}/tag', { params, body: { tag: work.tag, on: work.on } }))
   }
 }
 
@@ -75,4 +123,36 @@ export async function tellTyping(id: number): Promise<void> {
 
 export function find(q: string) {
   return take(client.GET('/api/find', { params: { query: { q } } }))
+}
+
+export type Several = Partial<Schemas['SeveralIn']> & { do: Schemas['SeveralIn']['do'] }
+
+/** One thing done to several. */
+export function useSeveral() {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: (body: Several) => take(client.POST('/api/several-follow-ups', { body: body as Schemas['SeveralIn'] })),
+    onSuccess: () => Promise.all(['follow-ups', 'follow-up', 'day'].map((key) => queries.invalidateQueries({ queryKey: [key] }))),
+  })
+}
+
+export const useTags = () => useQuery({ queryKey: ['tags'], queryFn: () => take(client.GET('/api/tags')) })
+
+export type KeptFilter = Schemas['KeptFilterOut']
+
+export function useKeptFilters() {
+  const queries = useQueryClient()
+  const found = useQuery({ queryKey: ['kept-filters'], queryFn: () => take(client.GET('/api/kept-filters')) })
+  const again = () => queries.invalidateQueries({ queryKey: ['kept-filters'] })
+  return {
+    filters: found.data,
+    keep: async (name: string, wanted: Wanted, for_all: boolean) => {
+      await take(client.POST('/api/kept-filters', { body: { name, wanted: { state: 'open', ...wanted }, for_all } }))
+      await again()
+    },
+    drop: async (filter_id: number) => {
+      await take(client.DELETE('/api/kept-filters/{filter_id}', { params: { path: { filter_id } } }))
+      await again()
+    },
+  }
 }

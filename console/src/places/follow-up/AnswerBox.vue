@@ -19,10 +19,12 @@ const box = ref<HTMLTextAreaElement>()
 defineExpose({ focus: () => box.value?.focus() })
 
 const way = ref(props.one.ways[0]?.key ?? '')
-const can = computed(() => props.one.ways.length > 0)
+const note = computed(() => way.value === 'note' || !props.one.ways.length)
+const can = computed(() => props.one.ways.length > 0 || note.value)
 const HINTS: Record<string, string> = {
   mail: 'Write an answer; it goes out by mail',
   talk: 'Write an answer; it stands in the conversation at once',
+  note: 'Write a note; only you and your colleagues see it',
 }
 const typing = useThrottleFn(() => {
   if (way.value === 'talk' && text.value) void tellTyping(props.one.id).catch(() => undefined)
@@ -30,8 +32,21 @@ const typing = useThrottleFn(() => {
 const said = computed(() => (until.value ? saidTime(until.value, props.now, props.zone) : ''))
 const ENDS = { wait: 'Now it is their turn.', finish: 'Finished.', keep: 'It stays with us.', remind: 'It comes back by itself.' }
 
+async function keepNote() {
+  try {
+    await work.mutateAsync({ id: props.one.id, work: { do: 'note', text: text.value } })
+    text.value = ''
+    wrong.value = ''
+    // What is written next is most likely for them.
+    way.value = props.one.ways[0]?.key ?? ''
+    notices.say('The note is kept.')
+  } catch (problem) {
+    wrong.value = problem instanceof Error ? problem.message : 'This was not kept; your text is still here.'
+  }
+}
 async function send() {
   if (work.isPending.value) return
+  if (note.value) return keepNote()
   if (then.value === 'remind' && !until.value) {
     wrong.value = 'Choose when to be reminded.'
     return
@@ -65,7 +80,7 @@ async function send() {
       v-model="text"
       rows="3"
       class="block w-full resize-y rounded-t-lg px-3 py-2"
-      :placeholder="can ? (HINTS[way] ?? 'Write an answer') : 'There is no email address to answer to'"
+      :placeholder="one.ways.length ? (HINTS[way] ?? 'Write an answer') : 'There is no way to answer them; write a note for yourselves'"
       :disabled="!can"
       :aria-invalid="!!wrong"
       aria-describedby="answer-wrong"
@@ -76,21 +91,22 @@ async function send() {
     />
     <p v-if="wrong" id="answer-wrong" class="px-3 pb-1 font-semibold text-rust" role="alert">{{ wrong }}</p>
     <div class="flex flex-wrap items-center gap-2 border-t border-line-2 px-3 py-2">
-      <template v-if="one.ways.length > 1">
-        <label for="way" class="text-ink-2">Send it</label>
+      <template v-if="one.ways.length">
+        <label for="way" class="sr-only">How</label>
         <select id="way" v-model="way" class="input w-auto!">
           <option v-for="each in one.ways" :key="each.key" :value="each.key">{{ each.words }}</option>
+          <option value="note">as a note</option>
         </select>
       </template>
-      <label for="then" class="text-ink-2">and then</label>
-      <select id="then" v-model="then" class="input w-auto!" :disabled="!can">
+      <label v-if="!note" for="then" class="text-ink-2">and then</label>
+      <select v-if="!note" id="then" v-model="then" class="input w-auto!" :disabled="!can">
         <option value="wait">wait for them</option>
         <option value="finish">finish</option>
         <option value="remind">remind me</option>
         <option value="keep">keep it for us</option>
       </select>
       <PutOffMenu
-        v-if="then === 'remind'"
+        v-if="then === 'remind' && !note"
         :zone="zone"
         :now="now"
         :opening="one.next_opening"
@@ -98,7 +114,7 @@ async function send() {
         @until="(at) => (until = at)"
       />
       <button class="btn btn-main ml-auto" :disabled="!can || work.isPending.value">
-        Send <kbd class="rounded border border-current px-1 text-xs max-md:hidden">Ctrl ↵</kbd>
+        {{ note ? 'Keep' : 'Send' }} <kbd class="rounded border border-current px-1 text-xs max-md:hidden">Ctrl ↵</kbd>
       </button>
     </div>
   </form>

@@ -1,29 +1,37 @@
 <script setup lang="ts">
-import { onKeyStroke, useMediaQuery } from '@vueuse/core'
-import { computed, nextTick, ref } from 'vue'
+import { onKeyStroke, useEventListener, useMediaQuery } from '@vueuse/core'
+import { computed, nextTick, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { useFollowUps, type Item } from '@/api/follow-ups'
+import { useFollowUps, useLive, type Item, type Wanted } from '@/api/follow-ups'
 import { useQuarantine } from '@/api/quarantine'
 import { useClock } from '@/lib/clock'
 import { useKeys } from '@/lib/keys'
 import { clockTime, saidTime, shortDate } from '@/lib/time'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import { useFirstSteps } from '@/api/first-steps'
+import FilterSentence from './FilterSentence.vue'
 import FirstSteps from './FirstSteps.vue'
 import FollowUpItem from './FollowUpItem.vue'
 import PersonPane from './PersonPane.vue'
+import SeveralBar from './SeveralBar.vue'
+import { queryOf, wantedOf } from './wanted'
 
 const route = useRoute()
 const router = useRouter()
 const { zone, now } = useClock()
-const { data, error, refetch, hasNextPage, fetchNextPage, isFetchingNextPage } = useFollowUps()
+const wanted = computed(() => wantedOf(route.query))
+const { data, error, refetch, hasNextPage, fetchNextPage, isFetchingNextPage } = useFollowUps(wanted)
+useLive()
 
 useKeys([
   { keys: '↑ ↓', does: 'Go along the list' },
   { keys: 'Enter', does: 'Open it and write' },
   { keys: 'Ctrl Enter', does: 'Send the answer' },
+  { keys: 'x', does: 'Choose it, to do one thing to several (with a click: Ctrl, Shift)' },
+  { keys: '/', does: 'Search the list' },
 ])
 
+const narrow = (next: Wanted) => void router.push({ path: '/follow-up', query: queryOf(next) })
 const first = computed(() => data.value?.pages[0])
 const NAMES = {
   late: 'Late',
@@ -52,6 +60,7 @@ const seam = computed(() => {
 })
 const seamBefore = computed(() => lanes.value.find((one) => one.lane === 'next-opening' || one.lane === 'later')?.lane ?? null)
 const foot = computed(() => [
+  { name: 'Finished', items: (data.value?.pages ?? []).flatMap((page) => page.finished) },
   { name: 'Waiting for them', items: first.value?.waiting ?? [] },
   { name: 'Put off', items: first.value?.put_off ?? [] },
 ])
@@ -70,7 +79,7 @@ async function move(by: number) {
   const at = all.value.findIndex((item) => item.id === selected.value)
   const next = all.value[Math.min(all.value.length - 1, Math.max(0, at + by))]
   if (!next) return
-  await router.replace(`/follow-up/${next.id}`)
+  await router.replace({ path: `/follow-up/${next.id}`, query: route.query })
   await nextTick()
   list.value?.querySelector<HTMLElement>('[aria-current=true]')?.focus()
 }
@@ -92,8 +101,85 @@ onKeyStroke('Enter', (event) => {
 onKeyStroke('Escape', (event) => {
   if (event.defaultPrevented || selected.value === null || document.querySelector('[role=dialog]')) return
   const back = selected.value
-  void router.push('/follow-up').then(() => list.value?.querySelector<HTMLElement>(`[data-id="${back}"]`)?.focus())
+  if (picked.value.size) {
+    picked.value = new Set()
+    return
+  }
+  void router
+    .push({ path: '/follow-up', query: route.query })
+    .then(() => list.value?.querySelector<HTMLElement>(`[data-id="${back}"]`)?.focus())
 })
+/** Several that one thing is done to. */
+const picked = ref(new Set<number>())
+let lastPicked: number | null = null
+function pick(id: number, through = false) {
+  const next = new Set(picked.value)
+  const ids = all.value.map((one) => one.id)
+  const from = lastPicked === null ? -1 : ids.indexOf(lastPicked)
+  if (through && from >= 0) {
+    const [a, b] = [from, ids.indexOf(id)].sort((one, other) => one - other) as [number, number]
+    ids.slice(a, b + 1).forEach((one) => next.add(one))
+  } else if (!next.delete(id)) next.add(id)
+  lastPicked = id
+  picked.value = next
+}
+function clicked(event: MouseEvent, id: number) {
+  event.preventDefault()
+  event.stopPropagation()
+  pick(id, event.shiftKey)
+}
+onKeyStroke('x', (event) => {
+  const on = (document.activeElement as HTMLElement | null)?.dataset.id
+  if (!on || event.ctrlKey || event.metaKey || !inList(event)) return
+  event.preventDefault()
+  pick(Number(on))
+})
+watch(wanted, () => (picked.value = new Set()))
+
+/** What comes in while one reads never moves it: what is in view stays where it is, and what is above is told. */
+const scroller = ref<HTMLElement>()
+const above = ref(0)
+let known: Set<number> | null = null
+let anchor: { id: string; top: number } | null = null
+watch(data, () => (anchor = held()), { flush: 'pre' })
+watch(
+  data,
+  () => {
+    const ids = new Set(all.value.map((one) => one.id))
+    const fresh = known ? [...ids].filter((id) => !known?.has(id)) : []
+    if (known && fresh.length && scroller.value && anchor) {
+      const row = list.value?.querySelector(`[data-id="${anchor.id}"]`)
+      const moved = row ? row.getBoundingClientRect().top - anchor.top : 0
+      if (moved) scroller.value.scrollTop += moved
+      const top = scroller.value.getBoundingClientRect().top
+      above.value += fresh.filter(
+        (id) => (list.value?.querySelector(`[data-id="${id}"]`)?.getBoundingClientRect().bottom ?? top) < top,
+      ).length
+    }
+    if (known && fresh.length && document.hidden) document.title = `(${(unseen += fresh.length)}) Follow-up · Intavo`
+    known = ids
+  },
+  { flush: 'post' },
+)
+let unseen = 0
+useEventListener(document, 'visibilitychange', () => {
+  if (document.hidden) return
+  unseen = 0
+  document.title = 'Follow-up · Intavo'
+})
+/** The row under the pointer or the caret, else the first in view. */
+function held() {
+  const rows = [...(list.value?.querySelectorAll<HTMLElement>('[data-id]') ?? [])]
+  const top = scroller.value?.getBoundingClientRect().top ?? 0
+  const row =
+    rows.find((one) => one.matches(':hover') || one === document.activeElement) ??
+    (scroller.value?.scrollTop ? rows.find((one) => one.getBoundingClientRect().bottom > top) : undefined)
+  return row?.dataset.id ? { id: row.dataset.id, top: row.getBoundingClientRect().top } : null
+}
+function toTop() {
+  scroller.value?.scrollTo({ top: 0 })
+  above.value = 0
+}
 const { data: aside } = useQuarantine()
 const { data: steps } = useFirstSteps()
 </script>
@@ -101,6 +187,7 @@ const { data: steps } = useFirstSteps()
 <template>
   <div class="flex h-full">
     <section
+      ref="scroller"
       class="h-full w-[57%] overflow-auto p-5 max-md:w-full max-md:p-3"
       :class="{ 'max-md:hidden': selected !== null }"
       aria-labelledby="follow-up-title"
@@ -112,14 +199,25 @@ const { data: steps } = useFirstSteps()
           {{ first.open_count }} for us<template v-if="kept !== null"> · promise kept {{ kept }} % this month</template>
         </p>
       </div>
+      <FilterSentence :wanted="wanted" @change="narrow" />
+      <SeveralBar v-if="picked.size" :ids="[...picked]" :wanted="wanted" :zone="zone" :now="now" @done="picked = new Set()" />
+      <button v-if="above" type="button" class="btn btn-main sticky top-0 z-10 mx-auto mb-2 flex" @click="toTop">
+        {{ above }} new above
+      </button>
       <ErrorBox :error="error" :again="() => refetch()" />
-      <FirstSteps />
+      <FirstSteps v-if="!Object.keys(wanted).length" />
       <div v-if="!first && !error" class="grid gap-2" aria-busy="true" aria-label="Loading the list">
         <div v-for="n in 6" :key="n" class="sheet h-16 opacity-60" />
       </div>
       <div v-else-if="first && !all.length && !steps?.length" class="sheet p-8 text-center">
-        <p class="mb-3">Nobody is waiting. Sign-ups and questions from your site come here by themselves.</p>
-        <RouterLink to="/touchpoints" class="btn">See your touchpoints</RouterLink>
+        <template v-if="first.sentence">
+          <p class="mb-3">There is nothing here: {{ first.sentence }}.</p>
+          <button type="button" class="btn" @click="narrow({})">Show everything that is open</button>
+        </template>
+        <template v-else>
+          <p class="mb-3">Nobody is waiting. Sign-ups and questions from your site come here by themselves.</p>
+          <RouterLink to="/touchpoints" class="btn">See your touchpoints</RouterLink>
+        </template>
       </div>
       <div v-else ref="list" class="relative pl-6.5">
         <span v-if="lanes.length" class="absolute top-1 bottom-0 left-[9px] w-[3px] bg-petrol-tint" aria-hidden="true" />
@@ -129,7 +227,16 @@ const { data: steps } = useFirstSteps()
           </p>
           <h2 class="mt-3 mb-1.5 font-body! text-base!" :class="lane.lane === 'late' ? 'text-rust' : 'text-ink-2'">{{ lane.name }}</h2>
           <ul class="grid grid-cols-1 gap-1.5">
-            <FollowUpItem v-for="item in lane.items" :key="item.id" :item="item" :selected="item.id === selected" :zone="zone" :now="now" />
+            <FollowUpItem
+              v-for="item in lane.items"
+              :key="item.id"
+              :item="item"
+              :selected="item.id === selected"
+              :chosen="picked.has(item.id)"
+              :zone="zone"
+              :now="now"
+              @pick="clicked($event, item.id)"
+            />
           </ul>
         </template>
         <button v-if="hasNextPage" type="button" class="btn mt-3" :disabled="isFetchingNextPage" @click="fetchNextPage()">More</button>
@@ -142,8 +249,10 @@ const { data: steps } = useFirstSteps()
                 :key="item.id"
                 :item="item"
                 :selected="item.id === selected"
+                :chosen="picked.has(item.id)"
                 :zone="zone"
                 :now="now"
+                @pick="clicked($event, item.id)"
               />
             </ul>
           </template>

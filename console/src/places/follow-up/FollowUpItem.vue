@@ -3,7 +3,8 @@ import { computed } from 'vue'
 import type { Item } from '@/api/follow-ups'
 import { saidLength, saidTime } from '@/lib/time'
 
-const props = defineProps<{ item: Item; selected: boolean; zone: string; now: Date }>()
+const props = defineProps<{ item: Item; selected: boolean; chosen?: boolean; zone: string; now: Date }>()
+defineEmits<{ pick: [event: MouseEvent] }>()
 const KINDS: Record<string, string> = {
   'sign-up': 'Sign-up',
   inquiry: 'Inquiry',
@@ -23,6 +24,7 @@ const tone = computed(() => {
 })
 const when = computed(() => {
   const { item } = props
+  if (item.state === 'finished') return 'finished'
   if (item.state === 'put-off' && item.back_at) return `back ${saidTime(item.back_at, props.now, props.zone)}`
   if (item.state === 'for-them') return 'their turn'
   if (!item.due) return 'no set time'
@@ -58,24 +60,29 @@ const place = computed(() => {
       aria-hidden="true"
     />
     <RouterLink
-      :to="`/follow-up/${item.id}`"
+      :to="{ path: `/follow-up/${item.id}`, query: $route.query }"
+      :aria-label="chosen ? `Chosen: ${item.called}` : undefined"
       :data-id="item.id"
       :aria-current="selected"
       class="sheet block px-3 py-2 hover:border-ink-3"
-      :class="{ 'border-l-4 !border-petrol !pl-[9px]': selected }"
+      :class="{ 'border-l-4 !border-petrol !pl-[9px]': selected, 'bg-petrol-tint!': chosen }"
+      @click.capture="($event.ctrlKey || $event.metaKey || $event.shiftKey) && $emit('pick', $event)"
     >
       <span class="flex justify-between gap-4">
         <span class="min-w-0 truncate"
           ><strong dir="auto">{{ item.called }}</strong>
           <span class="ml-1 text-sm text-ink-2"
-            >{{ KINDS[item.kind] }} · {{ item.touchpoint }}<template v-if="place"> · {{ place }}</template></span
+            >{{ KINDS[item.kind] }} · {{ item.touchpoint || 'mail' }}<template v-if="place"> · {{ place }}</template></span
           ></span
         >
         <span class="shrink-0 font-semibold" :class="tone">{{ when }}</span>
       </span>
       <span class="flex justify-between gap-4 text-ink-2">
         <span class="min-w-0 truncate" dir="auto">{{ item.kind === 'sign-up' ? item.excerpt : `“${item.excerpt}”` }}</span>
-        <span class="shrink-0 text-sm max-lg:hidden">{{ more }}</span>
+        <span class="flex shrink-0 items-center gap-2 text-sm">
+          <span class="max-lg:hidden">{{ more }}</span>
+          <span v-if="item.initials" class="chip" :title="`Given to ${item.member}`">{{ item.initials }}</span>
+        </span>
       </span>
     </RouterLink>
   </li>

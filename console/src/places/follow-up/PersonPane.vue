@@ -3,7 +3,8 @@ import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, toRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { useFollowUp, useWork, type Work } from '@/api/follow-ups'
+import { useFollowUp, useTags, useWork, type Work } from '@/api/follow-ups'
+import { useMembers } from '@/api/me'
 import { useNotices } from '@/lib/notices'
 import { saidLength, saidTime } from '@/lib/time'
 import ErrorBox from '@/parts/ErrorBox.vue'
@@ -39,6 +40,32 @@ const source = computed(() => {
   const visits = [...one.value.timeline].reverse().find((event) => typeof event.data.visits === 'number')?.data.visits
   return [path, one.value.device, typeof visits === 'number' && visits > 1 ? `visit ${visits}` : ''].filter(Boolean).join(' · ')
 })
+const { data: members } = useMembers()
+const { data: known } = useTags()
+const fresh = ref('')
+async function give(event: Event) {
+  const to = Number((event.target as HTMLSelectElement).value) || null
+  const before = one.value?.member_id ?? null
+  const id = props.id
+  try {
+    const now = await work.mutateAsync({ id, work: { do: 'give', member: to } })
+    notices.say(to ? `Given to ${now.member}.` : 'It is everybody’s again.', {
+      undo: () => work.mutateAsync({ id, work: { do: 'give', member: before } }),
+    })
+  } catch (problem) {
+    notices.say(problem instanceof Error ? problem.message : 'This did not work.', { bad: true })
+  }
+}
+async function tag(name: string, on: boolean) {
+  if (!name.trim()) return
+  try {
+    await work.mutateAsync({ id: props.id, work: { do: 'tag', tag: name, on } })
+    if (on) fresh.value = ''
+    void queries.invalidateQueries({ queryKey: ['tags'] })
+  } catch (problem) {
+    notices.say(problem instanceof Error ? problem.message : 'This did not work.', { bad: true })
+  }
+}
 const finished = computed(() => one.value?.state === 'finished')
 
 async function act(what: Work, said: string) {
@@ -58,7 +85,9 @@ async function act(what: Work, said: string) {
     <template v-if="one">
       <header class="border-b border-line-2 px-5 pb-3 max-md:px-3">
         <div class="mb-2 flex flex-wrap items-center gap-2">
-          <button type="button" class="btn mr-auto md:hidden" @click="router.push('/follow-up')">← List</button>
+          <button type="button" class="btn mr-auto md:hidden" @click="router.push({ path: '/follow-up', query: $route.query })">
+            ← List
+          </button>
           <h1 class="min-w-0 flex-1 truncate max-md:order-last max-md:basis-full" dir="auto">{{ one.called }}</h1>
           <template v-if="!finished">
             <button v-if="one.state !== 'for-us'" type="button" class="btn" @click="act({ do: 'take-up' }, 'It is for us again.')">
@@ -129,6 +158,31 @@ async function act(what: Work, said: string) {
           </dd>
           <dt class="text-ink-2">Came from</dt>
           <dd class="break-all">{{ [one.touchpoint || 'mail', source].filter(Boolean).join(' · ') }}</dd>
+          <dt><label :for="`give-${one.id}`" class="text-ink-2">Whose</label></dt>
+          <dd>
+            <select :id="`give-${one.id}`" class="input w-auto! max-w-full py-0.5!" :value="one.member_id ?? ''" @change="give">
+              <option value="">everybody’s</option>
+              <option v-for="member in members" :key="member.id" :value="member.id">{{ member.name || member.email }}</option>
+            </select>
+          </dd>
+          <dt class="text-ink-2">Tags</dt>
+          <dd class="flex flex-wrap items-center gap-1.5">
+            <span v-for="each in one.tags" :key="each.tag" class="chip" :title="each.given_by ? `given by ${each.given_by}` : 'your own'"
+              >{{ each.tag }}
+              <button type="button" class="ml-0.5" :aria-label="`Take off ${each.tag}`" @click="tag(each.tag, false)">✕</button></span
+            >
+            <form class="flex gap-1" @submit.prevent="tag(fresh, true)">
+              <input
+                v-model="fresh"
+                class="input w-28! py-0.5!"
+                aria-label="Another tag"
+                placeholder="+ tag"
+                list="known-tags"
+                maxlength="60"
+              />
+              <datalist id="known-tags"><option v-for="each in known" :key="each" :value="each" /></datalist>
+            </form>
+          </dd>
           <template v-for="other in one.perhaps_same" :key="other.id">
             <dt class="text-brass">Perhaps</dt>
             <dd>

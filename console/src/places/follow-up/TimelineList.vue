@@ -19,6 +19,7 @@ interface Data {
   way?: string
   through?: string
   reason?: string
+  to?: string
   quoted?: string
   subject?: string
   from?: string
@@ -45,6 +46,8 @@ const WORDS: Record<string, (data: Data) => string> = {
       : `Our mail to ${found.address} could not be delivered yet`,
   complained: (found) =>
     `${found.address} called our mail spam: nothing is mailed there any more${found.withdrawn ? ', and what was agreed is withdrawn' : ''}`,
+  noted: () => 'Note, for us alone',
+  given: (found) => (found.to ? `Given to ${found.to}` : 'Given back to everybody'),
   waiting: () => 'Now it is their turn',
   'put off': (found) => `Put off until ${found.until ? saidTime(found.until, props.now, props.zone) : 'later'}`,
   finished: (found) => `Finished: ${found.outcome ? OUTCOMES[found.outcome].toLowerCase() : ''}`,
@@ -76,7 +79,12 @@ function path(url: string | undefined): string {
           <span v-if="event.by" class="text-ink-2"> · {{ event.by }}</span>
           <span v-if="event.receipt" class="text-ink-2"> · {{ event.receipt }}</span>
         </p>
-        <p v-if="data(event).text" class="mt-1 rounded-md bg-petrol-wash px-3 py-2 whitespace-pre-wrap" dir="auto">
+        <p
+          v-if="data(event).text"
+          class="mt-1 rounded-md px-3 py-2 whitespace-pre-wrap"
+          :class="event.kind === 'noted' ? 'bg-brass-tint' : 'bg-petrol-wash'"
+          dir="auto"
+        >
           {{ data(event).text }}
         </p>
         <details v-if="data(event).quoted" class="mt-1 text-sm text-ink-2">

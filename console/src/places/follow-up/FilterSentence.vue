@@ -1,0 +1,142 @@
+<script setup lang="ts">
+import { onKeyStroke, useDebounceFn } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
+import { useKeptFilters, useTags, type Wanted } from '@/api/follow-ups'
+import { useMembers } from '@/api/me'
+import { useTouchpoints } from '@/api/touchpoints'
+import { useNotices } from '@/lib/notices'
+import { KINDS, queryOf, STATES } from './wanted'
+
+/** The filter of the list as a sentence; each piece is chosen where it stands, and stands in the address. */
+const props = defineProps<{ wanted: Wanted }>()
+const emit = defineEmits<{ change: [wanted: Wanted] }>()
+const notices = useNotices()
+const { data: touchpoints } = useTouchpoints()
+const { data: members } = useMembers()
+const { data: tags } = useTags()
+const { filters, keep, drop } = useKeptFilters()
+const open = ref(false)
+const more = computed(() => open.value || !!props.wanted.tag || !!props.wanted.since)
+const narrows = computed(() => Object.keys(props.wanted).length > 0)
+
+function set(piece: Partial<Record<keyof Wanted, string | number | undefined>>) {
+  emit(
+    'change',
+    Object.fromEntries(Object.entries({ ...props.wanted, ...piece }).filter(([, one]) => one !== undefined && one !== '')) as Wanted,
+  )
+}
+const chosen = (event: Event) => (event.target as HTMLSelectElement).value
+const numbered = (event: Event) => (chosen(event) === '' ? undefined : Number(chosen(event)))
+
+const text = ref(props.wanted.q ?? '')
+watch(
+  () => props.wanted.q,
+  (now) => (text.value = now ?? ''),
+)
+const search = useDebounceFn(() => text.value.trim() !== (props.wanted.q ?? '') && set({ q: text.value.trim() }), 300)
+const box = ref<HTMLInputElement>()
+onKeyStroke('/', (event) => {
+  if ((event.target as HTMLElement).closest('input, textarea, select, [contenteditable=true]')) return
+  event.preventDefault()
+  box.value?.focus()
+})
+
+const naming = ref(false)
+const name = ref('')
+const forAll = ref(false)
+const wrong = ref('')
+async function keepIt() {
+  try {
+    await keep(name.value, props.wanted, forAll.value)
+    notices.say(`“${name.value.trim()}” is kept.`)
+    naming.value = false
+    name.value = ''
+    wrong.value = ''
+  } catch (problem) {
+    wrong.value = problem instanceof Error ? problem.message : 'This was not kept.'
+  }
+}
+const same = (one: Wanted) => JSON.stringify(queryOf({ ...one })) === JSON.stringify(queryOf({ ...props.wanted }))
+const current = computed(() => filters.value?.find((one) => same(one.wanted)))
+</script>
+
+<template>
+  <div class="mb-3 grid gap-2">
+    <div class="flex flex-wrap items-center gap-x-3 gap-y-1.5">
+      <p class="flex flex-1 flex-wrap items-center gap-1 text-ink-2" role="group" aria-label="What the list shows">
+        <select class="piece" aria-label="What" :value="wanted.kind ?? ''" @change="set({ kind: chosen($event) })">
+          <option v-for="(words, key) in KINDS" :key="key" :value="key">{{ words }}</option>
+        </select>
+        <select class="piece" aria-label="In which state" :value="wanted.state ?? ''" @change="set({ state: chosen($event) })">
+          <option v-for="(words, key) in STATES" :key="key" :value="key">{{ words }}</option>
+        </select>
+        from
+        <select
+          class="piece"
+          aria-label="From which touchpoint"
+          :value="wanted.touchpoint ?? ''"
+          @change="set({ touchpoint: numbered($event) })"
+        >
+          <option value="">any touchpoint</option>
+          <option value="0">no touchpoint</option>
+          <option v-for="one in touchpoints" :key="one.id" :value="one.id">{{ one.name }}</option>
+        </select>
+        for
+        <select class="piece" aria-label="For whom" :value="wanted.member ?? ''" @change="set({ member: numbered($event) })">
+          <option value="">anybody</option>
+          <option value="0">nobody yet</option>
+          <option v-for="one in members" :key="one.id" :value="one.id">{{ one.name || one.email }}</option>
+        </select>
+        <template v-if="more">
+          tagged
+          <select class="piece" aria-label="Tagged" :value="wanted.tag ?? ''" @change="set({ tag: chosen($event) })">
+            <option value="">anything</option>
+            <option v-for="one in tags" :key="one" :value="one">{{ one }}</option>
+          </select>
+          since
+          <input class="piece" type="date" aria-label="Since" :value="wanted.since ?? ''" @change="set({ since: chosen($event) })" />
+        </template>
+        <button v-else type="button" class="btn-link text-sm" @click="open = true">and …</button>
+      </p>
+      <input
+        ref="box"
+        v-model="text"
+        class="input w-44! max-md:w-full!"
+        type="search"
+        aria-label="Search the list"
+        placeholder="Any word of theirs or ours"
+        maxlength="200"
+        @input="search"
+        @keydown.esc.stop="((text = ''), search(), box?.blur())"
+      />
+    </div>
+    <div v-if="narrows || filters?.length" class="flex flex-wrap items-center gap-2 text-sm">
+      <button
+        v-for="one in filters"
+        :key="one.id"
+        type="button"
+        class="chip"
+        :class="{ 'bg-petrol! text-sheet!': one === current }"
+        :aria-pressed="one === current"
+        :title="one.for_all ? 'kept for all' : 'kept for you'"
+        @click="emit('change', one === current ? {} : one.wanted)"
+      >
+        {{ one.name }}
+      </button>
+      <template v-if="narrows">
+        <form v-if="naming" class="flex flex-wrap items-center gap-2" @submit.prevent="keepIt">
+          <input v-model="name" class="input w-40! py-0.5!" aria-label="Its name" placeholder="Its name" maxlength="60" />
+          <label class="flex items-center gap-1"><input v-model="forAll" type="checkbox" /> for all of us</label>
+          <button class="btn">Keep it</button>
+          <button type="button" class="btn-link" @click="naming = false">Cancel</button>
+          <span v-if="wrong" class="font-semibold text-rust" role="alert">{{ wrong }}</span>
+        </form>
+        <template v-else>
+          <button v-if="!current" type="button" class="btn-link" @click="naming = true">Keep this filter</button>
+          <button v-else type="button" class="btn-link" @click="drop(current.id)">Forget “{{ current.name }}”</button>
+          <button type="button" class="btn-link" @click="emit('change', {})">Show everything open</button>
+        </template>
+      </template>
+    </div>
+  </div>
+</template>

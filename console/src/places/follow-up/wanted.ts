@@ -1,0 +1,51 @@
+import type { LocationQuery } from 'vue-router'
+import type { Wanted } from '@/api/follow-ups'
+
+/** The words of each piece of the sentence, by what the address says. */
+export const KINDS: Record<string, string> = {
+  '': 'everything',
+  inquiry: 'inquiries',
+  message: 'messages',
+  'sign-up': 'sign-ups',
+  'call-back': 'call-backs',
+  feedback: 'feedback',
+}
+export const STATES: Record<string, string> = {
+  '': 'still open',
+  'for-us': 'waiting for us',
+  'for-them': 'waiting for them',
+  'put-off': 'put off',
+  finished: 'finished',
+}
+
+const one = (value: LocationQuery[string] | undefined) => (Array.isArray(value) ? value[0] : value) || undefined
+const number = (value: LocationQuery[string] | undefined) => {
+  const text = one(value)
+  return text && /^\d{1,15}$/.test(text) ? Number(text) : undefined
+}
+
+/** What an address of the list asks for; what cannot be meant is left out. */
+export function wantedOf(query: LocationQuery): Wanted {
+  const kind = one(query.kind)
+  const state = one(query.state)
+  const since = one(query.since)
+  const found: Wanted = {
+    state: state && state in STATES ? (state as Wanted['state']) : undefined,
+    kind: kind && kind in KINDS ? (kind as Wanted['kind']) : undefined,
+    touchpoint: number(query.touchpoint),
+    member: number(query.member),
+    tag: one(query.tag)?.slice(0, 60),
+    since: since && /^\d{4}-\d\d-\d\d$/.test(since) ? since : undefined,
+    q: one(query.q)?.slice(0, 200),
+  }
+  return Object.fromEntries(Object.entries(found).filter(([, value]) => value !== undefined)) as Wanted
+}
+
+/** The address's query of what is wanted. */
+export function queryOf(wanted: Wanted): Record<string, string> {
+  return Object.fromEntries(
+    Object.entries(wanted)
+      .filter(([, value]) => value !== undefined && value !== '')
+      .map(([key, value]) => [key, String(value)]),
+  )
+}
