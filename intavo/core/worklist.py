@@ -15,7 +15,8 @@ _KINDS = {
     Kind.MESSAGE: "messages",
 }  # fmt: skip
 _STATES: dict[Wanted, str] = {
-    "open": "still open", "for-us": "waiting for us", "for-them": "waiting for them", "put-off": "put off", "finished": "finished",
+    "open": "still open", "for-us": "waiting for us", "for-them": "waiting for them", "put-off": "put off",
+    "finished": "finished",
 }  # fmt: skip
 
 

@@ -200,6 +200,7 @@ def note(actor: Actor, *, followup_id: int, text: str) -> None:
     row = own(actor, FollowUp, followup_id)
     data = {"text": text.strip()[:MOST_NOTE], "followup": row.pk}
     add_event(actor, person_id=row.person_id, at=clock.now(), kind="noted", data=data)
+    told(actor, person_id=row.person_id)
 
 
 MOST_NOTE = 10_000
@@ -218,11 +219,14 @@ def tag(actor: Actor, *, followup_id: int, tag: str, on: bool) -> bool:
         else untag_person(actor, person_id=row.person_id, tag=named)
     )
     if changed:
-        # Seen by the list, which may be narrowed to a tag.
-        FollowUp.objects.filter(person_id=row.person_id).exclude(state=rules.State.FINISHED.value).update(
-            kind=F("kind")
-        )
+        told(actor, person_id=row.person_id)
     return changed
+
+
+def told(actor: Actor, *, person_id: int) -> None:
+    """Something was added to a person's card: whoever has the list open looks again."""
+    rows = FollowUp.objects.filter(business_id=actor.business_id, person_id=person_id)
+    rows.update(kind=F("kind"))
 
 
 MOST_TAG = 60
@@ -274,7 +278,23 @@ def take_up(actor: Actor, *, followup_id: int) -> FollowUp:
 
 
 def _answered_since(row: FollowUp, since: datetime) -> bool:
-    return row.person.events.filter(kind="answered", at__gte=since, data__followup=row.pk).exists()
+    sent = row.person.events.filter(kind="answered", at__gte=since, data__followup=row.pk)
+    return sent.exclude(data__has_key="taken_back").exists()
+
+
+def take_back(actor: Actor, *, followup_id: int, key: str) -> FollowUp:
+    """Stop an answer before it goes out: it is for us again, as it was. Refused once it has gone."""
+    actor.needs(Right.FOLLOW_UP)
+    with transaction.atomic():
+        row = own(actor, FollowUp.objects.select_related("business"), followup_id, locked=True)
+        whom = to_of(row, actor.member_id)
+        if not any(way.take_back(whom, key) for way in ways_to(whom)):
+            raise Refused(("key", "It has gone out already."))
+        event = row.person.events.filter(kind="answered", data__followup=row.pk, data__key=key).order_by("-pk").first()
+        if event is not None:
+            event.data |= {"taken_back": True}
+            event.save(update_fields=["data"])
+    return take_up(actor, followup_id=followup_id)
 
 
 def answer(
@@ -303,7 +323,7 @@ def answer(
         row.save(update_fields=["thread"])
         add_event(
             actor, person_id=row.person_id, at=clock.now(), kind="answered",
-            data={"followup": row.pk, "text": text.strip(), "way": ways[0].key, **gone.data},
+            data={"followup": row.pk, "text": text.strip(), "way": ways[0].key, "key": key, **gone.data},
         )  # fmt: skip
         return _work(actor, followup_id, "" if then == "keep" else _EVENT[then], change, **_about(then, until, outcome))
 

@@ -278,6 +278,8 @@ def _receipt(event: TimelineEvent) -> str:
     """What became of an answer, in words of the way that it went."""
     if event.kind != "answered":
         return ""
+    if event.data.get("taken_back"):
+        return "taken back before it went out"
     way = way_called(event.data.get("way", "mail"))
     return way.receipt(event.data) if way else ""
 
@@ -324,6 +326,17 @@ def answer(request: MemberRequest, followup_id: int, body: AnswerIn) -> OneOut:
         request.auth, followup_id=followup_id, text=body.text, key=body.key, then=body.then, until=body.until,
         outcome=body.outcome, way=body.way,
     )  # fmt: skip
+    return _one(request, followup_id)
+
+
+class TakeBackIn(Schema):
+    key: str
+
+
+@router.post("/follow-ups/{followup_id}/take-back", response=OneOut)
+def take_back(request: MemberRequest, followup_id: int, body: TakeBackIn) -> OneOut:
+    """Stop an answer that has not gone out yet."""
+    actions.take_back(request.auth, followup_id=followup_id, key=body.key)
     return _one(request, followup_id)
 
 
@@ -516,21 +529,21 @@ def day(request: MemberRequest) -> DayOut:
     )  # fmt: skip
 
 
+_LOOKED_AT, _SHOWN = 60, 8
+
+
 @router.get("/find", response=list[FoundOut])
 def find(request: MemberRequest, q: str = "") -> list[FoundOut]:
     """People by name or address, with their open follow-up."""
-    hits = search(request.auth, q)
-    # Their open piece of work, else the last of those that are finished.
+    hits = search(request.auth, q, _LOOKED_AT)
+    # Their open piece of work, else the last of those that are finished; whoever has one open comes first.
     rows = FollowUp.objects.filter(business_id=request.auth.business_id, person__in=[hit.person.pk for hit in hits])
-    by_person = {
-        row["person_id"]: row["pk"]
-        for row in rows.annotate(done=Q(state=rules.State.FINISHED.value))
-        .order_by("-done", "pk")
-        .values("person_id", "pk")
-    }
+    rows = rows.annotate(done=Q(state=rules.State.FINISHED.value)).order_by("-done", "pk")
+    by_person = {person: (pk, done) for person, pk, done in rows.values_list("person_id", "pk", "done")}
+    hits = sorted(hits, key=lambda hit: by_person.get(hit.person.pk, (0, True))[1])[:_SHOWN]
     return [
         FoundOut(
-            person_id=hit.person.pk, name=hit.person.name, followup_id=by_person.get(hit.person.pk),
+            person_id=hit.person.pk, name=hit.person.name, followup_id=by_person.get(hit.person.pk, (None, True))[0],
             address=next((address.shown for address in hit.person.addresses.all()), ""), where=hit.where, text=hit.text,
         )
         for hit in hits

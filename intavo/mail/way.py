@@ -7,8 +7,11 @@ from intavo.core.people import email_address
 from intavo.people.models import Address
 from intavo.people.ways import Gone, To, notes_on, register
 
-from .actions import answers_to, is_queued, queue
+from .actions import answers_to, is_queued, queue, withdraw
 from .models import OutgoingMail, Suppression
+
+# Seconds for which an answer can be taken back before it goes out.
+TAKEN_BACK_WITHIN = 10
 
 
 class ByMail:
@@ -27,13 +30,18 @@ class ByMail:
         business = Business.objects.get(pk=to.business_id)
         sent = queue(
             business, to=email_address(address.shown), subject=to.subject, text=_letter(business, to, text),
-            key=_key(to, key), in_reply_to=to.their_mail, reply_to=answers_to(business.pk, to.followup_id),
+            key=_key(to, key), delay=TAKEN_BACK_WITHIN, in_reply_to=to.their_mail,
+            reply_to=answers_to(business.pk, to.followup_id),
         )  # fmt: skip
         return Gone({"mail": sent.id}, sent.message_id)
 
     def sent(self, to: To, key: str) -> bool:
         """Whether it is in the queue, or has gone out."""
         return is_queued(business_id=to.business_id, key=_key(to, key))
+
+    def take_back(self, to: To, key: str) -> bool:
+        """As long as it waits in the queue."""
+        return withdraw(business_id=to.business_id, key=_key(to, key))
 
     def receipt(self, data: dict[str, Any]) -> str:
         """Whether the mail has left."""

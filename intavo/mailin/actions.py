@@ -15,7 +15,7 @@ from intavo.core.mailin import Kind, Received, read_mail
 from intavo.core.people import Address, email_address
 from intavo.core.replies import Promise
 from intavo.core.rights import Right
-from intavo.followup.actions import ByMail, Source, heard_again, note_mail
+from intavo.followup.actions import ByMail, Source, heard_again, note_mail, told
 from intavo.followup.actions import receive as open_followup
 from intavo.followup.models import FollowUp
 from intavo.hours.queries import main_hours
@@ -182,6 +182,7 @@ def _noted(actor: Actor, row: IncomingMail, mail: Received, found: About, at: da
     row.person_id, row.followup_id, row.became = found.person, found.followup, "noted"
     data = {"text": _said(mail)[:2000], "subject": mail.subject, "mail": row.pk}
     people.add_event(actor, person_id=found.person, at=at, kind="answered by itself", data=data)
+    told(actor, person_id=found.person)
 
 
 def _reported(actor: Actor, mail: Received, at: datetime) -> tuple[Address, OutgoingMail] | None:
@@ -217,6 +218,7 @@ def _came_back(actor: Actor, row: IncomingMail, mail: Received, at: datetime) ->
     row.person_id, row.followup_id = person, followup
     data = {"address": address.shown, "permanent": bool(mail.permanent), "mail": row.pk}
     people.add_event(actor, person_id=person, at=at, kind="mail came back", data=data)
+    told(actor, person_id=person)
 
 
 def _complained(actor: Actor, row: IncomingMail, mail: Received, at: datetime) -> None:
@@ -233,6 +235,7 @@ def _complained(actor: Actor, row: IncomingMail, mail: Received, at: datetime) -
     withdrawn = people.withdraw_consents(actor, person_id=person, at=at)
     data = {"address": address.shown, "withdrawn": withdrawn, "mail": row.pk}
     people.add_event(actor, person_id=person, at=at, kind="complained", data=data)
+    told(actor, person_id=person)
 
 
 def mail_in_of(business_id: int) -> MailIn:

@@ -51,6 +51,10 @@ class Way(Protocol):
         """Whether the answer with this key has gone already."""
         ...
 
+    def take_back(self, to: To, key: str) -> bool:
+        """Stop an answer that has not gone out yet; says whether that was still possible."""
+        ...
+
     def receipt(self, data: dict[str, Any]) -> str:
         """What became of an answer, from what the timeline keeps of it; "" where nothing is known."""
         ...

@@ -128,8 +128,8 @@ def answer_to(kept: Kept, how: str, text: str, sender: str) -> bytes:
     made["To"] = str(sent["From"] if report else sent["Reply-To"] or sent["From"])
     made["Date"], made["Message-ID"] = formatdate(), make_msgid(domain="post.example")
     if report:
-        _as_report(made, kept, how)
-        return made.as_bytes()
+        body = _as_report(made, kept, how)
+        return made.as_bytes().rstrip() + b"\r\n" + body.encode()
     made["Subject"] = f"{'Away: ' if how == 'away' else 'Re: '}{re.sub('^Re: ', '', str(sent['Subject']))}"
     made["In-Reply-To"] = made["References"] = str(sent["Message-ID"])
     if how == "away":
@@ -139,7 +139,8 @@ def answer_to(kept: Kept, how: str, text: str, sender: str) -> bytes:
     return made.as_bytes()
 
 
-def _as_report(made: EmailMessage, kept: Kept, how: str) -> None:
+def _as_report(made: EmailMessage, kept: Kept, how: str) -> str:
+    """The last heads of a report and its three parts; addresses in any letters stand in it as they are (RFC 6533)."""
     to, spam = parseaddr(str(kept.message["To"]))[1], how == "spam"
     made["Subject"] = "Complaint about a mail" if spam else "Your mail could not be delivered"
     kind = "feedback-report" if spam else "delivery-status"
@@ -150,14 +151,13 @@ def _as_report(made: EmailMessage, kept: Kept, how: str) -> None:
     fields = "".join(f"{line}\r\n" for line in (called if spam else back))
     heads = "".join(f"{name}: {kept.message[name]}\r\n" for name in ("From", "To", "Message-ID") if kept.message[name])
     bound = "stand-in-report"
-    made["MIME-Version"] = "1.0"
-    made["Content-Type"] = f'multipart/report; report-type={kind}; boundary="{bound}"'
+    head = f'MIME-Version: 1.0\r\nContent-Type: multipart/report; report-type={kind}; boundary="{bound}"\r\n\r\n'
     parts = (
         ("text/plain", "This mail could not be delivered.\r\n"), (f"message/{kind}", fields),
         ("text/rfc822-headers", heads),
     )  # fmt: skip
-    body = "".join(f"--{bound}\r\nContent-Type: {kind}\r\n\r\n{text}\r\n" for kind, text in parts)
-    made.set_payload(f"{body}--{bound}--\r\n")
+    body = head + "".join(f"--{bound}\r\nContent-Type: {kind}\r\n\r\n{text}\r\n" for kind, text in parts)
+    return f"{body}--{bound}--\r\n"
 
 
 def hand_in(url: str, raw: bytes) -> tuple[int, str]:

@@ -31,6 +31,10 @@ class InTheTalk:
         """Whether it was said already."""
         return Message.objects.filter(talk__followup_id=to.followup_id, client_id=f"us-{key}"[:80]).exists()
 
+    def take_back(self, to: To, key: str) -> bool:
+        """Never: it stands there at once."""
+        return False
+
     def receipt(self, data: dict[str, Any]) -> str:
         """Whether they have it."""
         row = Message.objects.select_related("talk", "talk__gateway").filter(pk=data.get("message") or 0).first()

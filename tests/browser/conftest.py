@@ -75,7 +75,7 @@ def mails(stack: Stack, to: str) -> list[dict[str, Any]]:
 
 def mailed(page: Page, stack: Stack, to: str, subject: str) -> dict[str, Any]:
     """Wait for a mail, which comes through a job."""
-    for _ in range(100):
+    for _ in range(250):
         found = [mail for mail in mails(stack, to) if subject in mail["subject"]]
         if found:
             return found[0]

@@ -146,6 +146,7 @@ def report(kind: str, machine: str, extra: str = "") -> bytes:
         ("Final-Recipient: rfc822; gone@post.example\r\nAction: failed\r\nStatus: 5.1.1", Kind.BOUNCE, "gone@post.example", True),
         ("Final-Recipient: RFC822;full@post.example\r\nAction: failed\r\nStatus: 4.2.2", Kind.BOUNCE, "full@post.example", False),
         ("Final-Recipient: rfc822; slow@post.example\r\nAction: delayed\r\nStatus: 4.4.1", Kind.BOUNCE, "slow@post.example", False),
+        ("Final-Recipient: utf-8; zoë@post.example\r\nAction: failed\r\nStatus: 5.1.1", Kind.BOUNCE, "zoë@post.example", True),
         ("Original-Recipient: rfc822; gone@post.example\r\nAction: failed\r\nDiagnostic-Code: smtp; 550 no such user",
          Kind.BOUNCE, "gone@post.example", True),
     ],

@@ -6,6 +6,8 @@ import pytest
 from django.test import Client
 
 from intavo.followup.models import FollowUp
+from intavo.mail.actions import send
+from intavo.mail.models import OutgoingMail
 from intavo.people.queries import MARK, UNMARK
 
 from .conftest import Visitor, World, sending
@@ -147,3 +149,24 @@ def test_work_is_given_to_members_of_the_business_alone(three: list[FollowUp], o
     one = post(client, f"follow-ups/{three[0].pk}/give", member_id=otterwick.owner.member_id).json()
     assert (one["member"], one["timeline"][-1]["data"]["to"]) == ("Owner of Otterwick", "Owner of Otterwick")
     assert post(client, f"follow-ups/{three[0].pk}/give").json()["member_id"] is None
+
+
+def test_an_answer_is_taken_back_before_it_goes_out(three: list[FollowUp], otterwick: World) -> None:
+    client, row = otterwick.console(), three[0]
+    before = client.get(f"/api/follow-ups/{row.pk}").json()
+    post(client, f"follow-ups/{row.pk}/answer", text="Yes, from six.", key="k1", then="wait")
+    one = post(client, f"follow-ups/{row.pk}/take-back", key="k1").json()
+    assert (one["state"], one["due"]) == (before["state"], before["due"])
+    answered = [each["receipt"] for each in one["timeline"] if each["kind"] == "answered"]
+    assert answered == ["taken back before it went out"]
+    mail = OutgoingMail.objects.get(key=f"answer-{row.pk}-k1")
+    send(mail_id=mail.pk)
+    mail.refresh_from_db()
+    assert mail.state == OutgoingMail.SUPPRESSED
+    post(client, f"follow-ups/{row.pk}/answer", text="Yes, from seven.", key="k2", then="finish")
+    send(mail_id=OutgoingMail.objects.get(key=f"answer-{row.pk}-k2").pk)
+    assert (
+        post(client, f"follow-ups/{row.pk}/take-back", key="k2").json()["errors"][0]["message"]
+        == "It has gone out already."
+    )
+    assert client.get(f"/api/follow-ups/{row.pk}").json()["state"] == "finished"

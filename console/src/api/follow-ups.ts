@@ -72,6 +72,7 @@ export type Work =
   | { do: 'put-off'; until: string }
   | { do: 'finish'; outcome: Schemas['FinishIn']['outcome'] }
   | { do: 'take-up' }
+  | { do: 'take-back'; key: string }
   | { do: 'give'; member: number | null }
   | { do: 'note'; text: string }
   | { do: 'tag'; tag: string; on: boolean }
@@ -89,6 +90,8 @@ function send(id: number, work: Work): Promise<One> {
       return take(client.POST('/api/follow-ups/{followup_id}/finish', { params, body: { outcome: work.outcome } }))
     case 'take-up':
       return take(client.POST('/api/follow-ups/{followup_id}/take-up', { params }))
+    case 'take-back':
+      return take(client.POST('/api/follow-ups/{followup_id}/take-back', { params, body: { key: work.key } }))
     case 'give':
       return take(client.POST('/api/follow-ups/{followup_id}/give', { params, body: { member_id: work.member } }))
     case 'note':
@@ -104,7 +107,8 @@ export function useWork() {
     mutationFn: ({ id, work }: { id: number; work: Work }) => send(id, work),
     onSuccess: (one) => {
       queries.setQueryData(['follow-up', one.id], one)
-      return Promise.all([queries.invalidateQueries({ queryKey: ['follow-ups'] }), queries.invalidateQueries({ queryKey: ['day'] })])
+      // Not waited for: whoever did it goes on at once.
+      for (const key of ['follow-ups', 'day']) void queries.invalidateQueries({ queryKey: [key] })
     },
   })
 }

@@ -1614,6 +1614,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/follow-ups/{followup_id}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Back
+         * @description Stop an answer that has not gone out yet.
+         */
+        post: operations["intavo_followup_api_take_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/follow-ups/{followup_id}/wait": {
         parameters: {
             query?: never;
@@ -4191,6 +4211,11 @@ export interface components {
          * @enum {string}
          */
         Outcome: "won" | "answered" | "not-a-fit" | "no-answer" | "spam" | "cancelled";
+        /** TakeBackIn */
+        TakeBackIn: {
+            /** Key */
+            key: string;
+        };
         /** PutOffIn */
         PutOffIn: {
             /**
@@ -7065,6 +7090,32 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["AnswerIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OneOut"];
+                };
+            };
+        };
+    };
+    intavo_followup_api_take_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                followup_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeBackIn"];
             };
         };
         responses: {

@@ -8,7 +8,7 @@ export interface Notice {
   bad?: boolean
 }
 
-const STAYS = 8000
+const STAYS = 10_000
 
 /** Short words about what has just been done, with a way back. */
 export const useNotices = defineStore('notices', () => {

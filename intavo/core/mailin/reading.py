@@ -158,9 +158,8 @@ def _plain_of(part: "Message[str, str]") -> str:
     """The content of a part as text, heads of a report among it."""
     payload = part.get_payload()
     if isinstance(payload, list):
-        return "\n\n".join(
-            "\n".join(f"{k}: {v}" for k, v in one.items()) for one in payload if isinstance(one, Message)
-        )
+        blocks = [one.raw_items() for one in payload if isinstance(one, Message)]
+        return "\n\n".join("\n".join(f"{name}: {_decoded(str(value))}" for name, value in block) for block in blocks)
     return _text_of(part)
 
 

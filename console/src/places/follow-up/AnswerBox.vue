@@ -33,9 +33,10 @@ const said = computed(() => (until.value ? saidTime(until.value, props.now, prop
 const ENDS = { wait: 'Now it is their turn.', finish: 'Finished.', keep: 'It stays with us.', remind: 'It comes back by itself.' }
 
 async function keepNote() {
+  const said = text.value
   try {
-    await work.mutateAsync({ id: props.one.id, work: { do: 'note', text: text.value } })
-    text.value = ''
+    await work.mutateAsync({ id: props.one.id, work: { do: 'note', text: said } })
+    if (text.value === said) text.value = ''
     wrong.value = ''
     // What is written next is most likely for them.
     way.value = props.one.ways[0]?.key ?? ''
@@ -52,6 +53,7 @@ async function send() {
     return
   }
   wrong.value = ''
+  const said = text.value
   // One key for one answer: sending it twice sends one mail.
   key.value ||= crypto.getRandomValues(new Uint32Array(2)).join('-')
   try {
@@ -59,12 +61,18 @@ async function send() {
       id: props.one.id,
       work: {
         do: 'answer',
-        body: { text: text.value, key: key.value, then: then.value, until: until.value || null, outcome: 'answered', way: way.value },
+        body: { text: said, key: key.value, then: then.value, until: until.value || null, outcome: 'answered', way: way.value },
       },
     })
-    text.value = ''
+    const [id, sentKey, byMail] = [props.one.id, key.value, way.value === 'mail']
+    if (text.value === said) text.value = ''
     key.value = ''
-    notices.say(`Your answer is on its way to ${props.one.called}. ${ENDS[then.value]}`)
+    // A mail waits ten seconds, so that it can be taken back; what stands in a conversation stands there at once.
+    const undo = async () => {
+      await work.mutateAsync({ id, work: { do: 'take-back', key: sentKey } })
+      text.value ||= said
+    }
+    notices.say(`Your answer is on its way to ${props.one.called}. ${ENDS[then.value]}`, byMail ? { undo } : {})
   } catch (problem) {
     wrong.value = problem instanceof Error ? problem.message : 'This was not sent; your text is still here.'
   }

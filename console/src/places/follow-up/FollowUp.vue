@@ -76,7 +76,8 @@ const kept = computed(() => {
 
 const list = ref<HTMLElement>()
 async function move(by: number) {
-  const at = all.value.findIndex((item) => item.id === selected.value)
+  const focused = Number((document.activeElement as HTMLElement | null)?.dataset.id) || selected.value
+  const at = all.value.findIndex((item) => item.id === focused)
   const next = all.value[Math.min(all.value.length - 1, Math.max(0, at + by))]
   if (!next) return
   await router.replace({ path: `/follow-up/${next.id}`, query: route.query })
@@ -134,7 +135,10 @@ onKeyStroke('x', (event) => {
   event.preventDefault()
   pick(Number(on))
 })
-watch(wanted, () => (picked.value = new Set()))
+watch(
+  () => JSON.stringify(wanted.value),
+  () => (picked.value = new Set()),
+)
 
 /** What comes in while one reads never moves it: what is in view stays where it is, and what is above is told. */
 const scroller = ref<HTMLElement>()

@@ -46,6 +46,7 @@ export function queryOf(wanted: Wanted): Record<string, string> {
   return Object.fromEntries(
     Object.entries(wanted)
       .filter(([, value]) => value !== undefined && value !== '')
+      .sort(([one], [other]) => one.localeCompare(other))
       .map(([key, value]) => [key, String(value)]),
   )
 }

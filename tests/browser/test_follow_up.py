@@ -1,0 +1,122 @@
+"""Working the list as an owner does: found, narrowed, several at once, answered by mail and answered back."""
+
+import re
+
+from playwright.sync_api import Browser, BrowserContext, Page, expect
+
+from scripts.stack import Stack
+
+from .conftest import mailed, sign_in
+
+
+def asked(visitor: Page, stack: Stack, name: str, words: str) -> None:
+    """Somebody asks through the demo site."""
+    visitor.goto(f"{stack.site_url}/contact")
+    visitor.wait_for_function("window.intavo")
+    visitor.evaluate("intavo.open('boathouse-question')")
+    visitor.get_by_label("Your question").fill(words)
+    visitor.get_by_label("Your email").fill(f"{name.split()[0].lower()}@post.example")
+    visitor.get_by_label(re.compile("^Your name")).fill(name)
+    visitor.wait_for_timeout(400)
+    visitor.get_by_role("dialog").get_by_role("button", name=re.compile("Send|Ask")).first.click()
+    expect(visitor.get_by_text(re.compile("We answer"))).to_be_visible()
+
+
+def hand_in(page: Page, stack: Stack, mail: str, how: str, words: str = "") -> None:
+    """What comes back to a mail, through the mail stand-in."""
+    page.goto(f"{stack.mail_url}/mails/{mail}")
+    page.get_by_label("What").select_option(how)
+    page.get_by_label("Words").fill(words)
+    page.get_by_role("button", name="Hand it in").click()
+    expect(page.get_by_text("Intavo said 201")).to_be_visible()
+
+
+def test_the_list_is_worked_between_customers(
+    owner: Page, stranger: BrowserContext, browser: Browser, stack: Stack
+) -> None:
+    visit = stranger.new_page()
+    held = owner.get_by_role("link", name=re.compile("Perpetua Lindqvist"))
+    held.hover()
+    before = held.bounding_box()
+    asked(visit, stack, "Zoë Ångström", "Do you hire a canoe for crème fraîche picnics?")
+    row = owner.get_by_role("link", name=re.compile("Zoë Ångström"))
+    expect(row).to_have_count(1, timeout=10_000)
+    assert held.bounding_box() == before, "what is being read has moved"
+
+    # Found by a word of theirs, without its accents; the filter stands in the address, and is kept.
+    owner.get_by_label("Search the list").fill("creme fraiche")
+    expect(owner.locator("[data-id]")).to_have_count(1)
+    owner.get_by_label("Search the list").fill("")
+    owner.get_by_label("What", exact=True).select_option("inquiry")
+    owner.get_by_role("button", name="and …").click()
+    row.click()
+    owner.get_by_label("Another tag").fill("picnics")
+    owner.get_by_label("Another tag").press("Enter")
+    owner.get_by_label("Tagged").select_option("picnics")
+    expect(owner.locator("[data-id]")).to_have_count(1)
+    owner.get_by_role("button", name="Keep this filter").click()
+    owner.get_by_label("Its name").fill("Picnics")
+    owner.get_by_label("for all of us").check()
+    owner.get_by_role("button", name="Keep it").click()
+    expect(owner.get_by_role("button", name="Picnics", pressed=True)).to_be_visible()
+    colleague = browser.new_context().new_page()
+    sign_in(colleague, stack)
+    colleague.goto(owner.url)
+    expect(colleague.locator("[data-id]")).to_have_count(1)
+    colleague.context.close()
+    owner.get_by_role("button", name="Forget “Picnics”").click()
+    owner.get_by_role("button", name="Show everything open").click()
+
+    # A note, then an answer that is taken back, and sent after all.
+    row.click()
+    owner.get_by_label("How", exact=True).select_option("as a note")
+    box = owner.get_by_role("textbox", name=re.compile("^Answer to Zoë"))
+    box.fill("The green canoe is free on Sunday")
+    owner.get_by_role("button", name=re.compile("^Keep")).click()
+    expect(owner.get_by_text("Note, for us alone")).to_be_visible()
+    box.fill("We do, on Sunday.")
+    box.press("Control+Enter")
+    owner.get_by_role("button", name="Undo").last.click()
+    expect(owner.get_by_text("taken back before it went out")).to_be_visible()
+    expect(box).to_have_value("We do, on Sunday.")
+    box.press("Control+Enter")
+    expect(owner.get_by_text("Now it is their turn").last).to_be_visible()
+    sent = mailed(visit, stack, "zoë@post.example", "Re: your question")
+    assert sent["text"].count("We do, on Sunday.") == 1
+
+    # They answer by mail: it is for us again, with what it answers folded.
+    hand_in(visit, stack, sent["name"], "answer", "Lovely: from ten, please.")
+    expect(owner.get_by_text("Lovely: from ten, please.", exact=True)).to_be_visible(timeout=10_000)
+    expect(row).to_contain_text("in 2 h")
+    expect(owner.get_by_text("> We do, on Sunday.")).to_be_hidden()
+    owner.get_by_text("what it answers").click()
+    expect(owner.get_by_text("> We do, on Sunday.")).to_be_visible()
+    hand_in(visit, stack, sent["name"], "away")
+    expect(owner.get_by_text("An automatic reply came, which changes nothing")).to_be_visible(timeout=10_000)
+    hand_in(visit, stack, sent["name"], "gone")
+    expect(owner.get_by_text("came back: there is no such address")).to_be_visible(timeout=10_000)
+    expect(owner.get_by_text("nothing is mailed there")).to_be_visible()
+
+    # Several at once, by the keyboard alone, and taken back.
+    owner.keyboard.press("Escape")
+    row.focus()
+    owner.keyboard.press("x")
+    owner.keyboard.press("ArrowUp")
+    expect(row).not_to_be_focused()
+    expect(owner.locator("[data-id][aria-current=true]")).to_be_focused()
+    owner.keyboard.press("x")
+    bar = owner.get_by_role("region", name="What is done to all that are chosen")
+    expect(bar).to_contain_text("2 chosen")
+    bar.get_by_role("button", name="Finish").click()
+    owner.get_by_role("menuitem", name="Answered").click()
+    expect(owner.get_by_text("2 finished: answered.")).to_be_visible()
+    expect(row).to_have_count(0)
+    owner.get_by_label("In which state").select_option("finished")
+    expect(row).to_have_count(1)
+    owner.get_by_role("button", name="Undo").last.click()
+    expect(row).to_have_count(0)
+    owner.get_by_role("button", name="Show everything open").click()
+    expect(row).to_have_count(1)
+    row.click()
+    owner.get_by_role("button", name=re.compile("Finish")).click()
+    owner.get_by_role("menuitem", name="No answer").click()
