@@ -124,10 +124,15 @@ def _mails(browser: Browser, stack: Stack) -> None:
     )
     console.get_by_role("button", name=re.compile("^Send")).click()
     console.get_by_text("Your answer is on its way").wait_for()
-    console.wait_for_timeout(1500)
     page = browser.new_context(viewport={"width": 900, "height": 520}).new_page()
     for name, subject in (("answer-mail", "Re: your question"),):
         page.goto(stack.mail_url)
+        # An answer waits some seconds, in which it could be taken back.
+        for _ in range(30):
+            if page.get_by_role("link", name=subject).count():
+                break
+            page.wait_for_timeout(1000)
+            page.reload()
         page.get_by_role("link", name=subject).first.click()
         _take(page, name)
 

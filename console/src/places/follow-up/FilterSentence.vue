@@ -104,7 +104,7 @@ const current = computed(() => filters.value?.find((one) => same(one.wanted)))
         class="input w-44! max-md:w-full!"
         type="search"
         aria-label="Search the list"
-        placeholder="Any word of theirs or ours"
+        placeholder="Search any word"
         maxlength="200"
         @input="search"
         @keydown.esc.stop="((text = ''), search(), box?.blur())"
