@@ -25,7 +25,8 @@ from intavo.touchpoints.models import Touchpoint
 from . import actions
 from .day import day_line
 from .first_steps import first_steps, put_away
-from .models import FollowUp, KeptFilter
+from .kept import KeptText, change_answer, count_use, filled_for, forget_answer, keep_answer
+from .models import FollowUp, KeptAnswer, KeptFilter
 from .queries import (
     PAGE,
     Placed,
@@ -142,6 +143,7 @@ class AnswerIn(Schema):
     until: Moment | None = None
     outcome: rules.Outcome = rules.Outcome.ANSWERED
     way: str = ""
+    kept: int | None = None
 
 
 class PutOffIn(Schema):
@@ -326,6 +328,8 @@ def answer(request: MemberRequest, followup_id: int, body: AnswerIn) -> OneOut:
         request.auth, followup_id=followup_id, text=body.text, key=body.key, then=body.then, until=body.until,
         outcome=body.outcome, way=body.way,
     )  # fmt: skip
+    if body.kept is not None:
+        count_use(request.auth, body.kept)
     return _one(request, followup_id)
 
 
@@ -483,6 +487,46 @@ def keep_filter(request: MemberRequest, body: KeepFilterIn) -> KeptFilterOut:
 def drop_filter(request: MemberRequest, filter_id: int) -> Status[None]:
     """Forget a kept filter."""
     actions.drop_filter(request.auth, filter_id=filter_id)
+    return Status(204, None)
+
+
+class KeptAnswerOut(Schema):
+    id: int
+    name: str
+    group: str
+    for_all: bool
+    uses: int
+    text: list[Any]
+    words: str
+
+
+def _kept_answer(row: KeptAnswer, words: str = "") -> KeptAnswerOut:
+    about = {"id": row.pk, "name": row.name, "group": row.group, "uses": row.uses, "text": row.text}
+    return KeptAnswerOut(for_all=row.member_id is None, words=words, **about)
+
+
+@router.get("/kept-answers", response=list[KeptAnswerOut])
+def list_kept_answers(request: MemberRequest, followup_id: int | None = None) -> list[KeptAnswerOut]:
+    """The answers kept for all and one's own, filled for the person of a follow-up."""
+    return [_kept_answer(one.row, one.words) for one in filled_for(request.auth, followup_id, clock.now())]
+
+
+@router.post("/kept-answers", response=KeptAnswerOut)
+def keep_an_answer(request: MemberRequest, body: KeptText) -> KeptAnswerOut:
+    """Keep an answer for using again."""
+    return _kept_answer(keep_answer(request.auth, body))
+
+
+@router.put("/kept-answers/{answer_id}", response=KeptAnswerOut)
+def change_a_kept_answer(request: MemberRequest, answer_id: int, body: KeptText) -> KeptAnswerOut:
+    """Change a kept answer."""
+    return _kept_answer(change_answer(request.auth, answer_id=answer_id, said=body))
+
+
+@router.delete("/kept-answers/{answer_id}", response={204: None})
+def forget_a_kept_answer(request: MemberRequest, answer_id: int) -> Status[None]:
+    """Forget a kept answer."""
+    forget_answer(request.auth, answer_id=answer_id)
     return Status(204, None)
 
 

@@ -99,6 +99,20 @@ class KeptFilter(models.Model):
         ordering = ("name", "pk")
 
 
+class KeptAnswer(models.Model):
+    """An answer kept for using again, with slots: a member's own, or (member None) everybody's."""
+
+    business = models.ForeignKey(Business, on_delete=models.CASCADE)
+    member = models.ForeignKey(Member, null=True, on_delete=models.CASCADE)
+    name = models.CharField(max_length=80)
+    group = models.CharField(max_length=40, blank=True)
+    text = models.JSONField()
+    uses = models.PositiveIntegerField(default=0)
+
+    class Meta:
+        ordering = ("group", "name", "pk")
+
+
 class PromiseCounted(models.Model):
     """A due time that was met or missed; each counts once."""
 

@@ -12,7 +12,7 @@ from django.test import Client
 from intavo.accounts.models import Business, Invitation, SeenBrowser, User
 from intavo.channels.models import Channel
 from intavo.core.touchpoint import STARTERS
-from intavo.followup.models import FollowUp, KeptFilter
+from intavo.followup.models import FollowUp, KeptAnswer, KeptFilter
 from intavo.hours.queries import main_hours
 from intavo.intake.models import Quarantined
 from intavo.mailin.models import IncomingFile, IncomingMail
@@ -47,6 +47,7 @@ def theirs(otterwick: World) -> dict[str, Any]:
         "talk_id": Talk.objects.create(business_id=business, site=otterwick.site, begun_at=at, last_word_at=at).pk,
         "key": "0" * 32,
         "number": 1,
+        "answer_id": KeptAnswer.objects.create(business_id=business, name="Yes", text=["Yes"]).pk,
         "filter_id": KeptFilter.objects.create(business_id=business, name="Late", wanted={}).pk,
         "file_id": IncomingFile.objects.create(
             business_id=business,

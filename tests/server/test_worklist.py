@@ -170,3 +170,31 @@ def test_an_answer_is_taken_back_before_it_goes_out(three: list[FollowUp], otter
         == "It has gone out already."
     )
     assert client.get(f"/api/follow-ups/{row.pk}").json()["state"] == "finished"
+
+
+def test_kept_answers_are_filled_for_whom_they_are_sent_to(three: list[FollowUp], otterwick: World) -> None:
+    client, staff = otterwick.console(), otterwick.staff()
+    text = ["Hello ", {"slot": "first_name"}, ", we open ", {"slot": "next_opening"}, "."]
+    one = post(client, "kept-answers", name=" Opening  hours ", group="Hours", text=text, for_all=True).json()
+    mine = post(client, "kept-answers", name="Mine", text=["Yes."]).json()
+    first = client.get("/api/kept-answers", {"followup_id": three[0].pk}).json()
+    assert [(each["name"], each["words"]) for each in first] == [
+        ("Mine", "Yes."), ("Opening hours", "Hello Ève, we open tomorrow at 09:00."),
+    ]  # fmt: skip
+    assert [each["name"] for each in staff.get("/api/kept-answers").json()] == ["Opening hours"]
+    assert staff.delete(f"/api/kept-answers/{mine['id']}").status_code == 404
+    changed = staff.put(
+        f"/api/kept-answers/{one['id']}",
+        {"name": "Hours", "text": ["Nine."], "for_all": True},
+        content_type="application/json",
+    )
+    assert changed.json()["name"] == "Hours"
+    post(client, f"follow-ups/{three[0].pk}/answer", text="Nine.", key="k", then="wait", kept=one["id"])
+    assert [each["uses"] for each in client.get("/api/kept-answers").json() if each["id"] == one["id"]] == [1]
+    for body in (
+        {"name": " ", "text": ["x"]},
+        {"name": "x", "text": [" "]},
+        {"name": "x", "text": [{"slot": "secret"}]},
+    ):
+        assert post(client, "kept-answers", **body).status_code == 422
+    assert client.delete(f"/api/kept-answers/{one['id']}").status_code == 204

@@ -160,3 +160,30 @@ export function useKeptFilters() {
     },
   }
 }
+
+export type KeptAnswer = Schemas['KeptAnswerOut']
+
+/** The answers kept for all and one's own, filled for the person of a follow-up. */
+export function useKeptAnswers(id: Ref<number>) {
+  const queries = useQueryClient()
+  const found = useQuery({
+    queryKey: computed(() => ['kept-answers', id.value]),
+    queryFn: () => take(client.GET('/api/kept-answers', { params: { query: { followup_id: id.value } } })),
+  })
+  const again = () => queries.invalidateQueries({ queryKey: ['kept-answers'] })
+  return {
+    answers: found.data,
+    keep: async (answer_id: number | null, body: Schemas['KeptText']) => {
+      await take(
+        answer_id === null
+          ? client.POST('/api/kept-answers', { body })
+          : client.PUT('/api/kept-answers/{answer_id}', { params: { path: { answer_id } }, body }),
+      )
+      await again()
+    },
+    forget: async (answer_id: number) => {
+      await take(client.DELETE('/api/kept-answers/{answer_id}', { params: { path: { answer_id } } }))
+      await again()
+    },
+  }
+}

@@ -1858,6 +1858,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kept-answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Kept Answers
+         * @description The answers kept for all and one's own, filled for the person of a follow-up.
+         */
+        get: operations["intavo_followup_api_list_kept_answers"];
+        put?: never;
+        /**
+         * Keep An Answer
+         * @description Keep an answer for using again.
+         */
+        post: operations["intavo_followup_api_keep_an_answer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kept-answers/{answer_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change A Kept Answer
+         * @description Change a kept answer.
+         */
+        put: operations["intavo_followup_api_change_a_kept_answer"];
+        post?: never;
+        /**
+         * Forget A Kept Answer
+         * @description Forget a kept answer.
+         */
+        delete: operations["intavo_followup_api_forget_a_kept_answer"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tags": {
         parameters: {
             query?: never;
@@ -4204,6 +4252,8 @@ export interface components {
              * @default
              */
             way: string;
+            /** Kept */
+            kept?: number | null;
         };
         /**
          * Outcome
@@ -4319,6 +4369,54 @@ export interface components {
              * @default false
              */
             for_all: boolean;
+        };
+        /** KeptAnswerOut */
+        KeptAnswerOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Group */
+            group: string;
+            /** For All */
+            for_all: boolean;
+            /** Uses */
+            uses: number;
+            /** Text */
+            text: unknown[];
+            /** Words */
+            words: string;
+        };
+        /**
+         * KeptText
+         * @description What is kept: its name, the group it stands in, the words with their slots, and whether it is for all.
+         */
+        KeptText: {
+            /** Name */
+            name: string;
+            /**
+             * Group
+             * @default
+             */
+            group: string;
+            /** Text */
+            text: (string | components["schemas"]["SlotRun"])[];
+            /**
+             * For All
+             * @default false
+             */
+            for_all: boolean;
+        };
+        /**
+         * SlotRun
+         * @description A place in a text that is filled when it is said.
+         */
+        SlotRun: {
+            /**
+             * Slot
+             * @enum {string}
+             */
+            slot: "next_opening" | "closing_time" | "day_name" | "promise" | "back_at" | "first_name";
         };
         /** FirstStepOut */
         FirstStepOut: {
@@ -7405,6 +7503,98 @@ export interface operations {
             header?: never;
             path: {
                 filter_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    intavo_followup_api_list_kept_answers: {
+        parameters: {
+            query?: {
+                followup_id?: number | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptAnswerOut"][];
+                };
+            };
+        };
+    };
+    intavo_followup_api_keep_an_answer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeptText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptAnswerOut"];
+                };
+            };
+        };
+    };
+    intavo_followup_api_change_a_kept_answer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                answer_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeptText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptAnswerOut"];
+                };
+            };
+        };
+    };
+    intavo_followup_api_forget_a_kept_answer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                answer_id: number;
             };
             cookie?: never;
         };

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { useSessionStorage, useThrottleFn } from '@vueuse/core'
 import { computed, ref } from 'vue'
-import { tellTyping, useWork, type One } from '@/api/follow-ups'
+import { tellTyping, useWork, type KeptAnswer, type One } from '@/api/follow-ups'
 import { useNotices } from '@/lib/notices'
 import { saidTime } from '@/lib/time'
+import KeptAnswers from './KeptAnswers.vue'
 import PutOffMenu from './PutOffMenu.vue'
 
 const props = defineProps<{ one: One; zone: string; now: Date }>()
@@ -29,6 +30,21 @@ const HINTS: Record<string, string> = {
 const typing = useThrottleFn(() => {
   if (way.value === 'talk' && text.value) void tellTyping(props.one.id).catch(() => undefined)
 }, 4000)
+/** A kept answer goes in where the caret is; what it was is counted when it is sent. */
+const kept = ref<InstanceType<typeof KeptAnswers>>()
+const used = ref<number | null>(null)
+function put(one: KeptAnswer) {
+  const area = box.value
+  const [from, to] = area ? [area.selectionStart, area.selectionEnd] : [text.value.length, text.value.length]
+  text.value = text.value.slice(0, from) + one.words + text.value.slice(to)
+  used.value = one.id
+  area?.focus()
+}
+function slash(event: KeyboardEvent) {
+  if (event.key !== '/' || text.value) return
+  event.preventDefault()
+  void kept.value?.show()
+}
 const said = computed(() => (until.value ? saidTime(until.value, props.now, props.zone) : ''))
 const ENDS = { wait: 'Now it is their turn.', finish: 'Finished.', keep: 'It stays with us.', remind: 'It comes back by itself.' }
 
@@ -61,12 +77,21 @@ async function send() {
       id: props.one.id,
       work: {
         do: 'answer',
-        body: { text: said, key: key.value, then: then.value, until: until.value || null, outcome: 'answered', way: way.value },
+        body: {
+          text: said,
+          key: key.value,
+          then: then.value,
+          until: until.value || null,
+          outcome: 'answered',
+          way: way.value,
+          kept: used.value,
+        },
       },
     })
     const [id, sentKey, byMail] = [props.one.id, key.value, way.value === 'mail']
     if (text.value === said) text.value = ''
     key.value = ''
+    used.value = null
     // A mail waits ten seconds, so that it can be taken back; what stands in a conversation stands there at once.
     const undo = async () => {
       await work.mutateAsync({ id, work: { do: 'take-back', key: sentKey } })
@@ -96,6 +121,7 @@ async function send() {
       @keydown.ctrl.enter.prevent="send"
       @keydown.meta.enter.prevent="send"
       @keydown.esc.stop="box?.blur()"
+      @keydown.exact="slash"
     />
     <p v-if="wrong" id="answer-wrong" class="px-3 pb-1 font-semibold text-rust" role="alert">{{ wrong }}</p>
     <div class="flex flex-wrap items-center gap-2 border-t border-line-2 px-3 py-2">
@@ -121,6 +147,7 @@ async function send() {
         :label="said || 'When?'"
         @until="(at) => (until = at)"
       />
+      <KeptAnswers :id="one.id" ref="kept" :written="text" @use="put" />
       <button class="btn btn-main ml-auto" :disabled="!can || work.isPending.value">
         {{ note ? 'Keep' : 'Send' }} <kbd class="rounded border border-current px-1 text-xs max-md:hidden">Ctrl ↵</kbd>
       </button>
