@@ -105,7 +105,7 @@ async function send() {
 </script>
 
 <template>
-  <form class="rounded-lg border border-ink-3 focus-within:border-petrol" @submit.prevent="send">
+  <form class="relative rounded-lg border border-ink-3 focus-within:border-petrol" @submit.prevent="send">
     <label class="sr-only" for="answer">Answer to {{ one.called }}</label>
     <textarea
       id="answer"

@@ -63,13 +63,13 @@ const drop = (id: number) =>
 </script>
 
 <template>
-  <div ref="panel" class="relative">
+  <div ref="panel">
     <button type="button" class="btn" :aria-expanded="open" @click="open ? (open = false) : show()">
       Kept answers <span aria-hidden="true">▾</span>
     </button>
     <div
       v-if="open"
-      class="pop absolute bottom-full left-0 mb-1 grid max-h-96 w-96 max-w-[80vw] gap-2 overflow-auto"
+      class="pop absolute inset-x-0 bottom-full mx-auto mb-1 grid max-h-96 max-w-lg gap-2 overflow-auto"
       role="region"
       aria-label="Kept answers"
     >
