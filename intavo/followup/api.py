@@ -85,7 +85,6 @@ class ListOut(Schema):
     put_off: list[ItemOut]
     finished: list[ItemOut]
     sentence: str
-    stamp: str
     open_count: int
     promises_counted: int
     promises_kept: int
@@ -238,7 +237,6 @@ def _sentence(request: MemberRequest, wanted: ListFilter) -> str:
 def follow_ups(request: MemberRequest, wanted: Query[ListFilter], after: str = "") -> ListOut:
     """The list along the ruler of open time, as far as a filter shows it; `after` is the key of the page before."""
     actor, at = request.auth, clock.now()
-    now = stamp(actor)
     hours = main_hours(actor.business_id).value
     ruler = rules.ruler(hours, at)
     done = finished_rows(actor, wanted, _key(after)) if wanted.state == "finished" else []
@@ -263,7 +261,7 @@ def follow_ups(request: MemberRequest, wanted: Query[ListFilter], after: str = "
         waiting=[ItemOut(**_item(one)) for one in placed(waiting, hours, ruler)],
         put_off=[ItemOut(**_item(one)) for one in placed(aside, hours, ruler)],
         finished=[ItemOut(**_item(one)) for one in placed(done, hours, ruler)],
-        sentence=_sentence(request, wanted), stamp=now,
+        sentence=_sentence(request, wanted),
         open_count=for_us(actor, at, wanted).count(), promises_counted=counted, promises_kept=kept,
         after=key,
     )  # fmt: skip

@@ -7,6 +7,7 @@ from typing import Any
 
 from django.conf import settings
 from django.db import IntegrityError, transaction
+from django.db.models.functions import Lower
 
 from intavo.accounts.actor import Actor, Refused, visitor_of
 from intavo.accounts.models import Business
@@ -90,14 +91,13 @@ def _whose(mail: Received) -> int:
     asked = FollowUp.objects.filter(pk=number).values_list("business_id", flat=True).first() if number else None
     if asked is not None:
         return asked
-    wanted = {one.casefold() for one in mail.to}
-    for one in MailIn.objects.exclude(address="").values_list("address", "business_id"):
-        if one[0].casefold() in wanted:
-            return one[1]
-    found = [one for one in Business.objects.values_list("mail_address", "pk") if one[0].casefold() in wanted]
+    wanted = [one.lower() for one in mail.to]
+    boxes = MailIn.objects.exclude(address="").annotate(plain=Lower("address")).filter(plain__in=wanted)
+    senders = Business.objects.annotate(plain=Lower("mail_address")).filter(plain__in=wanted)
+    found = list(boxes.values_list("business_id", flat=True)[:1]) or list(senders.values_list("pk", flat=True)[:2])
     if len(found) != 1:
         raise NotHere
-    return found[0][1]
+    return found[0]
 
 
 def _key(address: str | None) -> Address | None:

@@ -23,7 +23,7 @@ def hand_in(request: HttpRequest, secret: str) -> HttpResponse:
         response["Allow"] = "POST"
         return response
     length = str(request.META.get("CONTENT_LENGTH") or "0")
-    if not length.isdigit() or int(length) > MOST_BYTES:
+    if not (length.isascii() and length.isdigit()) or int(length) > MOST_BYTES:
         return problem(413, "A mail has at most 25 MB.")
     raw = request.read(MOST_BYTES + 1)
     if not raw.strip():

@@ -4090,8 +4090,6 @@ export interface components {
             finished: components["schemas"]["ItemOut"][];
             /** Sentence */
             sentence: string;
-            /** Stamp */
-            stamp: string;
             /** Open Count */
             open_count: number;
             /** Promises Counted */

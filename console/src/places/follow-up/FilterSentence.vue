@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { onKeyStroke, useDebounceFn } from '@vueuse/core'
+import { useDebounceFn } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useKeptFilters, useTags, type Wanted } from '@/api/follow-ups'
 import { useMembers } from '@/api/me'
@@ -35,11 +35,6 @@ watch(
 )
 const search = useDebounceFn(() => text.value.trim() !== (props.wanted.q ?? '') && set({ q: text.value.trim() }), 300)
 const box = ref<HTMLInputElement>()
-onKeyStroke('/', (event) => {
-  if ((event.target as HTMLElement).closest('input, textarea, select, [contenteditable=true]')) return
-  event.preventDefault()
-  box.value?.focus()
-})
 
 const naming = ref(false)
 const name = ref('')

@@ -11,7 +11,7 @@ import ErrorBox from '@/parts/ErrorBox.vue'
 import { useFirstSteps } from '@/api/first-steps'
 import FilterSentence from './FilterSentence.vue'
 import FirstSteps from './FirstSteps.vue'
-import FollowUpItem from './FollowUpItem.vue'
+import ItemList from './ItemList.vue'
 import PersonPane from './PersonPane.vue'
 import SeveralBar from './SeveralBar.vue'
 import { queryOf, wantedOf } from './wanted'
@@ -28,7 +28,6 @@ useKeys([
   { keys: 'Enter', does: 'Open it and write' },
   { keys: 'Ctrl Enter', does: 'Send the answer' },
   { keys: 'x', does: 'Choose it, to do one thing to several (with a click: Ctrl, Shift)' },
-  { keys: '/', does: 'Search the list' },
 ])
 
 const narrow = (next: Wanted) => void router.push({ path: '/follow-up', query: queryOf(next) })
@@ -195,6 +194,7 @@ const { data: steps } = useFirstSteps()
       class="h-full w-[57%] overflow-auto p-5 max-md:w-full max-md:p-3"
       :class="{ 'max-md:hidden': selected !== null }"
       aria-labelledby="follow-up-title"
+      @scroll.passive="scroller?.scrollTop || (above = 0)"
     >
       <div class="mb-3 flex flex-wrap items-baseline justify-between gap-x-4">
         <h1 id="follow-up-title">Follow-up</h1>
@@ -213,7 +213,7 @@ const { data: steps } = useFirstSteps()
       <div v-if="!first && !error" class="grid gap-2" aria-busy="true" aria-label="Loading the list">
         <div v-for="n in 6" :key="n" class="sheet h-16 opacity-60" />
       </div>
-      <div v-else-if="first && !all.length && !steps?.length" class="sheet p-8 text-center">
+      <div v-else-if="first && !all.length && (first.sentence || !steps?.length)" class="sheet p-8 text-center">
         <template v-if="first.sentence">
           <p class="mb-3">There is nothing here: {{ first.sentence }}.</p>
           <button type="button" class="btn" @click="narrow({})">Show everything that is open</button>
@@ -230,37 +230,20 @@ const { data: steps } = useFirstSteps()
             <span class="rounded bg-fog px-1.5">{{ seam }}</span>
           </p>
           <h2 class="mt-3 mb-1.5 font-body! text-base!" :class="lane.lane === 'late' ? 'text-rust' : 'text-ink-2'">{{ lane.name }}</h2>
-          <ul class="grid grid-cols-1 gap-1.5">
-            <FollowUpItem
-              v-for="item in lane.items"
-              :key="item.id"
-              :item="item"
-              :selected="item.id === selected"
-              :chosen="picked.has(item.id)"
-              :zone="zone"
-              :now="now"
-              @pick="clicked($event, item.id)"
-            />
-          </ul>
+          <ItemList :items="lane.items" :selected="selected" :picked="picked" :zone="zone" :now="now" @pick="clicked" />
         </template>
-        <button v-if="hasNextPage" type="button" class="btn mt-3" :disabled="isFetchingNextPage" @click="fetchNextPage()">More</button>
+        <button v-if="hasNextPage && lanes.length" type="button" class="btn mt-3" :disabled="isFetchingNextPage" @click="fetchNextPage()">
+          More
+        </button>
         <template v-for="group in foot" :key="group.name">
           <template v-if="group.items.length">
             <h2 class="mt-5 mb-1.5 font-body! text-base! text-ink-2">{{ group.name }}</h2>
-            <ul class="grid grid-cols-1 gap-1.5">
-              <FollowUpItem
-                v-for="item in group.items"
-                :key="item.id"
-                :item="item"
-                :selected="item.id === selected"
-                :chosen="picked.has(item.id)"
-                :zone="zone"
-                :now="now"
-                @pick="clicked($event, item.id)"
-              />
-            </ul>
+            <ItemList :items="group.items" :selected="selected" :picked="picked" :zone="zone" :now="now" @pick="clicked" />
           </template>
         </template>
+        <button v-if="hasNextPage && !lanes.length" type="button" class="btn mt-3" :disabled="isFetchingNextPage" @click="fetchNextPage()">
+          More
+        </button>
       </div>
     </section>
     <PersonPane

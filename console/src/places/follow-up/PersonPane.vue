@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, toRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
@@ -9,6 +8,7 @@ import { useNotices } from '@/lib/notices'
 import { saidLength, saidTime } from '@/lib/time'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import AnswerBox from './AnswerBox.vue'
+import FinishMenu from './FinishMenu.vue'
 import TalkView from './TalkView.vue'
 import PutOffMenu from './PutOffMenu.vue'
 import TimelineList from './TimelineList.vue'
@@ -113,21 +113,7 @@ async function act(what: Work, said: string) {
               @waits="act({ do: 'wait' }, `Waiting for ${one.called}.`)"
               @until="(until, said) => act({ do: 'put-off', until }, `Put off until ${said}.`)"
             />
-            <Menu as="div" class="relative">
-              <MenuButton class="btn">Finish <span aria-hidden="true">▾</span></MenuButton>
-              <MenuItems class="pop absolute right-0 mt-1 w-44">
-                <MenuItem v-for="(name, outcome) in OUTCOMES" :key="outcome" v-slot="{ active }">
-                  <button
-                    type="button"
-                    class="w-full rounded px-2 py-1.5 text-left"
-                    :class="{ 'bg-petrol-wash': active }"
-                    @click="act({ do: 'finish', outcome }, `Finished: ${name.toLowerCase()}.`)"
-                  >
-                    {{ name }}
-                  </button>
-                </MenuItem>
-              </MenuItems>
-            </Menu>
+            <FinishMenu @finish="(outcome, said) => act({ do: 'finish', outcome }, `Finished: ${said}.`)" />
           </template>
           <button v-else type="button" class="btn" @click="act({ do: 'take-up' }, 'It is for us again.')">Take up again</button>
         </div>

@@ -1,11 +1,10 @@
 <script setup lang="ts">
-import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
 import { computed, ref } from 'vue'
 import { useSeveral, useTags, type Several, type Wanted } from '@/api/follow-ups'
 import { useMembers } from '@/api/me'
 import { useNotices } from '@/lib/notices'
+import FinishMenu from './FinishMenu.vue'
 import PutOffMenu from './PutOffMenu.vue'
-import { OUTCOMES } from './words'
 
 /** One thing done to all that are chosen, with the number said and one undo for all. */
 const props = defineProps<{ ids: number[]; wanted: Wanted; zone: string; now: Date }>()
@@ -78,21 +77,7 @@ function tagThem() {
       :opening="null"
       @until="(until, said) => act({ do: 'put-off', until }, `put off until ${said}`, takeUp)"
     />
-    <Menu as="div" class="relative">
-      <MenuButton class="btn">Finish <span aria-hidden="true">▾</span></MenuButton>
-      <MenuItems class="pop absolute right-0 mt-1 w-44">
-        <MenuItem v-for="(name, outcome) in OUTCOMES" :key="outcome" v-slot="{ active }">
-          <button
-            type="button"
-            class="w-full rounded px-2 py-1.5 text-left"
-            :class="{ 'bg-petrol-wash': active }"
-            @click="act({ do: 'finish', outcome }, `finished: ${name.toLowerCase()}`, takeUp)"
-          >
-            {{ name }}
-          </button>
-        </MenuItem>
-      </MenuItems>
-    </Menu>
+    <FinishMenu @finish="(outcome, said) => act({ do: 'finish', outcome }, `finished: ${said}`, takeUp)" />
     <button type="button" class="btn-link ml-auto" @click="emit('done')">Choose none</button>
   </div>
 </template>
