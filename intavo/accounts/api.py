@@ -273,9 +273,9 @@ def change_one(request: MemberRequest, member_id: int, body: RoleIn) -> MemberOu
 
 
 @router.delete("/members/{member_id}", response={204: None}, auth=MemberAuth())
-def take_one_out(request: MemberRequest, member_id: int) -> Status[None]:
-    """Take somebody out, or leave."""
-    take_out(request.auth, member_id=member_id)
+def take_one_out(request: MemberRequest, member_id: int, heir: int | None = None) -> Status[None]:
+    """Take somebody out, or leave; what is theirs to do goes to `heir`, or to everybody."""
+    take_out(request.auth, member_id=member_id, heir_id=heir)
     return Status(204, None)
 
 

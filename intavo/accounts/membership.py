@@ -12,7 +12,7 @@ from intavo.core.rights import MEMBERS, Right, Role
 from intavo.project import clock
 
 from .actor import Actor, NotAllowed, Refused, member_actor
-from .effects import business_changed
+from .effects import Leaving, business_changed, member_leaves
 from .models import Business, Invitation, Member, User
 from .scope import own
 
@@ -129,16 +129,32 @@ def change_member(actor: Actor, *, member_id: int, role: str, initials: str = ""
     return member
 
 
-def take_out(actor: Actor, *, member_id: int) -> None:
-    """Take somebody out of the business, or leave it oneself; the last owner stays."""
+def take_out(actor: Actor, *, member_id: int, heir_id: int | None = None) -> None:
+    """Take somebody out of the business, or leave it oneself; the last owner stays.
+
+    What is theirs to do goes to `heir_id`, another member, or (None) to everybody.
+    """
     if member_id != actor.member_id:
         actor.needs(Right.BUSINESS)
     with transaction.atomic():
         member = _locked(actor, member_id)
         _keep_an_owner(member)
-        actor.noted("member left" if member_id == actor.member_id else "member taken out", member=member.user.email)
+        heir = _heir(actor, member_id, heir_id)
+        member_leaves.tell(Leaving(actor, member_id, heir_id))
+        verb = "member left" if member_id == actor.member_id else "member taken out"
+        actor.noted(verb, member=member.user.email, heir=(heir.user.name or heir.user.email) if heir else "")
         member.delete()
         business_changed.tell(actor.business_id)
+
+
+def _heir(actor: Actor, member_id: int, heir_id: int | None) -> Member | None:
+    if heir_id is None:
+        return None
+    others = Member.objects.filter(business_id=actor.business_id).exclude(pk=member_id).select_related("user")
+    heir = others.filter(pk=heir_id).first()
+    if heir is None:
+        raise Refused(("heir", "Choose somebody else of the business, or everybody."))
+    return heir
 
 
 def rename_user(user: User, *, name: str) -> None:

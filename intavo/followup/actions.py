@@ -9,6 +9,7 @@ from django.db import IntegrityError, transaction
 from django.db.models import F
 
 from intavo.accounts.actor import Actor, Refused
+from intavo.accounts.effects import Leaving, member_leaves
 from intavo.accounts.models import Business, Member
 from intavo.accounts.rows import insert
 from intavo.accounts.scope import own
@@ -20,6 +21,7 @@ from intavo.people.ways import To, ways_to
 from intavo.project import clock
 
 from .models import FollowUp, KeptFilter, PromiseCounted
+from .queries import open_work
 
 
 @dataclass(frozen=True, slots=True)
@@ -190,6 +192,13 @@ def give(actor: Actor, *, followup_id: int, member_id: int | None) -> FollowUp:
             about = {"followup": row.pk, "to": member.user.name or member.user.email if member else ""}
             add_event(actor, person_id=row.person_id, at=clock.now(), kind="given", data=about)
     return row
+
+
+@member_leaves.register
+def _inherited(leaving: Leaving) -> None:
+    theirs = open_work(leaving.actor, leaving.member_id)
+    for one in theirs.order_by("pk").values_list("pk", flat=True):
+        give(leaving.actor, followup_id=one, member_id=leaving.heir_id)
 
 
 def note(actor: Actor, *, followup_id: int, text: str) -> None:

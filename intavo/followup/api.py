@@ -10,6 +10,7 @@ from ninja import Query, Router, Schema, Status
 
 from intavo.accounts.actor import Refused
 from intavo.accounts.auth import MemberAuth, MemberRequest
+from intavo.accounts.models import Member
 from intavo.accounts.queries import members
 from intavo.accounts.scope import own
 from intavo.core import followup as rules
@@ -34,6 +35,7 @@ from .queries import (
     finished_rows,
     first_address,
     for_us,
+    open_work,
     page_for_us,
     placed,
     promises_kept,
@@ -379,6 +381,17 @@ def give(request: MemberRequest, followup_id: int, body: GiveIn) -> OneOut:
     """Give it to a member, or back to everybody."""
     actions.give(request.auth, followup_id=followup_id, member_id=body.member_id)
     return _one(request, followup_id)
+
+
+class WorkOut(Schema):
+    open: int
+
+
+@router.get("/members/{member_id}/work", response=WorkOut)
+def work_of(request: MemberRequest, member_id: int) -> WorkOut:
+    """How much is open and given to a member."""
+    own(request.auth, Member, member_id)
+    return WorkOut(open=open_work(request.auth, member_id).count())
 
 
 class NoteIn(Schema):

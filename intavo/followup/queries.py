@@ -57,6 +57,13 @@ def open_rows(actor: Actor, wanted: ListFilter = EVERYTHING) -> QuerySet[FollowU
     return wanted_rows(actor, wanted).exclude(state=rules.State.FINISHED.value)
 
 
+def open_work(actor: Actor, member_id: int) -> QuerySet[FollowUp]:
+    """What is open and given to a member."""
+    return FollowUp.objects.filter(business_id=actor.business_id, member_id=member_id).exclude(
+        state=rules.State.FINISHED.value
+    )
+
+
 def finished_rows(actor: Actor, wanted: ListFilter, after: tuple[datetime | None, int] | None = None) -> list[FollowUp]:
     """One page of what is finished, the last first; `after` is when the last of the page before was, and its id."""
     rows = wanted_rows(actor, wanted).filter(state=rules.State.FINISHED.value)

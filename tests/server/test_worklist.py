@@ -5,6 +5,7 @@ from typing import Any
 import pytest
 from django.test import Client
 
+from intavo.accounts.models import Member
 from intavo.followup.models import FollowUp
 from intavo.mail.actions import send
 from intavo.mail.models import OutgoingMail
@@ -149,6 +150,23 @@ def test_work_is_given_to_members_of_the_business_alone(three: list[FollowUp], o
     one = post(client, f"follow-ups/{three[0].pk}/give", member_id=otterwick.owner.member_id).json()
     assert (one["member"], one["timeline"][-1]["data"]["to"]) == ("Owner of Otterwick", "Owner of Otterwick")
     assert post(client, f"follow-ups/{three[0].pk}/give").json()["member_id"] is None
+
+
+def test_whoever_is_taken_out_hands_their_work_on(three: list[FollowUp], otterwick: World, other: World) -> None:
+    client = otterwick.console()
+    otterwick.staff()
+    jory = Member.objects.exclude(pk=otterwick.owner.member_id).get(business_id=otterwick.owner.business_id)
+    for row in three[:2]:
+        post(client, f"follow-ups/{row.pk}/give", member_id=jory.pk)
+    post(client, f"follow-ups/{three[0].pk}/finish", outcome="won")
+    assert client.get(f"/api/members/{jory.pk}/work").json() == {"open": 1}
+    for nobody in (jory.pk, other.owner.member_id, 0):
+        refused = client.delete(f"/api/members/{jory.pk}?heir={nobody}")
+        assert (refused.status_code, refused.json()["errors"][0]["field"]) == (422, "heir")
+    assert client.delete(f"/api/members/{jory.pk}?heir={otterwick.owner.member_id}").status_code == 204
+    assert shown(client, member=otterwick.owner.member_id) == ["Nia Okafor"]
+    log = client.get("/api/audit").json()["entries"][0]["words"]
+    assert log.endswith(f"; their work went to {otterwick.user.name}")
 
 
 def test_an_answer_is_taken_back_before_it_goes_out(three: list[FollowUp], otterwick: World) -> None:

@@ -77,8 +77,14 @@ export async function changeMember(member_id: number, body: Schemas['RoleIn']) {
   return take(client.PUT('/api/members/{member_id}', { params: { path: { member_id } }, body }))
 }
 
-export async function takeOut(member_id: number): Promise<void> {
-  await take(client.DELETE('/api/members/{member_id}', { params: { path: { member_id } } }))
+/** Take somebody out, or leave; what is theirs to do goes to `heir`, or (null) to everybody. */
+export async function takeOut(member_id: number, heir: number | null): Promise<void> {
+  await take(client.DELETE('/api/members/{member_id}', { params: { path: { member_id }, query: { heir } } }))
+}
+
+/** How much is open and given to a member. */
+export async function workOf(member_id: number): Promise<number> {
+  return (await take(client.GET('/api/members/{member_id}/work', { params: { path: { member_id } } }))).open
 }
 
 export async function openBusiness(business_id: number): Promise<void> {

@@ -212,7 +212,7 @@ export interface paths {
         post?: never;
         /**
          * Take One Out
-         * @description Take somebody out, or leave.
+         * @description Take somebody out, or leave; what is theirs to do goes to `heir`, or to everybody.
          */
         delete: operations["intavo_accounts_api_take_one_out"];
         options?: never;
@@ -1728,6 +1728,26 @@ export interface paths {
          * @description Give it to a member, or back to everybody.
          */
         post: operations["intavo_followup_api_give"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/members/{member_id}/work": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Work Of
+         * @description How much is open and given to a member.
+         */
+        get: operations["intavo_followup_api_work_of"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -4281,6 +4301,11 @@ export interface components {
             /** Member Id */
             member_id?: number | null;
         };
+        /** WorkOut */
+        WorkOut: {
+            /** Open */
+            open: number;
+        };
         /** NoteIn */
         NoteIn: {
             /** Text */
@@ -5222,7 +5247,9 @@ export interface operations {
     };
     intavo_accounts_api_take_one_out: {
         parameters: {
-            query?: never;
+            query?: {
+                heir?: number | null;
+            };
             header?: never;
             path: {
                 member_id: number;
@@ -7344,6 +7371,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OneOut"];
+                };
+            };
+        };
+    };
+    intavo_followup_api_work_of: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                member_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkOut"];
                 };
             };
         };

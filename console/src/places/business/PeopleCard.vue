@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import { useQueryClient } from '@tanstack/vue-query'
 import { startAnew } from '@/api/account'
-import { changeMember, invite, renameMe, takeBack, takeOut, useInvitations, useMe, useMembers } from '@/api/me'
+import { changeMember, invite, renameMe, takeBack, takeOut, useInvitations, useMe, useMembers, workOf } from '@/api/me'
 import { useNotices } from '@/lib/notices'
 import { vTyped } from '@/lib/typed'
 import { useForm } from '@/places/account/form'
@@ -39,10 +39,20 @@ const change = (work: () => Promise<unknown>, words: string) =>
     await fresh()
     notices.say(words)
   })
+/** What is open and theirs, and to whom it goes. */
+const work = ref(0)
+const heir = ref<number | null>(null)
+async function asks(id: number) {
+  heir.value = null
+  await changing.run(async () => {
+    work.value = await workOf(id)
+    leaving.value = id
+  })
+}
 async function out(id: number) {
   leaving.value = null
   await changing.run(async () => {
-    await takeOut(id)
+    await takeOut(id, heir.value)
     if (id === me.value?.member?.id) startAnew('/follow-up')
     else await fresh()
   })
@@ -88,10 +98,19 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
           <span class="w-full text-sm text-ink-2"
             >{{ one.id === me?.member?.id ? 'You' : one.name }} will see nothing of this business any more. What they did stays.</span
           >
+          <label v-if="work" class="grid text-sm text-ink-2"
+            >{{ work }} open {{ work === 1 ? 'follow-up is' : 'follow-ups are' }} theirs: who gets {{ work === 1 ? 'it' : 'them' }}?
+            <select v-model="heir" class="input w-auto!">
+              <option :value="null">Everybody</option>
+              <option v-for="other in members?.filter((other) => other.id !== one.id)" :key="other.id" :value="other.id">
+                {{ other.name }}
+              </option>
+            </select>
+          </label>
           <button type="button" class="btn text-rust" @click="out(one.id)">{{ one.id === me?.member?.id ? 'Leave' : 'Take out' }}</button>
           <button type="button" class="btn" @click="leaving = null">Cancel</button>
         </template>
-        <button v-else-if="owner || one.id === me?.member?.id" type="button" class="btn" @click="leaving = one.id">
+        <button v-else-if="owner || one.id === me?.member?.id" type="button" class="btn" @click="asks(one.id)">
           {{ one.id === me?.member?.id ? 'Leave …' : 'Take out …' }}
         </button>
       </li>
