@@ -11,6 +11,10 @@ from .people import email_address, phone_number
 Kind = Literal["site page", "page", "mail", "phone", "place"]
 _SCHEME = re.compile(r"^([a-z][a-z0-9+.-]*):", re.IGNORECASE)
 _HOST = re.compile(r"^(?:[\w-]+\.)+[^\W\d_]{2,24}(?::\d+)?(?=[/?#]|$)", re.IGNORECASE)
+# A machine by its number, or this one: its pages come without a certificate. "12.34.56.78" alone is a phone's.
+_MACHINE = re.compile(
+    r"^(?:(?:\d{1,3}\.){3}\d{1,3}(?::\d+(?=[/?#]|$)|(?=[/?#]))|localhost(?::\d+)?(?=[/?#]|$))", re.IGNORECASE
+)
 # "prices.html" is a page and no host, though .html could be the end of one.
 _FILES = {
     "html", "htm", "php", "asp", "aspx", "jsp", "pdf", "jpg", "jpeg", "png", "webp", "gif", "svg", "doc", "docx", "txt",
@@ -53,6 +57,8 @@ def read_address(text: str, region: str | None = None) -> ReadAddress:
     if not seen:
         raise ValueError("There is no address yet.")
     scheme = scheme_of(seen)
+    if _MACHINE.match(seen):
+        return _page(f"http://{seen}")
     if scheme and not _HOST.match(seen):
         return _with_scheme(scheme, seen, given)
     if "@" in seen and "/" not in seen.partition("@")[0]:
@@ -65,17 +71,25 @@ def read_address(text: str, region: str | None = None) -> ReadAddress:
         return _page(f"https:{seen}")
     if seen.startswith("#"):
         return ReadAddress("place", seen, f"a place on the same page: {seen}")
-    host = _HOST.match(seen)
-    if host and (seen.startswith("www.") or host[0].rpartition(".")[2].lower() not in _FILES):
+    if begins_with_host(seen):
         return _page(f"https://{seen}")
     path = quote(seen if seen.startswith("/") else f"/{seen.removeprefix('./')}", safe="/:@!$&'()*+,;=~-._?#[]%")
     return ReadAddress("site page", path, f"a page of your site: {path}")
 
 
+def begins_with_host(text: str) -> str:
+    """The host and port that an address without a scheme begins with; "" where it begins with a page."""
+    machine, host = _MACHINE.match(text), _HOST.match(text)
+    if machine:
+        return machine[0]
+    named = host and (text.startswith("www.") or host[0].rpartition(".")[2].lower() not in _FILES)
+    return host[0] if host and named else ""
+
+
 def refuse_scripts(text: str) -> str:
     """The address, trimmed; raises ValueError for one with a scheme that a click does not lead to."""
     seen, scheme = bare(text), scheme_of(text)
-    if scheme and not _HOST.match(seen) and scheme not in _TAKEN:
+    if scheme and not (_HOST.match(seen) or _MACHINE.match(seen)) and scheme not in _TAKEN:
         _with_scheme(scheme, seen, text)
     return text.strip()
 

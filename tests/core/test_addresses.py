@@ -5,12 +5,15 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from intavo.core.addresses import read_address
+from intavo.core.touchpoint.patterns import PagePattern
 
 UNDERSTOOD = [
     ("https://example.org/x?y=1#z", "page", "https://example.org/x?y=1#z"),
     ("HTTP://Example.org", "page", "HTTP://Example.org"),
     ("example.org/x", "page", "https://example.org/x"),
     ("www.example.org/suits", "page", "https://www.example.org/suits"),
+    ("127.0.0.1:8460/about.html", "page", "http://127.0.0.1:8460/about.html"),
+    ("localhost:8460/#prices", "page", "http://localhost:8460/#prices"),
     ("shop.example.org:8443/a", "page", "https://shop.example.org:8443/a"),
     ("//example.org/x", "page", "https://example.org/x"),
     ("bücher.example/neu", "page", "https://bücher.example/neu"),
@@ -58,3 +61,14 @@ def test_nothing_that_is_read_can_run_a_script(text: str) -> None:
     bare = "".join(mark for mark in href if ord(mark) > 32).lower()
     assert bare.startswith(("http://", "https://", "mailto:", "tel:", "sms:", "/", "#"))
     assert not bare.startswith("//")
+
+
+@pytest.mark.parametrize(
+    ("typed", "path"),
+    [
+        ("otterwick.example/hire", "/hire"), ("https://otterwick.example", "/"), ("127.0.0.1:8460/store.html", "/store.html"),
+        ("store.html", "/store.html"), ("localhost:8000", "/"),
+    ],
+)  # fmt: skip
+def test_a_page_is_understood_with_the_host_that_it_was_typed_with(typed: str, path: str) -> None:
+    assert PagePattern(kind="exact", path=typed).path == path

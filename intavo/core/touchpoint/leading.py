@@ -49,7 +49,8 @@ def _unknown_page(address: str, known: Known) -> str:
     except ValueError:
         return f"“{address[:60]}” is not the address of a page."
     own = found.kind == "site page" or (found.kind == "page" and host_of(found.href) in known.hosts)
-    if own and known.paths and normal_path(found.href) not in known.paths:
+    # Every site has a first page, also where only its longer name ("/index.html") was seen.
+    if own and known.paths and normal_path(found.href) not in {"/", *known.paths}:
         return f"“{address[:60]}” is none of the pages that were seen on your site."
     return ""
 

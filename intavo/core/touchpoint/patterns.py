@@ -9,6 +9,7 @@ from urllib.parse import unquote, urlsplit
 import re2
 from pydantic import Field, field_validator, model_validator
 
+from ..addresses import begins_with_host
 from ..hosts import host_of
 from .base import Model
 
@@ -150,15 +151,14 @@ class PagePattern(Model):
         return f"{self.path} and below" if self.kind == "below" else self.path
 
 
-_HOST_FIRST = re.compile(
-    r"^(?:https?://)?(?:[\w-]+\.)+(?!html?\b|php\b|aspx?\b|pdf\b)[a-z]{2,24}(?::\d+)?(?=[/?#]|$)", re.IGNORECASE
-)
+_SCHEME = re.compile(r"^https?://", re.IGNORECASE)
 
 
 def _without_host(written: str) -> str:
     """A page as it is typed, less the host that it was typed with; "otterwick.example" alone is the front page."""
-    found = _HOST_FIRST.match(written)
-    return (written[found.end() :] or "/") if found else written
+    left = _SCHEME.sub("", written)
+    host = begins_with_host(left)
+    return (left[len(host) :] or "/") if host else written
 
 
 Groups = Mapping[str, tuple[PagePattern, ...]]

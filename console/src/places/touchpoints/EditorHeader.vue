@@ -35,8 +35,9 @@ const said = computed(() =>
 const word = computed(() => {
   const changes = props.draft.changes.length
   if (props.draft.live_number === null) return 'Turn on'
-  if (changes) return `Put live · ${changes} ${changes === 1 ? 'change' : 'changes'}`
-  return live.value ? '' : 'Turn on'
+  const count = changes ? ` · ${changes} ${changes === 1 ? 'change' : 'changes'}` : ''
+  if (!live.value) return `Turn on${count}`
+  return changes ? `Put live${count}` : ''
 })
 function renamed() {
   if (name.value.trim() && name.value !== props.draft.name) emit('rename', name.value)
@@ -85,7 +86,9 @@ const value = (event: Event) => (event.target as HTMLSelectElement).value
       </button>
     </span>
     <span class="ml-auto flex items-center gap-2">
-      <span v-if="draft.changed_since_live" class="font-semibold text-brass">changed since it went live</span>
+      <span v-if="draft.changed_since_live" class="font-semibold text-brass">{{
+        live ? 'changed since it went live' : 'off, and changed since it was on'
+      }}</span>
       <span v-else-if="live" class="font-semibold text-moss">● On</span>
       <button type="button" class="btn" @click="emit('history')">Look back</button>
       <Menu as="div" class="relative">

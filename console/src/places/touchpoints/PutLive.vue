@@ -33,7 +33,7 @@ const title = computed(() => (first.value ? 'Turn it on' : live.value ? 'Put the
         </template>
         <template v-else-if="draft.changes.length">
           <p class="mb-2">
-            {{ live ? 'Visitors will get this within a second:' : 'It was changed since it was last on. Put live, visitors get:' }}
+            {{ live ? 'Visitors will get this within a second:' : 'It was changed since it was last on. Visitors get, within a second:' }}
           </p>
           <ul class="mb-3 max-h-64 list-disc overflow-auto pl-5">
             <li v-for="one in draft.changes" :key="one.place + one.words">{{ one.words }}</li>
@@ -46,7 +46,7 @@ const title = computed(() => (first.value ? 'Turn it on' : live.value ? 'Put the
             <button v-if="first" type="button" class="btn btn-main" @click="emit('go', 'on')">Turn on</button>
             <template v-else>
               <button v-if="draft.changes.length" type="button" class="btn btn-main" @click="emit('go', 'live')">
-                {{ live ? 'Put live' : 'Put live and turn on' }}
+                {{ live ? 'Put live' : 'Turn on with the changes' }}
               </button>
               <button v-if="!live" type="button" class="btn" :class="{ 'btn-main': !draft.changes.length }" @click="emit('go', 'on')">
                 {{ draft.changes.length ? 'Turn on as it was' : 'Turn on' }}

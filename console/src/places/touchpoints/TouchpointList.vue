@@ -252,7 +252,9 @@ async function keys(event: KeyboardEvent, row: Summary) {
               <span :class="state(row)[2]"
                 ><span aria-hidden="true">{{ state(row)[0] }}</span> {{ state(row)[1] }}</span
               >
-              <span v-if="row.changed_since_live" class="block text-sm font-semibold text-brass">changed since it went live</span>
+              <span v-if="row.changed_since_live" class="block text-sm font-semibold text-brass">{{
+                row.state === 'live' ? 'changed since it went live' : 'changed since it was on'
+              }}</span>
             </td>
             <td
               v-for="(one, index) in mapped.get(row.id)?.cells ?? []"

@@ -24,14 +24,26 @@ const drop = (at: number) =>
     'set',
     props.patterns.filter((_, index) => index !== at),
   )
+function read(text: string): Pattern {
+  const below = /\/\*+$/.test(text)
+  return { kind: below ? 'below' : 'exact', path: (below ? text.replace(/\/\*+$/, '') : text) || '/', query: false }
+}
+/** Pages typed or pasted, one or a list of them: each is judged by itself. */
+function take(text: string) {
+  const found = text.split(/[\s,;]+/).filter(Boolean)
+  if (found.length) emit('set', [...props.patterns, ...found.map(read)])
+}
 function add(event: Event) {
   const box = event.target as HTMLInputElement
-  const text = box.value.trim()
+  const text = box.value
   box.value = ''
-  if (!text) return
-  const below = /\/\*+$/.test(text)
-  const path = (below ? text.replace(/\/\*+$/, '') : text) || '/'
-  emit('set', [...props.patterns, { kind: below ? 'below' : 'exact', path, query: false }])
+  take(text)
+}
+function pasted(event: ClipboardEvent) {
+  const text = event.clipboardData?.getData('text') ?? ''
+  if (!/[\r\n]/.test(text.trim())) return
+  event.preventDefault()
+  take(text)
 }
 </script>
 
@@ -70,6 +82,7 @@ function add(event: Event) {
       :aria-label="`${label}: add`"
       placeholder="add a page: /trips, or /trips/* with all below it"
       @change="add"
+      @paste="pasted"
       @keydown.enter.prevent="add"
     />
   </fieldset>
