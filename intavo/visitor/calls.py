@@ -1,5 +1,7 @@
 """The page behind the links of a call's mail: to move it or to cancel it, by a button that POSTs."""
 
+from itertools import groupby
+
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.views.decorators.csrf import csrf_exempt
@@ -44,5 +46,8 @@ def _context(row: Booking, error: str, done: str) -> dict[str, object]:
     return {
         "business": row.business.name, "error": error, "done": done, "open": open_,
         "cancelled": row.cancelled_at is not None, "when": stamp(row.start, zone) if zone else row.start.isoformat(),
-        "slots": [(one.start.isoformat(), f"{short_date(one.start.date())}, {one.start:%H:%M}") for one in slots],
+        "slots": [
+            (short_date(day), [(one.start.isoformat(), f"{short_date(day)}, {one.start:%H:%M}") for one in times])
+            for day, times in groupby(slots, lambda one: one.start.date())
+        ],
     }  # fmt: skip

@@ -47,7 +47,8 @@ def test_both_get_the_entry_and_the_visitor_can_move_it_keeping_one_followup(
     visitor: Visitor, calling: Touchpoint
 ) -> None:
     first, later = free(visitor, calling)[0], free(visitor, calling)[3]
-    assert booked(visitor, calling, first).status_code == 201
+    sent = booked(visitor, calling, first)
+    assert (sent.status_code, sent.json()["says"]["text"]) == (201, "We call you today at 15:30.")
     us, them = OutgoingMail.objects.order_by("pk")
     assert (us.to, them.to) == ("morwenna@otterwick.example", "ife1@post.example")
     method, event = entry(them)

@@ -1,12 +1,15 @@
 """What a visitor sends, and what is known of it once it has been checked."""
 
-from dataclasses import dataclass
+from contextlib import suppress
+from dataclasses import dataclass, replace
 from datetime import datetime
 
 from pydantic import BaseModel, ConfigDict, Field
 
 from intavo.accounts.actor import Refused
 from intavo.core import people as people_rules
+from intavo.core.replies import fill
+from intavo.core.say import moment_words
 from intavo.core.showing.visit import Page, Short
 from intavo.core.texts import Kept
 from intavo.core.touchpoint import AnswerErrors, Checked, Document, check_answers
@@ -90,7 +93,29 @@ def incoming(site: LiveSite, sent: Sent, at: datetime) -> Incoming:
     except AnswerErrors as error:
         raise Refused(*error.errors) from error
     reach = _reach(document, checked, site.business.region)
-    return Incoming(site, sent, revision, document, checked, reach, _said(site, sent, document, at), at)
+    said = _said(site, sent, document, at)
+    if said is not None and (call := time_of_call(document, checked)) is not None:
+        said = _calling(said, call, site, sent, at)
+    return Incoming(site, sent, revision, document, checked, reach, said, at)
+
+
+def time_of_call(document: Document, checked: Checked) -> datetime | None:
+    """When a call was asked for (aware); None where none was, or where it is no time."""
+    for field in document.fields("slot"):
+        with suppress(ValueError):
+            when = datetime.fromisoformat(checked.values.get(field.name, ""))
+            return when if when.tzinfo is not None else None
+    return None
+
+
+def _calling(said: Said, call: datetime, site: LiveSite, sent: Sent, at: datetime) -> Said:
+    """What is told to whoever has a time for a call: that time, in the touchpoint's own words where it has some."""
+    when = moment_words(call, at, site.zone, "at", sent.visitor.utc_offset)
+    words = said.words | {"promise": when}
+    title, text = "Your call is booked", f"We call you {when}."
+    if said.chosen.cell.channel == sent.touchpoint:
+        title, text = fill(said.chosen.reply.title, words), fill(said.chosen.reply.text, words)
+    return replace(said, title=title, text=text, words=words)
 
 
 def _reach(document: Document, checked: Checked, region: str) -> Reach:

@@ -12,7 +12,7 @@ from intavo.core.touchpoint import FieldPart
 from intavo.followup.models import FollowUp
 from intavo.touchpoints.live import LiveSite
 
-from .sent import Incoming
+from .sent import Incoming, time_of_call
 
 
 def free_slots(
@@ -43,11 +43,8 @@ def take_slot(found: Incoming) -> tuple[datetime, datetime]:
     field = next(one for one in found.document.fields("slot") if one.name in found.checked.values)
     place = f"answers.{field.name}"
     lock_slots(found.revision.touchpoint)
-    try:
-        wanted = datetime.fromisoformat(found.checked.values[field.name])
-    except ValueError:
-        raise Refused((place, "Please choose a time.")) from None
-    if wanted.tzinfo is None:
+    wanted = time_of_call(found.document, found.checked)
+    if wanted is None:
         raise Refused((place, "Please choose a time."))
     free = free_slots(found.site, found.revision.touchpoint, field, found.document.after.follows, found.at)
     slot = next((one for one in free if one.start == wanted), None)

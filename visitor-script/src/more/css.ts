@@ -11,6 +11,7 @@ export const MORE_CSS = `
 .has-cross.starts h2:first-child,.has-cross.starts .text:first-child,.starts .progress{padding-inline:var(--clear,0) 0}
 .to-middle{text-align:center}.to-end{text-align:end}
 .row{display:flex;flex-wrap:wrap;gap:0 12px;align-items:flex-end}
+.field>.row{gap:8px}
 .row>*{flex:var(--share) 1 0;min-width:min(100%,118px)}
 .row>.field+.button,.row>.button{margin-bottom:12px}
 [data-stance=bar] .row{align-items:flex-end;flex:1 1 100%;gap:6px 12px}

@@ -58,7 +58,7 @@ async function go() {
         v-model="host"
         label="Its web site"
         :error="fields['hosts.0'] ?? fields.hosts"
-        hint="Like otterwick.example; any spelling will do."
+        hint="Like your-business.example; any spelling will do."
       />
       <div>
         <label for="zone" class="mb-1 block font-semibold">Where it is: its times go by it</label>

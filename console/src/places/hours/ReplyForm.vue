@@ -46,7 +46,7 @@ async function back() {
       <p class="text-sm text-ink-2">Title</p>
       <RichBox label="Title" plain :html="runsToHtml(reply.title)" :slots="REPLY_SLOTS" @runs="reply.title = $event as Run[]" />
       <p class="text-sm text-ink-2">Text</p>
-      <RichBox label="Words" plain :html="runsToHtml(reply.text)" :slots="REPLY_SLOTS" @runs="reply.text = $event as Run[]" />
+      <RichBox label="Text" plain :html="runsToHtml(reply.text)" :slots="REPLY_SLOTS" @runs="reply.text = $event as Run[]" />
       <label class="flex items-center gap-1.5"
         ><input
           type="checkbox"

@@ -132,7 +132,9 @@ function go(hoursId: number | null, place: string, about: string) {
                           ? 'as everywhere'
                           : otherTongue(one)
                             ? `in ${names.of(one.from_language)}: nothing is written here`
-                            : 'the usual words'
+                            : table.language === 'en'
+                              ? 'the usual words'
+                              : 'the usual words, in English'
                       }}</span>
                     </template>
                   </button>

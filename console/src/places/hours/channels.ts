@@ -16,7 +16,7 @@ export const HANDLES: Record<string, [string, string]> = {
   phone: ['Number', '01632 960 123'],
   text: ['Number', '07700 900123'],
   mail: ['Mail address', 'you@your-business.example'],
-  'message-link': ['Your handle there', 'otterwick'],
+  'message-link': ['Your handle there', 'your-handle'],
   map: ['Place, as coordinates or a street', '50.1234, -5.1234'],
   page: ['Address', 'https://…'],
   matrix: ['Address', '@you:example.org'],

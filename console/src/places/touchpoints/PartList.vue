@@ -47,12 +47,17 @@ function move(from: number, to: number) {
     if (rows && part) rows.splice(to, 0, part)
   })
 }
+/** Where a part goes that is added to no other: what is filled in before the button that sends it, all else last. */
+function endFor(rows: Part[], part: Part): number {
+  const sends = rows.findIndex((one) => one.kind === 'button' && one.does.action === 'send')
+  return sends >= 0 && (part.kind === 'field' || part.kind === 'consent') ? sends : rows.length
+}
 function add(pattern: object) {
   const part = freshPart(props.document, pattern)
   emit('change', `add.${part.id}`, (document) => {
     const rows = stepOf(document)?.parts
     const at = rows?.findIndex((one) => one.id === selected.value) ?? -1
-    rows?.splice(at < 0 ? rows.length : at + 1, 0, part)
+    rows?.splice(at < 0 ? endFor(rows, part) : at + 1, 0, part)
     leadOn(document, part)
   })
   selected.value = part.id
