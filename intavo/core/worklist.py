@@ -24,7 +24,8 @@ class ListFilter(BaseModel):
     """What the list shows; what is not said does not narrow it.
 
     `member` is a member's id, or 0 for what is nobody's; `touchpoint` a touchpoint's id, or 0 for what came by none;
-    `since` the local date from which it was opened.
+    `via` how it came ("form", "page", "mail", "import", "hand", or the name of a service outside); `page` the path of
+    the page it came from, with all below it where it ends with /*; `since` the local date from which it was opened.
     """
 
     model_config = ConfigDict(frozen=True, extra="ignore")
@@ -32,6 +33,9 @@ class ListFilter(BaseModel):
     kind: Kind | None = None
     touchpoint: int | None = Field(None, ge=0, le=2**53)
     member: int | None = Field(None, ge=0, le=2**53)
+    via: Kept | None = Field(None, min_length=1, max_length=60)
+    site: int | None = Field(None, ge=1, le=2**53)
+    page: Kept | None = Field(None, min_length=1, max_length=500)
     tag: Kept | None = Field(None, min_length=1, max_length=60)
     since: date | None = None
     q: Kept | None = Field(None, min_length=1, max_length=200)
@@ -42,7 +46,23 @@ class ListFilter(BaseModel):
         return self != ListFilter()
 
 
-def filter_words(wanted: ListFilter, touchpoints: Mapping[int, str], members: Mapping[int, str]) -> str:
+VIA = {
+    "form": "by a form", "page": "by a conversation in the page", "mail": "by mail", "import": "by an import",
+    "hand": "by hand",
+}  # fmt: skip
+
+
+def via_words(via: str) -> str:
+    """How something came, as the sentence says it; a service outside by its name."""
+    return VIA.get(via, f"by {via}")
+
+
+def filter_words(
+    wanted: ListFilter,
+    touchpoints: Mapping[int, str],
+    members: Mapping[int, str],
+    sites: Mapping[int, str] | None = None,
+) -> str:  # fmt: skip
     """The sentence of a filter: "inquiries still open from Boathouse question for Jory"; names by their ids."""
     what = _KINDS[wanted.kind] if wanted.kind else "everything"
     whence = "any touchpoint"
@@ -54,6 +74,12 @@ def filter_words(wanted: ListFilter, touchpoints: Mapping[int, str], members: Ma
     if wanted.member is not None:
         whom = members.get(wanted.member, "somebody who has left") if wanted.member else "nobody yet"
     said = f"{what} {_STATES[wanted.state]} from {whence} for {whom}"
+    if wanted.via:
+        said += f", {via_words(wanted.via)}"
+    if wanted.site:
+        said += f", on {(sites or {}).get(wanted.site, 'a site that is gone')}"
+    if wanted.page:
+        said += f", on {wanted.page}"
     if wanted.tag:
         said += f", tagged “{wanted.tag}”"
     if wanted.since:

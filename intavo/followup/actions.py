@@ -33,6 +33,7 @@ class Source:
     page: str
     device: str
     excerpt: str
+    via: str = "form"
 
 
 def receive(
@@ -47,7 +48,7 @@ def receive(
     actor.needs(Right.VISIT)
     came_from = {
         "touchpoint_id": source.touchpoint_id, "site_id": source.site_id, "page": source.page[:4000],
-        "device": source.device, "excerpt": source.excerpt[:300],
+        "device": source.device, "excerpt": source.excerpt[:300], "via": source.via[:60],
     }  # fmt: skip
     while True:
         existing = None if somebody_new else _latest(person_id, kind)
@@ -102,7 +103,9 @@ def heard_again(actor: Actor, *, followup_id: int, at: datetime, due: datetime |
             return row.pk
         except IntegrityError:
             pass  # Another of its kind is open by now, and takes this in.
-    source = Source(row.touchpoint_id, row.site_id, row.page, row.device, mail.excerpt if mail else row.excerpt)
+    source = Source(
+        row.touchpoint_id, row.site_id, row.page, row.device, mail.excerpt if mail else row.excerpt, row.via
+    )
     kind = (
         rules.Kind.INQUIRY
         if row.kind in {rules.Kind.SIGN_UP.value, rules.Kind.CALL_BACK.value}

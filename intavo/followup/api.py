@@ -15,12 +15,13 @@ from intavo.accounts.queries import members
 from intavo.accounts.scope import own
 from intavo.core import followup as rules
 from intavo.core.times import Moment
-from intavo.core.worklist import ListFilter, filter_words
+from intavo.core.worklist import ListFilter, filter_words, via_words
 from intavo.hours.queries import main_hours
 from intavo.people.models import Address, PersonTag, TimelineEvent
 from intavo.people.queries import same_phone, search, timeline
 from intavo.people.ways import note_on, way_called, ways_to
 from intavo.project import clock
+from intavo.sites.models import Site
 from intavo.touchpoints.models import Touchpoint
 
 from . import actions
@@ -40,6 +41,7 @@ from .queries import (
     placed,
     promises_kept,
     stamp,
+    ways_known,
 )
 from .several import Asked, Deed, do_several
 
@@ -60,6 +62,7 @@ class ItemOut(Schema):
     opened_at: datetime
     excerpt: str
     touchpoint: str
+    via: str
     page: str
     device: str
     member_id: int | None
@@ -203,7 +206,7 @@ def _item(one: Placed) -> dict[str, Any]:
         "state": rules.returned(row.value, clock.now()).state, "lane": one.lane, "due": one.due,
         "late_minutes": int(one.late.total_seconds() // 60), "left_minutes": int(one.left.total_seconds() // 60),
         "back_at": row.back_at, "opened_at": row.opened_at, "excerpt": row.excerpt,
-        "touchpoint": row.touchpoint.name if row.touchpoint else "", "page": row.page, "device": row.device,
+        "touchpoint": row.touchpoint.name if row.touchpoint else "", "via": via_words(row.via), "page": row.page, "device": row.device,
         "member_id": row.member_id, "member": (row.member.user.name or row.member.user.email) if row.member else "",
         "initials": row.member.initials if row.member else "",
     }  # fmt: skip
@@ -232,7 +235,14 @@ def _sentence(request: MemberRequest, wanted: ListFilter) -> str:
         return ""
     rows = Touchpoint.objects.filter(business_id=request.auth.business_id, pk=wanted.touchpoint or 0)
     called = {one.pk: one.user.name or one.user.email for one in members(request.auth)} if wanted.member else {}
-    return filter_words(wanted, dict(rows.values_list("pk", "name")), called)
+    sites = Site.objects.filter(business_id=request.auth.business_id, pk=wanted.site or 0)
+    return filter_words(wanted, dict(rows.values_list("pk", "name")), called, dict(sites.values_list("pk", "name")))
+
+
+@router.get("/ways-in", response=list[WayOut])
+def ways_in(request: MemberRequest) -> list[WayOut]:
+    """How follow-ups came so far, for the filter: its key and its words."""
+    return [WayOut(key=one, words=via_words(one)) for one in ways_known(request.auth)]
 
 
 @router.get("/follow-ups", response=ListOut)

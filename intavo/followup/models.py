@@ -32,6 +32,8 @@ class FollowUp(models.Model):
     page = models.CharField(max_length=4000, blank=True)
     device = models.CharField(max_length=10, blank=True)
     excerpt = models.CharField(max_length=300, blank=True)
+    # How it came: "form", "page" (a conversation there), "mail", "import", "hand", or the name of a service outside.
+    via = models.CharField(max_length=60, default="form", db_default="form")
     # Whose it is; nobody's is everybody's.
     member = models.ForeignKey(Member, null=True, blank=True, on_delete=models.SET_NULL)
     # When anything of it changed last, kept by the database itself.

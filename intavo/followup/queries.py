@@ -1,5 +1,6 @@
 """Reads on follow-ups: the list along the ruler of open time, the person's page, the day line."""
 
+import re
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from hashlib import sha256
@@ -12,6 +13,7 @@ from django.db.models.functions import Least
 from intavo.accounts.actor import Actor
 from intavo.core import followup as rules
 from intavo.core.hours import OpeningHours
+from intavo.core.touchpoint.patterns import normal_path
 from intavo.core.worklist import ListFilter
 from intavo.hours.effects import Promised, promises_counted
 from intavo.hours.queries import main_hours
@@ -40,6 +42,12 @@ def wanted_rows(actor: Actor, wanted: ListFilter) -> QuerySet[FollowUp]:
         rows = rows.filter(touchpoint_id=wanted.touchpoint) if wanted.touchpoint else rows.filter(touchpoint=None)
     if wanted.member is not None:
         rows = rows.filter(member_id=wanted.member) if wanted.member else rows.filter(member=None)
+    if wanted.via:
+        rows = rows.filter(via=wanted.via)
+    if wanted.site:
+        rows = rows.filter(site_id=wanted.site)
+    if wanted.page:
+        rows = rows.filter(_on_page(wanted.page))
     if wanted.tag:
         rows = rows.filter(
             person__in=PersonTag.objects.filter(business_id=actor.business_id, tag=wanted.tag).values("person")
@@ -50,6 +58,15 @@ def wanted_rows(actor: Actor, wanted: ListFilter) -> QuerySet[FollowUp]:
     if wanted.q:
         rows = rows.filter(person__in=[hit.person.pk for hit in search(actor, wanted.q, 0)])
     return rows
+
+
+def _on_page(page: str) -> Q:
+    """From a page, whatever its host and query; with "/*" at the end all below it too."""
+    path = normal_path(page.removesuffix("*"))
+    found = re.escape(path.rstrip("/"))
+    return Q(page__iregex=f"^(https?://[^/]+)?{found}/?([?#]|$)") | (
+        Q(page__iregex=f"^(https?://[^/]+)?{found}/") if page.endswith("*") else Q()
+    )
 
 
 def open_rows(actor: Actor, wanted: ListFilter = EVERYTHING) -> QuerySet[FollowUp]:
@@ -155,6 +172,12 @@ def due_marks(actor: Actor, at: datetime, until: datetime) -> list[tuple[int, st
     """Id, name, due time and when it is late (None: then), of what is due by `until`, late ones included, in order."""
     rows = for_us(actor, at).filter(stands__lte=until).order_by("stands", "id")[:200]
     return [(row.pk, row.person.name or first_address(row), row.stands, row.late_from) for row in rows if row.stands]
+
+
+def ways_known(actor: Actor) -> list[str]:
+    """How follow-ups came so far."""
+    rows = FollowUp.objects.filter(business_id=actor.business_id)
+    return sorted(rows.order_by().values_list("via", flat=True).distinct())
 
 
 def first_address(row: FollowUp) -> str:

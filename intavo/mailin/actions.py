@@ -156,7 +156,7 @@ def _message(
     else:
         opened = open_followup(
             actor, person_id=found.person, kind=rules.Kind.INQUIRY, at=at, due=due,
-            source=Source(None, None, "", "", by.excerpt), thread=mail.message_id[:200],
+            source=Source(None, None, "", "", by.excerpt, "mail"), thread=mail.message_id[:200],
         )  # fmt: skip
         note_mail(opened, by)
     row.person_id, row.followup_id, row.became = found.person, opened, "message"

@@ -306,7 +306,8 @@ def _join(actor: Actor, talk: Talk, turn: Turn, said: Said, words: str, at: date
     name = talk.touchpoint.name if talk.touchpoint is not None else "a message"
     people.add_tags(actor, person_id=talk.person_id, tags=talk.tags, given_by=name, at=at)
     # The list shows what it is about; an address is how to reach them.
-    source = Source(talk.touchpoint_id, talk.site_id, talk.page, talk.device, (about or words)[:300])
+    via = talk.gateway.name if talk.gateway is not None else "page"
+    source = Source(talk.touchpoint_id, talk.site_id, talk.page, talk.device, (about or words)[:300], via)
     talk.followup_id = open_followup(
         actor, person_id=talk.person_id, kind=Kind.MESSAGE, at=at, due=said.due, source=source, thread=f"talk-{talk.pk}"
     )

@@ -1,6 +1,7 @@
 """Working the list: narrowed by a sentence, found by any word, given, noted, tagged, and several at once."""
 
 from typing import Any
+from urllib.parse import urlsplit
 
 import pytest
 from django.test import Client
@@ -50,6 +51,17 @@ def test_the_list_is_narrowed_by_its_sentence(three: list[FollowUp], otterwick: 
     assert shown(client, tag="school") == ["Ève Lindqvist"]
     assert shown(client, q="neoprenanzuge") == ["Ève Lindqvist"]
     assert shown(client, since="2026-11-25") == []
+    assert shown(client, via="mail") == []
+    assert len(shown(client, via="form", site=otterwick.site.pk)) == 3
+    path = urlsplit(FollowUp.objects.get(pk=eve.pk).page).path
+    assert shown(client, page=path)[:2] == ["Ève Lindqvist", "Nia Okafor"]
+    assert shown(client, page=f"{path.rstrip('/')}/*")[:2] == ["Ève Lindqvist", "Nia Okafor"]
+    assert shown(client, page="/nowhere") == []
+    assert client.get("/api/ways-in").json() == [{"key": "form", "words": "by a form"}]
+    said = client.get("/api/follow-ups", {"via": "page", "site": otterwick.site.pk, "page": "/trips"}).json()[
+        "sentence"
+    ]
+    assert said.endswith(f", by a conversation in the page, on {otterwick.site.name}, on /trips")
     post(client, f"follow-ups/{eve.pk}/finish", outcome="won")
     assert (shown(client, state="finished"), shown(client)) == (["Ève Lindqvist"], ["Nia Okafor", "Ife"])
     assert client.get("/api/follow-ups", {"state": "finished"}).json()["sentence"].startswith("everything finished")

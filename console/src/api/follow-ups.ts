@@ -142,6 +142,9 @@ export function useSeveral() {
 
 export const useTags = () => useQuery({ queryKey: ['tags'], queryFn: () => take(client.GET('/api/tags')) })
 
+/** How follow-ups came so far. */
+export const useWaysIn = () => useQuery({ queryKey: ['ways-in'], queryFn: () => take(client.GET('/api/ways-in')), staleTime: 60_000 })
+
 export type KeptFilter = Schemas['KeptFilterOut']
 
 export function useKeptFilters() {

@@ -1554,6 +1554,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/ways-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Ways In
+         * @description How follow-ups came so far, for the filter: its key and its words.
+         */
+        get: operations["intavo_followup_api_ways_in"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/follow-ups": {
         parameters: {
             query?: never;
@@ -4010,6 +4030,13 @@ export interface components {
             /** Question Ids */
             question_ids: number[];
         };
+        /** WayOut */
+        WayOut: {
+            /** Key */
+            key: string;
+            /** Words */
+            words: string;
+        };
         /**
          * Kind
          * @description What the person did.
@@ -4021,7 +4048,8 @@ export interface components {
          * @description What the list shows; what is not said does not narrow it.
          *
          *     `member` is a member's id, or 0 for what is nobody's; `touchpoint` a touchpoint's id, or 0 for what came by none;
-         *     `since` the local date from which it was opened.
+         *     `via` how it came ("form", "page", "mail", "import", "hand", or the name of a service outside); `page` the path of
+         *     the page it came from, with all below it where it ends with /*; `since` the local date from which it was opened.
          */
         ListFilter: {
             /**
@@ -4035,6 +4063,12 @@ export interface components {
             touchpoint?: number | null;
             /** Member */
             member?: number | null;
+            /** Via */
+            via?: string | null;
+            /** Site */
+            site?: number | null;
+            /** Page */
+            page?: string | null;
             /** Tag */
             tag?: string | null;
             /** Since */
@@ -4072,6 +4106,8 @@ export interface components {
             excerpt: string;
             /** Touchpoint */
             touchpoint: string;
+            /** Via */
+            via: string;
             /** Page */
             page: string;
             /** Device */
@@ -4192,6 +4228,8 @@ export interface components {
             excerpt: string;
             /** Touchpoint */
             touchpoint: string;
+            /** Via */
+            via: string;
             /** Page */
             page: string;
             /** Device */
@@ -4241,13 +4279,6 @@ export interface components {
             tag: string;
             /** Given By */
             given_by: string;
-        };
-        /** WayOut */
-        WayOut: {
-            /** Key */
-            key: string;
-            /** Words */
-            words: string;
         };
         /** AnswerIn */
         AnswerIn: {
@@ -7150,6 +7181,26 @@ export interface operations {
             };
         };
     };
+    intavo_followup_api_ways_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WayOut"][];
+                };
+            };
+        };
+    };
     intavo_followup_api_follow_ups: {
         parameters: {
             query?: {
@@ -7157,6 +7208,9 @@ export interface operations {
                 kind?: components["schemas"]["Kind"] | null;
                 touchpoint?: number | null;
                 member?: number | null;
+                via?: string | null;
+                site?: number | null;
+                page?: string | null;
                 tag?: string | null;
                 since?: string | null;
                 q?: string | null;

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
-import { useKeptFilters, useTags, type Wanted } from '@/api/follow-ups'
+import { useKeptFilters, useTags, useWaysIn, type Wanted } from '@/api/follow-ups'
 import { useMembers } from '@/api/me'
+import { useKnownSites } from '@/api/sites'
 import { useTouchpoints } from '@/api/touchpoints'
 import { useNotices } from '@/lib/notices'
 import { KINDS, queryOf, STATES } from './wanted'
@@ -14,9 +15,11 @@ const notices = useNotices()
 const { data: touchpoints } = useTouchpoints()
 const { data: members } = useMembers()
 const { data: tags } = useTags()
+const { data: ways } = useWaysIn()
+const { data: sites } = useKnownSites()
 const { filters, keep, drop } = useKeptFilters()
 const open = ref(false)
-const more = computed(() => open.value || !!props.wanted.tag || !!props.wanted.since)
+const more = computed(() => open.value || ['tag', 'since', 'via', 'site', 'page'].some((one) => one in props.wanted))
 const narrows = computed(() => Object.keys(props.wanted).length > 0)
 
 function set(piece: Partial<Record<keyof Wanted, string | number | undefined>>) {
@@ -83,6 +86,29 @@ const current = computed(() => filters.value?.find((one) => same(one.wanted)))
           <option v-for="one in members" :key="one.id" :value="one.id">{{ one.name || one.email }}</option>
         </select>
         <template v-if="more">
+          <select class="piece" aria-label="How it came" :value="wanted.via ?? ''" @change="set({ via: chosen($event) })">
+            <option value="">by any way</option>
+            <option v-for="one in ways" :key="one.key" :value="one.key">{{ one.words }}</option>
+          </select>
+          on
+          <select
+            v-if="(sites?.length ?? 0) > 1"
+            class="piece"
+            aria-label="On which site"
+            :value="wanted.site ?? ''"
+            @change="set({ site: numbered($event) })"
+          >
+            <option value="">any site</option>
+            <option v-for="one in sites" :key="one.id" :value="one.id">{{ one.name }}</option>
+          </select>
+          <input
+            class="piece w-32!"
+            aria-label="On which page"
+            placeholder="any page"
+            maxlength="500"
+            :value="wanted.page ?? ''"
+            @change="set({ page: chosen($event).trim() })"
+          />
           tagged
           <select class="piece" aria-label="Tagged" :value="wanted.tag ?? ''" @change="set({ tag: chosen($event) })">
             <option value="">anything</option>

@@ -72,7 +72,7 @@ const place = computed(() => {
         <span class="min-w-0 truncate"
           ><strong dir="auto">{{ item.called }}</strong>
           <span class="ml-1 text-sm text-ink-2"
-            >{{ KINDS[item.kind] }} · {{ item.touchpoint || 'mail' }}<template v-if="place"> · {{ place }}</template></span
+            >{{ KINDS[item.kind] }} · {{ item.touchpoint || item.via }}<template v-if="place"> · {{ place }}</template></span
           ></span
         >
         <span class="shrink-0 font-semibold" :class="tone">{{ when }}</span>

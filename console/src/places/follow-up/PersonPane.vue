@@ -143,7 +143,7 @@ async function act(what: Work, said: string) {
             >
           </dd>
           <dt class="text-ink-2">Came from</dt>
-          <dd class="break-all">{{ [one.touchpoint || 'mail', source].filter(Boolean).join(' · ') }}</dd>
+          <dd class="break-all">{{ [one.touchpoint || one.via, source].filter(Boolean).join(' · ') }}</dd>
           <dt><label :for="`give-${one.id}`" class="text-ink-2">Whose</label></dt>
           <dd>
             <select :id="`give-${one.id}`" class="input w-auto! max-w-full py-0.5!" :value="one.member_id ?? ''" @change="give">
