@@ -57,6 +57,12 @@ DEEDS: dict[str, tuple[str, ...]] = {
     "codes thrown away": ("threw {codes} codes away", " of “{name}”"),
     "CSV address made": ("made a CSV address", " of “{name}”"),
     "CSV address revoked": ("took the CSV address away", " of “{name}”"),
+    "cards joined": ("joined {cards} cards of one person",),
+    "cards parted": ("made {cards} cards of one again",),
+    "somebody erased": ("erased somebody",),
+    "people exported": ("took {people} out", " as {format}"),
+    "tag renamed": ("renamed the tag “{before}”", " to “{name}”"),
+    "tag removed": ("took the tag “{name}” away everywhere",),
     "released from quarantine": ("let an answer out of quarantine",),
     "thrown out of quarantine": ("threw an answer in quarantine away",),
 }

@@ -206,7 +206,8 @@ def _item(one: Placed) -> dict[str, Any]:
         "state": rules.returned(row.value, clock.now()).state, "lane": one.lane, "due": one.due,
         "late_minutes": int(one.late.total_seconds() // 60), "left_minutes": int(one.left.total_seconds() // 60),
         "back_at": row.back_at, "opened_at": row.opened_at, "excerpt": row.excerpt,
-        "touchpoint": row.touchpoint.name if row.touchpoint else "", "via": via_words(row.via), "page": row.page, "device": row.device,
+        "touchpoint": row.touchpoint.name if row.touchpoint else "", "via": via_words(row.via),
+        "page": row.page, "device": row.device,
         "member_id": row.member_id, "member": (row.member.user.name or row.member.user.email) if row.member else "",
         "initials": row.member.initials if row.member else "",
     }  # fmt: skip

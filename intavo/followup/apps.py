@@ -7,3 +7,7 @@ class FollowupConfig(AppConfig):
     """Name of the app."""
 
     name = "intavo.followup"
+
+    def ready(self) -> None:
+        """Join what happens to people."""
+        from . import joining  # noqa: F401  # registers itself

@@ -34,7 +34,8 @@ FAR = datetime.fromisoformat("9999-01-01T00:00:00+00:00")
 
 def wanted_rows(actor: Actor, wanted: ListFilter) -> QuerySet[FollowUp]:
     """What a filter lets through, in any state."""
-    rows = FollowUp.objects.filter(business_id=actor.business_id).select_related("person", "touchpoint", "member__user")
+    rows = FollowUp.objects.filter(business_id=actor.business_id, person__erasing=False)
+    rows = rows.select_related("person", "touchpoint", "member__user")
     rows = rows.prefetch_related("person__addresses")
     if wanted.kind:
         rows = rows.filter(kind=wanted.kind.value)

@@ -11,6 +11,8 @@ class Person(models.Model):
     business = models.ForeignKey(Business, on_delete=models.CASCADE)
     name = models.CharField(max_length=300, blank=True)
     created_at = models.DateTimeField()
+    # A job is about to erase them; they are on no list any more.
+    erasing = models.BooleanField(default=False, db_default=False)
 
     class Meta:
         indexes = (models.Index(fields=["business", "-created_at", "-id"]),)
@@ -39,6 +41,58 @@ class Address(models.Model):
             models.Index(fields=["business", "domain"], condition=models.Q(kind="email"), name="address_domains"),
         )
         ordering = ("pk",)
+
+
+class Group(models.Model):
+    """People under a name: a filter, a member's own or (member None) everybody's."""
+
+    business = models.ForeignKey(Business, on_delete=models.CASCADE)
+    member = models.ForeignKey(Member, null=True, on_delete=models.CASCADE)
+    name = models.CharField(max_length=60)
+    wanted = models.JSONField()
+
+    class Meta:
+        constraints = (
+            models.UniqueConstraint(
+                fields=["business", "member", "name"], nulls_distinct=False, name="group_once_a_name"
+            ),
+        )
+        ordering = ("name", "pk")
+
+
+class Merge(models.Model):
+    """Two cards that were made one: what the other was and which rows were its, so that it can be undone."""
+
+    business = models.ForeignKey(Business, on_delete=models.CASCADE)
+    kept = models.ForeignKey(Person, on_delete=models.CASCADE, related_name="merges")
+    gone_id = models.BigIntegerField()
+    at = models.DateTimeField()
+    member = models.ForeignKey(Member, null=True, on_delete=models.SET_NULL)
+    record = models.JSONField()
+
+    class Meta:
+        indexes = (models.Index(fields=["business", "gone_id"]),)
+
+
+class NotOne(models.Model):
+    """Two cards of which a member said that they are not of one person; the lower id first."""
+
+    business = models.ForeignKey(Business, on_delete=models.CASCADE)
+    one = models.ForeignKey(Person, on_delete=models.CASCADE, related_name="+")
+    other = models.ForeignKey(Person, on_delete=models.CASCADE, related_name="+")
+
+    class Meta:
+        constraints = (models.UniqueConstraint(fields=["one", "other"], name="not_one_once"),)
+
+
+class ErasedProof(models.Model):
+    """That somebody who is erased had agreed to something, when, and until when: a hash that names nobody."""
+
+    business = models.ForeignKey(Business, on_delete=models.CASCADE)
+    proof = models.CharField(max_length=64)
+    given_at = models.DateTimeField()
+    withdrawn_at = models.DateTimeField(null=True)
+    erased_at = models.DateTimeField()
 
 
 class TimelineEvent(models.Model):

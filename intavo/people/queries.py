@@ -122,5 +122,6 @@ def search(actor: Actor, text: str, limit: int = 8) -> list[Hit]:
     for person, where, around in rows:
         found.setdefault(person, (where, around))
     shown = list(found)[:limit] if limit else list(found)
-    people = Person.objects.filter(business_id=actor.business_id).prefetch_related("addresses").in_bulk(shown)
-    return [Hit(people[one], *found[one]) for one in shown if one in people]
+    people = Person.objects.filter(business_id=actor.business_id, erasing=False)
+    known = people.prefetch_related("addresses").in_bulk(shown)
+    return [Hit(known[one], *found[one]) for one in shown if one in known]

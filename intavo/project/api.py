@@ -16,6 +16,7 @@ from intavo.followup.api import router as followup
 from intavo.hours.api import router as hours
 from intavo.intake.api import router as intake
 from intavo.mailin.api import router as mailin
+from intavo.people.api import router as people
 from intavo.sites.api import router as sites
 from intavo.talks.api import router as talks
 from intavo.touchpoints.api import router as touchpoints
@@ -24,7 +25,7 @@ from intavo.visitor.api import router as visitor
 from .door import BodyDoor
 
 api = NinjaAPI(title="Intavo", version="1", urls_namespace="api", docs_url=None, parser=BodyDoor())
-for one in (accounts, sites, hours, channels, touchpoints, followup, talks, mailin, intake, visitor):
+for one in (accounts, sites, hours, channels, touchpoints, people, followup, talks, mailin, intake, visitor):
     api.add_router("", one)
 
 

@@ -10,4 +10,4 @@ class TalksConfig(AppConfig):
 
     def ready(self) -> None:
         """Join the ways to reach somebody."""
-        from . import way  # noqa: F401  # registers itself
+        from . import erasing, way  # noqa: F401  # they register themselves

@@ -16,6 +16,7 @@ from intavo.followup.models import FollowUp, KeptAnswer, KeptFilter
 from intavo.hours.queries import main_hours
 from intavo.intake.models import Quarantined
 from intavo.mailin.models import IncomingFile, IncomingMail
+from intavo.people.models import Address, Group, Merge, Person
 from intavo.project import clock
 from intavo.project.api import api
 from intavo.talks.models import Gateway, Talk
@@ -45,6 +46,12 @@ def theirs(otterwick: World) -> dict[str, Any]:
             business_id=business, name="Wherry", address="https://w.example", bearer="", secret="", created_at=at
         ).pk,
         "talk_id": Talk.objects.create(business_id=business, site=otterwick.site, begun_at=at, last_word_at=at).pk,
+        "person_id": Person.objects.get().pk,
+        "address_id": Address.objects.get().pk,
+        "group_id": Group.objects.create(business_id=business, name="All", wanted={}).pk,
+        "merge_id": Merge.objects.create(
+            business_id=business, kept=Person.objects.get(), gone_id=10**9, at=at, record={"name": "x"}
+        ).pk,
         "key": "0" * 32,
         "number": 1,
         "answer_id": KeptAnswer.objects.create(business_id=business, name="Yes", text=["Yes"]).pk,
@@ -92,13 +99,15 @@ def body_for(path: str) -> dict[str, Any]:
             "channel_ids": [],
             "text": "x",
         }
+    if "/join" in path:
+        return {"gone_id": 1, "name": "kept"}
     document = {"timezone": "Europe/London"} if "hours" in path else STARTERS[0].document.model_dump(mode="json")
     return {
         "document": document, "based_on": 1, "name": "Ours now", "hosts": ["ours.example"],
         "text": "Hello", "key": "k", "then": "wait", "until": "2026-12-01T10:00:00Z", "outcome": "won",
         "timezone": "Europe/London", "mail_address": "a@x.example", "promise_minutes": 5, "away": False,
         "starter": "news", "site_ids": [], "touchpoint_ids": [], "codes": "A", "house": {}, "rules": {}, "sentence": {}, "question": "Q?",
-        "answer": "<p>A</p>", "question_ids": [], "on": False, "to": "a@x.example", "hours_id": 1, "reply": {}, "business_id": 1, "email": "a@x.example", "role": "staff", "tag": "x", "do": "finish", "wanted": {}, "visitor": {"at": "2026-11-24T14:05:00Z"}, "deeds": [],
+        "answer": "<p>A</p>", "question_ids": [], "on": False, "to": "a@x.example", "hours_id": 1, "reply": {}, "business_id": 1, "email": "a@x.example", "role": "staff", "tag": "x", "do": "finish", "wanted": {}, "gone_id": 1, "other_id": 1, "visitor": {"at": "2026-11-24T14:05:00Z"}, "deeds": [],
     }  # fmt: skip
 
 

@@ -12,6 +12,9 @@ export interface Wanted {
   kind?: 'sign-up' | 'inquiry' | 'call-back' | 'feedback' | 'message'
   touchpoint?: number
   member?: number
+  via?: string
+  site?: number
+  page?: string
   tag?: string
   since?: string
   q?: string

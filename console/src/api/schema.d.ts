@@ -1554,6 +1554,406 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * People
+         * @description One page of people, the newest first, as far as a filter seeks them; `after` is the key of the page before.
+         */
+        get: operations["intavo_people_api_people"];
+        put?: never;
+        /**
+         * Add
+         * @description Put somebody on the list by hand.
+         */
+        post: operations["intavo_people_api_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * One
+         * @description A person with everything that is known; one whose card was joined with another is found under it.
+         */
+        get: operations["intavo_people_api_one"];
+        put?: never;
+        post?: never;
+        /**
+         * Erase
+         * @description Have somebody erased; cannot be undone.
+         */
+        delete: operations["intavo_people_api_erase"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person_id}/name": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Name
+         * @description Call somebody otherwise.
+         */
+        put: operations["intavo_people_api_name"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person_id}/addresses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Address
+         * @description Another address of theirs.
+         */
+        post: operations["intavo_people_api_add_address"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person_id}/addresses/{address_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Drop Address
+         * @description Take an address off.
+         */
+        delete: operations["intavo_people_api_drop_address"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person_id}/note": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Note
+         * @description Keep a note, which only members see.
+         */
+        post: operations["intavo_people_api_note"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person_id}/tag": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tag
+         * @description Put a tag on, or take it off.
+         */
+        post: operations["intavo_people_api_tag"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person_id}/join-preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Join Preview
+         * @description What joining another card with this one does; nothing is changed.
+         */
+        post: operations["intavo_people_api_join_preview"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person_id}/join": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Join
+         * @description Join another card with this one.
+         */
+        post: operations["intavo_people_api_join"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/merges/{merge_id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Part
+         * @description Make two cards of one again; says the other.
+         */
+        post: operations["intavo_people_api_part"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people-suggested": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Suggested
+         * @description Cards that are perhaps of one person.
+         */
+        get: operations["intavo_people_api_suggested"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person_id}/not-one": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Not One
+         * @description Two cards are not of one person.
+         */
+        post: operations["intavo_people_api_not_one"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person_id}/goes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Goes
+         * @description What erasing somebody takes, and what stays.
+         */
+        get: operations["intavo_people_api_goes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person_id}/export": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export One
+         * @description All that is known of one person, as data or as a page to read.
+         */
+        get: operations["intavo_people_api_export_one"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people-export": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export
+         * @description Everybody whom a filter seeks, as a file.
+         */
+        get: operations["intavo_people_api_export"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Groups
+         * @description The groups kept for all, and one's own.
+         */
+        get: operations["intavo_people_api_groups"];
+        put?: never;
+        /**
+         * Keep Group
+         * @description Keep people under a name.
+         */
+        post: operations["intavo_people_api_keep_group"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Drop Group
+         * @description Forget a group.
+         */
+        delete: operations["intavo_people_api_drop_group"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people-tags": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Tags
+         * @description Every tag, with how many people have it.
+         */
+        get: operations["intavo_people_api_tags"];
+        /**
+         * Rename Tag
+         * @description Call a tag otherwise everywhere; called like another, they become one.
+         */
+        put: operations["intavo_people_api_rename_tag"];
+        post?: never;
+        /**
+         * Drop Tag
+         * @description Take a tag away everywhere.
+         */
+        delete: operations["intavo_people_api_drop_tag"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people-names": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Names
+         * @description What a filter can name: touchpoints that people came through, and what they agreed to.
+         */
+        get: operations["intavo_people_api_names"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/ways-in": {
         parameters: {
             query?: never;
@@ -3122,21 +3522,27 @@ export interface components {
         };
         /**
          * Tagged
-         * @description A touchpoint gave them one of these tags.
+         * @description They have the tag.
          */
         Tagged: {
             /**
-             * Unless
+             * No
              * @default false
              */
-            unless: boolean;
+            no: boolean;
+            /**
+             * What
+             * @default tagged
+             * @constant
+             */
+            what: "tagged";
+            /** Tag */
+            tag: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "tag";
-            /** Tags */
-            tags: string[];
         };
         /**
          * TextPattern
@@ -4029,6 +4435,445 @@ export interface components {
         QuestionOrderIn: {
             /** Question Ids */
             question_ids: number[];
+        };
+        /** PeopleOut */
+        PeopleOut: {
+            /** People */
+            people: components["schemas"]["SoughtOut"][];
+            /** Count */
+            count: number;
+            /** Sentence */
+            sentence: string;
+            /** After */
+            after: string | null;
+        };
+        /** SoughtOut */
+        SoughtOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Email */
+            email: string;
+            /** Phone */
+            phone: string;
+            /** Tags */
+            tags: string[];
+            /** Agreed */
+            agreed: boolean;
+            /**
+             * Added At
+             * Format: date-time
+             */
+            added_at: string;
+            /** Last At */
+            last_at: string | null;
+            /** Last Kind */
+            last_kind: string;
+        };
+        /** AddedOut */
+        AddedOut: {
+            /** Id */
+            id: number;
+            /** New */
+            new: boolean;
+        };
+        /** AddPersonIn */
+        AddPersonIn: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Email
+             * @default
+             */
+            email: string;
+            /**
+             * Phone
+             * @default
+             */
+            phone: string;
+        };
+        /** CardAddressOut */
+        CardAddressOut: {
+            /** Id */
+            id: number;
+            /** Kind */
+            kind: string;
+            /** Shown */
+            shown: string;
+        };
+        /** CardConsentOut */
+        CardConsentOut: {
+            /** Name */
+            name: string;
+            /** Wording */
+            wording: string;
+            /** Page */
+            page: string;
+            /**
+             * Given At
+             * Format: date-time
+             */
+            given_at: string;
+            /** Confirmed At */
+            confirmed_at: string | null;
+            /** Withdrawn At */
+            withdrawn_at: string | null;
+            /** Proof */
+            proof: string;
+        };
+        /** CardEventOut */
+        CardEventOut: {
+            /** Id */
+            id: number;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Kind */
+            kind: string;
+            /** By */
+            by: string;
+            /** Data */
+            data: {
+                [key: string]: unknown;
+            };
+        };
+        /** CardTagOut */
+        CardTagOut: {
+            /** Tag */
+            tag: string;
+            /** Given By */
+            given_by: string;
+            /**
+             * Given At
+             * Format: date-time
+             */
+            given_at: string;
+        };
+        /** MergeOut */
+        MergeOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /** WholeCardOut */
+        WholeCardOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /**
+             * Added At
+             * Format: date-time
+             */
+            added_at: string;
+            /** Addresses */
+            addresses: components["schemas"]["CardAddressOut"][];
+            /** Tags */
+            tags: components["schemas"]["CardTagOut"][];
+            /** Consents */
+            consents: components["schemas"]["CardConsentOut"][];
+            /** Timeline */
+            timeline: components["schemas"]["CardEventOut"][];
+            /** Merges */
+            merges: components["schemas"]["MergeOut"][];
+        };
+        /** CalledIn */
+        CalledIn: {
+            /** Name */
+            name: string;
+        };
+        /** WordsIn */
+        WordsIn: {
+            /** Text */
+            text: string;
+        };
+        /** CardTagIn */
+        CardTagIn: {
+            /** Tag */
+            tag: string;
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+        };
+        /** JoinPreviewOut */
+        JoinPreviewOut: {
+            /** Name */
+            name: string;
+            /** Names Clash */
+            names_clash: boolean;
+            /** Kept Name */
+            kept_name: string;
+            /** Gone Name */
+            gone_name: string;
+            /** Joins */
+            joins: string[];
+            /** Doubles */
+            doubles: string[];
+        };
+        /** JoinIn */
+        JoinIn: {
+            /** Gone Id */
+            gone_id: number;
+            /**
+             * Name
+             * @default kept
+             * @enum {string}
+             */
+            name: "kept" | "gone";
+        };
+        /** JoinedOut */
+        JoinedOut: {
+            /** Id */
+            id: number;
+            /** Merge */
+            merge: number;
+        };
+        /** CardOut */
+        CardOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Addresses */
+            addresses: string[];
+        };
+        /** SuggestedOut */
+        SuggestedOut: {
+            one: components["schemas"]["CardOut"];
+            other: components["schemas"]["CardOut"];
+            /** Why */
+            why: string;
+        };
+        /** PairIn */
+        PairIn: {
+            /** Other Id */
+            other_id: number;
+        };
+        /** ErasingOut */
+        ErasingOut: {
+            /** Goes */
+            goes: string[];
+            /** Stays */
+            stays: string;
+        };
+        /** GroupOut */
+        GroupOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** For All */
+            for_all: boolean;
+            /** Wanted */
+            wanted: {
+                [key: string]: unknown;
+            };
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * Added
+         * @description Their card is from these local dates, both included.
+         */
+        Added: {
+            /**
+             * No
+             * @default false
+             */
+            no: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "added";
+            /** Since */
+            since?: string | null;
+            /** Until */
+            until?: string | null;
+        };
+        /**
+         * Agreed
+         * @description They may be written to (`holds`), or withdrew what they had agreed to; by its name, or (None) any.
+         */
+        Agreed: {
+            /**
+             * No
+             * @default false
+             */
+            no: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "agreed";
+            /** Name */
+            name?: string | null;
+            /**
+             * Withdrawn
+             * @default false
+             */
+            withdrawn: boolean;
+        };
+        /**
+         * Did
+         * @description They did it at least `least` times; through a touchpoint (its name then), on a page (its path), of late.
+         *
+         *     `days` counts back from now; `since` is a local date.
+         */
+        Did: {
+            /**
+             * No
+             * @default false
+             */
+            no: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "did";
+            /**
+             * Deed
+             * @default anything
+             * @enum {string}
+             */
+            deed: "anything" | "signed up" | "asked" | "message" | "asked for a call" | "gave a score" | "replied" | "wrote by mail" | "imported";
+            /** Touchpoint */
+            touchpoint?: string | null;
+            /** Page */
+            page?: string | null;
+            /** Days */
+            days?: number | null;
+            /** Since */
+            since?: string | null;
+            /**
+             * Least
+             * @default 1
+             */
+            least: number;
+        };
+        /**
+         * Filter
+         * @description People for whom all conditions hold, or (`any`) at least one; without conditions everybody.
+         */
+        Filter: {
+            /**
+             * Conditions
+             * @default []
+             */
+            conditions: (components["schemas"]["Did"] | components["schemas"]["Heard"] | components["schemas"]["Added"] | components["schemas"]["Tagged"] | components["schemas"]["Agreed"] | components["schemas"]["Reached"] | components["schemas"]["Worded"])[];
+            /**
+             * Any
+             * @default false
+             */
+            any: boolean;
+        };
+        /** GroupIn */
+        GroupIn: {
+            /** Name */
+            name: string;
+            wanted: components["schemas"]["Filter"];
+            /**
+             * For All
+             * @default false
+             */
+            for_all: boolean;
+        };
+        /**
+         * Heard
+         * @description Something was heard of them within so many days.
+         */
+        Heard: {
+            /**
+             * No
+             * @default false
+             */
+            no: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "heard";
+            /** Days */
+            days: number;
+        };
+        /**
+         * Reached
+         * @description There is an address of this kind.
+         */
+        Reached: {
+            /**
+             * No
+             * @default false
+             */
+            no: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "reached";
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "email" | "phone";
+        };
+        /**
+         * Worded
+         * @description The text stands in their name (without accents and case) or an address.
+         */
+        Worded: {
+            /**
+             * No
+             * @default false
+             */
+            no: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "worded";
+            /** Text */
+            text: string;
+        };
+        /** CountedOut */
+        CountedOut: {
+            /** Tag */
+            tag: string;
+            /** People */
+            people: number;
+        };
+        /** ChangedOut */
+        ChangedOut: {
+            /** People */
+            people: number;
+        };
+        /** RenamedIn */
+        RenamedIn: {
+            /** Tag */
+            tag: string;
+            /** Name */
+            name: string;
+        };
+        /** NamesOut */
+        NamesOut: {
+            /** Touchpoints */
+            touchpoints: string[];
+            /** Consents */
+            consents: string[];
         };
         /** WayOut */
         WayOut: {
@@ -7178,6 +8023,557 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    intavo_people_api_people: {
+        parameters: {
+            query?: {
+                wanted?: string;
+                q?: string;
+                after?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PeopleOut"];
+                };
+            };
+        };
+    };
+    intavo_people_api_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddPersonIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AddedOut"];
+                };
+            };
+        };
+    };
+    intavo_people_api_one: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WholeCardOut"];
+                };
+            };
+        };
+    };
+    intavo_people_api_erase: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    intavo_people_api_name: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalledIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WholeCardOut"];
+                };
+            };
+        };
+    };
+    intavo_people_api_add_address: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WordsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WholeCardOut"];
+                };
+            };
+        };
+    };
+    intavo_people_api_drop_address: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: number;
+                address_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WholeCardOut"];
+                };
+            };
+        };
+    };
+    intavo_people_api_note: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WordsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WholeCardOut"];
+                };
+            };
+        };
+    };
+    intavo_people_api_tag: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CardTagIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WholeCardOut"];
+                };
+            };
+        };
+    };
+    intavo_people_api_join_preview: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JoinIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JoinPreviewOut"];
+                };
+            };
+        };
+    };
+    intavo_people_api_join: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JoinIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JoinedOut"];
+                };
+            };
+        };
+    };
+    intavo_people_api_part: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                merge_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardOut"];
+                };
+            };
+        };
+    };
+    intavo_people_api_suggested: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SuggestedOut"][];
+                };
+            };
+        };
+    };
+    intavo_people_api_not_one: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PairIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    intavo_people_api_goes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErasingOut"];
+                };
+            };
+        };
+    };
+    intavo_people_api_export_one: {
+        parameters: {
+            query?: {
+                form?: "json" | "page";
+            };
+            header?: never;
+            path: {
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    intavo_people_api_export: {
+        parameters: {
+            query: {
+                form: "csv" | "vcf" | "jsonl";
+                wanted?: string;
+                q?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    intavo_people_api_groups: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GroupOut"][];
+                };
+            };
+        };
+    };
+    intavo_people_api_keep_group: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GroupIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GroupOut"];
+                };
+            };
+        };
+    };
+    intavo_people_api_drop_group: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    intavo_people_api_tags: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CountedOut"][];
+                };
+            };
+        };
+    };
+    intavo_people_api_rename_tag: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RenamedIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangedOut"];
+                };
+            };
+        };
+    };
+    intavo_people_api_drop_tag: {
+        parameters: {
+            query: {
+                tag: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangedOut"];
+                };
+            };
+        };
+    };
+    intavo_people_api_names: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NamesOut"];
+                };
             };
         };
     };

@@ -1,0 +1,70 @@
+"""Erasing somebody: everything that is theirs, in every app, but a proof of what they agreed to that names nobody."""
+
+from collections import Counter
+from dataclasses import dataclass
+
+from django.db import transaction
+from procrastinate.contrib.django import app
+
+from intavo.accounts.actor import Actor
+from intavo.accounts.scope import own
+from intavo.core.rights import Right
+from intavo.project import clock
+
+from .effects import Erasing, person_erased
+from .merging import card_of
+from .models import Consent, ErasedProof, Person
+
+_WORDS = {
+    "people.TimelineEvent": "entries of the timeline", "people.Consent": "consents, of which a proof stays",
+    "followup.FollowUp": "follow-ups", "intake.Submission": "things they sent", "talks.Talk": "conversations",
+    "mailin.IncomingMail": "mails from them",
+}  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class Goes:
+    """What is erased with somebody, in words and numbers, and what stays."""
+
+    goes: list[str]
+    stays: str
+
+
+def what_goes(actor: Actor, *, person_id: int) -> Goes:
+    """What an erasing takes, before it is done."""
+    actor.needs(Right.FOLLOW_UP)
+    card = card_of(own(actor, Person, person_id))
+    counted = Counter(label for label, _ in card.rows)
+    found = [f"{count} {_WORDS.get(label, label)}" for label, count in sorted(counted.items())]
+    found += [f"{len(card.addresses)} addresses"] if card.addresses else []
+    found += [f"{len(card.tags)} tags"] if card.tags else []
+    agreed = counted["people.Consent"]
+    stays = f"{agreed} proofs that somebody agreed, and when; they name nobody." if agreed else "Nothing stays."
+    return Goes([*found, "their mails in the queue, and every mail that was sent to them"], stays)
+
+
+def erase(actor: Actor, *, person_id: int) -> None:
+    """Have somebody erased by a job; from now on their card is on no list."""
+    actor.needs(Right.BUSINESS)
+    with transaction.atomic():
+        person = own(actor, Person, person_id, locked=True)
+        Person.objects.filter(pk=person.pk).update(erasing=True)
+        actor.noted("somebody erased")
+        app.configure_task("erase_person").defer(person_id=person.pk)
+
+
+def erase_now(person_id: int) -> None:
+    """Erase somebody; again it changes nothing."""
+    with transaction.atomic():
+        person = Person.objects.select_for_update().filter(pk=person_id).first()
+        if person is None:
+            return
+        for one in Consent.objects.filter(person=person):
+            ErasedProof.objects.create(
+                business_id=one.business_id, proof=one.proof, given_at=one.given_at, withdrawn_at=one.withdrawn_at,
+                erased_at=clock.now(),
+            )  # fmt: skip
+        addresses = person.addresses.values_list("shown", "key")
+        spellings = {text for pair in addresses for text in pair if len(text) > 4}
+        person_erased.tell(Erasing(person.business_id, person.pk, tuple(sorted(spellings))))
+        person.delete()

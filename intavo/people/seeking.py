@@ -1,0 +1,82 @@
+"""A filter of people as one statement, held by a test against its reading in Python (`intavo.core.people.holds`)."""
+
+from datetime import datetime, timedelta
+from functools import reduce
+from operator import and_, or_
+from zoneinfo import ZoneInfo
+
+from django.db.models import CharField, Count, Exists, Func, IntegerField, OuterRef, Q, QuerySet, Subquery, Value
+from django.db.models.fields.json import KT
+from django.db.models.functions import Coalesce
+
+from intavo.core import people as rules
+from intavo.core.people.seeking import THEIRS, from_when, midnight, path_of
+
+from .models import Address, Consent, Person, PersonTag, TimelineEvent
+
+
+class Plain(Func):
+    """Without accents and case, as the index on names has it."""
+
+    function = "intavo_plain"
+    output_field = CharField()
+
+
+class PathOf(Func):
+    """The path of a page as it was sent, as `path_of` reads it."""
+
+    template = (
+        "('/' || rtrim(regexp_replace(regexp_replace(regexp_replace(%(expressions)s, '[?#].*$', ''),"
+        " '^[a-zA-Z][a-zA-Z0-9+.-]*://[^/]*', ''), '^/', ''), '/'))"
+    )
+    output_field = CharField()
+
+
+def sought(business_id: int, wanted: rules.Filter, at: datetime, zone: ZoneInfo) -> QuerySet[Person]:
+    """The people of a business that a filter seeks, at an instant, with dates in its zone: one statement."""
+    rows = Person.objects.filter(business_id=business_id, erasing=False)
+    if not wanted.conditions:
+        return rows
+    found = [~_one(one, at, zone) if one.no else _one(one, at, zone) for one in wanted.conditions]
+    return rows.filter(reduce(or_ if wanted.any else and_, found))
+
+
+def _one(one: rules.Condition, at: datetime, zone: ZoneInfo) -> Q:
+    if isinstance(one, rules.Did):
+        return _did(one, at, zone)
+    if isinstance(one, rules.Heard):
+        since = at - timedelta(days=one.days)
+        return Q(Exists(TimelineEvent.objects.filter(person=OuterRef("pk"), kind__in=THEIRS, at__gte=since)))
+    if isinstance(one, rules.Added):
+        begins = Q(created_at__gte=midnight(one.since, zone)) if one.since else Q()
+        ends = Q(created_at__lt=midnight(one.until + timedelta(days=1), zone)) if one.until else Q()
+        return (begins & ends) or Q(pk__isnull=False)
+    if isinstance(one, rules.Tagged):
+        return Q(Exists(PersonTag.objects.filter(person=OuterRef("pk"), tag=one.tag)))
+    if isinstance(one, rules.Agreed):
+        agreed = Consent.objects.filter(person=OuterRef("pk"), withdrawn_at__isnull=not one.withdrawn)
+        return Q(Exists(agreed.filter(name=one.name) if one.name else agreed))
+    if isinstance(one, rules.Reached):
+        return Q(Exists(Address.objects.filter(person=OuterRef("pk"), kind=one.kind)))
+    addressed = Address.objects.filter(person=OuterRef("pk"), key__contains=one.text.casefold())
+    named = Person.objects.annotate(plain=Plain("name")).filter(
+        pk=OuterRef("pk"), plain__contains=Plain(Value(one.text))
+    )
+    return Q(Exists(named)) | Q(Exists(addressed))
+
+
+def _did(one: rules.Did, at: datetime, zone: ZoneInfo) -> Q:
+    events = TimelineEvent.objects.filter(person=OuterRef("pk"))
+    events = events.filter(kind__in=THEIRS) if one.deed == "anything" else events.filter(kind=one.deed)
+    if one.touchpoint is not None:
+        events = events.filter(data__touchpoint=one.touchpoint)
+    if one.page is not None:
+        events = events.annotate(path=PathOf(Coalesce(KT("data__page"), Value("")))).filter(path=path_of(one.page))
+    if (begins := from_when(one, at, zone)) is not None:
+        events = events.filter(at__gte=begins)
+    if one.least == 1:
+        return Q(Exists(events))
+    counted = events.order_by().values("person").annotate(count=Count("pk")).values("count")
+    return Q(Exists(Person.objects.filter(pk=OuterRef("pk")).annotate(
+        times=Coalesce(Subquery(counted.filter(person=OuterRef("pk")), output_field=IntegerField()), 0)
+    ).filter(times__gte=one.least)))  # fmt: skip
