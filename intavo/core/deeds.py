@@ -60,6 +60,8 @@ DEEDS: dict[str, tuple[str, ...]] = {
     "cards joined": ("joined {cards} cards of one person",),
     "cards parted": ("made {cards} cards of one again",),
     "somebody erased": ("erased somebody",),
+    "people brought in": ("brought people in with {file}",),
+    "import undone": ("undid what was brought in with {file}",),
     "people exported": ("took {people} out", " as {format}"),
     "tag renamed": ("renamed the tag “{before}”", " to “{name}”"),
     "tag removed": ("took the tag “{name}” away everywhere",),

@@ -17,7 +17,7 @@ from intavo.core import followup as rules
 from intavo.core.times import Moment
 from intavo.core.worklist import ListFilter, filter_words, via_words
 from intavo.hours.queries import main_hours
-from intavo.people.models import Address, PersonTag, TimelineEvent
+from intavo.people.models import Address, Person, PersonTag, TimelineEvent
 from intavo.people.queries import same_phone, search, timeline
 from intavo.people.ways import note_on, way_called, ways_to
 from intavo.project import clock
@@ -381,6 +381,22 @@ def take_up(request: MemberRequest, followup_id: int) -> OneOut:
     """Make it for us again."""
     actions.take_up(request.auth, followup_id=followup_id)
     return _one(request, followup_id)
+
+
+class WorkItemOut(Schema):
+    id: int
+    kind: str
+    state: str
+    excerpt: str
+    opened_at: datetime
+
+
+@router.get("/people/{person_id}/follow-ups", response=list[WorkItemOut])
+def work_with(request: MemberRequest, person_id: int) -> list[WorkItemOut]:
+    """The follow-ups of a person, the newest first."""
+    own(request.auth, Person, person_id)
+    rows = FollowUp.objects.filter(business_id=request.auth.business_id, person_id=person_id).order_by("-pk")[:100]
+    return [WorkItemOut.from_orm(one) for one in rows]
 
 
 class GiveIn(Schema):

@@ -110,7 +110,7 @@ def write_note(actor: Actor, *, person_id: int, text: str) -> None:
     if not text.strip():
         raise Refused(("text", "Please write the note first."))
     own(actor, Person, person_id)
-    add_event(actor, person_id=person_id, at=clock.now(), kind="note", data={"text": text.strip()})
+    add_event(actor, person_id=person_id, at=clock.now(), kind="noted", data={"text": text.strip()})
     people_changed.tell((actor, person_id))
 
 

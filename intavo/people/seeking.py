@@ -51,7 +51,7 @@ def _one(one: rules.Condition, at: datetime, zone: ZoneInfo) -> Q:
         begins = Q(created_at__gte=midnight(one.since, zone)) if one.since else Q()
         ends = Q(created_at__lt=midnight(one.until + timedelta(days=1), zone)) if one.until else Q()
         return (begins & ends) or Q(pk__isnull=False)
-    if isinstance(one, rules.Tagged):
+    if isinstance(one, rules.HasTag):
         return Q(Exists(PersonTag.objects.filter(person=OuterRef("pk"), tag=one.tag)))
     if isinstance(one, rules.Agreed):
         agreed = Consent.objects.filter(person=OuterRef("pk"), withdrawn_at__isnull=not one.withdrawn)

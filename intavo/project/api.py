@@ -14,6 +14,7 @@ from intavo.core.door import NotLetIn
 from intavo.core.refusals import dotted, wrongs
 from intavo.followup.api import router as followup
 from intavo.hours.api import router as hours
+from intavo.imports.api import router as imports
 from intavo.intake.api import router as intake
 from intavo.mailin.api import router as mailin
 from intavo.people.api import router as people
@@ -25,7 +26,7 @@ from intavo.visitor.api import router as visitor
 from .door import BodyDoor
 
 api = NinjaAPI(title="Intavo", version="1", urls_namespace="api", docs_url=None, parser=BodyDoor())
-for one in (accounts, sites, hours, channels, touchpoints, people, followup, talks, mailin, intake, visitor):
+for one in (accounts, sites, hours, channels, touchpoints, people, imports, followup, talks, mailin, intake, visitor):
     api.add_router("", one)
 
 

@@ -37,6 +37,7 @@ INSTALLED_APPS = [
     "intavo.hours",
     "intavo.channels",
     "intavo.people",
+    "intavo.imports",
     "intavo.touchpoints",
     "intavo.mail",
     "intavo.followup",
@@ -97,6 +98,7 @@ VISITOR_DIST = BASE / "visitor-script" / "dist"
 LOADER_FILE = VISITOR_DIST / "loader.js"
 MEDIA_ROOT = env.str("INTAVO_MEDIA", str(BASE / "uploads"))
 DATA_UPLOAD_MAX_MEMORY_SIZE = 2 * 1024 * 1024
+# What is larger goes to the disk while it comes.
 FILE_UPLOAD_MAX_MEMORY_SIZE = 12 * 1024 * 1024
 
 AUTH_USER_MODEL = "accounts.User"

@@ -50,7 +50,7 @@ conditions = st.one_of(
     ),
     st.builds(rules.Heard, no=st.booleans(), days=st.integers(1, 60)),
     st.builds(rules.Added, no=st.booleans(), since=days, until=days),
-    st.builds(rules.Tagged, no=st.booleans(), tag=st.sampled_from(TAGS)),
+    st.builds(rules.HasTag, no=st.booleans(), tag=st.sampled_from(TAGS)),
     st.builds(
         rules.Agreed, no=st.booleans(), name=st.none() | st.sampled_from(["news", "offers"]), withdrawn=st.booleans()
     ),
@@ -189,7 +189,11 @@ def test_what_came_after_joining_stays_with_the_kept_card(two: tuple[Person, Per
     assert client.put(f"/api/people/{one.pk}/name", {"name": "Eve"}, content_type="application/json").status_code == 200
     post(client, f"merges/{joined['merge']}/undo")
     one.refresh_from_db()
-    assert (one.name, other.events.filter(kind="note").count(), one.events.filter(kind="note").count()) == ("Eve", 0, 1)
+    assert (one.name, other.events.filter(kind="noted").count(), one.events.filter(kind="noted").count()) == (
+        "Eve",
+        0,
+        1,
+    )
 
 
 def test_whoever_is_erased_is_found_nowhere_but_for_the_proof(

@@ -14,6 +14,7 @@ from intavo.channels.models import Channel
 from intavo.core.touchpoint import STARTERS
 from intavo.followup.models import FollowUp, KeptAnswer, KeptFilter
 from intavo.hours.queries import main_hours
+from intavo.imports.models import Import
 from intavo.intake.models import Quarantined
 from intavo.mailin.models import IncomingFile, IncomingMail
 from intavo.people.models import Address, Group, Merge, Person
@@ -46,6 +47,9 @@ def theirs(otterwick: World) -> dict[str, Any]:
             business_id=business, name="Wherry", address="https://w.example", bearer="", secret="", created_at=at
         ).pk,
         "talk_id": Talk.objects.create(business_id=business, site=otterwick.site, begun_at=at, last_word_at=at).pk,
+        "import_id": Import.objects.create(
+            business_id=business, name="x", form="csv", key="i", size=1, encoding="utf-8", added_at=at
+        ).pk,
         "person_id": Person.objects.get().pk,
         "address_id": Address.objects.get().pk,
         "group_id": Group.objects.create(business_id=business, name="All", wanted={}).pk,

@@ -1954,6 +1954,138 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/imports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Imports
+         * @description What was brought in, the last first.
+         */
+        get: operations["intavo_imports_api_imports"];
+        put?: never;
+        /**
+         * Read File
+         * @description Look at a file of people; nothing of it is on the list yet.
+         */
+        post: operations["intavo_imports_api_read_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{import_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * One
+         * @description A file, with its first rows, and how far it is in.
+         */
+        get: operations["intavo_imports_api_one"];
+        /**
+         * Set Up
+         * @description Say how it is to be read, and what is stated of everybody in it.
+         */
+        put: operations["intavo_imports_api_set_up"];
+        post?: never;
+        /**
+         * Drop
+         * @description Forget a file that was not taken.
+         */
+        delete: operations["intavo_imports_api_drop"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{import_id}/trial": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Trial
+         * @description What taking it would do.
+         */
+        get: operations["intavo_imports_api_trial"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{import_id}/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take
+         * @description Have it taken in.
+         */
+        post: operations["intavo_imports_api_take"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{import_id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Undo
+         * @description Have it undone.
+         */
+        post: operations["intavo_imports_api_undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{import_id}/refused": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Refused
+         * @description The rows that were refused, with the reason.
+         */
+        get: operations["intavo_imports_api_refused"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/ways-in": {
         parameters: {
             query?: never;
@@ -2128,6 +2260,26 @@ export interface paths {
          * @description Make it for us again.
          */
         post: operations["intavo_followup_api_take_up"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person_id}/follow-ups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Work With
+         * @description The follow-ups of a person, the newest first.
+         */
+        get: operations["intavo_followup_api_work_with"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -3522,27 +3674,21 @@ export interface components {
         };
         /**
          * Tagged
-         * @description They have the tag.
+         * @description A touchpoint gave them one of these tags.
          */
         Tagged: {
             /**
-             * No
+             * Unless
              * @default false
              */
-            no: boolean;
-            /**
-             * What
-             * @default tagged
-             * @constant
-             */
-            what: "tagged";
-            /** Tag */
-            tag: string;
+            unless: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "tag";
+            /** Tags */
+            tags: string[];
         };
         /**
          * TextPattern
@@ -4774,7 +4920,7 @@ export interface components {
              * Conditions
              * @default []
              */
-            conditions: (components["schemas"]["Did"] | components["schemas"]["Heard"] | components["schemas"]["Added"] | components["schemas"]["Tagged"] | components["schemas"]["Agreed"] | components["schemas"]["Reached"] | components["schemas"]["Worded"])[];
+            conditions: (components["schemas"]["Did"] | components["schemas"]["Heard"] | components["schemas"]["Added"] | components["schemas"]["HasTag"] | components["schemas"]["Agreed"] | components["schemas"]["Reached"] | components["schemas"]["Worded"])[];
             /**
              * Any
              * @default false
@@ -4791,6 +4937,24 @@ export interface components {
              * @default false
              */
             for_all: boolean;
+        };
+        /**
+         * HasTag
+         * @description They have the tag.
+         */
+        HasTag: {
+            /**
+             * No
+             * @default false
+             */
+            no: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "tagged";
+            /** Tag */
+            tag: string;
         };
         /**
          * Heard
@@ -4874,6 +5038,172 @@ export interface components {
             touchpoints: string[];
             /** Consents */
             consents: string[];
+        };
+        /**
+         * Column
+         * @description What a column of the file becomes.
+         * @enum {string}
+         */
+        Column: "name" | "email" | "phone" | "tag" | "consent" | "note" | "own" | "ignored";
+        /** ImportOut */
+        ImportOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Form */
+            form: string;
+            /** Size */
+            size: number;
+            /** State */
+            state: string;
+            /** Encoding */
+            encoding: string;
+            /** Delimiter */
+            delimiter: string;
+            /** Header */
+            header: boolean;
+            /** Titles */
+            titles: string[];
+            /** Columns */
+            columns: components["schemas"]["Column"][];
+            /** Tags */
+            tags: string[];
+            /** Consent Source */
+            consent_source: string;
+            /** Consent Date */
+            consent_date: string | null;
+            /** Position */
+            position: number;
+            /** New */
+            new: number;
+            /** Joined */
+            joined: number;
+            /** Refused */
+            refused: number;
+            /** Left */
+            left: number;
+            /**
+             * Added At
+             * Format: date-time
+             */
+            added_at: string;
+        };
+        /** ReadOut */
+        ReadOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Form */
+            form: string;
+            /** Size */
+            size: number;
+            /** State */
+            state: string;
+            /** Encoding */
+            encoding: string;
+            /** Delimiter */
+            delimiter: string;
+            /** Header */
+            header: boolean;
+            /** Titles */
+            titles: string[];
+            /** Columns */
+            columns: components["schemas"]["Column"][];
+            /** Tags */
+            tags: string[];
+            /** Consent Source */
+            consent_source: string;
+            /** Consent Date */
+            consent_date: string | null;
+            /** Position */
+            position: number;
+            /** New */
+            new: number;
+            /** Joined */
+            joined: number;
+            /** Refused */
+            refused: number;
+            /** Left */
+            left: number;
+            /**
+             * Added At
+             * Format: date-time
+             */
+            added_at: string;
+            /** First */
+            first: string[][];
+        };
+        /** SettingsIn */
+        SettingsIn: {
+            /**
+             * Columns
+             * @default []
+             */
+            columns: components["schemas"]["Column"][];
+            /**
+             * Header
+             * @default true
+             */
+            header: boolean;
+            /**
+             * Delimiter
+             * @default ,
+             */
+            delimiter: string;
+            /**
+             * Encoding
+             * @default utf-8
+             */
+            encoding: string;
+            /**
+             * Tags
+             * @default []
+             */
+            tags: string[];
+            /**
+             * Consent Source
+             * @default
+             */
+            consent_source: string;
+            /** Consent Date */
+            consent_date?: string | null;
+        };
+        /** RefusedBecauseOut */
+        RefusedBecauseOut: {
+            /** Why */
+            why: string;
+            /** Rows */
+            rows: number;
+        };
+        /** TrialOut */
+        TrialOut: {
+            /** Rows */
+            rows: number;
+            /** New */
+            new: number;
+            /** Joining */
+            joining: number;
+            /** Refused */
+            refused: number;
+            /** Agreed */
+            agreed: number;
+            /** Whole */
+            whole: boolean;
+            /** Reasons */
+            reasons: components["schemas"]["RefusedBecauseOut"][];
+            /** Lines */
+            lines: components["schemas"]["TriedOut"][];
+        };
+        /** TriedOut */
+        TriedOut: {
+            /** Number */
+            number: number;
+            /** What */
+            what: string;
+            /** Words */
+            words: string;
         };
         /** WayOut */
         WayOut: {
@@ -5171,6 +5501,22 @@ export interface components {
         /** FinishIn */
         FinishIn: {
             outcome: components["schemas"]["Outcome"];
+        };
+        /** WorkItemOut */
+        WorkItemOut: {
+            /** Id */
+            id: number;
+            /** Kind */
+            kind: string;
+            /** State */
+            state: string;
+            /** Excerpt */
+            excerpt: string;
+            /**
+             * Opened At
+             * Format: date-time
+             */
+            opened_at: string;
         };
         /** GiveIn */
         GiveIn: {
@@ -8577,6 +8923,210 @@ export interface operations {
             };
         };
     };
+    intavo_imports_api_imports: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportOut"][];
+                };
+            };
+        };
+    };
+    intavo_imports_api_read_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadOut"];
+                };
+            };
+        };
+    };
+    intavo_imports_api_one: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                import_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadOut"];
+                };
+            };
+        };
+    };
+    intavo_imports_api_set_up: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                import_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SettingsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadOut"];
+                };
+            };
+        };
+    };
+    intavo_imports_api_drop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                import_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    intavo_imports_api_trial: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                import_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialOut"];
+                };
+            };
+        };
+    };
+    intavo_imports_api_take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                import_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportOut"];
+                };
+            };
+        };
+    };
+    intavo_imports_api_undo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                import_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportOut"];
+                };
+            };
+        };
+    };
+    intavo_imports_api_refused: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                import_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     intavo_followup_api_ways_in: {
         parameters: {
             query?: never;
@@ -8795,6 +9345,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OneOut"];
+                };
+            };
+        };
+    };
+    intavo_followup_api_work_with: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkItemOut"][];
                 };
             };
         };

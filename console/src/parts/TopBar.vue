@@ -9,6 +9,7 @@ import CounterMenu from './CounterMenu.vue'
 const { data: me } = useMe()
 const PLACES = [
   ['/follow-up', 'Follow-up'],
+  ['/people', 'People'],
   ['/touchpoints', 'Touchpoints'],
   ['/hours', 'Hours & channels'],
   ['/business', 'Business'],

@@ -65,7 +65,7 @@ class Added(_Condition):
     until: date | None = None
 
 
-class Tagged(_Condition):
+class HasTag(_Condition):
     """They have the tag."""
 
     what: Literal["tagged"] = "tagged"
@@ -95,7 +95,7 @@ class Worded(_Condition):
 
 
 Condition = Annotated[
-    Did | Heard | Added | Tagged | Agreed | Reached | Worded, Field(discriminator="what")
+    Did | Heard | Added | HasTag | Agreed | Reached | Worded, Field(discriminator="what")
 ]  # fmt: skip
 
 
@@ -169,7 +169,7 @@ def _holds(one: Condition, seen: Seen, at: datetime, zone: ZoneInfo) -> bool:
     if isinstance(one, Added):
         begins = one.since is None or seen.added_at >= midnight(one.since, zone)
         return begins and (one.until is None or seen.added_at < midnight(one.until + timedelta(days=1), zone))
-    if isinstance(one, Tagged):
+    if isinstance(one, HasTag):
         return one.tag in seen.tags
     if isinstance(one, Agreed):
         return any(one.name in {None, name} and gone is one.withdrawn for name, gone in seen.consents)
@@ -206,7 +206,7 @@ def _said(one: Condition) -> str:
         ends = [f"from {one.since}"] if one.since else []
         ends += [f"until {one.until}"] if one.until else []
         return f"were {not_}added " + (" ".join(ends) or "at any time")
-    if isinstance(one, Tagged):
+    if isinstance(one, HasTag):
         return f"are {not_}tagged “{one.tag}”"
     if isinstance(one, Agreed):
         what = f" to “{one.name}”" if one.name else ""

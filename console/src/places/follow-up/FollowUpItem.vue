@@ -1,17 +1,11 @@
 <script setup lang="ts">
+import { KINDS } from './words'
 import { computed } from 'vue'
 import type { Item } from '@/api/follow-ups'
 import { saidLength, saidTime } from '@/lib/time'
 
 const props = defineProps<{ item: Item; selected: boolean; chosen?: boolean; zone: string; now: Date }>()
 defineEmits<{ pick: [event: MouseEvent] }>()
-const KINDS: Record<string, string> = {
-  'sign-up': 'Sign-up',
-  inquiry: 'Inquiry',
-  'call-back': 'Call-back',
-  feedback: 'Feedback',
-  message: 'Message',
-}
 const tone = computed(() => {
   if (props.item.state !== 'for-us') return 'text-ink-3'
   return {
@@ -72,7 +66,8 @@ const place = computed(() => {
         <span class="min-w-0 truncate"
           ><strong dir="auto">{{ item.called }}</strong>
           <span class="ml-1 text-sm text-ink-2"
-            >{{ KINDS[item.kind] }} · {{ item.touchpoint || item.via }}<template v-if="place"> · {{ place }}</template></span
+            >{{ KINDS[item.kind as keyof typeof KINDS] }} · {{ item.touchpoint || item.via
+            }}<template v-if="place"> · {{ place }}</template></span
           ></span
         >
         <span class="shrink-0 font-semibold" :class="tone">{{ when }}</span>

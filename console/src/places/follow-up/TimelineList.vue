@@ -3,7 +3,9 @@ import type { Schemas } from '@/api/client'
 import { saidTime } from '@/lib/time'
 import { OUTCOMES, type Outcome } from './words'
 
-const props = defineProps<{ events: Schemas['EventOut'][]; zone: string; now: Date }>()
+/** An entry of the timeline; a receipt where it went out. */
+type Entry = Schemas['CardEventOut'] & { receipt?: string }
+const props = defineProps<{ events: Entry[]; zone: string; now: Date }>()
 
 interface Data {
   touchpoint?: string
@@ -27,8 +29,10 @@ interface Data {
   address?: string
   permanent?: boolean
   withdrawn?: number
+  name?: string
+  file?: string
 }
-const data = (event: Schemas['EventOut']) => event.data as Data
+const data = (event: Entry) => event.data as Data
 const WORDS: Record<string, (data: Data) => string> = {
   'signed up': () => 'Signed up through',
   asked: () => 'Asked through',
@@ -54,6 +58,10 @@ const WORDS: Record<string, (data: Data) => string> = {
   'taken up': () => 'Taken up again',
   'moved the call': (found) => `Moved the call to ${found.until ? saidTime(found.until, props.now, props.zone) : 'another time'}`,
   'cancelled the call': () => 'Cancelled the call',
+  joined: (found) => `Joined with the card of ${found.name || 'somebody without a name'}`,
+  changed: () => 'The card was changed',
+  imported: (found) => `Brought in with ${found.file ?? 'a file'}`,
+  added: () => 'Put on the list by hand',
 }
 const saidSize = (bytes: number) =>
   bytes < 1024 * 1024 ? `${Math.max(1, Math.round(bytes / 1024))} KB` : `${(bytes / 1024 / 1024).toFixed(1)} MB`

@@ -7,3 +7,13 @@ export const OUTCOMES = {
   spam: 'Spam',
 } as const
 export type Outcome = keyof typeof OUTCOMES
+
+/** One piece of work, and how it stands. */
+export const KINDS = {
+  'sign-up': 'Sign-up',
+  inquiry: 'Inquiry',
+  message: 'Message',
+  'call-back': 'Call-back',
+  feedback: 'Feedback',
+} as const
+export const STATES = { 'for-us': 'for us', 'for-them': 'their turn', 'put-off': 'put off', finished: 'finished' } as const

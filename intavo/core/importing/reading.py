@@ -1,0 +1,205 @@
+"""Rows and cards of a file of people, read one at a time, so that any length of it takes little memory."""
+
+import csv
+import re
+from collections.abc import Iterable, Iterator, Sequence
+from dataclasses import dataclass
+from typing import IO
+
+import vobject
+
+from ..people import Address, email_address, phone_number
+from .guessing import Column
+
+MOST_CELL, MOST_COLUMNS, MOST_CARD, MOST_TAGS = 100_000, 500, 2_000_000, 20
+YES = {
+    "yes",
+    "y",
+    "true",
+    "t",
+    "1",
+    "x",
+    "✓",
+    "ja",
+    "oui",
+    "si",
+    "sí",
+    "sim",
+    "tak",
+    "opted in",
+    "subscribed",
+    "agreed",
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Entry:
+    """Somebody in a file; `agreed` is what a column on consent says (None: there is none), `own` what has no place."""
+
+    name: str
+    email: Address | None
+    phone: Address | None
+    tags: tuple[str, ...] = ()
+    agreed: bool | None = None
+    note: str = ""
+    own: tuple[tuple[str, str], ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    """A row or card of the file: its number (from 1, without the header), its cells, and why it cannot be read."""
+
+    number: int
+    cells: tuple[str, ...]
+    wrong: str = ""
+
+
+def csv_lines(file: IO[str], delimiter: str, header: bool) -> Iterator[Line]:
+    """The rows of a CSV that is open as text; empty ones are left out, broken ones say what is wrong with them.
+
+    Source: RFC 4180; what spreadsheets write in its place is understood as well.
+    """
+    before = csv.field_size_limit(MOST_CELL)
+    try:
+        reader = csv.reader((_clean(line) for line in file), delimiter=delimiter)
+        number, begun = 0, False
+        while True:
+            try:
+                cells = next(reader)
+            except StopIteration:
+                return
+            except csv.Error:
+                number, begun = number + 1, True
+                yield Line(number, (), "The row cannot be read: a cell in it has no end, or is endless.")
+                continue
+            if not any(cell.strip() for cell in cells) or (not begun and _names_delimiter(cells)):
+                continue
+            if header and not begun:
+                begun = True
+                continue
+            number, begun = number + 1, True
+            if len(cells) > MOST_COLUMNS:
+                yield Line(number, tuple(cells[:20]), f"The row has more than {MOST_COLUMNS} columns.")
+            else:
+                yield Line(number, tuple(cells))
+    finally:
+        csv.field_size_limit(before)
+
+
+def _clean(line: str) -> str:
+    return line.replace("\x00", "")
+
+
+def _names_delimiter(cells: Sequence[str]) -> bool:
+    return bool(re.fullmatch(r"sep=.?", "".join(cells[:1]).strip()))
+
+
+def read_row(cells: Sequence[str], columns: Sequence[Column], titles: Sequence[str], region: str) -> Entry:
+    """Whoever stands in a row. Raises ValueError, in words for the owner, for a row that is nobody.
+
+    A number that is none stays as a field of its own where there is an email.
+    """
+    found: dict[Column, list[str]] = {one: [] for one in Column}
+    own: list[tuple[str, str]] = []
+    for at, cell in enumerate(cells):
+        text = _shown(cell)
+        kind = columns[at] if at < len(columns) else Column.IGNORED
+        if not text or kind is Column.IGNORED:
+            continue
+        if kind is Column.OWN:
+            own.append((titles[at] if at < len(titles) and titles[at] else f"Column {at + 1}", text[:2000]))
+        else:
+            found[kind].append(text)
+    agreed = None
+    if Column.CONSENT in columns:
+        agreed = any(one.casefold() in YES for one in found[Column.CONSENT])
+    tags = [tag for cell in found[Column.TAG] for tag in re.split(r"[;,|]", cell)]
+    return _entry(
+        " ".join(found[Column.NAME]), next(iter(found[Column.EMAIL]), ""), next(iter(found[Column.PHONE]), ""), region,
+        tags=tags, agreed=agreed, note="\n".join(found[Column.NOTE]), own=own,
+    )  # fmt: skip
+
+
+def _shown(cell: str) -> str:
+    """A cell without the apostrophe by which a spreadsheet is told that it is text."""
+    text = cell.strip()
+    return text[1:].strip() if text[:1] == "'" and text[1:2] in {"=", "+", "-", "@", "\t"} else text
+
+
+def _entry(
+    name: str, email: str, phone: str, region: str, *, tags: Iterable[str] = (), agreed: bool | None = None,
+    note: str = "", own: Iterable[tuple[str, str]] = (),
+) -> Entry:  # fmt: skip
+    if not email and not phone:
+        raise ValueError("There is neither an email address nor a phone number.")
+    more = list(own)
+    reach = email_address(email) if email else None
+    number: Address | None = None
+    if phone:
+        try:
+            number = phone_number(phone, region)
+        except ValueError:
+            if reach is None:
+                raise
+            more.append(("Phone", phone[:200]))
+    kept = [" ".join(one.split())[:60] for one in tags]
+    return Entry(
+        " ".join(name.split())[:300], reach, number, tuple(dict.fromkeys(filter(None, kept)))[:MOST_TAGS], agreed,
+        note.strip()[:10_000], tuple(more[:100]),
+    )  # fmt: skip
+
+
+def card_lines(file: IO[str]) -> Iterator[Line]:
+    """The cards of a file of vCards that is open as text, each by itself; what stands between them is left out."""
+    card: list[str] = []
+    size = number = 0
+    for line in file:
+        mark = line.strip().upper()
+        if mark == "BEGIN:VCARD":
+            if card:
+                number += 1
+                yield Line(number, ("".join(card)[:1000],), "The card has no end.")
+            card, size = [line], len(line)
+        elif card:
+            size += len(line)
+            if size <= MOST_CARD:
+                card.append(_clean(line))
+            if mark == "END:VCARD":
+                number += 1
+                wrong = "" if size <= MOST_CARD else "The card is too large."
+                yield Line(number, ("".join(card),) if not wrong else ("".join(card)[:1000],), wrong)
+                card = []
+    if card:
+        yield Line(number + 1, ("".join(card)[:1000],), "The card has no end.")
+
+
+_HEAVY = re.compile(
+    r"^(?:[\w-]+\.)?(?:PHOTO|LOGO|SOUND|KEY)[;:].*(?:\r?\n[ \t].*)*\r?\n?", re.IGNORECASE | re.MULTILINE
+)
+
+
+def read_card(text: str, region: str) -> Entry:
+    """Whoever a vCard is of. Raises ValueError, in words for the owner. Source: RFC 6350, RFC 2426."""
+    try:
+        card = next(iter(vobject.readComponents(_HEAVY.sub("", text), ignoreUnreadable=True)))
+    except Exception as error:  # whatever the reader stumbles over
+        raise ValueError("The card cannot be read.") from error
+
+    def all_of(name: str) -> list[str]:
+        return [_value(one.value) for one in card.contents.get(name, [])]
+
+    name = next(iter([*all_of("fn"), *all_of("n")]), "")
+    emails, phones = all_of("email"), [re.sub(r"^tel:", "", one, flags=re.IGNORECASE) for one in all_of("tel")]
+    own = [("Email", one) for one in emails[1:]] + [("Phone", one) for one in phones[1:]]
+    own += [("Organisation", one) for one in all_of("org") if one]
+    tags = [tag for one in card.contents.get("categories", []) for tag in _parts(one.value)]
+    first = (next(iter(emails), ""), next(iter(phones), "").partition(";")[0])
+    return _entry(name, *first, region, tags=tags, note="\n".join(all_of("note")), own=own)
+
+
+def _parts(value: object) -> list[str]:
+    return [str(one) for one in value] if isinstance(value, list) else re.split(r",", str(value))
+
+
+def _value(value: object) -> str:
+    return " ".join(map(str, value)) if isinstance(value, list) else " ".join(str(value).split(" ")).strip()

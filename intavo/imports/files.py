@@ -1,0 +1,46 @@
+"""The bytes of files that are brought in; they go as soon as nothing is to be read from them any more."""
+
+import secrets
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+from typing import IO, Any
+
+from django.conf import settings
+from django.core.files.uploadedfile import UploadedFile
+
+from .models import Import
+
+MOST = 1024 * 1024 * 1024
+
+
+def path_of(business_id: int, key: str) -> Path:
+    """Where a file's bytes are."""
+    return Path(settings.MEDIA_ROOT) / str(business_id) / "imports" / key
+
+
+def keep(business_id: int, file: "UploadedFile[Any]") -> tuple[str, bytes]:
+    """Write a file down piece by piece; says its key and its beginning."""
+    key = secrets.token_hex(16)
+    path = path_of(business_id, key)
+    path.parent.mkdir(parents=True, exist_ok=True)
+    head = b""
+    with path.open("wb") as out:
+        for piece in file.chunks():
+            out.write(piece)
+            if len(head) < 1024 * 1024:
+                head += piece
+    return key, head
+
+
+@contextmanager
+def opened(row: Import) -> Iterator[IO[str]]:
+    """The file as text; what cannot be read in its encoding is marked. Raises FileNotFoundError once it is gone."""
+    path = path_of(row.business_id, row.key)
+    with path.open("r", encoding=row.encoding, errors="replace", newline="") as file:
+        yield file
+
+
+def forget(row: Import) -> None:
+    """Delete the bytes; again it changes nothing."""
+    path_of(row.business_id, row.key).unlink(missing_ok=True)

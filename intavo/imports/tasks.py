@@ -1,0 +1,24 @@
+"""Jobs of bringing people in."""
+
+from procrastinate.contrib.django import app
+
+from . import actions
+
+
+@app.task(name="take_import")
+def take_import(import_id: int) -> None:
+    """Take a file in."""
+    actions.take_now(import_id)
+
+
+@app.task(name="undo_import")
+def undo_import(import_id: int) -> None:
+    """Undo an import."""
+    actions.undo_now(import_id)
+
+
+@app.periodic(cron="41 * * * *")
+@app.task(name="clear_imports", queueing_lock="clear_imports")
+def clear_imports(timestamp: int) -> None:
+    """Forget files that nobody took."""
+    actions.clear_away()
