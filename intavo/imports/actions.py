@@ -11,7 +11,7 @@ from datetime import date, datetime, timedelta
 from typing import Any
 
 from django.core.files.uploadedfile import UploadedFile
-from django.db import IntegrityError, connection, transaction
+from django.db import IntegrityError, transaction
 from django.db.models import Exists, OuterRef
 from procrastinate.contrib.django import app
 
@@ -263,18 +263,10 @@ def take_now(import_id: int) -> None:
             for batch in _batches(_lines(row, file), AT_ONCE):
                 if batch[-1].number > row.position:
                     _take_batch(row, [line for line in batch if line.number > row.position])
-                    _count_anew(row.position)
     except FileNotFoundError:
         pass  # It went with its last row, and only the word about it was lost.
     Import.objects.filter(pk=row.pk, state=Import.TAKING).update(state=Import.DONE)
     forget(row)
-
-
-def _count_anew(position: int) -> None:
-    """Tables that grow so fast are planned for as they were, until the database has looked at them again."""
-    if position in {AT_ONCE * 4, AT_ONCE * 40}:
-        with connection.cursor() as cursor:
-            cursor.execute("ANALYZE people_person, people_address, people_persontag, people_timelineevent")
 
 
 def _take_batch(row: Import, batch: list[Line]) -> None:

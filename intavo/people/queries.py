@@ -77,7 +77,7 @@ SELECT person_id, 'name', name FROM (
     WHERE business_id = %(business)s AND intavo_plain(name) LIKE intavo_plain(%(like)s) LIMIT %(most)s) AS named
 UNION ALL SELECT person_id, 'address', shown FROM (
     SELECT person_id, shown FROM people_address
-    WHERE business_id = %(business)s AND (key LIKE %(key)s OR (%(digits)s <> '' AND key LIKE %(digits)s))
+    WHERE business_id = %(business)s AND (lower(key) LIKE %(key)s OR (%(digits)s <> '' AND lower(key) LIKE %(digits)s))
     LIMIT %(most)s) AS addressed
 UNION ALL SELECT person_id, 'tag', tag FROM (
     SELECT person_id, tag FROM people_persontag

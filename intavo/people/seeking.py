@@ -7,7 +7,7 @@ from zoneinfo import ZoneInfo
 
 from django.db.models import CharField, Count, Exists, Func, IntegerField, OuterRef, Q, QuerySet, Subquery, Value
 from django.db.models.fields.json import KT
-from django.db.models.functions import Coalesce
+from django.db.models.functions import Coalesce, Lower
 
 from intavo.core import people as rules
 from intavo.core.people.seeking import THEIRS, from_when, midnight, path_of
@@ -58,7 +58,8 @@ def _one(one: rules.Condition, at: datetime, zone: ZoneInfo) -> Q:
         return Q(Exists(agreed.filter(name=one.name) if one.name else agreed))
     if isinstance(one, rules.Reached):
         return Q(Exists(Address.objects.filter(person=OuterRef("pk"), kind=one.kind)))
-    addressed = Address.objects.filter(person=OuterRef("pk"), key__contains=one.text.casefold())
+    lowered = Address.objects.annotate(lowered=Lower("key"))
+    addressed = lowered.filter(person=OuterRef("pk"), lowered__contains=one.text.casefold())
     named = Person.objects.annotate(plain=Plain("name")).filter(
         pk=OuterRef("pk"), plain__contains=Plain(Value(one.text))
     )
