@@ -9,5 +9,5 @@ class FollowupConfig(AppConfig):
     name = "intavo.followup"
 
     def ready(self) -> None:
-        """Join what happens to people."""
-        from . import joining  # noqa: F401  # registers itself
+        """Join what happens to people and hours."""
+        from . import joining, moving  # noqa: F401  # they register themselves

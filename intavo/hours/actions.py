@@ -1,6 +1,7 @@
 """Writes on hours and replies."""
 
 import secrets
+from dataclasses import replace
 from datetime import datetime
 from typing import Any
 
@@ -23,9 +24,9 @@ from intavo.project import clock
 from intavo.sites.actions import site_created, touch
 from intavo.sites.models import Site
 
-from .effects import Column, Followed, column_asked, hours_followed
+from .effects import Column, Followed, Moved, Moving, column_asked, due_times_moved, hours_followed
 from .models import HoursSet, MemberHours, ReplyCell, SiteHours
-from .queries import kept_sets, main_hours
+from .queries import all_sets, kept_sets, main_hours
 
 _WEEKDAYS = ("mon", "tue", "wed", "thu", "fri")
 
@@ -36,11 +37,39 @@ def set_hours(actor: Actor, *, hours_id: int, document: dict[str, Any]) -> None:
     value = _read(document)
     with transaction.atomic():
         hours = _own(actor, hours_id)
+        moving = _moving(actor.business_id, hours.pk, value)
+        due_times_moved.tell(replace(moving, apply=True))
         hours.document = value.model_dump(mode="json", by_alias=True)
         hours.save(update_fields=["document"])
         touch(actor.business_id)
         look_at_hours(actor)
         actor.noted("hours changed", hours=hours.pk, name=hours.name)
+
+
+def would_move(actor: Actor, *, hours_id: int, document: dict[str, Any]) -> list[Moved]:
+    """Which due times replacing a set of hours would move; nothing is changed."""
+    value = _read(document)
+    hours = own(actor, HoursSet.objects.filter(deleted_at=None), hours_id)
+    moving = _moving(actor.business_id, hours.pk, value)
+    due_times_moved.tell(moving)
+    return moving.found
+
+
+def _moving(business_id: int, hours_id: int, value: OpeningHours) -> Moving:
+    """A change of one set, with every set as it is and as it will be."""
+
+    def before(site_id: int | None) -> dict[int | None, OpeningHours]:
+        return all_sets(business_id, site_id)
+
+    def after(site_id: int | None) -> dict[int | None, OpeningHours]:
+        main = main_hours(business_id, site_id).pk == hours_id
+        sets = before(site_id)
+        # What names a set that was deleted has the very value of its heir.
+        mine = sets.get(hours_id)
+        changed = {key: value if key is not None and known is mine else known for key, known in sets.items()}
+        return {**changed, None: value if main else sets[None]}
+
+    return Moving(business_id, clock.now(), before, after)
 
 
 def _own(actor: Actor, hours_id: int) -> HoursSet:

@@ -1,9 +1,11 @@
 """What hours asks and tells the apps above it."""
 
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from datetime import datetime
 
 from intavo.core.effects import Effect
+from intavo.core.hours import OpeningHours
 
 from .models import HoursSet
 
@@ -66,4 +68,31 @@ class Promised:
     count: int = 0
 
 
+@dataclass(frozen=True, slots=True)
+class Moved:
+    """A promise whose due time a change of hours moves: whose it is, and its times (aware)."""
+
+    id: int
+    name: str
+    was: datetime
+    now: datetime
+
+
+@dataclass
+class Moving:
+    """A change of hours, before it is made: the sets as they are and as they will be, the main ones of a site first.
+
+    `before` and `after` give a site's sets (None: of what came by none). With `apply` due times are moved, else only
+    found.
+    """
+
+    business_id: int
+    at: datetime
+    before: Callable[[int | None], Mapping[int | None, OpeningHours]]
+    after: Callable[[int | None], Mapping[int | None, OpeningHours]]
+    apply: bool = False
+    found: list[Moved] = field(default_factory=list)
+
+
+due_times_moved: Effect[Moving] = Effect("which due times a change of hours moves")
 promises_counted: Effect[Promised] = Effect("how many promises fall due")

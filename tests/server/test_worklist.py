@@ -228,3 +228,28 @@ def test_kept_answers_are_filled_for_whom_they_are_sent_to(three: list[FollowUp]
     ):
         assert post(client, "kept-answers", **body).status_code == 422
     assert client.delete(f"/api/kept-answers/{one['id']}").status_code == 204
+
+
+def test_changed_hours_move_due_times_that_lie_ahead_and_say_so_before(three: list[FollowUp], otterwick: World) -> None:
+    client = otterwick.console()
+    due = {row.pk: row.due for row in FollowUp.objects.all()}
+    assert due[three[0].pk].isoformat() == "2026-11-24T16:05:00+00:00"
+    hours = client.get("/api/hours").json()["main"]
+    document = hours["document"]
+    for stretch in document["week"]:
+        if stretch["day"] == "tue":
+            stretch["to"] = "15:05"
+    said = post(client, f"hours/{hours['id']}/would-move", document=document).json()
+    assert [(one["name"], one["was"], one["now"]) for one in said] == [
+        (name, "2026-11-24T16:05:00Z", "2026-11-25T10:00:00Z") for name in ("Ève Lindqvist", "Nia Okafor", "Ife")
+    ]
+    assert {row.pk: row.due for row in FollowUp.objects.all()} == due
+    put = {"document": document}
+    assert client.put(f"/api/hours/{hours['id']}", put, content_type="application/json").status_code == 204
+    assert [row.due.isoformat() for row in FollowUp.objects.filter(pk__in=[three[0].pk, three[1].pk])] == [
+        "2026-11-25T10:00:00+00:00"
+    ] * 2
+    client.put(
+        f"/api/hours/{hours['id']}", {"document": hours["document"] | {"week": []}}, content_type="application/json"
+    )
+    assert FollowUp.objects.get(pk=three[0].pk).due.isoformat() == "2026-11-25T10:00:00+00:00"

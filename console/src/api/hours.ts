@@ -39,6 +39,15 @@ export function useSaveHours() {
   })
 }
 
+/** Which due times saving this would move; nothing is kept. */
+export const wouldMove = (hours_id: number, document: HoursDocument) =>
+  take(
+    client.POST('/api/hours/{hours_id}/would-move', {
+      params: { path: { hours_id } },
+      body: { document: document as unknown as Record<string, never> },
+    }),
+  )
+
 const of = (hours_id: number) => ({ path: { hours_id } })
 
 /** A week as people write it, as stretches; nothing is kept. */

@@ -598,6 +598,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/hours/{hours_id}/would-move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Moves
+         * @description Which due times this would move, before it is saved.
+         */
+        post: operations["intavo_hours_api_sets_moves"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/hours/{hours_id}/followed": {
         parameters: {
             query?: never;
@@ -4000,6 +4020,30 @@ export interface components {
                 [key: string]: unknown;
             };
         };
+        /** MovedOut */
+        MovedOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /**
+             * Was
+             * Format: date-time
+             */
+            was: string;
+            /**
+             * Now
+             * Format: date-time
+             */
+            now: string;
+        };
+        /** HoursIn */
+        HoursIn: {
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            };
+        };
         /** FollowedOut */
         FollowedOut: {
             /** Words */
@@ -4013,13 +4057,6 @@ export interface components {
             address: string | null;
             /** Json Ld */
             json_ld: string;
-        };
-        /** HoursIn */
-        HoursIn: {
-            /** Document */
-            document: {
-                [key: string]: unknown;
-            };
         };
         /** FollowIn */
         FollowIn: {
@@ -7005,6 +7042,32 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    intavo_hours_api_sets_moves: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                hours_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HoursIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MovedOut"][];
+                };
             };
         };
     };

@@ -1,7 +1,7 @@
 """The console's API on sets of opening hours."""
 
 import json
-from datetime import date, timedelta
+from datetime import date, datetime, timedelta
 from typing import Any
 
 from django.conf import settings
@@ -38,6 +38,7 @@ from ..actions import (
     read_document,
     rename_hours,
     set_hours,
+    would_move,
 )
 from ..effects import Followed, Promised, hours_followed, promises_counted
 from ..models import HoursSet
@@ -206,6 +207,20 @@ def looked_at(request: MemberRequest) -> Status[None]:
 def make_hours(request: MemberRequest, body: NewHoursIn) -> Status[SetOut]:
     """Add a named set of hours."""
     return Status(201, _set(add_hours(request.auth, name=body.name, document=body.document)))
+
+
+class MovedOut(Schema):
+    id: int
+    name: str
+    was: datetime
+    now: datetime
+
+
+@router.post("/hours/{hours_id}/would-move", response=list[MovedOut])
+def moves(request: MemberRequest, hours_id: int, body: HoursIn) -> list[MovedOut]:
+    """Which due times this would move, before it is saved."""
+    found = would_move(request.auth, hours_id=hours_id, document=body.document)
+    return [MovedOut.from_orm(one) for one in found]
 
 
 class FollowedOut(Schema):

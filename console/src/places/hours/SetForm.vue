@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useDebounceFn } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import {
   bringHoursBack,
@@ -7,12 +8,15 @@ import {
   renameHours,
   useSaveHours,
   whatFollows,
+  wouldMove,
   type HoursDocument,
   type HoursSet,
 } from '@/api/hours'
 import { useKnownSites } from '@/api/sites'
 import { useForm } from '@/places/account/form'
+import { useClock } from '@/lib/clock'
 import { useNotices } from '@/lib/notices'
+import { saidTime } from '@/lib/time'
 import { vTyped } from '@/lib/typed'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import CalendarIn from './CalendarIn.vue'
@@ -29,6 +33,7 @@ const emit = defineEmits<{ changed: [] }>()
 const DAYS = { mon: 'Monday', tue: 'Tuesday', wed: 'Wednesday', thu: 'Thursday', fri: 'Friday', sat: 'Saturday', sun: 'Sunday' } as const
 type Day = keyof typeof DAYS
 const save = useSaveHours()
+const { zone, now } = useClock()
 const notices = useNotices()
 const { data: sites } = useKnownSites()
 const { error, fields, busy, run } = useForm()
@@ -42,15 +47,24 @@ const add = (day: Day) => draft.value.week.push({ day, from: '09:00', to: '17:00
 /** Errors of a day's stretches, by their place in the week. */
 const wrong = (at: number) => fields.value[`hours.week.${at}.from`] ?? fields.value[`hours.week.${at}.to`]
 
+/** Due times that this would move are said before it is saved. */
+const moves = ref<Awaited<ReturnType<typeof wouldMove>>>([])
+const asks = async (document: HoursDocument) => wouldMove(props.set.id, document).catch(() => [])
+const look = useDebounceFn(async () => (moves.value = changed.value ? await asks(draft.value) : []), 400)
+watch(() => JSON.stringify(draft.value) + before.value, look)
 async function keep() {
+  const moved = await asks(draft.value)
   await save.mutateAsync({ id: props.set.id, document: draft.value })
-  notices.say('Saved. Visitors are told by the new hours within a second.')
+  const times = moved.length === 1 ? 'One due time has moved.' : moved.length ? `${moved.length} due times have moved.` : ''
+  notices.say(`Saved. Visitors are told by the new hours within a second. ${times}`)
 }
-/** A change that was drawn is kept at once, says what follows it, and can be undone. */
+/** A change that was drawn is kept at once, says what follows it, and can be undone; not where due times move. */
 function keepAtOnce(document: HoursDocument, words: string) {
   const was = JSON.parse(JSON.stringify(draft.value)) as HoursDocument
   draft.value = document
   void run(async () => {
+    // What moves due times is looked at first, and kept by the button.
+    if ((moves.value = await asks(document)).length) return
     await save.mutateAsync({ id: props.set.id, document })
     const follows = await whatFollows(props.set.id)
     notices.say(`${words}. ${follows}`, { undo: () => save.mutateAsync({ id: props.set.id, document: was }) })
@@ -168,6 +182,18 @@ function rename(event: Event) {
         <button class="btn btn-main" :disabled="busy || !changed">Save the hours</button>
         <button v-if="changed" type="button" class="btn" @click="draft = JSON.parse(before)">Put back</button>
         <span v-if="changed" class="text-brass">not saved yet</span>
+      </div>
+      <div v-if="changed && moves.length" class="mt-3 rounded-md bg-brass-tint px-3 py-2" role="status">
+        <p class="font-semibold">
+          {{ moves.length === 1 ? 'One due time moves' : `${moves.length} due times move` }} when you save: the open time that is left stays
+          the same.
+        </p>
+        <ul class="mt-1">
+          <li v-for="one in moves.slice(0, 12)" :key="one.id">
+            <span dir="auto">{{ one.name }}</span>: {{ saidTime(one.was, now, zone) }} → <strong>{{ saidTime(one.now, now, zone) }}</strong>
+          </li>
+          <li v-if="moves.length > 12" class="text-ink-2">and {{ moves.length - 12 }} more</li>
+        </ul>
       </div>
     </form>
     <GivenOut :id="set.id" />
