@@ -45,13 +45,13 @@ const choices = computed<Choice[]>(() => {
   const some = wanted.length
     ? found.value.filter((one) => wanted.every((word) => text_of(one).includes(word)))
     : PLACES.filter((one) => one.main)
-  const who = wanted.length ? (people.value ?? []).filter((one) => one.followup_id !== null) : []
+  const who = wanted.length ? (people.value ?? []) : []
   return [
     ...who.map((one) => ({
       key: `p${one.person_id}`,
       name: one.name || one.address,
       about: one.name ? one.address : 'Person',
-      go: `/follow-up/${one.followup_id}`,
+      go: one.followup_id === null ? `/people/${one.person_id}` : `/follow-up/${one.followup_id}`,
     })),
     ...some.slice(0, 40),
   ]

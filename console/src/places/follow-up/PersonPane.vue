@@ -151,6 +151,8 @@ async function act(what: Work, said: string) {
               <option v-for="member in members" :key="member.id" :value="member.id">{{ member.name || member.email }}</option>
             </select>
           </dd>
+          <dt class="text-ink-2">Card</dt>
+          <dd><RouterLink class="btn-link" :to="`/people/${one.person_id}`">everything about them</RouterLink></dd>
           <dt class="text-ink-2">Tags</dt>
           <dd class="flex flex-wrap items-center gap-1.5">
             <span v-for="each in one.tags" :key="each.tag" class="chip" :title="each.given_by ? `given by ${each.given_by}` : 'your own'"
@@ -172,7 +174,8 @@ async function act(what: Work, said: string) {
           <template v-for="other in one.perhaps_same" :key="other.id">
             <dt class="text-brass">Perhaps</dt>
             <dd>
-              the same person as <strong dir="auto">{{ other.name }}</strong>: {{ other.why }}
+              the same person as <RouterLink class="btn-link" dir="auto" :to="`/people/${other.id}`">{{ other.name }}</RouterLink>:
+              {{ other.why }}
             </dd>
           </template>
         </dl>

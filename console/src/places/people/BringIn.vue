@@ -14,7 +14,7 @@ import {
   type Brought,
   type Column,
 } from '@/api/imports'
-import { useCountedTags } from '@/api/people'
+import { useAgain, useCountedTags } from '@/api/people'
 import { useClock } from '@/lib/clock'
 import { saidTime } from '@/lib/time'
 import ErrorBox from '@/parts/ErrorBox.vue'
@@ -26,6 +26,7 @@ const router = useRouter()
 const { zone, now } = useClock()
 const fresh = useFresh()
 const form = useForm()
+const again = useAgain()
 const id = computed(() => Number(route.params.id) || 0)
 const { data: row, error } = useImport(id)
 const { data: before } = useImports()
@@ -58,6 +59,11 @@ watch(
     if (row.value) show(row.value)
   },
   { immediate: true },
+)
+/** Once it is in, or undone, everything that shows people looks again. */
+watch(
+  () => row.value?.state,
+  (state) => ['done', 'undone'].includes(state ?? '') && void again(),
 )
 function show(one: Brought) {
   settings.value = {
@@ -299,8 +305,8 @@ const asking = ref(false)
     </template>
 
     <section v-else-if="row" class="sheet p-5" aria-labelledby="done-title">
-      <h2 id="done-title" class="mb-2" role="status">
-        {{
+      <h2 id="done-title" class="mb-2">
+        <span aria-live="polite">{{
           row.state === 'taking'
             ? `On its way in: ${people(row.position)} rows so far`
             : row.state === 'done'
@@ -308,7 +314,7 @@ const asking = ref(false)
               : row.state === 'undoing'
                 ? 'It is being undone'
                 : 'It is undone'
-        }}
+        }}</span>
       </h2>
       <p class="mb-3">
         {{ people(row.new) }} new, {{ people(row.joined) }} joined somebody, {{ people(row.refused) }} refused.
