@@ -26,6 +26,11 @@ export const router = createRouter({
     { path: '/people/:id(\\d+)', component: () => import('./places/people/PersonPage.vue'), meta: { title: 'Person' } },
     { path: '/touchpoints', component: () => import('./places/touchpoints/TouchpointList.vue'), meta: { title: 'Touchpoints' } },
     { path: '/touchpoints/rehearse', component: () => import('./places/rehearse/RehearsePlace.vue'), meta: { title: 'Rehearse a visit' } },
+    {
+      path: '/touchpoints/:id(\\d+)/answers',
+      component: () => import('./places/touchpoints/AnswersTable.vue'),
+      meta: { title: 'Answers' },
+    },
     { path: '/touchpoints/:id(\\d+)', component: () => import('./places/touchpoints/TouchpointEditor.vue'), meta: { title: 'Touchpoint' } },
     { path: '/quarantine', component: () => import('./places/quarantine/QuarantinePlace.vue'), meta: { title: 'Set aside' } },
     {

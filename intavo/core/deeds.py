@@ -62,6 +62,8 @@ DEEDS: dict[str, tuple[str, ...]] = {
     "somebody erased": ("erased somebody",),
     "people brought in": ("brought people in with {file}",),
     "import undone": ("undid what was brought in with {file}",),
+    "answers taken out": ("took the answers of “{name}” out",),
+    "give rules set": ("changed whose new work is",),
     "people exported": ("took {people} out", " as {format}"),
     "tag renamed": ("renamed the tag “{before}”", " to “{name}”"),
     "tag removed": ("took the tag “{name}” away everywhere",),

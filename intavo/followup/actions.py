@@ -20,6 +20,7 @@ from intavo.people.actions import add_event, tag_person, untag_person
 from intavo.people.ways import To, ways_to
 from intavo.project import clock
 
+from .giving import give_by_rules
 from .models import FollowUp, KeptFilter, PromiseCounted
 from .queries import open_work
 
@@ -61,6 +62,7 @@ def receive(
                 thread=value.thread, **came_from,
             )  # fmt: skip
             if opened is not None:
+                give_by_rules(actor, followup_id=opened, kind=kind, source=source, person_id=person_id)
                 return opened
             somebody_new = False
             continue

@@ -14,6 +14,7 @@ from intavo.accounts.models import Member
 from intavo.accounts.queries import members
 from intavo.accounts.scope import own
 from intavo.core import followup as rules
+from intavo.core.giving import GiveRule, rule_words
 from intavo.core.times import Moment
 from intavo.core.worklist import ListFilter, filter_words, via_words
 from intavo.hours.queries import main_hours
@@ -27,6 +28,7 @@ from intavo.touchpoints.models import Touchpoint
 from . import actions
 from .day import day_line
 from .first_steps import first_steps, put_away
+from .giving import rules_of, set_give_rules
 from .kept import KeptText, change_answer, count_use, filled_for, forget_answer, keep_answer
 from .models import FollowUp, KeptAnswer, KeptFilter
 from .queries import (
@@ -419,6 +421,30 @@ def work_of(request: MemberRequest, member_id: int) -> WorkOut:
     """How much is open and given to a member."""
     own(request.auth, Member, member_id)
     return WorkOut(open=open_work(request.auth, member_id).count())
+
+
+class GiveRulesIn(Schema):
+    rules: list[GiveRule]
+
+
+class RuleOut(Schema):
+    rule: GiveRule
+    words: str
+
+
+@router.get("/give-rules", response=list[RuleOut])
+def give_rules(request: MemberRequest) -> list[RuleOut]:
+    """Whose new work is, in order, each as a sentence."""
+    touchpoints = dict(Touchpoint.objects.filter(business_id=request.auth.business_id).values_list("pk", "name"))
+    called = {one.pk: one.user.name or one.user.email for one in members(request.auth)}
+    return [RuleOut(rule=one, words=rule_words(one, touchpoints, called)) for one in rules_of(request.auth.business_id)]
+
+
+@router.put("/give-rules", response={204: None})
+def set_rules(request: MemberRequest, body: GiveRulesIn) -> Status[None]:
+    """Say whose new work is."""
+    set_give_rules(request.auth, rules=body.rules)
+    return Status(204, None)
 
 
 class NoteIn(Schema):

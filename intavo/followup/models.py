@@ -84,6 +84,13 @@ class FollowUp(models.Model):
         self.finished_at, self.outcome = value.finished_at, value.outcome.value if value.outcome else None
 
 
+class GiveRules(models.Model):
+    """Whose new work is: a business's rules, in their order."""
+
+    business = models.OneToOneField(Business, on_delete=models.CASCADE, related_name="give_rules")
+    rules = models.JSONField(default=list)
+
+
 class KeptFilter(models.Model):
     """A filter of the list under a name: a member's own, or (member None) everybody's."""
 

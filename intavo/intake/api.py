@@ -1,16 +1,21 @@
-"""The console's API on what was set aside as spam."""
+"""The console's API on what visitors sent: the answers of a touchpoint, and what was set aside as spam."""
 
 from datetime import datetime
 
+from django.http import HttpResponse
 from ninja import Router, Schema, Status
 
 from intavo.accounts.auth import MemberAuth, MemberRequest
+from intavo.accounts.scope import own
+from intavo.core.touchpoint import Document
+from intavo.core.touchpoint.parts import Asked
 from intavo.touchpoints.models import Touchpoint
 
 from . import actions
-from .models import Quarantined
-from .queries import quarantine_of
+from .models import Quarantined, Submission
+from .queries import answers_csv, answers_page, asked_by, quarantine_of, raw_of
 
+MOST_ANSWERS = 100_000
 router = Router(tags=["quarantine"], auth=MemberAuth())
 
 
@@ -58,3 +63,62 @@ def throw_out(request: MemberRequest, quarantined_id: int) -> Status[None]:
     """It is spam."""
     actions.throw_out(request.auth, quarantined_id=quarantined_id)
     return Status(204, None)
+
+
+class AnswerColumnOut(Schema):
+    name: str
+    label: str
+
+
+class AnswerRowOut(Schema):
+    id: int
+    at: datetime
+    person_id: int | None
+    called: str
+    page: str
+    cells: dict[str, str]
+    agreed: list[str]
+    code: str
+
+
+class AnswersOut(Schema):
+    touchpoint: str
+    columns: list[AnswerColumnOut]
+    rows: list[AnswerRowOut]
+    before: int | None
+
+
+def _answer_row(row: Submission) -> AnswerRowOut:
+    raw = raw_of(row)
+    document = Document.model_validate(row.revision.document)
+    values = {name: str(one) for name, one in raw.get("answers", {}).items()}
+    asked = [part for part in document.parts() if isinstance(part, Asked) and part.name in values]
+    read = {part.name: part.as_read(values[part.name]) for part in asked}
+    return AnswerRowOut(
+        id=row.pk, at=row.received_at, person_id=row.person_id, called=row.person.name if row.person else "",
+        page=str(raw.get("page", {}).get("url", "")), cells=read, code=row.code or "",
+        agreed=[name for name, given in raw.get("consents", {}).items() if given],
+    )  # fmt: skip
+
+
+@router.get("/touchpoints/{touchpoint_id}/answers", response=AnswersOut)
+def answers(request: MemberRequest, touchpoint_id: int, q: str = "", before: int | None = None) -> AnswersOut:
+    """One row an answer, its fields over all revisions, the newest first; `q` is a text that stands in it."""
+    touchpoint = own(request.auth, Touchpoint, touchpoint_id)
+    found = answers_page(touchpoint, q, before)
+    columns = [AnswerColumnOut(name=name, label=label) for name, label in asked_by(touchpoint).items()]
+    rows = [_answer_row(one) for one in found[:100]]
+    return AnswersOut(
+        touchpoint=touchpoint.name, columns=columns, rows=rows, before=rows[-1].id if len(found) > 100 else None
+    )
+
+
+@router.get("/touchpoints/{touchpoint_id}/answers-csv")
+def answers_file(request: MemberRequest, touchpoint_id: int, q: str = "") -> HttpResponse:
+    """The same as a file, all of them."""
+    touchpoint = own(request.auth, Touchpoint, touchpoint_id)
+    rows = answers_page(touchpoint, q, None, MOST_ANSWERS)[:MOST_ANSWERS]
+    request.auth.noted("answers taken out", name=touchpoint.name)
+    response = HttpResponse(answers_csv(touchpoint, rows[::-1]), content_type="text/csv; charset=utf-8")
+    response["Content-Disposition"] = f'attachment; filename="{touchpoint.slug}.csv"'
+    return response

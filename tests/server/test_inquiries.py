@@ -8,7 +8,7 @@ import pytest
 from intavo.followup.models import FollowUp
 from intavo.mail.models import OutgoingMail
 from intavo.people.models import Person
-from intavo.touchpoints.actions import make, save_draft, turn_on
+from intavo.touchpoints.actions import make, put_live, save_draft, turn_on
 from intavo.touchpoints.models import Touchpoint
 
 from .conftest import Visitor, World, sending
@@ -92,3 +92,37 @@ def test_a_question_and_a_signup_are_two_pieces_of_work_for_one_person(visitor: 
     ask(visitor, question(otterwick), 2, email="IFE.Dunmore@post.example")
     assert Person.objects.count() == 1
     assert set(FollowUp.objects.values_list("kind", flat=True)) == {"sign-up", "inquiry"}
+
+
+def test_the_answers_of_a_touchpoint_stand_in_a_table_over_all_versions(
+    visitor: Visitor, otterwick: World, other: World
+) -> None:
+    row = question(otterwick)
+    ask(visitor, row, 1, email="eve@post.example", name="Ève", question="=cmd: suits?")
+    document = json.loads(json.dumps(row.live.document))
+    document["steps"][0]["parts"].insert(
+        2, {"id": "p71", "kind": "field", "input": "text", "name": "boat", "label": "Which boat?", "required": False}
+    )
+    row = save_and_put_live(otterwick, row, document)
+    ask(visitor, row, 2, email="nia@post.example", question="When is low tide?", boat="The red one")
+    client, address = otterwick.console(), f"/api/touchpoints/{row.pk}/answers"
+    table = client.get(address).json()
+    assert {"question", "email", "boat"} <= {one["name"] for one in table["columns"]}
+    assert [one["cells"].get("boat") for one in table["rows"]] == ["The red one", None]
+    assert [one["person_id"] for one in table["rows"]] == list(
+        Person.objects.order_by("-pk").values_list("pk", flat=True)
+    )
+    assert [one["cells"]["email"] for one in client.get(address, {"q": "LOW tide"}).json()["rows"]] == [
+        "nia@post.example"
+    ]
+    assert client.get(address, {"before": table["rows"][0]["id"]}).json()["rows"] == table["rows"][1:]
+    text = client.get(f"{address}-csv", {"q": "suits"}).content.decode()
+    assert ("'=cmd: suits?" in text, "nia@" in text) == (True, False)
+    assert other.console().get(address).status_code == other.console().get(f"{address}-csv").status_code == 404
+
+
+def save_and_put_live(world: World, row: Touchpoint, document: dict[str, Any]) -> Touchpoint:
+    """Another version, live."""
+    number = Touchpoint.objects.get(pk=row.pk).draft.number
+    save_draft(world.owner, touchpoint_id=row.pk, document=document, based_on=number)
+    return put_live(world.owner, touchpoint_id=row.pk)

@@ -8,6 +8,7 @@ from typing import Any
 import pytest
 from django.apps import apps
 from django.test import Client
+from ninja import Schema
 
 from intavo.accounts.models import Business, Invitation, SeenBrowser, User
 from intavo.channels.models import Channel
@@ -148,3 +149,12 @@ def test_every_table_of_ours_belongs_to_a_business() -> None:
     ours = [model for model in apps.get_models() if model.__module__.startswith("intavo.")]
     without = [m for m in ours if not {"business", "business_id"} & {f.name for f in m._meta.fields}]
     assert set(without) == SHARED
+
+
+def test_no_two_shapes_of_the_console_have_one_name() -> None:
+    """The console's types are made by name: of two different ones only one would be known."""
+    shapes: dict[str, set[str]] = {}
+    for one in Schema.__subclasses__():
+        if one.__module__.startswith("intavo."):
+            shapes.setdefault(one.__name__, set()).add(json.dumps(one.model_json_schema(), sort_keys=True))
+    assert {name for name, kinds in shapes.items() if len(kinds) > 1} == set()

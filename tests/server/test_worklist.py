@@ -253,3 +253,27 @@ def test_changed_hours_move_due_times_that_lie_ahead_and_say_so_before(three: li
         f"/api/hours/{hours['id']}", {"document": hours["document"] | {"week": []}}, content_type="application/json"
     )
     assert FollowUp.objects.get(pk=three[0].pk).due.isoformat() == "2026-11-25T10:00:00+00:00"
+
+
+def test_new_work_is_given_by_the_owners_rules(visitor: Visitor, otterwick: World, other: World) -> None:
+    client, row = otterwick.console(), question(otterwick)
+    staff = otterwick.staff()
+    jory = Member.objects.exclude(pk=otterwick.owner.member_id).get(business_id=otterwick.owner.business_id)
+
+    def put(*rules: dict[str, Any], by: Client = client) -> Any:
+        return by.put("/api/give-rules", {"rules": list(rules)}, content_type="application/json")
+
+    assert put({"kind": "inquiry", "touchpoint": row.pk, "member": jory.pk}, {}).status_code == 204
+    assert put({}, by=staff).status_code == 403
+    for wrong, field in (
+        ({"member": other.owner.member_id}, "member"),
+        ({"touchpoint": other.touchpoint.pk}, "touchpoint"),
+    ):
+        assert put(wrong).json()["errors"][0]["field"] == f"rules.0.{field}"
+    said = [one["words"] for one in client.get("/api/give-rules").json()]
+    assert said[1] == "everything goes to whoever at the counter has the least open"
+    ask(visitor, row, 1, email="eve@post.example", name="Ève")
+    visitor.post("intake", sending(otterwick.touchpoint, 2))
+    given = dict(FollowUp.objects.values_list("kind", "member_id"))
+    assert given == {"inquiry": jory.pk, "sign-up": otterwick.owner.member_id}
+    assert FollowUp.objects.get(kind="inquiry").person.events.get(kind="given").data["by_rule"] is True

@@ -2346,6 +2346,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/give-rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Give Rules
+         * @description Whose new work is, in order, each as a sentence.
+         */
+        get: operations["intavo_followup_api_give_rules"];
+        /**
+         * Set Rules
+         * @description Say whose new work is.
+         */
+        put: operations["intavo_followup_api_set_rules"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/follow-ups/{followup_id}/note": {
         parameters: {
             query?: never;
@@ -2845,6 +2869,46 @@ export interface paths {
          * @description It is spam.
          */
         delete: operations["intavo_intake_api_throw_out"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/touchpoints/{touchpoint_id}/answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Answers
+         * @description One row an answer, its fields over all revisions, the newest first; `q` is a text that stands in it.
+         */
+        get: operations["intavo_intake_api_answers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/touchpoints/{touchpoint_id}/answers-csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Answers File
+         * @description The same as a file, all of them.
+         */
+        get: operations["intavo_intake_api_answers_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -5565,6 +5629,37 @@ export interface components {
             /** Open */
             open: number;
         };
+        /**
+         * GiveRule
+         * @description What is given to whom; what is not said fits everything.
+         *
+         *     `member` is a member's id, or None for whoever at the counter has the least open. `page` is a path, with all that
+         *     is below it where it ends with /*.
+         */
+        GiveRule: {
+            kind?: components["schemas"]["Kind"] | null;
+            /** Via */
+            via?: string | null;
+            /** Touchpoint */
+            touchpoint?: number | null;
+            /** Tag */
+            tag?: string | null;
+            /** Page */
+            page?: string | null;
+            /** Member */
+            member?: number | null;
+        };
+        /** RuleOut */
+        RuleOut: {
+            rule: components["schemas"]["GiveRule"];
+            /** Words */
+            words: string;
+        };
+        /** GiveRulesIn */
+        GiveRulesIn: {
+            /** Rules */
+            rules: components["schemas"]["GiveRule"][];
+        };
         /** NoteIn */
         NoteIn: {
             /** Text */
@@ -5971,6 +6066,48 @@ export interface components {
             name: string;
             /** Value */
             value: string;
+        };
+        /** AnswerColumnOut */
+        AnswerColumnOut: {
+            /** Name */
+            name: string;
+            /** Label */
+            label: string;
+        };
+        /** AnswerRowOut */
+        AnswerRowOut: {
+            /** Id */
+            id: number;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Person Id */
+            person_id: number | null;
+            /** Called */
+            called: string;
+            /** Page */
+            page: string;
+            /** Cells */
+            cells: {
+                [key: string]: string;
+            };
+            /** Agreed */
+            agreed: string[];
+            /** Code */
+            code: string;
+        };
+        /** AnswersOut */
+        AnswersOut: {
+            /** Touchpoint */
+            touchpoint: string;
+            /** Columns */
+            columns: components["schemas"]["AnswerColumnOut"][];
+            /** Rows */
+            rows: components["schemas"]["AnswerRowOut"][];
+            /** Before */
+            before: number | null;
         };
         /** CellOut */
         CellOut: {
@@ -9482,6 +9619,48 @@ export interface operations {
             };
         };
     };
+    intavo_followup_api_give_rules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RuleOut"][];
+                };
+            };
+        };
+    };
+    intavo_followup_api_set_rules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GiveRulesIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     intavo_followup_api_note: {
         parameters: {
             query?: never;
@@ -10138,6 +10317,53 @@ export interface operations {
         responses: {
             /** @description No Content */
             204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    intavo_intake_api_answers: {
+        parameters: {
+            query?: {
+                q?: string;
+                before?: number | null;
+            };
+            header?: never;
+            path: {
+                touchpoint_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnswersOut"];
+                };
+            };
+        };
+    };
+    intavo_intake_api_answers_file: {
+        parameters: {
+            query?: {
+                q?: string;
+            };
+            header?: never;
+            path: {
+                touchpoint_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };

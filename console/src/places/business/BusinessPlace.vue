@@ -7,6 +7,7 @@ import { useForm } from '@/places/account/form'
 import { useNotices } from '@/lib/notices'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import TextField from '@/parts/TextField.vue'
+import GiveRulesCard from './GiveRulesCard.vue'
 import LogCard from './LogCard.vue'
 import MailInCard from './MailInCard.vue'
 import PeopleCard from './PeopleCard.vue'
@@ -31,6 +32,7 @@ const PARTS = computed(() => ({
   house: 'House style',
   questions: 'Questions & answers',
   people: 'People',
+  give: 'Whose new work is',
   ...(may('business') ? { 'mail-in': 'Answers by mail', log: 'Who did what' } : {}),
 }))
 const route = useRoute()
@@ -95,6 +97,7 @@ async function addSite() {
       <div class="grid gap-5 lg:order-last">
         <QuestionsCard />
         <PeopleCard />
+        <GiveRulesCard />
         <MailInCard v-if="may('business')" />
         <LogCard v-if="may('business')" />
       </div>

@@ -105,6 +105,11 @@ const value = (event: Event) => (event.target as HTMLSelectElement).value
             ></MenuItem
           >
           <MenuItem v-slot="{ active }"
+            ><RouterLink :to="`/touchpoints/${draft.id}/answers`" class="block rounded px-2 py-1.5" :class="{ 'bg-petrol-wash': active }"
+              >Its answers</RouterLink
+            ></MenuItem
+          >
+          <MenuItem v-slot="{ active }"
             ><a :href="`/api/touchpoints/${draft.id}/file`" download class="block rounded px-2 py-1.5" :class="{ 'bg-petrol-wash': active }"
               >Save it as a file</a
             ></MenuItem

@@ -312,6 +312,14 @@ async function keys(event: KeyboardEvent, row: Summary) {
                         {{ words }}
                       </button>
                     </MenuItem>
+                    <MenuItem v-slot="{ active }"
+                      ><RouterLink
+                        :to="`/touchpoints/${row.id}/answers`"
+                        class="block rounded px-2 py-1.5"
+                        :class="{ 'bg-petrol-wash': active }"
+                        >Its answers</RouterLink
+                      ></MenuItem
+                    >
                     <MenuItem v-if="row.state === 'live' && row.hosted[0]" v-slot="{ active }"
                       ><a
                         :href="row.hosted[0]"

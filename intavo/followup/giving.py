@@ -1,0 +1,78 @@
+"""Giving new work to members by the owner's rules."""
+
+from collections.abc import Sequence
+from typing import TYPE_CHECKING
+
+from django.db.models import Count
+
+from intavo.accounts.actor import Actor, Refused
+from intavo.accounts.models import Member
+from intavo.core import followup as rules
+from intavo.core.giving import Came, GiveRule, fits, given_to
+from intavo.core.rights import Right
+from intavo.hours.queries import presences
+from intavo.people.actions import add_event
+from intavo.people.models import PersonTag
+from intavo.project import clock
+from intavo.touchpoints.models import Touchpoint
+
+from .models import FollowUp, GiveRules
+
+if TYPE_CHECKING:
+    from .actions import Source
+
+MOST = 50
+
+
+def rules_of(business_id: int) -> list[GiveRule]:
+    """A business's rules, in their order."""
+    row = GiveRules.objects.filter(business_id=business_id).values_list("rules", flat=True).first()
+    return [GiveRule.model_validate(one) for one in row or []]
+
+
+def set_give_rules(actor: Actor, *, rules: Sequence[GiveRule]) -> None:
+    """Say whose new work is; what is there already stays whose it is. Refused with the rule that is wrong."""
+    actor.needs(Right.BUSINESS)
+    if len(rules) > MOST:
+        raise Refused(("rules", f"There can be {MOST} rules at most."))
+    known = set(Member.objects.filter(business_id=actor.business_id).values_list("pk", flat=True))
+    made = set(Touchpoint.objects.filter(business_id=actor.business_id).values_list("pk", flat=True))
+    errors = [
+        (f"rules.{at}.member", "Choose somebody of the business.")
+        for at, one in enumerate(rules) if one.member is not None and one.member not in known
+    ]  # fmt: skip
+    errors += [
+        (f"rules.{at}.touchpoint", "Choose one of your touchpoints.")
+        for at, one in enumerate(rules) if one.touchpoint is not None and one.touchpoint not in made
+    ]  # fmt: skip
+    if errors:
+        raise Refused(*errors)
+    kept = [one.model_dump(mode="json", exclude_none=True) for one in rules]
+    GiveRules.objects.update_or_create(business_id=actor.business_id, defaults={"rules": kept})
+    actor.noted("give rules set")
+
+
+def give_by_rules(actor: Actor, *, followup_id: int, kind: rules.Kind, source: "Source", person_id: int) -> None:
+    """Give a new piece of work to whom the first rule that fits says; without one it is everybody's."""
+    wanted = rules_of(actor.business_id)
+    if not wanted:
+        return
+    tags: frozenset[str] = frozenset()
+    if any(one.tag for one in wanted):
+        tags = frozenset(PersonTag.objects.filter(person_id=person_id).values_list("tag", flat=True))
+    came = Came(kind, source.via, source.touchpoint_id, source.page, tags)
+    if not any(fits(one, came) for one in wanted):
+        return
+    at = clock.now()
+    everybody = presences(actor.business_id)
+    open_ones = FollowUp.objects.filter(business_id=actor.business_id).exclude(state=rules.State.FINISHED.value)
+    counted = dict(open_ones.exclude(member=None).order_by().values_list("member").annotate(count=Count("pk")))
+    whose = given_to(
+        wanted, came, [one.member for one in everybody if not one.is_away(at)], counted,
+        [one.member for one in everybody],
+    )  # fmt: skip
+    if whose is not None:
+        FollowUp.objects.filter(pk=followup_id).update(member_id=whose)
+        name = Member.objects.select_related("user").get(pk=whose).user
+        about = {"followup": followup_id, "to": name.name or name.email, "by_rule": True}
+        add_event(actor, person_id=person_id, at=at, kind="given", data=about)
