@@ -5,13 +5,12 @@ import { useKeptFilters, useTags, useWaysIn, type Wanted } from '@/api/follow-up
 import { useMembers } from '@/api/me'
 import { useKnownSites } from '@/api/sites'
 import { useTouchpoints } from '@/api/touchpoints'
-import { useNotices } from '@/lib/notices'
+import KeptRow from '@/parts/KeptRow.vue'
 import { KINDS, queryOf, STATES } from './wanted'
 
 /** The filter of the list as a sentence; each piece is chosen where it stands, and stands in the address. */
 const props = defineProps<{ wanted: Wanted }>()
 const emit = defineEmits<{ change: [wanted: Wanted] }>()
-const notices = useNotices()
 const { data: touchpoints } = useTouchpoints()
 const { data: members } = useMembers()
 const { data: tags } = useTags()
@@ -39,23 +38,11 @@ watch(
 const search = useDebounceFn(() => text.value.trim() !== (props.wanted.q ?? '') && set({ q: text.value.trim() }), 300)
 const box = ref<HTMLInputElement>()
 
-const naming = ref(false)
-const name = ref('')
-const forAll = ref(false)
-const wrong = ref('')
-async function keepIt() {
-  try {
-    await keep(name.value, props.wanted, forAll.value)
-    notices.say(`“${name.value.trim()}” is kept.`)
-    naming.value = false
-    name.value = ''
-    wrong.value = ''
-  } catch (problem) {
-    wrong.value = problem instanceof Error ? problem.message : 'This was not kept.'
-  }
-}
 const same = (one: Wanted) => JSON.stringify(queryOf({ ...one })) === JSON.stringify(queryOf({ ...props.wanted }))
 const current = computed(() => filters.value?.find((one) => same(one.wanted)))
+const kept = computed(() =>
+  (filters.value ?? []).map((one) => ({ id: one.id, name: one.name, title: one.for_all ? 'kept for all' : 'kept for you' })),
+)
 </script>
 
 <template>
@@ -131,33 +118,16 @@ const current = computed(() => filters.value?.find((one) => same(one.wanted)))
         @keydown.esc.stop="((text = ''), search(), box?.blur())"
       />
     </div>
-    <div v-if="narrows || filters?.length" class="flex flex-wrap items-center gap-2 text-sm">
-      <button
-        v-for="one in filters"
-        :key="one.id"
-        type="button"
-        class="chip"
-        :class="{ 'bg-petrol! text-sheet!': one === current }"
-        :aria-pressed="one === current"
-        :title="one.for_all ? 'kept for all' : 'kept for you'"
-        @click="emit('change', one === current ? {} : one.wanted)"
-      >
-        {{ one.name }}
-      </button>
-      <template v-if="narrows">
-        <form v-if="naming" class="flex flex-wrap items-center gap-2" @submit.prevent="keepIt">
-          <input v-model="name" class="input w-40! py-0.5!" aria-label="Its name" placeholder="Its name" maxlength="60" />
-          <label class="flex items-center gap-1"><input v-model="forAll" type="checkbox" /> for all of us</label>
-          <button class="btn">Keep it</button>
-          <button type="button" class="btn-link" @click="naming = false">Cancel</button>
-          <span v-if="wrong" class="font-semibold text-rust" role="alert">{{ wrong }}</span>
-        </form>
-        <template v-else>
-          <button v-if="!current" type="button" class="btn-link" @click="naming = true">Keep this filter</button>
-          <button v-else type="button" class="btn-link" @click="drop(current.id)">Forget “{{ current.name }}”</button>
-          <button type="button" class="btn-link" @click="emit('change', {})">Show everything open</button>
-        </template>
-      </template>
-    </div>
+    <KeptRow
+      v-if="narrows || filters?.length"
+      :kept="kept"
+      :current="current?.id ?? null"
+      :narrows="narrows"
+      what="this filter"
+      all="Show everything open"
+      :keep="(name, forAll) => keep(name, wanted, forAll)"
+      :drop="drop"
+      @go="(id) => emit('change', filters?.find((one) => one.id === id)?.wanted ?? {})"
+    />
   </div>
 </template>

@@ -180,7 +180,7 @@ async function act(what: Work, said: string) {
           </template>
         </dl>
       </header>
-      <div class="min-h-0 flex-1 overflow-auto p-5 max-md:p-3">
+      <div class="min-h-0 flex-1 overflow-auto p-5 max-md:p-3" tabindex="0" role="region" aria-label="What happened">
         <TimelineList :events="one.timeline" :zone="zone" :now="now" />
         <TalkView
           :id="one.id"

@@ -5,9 +5,9 @@ import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { dropGroup, keepGroup, readFilter, useAgain, useGroups, usePeople, useSuggested, written, type Filter } from '@/api/people'
 import { useClock } from '@/lib/clock'
-import { useNotices } from '@/lib/notices'
 import { saidTime, shortDate } from '@/lib/time'
 import ErrorBox from '@/parts/ErrorBox.vue'
+import KeptRow from '@/parts/KeptRow.vue'
 import AddPerson from './AddPerson.vue'
 import JoinDialog from './JoinDialog.vue'
 import PeopleSentence from './PeopleSentence.vue'
@@ -16,7 +16,6 @@ import TagsDialog from './TagsDialog.vue'
 /** Everybody: sought by a sentence, kept as groups, joined, taken out. What is sought stands in the address. */
 const route = useRoute()
 const router = useRouter()
-const notices = useNotices()
 const again = useAgain()
 const { zone, now } = useClock()
 const wanted = computed(() => readFilter(route.query.wanted))
@@ -54,25 +53,25 @@ const toggle = (key: keyof typeof COLUMNS) =>
   (shown.value = shown.value.includes(key) ? shown.value.filter((one) => one !== key) : [...shown.value, key])
 const columns = computed(() => (Object.keys(COLUMNS) as (keyof typeof COLUMNS)[]).filter((key) => shown.value.includes(key)))
 
-const naming = ref(false)
-const name = ref('')
-const forAll = ref(false)
-const wrong = ref('')
 const current = computed(() => groups.value?.find((one) => !!asked.value && one.sentence === pages.value?.pages[0]?.sentence))
-async function keep() {
-  try {
-    await keepGroup({ name: name.value, wanted: wanted.value, for_all: forAll.value })
-    notices.say(`The group “${name.value.trim()}” is kept.`)
-    naming.value = false
-    name.value = wrong.value = ''
-    await again()
-  } catch (problem) {
-    wrong.value = problem instanceof Error ? problem.message : 'This was not kept.'
-  }
+async function keep(name: string, forAll: boolean) {
+  await keepGroup({ name, wanted: wanted.value, for_all: forAll })
+  await again()
 }
 async function forget(id: number) {
   await dropGroup(id)
   await again()
+}
+const kept = computed(() =>
+  (groups.value ?? []).map((one) => ({
+    id: one.id,
+    name: one.name,
+    title: `${one.sentence} · ${one.for_all ? 'kept for all' : 'kept for you'}`,
+  })),
+)
+function go(id: number | null) {
+  const group = groups.value?.find((one) => one.id === id)
+  show(group ? (group.wanted as unknown as Filter) : { conditions: [], any: false })
 }
 const out = (form: string) => `/api/people-export?${new URLSearchParams({ form, wanted: asked.value, q: q.value })}`
 const LAST: Record<string, string> = {
@@ -124,33 +123,17 @@ const LAST: Record<string, string> = {
     </div>
 
     <PeopleSentence :wanted="wanted" class="mb-2" @change="show($event)" />
-    <div class="mb-3 flex flex-wrap items-center gap-2 text-sm">
-      <button
-        v-for="one in groups"
-        :key="one.id"
-        type="button"
-        class="chip"
-        :class="{ 'bg-petrol! text-sheet!': one === current }"
-        :aria-pressed="one === current"
-        :title="`${one.sentence} · ${one.for_all ? 'kept for all' : 'kept for you'}`"
-        @click="show(one === current ? { conditions: [], any: false } : (one.wanted as unknown as Filter))"
-      >
-        {{ one.name }}
-      </button>
-      <template v-if="wanted.conditions.length">
-        <form v-if="naming" class="flex flex-wrap items-center gap-2" @submit.prevent="keep">
-          <input v-model="name" class="input w-40! py-0.5!" aria-label="Name of the group" placeholder="Its name" maxlength="60" />
-          <label class="flex items-center gap-1"><input v-model="forAll" type="checkbox" /> for all of us</label>
-          <button class="btn">Keep it</button>
-          <button type="button" class="btn-link" @click="naming = false">Cancel</button>
-          <span v-if="wrong" class="font-semibold text-rust" role="alert">{{ wrong }}</span>
-        </form>
-        <template v-else>
-          <button v-if="!current" type="button" class="btn-link" @click="naming = true">Keep as a group</button>
-          <button v-else type="button" class="btn-link" @click="forget(current.id)">Forget “{{ current.name }}”</button>
-          <button type="button" class="btn-link" @click="show({ conditions: [], any: false })">Show everybody</button>
-        </template>
-      </template>
+    <KeptRow
+      class="mb-3"
+      :kept="kept"
+      :current="current?.id ?? null"
+      :narrows="wanted.conditions.length > 0"
+      what="as a group"
+      all="Show everybody"
+      :keep="keep"
+      :drop="forget"
+      @go="go"
+    >
       <Menu as="div" class="relative ml-auto">
         <MenuButton class="btn-link">Columns</MenuButton>
         <MenuItems class="pop absolute right-0 mt-1 w-52 max-md:left-0">
@@ -168,7 +151,7 @@ const LAST: Record<string, string> = {
           </MenuItem>
         </MenuItems>
       </Menu>
-    </div>
+    </KeptRow>
 
     <details v-if="pairs?.length" class="sheet mb-3 p-3">
       <summary class="font-semibold text-brass">
