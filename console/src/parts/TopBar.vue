@@ -8,11 +8,11 @@ import CounterMenu from './CounterMenu.vue'
 
 const { data: me } = useMe()
 const PLACES = [
-  ['/follow-up', 'Follow-up'],
-  ['/people', 'People'],
-  ['/touchpoints', 'Touchpoints'],
-  ['/hours', 'Hours & channels'],
-  ['/business', 'Business'],
+  ['/follow-up', 'Follow-up', ''],
+  ['/people', 'People', ''],
+  ['/touchpoints', 'Touchpoints', ''],
+  ['/hours', 'Hours', '& channels'],
+  ['/business', 'Business', ''],
 ] as const
 
 /** Everything on the screen is another business's then. */
@@ -31,13 +31,13 @@ async function leave() {
     <BrandMark />
     <nav class="flex gap-6 self-stretch max-md:order-last max-md:w-full max-md:justify-between max-md:gap-2" aria-label="Places">
       <RouterLink
-        v-for="[path, name] in PLACES"
+        v-for="[path, name, rest] in PLACES"
         :key="path"
         :to="path"
-        class="flex items-center border-b-3 border-transparent py-2.5 text-ink-2 hover:text-ink"
+        class="flex items-center whitespace-nowrap border-b-3 max-md:text-sm border-transparent py-2.5 text-ink-2 hover:text-ink"
         active-class="!border-petrol font-semibold !text-ink"
       >
-        {{ name }}
+        {{ name }}<span v-if="rest" class="max-md:hidden">&nbsp;{{ rest }}</span>
       </RouterLink>
     </nav>
     <div class="ml-auto flex items-center gap-3">

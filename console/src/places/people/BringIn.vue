@@ -229,9 +229,9 @@ const asking = ref(false)
         </div>
       </section>
 
-      <section class="sheet mb-4 grid gap-3 p-4" aria-labelledby="all-title">
+      <section class="sheet mb-4 grid grid-cols-1 gap-3 p-4" aria-labelledby="all-title">
         <h2 id="all-title">What holds of everybody in it</h2>
-        <label class="grid max-w-md gap-1"
+        <label class="grid w-full max-w-md grid-cols-1 gap-1"
           >They get these tags<input
             v-model="settings.tags"
             class="input"
@@ -241,7 +241,7 @@ const asking = ref(false)
             <option v-for="one in tags" :key="one.tag" :value="one.tag" /></datalist
         ></label>
         <div class="flex flex-wrap gap-3">
-          <label class="grid w-96 max-w-full gap-1"
+          <label class="grid w-96 max-w-full grid-cols-1 gap-1"
             >They agreed to news: where<input
               v-model="settings.source"
               class="input"

@@ -177,17 +177,21 @@ const LAST: Record<string, string> = {
         <thead>
           <tr class="text-left text-sm text-ink-2">
             <th class="px-3 py-2 font-semibold">Name</th>
-            <th v-for="key in columns" :key="key" class="px-3 py-2 font-semibold">{{ COLUMNS[key] }}</th>
+            <th v-for="key in columns" :key="key" class="px-3 py-2 font-semibold max-md:hidden">{{ COLUMNS[key] }}</th>
           </tr>
         </thead>
         <tbody>
           <tr v-for="one in people" :key="one.id" class="border-t border-line-2 hover:bg-petrol-wash">
             <td class="px-3 py-2">
-              <RouterLink :to="`/people/${one.id}`" class="font-semibold text-ink hover:underline" dir="auto">{{
+              <RouterLink :to="`/people/${one.id}`" class="font-semibold break-all text-ink hover:underline" dir="auto">{{
                 one.name || one.email || one.phone || 'Somebody'
               }}</RouterLink>
+              <span class="block text-sm text-ink-2 md:hidden"
+                >{{ one.name ? one.email || one.phone : '' }}
+                {{ one.last_at ? `${LAST[one.last_kind] ?? one.last_kind} ${saidTime(one.last_at, now, zone)}` : '' }}</span
+              >
             </td>
-            <td v-for="key in columns" :key="key" class="px-3 py-2">
+            <td v-for="key in columns" :key="key" class="px-3 py-2 max-md:hidden">
               <span v-if="key === 'email'" class="break-all">{{ one.email }}</span>
               <span v-else-if="key === 'phone'">{{ one.phone }}</span>
               <span v-else-if="key === 'tags'" class="flex flex-wrap gap-1"

@@ -85,7 +85,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
     <template v-if="one">
       <div class="mb-4 flex flex-wrap items-center gap-2">
         <RouterLink to="/people" class="btn px-2!" aria-label="Back to all people">←</RouterLink>
-        <h1 class="min-w-0 flex-1 truncate" dir="auto">{{ called }}</h1>
+        <h1 class="min-w-0 flex-1 truncate max-md:order-last max-md:basis-full" dir="auto">{{ called }}</h1>
         <button type="button" class="btn" @click="looking = !looking">Join with another card …</button>
         <Menu as="div" class="relative">
           <MenuButton class="btn">More</MenuButton>

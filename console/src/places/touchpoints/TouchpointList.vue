@@ -281,7 +281,7 @@ async function keys(event: KeyboardEvent, row: Summary) {
             <td class="border-b border-line-2 px-3 py-2.5 text-right tabular-nums">
               {{ !map ? '…' : mapped.get(row.id)?.rate == null ? 'no rate' : percent(mapped.get(row.id)?.rate ?? 0) }}
             </td>
-            <td class="sticky right-0 border-b border-line-2 bg-sheet px-3 py-2.5">
+            <td class="sticky right-0 has-[[aria-expanded=true]]:z-20 border-b border-line-2 bg-sheet px-3 py-2.5">
               <span class="flex justify-end gap-2">
                 <button
                   type="button"
