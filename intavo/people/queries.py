@@ -11,6 +11,7 @@ from intavo.accounts.actor import Actor
 from intavo.core import people as rules
 
 from .models import Address, Person, TimelineEvent
+from .seeking import sought as sought
 
 _DOMAINS_KEPT = 30.0
 _domains: dict[int, tuple[float, dict[str, int]]] = {}
