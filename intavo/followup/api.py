@@ -4,7 +4,6 @@ import re
 from datetime import datetime
 from typing import Any, Literal
 
-from django.db.models import Q
 from django.http import HttpResponse
 from ninja import Query, Router, Schema, Status
 
@@ -14,23 +13,19 @@ from intavo.accounts.models import Member
 from intavo.accounts.queries import members
 from intavo.accounts.scope import own
 from intavo.core import followup as rules
-from intavo.core.giving import GiveRule, rule_words
 from intavo.core.times import Moment
 from intavo.core.worklist import ListFilter, filter_words, via_words
 from intavo.hours.queries import main_hours
 from intavo.people.models import Address, Person, PersonTag, TimelineEvent
-from intavo.people.queries import same_phone, search, timeline
+from intavo.people.queries import same_phone, timeline
 from intavo.people.ways import note_on, way_called, ways_to
 from intavo.project import clock
 from intavo.sites.models import Site
 from intavo.touchpoints.models import Touchpoint
 
 from . import actions
-from .day import day_line
-from .first_steps import first_steps, put_away
-from .giving import rules_of, set_give_rules
-from .kept import KeptText, change_answer, count_use, filled_for, forget_answer, keep_answer
-from .models import FollowUp, KeptAnswer, KeptFilter
+from .kept import count_use
+from .models import FollowUp
 from .queries import (
     PAGE,
     Placed,
@@ -158,47 +153,6 @@ class PutOffIn(Schema):
 
 class FinishIn(Schema):
     outcome: rules.Outcome
-
-
-class MarkOut(Schema):
-    id: int
-    name: str
-    due: datetime
-    lane: rules.Lane
-
-
-class StretchOut(Schema):
-    start: datetime
-    end: datetime
-    reason: str
-    label: str
-
-
-class DayOut(Schema):
-    at: datetime
-    timezone: str
-    start: datetime
-    end: datetime
-    situation: str
-    until: str
-    after_reply: str
-    stretches: list[StretchOut]
-    marks: list[MarkOut]
-    late: int
-    before_closing: int
-    made_not_on: int
-    changed_since_live: int
-    ended: int
-    gateways_away: list[str]
-
-
-class FoundOut(Schema):
-    person_id: int
-    name: str
-    address: str
-    followup_id: int | None
-    where: str
-    text: str
 
 
 def _item(one: Placed) -> dict[str, Any]:
@@ -423,30 +377,6 @@ def work_of(request: MemberRequest, member_id: int) -> WorkOut:
     return WorkOut(open=open_work(request.auth, member_id).count())
 
 
-class GiveRulesIn(Schema):
-    rules: list[GiveRule]
-
-
-class RuleOut(Schema):
-    rule: GiveRule
-    words: str
-
-
-@router.get("/give-rules", response=list[RuleOut])
-def give_rules(request: MemberRequest) -> list[RuleOut]:
-    """Whose new work is, in order, each as a sentence."""
-    touchpoints = dict(Touchpoint.objects.filter(business_id=request.auth.business_id).values_list("pk", "name"))
-    called = {one.pk: one.user.name or one.user.email for one in members(request.auth)}
-    return [RuleOut(rule=one, words=rule_words(one, touchpoints, called)) for one in rules_of(request.auth.business_id)]
-
-
-@router.put("/give-rules", response={204: None})
-def set_rules(request: MemberRequest, body: GiveRulesIn) -> Status[None]:
-    """Say whose new work is."""
-    set_give_rules(request.auth, rules=body.rules)
-    return Status(204, None)
-
-
 class NoteIn(Schema):
     text: str
 
@@ -517,142 +447,8 @@ def list_stamp(request: MemberRequest, response: HttpResponse) -> Any:
     return Status(200, now)
 
 
-class KeptFilterOut(Schema):
-    id: int
-    name: str
-    for_all: bool
-    wanted: dict[str, Any]
-
-
-class KeepFilterIn(Schema):
-    name: str
-    wanted: ListFilter
-    for_all: bool = False
-
-
-def _kept_filter(row: KeptFilter) -> KeptFilterOut:
-    return KeptFilterOut(id=row.pk, name=row.name, for_all=row.member_id is None, wanted=row.wanted)
-
-
-@router.get("/kept-filters", response=list[KeptFilterOut])
-def kept_filters(request: MemberRequest) -> list[KeptFilterOut]:
-    """The filters kept for all, and one's own."""
-    rows = KeptFilter.objects.filter(business_id=request.auth.business_id)
-    return [_kept_filter(row) for row in rows.filter(Q(member=None) | Q(member_id=request.auth.member_id))]
-
-
-@router.post("/kept-filters", response=KeptFilterOut)
-def keep_filter(request: MemberRequest, body: KeepFilterIn) -> KeptFilterOut:
-    """Keep a filter under a name."""
-    return _kept_filter(actions.keep_filter(request.auth, name=body.name, wanted=body.wanted, for_all=body.for_all))
-
-
-@router.delete("/kept-filters/{filter_id}", response={204: None})
-def drop_filter(request: MemberRequest, filter_id: int) -> Status[None]:
-    """Forget a kept filter."""
-    actions.drop_filter(request.auth, filter_id=filter_id)
-    return Status(204, None)
-
-
-class KeptAnswerOut(Schema):
-    id: int
-    name: str
-    group: str
-    for_all: bool
-    uses: int
-    text: list[Any]
-    words: str
-
-
-def _kept_answer(row: KeptAnswer, words: str = "") -> KeptAnswerOut:
-    about = {"id": row.pk, "name": row.name, "group": row.group, "uses": row.uses, "text": row.text}
-    return KeptAnswerOut(for_all=row.member_id is None, words=words, **about)
-
-
-@router.get("/kept-answers", response=list[KeptAnswerOut])
-def list_kept_answers(request: MemberRequest, followup_id: int | None = None) -> list[KeptAnswerOut]:
-    """The answers kept for all and one's own, filled for the person of a follow-up."""
-    return [_kept_answer(one.row, one.words) for one in filled_for(request.auth, followup_id, clock.now())]
-
-
-@router.post("/kept-answers", response=KeptAnswerOut)
-def keep_an_answer(request: MemberRequest, body: KeptText) -> KeptAnswerOut:
-    """Keep an answer for using again."""
-    return _kept_answer(keep_answer(request.auth, body))
-
-
-@router.put("/kept-answers/{answer_id}", response=KeptAnswerOut)
-def change_a_kept_answer(request: MemberRequest, answer_id: int, body: KeptText) -> KeptAnswerOut:
-    """Change a kept answer."""
-    return _kept_answer(change_answer(request.auth, answer_id=answer_id, said=body))
-
-
-@router.delete("/kept-answers/{answer_id}", response={204: None})
-def forget_a_kept_answer(request: MemberRequest, answer_id: int) -> Status[None]:
-    """Forget a kept answer."""
-    forget_answer(request.auth, answer_id=answer_id)
-    return Status(204, None)
-
-
 @router.get("/tags", response=list[str])
 def tags(request: MemberRequest) -> list[str]:
     """Every tag that anybody has."""
     rows = PersonTag.objects.filter(business_id=request.auth.business_id)
     return sorted(rows.order_by().values_list("tag", flat=True).distinct()[:500], key=str.casefold)
-
-
-class FirstStepOut(Schema):
-    key: str
-    done: bool
-    name: str
-    how: str
-    button: str
-    go: str
-
-
-@router.get("/first-steps", response=list[FirstStepOut])
-def steps(request: MemberRequest) -> list[FirstStepOut]:
-    """What stands between a new owner and the first lead; none once all is done."""
-    return [FirstStepOut.from_orm(one) for one in first_steps(request.auth)]
-
-
-@router.delete("/first-steps", response={204: None})
-def put_steps_away(request: MemberRequest) -> Status[None]:
-    """Show them no longer."""
-    put_away(request.auth)
-    return Status(204, None)
-
-
-@router.get("/day", response=DayOut)
-def day(request: MemberRequest) -> DayOut:
-    """The day line now."""
-    line = day_line(request.auth, clock.now())
-    return DayOut(
-        at=line.at, timezone=line.timezone, start=line.start, end=line.end, situation=line.situation.value,
-        until=line.until, after_reply=line.after_reply, late=line.late, before_closing=line.before_closing,
-        made_not_on=line.made_not_on, changed_since_live=line.changed_since_live, ended=line.ended,
-        gateways_away=line.away,
-        stretches=[StretchOut(start=s.start, end=s.end, reason=s.reason, label=s.label) for s in line.stretches],
-        marks=[MarkOut(id=m.id, name=m.name, due=m.due, lane=m.lane) for m in line.marks],
-    )  # fmt: skip
-
-
-_LOOKED_AT, _SHOWN = 60, 8
-
-
-@router.get("/find", response=list[FoundOut])
-def find(request: MemberRequest, q: str = "") -> list[FoundOut]:
-    """People by name or address, with their open follow-up."""
-    hits = search(request.auth, q, _LOOKED_AT)
-    # Their open piece of work, else the last of those that are finished; whoever has one open comes first.
-    rows = FollowUp.objects.filter(business_id=request.auth.business_id, person__in=[hit.person.pk for hit in hits])
-    rows = rows.annotate(done=Q(state=rules.State.FINISHED.value)).order_by("-done", "pk")
-    by_person = {person: (pk, done) for person, pk, done in rows.values_list("person_id", "pk", "done")}
-    hits = sorted(hits, key=lambda hit: by_person.get(hit.person.pk, (0, True))[1])[:_SHOWN]
-    return [
-        FoundOut(
-            person_id=hit.person.pk, name=hit.person.name, followup_id=by_person.get(hit.person.pk, (None, True))[0],
-            address=next((address.shown for address in hit.person.addresses.all()), ""), where=hit.where, text=hit.text,
-        )
-        for hit in hits
-    ]  # fmt: skip

@@ -13,6 +13,8 @@ from intavo.channels.api import router as channels
 from intavo.core.door import NotLetIn
 from intavo.core.refusals import dotted, wrongs
 from intavo.followup.api import router as followup
+from intavo.followup.day_api import router as day
+from intavo.followup.kept_api import router as kept
 from intavo.hours.api import router as hours
 from intavo.imports.api import router as imports
 from intavo.intake.api import router as intake
@@ -26,7 +28,9 @@ from intavo.visitor.api import router as visitor
 from .door import BodyDoor
 
 api = NinjaAPI(title="Intavo", version="1", urls_namespace="api", docs_url=None, parser=BodyDoor())
-for one in (accounts, sites, hours, channels, touchpoints, people, imports, followup, talks, mailin, intake, visitor):
+for one in (
+    accounts, sites, hours, channels, touchpoints, people, imports, followup, kept, day, talks, mailin, intake, visitor,
+):  # fmt: skip
     api.add_router("", one)
 
 

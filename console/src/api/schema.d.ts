@@ -2346,30 +2346,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/give-rules": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Give Rules
-         * @description Whose new work is, in order, each as a sentence.
-         */
-        get: operations["intavo_followup_api_give_rules"];
-        /**
-         * Set Rules
-         * @description Say whose new work is.
-         */
-        put: operations["intavo_followup_api_set_rules"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/follow-ups/{followup_id}/note": {
         parameters: {
             query?: never;
@@ -2450,98 +2426,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/kept-filters": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Kept Filters
-         * @description The filters kept for all, and one's own.
-         */
-        get: operations["intavo_followup_api_kept_filters"];
-        put?: never;
-        /**
-         * Keep Filter
-         * @description Keep a filter under a name.
-         */
-        post: operations["intavo_followup_api_keep_filter"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/kept-filters/{filter_id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post?: never;
-        /**
-         * Drop Filter
-         * @description Forget a kept filter.
-         */
-        delete: operations["intavo_followup_api_drop_filter"];
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/kept-answers": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * List Kept Answers
-         * @description The answers kept for all and one's own, filled for the person of a follow-up.
-         */
-        get: operations["intavo_followup_api_list_kept_answers"];
-        put?: never;
-        /**
-         * Keep An Answer
-         * @description Keep an answer for using again.
-         */
-        post: operations["intavo_followup_api_keep_an_answer"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/kept-answers/{answer_id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        /**
-         * Change A Kept Answer
-         * @description Change a kept answer.
-         */
-        put: operations["intavo_followup_api_change_a_kept_answer"];
-        post?: never;
-        /**
-         * Forget A Kept Answer
-         * @description Forget a kept answer.
-         */
-        delete: operations["intavo_followup_api_forget_a_kept_answer"];
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/tags": {
         parameters: {
             query?: never;
@@ -2562,6 +2446,122 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/give-rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Give Rules
+         * @description Whose new work is, in order, each as a sentence.
+         */
+        get: operations["intavo_followup_kept_api_give_rules"];
+        /**
+         * Set Rules
+         * @description Say whose new work is.
+         */
+        put: operations["intavo_followup_kept_api_set_rules"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kept-filters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Kept Filters
+         * @description The filters kept for all, and one's own.
+         */
+        get: operations["intavo_followup_kept_api_kept_filters"];
+        put?: never;
+        /**
+         * Keep Filter
+         * @description Keep a filter under a name.
+         */
+        post: operations["intavo_followup_kept_api_keep_filter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kept-filters/{filter_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Drop Filter
+         * @description Forget a kept filter.
+         */
+        delete: operations["intavo_followup_kept_api_drop_filter"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kept-answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Kept Answers
+         * @description The answers kept for all and one's own, filled for the person of a follow-up.
+         */
+        get: operations["intavo_followup_kept_api_list_kept_answers"];
+        put?: never;
+        /**
+         * Keep An Answer
+         * @description Keep an answer for using again.
+         */
+        post: operations["intavo_followup_kept_api_keep_an_answer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kept-answers/{answer_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change A Kept Answer
+         * @description Change a kept answer.
+         */
+        put: operations["intavo_followup_kept_api_change_a_kept_answer"];
+        post?: never;
+        /**
+         * Forget A Kept Answer
+         * @description Forget a kept answer.
+         */
+        delete: operations["intavo_followup_kept_api_forget_a_kept_answer"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/first-steps": {
         parameters: {
             query?: never;
@@ -2573,14 +2573,14 @@ export interface paths {
          * Steps
          * @description What stands between a new owner and the first lead; none once all is done.
          */
-        get: operations["intavo_followup_api_steps"];
+        get: operations["intavo_followup_day_api_steps"];
         put?: never;
         post?: never;
         /**
          * Put Steps Away
          * @description Show them no longer.
          */
-        delete: operations["intavo_followup_api_put_steps_away"];
+        delete: operations["intavo_followup_day_api_put_steps_away"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2597,7 +2597,7 @@ export interface paths {
          * Day
          * @description The day line now.
          */
-        get: operations["intavo_followup_api_day"];
+        get: operations["intavo_followup_day_api_day"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2617,7 +2617,7 @@ export interface paths {
          * Find
          * @description People by name or address, with their open follow-up.
          */
-        get: operations["intavo_followup_api_find"];
+        get: operations["intavo_followup_day_api_find"];
         put?: never;
         post?: never;
         delete?: never;
@@ -5629,37 +5629,6 @@ export interface components {
             /** Open */
             open: number;
         };
-        /**
-         * GiveRule
-         * @description What is given to whom; what is not said fits everything.
-         *
-         *     `member` is a member's id, or None for whoever at the counter has the least open. `page` is a path, with all that
-         *     is below it where it ends with /*.
-         */
-        GiveRule: {
-            kind?: components["schemas"]["Kind"] | null;
-            /** Via */
-            via?: string | null;
-            /** Touchpoint */
-            touchpoint?: number | null;
-            /** Tag */
-            tag?: string | null;
-            /** Page */
-            page?: string | null;
-            /** Member */
-            member?: number | null;
-        };
-        /** RuleOut */
-        RuleOut: {
-            rule: components["schemas"]["GiveRule"];
-            /** Words */
-            words: string;
-        };
-        /** GiveRulesIn */
-        GiveRulesIn: {
-            /** Rules */
-            rules: components["schemas"]["GiveRule"][];
-        };
         /** NoteIn */
         NoteIn: {
             /** Text */
@@ -5722,6 +5691,37 @@ export interface components {
              * @default
              */
             tag: string;
+        };
+        /**
+         * GiveRule
+         * @description What is given to whom; what is not said fits everything.
+         *
+         *     `member` is a member's id, or None for whoever at the counter has the least open. `page` is a path, with all that
+         *     is below it where it ends with /*.
+         */
+        GiveRule: {
+            kind?: components["schemas"]["Kind"] | null;
+            /** Via */
+            via?: string | null;
+            /** Touchpoint */
+            touchpoint?: number | null;
+            /** Tag */
+            tag?: string | null;
+            /** Page */
+            page?: string | null;
+            /** Member */
+            member?: number | null;
+        };
+        /** RuleOut */
+        RuleOut: {
+            rule: components["schemas"]["GiveRule"];
+            /** Words */
+            words: string;
+        };
+        /** GiveRulesIn */
+        GiveRulesIn: {
+            /** Rules */
+            rules: components["schemas"]["GiveRule"][];
         };
         /** KeptFilterOut */
         KeptFilterOut: {
@@ -9619,48 +9619,6 @@ export interface operations {
             };
         };
     };
-    intavo_followup_api_give_rules: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["RuleOut"][];
-                };
-            };
-        };
-    };
-    intavo_followup_api_set_rules: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["GiveRulesIn"];
-            };
-        };
-        responses: {
-            /** @description No Content */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
     intavo_followup_api_note: {
         parameters: {
             query?: never;
@@ -9764,7 +9722,69 @@ export interface operations {
             };
         };
     };
-    intavo_followup_api_kept_filters: {
+    intavo_followup_api_tags: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
+                };
+            };
+        };
+    };
+    intavo_followup_kept_api_give_rules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RuleOut"][];
+                };
+            };
+        };
+    };
+    intavo_followup_kept_api_set_rules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GiveRulesIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    intavo_followup_kept_api_kept_filters: {
         parameters: {
             query?: never;
             header?: never;
@@ -9784,7 +9804,7 @@ export interface operations {
             };
         };
     };
-    intavo_followup_api_keep_filter: {
+    intavo_followup_kept_api_keep_filter: {
         parameters: {
             query?: never;
             header?: never;
@@ -9808,7 +9828,7 @@ export interface operations {
             };
         };
     };
-    intavo_followup_api_drop_filter: {
+    intavo_followup_kept_api_drop_filter: {
         parameters: {
             query?: never;
             header?: never;
@@ -9828,7 +9848,7 @@ export interface operations {
             };
         };
     };
-    intavo_followup_api_list_kept_answers: {
+    intavo_followup_kept_api_list_kept_answers: {
         parameters: {
             query?: {
                 followup_id?: number | null;
@@ -9850,7 +9870,7 @@ export interface operations {
             };
         };
     };
-    intavo_followup_api_keep_an_answer: {
+    intavo_followup_kept_api_keep_an_answer: {
         parameters: {
             query?: never;
             header?: never;
@@ -9874,7 +9894,7 @@ export interface operations {
             };
         };
     };
-    intavo_followup_api_change_a_kept_answer: {
+    intavo_followup_kept_api_change_a_kept_answer: {
         parameters: {
             query?: never;
             header?: never;
@@ -9900,7 +9920,7 @@ export interface operations {
             };
         };
     };
-    intavo_followup_api_forget_a_kept_answer: {
+    intavo_followup_kept_api_forget_a_kept_answer: {
         parameters: {
             query?: never;
             header?: never;
@@ -9920,27 +9940,7 @@ export interface operations {
             };
         };
     };
-    intavo_followup_api_tags: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": string[];
-                };
-            };
-        };
-    };
-    intavo_followup_api_steps: {
+    intavo_followup_day_api_steps: {
         parameters: {
             query?: never;
             header?: never;
@@ -9960,7 +9960,7 @@ export interface operations {
             };
         };
     };
-    intavo_followup_api_put_steps_away: {
+    intavo_followup_day_api_put_steps_away: {
         parameters: {
             query?: never;
             header?: never;
@@ -9978,7 +9978,7 @@ export interface operations {
             };
         };
     };
-    intavo_followup_api_day: {
+    intavo_followup_day_api_day: {
         parameters: {
             query?: never;
             header?: never;
@@ -9998,7 +9998,7 @@ export interface operations {
             };
         };
     };
-    intavo_followup_api_find: {
+    intavo_followup_day_api_find: {
         parameters: {
             query?: {
                 q?: string;
