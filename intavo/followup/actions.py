@@ -20,6 +20,7 @@ from intavo.people.actions import add_event, tag_person, untag_person
 from intavo.people.ways import To, ways_to
 from intavo.project import clock
 
+from .desk import first_told, gone_out
 from .giving import give_by_rules
 from .models import FollowUp, KeptFilter, PromiseCounted
 from .queries import open_work
@@ -313,11 +314,12 @@ def take_back(actor: Actor, *, followup_id: int, key: str) -> FollowUp:
 
 def answer(
     actor: Actor, *, followup_id: int, text: str, key: str, then: str, until: datetime | None = None,
-    outcome: rules.Outcome = rules.Outcome.ANSWERED, way: str = "",
+    outcome: rules.Outcome = rules.Outcome.ANSWERED, way: str = "", seen: int | None = None,
 ) -> FollowUp:  # fmt: skip
     """Answer, by the way named or the nearest; then "wait" for them, "finish", "remind" at `until`, or "keep" it.
 
-    The same `key` again sends nothing more. Refused if there is no text, or no way to reach them.
+    The same `key` again sends nothing more. Refused if there is no text, no way to reach them, or a colleague has
+    answered after `seen`, the last entry of the timeline that the writer knows.
     """
     actor.needs(Right.FOLLOW_UP)
     if not text.strip():
@@ -332,6 +334,8 @@ def answer(
         return known
     with transaction.atomic():
         row = _open_row(actor, followup_id)
+        first_told(actor, row, seen)
+        gone_out(actor, row.pk)
         gone = ways[0].send(whom, text.strip(), key)
         row.thread = row.thread or gone.thread
         row.save(update_fields=["thread"])

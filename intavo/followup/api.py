@@ -24,6 +24,7 @@ from intavo.sites.models import Site
 from intavo.touchpoints.models import Touchpoint
 
 from . import actions
+from .desk import begun_by, draft_of, get_up, others_at, sit_down
 from .kept import count_use
 from .models import FollowUp
 from .queries import (
@@ -91,6 +92,8 @@ class ListOut(Schema):
     promises_counted: int
     promises_kept: int
     after: str | None
+    # For which of all the member has begun an answer.
+    begun: list[int]
 
 
 class AddressOut(Schema):
@@ -124,6 +127,11 @@ class TagOut(Schema):
     given_by: str
 
 
+class ColleagueOut(Schema):
+    name: str
+    writing: bool
+
+
 class OneOut(ItemOut):
     name: str
     addresses: list[AddressOut]
@@ -135,6 +143,8 @@ class OneOut(ItemOut):
     outcome: str | None
     tags: list[TagOut]
     person_since: datetime
+    draft: str
+    others: list[ColleagueOut]
 
 
 class AnswerIn(Schema):
@@ -145,6 +155,8 @@ class AnswerIn(Schema):
     outcome: rules.Outcome = rules.Outcome.ANSWERED
     way: str = ""
     kept: int | None = None
+    # The id of the last entry of the timeline that the writer has seen.
+    seen: int | None = None
 
 
 class PutOffIn(Schema):
@@ -232,7 +244,7 @@ def follow_ups(request: MemberRequest, wanted: Query[ListFilter], after: str = "
         finished=[ItemOut(**_item(one)) for one in placed(done, hours, ruler)],
         sentence=_sentence(request, wanted),
         open_count=for_us(actor, at, wanted).count(), promises_counted=counted, promises_kept=kept,
-        after=key,
+        after=key, begun=begun_by(actor),
     )  # fmt: skip
 
 
@@ -278,6 +290,8 @@ def _one(request: MemberRequest, followup_id: int) -> OneOut:
             for one in same_phone(request.auth, row.person)
         ],
         next_opening=ruler.opens, person_since=row.person.created_at,
+        draft=draft_of(request.auth, row.pk),
+        others=[ColleagueOut.from_orm(one) for one in others_at(request.auth, row.pk, at)],
         tags=[TagOut(tag=one.tag, given_by=one.given_by) for one in row.person.tags.order_by("tag")],
     )  # fmt: skip
 
@@ -293,7 +307,7 @@ def answer(request: MemberRequest, followup_id: int, body: AnswerIn) -> OneOut:
     """Answer by mail, and then wait, finish, be reminded, or keep it."""
     actions.answer(
         request.auth, followup_id=followup_id, text=body.text, key=body.key, then=body.then, until=body.until,
-        outcome=body.outcome, way=body.way,
+        outcome=body.outcome, way=body.way, seen=body.seen,
     )  # fmt: skip
     if body.kept is not None:
         count_use(request.auth, body.kept)
@@ -309,6 +323,26 @@ def take_back(request: MemberRequest, followup_id: int, body: TakeBackIn) -> One
     """Stop an answer that has not gone out yet."""
     actions.take_back(request.auth, followup_id=followup_id, key=body.key)
     return _one(request, followup_id)
+
+
+class DeskIn(Schema):
+    # What is being written; none: as it was.
+    draft: str | None = None
+    writing: bool = False
+
+
+@router.post("/follow-ups/{followup_id}/desk", response=list[ColleagueOut])
+def at_desk(request: MemberRequest, followup_id: int, body: DeskIn) -> list[ColleagueOut]:
+    """Say that one is at it, and keep what is being written; says who else is at it."""
+    found = sit_down(request.auth, followup_id=followup_id, draft=body.draft, writing=body.writing)
+    return [ColleagueOut.from_orm(one) for one in found]
+
+
+@router.delete("/follow-ups/{followup_id}/desk", response={204: None})
+def leave_desk(request: MemberRequest, followup_id: int) -> Status[None]:
+    """Say that one looks at something else."""
+    get_up(request.auth, followup_id=followup_id)
+    return Status(204, None)
 
 
 @router.post("/follow-ups/{followup_id}/wait", response=OneOut)

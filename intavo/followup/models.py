@@ -84,6 +84,21 @@ class FollowUp(models.Model):
         self.finished_at, self.outcome = value.finished_at, value.outcome.value if value.outcome else None
 
 
+class AtDesk(models.Model):
+    """A member at a follow-up: when they last looked and wrote, and what they have begun to write."""
+
+    business = models.ForeignKey(Business, on_delete=models.CASCADE)
+    followup = models.ForeignKey(FollowUp, on_delete=models.CASCADE, related_name="at_desk")
+    member = models.ForeignKey(Member, on_delete=models.CASCADE)
+    seen_at = models.DateTimeField()
+    wrote_at = models.DateTimeField(null=True)
+    draft = models.TextField(blank=True, default="")
+    draft_at = models.DateTimeField(null=True)
+
+    class Meta:
+        constraints = (models.UniqueConstraint(fields=["followup", "member"], name="at_desk_once"),)
+
+
 class GiveRules(models.Model):
     """Whose new work is: a business's rules, in their order."""
 

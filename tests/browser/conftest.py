@@ -83,10 +83,10 @@ def mailed(page: Page, stack: Stack, to: str, subject: str) -> dict[str, Any]:
     raise AssertionError(f"no mail “{subject}” to {to}")
 
 
-def sign_in(page: Page, stack: Stack) -> None:
-    """Sign in through the form as the owner."""
+def sign_in(page: Page, stack: Stack, email: str = "morwenna@otterwick.example") -> None:
+    """Sign in through the form, as the owner or another member."""
     page.goto(f"{stack.base_url}/sign-in")
-    page.get_by_label("Email").fill("morwenna@otterwick.example")
+    page.get_by_label("Email").fill(email)
     page.get_by_label("Password").fill("paddle-demo")
     page.get_by_role("button", name="Sign in").click()
     page.wait_for_url("**/follow-up**")

@@ -128,6 +128,14 @@ export async function tellTyping(id: number): Promise<void> {
   await take(client.POST('/api/follow-ups/{followup_id}/typing', { params: { path: { followup_id: id } } }))
 }
 
+/** Says that one is at a follow-up, and keeps what is being written (null: as it was); who else is at it. */
+export function sitDown(id: number, draft: string | null, writing: boolean) {
+  return take(client.POST('/api/follow-ups/{followup_id}/desk', { params: { path: { followup_id: id } }, body: { draft, writing } }))
+}
+export async function getUp(id: number): Promise<void> {
+  await take(client.DELETE('/api/follow-ups/{followup_id}/desk', { params: { path: { followup_id: id } } }))
+}
+
 export function find(q: string) {
   return take(client.GET('/api/find', { params: { query: { q } } }))
 }

@@ -2206,6 +2206,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/follow-ups/{followup_id}/desk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * At Desk
+         * @description Say that one is at it, and keep what is being written; says who else is at it.
+         */
+        post: operations["intavo_followup_api_at_desk"];
+        /**
+         * Leave Desk
+         * @description Say that one looks at something else.
+         */
+        delete: operations["intavo_followup_api_leave_desk"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/follow-ups/{followup_id}/wait": {
         parameters: {
             query?: never;
@@ -5430,6 +5454,8 @@ export interface components {
             promises_kept: number;
             /** After */
             after: string | null;
+            /** Begun */
+            begun: number[];
         };
         /** RulerOut */
         RulerOut: {
@@ -5453,6 +5479,13 @@ export interface components {
             shown: string;
             /** Note */
             note: string;
+        };
+        /** ColleagueOut */
+        ColleagueOut: {
+            /** Name */
+            name: string;
+            /** Writing */
+            writing: boolean;
         };
         /** EventOut */
         EventOut: {
@@ -5539,6 +5572,10 @@ export interface components {
              * Format: date-time
              */
             person_since: string;
+            /** Draft */
+            draft: string;
+            /** Others */
+            others: components["schemas"]["ColleagueOut"][];
         };
         /** PerhapsOut */
         PerhapsOut: {
@@ -5579,6 +5616,8 @@ export interface components {
             way: string;
             /** Kept */
             kept?: number | null;
+            /** Seen */
+            seen?: number | null;
         };
         /**
          * Outcome
@@ -5590,6 +5629,16 @@ export interface components {
         TakeBackIn: {
             /** Key */
             key: string;
+        };
+        /** DeskIn */
+        DeskIn: {
+            /** Draft */
+            draft?: string | null;
+            /**
+             * Writing
+             * @default false
+             */
+            writing: boolean;
         };
         /** PutOffIn */
         PutOffIn: {
@@ -9450,6 +9499,52 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["OneOut"];
                 };
+            };
+        };
+    };
+    intavo_followup_api_at_desk: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                followup_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeskIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ColleagueOut"][];
+                };
+            };
+        };
+    };
+    intavo_followup_api_leave_desk: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                followup_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -1,17 +1,23 @@
 <script setup lang="ts">
+import { useQueryClient } from '@tanstack/vue-query'
 import { useSessionStorage, useThrottleFn } from '@vueuse/core'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { tellTyping, useWork, type KeptAnswer, type One } from '@/api/follow-ups'
+import { Failure } from '@/api/client'
 import { useNotices } from '@/lib/notices'
 import { saidTime } from '@/lib/time'
 import KeptAnswers from './KeptAnswers.vue'
 import PutOffMenu from './PutOffMenu.vue'
+import { useDesk } from './desk'
 
 const props = defineProps<{ one: One; zone: string; now: Date }>()
 const notices = useNotices()
 const work = useWork()
-// Kept while the tab is open, so that looking at somebody else loses nothing.
-const text = useSessionStorage(`answer-${props.one.id}`, '')
+const queries = useQueryClient()
+const emit = defineEmits<{ writing: [on: boolean] }>()
+// Kept on the server as it is written, and found again on another device.
+const { text, others } = useDesk(() => props.one)
+watch(text, (now) => emit('writing', !!now), { immediate: true })
 const key = useSessionStorage(`answer-key-${props.one.id}`, '')
 const then = ref<'wait' | 'finish' | 'keep' | 'remind'>('wait')
 const until = ref('')
@@ -61,7 +67,21 @@ async function keepNote() {
     wrong.value = problem instanceof Error ? problem.message : 'This was not kept; your text is still here.'
   }
 }
-async function send() {
+/** The last entry of the timeline that was in view; what a colleague answers after it is told before this goes. */
+const seen = computed(() => Math.max(0, ...props.one.timeline.map((event) => event.id)))
+let begun = seen.value
+watch(text, (now, before) => {
+  if (!before || !now) begun = seen.value
+})
+const meanwhile = ref(false)
+const alsoThere = computed(() => {
+  const writing = others.value.filter((each) => each.writing).map((each) => each.name)
+  const reading = others.value.filter((each) => !each.writing).map((each) => each.name)
+  const say = (names: string[], what: string) => (names.length ? `${names.join(' and ')} ${names.length > 1 ? 'are' : 'is'} ${what}` : '')
+  return [say(writing, 'writing an answer'), say(reading, 'reading this')].filter(Boolean).join(' · ')
+})
+
+async function send(anyway = false) {
   if (work.isPending.value) return
   if (note.value) return keepNote()
   if (then.value === 'remind' && !until.value) {
@@ -85,6 +105,7 @@ async function send() {
           outcome: 'answered',
           way: way.value,
           kept: used.value,
+          seen: anyway ? seen.value : begun,
         },
       },
     })
@@ -92,6 +113,8 @@ async function send() {
     if (text.value === said) text.value = ''
     key.value = ''
     used.value = null
+    meanwhile.value = false
+    begun = seen.value
     // A mail waits ten seconds, so that it can be taken back; what stands in a conversation stands there at once.
     const undo = async () => {
       await work.mutateAsync({ id, work: { do: 'take-back', key: sentKey } })
@@ -100,12 +123,18 @@ async function send() {
     notices.say(`Your answer is on its way to ${props.one.called}. ${ENDS[then.value]}`, byMail ? { undo } : {})
   } catch (problem) {
     wrong.value = problem instanceof Error ? problem.message : 'This was not sent; your text is still here.'
+    if (problem instanceof Failure && problem.fields.seen) {
+      meanwhile.value = true
+      wrong.value = problem.fields.seen
+      void queries.invalidateQueries({ queryKey: ['follow-up', props.one.id] })
+    }
   }
 }
 </script>
 
 <template>
-  <form class="relative rounded-lg border border-ink-3 focus-within:border-petrol" @submit.prevent="send">
+  <form class="relative rounded-lg border border-ink-3 focus-within:border-petrol" @submit.prevent="send()">
+    <p v-if="alsoThere" class="border-b border-line-2 px-3 py-1 text-brass" role="status">{{ alsoThere }}</p>
     <label class="sr-only" for="answer">Answer to {{ one.called }}</label>
     <textarea
       id="answer"
@@ -118,12 +147,15 @@ async function send() {
       :aria-invalid="!!wrong"
       aria-describedby="answer-wrong"
       @input="typing"
-      @keydown.ctrl.enter.prevent="send"
-      @keydown.meta.enter.prevent="send"
+      @keydown.ctrl.enter.prevent="send()"
+      @keydown.meta.enter.prevent="send()"
       @keydown.esc.stop="box?.blur()"
       @keydown.exact="slash"
     />
-    <p v-if="wrong" id="answer-wrong" class="px-3 pb-1 font-semibold text-rust" role="alert">{{ wrong }}</p>
+    <p v-if="wrong" id="answer-wrong" class="px-3 pb-1 font-semibold text-rust" role="alert">
+      {{ wrong }}
+      <button v-if="meanwhile" type="button" class="btn ml-2" @click="send(true)">Send mine as well</button>
+    </p>
     <div class="flex flex-wrap items-center gap-2 border-t border-line-2 px-3 py-2">
       <template v-if="one.ways.length">
         <label for="way" class="sr-only">How</label>

@@ -111,6 +111,7 @@ onKeyStroke('Escape', (event) => {
 })
 /** Several that one thing is done to. */
 const picked = ref(new Set<number>())
+const begun = computed(() => new Set(first.value?.begun ?? []))
 let lastPicked: number | null = null
 function pick(id: number, through = false) {
   const next = new Set(picked.value)
@@ -230,7 +231,7 @@ const { data: steps } = useFirstSteps()
             <span class="rounded bg-fog px-1.5">{{ seam }}</span>
           </p>
           <h2 class="mt-3 mb-1.5 font-body! text-base!" :class="lane.lane === 'late' ? 'text-rust' : 'text-ink-2'">{{ lane.name }}</h2>
-          <ItemList :items="lane.items" :selected="selected" :picked="picked" :zone="zone" :now="now" @pick="clicked" />
+          <ItemList :items="lane.items" :begun="begun" :selected="selected" :picked="picked" :zone="zone" :now="now" @pick="clicked" />
         </template>
         <button v-if="hasNextPage && lanes.length" type="button" class="btn mt-3" :disabled="isFetchingNextPage" @click="fetchNextPage()">
           More
@@ -238,7 +239,7 @@ const { data: steps } = useFirstSteps()
         <template v-for="group in foot" :key="group.name">
           <template v-if="group.items.length">
             <h2 class="mt-5 mb-1.5 font-body! text-base! text-ink-2">{{ group.name }}</h2>
-            <ItemList :items="group.items" :selected="selected" :picked="picked" :zone="zone" :now="now" @pick="clicked" />
+            <ItemList :items="group.items" :begun="begun" :selected="selected" :picked="picked" :zone="zone" :now="now" @pick="clicked" />
           </template>
         </template>
         <button v-if="hasNextPage && !lanes.length" type="button" class="btn mt-3" :disabled="isFetchingNextPage" @click="fetchNextPage()">

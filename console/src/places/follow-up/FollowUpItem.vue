@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import type { Item } from '@/api/follow-ups'
 import { saidLength, saidTime } from '@/lib/time'
 
-const props = defineProps<{ item: Item; selected: boolean; chosen?: boolean; zone: string; now: Date }>()
+const props = defineProps<{ item: Item; selected: boolean; chosen?: boolean; begun?: boolean; zone: string; now: Date }>()
 defineEmits<{ pick: [event: MouseEvent] }>()
 const tone = computed(() => {
   if (props.item.state !== 'for-us') return 'text-ink-3'
@@ -76,6 +76,7 @@ const place = computed(() => {
         <span class="min-w-0 truncate" dir="auto">{{ item.kind === 'sign-up' ? item.excerpt : `“${item.excerpt}”` }}</span>
         <span class="flex shrink-0 items-center gap-2 text-sm">
           <span class="max-lg:hidden">{{ more }}</span>
+          <span v-if="begun" class="text-brass">answer begun</span>
           <span v-if="item.initials" class="chip" :title="`Given to ${item.member}`">{{ item.initials }}</span>
         </span>
       </span>

@@ -3,7 +3,7 @@ import type { Item } from '@/api/follow-ups'
 import FollowUpItem from './FollowUpItem.vue'
 
 /** Follow-ups one below the other, the one that is open and those that are chosen marked. */
-defineProps<{ items: Item[]; selected: number | null; picked: Set<number>; zone: string; now: Date }>()
+defineProps<{ items: Item[]; selected: number | null; picked: Set<number>; begun: Set<number>; zone: string; now: Date }>()
 const emit = defineEmits<{ pick: [event: MouseEvent, id: number] }>()
 </script>
 
@@ -14,6 +14,7 @@ const emit = defineEmits<{ pick: [event: MouseEvent, id: number] }>()
       :key="item.id"
       :item="item"
       :selected="item.id === selected"
+      :begun="begun.has(item.id)"
       :chosen="picked.has(item.id)"
       :zone="zone"
       :now="now"

@@ -66,6 +66,12 @@ async function tag(name: string, on: boolean) {
     notices.say(problem instanceof Error ? problem.message : 'This did not work.', { bad: true })
   }
 }
+// What is being written is never taken away, even if a colleague finishes meanwhile.
+const writing = ref(false)
+watch(
+  () => props.id,
+  () => (writing.value = false),
+)
 const finished = computed(() => one.value?.state === 'finished')
 
 async function act(what: Work, said: string) {
@@ -191,7 +197,16 @@ async function act(what: Work, said: string) {
           @more="(refetch(), queries.invalidateQueries({ queryKey: ['follow-ups'] }))"
         />
       </div>
-      <AnswerBox v-if="!finished" :key="one.id" ref="answer" class="m-5 mt-0 max-md:m-3 max-md:mt-0" :one="one" :zone="zone" :now="now" />
+      <AnswerBox
+        v-if="!finished || writing || one.draft"
+        :key="one.id"
+        ref="answer"
+        class="m-5 mt-0 max-md:m-3 max-md:mt-0"
+        :one="one"
+        :zone="zone"
+        :now="now"
+        @writing="(on) => (writing = on)"
+      />
     </template>
     <div v-else-if="!error" class="m-5 h-40 rounded bg-fog" aria-busy="true" />
   </section>

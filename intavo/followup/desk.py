@@ -1,0 +1,104 @@
+"""Who is at a follow-up now, what each is writing, and what was answered meanwhile."""
+
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+
+from intavo.accounts.actor import Actor, Refused
+from intavo.accounts.models import Member
+from intavo.accounts.scope import own
+from intavo.core.rights import Right
+from intavo.people.models import TimelineEvent
+from intavo.project import clock
+
+from .models import AtDesk, FollowUp
+
+# A page that is looked at says so every five seconds.
+READS_FOR, WRITES_FOR = timedelta(seconds=20), timedelta(seconds=20)
+MOST_DRAFT = 40_000
+
+
+@dataclass(frozen=True, slots=True)
+class Colleague:
+    """Another member who is at it: their name, and whether they are writing an answer."""
+
+    name: str
+    writing: bool
+
+
+def sit_down(actor: Actor, *, followup_id: int, draft: str | None, writing: bool) -> list[Colleague]:
+    """Say that one is at a follow-up, and keep what is being written (None: as it was); says who else is at it."""
+    actor.needs(Right.FOLLOW_UP)
+    row = own(actor, FollowUp, followup_id)
+    if draft is not None and len(draft) > MOST_DRAFT:
+        raise Refused(("draft", f"An answer has at most {MOST_DRAFT:,} letters."))
+    at = clock.now()
+    if actor.member_id is None:
+        return []
+    said: dict[str, object] = {"seen_at": at, "business_id": actor.business_id}
+    if writing:
+        said["wrote_at"] = at
+    if draft is not None:
+        said |= {"draft": draft, "draft_at": at if draft else None}
+    AtDesk.objects.update_or_create(followup_id=row.pk, member_id=actor.member_id, defaults=said)
+    return others_at(actor, row.pk, at)
+
+
+def get_up(actor: Actor, *, followup_id: int) -> None:
+    """Say that one looks at something else; what was being written stays."""
+    actor.needs(Right.FOLLOW_UP)
+    row = own(actor, FollowUp, followup_id)
+    AtDesk.objects.filter(followup_id=row.pk, member_id=actor.member_id or 0).update(
+        seen_at=clock.now() - READS_FOR, wrote_at=None
+    )
+
+
+def others_at(actor: Actor, followup_id: int, at: datetime) -> list[Colleague]:
+    """Who else is at a follow-up; those who write come first."""
+    rows = AtDesk.objects.filter(followup_id=followup_id, seen_at__gt=at - READS_FOR).exclude(
+        member_id=actor.member_id or 0
+    )
+    found = [
+        Colleague(
+            one.member.user.name or one.member.user.email, one.wrote_at is not None and one.wrote_at > at - WRITES_FOR
+        )
+        for one in rows.select_related("member__user").order_by("pk")
+    ]
+    return sorted(found, key=lambda one: not one.writing)
+
+
+def draft_of(actor: Actor, followup_id: int) -> str:
+    """What this member has begun to write, on whichever device."""
+    row = AtDesk.objects.filter(followup_id=followup_id, member_id=actor.member_id or 0).first()
+    return row.draft if row else ""
+
+
+def begun_by(actor: Actor) -> list[int]:
+    """The follow-ups for which this member has begun an answer."""
+    rows = AtDesk.objects.filter(business_id=actor.business_id, member_id=actor.member_id or 0)
+    return list(rows.exclude(draft="").values_list("followup_id", flat=True))
+
+
+def gone_out(actor: Actor, followup_id: int) -> None:
+    """The answer was sent: it is no longer being written."""
+    AtDesk.objects.filter(followup_id=followup_id, member_id=actor.member_id or 0).update(
+        draft="", draft_at=None, wrote_at=None
+    )
+
+
+def first_told(actor: Actor, row: FollowUp, seen: int | None) -> None:
+    """Refuse an answer whose writer has not seen what a colleague answered meanwhile; None: they were not asked.
+
+    `seen` is the id of the last entry of the timeline that the writer has seen.
+    """
+    if seen is None:
+        return
+    events = TimelineEvent.objects.filter(person_id=row.person_id, kind="answered", pk__gt=seen, data__followup=row.pk)
+    events = events.exclude(member_id=actor.member_id or 0).exclude(data__has_key="taken_back")
+    last = events.select_related("member__user").order_by("-pk").first()
+    if last is not None:
+        name = _called(last.member)
+        raise Refused(("seen", f"{name} has answered while you were writing: “{str(last.data.get('text', ''))[:300]}”"))
+
+
+def _called(member: Member | None) -> str:
+    return (member.user.name or member.user.email) if member else "Somebody"

@@ -1,0 +1,48 @@
+"""Two members at one follow-up."""
+
+import re
+
+from playwright.sync_api import Browser, BrowserContext, Page, expect
+
+from scripts.stack import Stack
+
+from .conftest import sign_in
+from .test_follow_up import asked
+
+
+def test_two_at_one_follow_up_know_of_each_other(
+    owner: Page, stranger: BrowserContext, browser: Browser, stack: Stack
+) -> None:
+    asked(stranger.new_page(), stack, "Ottilie Brandt", "May we bring the dog?")
+    owner.get_by_role("link", name=re.compile("Ottilie Brandt")).click()
+    box = owner.get_by_role("textbox", name=re.compile("^Answer to Ottilie"))
+    box.fill("The dog is welcome")
+    expect(owner.get_by_text("answer begun")).to_be_visible(timeout=10_000)
+
+    # Found again on another device; a colleague reads, writes and answers first.
+    phone = browser.new_context(viewport={"width": 390, "height": 800}).new_page()
+    sign_in(phone, stack)
+    phone.goto(owner.url)
+    expect(phone.get_by_role("textbox", name=re.compile("^Answer to Ottilie"))).to_have_value("The dog is welcome")
+    phone.context.close()
+    jory = browser.new_context().new_page()
+    sign_in(jory, stack, "jory@otterwick.example")
+    jory.goto(owner.url)
+    expect(jory.get_by_text(re.compile("Morwenna Hale is (reading|writing)"))).to_be_visible()
+    expect(owner.get_by_text("Jory Tregenza is reading this")).to_be_visible(timeout=10_000)
+    theirs = jory.get_by_role("textbox", name=re.compile("^Answer to Ottilie"))
+    expect(theirs).to_have_value("")
+    theirs.fill("Yes, on a lead.")
+    expect(owner.get_by_text("Jory Tregenza is writing an answer")).to_be_visible(timeout=10_000)
+    theirs.press("Control+Enter")
+    expect(jory.get_by_text("Now it is their turn").last).to_be_visible()
+    jory.context.close()
+
+    box.press("Control+Enter")
+    expect(owner.get_by_text("Jory Tregenza has answered while you were writing: “Yes, on a lead.”")).to_be_visible()
+    expect(box).to_have_value("The dog is welcome")
+    owner.get_by_role("button", name="Send mine as well").click()
+    expect(box).to_have_value("")
+    expect(owner.get_by_text("The dog is welcome")).to_be_visible()
+    owner.get_by_role("button", name=re.compile("^Finish")).click()
+    owner.get_by_role("menuitem", name="Answered").click()

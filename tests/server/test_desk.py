@@ -1,0 +1,80 @@
+"""Two members at one follow-up: who reads, who writes, what each has begun, and who is told before an answer goes."""
+
+from datetime import timedelta
+from typing import Any
+
+import pytest
+from django.test import Client
+
+from intavo.followup.models import FollowUp
+from intavo.project import clock
+
+from .conftest import Visitor, World, sending
+
+
+@pytest.fixture
+def two(otterwick: World, visitor: Visitor) -> tuple[Client, Client, int]:
+    """Two members' consoles, and a follow-up."""
+    visitor.post("intake", sending(otterwick.touchpoint))
+    return otterwick.console(), otterwick.staff(), FollowUp.objects.get().pk
+
+
+def sit(client: Client, followup: int, **said: Any) -> list[dict[str, Any]]:
+    answer = client.post(f"/api/follow-ups/{followup}/desk", said, content_type="application/json")
+    assert answer.status_code == 200
+    found: list[dict[str, Any]] = answer.json()
+    return found
+
+
+def test_each_is_told_who_else_reads_and_writes(
+    two: tuple[Client, Client, int], monkeypatch: pytest.MonkeyPatch
+) -> None:
+    ours, theirs, one = two
+    assert sit(theirs, one) == []
+    assert sit(ours, one) == [{"name": "Sable Okonjo", "writing": False}]
+    sit(theirs, one, draft="Yes, ", writing=True)
+    assert client_sees(ours, one)["others"] == [{"name": "Sable Okonjo", "writing": True}]
+    assert theirs.delete(f"/api/follow-ups/{one}/desk").status_code == 204
+    assert sit(ours, one) == []
+    sit(theirs, one, writing=True)
+    later = clock.now() + timedelta(seconds=30)
+    monkeypatch.setattr(clock, "now", lambda: later)
+    assert sit(ours, one) == [], "whoever has gone without a word is still said to be there"
+
+
+def client_sees(client: Client, one: int) -> dict[str, Any]:
+    found: dict[str, Any] = client.get(f"/api/follow-ups/{one}").json()
+    return found
+
+
+def test_what_is_begun_is_found_again_by_its_writer_alone_until_it_is_sent(two: tuple[Client, Client, int]) -> None:
+    ours, theirs, one = two
+    sit(ours, one, draft="We do, from", writing=True)
+    sit(ours, one)
+    assert client_sees(ours, one)["draft"] == "We do, from"
+    assert client_sees(theirs, one)["draft"] == ""
+    assert (ours.get("/api/follow-ups").json()["begun"], theirs.get("/api/follow-ups").json()["begun"]) == ([one], [])
+    said = answer(ours, one, "We do, from ten.")
+    assert (said.status_code, said.json()["draft"]) == (200, "")
+    assert ours.get("/api/follow-ups").json()["begun"] == []
+
+
+def answer(client: Client, one: int, text: str, **more: Any) -> Any:
+    body = {"text": text, "key": text, "then": "keep", **more}
+    return client.post(f"/api/follow-ups/{one}/answer", body, content_type="application/json")
+
+
+def test_of_two_answers_the_second_is_told_before_it_goes(two: tuple[Client, Client, int]) -> None:
+    ours, theirs, one = two
+    seen = client_sees(ours, one)["timeline"][-1]["id"]
+    assert answer(theirs, one, "Yes, from ten.", seen=seen).status_code == 200
+    refused = answer(ours, one, "No, sorry.", seen=seen)
+    assert refused.status_code == 422
+    assert refused.json()["errors"] == [
+        {"field": "seen", "message": "Sable Okonjo has answered while you were writing: “Yes, from ten.”"}
+    ]
+    now = max(event["id"] for event in client_sees(ours, one)["timeline"])
+    assert answer(ours, one, "No, sorry.", seen=now).status_code == 200
+    assert answer(theirs, one, "And bring a coat.", seen=seen).status_code == 422
+    kinds = [event["kind"] for event in client_sees(ours, one)["timeline"]]
+    assert kinds.count("answered") == 2
