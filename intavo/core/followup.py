@@ -113,16 +113,18 @@ def _earliest(one: datetime | None, other: datetime | None) -> datetime | None:
 
 
 def returned(followup: FollowUp, at: datetime) -> FollowUp:
-    """A put-off one whose time has come is for us again, due then unless it was due before."""
-    if followup.state is not State.PUT_OFF or followup.back_at is None or followup.back_at > at:
+    """One put off, or left to them, until a time that has come is for us again, due then unless it was due before."""
+    if followup.state not in {State.PUT_OFF, State.THEM} or followup.back_at is None or followup.back_at > at:
         return followup
     return replace(followup, state=State.US, due=_earliest(followup.due, followup.back_at), back_at=None)
 
 
-def wait_for_them(followup: FollowUp, at: datetime, answered: bool) -> tuple[FollowUp, Kept | None]:
-    """It is their turn; an answer given meets the due time."""
+def wait_for_them(
+    followup: FollowUp, at: datetime, answered: bool, back_at: datetime | None = None
+) -> tuple[FollowUp, Kept | None]:
+    """It is their turn, until `back_at` where they say nothing by then; an answer given meets the due time."""
     kept = _count(followup, at) if answered else None
-    return replace(followup, state=State.THEM, due=None if answered else followup.due, back_at=None), kept
+    return replace(followup, state=State.THEM, due=None if answered else followup.due, back_at=back_at), kept
 
 
 def put_off(followup: FollowUp, at: datetime, until: datetime, answered: bool) -> tuple[FollowUp, Kept | None]:

@@ -25,7 +25,8 @@ class ListFilter(BaseModel):
 
     `member` is a member's id, or 0 for what is nobody's; `touchpoint` a touchpoint's id, or 0 for what came by none;
     `via` how it came ("form", "page", "mail", "import", "hand", or the name of a service outside); `page` the path of
-    the page it came from, with all below it where it ends with /*; `since` the local date from which it was opened.
+    the page it came from, with all below it where it ends with /*; `since` the local date from which it was opened;
+    `untouched` for how many open days no member has done anything with them.
     """
 
     model_config = ConfigDict(frozen=True, extra="ignore")
@@ -38,6 +39,7 @@ class ListFilter(BaseModel):
     page: Kept | None = Field(None, min_length=1, max_length=500)
     tag: Kept | None = Field(None, min_length=1, max_length=60)
     since: date | None = None
+    untouched: int | None = Field(None, ge=1, le=60)
     q: Kept | None = Field(None, min_length=1, max_length=200)
 
     @property
@@ -84,4 +86,6 @@ def filter_words(
         said += f", tagged “{wanted.tag}”"
     if wanted.since:
         said += f", since {wanted.since.isoformat()}"
+    if wanted.untouched:
+        said += f", touched by nobody for {wanted.untouched} open day{'' if wanted.untouched == 1 else 's'}"
     return f"{said}, with “{wanted.q}” in it" if wanted.q else said

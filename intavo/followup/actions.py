@@ -14,8 +14,10 @@ from intavo.accounts.models import Business, Member
 from intavo.accounts.rows import insert
 from intavo.accounts.scope import own
 from intavo.core import followup as rules
+from intavo.core.hours import open_days_on
 from intavo.core.rights import Right
 from intavo.core.worklist import ListFilter
+from intavo.hours.queries import main_hours
 from intavo.people.actions import add_event, tag_person, untag_person
 from intavo.people.ways import To, ways_to
 from intavo.project import clock
@@ -315,8 +317,11 @@ def take_back(actor: Actor, *, followup_id: int, key: str) -> FollowUp:
 def answer(
     actor: Actor, *, followup_id: int, text: str, key: str, then: str, until: datetime | None = None,
     outcome: rules.Outcome = rules.Outcome.ANSWERED, way: str = "", seen: int | None = None,
+    back_in: int | None = None,
 ) -> FollowUp:  # fmt: skip
     """Answer, by the way named or the nearest; then "wait" for them, "finish", "remind" at `until`, or "keep" it.
+
+    Of what waits for them it is our turn again after `back_in` open days without a word of theirs (None: never).
 
     The same `key` again sends nothing more. Refused if there is no text, no way to reach them, or a colleague has
     answered after `seen`, the last entry of the timeline that the writer knows.
@@ -324,7 +329,8 @@ def answer(
     actor.needs(Right.FOLLOW_UP)
     if not text.strip():
         raise Refused(("text", "Please write an answer first."))
-    change = _after_answer(then, until, outcome)
+    back_at = _after_days(actor, back_in) if then == "wait" else None
+    change = _after_answer(then, until, outcome, back_at)
     known = own(actor, FollowUp.objects.select_related("business"), followup_id)
     whom = to_of(known, actor.member_id)
     ways = [one for one in ways_to(whom) if way in {"", one.key}]
@@ -334,7 +340,7 @@ def answer(
         return known
     with transaction.atomic():
         row = _open_row(actor, followup_id)
-        first_told(actor, row, seen)
+        first_told(actor, person_id=row.person_id, followup_id=row.pk, seen=seen)
         gone_out(actor, row.pk)
         gone = ways[0].send(whom, text.strip(), key)
         row.thread = row.thread or gone.thread
@@ -343,7 +349,13 @@ def answer(
             actor, person_id=row.person_id, at=clock.now(), kind="answered",
             data={"followup": row.pk, "text": text.strip(), "way": ways[0].key, "key": key, **gone.data},
         )  # fmt: skip
-        return _work(actor, followup_id, "" if then == "keep" else _EVENT[then], change, **_about(then, until, outcome))
+        return _work(
+            actor,
+            followup_id,
+            "" if then == "keep" else _EVENT[then],
+            change,
+            **_about(then, until or back_at, outcome),
+        )
 
 
 def to_of(row: FollowUp, member_id: int | None = None) -> To:
@@ -374,12 +386,23 @@ _EVENT = {"wait": "waiting", "finish": "finished", "remind": "put off"}
 def _about(then: str, until: datetime | None, outcome: rules.Outcome) -> dict[str, str]:
     if then == "finish":
         return {"outcome": outcome.value}
-    return {"until": until.isoformat()} if then == "remind" and until else {}
+    return {"until": until.isoformat()} if then in {"remind", "wait"} and until else {}
 
 
-def _after_answer(then: str, until: datetime | None, outcome: rules.Outcome) -> Change:
+def _after_days(actor: Actor, days: int | None) -> datetime | None:
+    if days is None:
+        return None
+    if not 1 <= days <= MOST_DAYS:
+        raise Refused(("back_in", f"From 1 to {MOST_DAYS} open days."))
+    return open_days_on(main_hours(actor.business_id).value, clock.now(), days)
+
+
+MOST_DAYS = 90
+
+
+def _after_answer(then: str, until: datetime | None, outcome: rules.Outcome, back_at: datetime | None) -> Change:
     if then == "wait":
-        return lambda f, at: rules.wait_for_them(f, at, answered=True)
+        return lambda f, at: rules.wait_for_them(f, at, answered=True, back_at=back_at)
     if then == "finish":
         return lambda f, at: rules.finish(f, at, outcome)
     if then == "keep":

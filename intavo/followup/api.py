@@ -157,6 +157,8 @@ class AnswerIn(Schema):
     kept: int | None = None
     # The id of the last entry of the timeline that the writer has seen.
     seen: int | None = None
+    # After so many open days without a word of theirs it is our turn again.
+    back_in: int | None = None
 
 
 class PutOffIn(Schema):
@@ -307,7 +309,7 @@ def answer(request: MemberRequest, followup_id: int, body: AnswerIn) -> OneOut:
     """Answer by mail, and then wait, finish, be reminded, or keep it."""
     actions.answer(
         request.auth, followup_id=followup_id, text=body.text, key=body.key, then=body.then, until=body.until,
-        outcome=body.outcome, way=body.way, seen=body.seen,
+        outcome=body.outcome, way=body.way, seen=body.seen, back_in=body.back_in,
     )  # fmt: skip
     if body.kept is not None:
         count_use(request.auth, body.kept)

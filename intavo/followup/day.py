@@ -14,7 +14,8 @@ from intavo.hours.queries import anybody_free, main_hours, replies
 from intavo.touchpoints.queries import waiting
 
 from .effects import Away, services_away
-from .queries import due_marks
+from .queries import due_marks, untouched
+from .reminding import wishes_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,6 +47,8 @@ class DayLine:
     changed_since_live: int
     ended: int
     away: list[str]
+    untouched: int
+    untouched_days: int
 
 
 def day_line(actor: Actor, at: datetime) -> DayLine:
@@ -66,6 +69,7 @@ def day_line(actor: Actor, at: datetime) -> DayLine:
     due_now = due_marks(actor, at, ruler.closes or end)
     marks = [Mark(id_, name, due, ruler.lane(due, late_from)) for id_, name, due, late_from in due_now]
     waits = waiting(actor, at)
+    days = wishes_of(actor).untouched_days or 0
     asked = Away(actor.business_id)
     services_away.tell(asked)
     return DayLine(
@@ -74,7 +78,7 @@ def day_line(actor: Actor, at: datetime) -> DayLine:
         late=sum(mark.lane is rules.Lane.LATE for mark in marks),
         before_closing=sum(mark.lane is rules.Lane.BEFORE_CLOSING for mark in marks),
         made_not_on=waits.not_on, changed_since_live=waits.changed, ended=waits.ended,
-        away=asked.names,
+        away=asked.names, untouched=untouched(actor, at, days) if days else 0, untouched_days=days,
     )  # fmt: skip
 
 

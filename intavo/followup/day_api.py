@@ -47,6 +47,8 @@ class DayOut(Schema):
     changed_since_live: int
     ended: int
     gateways_away: list[str]
+    untouched: int
+    untouched_days: int
 
 
 class FoundOut(Schema):
@@ -88,7 +90,7 @@ def day(request: MemberRequest) -> DayOut:
         at=line.at, timezone=line.timezone, start=line.start, end=line.end, situation=line.situation.value,
         until=line.until, after_reply=line.after_reply, late=line.late, before_closing=line.before_closing,
         made_not_on=line.made_not_on, changed_since_live=line.changed_since_live, ended=line.ended,
-        gateways_away=line.away,
+        gateways_away=line.away, untouched=line.untouched, untouched_days=line.untouched_days,
         stretches=[StretchOut(start=s.start, end=s.end, reason=s.reason, label=s.label) for s in line.stretches],
         marks=[MarkOut(id=m.id, name=m.name, due=m.due, lane=m.lane) for m in line.marks],
     )  # fmt: skip

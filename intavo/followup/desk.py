@@ -85,14 +85,14 @@ def gone_out(actor: Actor, followup_id: int) -> None:
     )
 
 
-def first_told(actor: Actor, row: FollowUp, seen: int | None) -> None:
+def first_told(actor: Actor, *, person_id: int, followup_id: int, seen: int | None) -> None:
     """Refuse an answer whose writer has not seen what a colleague answered meanwhile; None: they were not asked.
 
     `seen` is the id of the last entry of the timeline that the writer has seen.
     """
     if seen is None:
         return
-    events = TimelineEvent.objects.filter(person_id=row.person_id, kind="answered", pk__gt=seen, data__followup=row.pk)
+    events = TimelineEvent.objects.filter(person_id=person_id, kind="answered", pk__gt=seen, data__followup=followup_id)
     events = events.exclude(member_id=actor.member_id or 0).exclude(data__has_key="taken_back")
     last = events.select_related("member__user").order_by("-pk").first()
     if last is not None:

@@ -99,6 +99,34 @@ class AtDesk(models.Model):
         constraints = (models.UniqueConstraint(fields=["followup", "member"], name="at_desk_once"),)
 
 
+class Wishes(models.Model):
+    """What a member is told: by mail before something is due and when it is late, each morning, and in the browser."""
+
+    business = models.ForeignKey(Business, on_delete=models.CASCADE)
+    member = models.OneToOneField(Member, on_delete=models.CASCADE, related_name="wishes")
+    before_minutes = models.PositiveSmallIntegerField(null=True)
+    when_late = models.BooleanField(default=True)
+    morning = models.BooleanField(default=False)
+    morning_on = models.DateField(null=True)
+    # What nobody has touched for so many open days is told on the day line; none: not.
+    untouched_days = models.PositiveSmallIntegerField(null=True, default=3)
+    notify = models.BooleanField(default=False)
+    sound = models.BooleanField(default=False)
+
+
+class Reminded(models.Model):
+    """That a member was told of a due time; once each."""
+
+    business = models.ForeignKey(Business, on_delete=models.CASCADE)
+    member = models.ForeignKey(Member, on_delete=models.CASCADE)
+    followup = models.ForeignKey(FollowUp, on_delete=models.CASCADE)
+    due = models.DateTimeField()
+    about = models.CharField(max_length=10)
+
+    class Meta:
+        constraints = (models.UniqueConstraint(fields=["followup", "member", "due", "about"], name="reminded_once"),)
+
+
 class GiveRules(models.Model):
     """Whose new work is: a business's rules, in their order."""
 

@@ -7,18 +7,19 @@ from hashlib import sha256
 from typing import TYPE_CHECKING, Any, TypedDict
 
 from django.db import connection
-from django.db.models import Case, DateTimeField, F, Q, QuerySet, When
+from django.db.models import Case, DateTimeField, Exists, F, OuterRef, Q, QuerySet, When
 from django.db.models.functions import Least
 
 from intavo.accounts.actor import Actor
 from intavo.core import followup as rules
-from intavo.core.hours import OpeningHours
+from intavo.core.hours import OpeningHours, open_days_back
 from intavo.core.touchpoint.patterns import normal_path
 from intavo.core.worklist import ListFilter
 from intavo.hours.effects import Promised, promises_counted
 from intavo.hours.queries import main_hours
-from intavo.people.models import PersonTag
+from intavo.people.models import Person, PersonTag, TimelineEvent
 from intavo.people.queries import search
+from intavo.project import clock
 
 from .models import FollowUp, PromiseCounted
 
@@ -56,9 +57,65 @@ def wanted_rows(actor: Actor, wanted: ListFilter) -> QuerySet[FollowUp]:
     if wanted.since:
         zone = main_hours(actor.business_id).value.zone
         rows = rows.filter(opened_at__gte=datetime.combine(wanted.since, datetime.min.time(), zone))
+    if wanted.untouched:
+        rows = rows.filter(_untouched(actor, wanted.untouched))
     if wanted.q:
         rows = rows.filter(person__in=[hit.person.pk for hit in search(actor, wanted.q, 0)])
     return rows
+
+
+def _untouched(actor: Actor, days: int) -> Q:
+    """With whom no member has done anything for so many open days, and that are at least as old."""
+    since = open_days_back(main_hours(actor.business_id).value, clock.now(), days)
+    if since is None:
+        return Q(pk__in=())
+    touched = TimelineEvent.objects.filter(person_id=OuterRef("person_id"), at__gte=since, member__isnull=False)
+    return Q(~Exists(touched), opened_at__lt=since)
+
+
+def untouched(actor: Actor, at: datetime, days: int) -> int:
+    """How many that are for us nobody has touched for so many open days; at most MANY are counted."""
+    rows = for_us(actor, at, ListFilter(untouched=days)).order_by("pk").values_list("pk", flat=True)
+    return len(rows[:MANY])
+
+
+MANY = 100
+
+
+@dataclass(frozen=True, slots=True)
+class Arrival:
+    """Something that a person did: its entry, the follow-up, how they are called, and what they wrote."""
+
+    id: int
+    followup_id: int | None
+    called: str
+    text: str
+
+
+def came_in(actor: Actor, after: int | None) -> tuple[int, list[Arrival]]:
+    """The id of the last entry of any timeline, and what people did after `after`, oldest first; None: only the id."""
+    rows = TimelineEvent.objects.filter(business_id=actor.business_id, member=None)
+    if after is None:
+        return rows.order_by("-pk").values_list("pk", flat=True).first() or 0, []
+    found = list(
+        rows.filter(pk__gt=after).select_related("person").prefetch_related("person__addresses").order_by("pk")[:20]
+    )
+    told = [
+        Arrival(
+            one.pk, one.data.get("followup"), called_by_all(one.person),
+            str(one.data.get("text") or one.data.get("touchpoint") or "")[:200],
+        )
+        for one in found
+        if one.kind in CAME
+    ]  # fmt: skip
+    return (found[-1].pk if found else after), told
+
+
+# What people do that a member wants to hear of at once.
+CAME = (
+    "signed up", "asked", "asked for a call", "message", "gave a score", "wrote by mail", "moved the call",
+    "cancelled the call",
+)  # fmt: skip
 
 
 def _on_page(page: str) -> Q:
@@ -109,11 +166,14 @@ class Standing(TypedDict):
     stands: datetime | None
 
 
+_COMES_BACK = (rules.State.PUT_OFF.value, rules.State.THEM.value)
+
+
 def for_us(actor: Actor, at: datetime, wanted: ListFilter = EVERYTHING) -> QuerySet["StandingRow"]:
     """What is for us at an instant, put-off ones whose time has come among it; `stands` is its due time."""
-    back = Q(state=rules.State.PUT_OFF.value, back_at__lte=at)
+    back = Q(state__in=_COMES_BACK, back_at__lte=at)
     stands = Case(
-        When(state=rules.State.PUT_OFF.value, then=Least("due", "back_at")), default=F("due"),
+        When(state__in=_COMES_BACK, then=Least("due", "back_at")), default=F("due"),
         output_field=DateTimeField(),
     )  # fmt: skip
     return open_rows(actor, wanted).filter(Q(state=rules.State.US.value) | back).annotate(stands=stands)
@@ -160,7 +220,8 @@ def page_for_us(
 
 def at_the_foot(actor: Actor, at: datetime, wanted: ListFilter = EVERYTHING) -> tuple[list[FollowUp], list[FollowUp]]:
     """Those that wait for them, and those put off until a time ahead."""
-    waiting = open_rows(actor, wanted).filter(state=rules.State.THEM.value).order_by("-id")[:PAGE]
+    waiting = open_rows(actor, wanted).filter(state=rules.State.THEM.value)
+    waiting = waiting.exclude(back_at__lte=at).order_by("-id")[:PAGE]
     aside = (
         open_rows(actor, wanted)
         .filter(state=rules.State.PUT_OFF.value, back_at__gt=at)
@@ -184,6 +245,11 @@ def ways_known(actor: Actor) -> list[str]:
 def first_address(row: FollowUp) -> str:
     """How to call somebody who left no name."""
     return next((address.shown for address in row.person.addresses.all()), "Somebody")
+
+
+def called_by_all(person: Person) -> str:
+    """By their name, else by what they left."""
+    return person.name or next((address.shown for address in person.addresses.all()), "Somebody")
 
 
 def promises_kept(actor: Actor, since: datetime) -> tuple[int, int]:

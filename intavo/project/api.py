@@ -15,6 +15,7 @@ from intavo.core.refusals import dotted, wrongs
 from intavo.followup.api import router as followup
 from intavo.followup.day_api import router as day
 from intavo.followup.kept_api import router as kept
+from intavo.followup.told_api import router as told
 from intavo.hours.api import router as hours
 from intavo.imports.api import router as imports
 from intavo.intake.api import router as intake
@@ -29,7 +30,8 @@ from .door import BodyDoor
 
 api = NinjaAPI(title="Intavo", version="1", urls_namespace="api", docs_url=None, parser=BodyDoor())
 for one in (
-    accounts, sites, hours, channels, touchpoints, people, imports, followup, kept, day, talks, mailin, intake, visitor,
+    accounts, sites, hours, channels, touchpoints, people, imports, followup, kept, day, told, talks, mailin, intake,
+    visitor,
 ):  # fmt: skip
     api.add_router("", one)
 

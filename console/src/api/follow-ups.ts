@@ -17,6 +17,7 @@ export interface Wanted {
   page?: string
   tag?: string
   since?: string
+  untouched?: number
   q?: string
 }
 
@@ -35,7 +36,7 @@ const LOOK = 4_000
 const LOOK_AWAY = 60_000
 
 /** Looks every few seconds whether anything of the list has changed, once a minute where nobody looks. */
-export function useLive() {
+export function useLive(changed?: () => void) {
   const queries = useQueryClient()
   const seen = useDocumentVisibility()
   let last = ''
@@ -46,6 +47,7 @@ export function useLive() {
     try {
       const now = await take(client.GET('/api/follow-ups-stamp'))
       if (last && now !== last) {
+        changed?.()
         for (const key of ['follow-ups', 'follow-up', 'day', 'first-steps']) void queries.invalidateQueries({ queryKey: [key] })
       }
       last = now
@@ -152,6 +154,22 @@ export function useSeveral() {
 }
 
 export const useTags = () => useQuery({ queryKey: ['tags'], queryFn: () => take(client.GET('/api/tags')) })
+
+/** What came in from people after an entry of any timeline. */
+export const readArrivals = (after?: number) => take(client.GET('/api/arrivals', { params: { query: { after: after ?? null } } }))
+
+export type Told = Schemas['WishesOut']
+
+/** What one is told, and how. */
+export function useTold() {
+  const queries = useQueryClient()
+  const found = useQuery({ queryKey: ['told'], queryFn: () => take(client.GET('/api/me/told')), staleTime: 60_000 })
+  const change = async (body: Told) => {
+    queries.setQueryData(['told'], await take(client.PUT('/api/me/told', { body })))
+    await queries.invalidateQueries({ queryKey: ['day'] })
+  }
+  return { told: found.data, change }
+}
 
 /** How follow-ups came so far. */
 export const useWaysIn = () => useQuery({ queryKey: ['ways-in'], queryFn: () => take(client.GET('/api/ways-in')), staleTime: 60_000 })

@@ -2650,6 +2650,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/me/told": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What I Am Told
+         * @description What the member is told, and how.
+         */
+        get: operations["intavo_followup_told_api_what_i_am_told"];
+        /**
+         * Tell Me
+         * @description Change what the member is told.
+         */
+        put: operations["intavo_followup_told_api_tell_me"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/arrivals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Arrivals
+         * @description What came in from people after an entry (none: only which is the last), and whether it is open now.
+         */
+        get: operations["intavo_followup_told_api_arrivals"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/talks/{talk_id}/files/{key}": {
         parameters: {
             query?: never;
@@ -5349,7 +5393,8 @@ export interface components {
          *
          *     `member` is a member's id, or 0 for what is nobody's; `touchpoint` a touchpoint's id, or 0 for what came by none;
          *     `via` how it came ("form", "page", "mail", "import", "hand", or the name of a service outside); `page` the path of
-         *     the page it came from, with all below it where it ends with /*; `since` the local date from which it was opened.
+         *     the page it came from, with all below it where it ends with /*; `since` the local date from which it was opened;
+         *     `untouched` for how many open days no member has done anything with them.
          */
         ListFilter: {
             /**
@@ -5373,6 +5418,8 @@ export interface components {
             tag?: string | null;
             /** Since */
             since?: string | null;
+            /** Untouched */
+            untouched?: number | null;
             /** Q */
             q?: string | null;
         };
@@ -5618,6 +5665,8 @@ export interface components {
             kept?: number | null;
             /** Seen */
             seen?: number | null;
+            /** Back In */
+            back_in?: number | null;
         };
         /**
          * Outcome
@@ -5900,6 +5949,10 @@ export interface components {
             ended: number;
             /** Gateways Away */
             gateways_away: string[];
+            /** Untouched */
+            untouched: number;
+            /** Untouched Days */
+            untouched_days: number;
         };
         /** MarkOut */
         MarkOut: {
@@ -5945,6 +5998,71 @@ export interface components {
             where: string;
             /** Text */
             text: string;
+        };
+        /** WishesOut */
+        WishesOut: {
+            /** Before Minutes */
+            before_minutes: number | null;
+            /** When Late */
+            when_late: boolean;
+            /** Morning */
+            morning: boolean;
+            /** Untouched Days */
+            untouched_days: number | null;
+            /** Notify */
+            notify: boolean;
+            /** Sound */
+            sound: boolean;
+        };
+        /** WishesIn */
+        WishesIn: {
+            /** Before Minutes */
+            before_minutes?: number | null;
+            /**
+             * When Late
+             * @default true
+             */
+            when_late: boolean;
+            /**
+             * Morning
+             * @default false
+             */
+            morning: boolean;
+            /**
+             * Untouched Days
+             * @default 3
+             */
+            untouched_days: number | null;
+            /**
+             * Notify
+             * @default false
+             */
+            notify: boolean;
+            /**
+             * Sound
+             * @default false
+             */
+            sound: boolean;
+        };
+        /** ArrivalOut */
+        ArrivalOut: {
+            /** Id */
+            id: number;
+            /** Followup Id */
+            followup_id: number | null;
+            /** Called */
+            called: string;
+            /** Text */
+            text: string;
+        };
+        /** ArrivalsOut */
+        ArrivalsOut: {
+            /** Last */
+            last: number;
+            /** Open Now */
+            open_now: boolean;
+            /** Came */
+            came: components["schemas"]["ArrivalOut"][];
         };
         /** NoTalkOut */
         NoTalkOut: {
@@ -9408,6 +9526,7 @@ export interface operations {
                 page?: string | null;
                 tag?: string | null;
                 since?: string | null;
+                untouched?: number | null;
                 q?: string | null;
                 after?: string;
             };
@@ -10111,6 +10230,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FoundOut"][];
+                };
+            };
+        };
+    };
+    intavo_followup_told_api_what_i_am_told: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WishesOut"];
+                };
+            };
+        };
+    };
+    intavo_followup_told_api_tell_me: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WishesIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WishesOut"];
+                };
+            };
+        };
+    };
+    intavo_followup_told_api_arrivals: {
+        parameters: {
+            query?: {
+                after?: number | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArrivalsOut"];
                 };
             };
         };

@@ -139,6 +139,12 @@ function open(group: (typeof groups.value)[number], event: MouseEvent) {
         <span v-if="day.late && day.before_closing"> · </span>
         <RouterLink v-if="day.before_closing" to="/follow-up" class="text-brass">{{ day.before_closing }} due before closing</RouterLink>
         <span v-if="!day.late && !day.before_closing" class="font-normal text-ink-2">nothing due before closing</span>
+        <RouterLink
+          v-if="day.untouched"
+          :to="{ path: '/follow-up', query: { state: 'for-us', untouched: day.untouched_days } }"
+          class="ml-2 font-normal text-brass underline"
+          >{{ day.untouched >= 100 ? 'over 99' : day.untouched }} untouched for {{ day.untouched_days }} open days</RouterLink
+        >
         <RouterLink v-if="day.made_not_on" to="/touchpoints" class="ml-2 font-normal text-ink-2 underline max-xl:hidden"
           >{{ day.made_not_on }} made, not on</RouterLink
         >

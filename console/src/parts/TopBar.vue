@@ -2,11 +2,13 @@
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
 import { signOut, startAnew } from '@/api/account'
 import { joinBusiness, openBusiness, useMe } from '@/api/me'
+import { useArrivals } from './arrivals'
 import { finding } from './find'
 import BrandMark from './BrandMark.vue'
 import CounterMenu from './CounterMenu.vue'
 
 const { data: me } = useMe()
+useArrivals()
 const PLACES = [
   ['/follow-up', 'Follow-up', ''],
   ['/people', 'People', ''],

@@ -14,6 +14,7 @@ from .arithmetic import (
     open_time,
 )
 from .combine import EitherHours, any_of, either
+from .days import open_days_back, open_days_on
 from .holidays import parts_of, public_holidays
 from .ical import MOST_BYTES, read_exceptions, write_calendar
 from .model import DAYS, HoursException, OpeningHours, Stretch, WeeklyStretch, minutes_of
@@ -44,6 +45,8 @@ __all__ = [
     "minutes_of",
     "next_closing",
     "next_opening",
+    "open_days_back",
+    "open_days_on",
     "open_stretches",
     "open_time",
     "opening_hours_specification",

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useQueryClient } from '@tanstack/vue-query'
-import { useSessionStorage, useThrottleFn } from '@vueuse/core'
+import { useLocalStorage, useSessionStorage, useThrottleFn } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { tellTyping, useWork, type KeptAnswer, type One } from '@/api/follow-ups'
 import { Failure } from '@/api/client'
@@ -21,6 +21,8 @@ watch(text, (now) => emit('writing', !!now), { immediate: true })
 const key = useSessionStorage(`answer-key-${props.one.id}`, '')
 const then = ref<'wait' | 'finish' | 'keep' | 'remind'>('wait')
 const until = ref('')
+// Without a word of theirs for so many open days it is ours again; 0: it stays with them.
+const backIn = useLocalStorage('intavo-back-in', 0)
 const wrong = ref('')
 const box = ref<HTMLTextAreaElement>()
 defineExpose({ focus: () => box.value?.focus() })
@@ -105,6 +107,7 @@ async function send(anyway = false) {
           outcome: 'answered',
           way: way.value,
           kept: used.value,
+          back_in: then.value === 'wait' && backIn.value ? backIn.value : null,
           seen: anyway ? seen.value : begun,
         },
       },
@@ -171,6 +174,15 @@ async function send(anyway = false) {
         <option value="remind">remind me</option>
         <option value="keep">keep it for us</option>
       </select>
+      <template v-if="then === 'wait' && !note">
+        <label for="back-in" class="sr-only">If they say nothing</label>
+        <select id="back-in" v-model.number="backIn" class="input w-auto!" :disabled="!can">
+          <option :value="0">however long it takes</option>
+          <option v-for="days in [1, 2, 3, 5, 10]" :key="days" :value="days">
+            if nothing in {{ days }} open {{ days === 1 ? 'day' : 'days' }}: back to us
+          </option>
+        </select>
+      </template>
       <PutOffMenu
         v-if="then === 'remind' && !note"
         :zone="zone"

@@ -18,7 +18,8 @@ const { data: ways } = useWaysIn()
 const { data: sites } = useKnownSites()
 const { filters, keep, drop } = useKeptFilters()
 const open = ref(false)
-const more = computed(() => open.value || ['tag', 'since', 'via', 'site', 'page'].some((one) => one in props.wanted))
+const more = computed(() => open.value || ['tag', 'since', 'via', 'site', 'page', 'untouched'].some((one) => one in props.wanted))
+const untouched = computed(() => [...new Set([1, 2, 3, 5, 10, props.wanted.untouched ?? 1])].sort((a, b) => a - b))
 const narrows = computed(() => Object.keys(props.wanted).length > 0)
 
 function set(piece: Partial<Record<keyof Wanted, string | number | undefined>>) {
@@ -103,6 +104,17 @@ const kept = computed(() =>
           </select>
           since
           <input class="piece" type="date" aria-label="Since" :value="wanted.since ?? ''" @change="set({ since: chosen($event) })" />
+          <select
+            class="piece"
+            aria-label="For how long nobody has touched it"
+            :value="wanted.untouched ?? ''"
+            @change="set({ untouched: numbered($event) })"
+          >
+            <option value="">touched or not</option>
+            <option v-for="days in untouched" :key="days" :value="days">
+              touched by nobody for {{ days }} open {{ days === 1 ? 'day' : 'days' }}
+            </option>
+          </select>
         </template>
         <button v-else type="button" class="btn-link text-sm" @click="open = true">and …</button>
       </p>

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { onKeyStroke, useEventListener, useMediaQuery } from '@vueuse/core'
+import { onKeyStroke, useMediaQuery } from '@vueuse/core'
 import { computed, nextTick, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { useFollowUps, useLive, type Item, type Wanted } from '@/api/follow-ups'
+import { useFollowUps, type Item, type Wanted } from '@/api/follow-ups'
 import { useQuarantine } from '@/api/quarantine'
 import { useClock } from '@/lib/clock'
 import { useKeys } from '@/lib/keys'
@@ -21,7 +21,6 @@ const router = useRouter()
 const { zone, now } = useClock()
 const wanted = computed(() => wantedOf(route.query))
 const { data, error, refetch, hasNextPage, fetchNextPage, isFetchingNextPage } = useFollowUps(wanted)
-useLive()
 
 useKeys([
   { keys: '↑ ↓', does: 'Go along the list' },
@@ -160,17 +159,10 @@ watch(
         (id) => (list.value?.querySelector(`[data-id="${id}"]`)?.getBoundingClientRect().bottom ?? top) < top,
       ).length
     }
-    if (known && fresh.length && document.hidden) document.title = `(${(unseen += fresh.length)}) Follow-up · Intavo`
     known = ids
   },
   { flush: 'post' },
 )
-let unseen = 0
-useEventListener(document, 'visibilitychange', () => {
-  if (document.hidden) return
-  unseen = 0
-  document.title = 'Follow-up · Intavo'
-})
 /** The row under the pointer or the caret, else the first in view. */
 function held() {
   const rows = [...(list.value?.querySelectorAll<HTMLElement>('[data-id]') ?? [])]

@@ -20,7 +20,7 @@ const when = computed(() => {
   const { item } = props
   if (item.state === 'finished') return 'finished'
   if (item.state === 'put-off' && item.back_at) return `back ${saidTime(item.back_at, props.now, props.zone)}`
-  if (item.state === 'for-them') return 'their turn'
+  if (item.state === 'for-them') return item.back_at ? `their turn till ${saidTime(item.back_at, props.now, props.zone)}` : 'their turn'
   if (!item.due) return 'no set time'
   if (item.lane === 'late') return item.late_minutes ? `${saidLength(item.late_minutes)} late` : 'late'
   return item.lane === 'before-closing' ? `in ${saidLength(item.left_minutes)}` : saidTime(item.due, props.now, props.zone)

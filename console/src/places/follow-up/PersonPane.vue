@@ -144,6 +144,9 @@ async function act(what: Work, said: string) {
               }}</span></template
             >
             <template v-else>no set time</template>
+            <span v-if="one.state === 'for-them' && one.back_at" class="text-ink-2">
+              · ours again {{ saidTime(one.back_at, now, zone) }}</span
+            >
             <span v-if="one.state === 'put-off' && one.back_at" class="text-ink-2">
               · put off until {{ saidTime(one.back_at, now, zone) }}</span
             >

@@ -52,7 +52,8 @@ const WORDS: Record<string, (data: Data) => string> = {
     `${found.address} called our mail spam: nothing is mailed there any more${found.withdrawn ? ', and what was agreed is withdrawn' : ''}`,
   noted: () => 'Note, for us alone',
   given: (found) => (found.to ? `Given to ${found.to}` : 'Given back to everybody'),
-  waiting: () => 'Now it is their turn',
+  waiting: (found) =>
+    `Now it is their turn${found.until ? `; without a word of theirs it is ours again ${saidTime(found.until, props.now, props.zone)}` : ''}`,
   'put off': (found) => `Put off until ${found.until ? saidTime(found.until, props.now, props.zone) : 'later'}`,
   finished: (found) => `Finished: ${found.outcome ? OUTCOMES[found.outcome].toLowerCase() : ''}`,
   'taken up': () => 'Taken up again',

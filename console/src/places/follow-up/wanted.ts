@@ -39,6 +39,7 @@ export function wantedOf(query: LocationQuery): Wanted {
     page: one(query.page)?.slice(0, 500),
     tag: one(query.tag)?.slice(0, 60),
     since: since && /^\d{4}-\d\d-\d\d$/.test(since) ? since : undefined,
+    untouched: number(query.untouched),
     q: one(query.q)?.slice(0, 200),
   }
   return Object.fromEntries(Object.entries(found).filter(([, value]) => value !== undefined)) as Wanted
