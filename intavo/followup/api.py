@@ -275,7 +275,12 @@ def _one(request: MemberRequest, followup_id: int) -> OneOut:
     addresses = list(row.person.addresses.all())
     events = [
         EventOut(
-            id=e.pk, at=e.at, kind=e.kind, by=e.member.user.name if e.member else "", data=e.data, receipt=_receipt(e)
+            id=e.pk,
+            at=e.at,
+            kind=e.kind,
+            by=e.member.user.name if e.member else str(e.data.get("by", "")),
+            data=e.data,
+            receipt=_receipt(e),
         )
         for e in timeline(request.auth, row.person_id)
     ]

@@ -10,6 +10,7 @@ from intavo.accounts.actor import Changed, NotAllowed, Refused
 from intavo.accounts.api import router as accounts
 from intavo.accounts.problem import problem
 from intavo.channels.api import router as channels
+from intavo.copies.api import router as copies
 from intavo.core.door import NotLetIn
 from intavo.core.refusals import dotted, wrongs
 from intavo.followup.api import router as followup
@@ -31,7 +32,7 @@ from .door import BodyDoor
 api = NinjaAPI(title="Intavo", version="1", urls_namespace="api", docs_url=None, parser=BodyDoor())
 for one in (
     accounts, sites, hours, channels, touchpoints, people, imports, followup, kept, day, told, talks, mailin, intake,
-    visitor,
+    visitor, copies,
 ):  # fmt: skip
     api.add_router("", one)
 

@@ -46,6 +46,7 @@ INSTALLED_APPS = [
     "intavo.talks",
     "intavo.mailin",
     "intavo.visitor",
+    "intavo.copies",
     "intavo.project",
 ]
 MIDDLEWARE = [

@@ -53,12 +53,14 @@ def test_hours_that_never_open_have_no_open_days() -> None:
 def test_between_now_and_so_many_open_days_lie_as_many_days_that_open(minutes: int, days: int) -> None:
     now = at("2026-01-01T00:00") + timedelta(minutes=minutes)
     later, before = open_days_on(HOURS, now, days), open_days_back(HOURS, now, days)
-    assert later is not None and before is not None
+    assert later is not None
+    assert before is not None
     opening = {s.start.date() for s in open_stretches(HOURS, now - timedelta(days=99), now + timedelta(days=99))
                if s.start.hour != 0}  # fmt: skip
     assert len([day for day in opening if now.date() < day <= later.date()]) == days
     assert len([day for day in opening if before.date() <= day < now.date()]) == days
-    assert is_open(HOURS, later) and is_open(HOURS, before)
+    assert is_open(HOURS, later)
+    assert is_open(HOURS, before)
 
 
 @pytest.mark.parametrize(

@@ -12,6 +12,7 @@ from ninja import Schema
 
 from intavo.accounts.models import Business, Invitation, SeenBrowser, User
 from intavo.channels.models import Channel
+from intavo.copies.models import Copy
 from intavo.core.touchpoint import STARTERS
 from intavo.followup.models import FollowUp, KeptAnswer, KeptFilter
 from intavo.hours.queries import main_hours
@@ -57,6 +58,7 @@ def theirs(otterwick: World) -> dict[str, Any]:
         "merge_id": Merge.objects.create(
             business_id=business, kept=Person.objects.get(), gone_id=10**9, at=at, record={"name": "x"}
         ).pk,
+        "copy_id": Copy.objects.create(business_id=business, out=True, key="c", state="ready", at=at).pk,
         "key": "0" * 32,
         "number": 1,
         "answer_id": KeptAnswer.objects.create(business_id=business, name="Yes", text=["Yes"]).pk,

@@ -8,6 +8,7 @@ import { useNotices } from '@/lib/notices'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import TextField from '@/parts/TextField.vue'
 import GiveRulesCard from './GiveRulesCard.vue'
+import CopiesCard from './CopiesCard.vue'
 import LogCard from './LogCard.vue'
 import MailInCard from './MailInCard.vue'
 import PeopleCard from './PeopleCard.vue'
@@ -33,7 +34,7 @@ const PARTS = computed(() => ({
   questions: 'Questions & answers',
   people: 'People',
   give: 'Whose new work is',
-  ...(may('business') ? { 'mail-in': 'Answers by mail', log: 'Who did what' } : {}),
+  ...(may('business') ? { 'mail-in': 'Answers by mail', copy: 'A copy of everything', log: 'Who did what' } : {}),
 }))
 const route = useRoute()
 /** To the part that the address names, once what it stands in is there. */
@@ -99,6 +100,7 @@ async function addSite() {
         <PeopleCard />
         <GiveRulesCard />
         <MailInCard v-if="may('business')" />
+        <CopiesCard v-if="may('business')" />
         <LogCard v-if="may('business')" />
       </div>
       <form id="about-form" class="sheet grid gap-3 p-5" aria-labelledby="about" novalidate @submit.prevent="about.run(save)">

@@ -177,9 +177,9 @@ async function send(anyway = false) {
       <template v-if="then === 'wait' && !note">
         <label for="back-in" class="sr-only">If they say nothing</label>
         <select id="back-in" v-model.number="backIn" class="input w-auto!" :disabled="!can">
-          <option :value="0">however long it takes</option>
+          <option :value="0">however long</option>
           <option v-for="days in [1, 2, 3, 5, 10]" :key="days" :value="days">
-            if nothing in {{ days }} open {{ days === 1 ? 'day' : 'days' }}: back to us
+            at most {{ days }} open {{ days === 1 ? 'day' : 'days' }}
           </option>
         </select>
       </template>

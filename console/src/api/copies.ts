@@ -1,0 +1,35 @@
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { client, csrf, Failure, take, type Schemas } from './client'
+
+export type Copy = Schemas['CopyOut']
+
+/** The copies of the whole business; while one is being worked on, they are asked for again and again. */
+export function useCopies() {
+  const queries = useQueryClient()
+  const again = () => queries.invalidateQueries({ queryKey: ['copies'] })
+  const found = useQuery({
+    queryKey: ['copies'],
+    queryFn: () => take(client.GET('/api/copies')),
+    refetchInterval: (query) => (query.state.data?.copies.some((one) => one.state === 'working') ? 1_500 : false),
+  })
+  return {
+    found: found.data,
+    error: found.error,
+    make: async () => {
+      await take(client.POST('/api/copies'))
+      await again()
+    },
+    bring: async (file: File) => {
+      const body = new FormData()
+      body.append('file', file)
+      const answer = await fetch('/api/copies-in', { method: 'POST', body, headers: { 'X-CSRFToken': csrf() } })
+      const said = (await answer.json().catch(() => ({}))) as { title?: string }
+      if (!answer.ok) throw new Failure(answer.status, said.title ?? 'This file could not be taken in.')
+      await again()
+    },
+    drop: async (copy_id: number) => {
+      await take(client.DELETE('/api/copies/{copy_id}', { params: { path: { copy_id } } }))
+      await again()
+    },
+  }
+}

@@ -1,0 +1,196 @@
+"""Which tables a copy carries, in which order, how a row is written down and read again, and what it may hold."""
+
+import json
+import uuid
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from datetime import date, datetime
+from functools import cache
+from typing import Any
+
+from django.apps import apps
+from django.db.models import CharField, DateTimeField, Field, ForeignKey, JSONField, Model
+from pydantic import BaseModel, TypeAdapter
+
+from intavo.accounts.models import Business, Invitation, Member, SeenBrowser, User
+from intavo.channels.models import Channel
+from intavo.core.hours import OpeningHours
+from intavo.core.links import Channel as ChannelDocument
+from intavo.core.people import Filter
+from intavo.core.replies import Reply
+from intavo.core.showing import SiteRules
+from intavo.core.touchpoint import Document, HouseStyle
+from intavo.core.worklist import ListFilter
+from intavo.followup.models import FollowUp, GiveRules, KeptFilter
+from intavo.hours.models import HoursSet, ReplyCell
+from intavo.imports.models import Import, ImportedRow
+from intavo.mail.models import MailIn, OutgoingMail
+from intavo.mailin.models import IncomingFile
+from intavo.people.models import Group, Merge, TimelineEvent
+from intavo.results.models import Beat, HourlyTally
+from intavo.sites.models import Site
+from intavo.talks.models import Gateway
+from intavo.touchpoints.models import RehearsalVisitor, Touchpoint, TouchpointRevision
+
+from .models import Copy
+
+# Accounts and their members are not a business's to carry away; the rest is of no use elsewhere: work that is being
+# done (imports, mail that waits), what could be undone, secrets, and views that are counted in tallies.
+NOT_CARRIED: tuple[type[Model], ...] = (
+    Business, User, Member, Invitation, SeenBrowser, Copy, Import, ImportedRow, Merge, MailIn, Beat,
+)  # fmt: skip
+_DOCUMENT = {"hours": HoursSet, "also_hours": HoursSet, "people": Member, "members": Member}
+# Which numbers inside of a table's documents are ids, by the names of their keys.
+REFERS: dict[type[Model], dict[str, type[Model]]] = {
+    TimelineEvent: {"followup": FollowUp, "mail": OutgoingMail, "merge": Merge, "id": IncomingFile},
+    TouchpointRevision: _DOCUMENT,
+    Channel: _DOCUMENT,
+    RehearsalVisitor: _DOCUMENT,
+    Site: _DOCUMENT,
+    KeptFilter: {"touchpoint": Touchpoint, "member": Member, "site": Site},
+    GiveRules: {"touchpoint": Touchpoint, "member": Member},
+}
+# Columns that hold an id without being a foreign key.
+LOOSE: dict[tuple[type[Model], str], type[Model]] = {(HourlyTally, "site_id"): Site}
+# What is left out of a row, and stands as it does in a new one.
+LEFT_OUT = {(FollowUp, "touched_at"), (Gateway, "bearer"), (Gateway, "secret")}
+# What a document must be.
+CHECKS: dict[tuple[type[Model], str], Callable[[Any], object]] = {
+    (TouchpointRevision, "document"): Document.model_validate,
+    (HoursSet, "document"): OpeningHours.model_validate,
+    (ReplyCell, "document"): Reply.model_validate,
+    (Channel, "document"): ChannelDocument.model_validate,
+    (KeptFilter, "wanted"): ListFilter.model_validate,
+    (Group, "wanted"): Filter.model_validate,
+    (Site, "house"): lambda value: value and HouseStyle.model_validate(value),
+    (Site, "rules"): lambda value: value and SiteRules.model_validate(value),
+    (TimelineEvent, "data"): TypeAdapter(dict[str, Any]).validate_python,
+}
+_SCHEMAS: dict[tuple[type[Model], str], type[BaseModel]] = {
+    (TouchpointRevision, "document"): Document, (HoursSet, "document"): OpeningHours, (ReplyCell, "document"): Reply,
+    (KeptFilter, "wanted"): ListFilter, (Group, "wanted"): Filter,
+}  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class Carried:
+    """One table: `links` are foreign keys that are set before the row is there, `later` those set after."""
+
+    model: type[Model]
+    name: str
+    fields: "tuple[Field[Any, Any], ...]"
+    links: "tuple[ForeignKey[Any, Any], ...]"
+    later: "tuple[ForeignKey[Any, Any], ...]"
+
+    @property
+    def file(self) -> str:
+        """Where its rows are in the copy."""
+        return f"tables/{self.name}.jsonl"
+
+    @property
+    def schema_file(self) -> str:
+        """Where its JSON Schema is."""
+        return f"schemas/{self.name}.json"
+
+    @property
+    def unique(self) -> "tuple[CharField[Any, Any], ...]":
+        """Texts that no two businesses may share."""
+        return tuple(one for one in self.fields if isinstance(one, CharField) and one.unique)
+
+
+@cache
+def carried() -> tuple[Carried, ...]:
+    """Every table that is carried, each after those that its rows need."""
+    models = [one for one in apps.get_models() if one.__module__.startswith("intavo.") and one not in NOT_CARRIED]
+    found: list[Carried] = []
+    done: set[type[Model]] = set(NOT_CARRIED)
+    while len(found) < len(models):
+        before = len(found)
+        for model in models:
+            if model in done:
+                continue
+            links = [
+                one for one in model._meta.concrete_fields if isinstance(one, ForeignKey) and one.name != "business"
+            ]
+            later = tuple(one for one in links if one.null and one.related_model not in done)
+            if all(one.related_model in done for one in links if one not in later):
+                found.append(_carried(model, tuple(one for one in links if one not in later), later))
+                done.add(model)
+        if len(found) == before:
+            raise RuntimeError("tables need each other in a ring")
+    return tuple(found)
+
+
+def _carried(model: type[Model], links: tuple[Any, ...], later: tuple[Any, ...]) -> Carried:
+    fields = tuple(
+        one
+        for one in model._meta.concrete_fields
+        if not one.primary_key and not isinstance(one, ForeignKey) and not getattr(one, "generated", False)
+        and one.name != "business_id" and (model, one.name) not in LEFT_OUT
+    )  # fmt: skip
+    return Carried(model, f"{model._meta.app_label}.{model.__name__}", fields, links, later)
+
+
+def columns(table: Carried) -> list[str]:
+    """The columns of a row as it is written down; the first is its id."""
+    links = [one.attname for one in (*table.links, *table.later)]
+    return ["id" if table.model._meta.pk.name == "id" else table.model._meta.pk.attname, *links,
+            *(one.name for one in table.fields)]  # fmt: skip
+
+
+def rows_of(table: Carried, business_id: int) -> Iterator[bytes]:
+    """A business's rows of a table, each as a line of JSON."""
+    names = columns(table)
+    rows = table.model._default_manager.filter(business_id=business_id).order_by("pk")
+    if table.model is OutgoingMail:
+        # What has not gone out is sent by the one that has the queue.
+        rows = rows.exclude(state=OutgoingMail.WAITING)
+    for row in rows.values_list(*names).iterator(chunk_size=2_000):
+        said = json.dumps(dict(zip(names, row, strict=True)), ensure_ascii=False, default=_plain)
+        yield said.encode() + b"\n"
+
+
+def _plain(value: object) -> str:
+    if isinstance(value, datetime | date):
+        return value.isoformat()
+    if isinstance(value, uuid.UUID):
+        return str(value)
+    raise TypeError(f"{type(value)} is not written down")
+
+
+_TYPES = {
+    "BooleanField": "boolean", "PositiveIntegerField": "integer", "PositiveSmallIntegerField": "integer",
+    "IntegerField": "integer", "BigIntegerField": "integer", "PositiveBigIntegerField": "integer",
+}  # fmt: skip
+
+
+def schema_of(table: Carried) -> dict[str, Any]:
+    """The JSON Schema (draft 2020-12) of a line of a table."""
+    properties: dict[str, Any] = {"id": {"type": "integer"}}
+    for link in (*table.links, *table.later):
+        to = link.related_model.__name__
+        properties[link.attname] = {
+            "type": ["integer", "null"] if link.null else "integer", "description": f"the id of a row of {to}",
+        }  # fmt: skip
+    definitions: dict[str, Any] = {}
+    for field in table.fields:
+        properties[field.name] = _schema(table.model, field)
+        # What a document is made of is named for the whole line.
+        definitions |= properties[field.name].pop("$defs", {})
+    return {
+        "$defs": definitions, "$schema": "https://json-schema.org/draft/2020-12/schema", "title": table.name,
+        "type": "object", "properties": properties, "required": columns(table), "additionalProperties": False,
+    }  # fmt: skip
+
+
+def _schema(model: type[Model], field: "Field[Any, Any]") -> dict[str, Any]:
+    if isinstance(field, JSONField):
+        document = _SCHEMAS.get((model, field.name))
+        return {"description": f"a {document.__name__}"} | document.model_json_schema() if document else {}
+    kind = _TYPES.get(field.get_internal_type(), "string")
+    found: dict[str, Any] = {"type": [kind, "null"] if field.null else kind}
+    if kind == "string" and field.max_length:
+        found["maxLength"] = field.max_length
+    if isinstance(field, DateTimeField):
+        found["format"] = "date-time"
+    return found
