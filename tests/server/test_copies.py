@@ -123,7 +123,9 @@ def test_a_business_is_made_anew_from_its_copy(busy: World) -> None:
     ours, theirs = Touchpoint.objects.order_by("pk")
     assert (ours.state, theirs.state) == ("live", "live")
     assert ours.public_id != theirs.public_id
-    post(client, "Late", "finish", outcome="won")
+    [late] = [one["id"] for one in client.get("/api/follow-ups").json()["lanes"][0]["items"] if one["called"] == "Late"]
+    done = client.post(f"/api/follow-ups/{late}/finish", {"outcome": "won"}, content_type="application/json")
+    assert done.status_code == 200
     assert seen(busy.console()) == before
 
 
