@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, watch } from 'vue'
 import { useRoute } from 'vue-router'
+import { keptFor, wipe } from './lib/kept'
 import { useMe } from './api/me'
 import DayLine from './parts/DayLine.vue'
 import FindBox from './parts/FindBox.vue'
@@ -10,6 +11,15 @@ import TopBar from './parts/TopBar.vue'
 
 const route = useRoute()
 const { data: me } = useMe()
+// What is kept on the device is one member's of one business; whoever was taken out has nothing of it.
+watch(
+  me,
+  (now) => {
+    if (now?.business) void keptFor(`${now.email} ${now.business.id}`)
+    else if (now) void wipe()
+  },
+  { immediate: true },
+)
 const inside = computed(() => !route.meta.open && !route.meta.plain && !!me.value?.business)
 </script>
 

@@ -2,7 +2,10 @@ import { QueryClient, VueQueryPlugin } from '@tanstack/vue-query'
 import { createPinia } from 'pinia'
 import { createApp } from 'vue'
 import App from './App.vue'
-import { Failure } from './api/client'
+import { Failure, onSignedOut } from './api/client'
+import { sendWaiting } from './api/follow-ups'
+import { forgetRead, keepQueries } from './lib/kept'
+import { startOutbox } from './lib/outbox'
 import { guardWith, router } from './router'
 import './style.css'
 
@@ -17,4 +20,17 @@ const queryClient = new QueryClient({
 })
 
 guardWith(queryClient)
+onSignedOut(() => {
+  const here = router.currentRoute.value
+  if (here.meta.open || !here.matched.length) return
+  // What was done without a network stays for whoever signs in again; what was read does not.
+  void forgetRead().then(() => {
+    queryClient.clear()
+    return router.push({ path: '/sign-in', query: { next: here.fullPath } })
+  })
+})
+// What was kept on this device stands there before anything is asked for.
+await keepQueries(queryClient)
+await startOutbox(sendWaiting(queryClient))
+if ('serviceWorker' in navigator && import.meta.env.PROD) void navigator.serviceWorker.register('/sw.js').catch(() => undefined)
 createApp(App).use(createPinia()).use(VueQueryPlugin, { queryClient }).use(router).mount('#app')

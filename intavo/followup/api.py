@@ -1,6 +1,7 @@
 """The console's API on the follow-up list, the person it is about, and the day line."""
 
 import re
+from collections.abc import Callable
 from datetime import datetime
 from typing import Any, Literal
 
@@ -13,6 +14,7 @@ from intavo.accounts.models import Member
 from intavo.accounts.queries import members
 from intavo.accounts.scope import own
 from intavo.core import followup as rules
+from intavo.core.texts import keepable
 from intavo.core.times import Moment
 from intavo.core.worklist import ListFilter, filter_words, via_words
 from intavo.hours.queries import main_hours
@@ -24,7 +26,7 @@ from intavo.sites.models import Site
 from intavo.touchpoints.models import Touchpoint
 
 from . import actions
-from .desk import begun_by, draft_of, get_up, others_at, sit_down
+from .desk import begun_by, draft_of, get_up, once, others_at, sit_down
 from .kept import count_use
 from .models import FollowUp
 from .queries import (
@@ -309,16 +311,32 @@ def one(request: MemberRequest, followup_id: int) -> OneOut:
     return _one(request, followup_id)
 
 
+def _done(request: MemberRequest, followup_id: int, do: Callable[[], object]) -> OneOut:
+    """Do it, once for what a device calls it, unless a colleague did something that the device has not seen."""
+    key, seen = request.headers.get("X-Intavo-Once", "")[:80], request.headers.get("X-Intavo-Seen", "")
+    if seen and not _ID.fullmatch(seen):
+        raise Refused(("X-Intavo-Seen", "This is the id of no entry."))
+    if not keepable(key):
+        raise Refused(("X-Intavo-Once", "This is no id of a device."))
+    with once(request.auth, followup_id=followup_id, key=key, seen=int(seen) if seen else None) as still:
+        if still:
+            do()
+    return _one(request, followup_id)
+
+
 @router.post("/follow-ups/{followup_id}/answer", response=OneOut)
 def answer(request: MemberRequest, followup_id: int, body: AnswerIn) -> OneOut:
     """Answer by mail, and then wait, finish, be reminded, or keep it."""
-    actions.answer(
-        request.auth, followup_id=followup_id, text=body.text, key=body.key, then=body.then, until=body.until,
-        outcome=body.outcome, way=body.way, seen=body.seen, back_in=body.back_in,
-    )  # fmt: skip
-    if body.kept is not None:
-        count_use(request.auth, body.kept)
-    return _one(request, followup_id)
+
+    def do() -> None:
+        actions.answer(
+            request.auth, followup_id=followup_id, text=body.text, key=body.key, then=body.then, until=body.until,
+            outcome=body.outcome, way=body.way, seen=body.seen, back_in=body.back_in,
+        )  # fmt: skip
+        if body.kept is not None:
+            count_use(request.auth, body.kept)
+
+    return _done(request, followup_id, do)
 
 
 class TakeBackIn(Schema):
@@ -355,22 +373,21 @@ def leave_desk(request: MemberRequest, followup_id: int) -> Status[None]:
 @router.post("/follow-ups/{followup_id}/wait", response=OneOut)
 def wait(request: MemberRequest, followup_id: int) -> OneOut:
     """It is their turn."""
-    actions.wait_for_them(request.auth, followup_id=followup_id)
-    return _one(request, followup_id)
+    return _done(request, followup_id, lambda: actions.wait_for_them(request.auth, followup_id=followup_id))
 
 
 @router.post("/follow-ups/{followup_id}/put-off", response=OneOut)
 def put_off(request: MemberRequest, followup_id: int, body: PutOffIn) -> OneOut:
     """Set it aside until a time."""
-    actions.put_off(request.auth, followup_id=followup_id, until=body.until)
-    return _one(request, followup_id)
+    return _done(request, followup_id, lambda: actions.put_off(request.auth, followup_id=followup_id, until=body.until))
 
 
 @router.post("/follow-ups/{followup_id}/finish", response=OneOut)
 def finish(request: MemberRequest, followup_id: int, body: FinishIn) -> OneOut:
     """Close it with an outcome."""
-    actions.finish(request.auth, followup_id=followup_id, outcome=body.outcome)
-    return _one(request, followup_id)
+    return _done(
+        request, followup_id, lambda: actions.finish(request.auth, followup_id=followup_id, outcome=body.outcome)
+    )
 
 
 @router.post("/follow-ups/{followup_id}/take-up", response=OneOut)
@@ -425,8 +442,7 @@ class NoteIn(Schema):
 @router.post("/follow-ups/{followup_id}/note", response=OneOut)
 def note(request: MemberRequest, followup_id: int, body: NoteIn) -> OneOut:
     """Keep a note, which only members see."""
-    actions.note(request.auth, followup_id=followup_id, text=body.text)
-    return _one(request, followup_id)
+    return _done(request, followup_id, lambda: actions.note(request.auth, followup_id=followup_id, text=body.text))
 
 
 class TagIn(Schema):

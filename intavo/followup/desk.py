@@ -1,16 +1,21 @@
 """Who is at a follow-up now, what each is writing, and what was answered meanwhile."""
 
+from collections.abc import Collection, Iterator
+from contextlib import contextmanager
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
+from django.db import transaction
+
 from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.models import Member
+from intavo.accounts.rows import insert
 from intavo.accounts.scope import own
 from intavo.core.rights import Right
 from intavo.people.models import TimelineEvent
 from intavo.project import clock
 
-from .models import AtDesk, FollowUp
+from .models import AtDesk, DoneOnce, FollowUp
 
 # A page that is looked at says so every five seconds.
 READS_FOR, WRITES_FOR = timedelta(seconds=20), timedelta(seconds=20)
@@ -85,19 +90,52 @@ def gone_out(actor: Actor, followup_id: int) -> None:
     )
 
 
-def first_told(actor: Actor, *, person_id: int, followup_id: int, seen: int | None) -> None:
-    """Refuse an answer whose writer has not seen what a colleague answered meanwhile; None: they were not asked.
+# What a colleague did with a follow-up, as it is told to whoever did not know.
+WORKED = {
+    "answered": "has answered", "finished": "has finished it", "put off": "has put it off",
+    "waiting": "has left it to them",
+}  # fmt: skip
 
-    `seen` is the id of the last entry of the timeline that the writer has seen.
+
+def first_told(
+    actor: Actor, *, person_id: int, followup_id: int, seen: int | None, kinds: Collection[str] = ("answered",)
+) -> None:
+    """Refuse what somebody does who has not seen what a colleague did meanwhile; None: they were not asked.
+
+    `seen` is the id of the last entry of the timeline that they have seen.
     """
     if seen is None:
         return
-    events = TimelineEvent.objects.filter(person_id=person_id, kind="answered", pk__gt=seen, data__followup=followup_id)
+    events = TimelineEvent.objects.filter(
+        business_id=actor.business_id, person_id=person_id, kind__in=kinds, pk__gt=seen, data__followup=followup_id
+    )
     events = events.exclude(member_id=actor.member_id or 0).exclude(data__has_key="taken_back")
-    last = events.select_related("member__user").order_by("-pk").first()
-    if last is not None:
-        name = _called(last.member)
-        raise Refused(("seen", f"{name} has answered while you were writing: “{str(last.data.get('text', ''))[:300]}”"))
+    # What somebody answered says more than what came of it.
+    found = list(events.select_related("member__user").order_by("-pk")[:20])
+    if found:
+        last = next((one for one in found if one.kind == "answered"), found[0])
+        said = str(last.data.get("text", ""))[:300]
+        told = f"{_called(last.member)} {WORKED[last.kind]} meanwhile" + (f": “{said}”" if said else ".")
+        raise Refused(("seen", told))
+
+
+@contextmanager
+def once(actor: Actor, *, followup_id: int, key: str, seen: int | None) -> Iterator[bool]:
+    """Around what a device did without a network: says whether it is still to be done.
+
+    It is done once for a `key` ("": whenever it comes), and not at all where a colleague has worked it after `seen`.
+    """
+    actor.needs(Right.FOLLOW_UP)
+    with transaction.atomic():
+        row = own(actor, FollowUp, followup_id, locked=True)
+        if key and insert(
+            DoneOnce, skip_doubles=True, business_id=actor.business_id, member_id=actor.member_id, once=key,
+            at=clock.now(),
+        ) is None:  # fmt: skip
+            yield False
+            return
+        first_told(actor, person_id=row.person_id, followup_id=row.pk, seen=seen, kinds=tuple(WORKED))
+        yield True
 
 
 def _called(member: Member | None) -> str:

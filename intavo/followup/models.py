@@ -99,6 +99,18 @@ class AtDesk(models.Model):
         constraints = (models.UniqueConstraint(fields=["followup", "member"], name="at_desk_once"),)
 
 
+class DoneOnce(models.Model):
+    """The id that a device gave to something that it did while it had no network, so that it is done once."""
+
+    business = models.ForeignKey(Business, on_delete=models.CASCADE)
+    member = models.ForeignKey(Member, on_delete=models.CASCADE)
+    once = models.CharField(max_length=80)
+    at = models.DateTimeField()
+
+    class Meta:
+        constraints = (models.UniqueConstraint(fields=["member", "once"], name="done_once"),)
+
+
 class Wishes(models.Model):
     """What a member is told: by mail before something is due and when it is late, each morning, and in the browser."""
 

@@ -9,6 +9,7 @@ urlpatterns = [
     path("api/", api.urls),
     path("_allauth/", include("allauth.headless.urls")),
     path("healthz", views.healthz),
+    path("sw.js", views.service_worker),
     path("", include("intavo.mailin.urls")),
     path("", include("intavo.visitor.urls")),
     re_path(r"^(?!api/|_allauth/|b/|e/|g/|h/|in/mail/|l/|t/|m/|f/|c/|csv/|static/).*$", views.console),

@@ -22,6 +22,13 @@ def console(request: HttpRequest) -> HttpResponse:
     return response
 
 
+def service_worker(request: HttpRequest) -> HttpResponse:
+    """What keeps the owner's application on a device; it stands at the top, since it serves all places."""
+    response = HttpResponse(settings.CONSOLE_INDEX.with_name("sw.js").read_bytes(), content_type="text/javascript")
+    response["Cache-Control"] = "no-cache"
+    return response
+
+
 def healthz(request: HttpRequest) -> HttpResponse:
     """200 when web, database and worker are up, else 503; the body says which."""
     up = {"web": True, "database": False, "worker": False}

@@ -39,7 +39,7 @@ def test_two_at_one_follow_up_know_of_each_other(
     jory.context.close()
 
     box.press("Control+Enter")
-    expect(owner.get_by_text("Jory Tregenza has answered while you were writing: “Yes, on a lead.”")).to_be_visible()
+    expect(owner.get_by_text("Jory Tregenza has answered meanwhile: “Yes, on a lead.”")).to_be_visible()
     expect(box).to_have_value("The dog is welcome")
     owner.get_by_role("button", name="Send mine as well").click()
     expect(box).to_have_value("")

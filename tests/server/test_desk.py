@@ -71,10 +71,50 @@ def test_of_two_answers_the_second_is_told_before_it_goes(two: tuple[Client, Cli
     refused = answer(ours, one, "No, sorry.", seen=seen)
     assert refused.status_code == 422
     assert refused.json()["errors"] == [
-        {"field": "seen", "message": "Sable Okonjo has answered while you were writing: “Yes, from ten.”"}
+        {"field": "seen", "message": "Sable Okonjo has answered meanwhile: “Yes, from ten.”"}
     ]
     now = max(event["id"] for event in client_sees(ours, one)["timeline"])
     assert answer(ours, one, "No, sorry.", seen=now).status_code == 200
     assert answer(theirs, one, "And bring a coat.", seen=seen).status_code == 422
     kinds = [event["kind"] for event in client_sees(ours, one)["timeline"]]
     assert kinds.count("answered") == 2
+
+
+def offline(client: Client, one: int, what: str, once: str, seen: int, **body: Any) -> Any:
+    """What a device did without a network, handed in when it is back."""
+    headers = {"X-Intavo-Once": once, "X-Intavo-Seen": str(seen)}
+    return client.post(f"/api/follow-ups/{one}/{what}", body, content_type="application/json", headers=headers)
+
+
+def test_what_a_device_did_without_a_network_is_done_once(two: tuple[Client, Client, int]) -> None:
+    ours, _, one = two
+    seen = client_sees(ours, one)["timeline"][-1]["id"]
+    for _ in range(2):
+        assert offline(ours, one, "note", "a1", seen, text="Rang; nobody there").status_code == 200
+        assert offline(ours, one, "answer", "a2", seen, text="Yes.", key="a2", then="keep").status_code == 200
+        assert offline(ours, one, "put-off", "a3", seen, until="2026-11-25T10:00:00Z").status_code == 200
+    kinds = [event["kind"] for event in client_sees(ours, one)["timeline"]]
+    assert kinds == ["signed up", "noted", "answered", "put off"]
+
+
+def test_what_a_colleague_did_meanwhile_is_told_and_not_overwritten(two: tuple[Client, Client, int]) -> None:
+    ours, theirs, one = two
+    seen = client_sees(ours, one)["timeline"][-1]["id"]
+    done = theirs.post(f"/api/follow-ups/{one}/finish", {"outcome": "won"}, content_type="application/json")
+    assert done.status_code == 200
+    refused = offline(ours, one, "put-off", "b1", seen, until="2026-11-25T10:00:00Z")
+    assert refused.status_code == 422
+    assert refused.json()["errors"] == [{"field": "seen", "message": "Sable Okonjo has finished it meanwhile."}]
+    assert client_sees(ours, one)["state"] == "finished"
+    # What was refused is not taken for done: with what is known by now it is asked anew.
+    now = client_sees(ours, one)["timeline"][-1]["id"]
+    again = offline(ours, one, "put-off", "b1", now, until="2026-11-25T10:00:00Z")
+    assert "finished already" in again.json()["errors"][0]["message"]
+    assert offline(ours, one, "note", "b2", now, text="Too late then").status_code == 200
+
+
+def test_a_device_that_says_nothing_sensible_is_refused(two: tuple[Client, Client, int]) -> None:
+    ours, _, one = two
+    headers = {"X-Intavo-Seen": "soon"}
+    answered = ours.post(f"/api/follow-ups/{one}/wait", content_type="application/json", headers=headers)
+    assert (answered.status_code, answered.json()["errors"][0]["field"]) == (422, "X-Intavo-Seen")

@@ -1,3 +1,4 @@
+import { wipe } from '@/lib/kept'
 import { csrf, Failure } from './client'
 
 interface Flows {
@@ -169,5 +170,5 @@ export async function newCodes(): Promise<string[]> {
 
 /** Load the application anew, so that nothing of who was signed in before stays. */
 export function startAnew(path: string): void {
-  location.assign(path)
+  void wipe().finally(() => location.assign(path))
 }

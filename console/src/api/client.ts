@@ -23,6 +23,12 @@ export function csrf(): string {
   return /(?:^|; )csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? ''
 }
 
+let signedOut: (() => void) | null = null
+/** What is done once the server says that nobody is signed in any more. */
+export function onSignedOut(how: () => void): void {
+  signedOut = how
+}
+
 const NO_CONNECTION = 'There is no connection to Intavo. Nothing was lost; please try again.'
 
 export const client = createClient<paths>({ baseUrl: '' })
@@ -30,6 +36,9 @@ client.use({
   onRequest({ request }) {
     request.headers.set('X-CSRFToken', csrf())
     return request
+  },
+  onResponse({ response }) {
+    if (response.status === 401) signedOut?.()
   },
   onError() {
     return new Failure(0, NO_CONNECTION)

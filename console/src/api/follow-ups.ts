@@ -1,7 +1,8 @@
-import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useInfiniteQuery, useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/vue-query'
 import { useDocumentVisibility, useIntervalFn } from '@vueuse/core'
 import { computed, watch, type Ref } from 'vue'
-import { client, take, type Schemas } from './client'
+import { putAside, type Waiting } from '@/lib/outbox'
+import { client, Failure, take, type Schemas } from './client'
 
 export type Item = Schemas['ItemOut']
 export type One = Schemas['OneOut']
@@ -82,17 +83,23 @@ export type Work =
   | { do: 'note'; text: string }
   | { do: 'tag'; tag: string; on: boolean }
 
-function send(id: number, work: Work): Promise<One> {
+/** What a device says of something that it did without a network. */
+interface Device {
+  once: string
+  seen: number | null
+}
+function send(id: number, work: Work, device?: Device): Promise<One> {
   const params = { path: { followup_id: id } }
+  const headers = device ? { 'X-Intavo-Once': device.once, ...(device.seen === null ? {} : { 'X-Intavo-Seen': String(device.seen) }) } : {}
   switch (work.do) {
     case 'answer':
-      return take(client.POST('/api/follow-ups/{followup_id}/answer', { params, body: work.body }))
+      return take(client.POST('/api/follow-ups/{followup_id}/answer', { params, headers, body: work.body }))
     case 'wait':
-      return take(client.POST('/api/follow-ups/{followup_id}/wait', { params }))
+      return take(client.POST('/api/follow-ups/{followup_id}/wait', { params, headers }))
     case 'put-off':
-      return take(client.POST('/api/follow-ups/{followup_id}/put-off', { params, body: { until: work.until } }))
+      return take(client.POST('/api/follow-ups/{followup_id}/put-off', { params, headers, body: { until: work.until } }))
     case 'finish':
-      return take(client.POST('/api/follow-ups/{followup_id}/finish', { params, body: { outcome: work.outcome } }))
+      return take(client.POST('/api/follow-ups/{followup_id}/finish', { params, headers, body: { outcome: work.outcome } }))
     case 'take-up':
       return take(client.POST('/api/follow-ups/{followup_id}/take-up', { params }))
     case 'take-back':
@@ -100,17 +107,49 @@ function send(id: number, work: Work): Promise<One> {
     case 'give':
       return take(client.POST('/api/follow-ups/{followup_id}/give', { params, body: { member_id: work.member } }))
     case 'note':
-      return take(client.POST('/api/follow-ups/{followup_id}/note', { params, body: { text: work.text } }))
+      return take(client.POST('/api/follow-ups/{followup_id}/note', { params, headers, body: { text: work.text } }))
     case 'tag':
       return take(client.POST('/api/follow-ups/{followup_id}/tag', { params, body: { tag: work.tag, on: work.on } }))
   }
 }
 
+// What can be done without a network, in the words that say that it waits.
+const WAITS: Partial<Record<Work['do'], (work: Work) => string>> = {
+  answer: (work) => `Answer: “${work.do === 'answer' ? work.body.text : ''}”`,
+  note: (work) => `Note: “${work.do === 'note' ? work.text : ''}”`,
+  'put-off': () => 'Put off',
+  wait: () => 'Left to them',
+  finish: () => 'Finished',
+}
+
+/** Sends what waited for a network, and shows what came of it. */
+export function sendWaiting(queries: QueryClient) {
+  return async (one: Waiting, seen: number | null) => {
+    const now = await send(one.id, one.work as Work, { once: one.once, seen })
+    queries.setQueryData(['follow-up', one.id], now)
+    for (const key of ['follow-ups', 'day']) void queries.invalidateQueries({ queryKey: [key] })
+  }
+}
+
+/** Works a follow-up; null where there is no network, and it waits on the device. */
 export function useWork() {
   const queries = useQueryClient()
   return useMutation({
-    mutationFn: ({ id, work }: { id: number; work: Work }) => send(id, work),
+    networkMode: 'always',
+    mutationFn: async ({ id, work }: { id: number; work: Work }) => {
+      try {
+        return await send(id, work)
+      } catch (problem) {
+        const known = queries.getQueryData<One>(['follow-up', id])
+        const words = WAITS[work.do]
+        if (!(problem instanceof Failure) || problem.status !== 0 || !words || !known) throw problem
+        const seen = Math.max(0, ...known.timeline.map((event) => event.id))
+        await putAside({ id, called: known.called, words: words(work), work, seen })
+        return null
+      }
+    },
     onSuccess: (one) => {
+      if (!one) return
       queries.setQueryData(['follow-up', one.id], one)
       // Not waited for: whoever did it goes on at once.
       for (const key of ['follow-ups', 'day']) void queries.invalidateQueries({ queryKey: [key] })

@@ -7,6 +7,7 @@ import { Failure } from '@/api/client'
 import { useNotices } from '@/lib/notices'
 import { saidTime } from '@/lib/time'
 import KeptAnswers from './KeptAnswers.vue'
+import { ASIDE } from './words'
 import PutOffMenu from './PutOffMenu.vue'
 import { useDesk } from './desk'
 
@@ -59,12 +60,12 @@ const ENDS = { wait: 'Now it is their turn.', finish: 'Finished.', keep: 'It sta
 async function keepNote() {
   const said = text.value
   try {
-    await work.mutateAsync({ id: props.one.id, work: { do: 'note', text: said } })
+    const done = await work.mutateAsync({ id: props.one.id, work: { do: 'note', text: said } })
     if (text.value === said) text.value = ''
     wrong.value = ''
     // What is written next is most likely for them.
     way.value = props.one.ways[0]?.key ?? ''
-    notices.say('The note is kept.')
+    notices.say(done ? 'The note is kept.' : ASIDE)
   } catch (problem) {
     wrong.value = problem instanceof Error ? problem.message : 'This was not kept; your text is still here.'
   }
@@ -95,7 +96,7 @@ async function send(anyway = false) {
   // One key for one answer: sending it twice sends one mail.
   key.value ||= crypto.getRandomValues(new Uint32Array(2)).join('-')
   try {
-    await work.mutateAsync({
+    const done = await work.mutateAsync({
       id: props.one.id,
       work: {
         do: 'answer',
@@ -118,6 +119,7 @@ async function send(anyway = false) {
     used.value = null
     meanwhile.value = false
     begun = seen.value
+    if (!done) return notices.say(ASIDE)
     // A mail waits ten seconds, so that it can be taken back; what stands in a conversation stands there at once.
     const undo = async () => {
       await work.mutateAsync({ id, work: { do: 'take-back', key: sentKey } })

@@ -13,6 +13,7 @@ import FilterSentence from './FilterSentence.vue'
 import FirstSteps from './FirstSteps.vue'
 import ItemList from './ItemList.vue'
 import PersonPane from './PersonPane.vue'
+import WaitingList from './WaitingList.vue'
 import SeveralBar from './SeveralBar.vue'
 import { queryOf, wantedOf } from './wanted'
 
@@ -20,7 +21,7 @@ const route = useRoute()
 const router = useRouter()
 const { zone, now } = useClock()
 const wanted = computed(() => wantedOf(route.query))
-const { data, error, refetch, hasNextPage, fetchNextPage, isFetchingNextPage } = useFollowUps(wanted)
+const { data, dataUpdatedAt, error, refetch, hasNextPage, fetchNextPage, isFetchingNextPage } = useFollowUps(wanted)
 
 useKeys([
   { keys: '↑ ↓', does: 'Go along the list' },
@@ -196,6 +197,7 @@ const { data: steps } = useFirstSteps()
           {{ first.open_count }} for us<template v-if="kept !== null"> · promise kept {{ kept }} % this month</template>
         </p>
       </div>
+      <WaitingList :now="now" :zone="zone" :as-of="dataUpdatedAt" />
       <FilterSentence :wanted="wanted" @change="narrow" />
       <SeveralBar v-if="picked.size" :ids="[...picked]" :wanted="wanted" :zone="zone" :now="now" @done="picked = new Set()" />
       <button v-if="above" type="button" class="btn btn-main sticky top-0 z-10 mx-auto mb-2 flex" @click="toTop">

@@ -1,9 +1,12 @@
 <script setup lang="ts">
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, toRef, watch } from 'vue'
+import { useOnline } from '@vueuse/core'
 import { useRouter } from 'vue-router'
 import { useFollowUp, useTags, useWork, type Work } from '@/api/follow-ups'
 import { useMembers } from '@/api/me'
+import { onOurs } from '@/lib/clock'
+import { waiting } from '@/lib/outbox'
 import { useNotices } from '@/lib/notices'
 import { saidLength, saidTime } from '@/lib/time'
 import ErrorBox from '@/parts/ErrorBox.vue'
@@ -12,12 +15,12 @@ import FinishMenu from './FinishMenu.vue'
 import TalkView from './TalkView.vue'
 import PutOffMenu from './PutOffMenu.vue'
 import TimelineList from './TimelineList.vue'
-import { OUTCOMES } from './words'
+import { ASIDE, OUTCOMES } from './words'
 
 const props = defineProps<{ id: number; zone: string; now: Date }>()
 const router = useRouter()
 const notices = useNotices()
-const { data: one, error, refetch } = useFollowUp(toRef(props, 'id'))
+const { data: one, dataUpdatedAt, error, refetch } = useFollowUp(toRef(props, 'id'))
 const work = useWork()
 const answer = ref<InstanceType<typeof AnswerBox>>()
 // Asked to write before the person has been read: the box takes the caret as soon as it is there.
@@ -49,7 +52,7 @@ async function give(event: Event) {
   const id = props.id
   try {
     const now = await work.mutateAsync({ id, work: { do: 'give', member: to } })
-    notices.say(to ? `Given to ${now.member}.` : 'It is everybody’s again.', {
+    notices.say(to ? `Given to ${now?.member}.` : 'It is everybody’s again.', {
       undo: () => work.mutateAsync({ id, work: { do: 'give', member: before } }),
     })
   } catch (problem) {
@@ -72,12 +75,16 @@ watch(
   () => props.id,
   () => (writing.value = false),
 )
+const online = useOnline()
+/** What was done here without a network. */
+const mine = computed(() => waiting.value.filter((each) => each.id === props.id))
 const finished = computed(() => one.value?.state === 'finished')
 
 async function act(what: Work, said: string) {
   const id = props.id
   try {
-    await work.mutateAsync({ id, work: what })
+    const done = await work.mutateAsync({ id, work: what })
+    if (!done) return notices.say(ASIDE)
     notices.say(said, { undo: () => work.mutateAsync({ id, work: { do: 'take-up' } }) })
   } catch (problem) {
     notices.say(problem instanceof Error ? problem.message : 'This did not work.', { bad: true })
@@ -190,7 +197,15 @@ async function act(what: Work, said: string) {
         </dl>
       </header>
       <div class="min-h-0 flex-1 overflow-auto p-5 max-md:p-3" tabindex="0" role="region" aria-label="What happened">
+        <p v-if="!online" class="mb-3 text-sm text-brass">
+          No connection: this is how it was {{ saidTime(onOurs(dataUpdatedAt, now), now, zone) }}.
+        </p>
         <TimelineList :events="one.timeline" :zone="zone" :now="now" />
+        <ul v-if="mine.length" class="mt-2.5 grid gap-2" aria-label="Waiting for a connection">
+          <li v-for="each in mine" :key="each.once" class="rounded-md border border-dashed border-brass px-3 py-2 whitespace-pre-wrap">
+            <span class="text-sm text-brass">{{ each.wrong ? 'Not done' : 'Waits for a connection' }}</span><br />{{ each.words }}
+          </li>
+        </ul>
         <TalkView
           :id="one.id"
           class="mt-4 empty:hidden"
@@ -211,6 +226,7 @@ async function act(what: Work, said: string) {
         @writing="(on) => (writing = on)"
       />
     </template>
+    <p v-else-if="!online" class="m-5 text-ink-2">This was not opened on this device before; it can be read once there is a connection.</p>
     <div v-else-if="!error" class="m-5 h-40 rounded bg-fog" aria-busy="true" />
   </section>
 </template>

@@ -17,3 +17,6 @@ export const KINDS = {
   feedback: 'Feedback',
 } as const
 export const STATES = { 'for-us': 'for us', 'for-them': 'their turn', 'put-off': 'put off', finished: 'finished' } as const
+
+/** What is said of something that was done without a network. */
+export const ASIDE = 'There is no connection. It is kept on this device, and goes out as soon as there is one.'

@@ -1,0 +1,95 @@
+"""On a phone, at the water: read, answered and worked without a network, and sent once when it is back."""
+
+import re
+
+from playwright.sync_api import Browser, BrowserContext, Page, expect
+
+from scripts.stack import Stack
+
+from .conftest import mails, sign_in
+from .test_follow_up import asked
+
+_KEPT = """() => new Promise((done) => {
+  const open = indexedDB.open('intavo')
+  open.onsuccess = () => {
+    const all = open.result.transaction('kept').objectStore('kept').getAllKeys()
+    all.onsuccess = () => done(all.result)
+  }
+})"""
+
+
+def ready(page: Page) -> None:
+    """Until the application is kept on the device, with what is on the screen."""
+    page.evaluate("navigator.serviceWorker.ready.then(() => true)")
+    page.wait_for_function("caches.keys().then((names) => names.some((one) => one.includes('precache')))")
+    page.wait_for_timeout(3_000)
+
+
+def test_it_is_worked_without_a_network_and_sent_once(
+    owner: Page, stranger: BrowserContext, browser: Browser, stack: Stack
+) -> None:
+    visit = stranger.new_page()
+    for name in ("Wanda Szpak", "Ferelith Moon"):
+        asked(visit, stack, name, f"Is the estuary safe for {name.split()[0]}?")
+    context = browser.new_context(viewport={"width": 390, "height": 800}, has_touch=True)
+    phone = context.new_page()
+    sign_in(phone, stack)
+    for name in ("Wanda Szpak", "Ferelith Moon"):
+        phone.get_by_role("link", name=re.compile(name)).click()
+        expect(phone.get_by_role("heading", name=name)).to_be_visible()
+        phone.get_by_role("button", name="← List").click()
+    ready(phone)
+
+    context.set_offline(True)
+    phone.goto(f"{stack.base_url}/follow-up")
+    expect(phone.get_by_text("No connection.")).to_be_visible()
+    expect(phone.get_by_text(re.compile("The list is as it was today 14:"))).to_be_visible()
+    phone.get_by_role("link", name=re.compile("Wanda Szpak")).click()
+    expect(phone.get_by_text("Is the estuary safe for Wanda?", exact=True)).to_be_visible()
+    box = phone.get_by_role("textbox", name=re.compile("^Answer to Wanda"))
+    box.fill("It is, at low tide.")
+    phone.get_by_role("button", name=re.compile("^Send")).click()
+    expect(phone.get_by_text("There is no connection. It is kept on this device")).to_be_visible()
+    expect(box).to_have_value("")
+    waits = phone.get_by_role("list", name="Waiting for a connection")
+    expect(waits).to_contain_text("It is, at low tide.")
+    phone.get_by_label("How", exact=True).select_option("as a note")
+    box.fill("Told at the slipway")
+    phone.get_by_role("button", name=re.compile("^Keep$|^Keep Ctrl")).click()
+    expect(waits).to_contain_text("Told at the slipway")
+    phone.get_by_role("button", name="← List").click()
+    phone.get_by_role("link", name=re.compile("Ferelith Moon")).first.click()
+    phone.get_by_role("button", name="Put off").click()
+    phone.get_by_role("button", name=re.compile("^In a week")).click()
+    # It is still there after the application was closed.
+    phone.goto(f"{stack.base_url}/follow-up")
+    expect(phone.get_by_role("list", name="Done here, not sent yet").get_by_role("listitem")).to_have_count(3)
+
+    # Meanwhile a colleague finishes one of the two; nothing of it is overwritten.
+    owner.get_by_role("link", name=re.compile("Ferelith Moon")).click()
+    owner.get_by_role("button", name=re.compile("^Finish")).click()
+    owner.get_by_role("menuitem", name="Not a fit").click()
+    expect(owner.get_by_text("Finished: not a fit.")).to_be_visible()
+    assert not mails(stack, "wanda@post.example")[1:]
+
+    context.set_offline(False)
+    told = phone.get_by_role("list", name="Done here, not sent yet").get_by_role("listitem")
+    expect(told).to_have_count(1, timeout=15_000)
+    expect(told).to_contain_text("This follow-up is finished already")
+    told.get_by_role("button", name="Throw it away").click()
+    expect(told).to_have_count(0)
+    phone.get_by_role("link", name=re.compile("Wanda Szpak")).click()
+    happened = phone.get_by_role("region", name="What happened")
+    expect(happened.get_by_text("It is, at low tide.")).to_have_count(1)
+    expect(happened.get_by_text("Told at the slipway")).to_have_count(1)
+
+    # Whoever signs out leaves nothing behind.
+    assert "queries" in phone.evaluate(_KEPT)
+    phone.get_by_role("button", name=re.compile("account of")).click()
+    phone.get_by_role("menuitem", name="Sign out").click()
+    phone.wait_for_url("**/sign-in**")
+    assert phone.evaluate(_KEPT) == []
+    context.close()
+    owner.get_by_role("link", name=re.compile("Wanda Szpak")).click()
+    owner.get_by_role("button", name=re.compile("^Finish")).click()
+    owner.get_by_role("menuitem", name="Answered").click()
