@@ -35,7 +35,8 @@ FAR = datetime.fromisoformat("9999-01-01T00:00:00+00:00")
 
 def wanted_rows(actor: Actor, wanted: ListFilter) -> QuerySet[FollowUp]:
     """What a filter lets through, in any state."""
-    rows = FollowUp.objects.filter(business_id=actor.business_id, person__erasing=False)
+    rows = FollowUp.objects.filter(business_id=actor.business_id)
+    rows = rows.exclude(person__in=Person.objects.filter(business_id=actor.business_id, erasing=True))
     rows = rows.select_related("person", "touchpoint", "member__user")
     rows = rows.prefetch_related("person__addresses")
     if wanted.kind:
@@ -122,14 +123,37 @@ def _on_page(page: str) -> Q:
     """From a page, whatever its host and query; with "/*" at the end all below it too."""
     path = normal_path(page.removesuffix("*"))
     found = re.escape(path.rstrip("/"))
-    return Q(page__iregex=f"^(https?://[^/]+)?{found}/?([?#]|$)") | (
-        Q(page__iregex=f"^(https?://[^/]+)?{found}/") if page.endswith("*") else Q()
-    )
+    head = f"^(https?://[^/]+)?{found}/"
+    exact, below = Q(page__iregex=f"{head}?([?#]|$)"), Q(page__iregex=head) if page.endswith("*") else Q()
+    # What does not hold the words of the path need not be taken apart.
+    return Q(page__icontains=path.strip("/")) & (exact | below)
 
 
-def open_rows(actor: Actor, wanted: ListFilter = EVERYTHING) -> QuerySet[FollowUp]:
+@dataclass(frozen=True, slots=True)
+class Narrowed:
+    """The open ones that a filter lets through, known by their ids: what is costly to find is looked for once."""
+
+    ids: tuple[int, ...]
+
+
+def narrowed(actor: Actor, wanted: ListFilter) -> "ListFilter | Narrowed":
+    """A filter as its open rows, where there are not too many of them and it has a costly piece; else as it is."""
+    if not (wanted.tag or wanted.page or wanted.q or wanted.untouched):
+        return wanted
+    ids = tuple(open_rows(actor, wanted).order_by().values_list("pk", flat=True)[: MOST_NARROWED + 1])
+    return Narrowed(ids) if len(ids) <= MOST_NARROWED else wanted
+
+
+MOST_NARROWED = 5_000
+
+
+def open_rows(actor: Actor, wanted: "ListFilter | Narrowed" = EVERYTHING) -> QuerySet[FollowUp]:
     """Everything that is not finished, and that a filter lets through."""
-    return wanted_rows(actor, wanted).exclude(state=rules.State.FINISHED.value)
+    if isinstance(wanted, Narrowed):
+        rows = wanted_rows(actor, EVERYTHING).filter(pk__in=wanted.ids)
+    else:
+        rows = wanted_rows(actor, wanted)
+    return rows.exclude(state=rules.State.FINISHED.value)
 
 
 def open_work(actor: Actor, member_id: int) -> QuerySet[FollowUp]:
@@ -169,7 +193,7 @@ class Standing(TypedDict):
 _COMES_BACK = (rules.State.PUT_OFF.value, rules.State.THEM.value)
 
 
-def for_us(actor: Actor, at: datetime, wanted: ListFilter = EVERYTHING) -> QuerySet["StandingRow"]:
+def for_us(actor: Actor, at: datetime, wanted: "ListFilter | Narrowed" = EVERYTHING) -> QuerySet["StandingRow"]:
     """What is for us at an instant, put-off ones whose time has come among it; `stands` is its due time."""
     back = Q(state__in=_COMES_BACK, back_at__lte=at)
     stands = Case(
@@ -205,20 +229,37 @@ def placed(rows: list[FollowUp], hours: OpeningHours, ruler: rules.Ruler) -> lis
 
 
 def page_for_us(
-    actor: Actor, at: datetime, after: tuple[datetime | None, int] | None = None, wanted: ListFilter = EVERYTHING
-) -> list[FollowUp]:
-    """One page in the order of due time, then id; those without a due time come last. `after` is the last key."""
-    rows = for_us(actor, at, wanted).order_by(F("stands").asc(nulls_last=True), "id")
+    actor: Actor, at: datetime, after: tuple[datetime | None, int] | None = None,
+    wanted: "ListFilter | Narrowed" = EVERYTHING,
+) -> list[FollowUp]:  # fmt: skip
+    """One page in the order of due time, then id; those without a due time come last. `after` is the last key.
+
+    Those that came back by themselves are few, and read apart: the rest stands in the order of an index.
+    """
+    ours = open_rows(actor, wanted).filter(state=rules.State.US.value).annotate(stands=F("due"))
+    back = for_us(actor, at, wanted).filter(state__in=_COMES_BACK)
+    found: list[FollowUp] = []
+    for rows in (ours, back):
+        found += _page(rows, after)
+    found.sort(key=lambda row: (row.stands is None, row.stands or FAR, row.pk))  # type: ignore[attr-defined]
+    return found[: PAGE + 1]
+
+
+def _page(rows: "QuerySet[Any]", after: tuple[datetime | None, int] | None) -> list[FollowUp]:
+    timed, free = rows.filter(stands__isnull=False), rows.filter(stands__isnull=True)
     if after is not None:
         due, last = after
         if due is None:
-            rows = rows.filter(stands__isnull=True, id__gt=last)
-        else:
-            rows = rows.filter(Q(stands__gt=due) | Q(stands=due, id__gt=last) | Q(stands__isnull=True))
-    return list(rows[: PAGE + 1])
+            return list(free.filter(id__gt=last).order_by("id")[: PAGE + 1])
+        # Of a pair of columns an index knows where to begin.
+        timed = timed.filter(stands__gte=due).filter(Q(stands__gt=due) | Q(id__gt=last))
+    found = list(timed.order_by("stands", "id")[: PAGE + 1])
+    return found if len(found) > PAGE else found + list(free.order_by("id")[: PAGE + 1 - len(found)])
 
 
-def at_the_foot(actor: Actor, at: datetime, wanted: ListFilter = EVERYTHING) -> tuple[list[FollowUp], list[FollowUp]]:
+def at_the_foot(
+    actor: Actor, at: datetime, wanted: "ListFilter | Narrowed" = EVERYTHING
+) -> tuple[list[FollowUp], list[FollowUp]]:
     """Those that wait for them, and those put off until a time ahead."""
     waiting = open_rows(actor, wanted).filter(state=rules.State.THEM.value)
     waiting = waiting.exclude(back_at__lte=at).order_by("-id")[:PAGE]

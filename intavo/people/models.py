@@ -15,7 +15,10 @@ class Person(models.Model):
     erasing = models.BooleanField(default=False, db_default=False)
 
     class Meta:
-        indexes = (models.Index(fields=["business", "-created_at", "-id"]),)
+        indexes = (
+            models.Index(fields=["business", "-created_at", "-id"]),
+            models.Index(fields=["business"], condition=models.Q(erasing=True), name="people_who_are_erased"),
+        )
 
 
 class Address(models.Model):
@@ -99,14 +102,18 @@ class TimelineEvent(models.Model):
     """Something that happened with a person; only ever added to."""
 
     business = models.ForeignKey(Business, on_delete=models.CASCADE)
-    person = models.ForeignKey(Person, on_delete=models.CASCADE, related_name="events")
+    # Its own indexes begin with the person.
+    person = models.ForeignKey(Person, on_delete=models.CASCADE, related_name="events", db_index=False)
     at = models.DateTimeField()
     kind = models.CharField(max_length=30)
     member = models.ForeignKey(Member, null=True, on_delete=models.SET_NULL)
     data = models.JSONField(default=dict)
 
     class Meta:
-        indexes = (models.Index(fields=["person", "at", "id"]),)
+        indexes = (
+            models.Index(fields=["person", "at", "id"]),
+            models.Index(fields=["person", "kind"], name="event_of_a_kind"),
+        )
 
 
 class Consent(models.Model):

@@ -72,6 +72,9 @@ def _did(one: rules.Did, at: datetime, zone: ZoneInfo) -> Q:
     if one.touchpoint is not None:
         events = events.filter(data__touchpoint=one.touchpoint)
     if one.page is not None:
+        # The words of its path stand in the address as they are: what has not got them need not be taken apart.
+        if (words := path_of(one.page).strip("/")) != "":
+            events = events.annotate(sent=KT("data__page")).filter(sent__contains=words)
         events = events.annotate(path=PathOf(Coalesce(KT("data__page"), Value("")))).filter(path=path_of(one.page))
     if (begins := from_when(one, at, zone)) is not None:
         events = events.filter(at__gte=begins)
