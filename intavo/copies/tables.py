@@ -39,7 +39,7 @@ from .models import Copy
 NOT_CARRIED: tuple[type[Model], ...] = (
     Business, User, Member, Invitation, SeenBrowser, Copy, Import, ImportedRow, Merge, MailIn, Beat,
 )  # fmt: skip
-_DOCUMENT = {"hours": HoursSet, "also_hours": HoursSet, "people": Member, "members": Member}
+_DOCUMENT = {"hours": HoursSet, "also_hours": HoursSet, "people": Member, "tell": Member}
 # Which numbers inside of a table's documents are ids, by the names of their keys.
 REFERS: dict[type[Model], dict[str, type[Model]]] = {
     TimelineEvent: {"followup": FollowUp, "mail": OutgoingMail, "merge": Merge, "id": IncomingFile},
