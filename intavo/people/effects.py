@@ -26,6 +26,15 @@ class Merging:
     record: dict[str, Any] = field(default_factory=dict)
 
 
+@dataclass
+class Searching:
+    """Words that are looked for, as a query is `asked`; an app adds whom it found them with, where, and around what."""
+
+    asked: dict[str, str | int]
+    found: list[tuple[int, str, str]] = field(default_factory=list)
+
+
+words_sought: Effect[Searching] = Effect("words are looked for")
 person_erased: Effect[Erasing] = Effect("somebody is about to be erased")
 people_merged: Effect[Merging] = Effect("two cards are about to be one")
 people_split: Effect[Merging] = Effect("one card is two again")

@@ -10,6 +10,7 @@ from django.db.models import Count, Q, QuerySet
 from intavo.accounts.actor import Actor
 from intavo.core import people as rules
 
+from .effects import Searching, words_sought
 from .models import Address, Person, TimelineEvent
 from .seeking import sought as sought
 
@@ -119,6 +120,9 @@ def search(actor: Actor, text: str, limit: int = 8) -> list[Hit]:
         if words:
             cursor.execute(_WORDS, asked)
             rows += cursor.fetchall()
+            elsewhere = Searching(asked)
+            words_sought.tell(elsewhere)
+            rows += elsewhere.found
     found: dict[int, tuple[str, str]] = {}
     for person, where, around in rows:
         found.setdefault(person, (where, around))

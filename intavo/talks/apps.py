@@ -10,4 +10,4 @@ class TalksConfig(AppConfig):
 
     def ready(self) -> None:
         """Join the ways to reach somebody."""
-        from . import erasing, way  # noqa: F401  # they register themselves
+        from . import erasing, finding, way  # noqa: F401  # they register themselves

@@ -94,6 +94,19 @@ def test_both_sides_see_each_others_words_and_nothing_new_costs_one_query(talkin
     assert followup.state == "for-us"
 
 
+def test_whatever_was_said_in_a_conversation_is_found(talking: World, visitor: Visitor, other: World) -> None:
+    talk = begin(talking, visitor)["talk"]
+    say(visitor, talk, 1, text="Is the slip free?")
+    say(visitor, talk, 2, text="We come with a crème-coloured dinghy.")
+    found = talking.console().get("/api/find?q=creme dinghy").json()
+    assert [(one["where"], "dinghy" in one["text"]) for one in found] == [("in a conversation", True)]
+    listed = talking.console().get("/api/follow-ups?q=dinghy").json()
+    assert len([one for lane in listed["lanes"] for one in lane["items"]]) == 1
+    # The words of the script are nobody's; and another business finds none of it.
+    assert talking.console().get("/api/find?q=Hello about").json() == []
+    assert other.console().get("/api/find?q=dinghy").json() == []
+
+
 def test_who_has_left_gets_the_answer_by_mail_once(talking: World, visitor: Visitor) -> None:
     talk = begin(talking, visitor)["talk"]
     say(visitor, talk, 1, choice="c1")
