@@ -361,12 +361,12 @@ def answer(
 def to_of(row: FollowUp, member_id: int | None = None) -> To:
     """Whom an answer to a follow-up goes to."""
     return To(
-        row.business_id, row.person_id, row.pk, member_id, _subject(row, row.business), row.thread, _theirs(row),
+        row.business_id, row.person_id, row.pk, member_id, _subject(row, row.business), row.thread, theirs_of(row),
         row.their_mail,
     )  # fmt: skip
 
 
-def _theirs(row: FollowUp) -> str:
+def theirs_of(row: FollowUp) -> str:
     """What they wrote last about it, whole."""
     events = row.person.events.filter(kind__in=THEIR_WORDS, data__followup=row.pk).order_by("-at", "-pk")
     last = events.first()

@@ -11,13 +11,16 @@ from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.queries import business_of
 from intavo.accounts.scope import own
 from intavo.core.hours import is_open, next_closing, next_opening
+from intavo.core.proposing import likeliest
 from intavo.core.replies import Promise, Runs, fill, slots
 from intavo.core.rights import Right
 from intavo.core.say import moment_words
 from intavo.core.texts import Kept
 from intavo.core.values import as_runs
 from intavo.hours.queries import main_hours
+from intavo.touchpoints.queries import questions_of
 
+from .actions import theirs_of
 from .models import FollowUp, KeptAnswer
 
 MOST = 500
@@ -62,6 +65,23 @@ def filled_for(actor: Actor, followup_id: int | None, at: datetime) -> list[Fill
         name = own(actor, FollowUp.objects.select_related("person"), followup_id).person.name.split()
         words |= {"first_name": name[0]} if name else {}
     return [Filled(row, fill(_RUNS.validate_python(row.text), words)) for row in kept_answers(actor)]
+
+
+@dataclass(frozen=True, slots=True)
+class Proposed:
+    """An answer that was given to such a question before: the question, and the answer's words."""
+
+    question: str
+    words: str
+
+
+def proposed_for(actor: Actor, followup_id: int) -> Proposed | None:
+    """The question & answer that the person most likely asks after; None where there is none."""
+    row = own(actor, FollowUp.objects.select_related("business", "person"), followup_id)
+    asked = theirs_of(row)
+    known = questions_of(actor.business_id)
+    place = likeliest(asked, [one.question for one in known]) if asked else None
+    return None if place is None else Proposed(known[place].question, known[place].answer)
 
 
 def _checked(said: KeptText) -> dict[str, object]:

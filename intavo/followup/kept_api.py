@@ -14,10 +14,21 @@ from intavo.touchpoints.models import Touchpoint
 
 from . import actions
 from .giving import rules_of, set_give_rules
-from .kept import KeptText, change_answer, filled_for, forget_answer, keep_answer
+from .kept import KeptText, change_answer, filled_for, forget_answer, keep_answer, proposed_for
 from .models import KeptAnswer, KeptFilter
 
 router = Router(tags=["follow-up"], auth=MemberAuth())
+
+
+class ProposedOut(Schema):
+    question: str
+    words: str
+
+
+@router.get("/follow-ups/{followup_id}/proposed", response=ProposedOut | None)
+def proposed(request: MemberRequest, followup_id: int) -> Any:
+    """The answer that is kept for what they most likely ask."""
+    return proposed_for(request.auth, followup_id)
 
 
 class GiveRulesIn(Schema):

@@ -7,6 +7,7 @@ import pytest
 from django.test import Client
 
 from intavo.followup.models import FollowUp
+from intavo.people.models import TimelineEvent
 from intavo.project import clock
 
 from .conftest import Visitor, World, sending
@@ -118,3 +119,19 @@ def test_a_device_that_says_nothing_sensible_is_refused(two: tuple[Client, Clien
     headers = {"X-Intavo-Seen": "soon"}
     answered = ours.post(f"/api/follow-ups/{one}/wait", content_type="application/json", headers=headers)
     assert (answered.status_code, answered.json()["errors"][0]["field"]) == (422, "X-Intavo-Seen")
+
+
+def test_the_answer_to_such_a_question_is_proposed(two: tuple[Client, Client, int], otterwick: World) -> None:
+    ours, _, one = two
+    assert ours.get(f"/api/follow-ups/{one}/proposed").json() is None
+    question = {"group": "", "question": "Do you hire wetsuits for children?", "answer": "From age six."}
+    assert ours.post("/api/questions", question, content_type="application/json").status_code == 201
+    event = TimelineEvent.objects.get()
+    event.kind, event.data = (
+        "asked",
+        event.data | {"followup": one, "text": "Are there wetsuits for hire, for a child?"},
+    )
+    event.save()
+    assert ours.get(f"/api/follow-ups/{one}/proposed").json() == {
+        "question": "Do you hire wetsuits for children?", "words": "From age six."
+    }  # fmt: skip

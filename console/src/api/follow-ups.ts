@@ -234,6 +234,15 @@ export function useKeptFilters() {
 
 export type KeptAnswer = Schemas['KeptAnswerOut']
 
+/** The answer that is kept for what somebody most likely asks. */
+export function useProposed(id: Ref<number>) {
+  return useQuery({
+    queryKey: computed(() => ['proposed', id.value]),
+    queryFn: () => take(client.GET('/api/follow-ups/{followup_id}/proposed', { params: { path: { followup_id: id.value } } })),
+    staleTime: 60_000,
+  })
+}
+
 /** The answers kept for all and one's own, filled for the person of a follow-up. */
 export function useKeptAnswers(id: Ref<number>) {
   const queries = useQueryClient()

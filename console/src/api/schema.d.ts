@@ -2470,6 +2470,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/follow-ups/{followup_id}/proposed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Proposed
+         * @description The answer that is kept for what they most likely ask.
+         */
+        get: operations["intavo_followup_kept_api_proposed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/give-rules": {
         parameters: {
             query?: never;
@@ -5873,6 +5893,13 @@ export interface components {
              * @default
              */
             tag: string;
+        };
+        /** ProposedOut */
+        ProposedOut: {
+            /** Question */
+            question: string;
+            /** Words */
+            words: string;
         };
         /**
          * GiveRule
@@ -10061,6 +10088,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": string[];
+                };
+            };
+        };
+    };
+    intavo_followup_kept_api_proposed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                followup_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProposedOut"] | null;
                 };
             };
         };

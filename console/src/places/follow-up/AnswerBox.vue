@@ -2,7 +2,7 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { useLocalStorage, useSessionStorage, useThrottleFn } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
-import { tellTyping, useWork, type KeptAnswer, type One } from '@/api/follow-ups'
+import { tellTyping, useProposed, useWork, type KeptAnswer, type One } from '@/api/follow-ups'
 import { Failure } from '@/api/client'
 import { useNotices } from '@/lib/notices'
 import { saidTime } from '@/lib/time'
@@ -15,6 +15,7 @@ const props = defineProps<{ one: One; zone: string; now: Date }>()
 const notices = useNotices()
 const work = useWork()
 const queries = useQueryClient()
+const { data: proposed } = useProposed(computed(() => props.one.id))
 const emit = defineEmits<{ writing: [on: boolean] }>()
 // Kept on the server as it is written, and found again on another device.
 const { text, others } = useDesk(() => props.one)
@@ -140,6 +141,10 @@ async function send(anyway = false) {
 <template>
   <form class="relative rounded-lg border border-ink-3 focus-within:border-petrol" @submit.prevent="send()">
     <p v-if="alsoThere" class="border-b border-line-2 px-3 py-1 text-brass" role="status">{{ alsoThere }}</p>
+    <p v-if="proposed && !text && !note" class="flex flex-wrap items-baseline gap-x-2 border-b border-line-2 px-3 py-1 text-sm text-ink-2">
+      <span class="min-w-0 flex-1 truncate" dir="auto">They may be asking “{{ proposed.question }}”</span>
+      <button type="button" class="btn-link" @click="((text = proposed.words), box?.focus())">Use its answer</button>
+    </p>
     <label class="sr-only" for="answer">Answer to {{ one.called }}</label>
     <textarea
       id="answer"
