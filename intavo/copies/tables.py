@@ -24,7 +24,7 @@ from intavo.core.worklist import ListFilter
 from intavo.followup.models import FollowUp, GiveRules, KeptFilter
 from intavo.hours.models import HoursSet, ReplyCell
 from intavo.imports.models import Import, ImportedRow
-from intavo.mail.models import MailIn, OutgoingMail
+from intavo.mail.models import Enclosure, MailIn, OutgoingMail
 from intavo.mailin.models import IncomingFile
 from intavo.people.models import Group, Merge, TimelineEvent
 from intavo.results.models import Beat, HourlyTally
@@ -42,7 +42,13 @@ NOT_CARRIED: tuple[type[Model], ...] = (
 _DOCUMENT = {"hours": HoursSet, "also_hours": HoursSet, "people": Member, "tell": Member}
 # Which numbers inside of a table's documents are ids, by the names of their keys.
 REFERS: dict[type[Model], dict[str, type[Model]]] = {
-    TimelineEvent: {"followup": FollowUp, "mail": OutgoingMail, "merge": Merge, "id": IncomingFile},
+    TimelineEvent: {
+        "followup": FollowUp,
+        "mail": OutgoingMail,
+        "merge": Merge,
+        "id": IncomingFile,
+        "enclosure": Enclosure,
+    },
     TouchpointRevision: _DOCUMENT,
     Channel: _DOCUMENT,
     RehearsalVisitor: _DOCUMENT,

@@ -8,12 +8,13 @@ from collections.abc import Sequence
 _LETTERS, _LEAST, _ALIKE = 5, 2, 0.6
 # Words that stand in every question; the shortest are left out anyway.
 _EVERYWHERE = frozenset(
-    (
-        "about also been come could does dont from have here into just know like many much need only other please said "
-        "same some tell than that their them then there these they this those very want well were what when where "
-        "which while will with would your"
-    ).split()
-)
+    {
+        "about", "also", "been", "come", "could", "does", "dont", "from", "have", "here", "into", "just", "know",
+        "like", "many", "much", "need", "only", "other", "please", "said", "same", "some", "tell", "than", "that",
+        "their", "them", "then", "there", "these", "they", "this", "those", "very", "want", "well", "were", "what",
+        "when", "where", "which", "while", "will", "with", "would", "your",
+    }
+)  # fmt: skip
 
 
 def words_of(text: str) -> frozenset[str]:

@@ -2,7 +2,7 @@
 
 import re
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime
 
 from django.db import IntegrityError, transaction
@@ -317,7 +317,7 @@ def take_back(actor: Actor, *, followup_id: int, key: str) -> FollowUp:
 def answer(
     actor: Actor, *, followup_id: int, text: str, key: str, then: str, until: datetime | None = None,
     outcome: rules.Outcome = rules.Outcome.ANSWERED, way: str = "", seen: int | None = None,
-    back_in: int | None = None,
+    back_in: int | None = None, files: tuple[int, ...] = (),
 ) -> FollowUp:  # fmt: skip
     """Answer, by the way named or the nearest; then "wait" for them, "finish", "remind" at `until`, or "keep" it.
 
@@ -336,6 +336,9 @@ def answer(
     ways = [one for one in ways_to(whom) if way in {"", one.key}]
     if not ways:
         raise Refused(("text", "This person left no email address, so an answer cannot be mailed."))
+    if files and not ways[0].takes_files:
+        raise Refused(("files", "Files go by mail; choose that way."))
+    whom = replace(whom, files=files)
     if ways[0].sent(whom, key):
         return known
     with transaction.atomic():

@@ -162,6 +162,8 @@ class AnswerIn(Schema):
     seen: int | None = None
     # After so many open days without a word of theirs it is our turn again.
     back_in: int | None = None
+    # Ids of files that go with it.
+    files: list[int] = []
 
 
 class PutOffIn(Schema):
@@ -333,7 +335,7 @@ def answer(request: MemberRequest, followup_id: int, body: AnswerIn) -> OneOut:
     def do() -> None:
         actions.answer(
             request.auth, followup_id=followup_id, text=body.text, key=body.key, then=body.then, until=body.until,
-            outcome=body.outcome, way=body.way, seen=body.seen, back_in=body.back_in,
+            outcome=body.outcome, way=body.way, seen=body.seen, back_in=body.back_in, files=tuple(body.files),
         )  # fmt: skip
         if body.kept is not None:
             count_use(request.auth, body.kept)

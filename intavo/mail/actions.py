@@ -17,6 +17,7 @@ from intavo.core.mailin import answer_address
 from intavo.core.people import Address
 from intavo.project import clock
 
+from .enclosing import attach
 from .models import MailIn, OutgoingMail, Suppression
 
 
@@ -108,6 +109,7 @@ def _hand_over(mail: OutgoingMail) -> None:
     message = EmailMessage(mail.subject, mail.text, sender, [mail.to], headers=headers, reply_to=reply_to)
     if mail.attachment_name:
         message.attach(_attachment(mail.attachment_name, mail.attachment))
+    attach(message, mail)
     message.send()
 
 

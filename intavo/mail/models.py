@@ -2,7 +2,7 @@
 
 from django.db import models
 
-from intavo.accounts.models import Business
+from intavo.accounts.models import Business, Member
 
 
 class OutgoingMail(models.Model):
@@ -29,6 +29,19 @@ class OutgoingMail(models.Model):
 
     class Meta:
         constraints = (models.UniqueConstraint(fields=["business", "key"], name="mail_once_a_key"),)
+
+
+class Enclosure(models.Model):
+    """A file that a member chose to go with an answer; its bytes lie under `key`. `mail` None: it has not gone yet."""
+
+    business = models.ForeignKey(Business, on_delete=models.CASCADE)
+    member = models.ForeignKey(Member, null=True, on_delete=models.SET_NULL)
+    mail = models.ForeignKey(OutgoingMail, null=True, on_delete=models.CASCADE, related_name="enclosures")
+    key = models.CharField(max_length=40, unique=True)
+    name = models.CharField(max_length=120)
+    type = models.CharField(max_length=80)
+    size = models.PositiveIntegerField()
+    added_at = models.DateTimeField()
 
 
 class Suppression(models.Model):

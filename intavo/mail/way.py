@@ -8,6 +8,7 @@ from intavo.people.models import Address
 from intavo.people.ways import Gone, To, notes_on, register
 
 from .actions import answers_to, is_queued, queue, withdraw
+from .enclosing import chosen
 from .models import OutgoingMail, Suppression
 
 # Seconds for which an answer can be taken back before it goes out.
@@ -18,6 +19,7 @@ class ByMail:
     """To the first email address that they left."""
 
     key, words, order = "mail", "by mail", 20
+    takes_files = True
 
     def reach(self, to: To) -> bool:
         """Whether they left an email address."""
@@ -28,12 +30,19 @@ class ByMail:
         address = _address(to)
         assert address is not None
         business = Business.objects.get(pk=to.business_id)
+        files = chosen(to.member_id, to.business_id, to.files) if to.files else []
         sent = queue(
             business, to=email_address(address.shown), subject=to.subject, text=_letter(business, to, text),
             key=_key(to, key), delay=TAKEN_BACK_WITHIN, in_reply_to=to.their_mail,
             reply_to=answers_to(business.pk, to.followup_id),
         )  # fmt: skip
-        return Gone({"mail": sent.id}, sent.message_id)
+        for one in files:
+            one.mail_id = sent.id
+            one.save(update_fields=["mail"])
+        said = (
+            {"enclosed": [{"enclosure": one.pk, "name": one.name, "size": one.size} for one in files]} if files else {}
+        )
+        return Gone({"mail": sent.id, **said}, sent.message_id)
 
     def sent(self, to: To, key: str) -> bool:
         """Whether it is in the queue, or has gone out."""

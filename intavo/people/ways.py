@@ -18,6 +18,8 @@ class To:
     # What they wrote last, and the id of the mail it came by, if it came by one.
     theirs: str = ""
     their_mail: str = ""
+    # Ids of files that go with it, in ways that take some.
+    files: tuple[int, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,12 +34,14 @@ class Way(Protocol):
     """One way to reach somebody.
 
     `words` says how, as after "Answer"; `reach` whether they can be reached by it; `send` sends in the caller's
-    transaction; `sent` whether this very answer (by its key) has gone already; `receipt` what became of one, in words.
+    transaction; `sent` whether this very answer (by its key) has gone already; `takes_files`
+    whether files can go with it; `receipt` what became of one, in words.
     """
 
     key: str
     words: str
     order: int
+    takes_files: bool
 
     def reach(self, to: To) -> bool:
         """Whether they can be reached by it."""

@@ -20,6 +20,7 @@ from intavo.followup.told_api import router as told
 from intavo.hours.api import router as hours
 from intavo.imports.api import router as imports
 from intavo.intake.api import router as intake
+from intavo.mail.api import router as mail
 from intavo.mailin.api import router as mailin
 from intavo.people.api import router as people
 from intavo.sites.api import router as sites
@@ -32,7 +33,7 @@ from .door import BodyDoor
 api = NinjaAPI(title="Intavo", version="1", urls_namespace="api", docs_url=None, parser=BodyDoor())
 for one in (
     accounts, sites, hours, channels, touchpoints, people, imports, followup, kept, day, told, talks, mailin, intake,
-    visitor, copies,
+    visitor, copies, mail,
 ):  # fmt: skip
     api.add_router("", one)
 

@@ -14,6 +14,7 @@ class InTheTalk:
     """In the page, or through the service that they wrote from; one who has left the page gets it by mail."""
 
     key, words, order = "talk", "in the conversation", 10
+    takes_files = False
 
     def reach(self, to: To) -> bool:
         """Whether there is a conversation behind the follow-up."""

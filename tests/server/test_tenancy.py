@@ -18,6 +18,7 @@ from intavo.followup.models import FollowUp, KeptAnswer, KeptFilter
 from intavo.hours.queries import main_hours
 from intavo.imports.models import Import
 from intavo.intake.models import Quarantined
+from intavo.mail.models import Enclosure
 from intavo.mailin.models import IncomingFile, IncomingMail
 from intavo.people.models import Address, Group, Merge, Person
 from intavo.project import clock
@@ -59,6 +60,9 @@ def theirs(otterwick: World) -> dict[str, Any]:
             business_id=business, kept=Person.objects.get(), gone_id=10**9, at=at, record={"name": "x"}
         ).pk,
         "copy_id": Copy.objects.create(business_id=business, out=True, key="c", state="ready", at=at).pk,
+        "enclosure_id": Enclosure.objects.create(
+            business_id=business, key="e", name="a", type="text/plain", size=1, added_at=at
+        ).pk,
         "key": "0" * 32,
         "number": 1,
         "answer_id": KeptAnswer.objects.create(business_id=business, name="Yes", text=["Yes"]).pk,

@@ -4,6 +4,8 @@ from typing import Any
 from urllib.parse import urlsplit
 
 import pytest
+from django.core import mail as django_mail
+from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
 
 from intavo.accounts.models import Member
@@ -277,3 +279,35 @@ def test_new_work_is_given_by_the_owners_rules(visitor: Visitor, otterwick: Worl
     given = dict(FollowUp.objects.values_list("kind", "member_id"))
     assert given == {"inquiry": jory.pk, "sign-up": otterwick.owner.member_id}
     assert FollowUp.objects.get(kind="inquiry").person.events.get(kind="given").data["by_rule"] is True
+
+
+def test_files_go_along_with_a_mail_and_are_found_again(
+    three: list[FollowUp], otterwick: World, settings: Any, tmp_path: Any
+) -> None:
+    settings.MEDIA_ROOT = str(tmp_path)
+    client, one = otterwick.console(), three[0].pk
+    chosen = client.post("/api/enclosures", {"file": SimpleUploadedFile("prices ü.pdf", b"%PDF-1.7 prices")})
+    assert chosen.status_code == 201
+    file = chosen.json()["id"]
+    body = {"text": "Here they are.", "key": "f1", "then": "keep", "files": [file], "way": "mail"}
+    said = client.post(f"/api/follow-ups/{one}/answer", body, content_type="application/json")
+    assert said.status_code == 200
+    event = next(event for event in said.json()["timeline"] if event["kind"] == "answered")
+    assert event["data"]["enclosed"] == [{"enclosure": file, "name": "prices ü.pdf", "size": 15}]
+    mail = OutgoingMail.objects.get(pk=event["data"]["mail"])
+    send(mail_id=mail.pk)
+    [(name, content, kind)] = [
+        (part.get_filename(), part.get_payload(decode=True), part.get_content_type())
+        for part in django_mail.outbox[-1].message().walk() if part.get_filename()
+    ]  # fmt: skip
+    assert (name, content, kind) == ("prices ü.pdf", b"%PDF-1.7 prices", "application/pdf")
+    got = client.get(f"/api/enclosures/{file}")
+    assert (got.content, got["Content-Disposition"][:10]) == (b"%PDF-1.7 prices", "attachment")
+    # It goes once, and what has gone is not left out; somebody else's is nobody's to send.
+    again = body | {"key": "f2"}
+    assert client.post(f"/api/follow-ups/{one}/answer", again, content_type="application/json").status_code == 422
+    assert client.delete(f"/api/enclosures/{file}").status_code == 422
+    theirs = otterwick.staff().post("/api/enclosures", {"file": SimpleUploadedFile("a.txt", b"a")}).json()["id"]
+    wrong = client.post(f"/api/follow-ups/{one}/answer", again | {"files": [theirs]}, content_type="application/json")
+    assert (wrong.status_code, wrong.json()["errors"][0]["field"]) == (422, "files")
+    assert client.post("/api/enclosures", {"file": SimpleUploadedFile("empty", b"")}).status_code == 422

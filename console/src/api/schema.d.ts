@@ -3230,6 +3230,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/enclosures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add
+         * @description Choose a file that is to go with an answer.
+         */
+        post: operations["intavo_mail_api_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/enclosures/{enclosure_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Given
+         * @description A file that went with an answer, to be saved.
+         */
+        get: operations["intavo_mail_api_given"];
+        put?: never;
+        post?: never;
+        /**
+         * Drop
+         * @description Let it not go after all.
+         */
+        delete: operations["intavo_mail_api_drop"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -5771,6 +5815,11 @@ export interface components {
             seen?: number | null;
             /** Back In */
             back_in?: number | null;
+            /**
+             * Files
+             * @default []
+             */
+            files: number[];
         };
         /**
          * Outcome
@@ -6650,6 +6699,15 @@ export interface components {
              * Format: date-time
              */
             at: string;
+        };
+        /** EnclosureOut */
+        EnclosureOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Size */
+            size: number;
         };
     };
     responses: never;
@@ -11089,6 +11147,76 @@ export interface operations {
             header?: never;
             path: {
                 copy_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    intavo_mail_api_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EnclosureOut"];
+                };
+            };
+        };
+    };
+    intavo_mail_api_given: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                enclosure_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    intavo_mail_api_drop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                enclosure_id: number;
             };
             cookie?: never;
         };

@@ -2,7 +2,7 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { useLocalStorage, useSessionStorage, useThrottleFn } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
-import { tellTyping, useProposed, useWork, type KeptAnswer, type One } from '@/api/follow-ups'
+import { enclose, leaveOut, tellTyping, useProposed, useWork, type Enclosure, type KeptAnswer, type One } from '@/api/follow-ups'
 import { Failure } from '@/api/client'
 import { useNotices } from '@/lib/notices'
 import { saidTime } from '@/lib/time'
@@ -71,6 +71,26 @@ async function keepNote() {
     wrong.value = problem instanceof Error ? problem.message : 'This was not kept; your text is still here.'
   }
 }
+/** Files that go along, by mail alone. */
+const files = ref<Enclosure[]>([])
+const picker = ref<HTMLInputElement>()
+const taking = ref(false)
+async function choose() {
+  wrong.value = ''
+  taking.value = true
+  try {
+    for (const file of picker.value?.files ?? []) files.value = [...files.value, await enclose(file)]
+  } catch (problem) {
+    wrong.value = problem instanceof Error ? problem.message : 'This file could not be taken up.'
+  } finally {
+    taking.value = false
+    if (picker.value) picker.value.value = ''
+  }
+}
+async function without(file: Enclosure) {
+  files.value = files.value.filter((one) => one.id !== file.id)
+  await leaveOut(file.id).catch(() => undefined)
+}
 /** The last entry of the timeline that was in view; what a colleague answers after it is told before this goes. */
 const seen = computed(() => Math.max(0, ...props.one.timeline.map((event) => event.id)))
 let begun = seen.value
@@ -110,6 +130,7 @@ async function send(anyway = false) {
           way: way.value,
           kept: used.value,
           back_in: then.value === 'wait' && backIn.value ? backIn.value : null,
+          files: way.value === 'mail' ? files.value.map((file) => file.id) : [],
           seen: anyway ? seen.value : begun,
         },
       },
@@ -118,6 +139,7 @@ async function send(anyway = false) {
     if (text.value === said) text.value = ''
     key.value = ''
     used.value = null
+    files.value = []
     meanwhile.value = false
     begun = seen.value
     if (!done) return notices.say(ASIDE)
@@ -166,6 +188,11 @@ async function send(anyway = false) {
       {{ wrong }}
       <button v-if="meanwhile" type="button" class="btn ml-2" @click="send(true)">Send mine as well</button>
     </p>
+    <ul v-if="files.length && way === 'mail'" class="flex flex-wrap gap-1.5 px-3 pb-2" aria-label="Goes along">
+      <li v-for="file in files" :key="file.id" class="chip">
+        {{ file.name }} <button type="button" class="ml-0.5" :aria-label="`Leave out ${file.name}`" @click="without(file)">✕</button>
+      </li>
+    </ul>
     <div class="flex flex-wrap items-center gap-2 border-t border-line-2 px-3 py-2">
       <template v-if="one.ways.length">
         <label for="way" class="sr-only">How</label>
@@ -198,8 +225,14 @@ async function send(anyway = false) {
         :label="said || 'When?'"
         @until="(at) => (until = at)"
       />
+      <template v-if="way === 'mail'">
+        <button type="button" class="btn" :disabled="taking || !can" @click="picker?.click()">
+          {{ taking ? 'Taking it up …' : '+ File' }}
+        </button>
+        <input ref="picker" type="file" multiple class="sr-only" tabindex="-1" aria-label="Files that go along" @change="choose" />
+      </template>
       <KeptAnswers :id="one.id" ref="kept" :written="text" @use="put" />
-      <button class="btn btn-main ml-auto" :disabled="!can || work.isPending.value">
+      <button class="btn btn-main ml-auto" :disabled="!can || taking || work.isPending.value">
         {{ note ? 'Keep' : 'Send' }} <kbd class="rounded border border-current px-1 text-xs max-md:hidden">Ctrl ↵</kbd>
       </button>
     </div>

@@ -25,6 +25,7 @@ interface Data {
   quoted?: string
   subject?: string
   from?: string
+  enclosed?: { enclosure: number; name: string; size: number }[]
   files?: { id: number; name: string; size: number; risky: boolean }[]
   address?: string
   permanent?: boolean
@@ -105,6 +106,12 @@ function path(url: string | undefined): string {
             <a class="btn-link" :href="`/api/mail-files/${file.id}`" download>{{ file.name }}</a>
             <span class="text-ink-2"> · {{ saidSize(file.size) }}</span>
             <span v-if="file.risky" class="text-rust"> · ▲ can run something: open it only if you expected it</span>
+          </li>
+        </ul>
+        <ul v-if="data(event).enclosed?.length" class="mt-1 grid gap-1 text-sm" aria-label="Sent along">
+          <li v-for="file in data(event).enclosed" :key="file.enclosure">
+            <a class="btn-link" :href="`/api/enclosures/${file.enclosure}`" download>{{ file.name }}</a>
+            <span class="text-ink-2"> · {{ saidSize(file.size) }}</span>
           </li>
         </ul>
         <dl v-if="data(event).typed?.length" class="mt-1 grid gap-1 rounded-md bg-fog px-3 py-2">
