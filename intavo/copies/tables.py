@@ -25,7 +25,7 @@ from intavo.followup.models import FollowUp, GiveRules, KeptFilter
 from intavo.hours.models import HoursSet, ReplyCell
 from intavo.imports.models import Import, ImportedRow
 from intavo.mail.models import Enclosure, MailIn, OutgoingMail
-from intavo.mailin.models import IncomingFile
+from intavo.mailin.models import IncomingFile, Mailbox
 from intavo.people.models import Group, Merge, TimelineEvent
 from intavo.results.models import Beat, HourlyTally
 from intavo.sites.models import Site
@@ -37,7 +37,7 @@ from .models import Copy
 # Accounts and their members are not a business's to carry away; the rest is of no use elsewhere: work that is being
 # done (imports, mail that waits), what could be undone, secrets, and views that are counted in tallies.
 NOT_CARRIED: tuple[type[Model], ...] = (
-    Business, User, Member, Invitation, SeenBrowser, Copy, Import, ImportedRow, Merge, MailIn, Beat,
+    Business, User, Member, Invitation, SeenBrowser, Copy, Import, ImportedRow, Merge, MailIn, Mailbox, Beat,
 )  # fmt: skip
 _DOCUMENT = {"hours": HoursSet, "also_hours": HoursSet, "people": Member, "tell": Member}
 # Which numbers inside of a table's documents are ids, by the names of their keys.

@@ -39,6 +39,8 @@ DEEDS: dict[str, tuple[str, ...]] = {
     "channels ordered": ("put the channels in another order",),
     "mail in set": ("takes answers by mail in at {address}",),
     "mail in renewed": ("made another address that mail is handed in at",),
+    "mailbox set": ("has the mailbox of {user} read", " at {host}"),
+    "mailbox left": ("has no mailbox read any more",),
     "gateway added": ("connected “{name}”",),
     "gateway deleted": ("took “{name}” away",),
     "touchpoint made": ("made the touchpoint “{name}”",),

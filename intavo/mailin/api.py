@@ -1,17 +1,22 @@
 """The console's API on mail that comes in."""
 
+from datetime import datetime
+from typing import Any
+
 from django.conf import settings
 from django.http import HttpResponse
-from ninja import Router, Schema
+from ninja import Router, Schema, Status
 
 from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.accounts.scope import own
 from intavo.core.rights import Right
+from intavo.core.texts import Kept
 from intavo.mail.models import MailIn
 
 from . import actions
 from .files import given_out
-from .models import IncomingFile, IncomingMail
+from .mailbox import drop_mailbox, set_mailbox
+from .models import IncomingFile, IncomingMail, Mailbox
 
 router = Router(tags=["mail in"], auth=MemberAuth())
 
@@ -53,6 +58,43 @@ def set_mail_in(request: MemberRequest, body: MailInIn) -> MailInOut:
 def renew(request: MemberRequest) -> MailInOut:
     """Another address to hand mail in at."""
     return _out(actions.renew_secret(request.auth))
+
+
+class MailboxOut(Schema):
+    host: str
+    port: int
+    user: str
+    folder: str
+    wrong: str
+    read_at: datetime | None
+
+
+class MailboxIn(Schema):
+    host: Kept
+    port: int = 993
+    user: Kept
+    password: Kept = ""
+    folder: Kept = "INBOX"
+
+
+@router.get("/mailbox", response=MailboxOut | None)
+def mailbox(request: MemberRequest) -> Any:
+    """The mailbox that is read, if one is."""
+    request.auth.needs(Right.BUSINESS)
+    return Mailbox.objects.filter(business_id=request.auth.business_id).first()
+
+
+@router.put("/mailbox", response=MailboxOut)
+def read_from(request: MemberRequest, body: MailboxIn) -> MailboxOut:
+    """Have a mailbox read from now on; it is opened once to see that it can be."""
+    return MailboxOut.from_orm(set_mailbox(request.auth, **body.model_dump()))
+
+
+@router.delete("/mailbox", response={204: None})
+def leave_mailbox(request: MemberRequest) -> Status[None]:
+    """Read it no more."""
+    drop_mailbox(request.auth)
+    return Status(204, None)
 
 
 @router.get("/mail-files/{file_id}")

@@ -40,3 +40,16 @@ class IncomingFile(models.Model):
     type = models.CharField(max_length=80)
     size = models.PositiveIntegerField()
     risky = models.BooleanField()
+
+
+class Mailbox(models.Model):
+    """A mailbox that is read for a business. The password is sealed; `wrong` says why it could not be read last."""
+
+    business = models.OneToOneField(Business, on_delete=models.CASCADE)
+    host = models.CharField(max_length=253)
+    port = models.PositiveIntegerField(default=993)
+    user = models.CharField(max_length=320)
+    password = models.TextField()
+    folder = models.CharField(max_length=200, default="INBOX")
+    wrong = models.CharField(max_length=300, blank=True)
+    read_at = models.DateTimeField(null=True)

@@ -85,7 +85,7 @@ def drop_gateway(actor: Actor, *, gateway_id: int) -> None:
         row.delete()
 
 
-def _may_go(address: str) -> bool:
+def may_go(address: str) -> bool:
     """Whether an address may be called: never one of this machine or network, but for hosts that are allowed."""
     parts = urlsplit(address)
     host = parts.hostname or ""
@@ -123,7 +123,7 @@ def deliver(delivery_id: int) -> None:
     }  # fmt: skip
     Delivery.objects.filter(pk=sent.pk).update(tries=sent.tries + 1)
     try:
-        if not _may_go(gateway.address):
+        if not may_go(gateway.address):
             return _given_up(sent, "its address is not one that may be called")
         answer = httpx.post(
             f"{gateway.address}/messages", json=body, timeout=TIMEOUT, follow_redirects=False,

@@ -2882,6 +2882,34 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/mailbox": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Mailbox
+         * @description The mailbox that is read, if one is.
+         */
+        get: operations["intavo_mailin_api_mailbox"];
+        /**
+         * Read From
+         * @description Have a mailbox read from now on; it is opened once to see that it can be.
+         */
+        put: operations["intavo_mailin_api_read_from"];
+        post?: never;
+        /**
+         * Leave Mailbox
+         * @description Read it no more.
+         */
+        delete: operations["intavo_mailin_api_leave_mailbox"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/mail-files/{file_id}": {
         parameters: {
             query?: never;
@@ -6368,6 +6396,43 @@ export interface components {
         MailInIn: {
             /** Address */
             address: string;
+        };
+        /** MailboxOut */
+        MailboxOut: {
+            /** Host */
+            host: string;
+            /** Port */
+            port: number;
+            /** User */
+            user: string;
+            /** Folder */
+            folder: string;
+            /** Wrong */
+            wrong: string;
+            /** Read At */
+            read_at: string | null;
+        };
+        /** MailboxIn */
+        MailboxIn: {
+            /** Host */
+            host: string;
+            /**
+             * Port
+             * @default 993
+             */
+            port: number;
+            /** User */
+            user: string;
+            /**
+             * Password
+             * @default
+             */
+            password: string;
+            /**
+             * Folder
+             * @default INBOX
+             */
+            folder: string;
         };
         /** QuarantinedOut */
         QuarantinedOut: {
@@ -10737,6 +10802,68 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["MailInOut"];
                 };
+            };
+        };
+    };
+    intavo_mailin_api_mailbox: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MailboxOut"] | null;
+                };
+            };
+        };
+    };
+    intavo_mailin_api_read_from: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MailboxIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MailboxOut"];
+                };
+            };
+        };
+    };
+    intavo_mailin_api_leave_mailbox: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
 import { useMailIn, useSetMailIn } from '@/api/mail-in'
+import MailboxForm from './MailboxForm.vue'
 import { useMe } from '@/api/me'
 import { useForm } from '@/places/account/form'
 import { useClock } from '@/lib/clock'
@@ -35,35 +36,38 @@ async function copy() {
 </script>
 
 <template>
-  <form id="mail-in" class="sheet grid gap-3 p-5" aria-labelledby="mail-in-title" novalidate @submit.prevent="save">
-    <h2 id="mail-in-title">Answers by mail</h2>
-    <ErrorBox :error="unread" :again="() => refetch()" />
-    <p class="text-sm text-ink-2">
-      What people answer to your mails can stand on their card, with the work for you again. Let your mail host post each mail that comes in
-      to this address, as it came:
-    </p>
-    <p class="flex items-start gap-2">
-      <code class="min-w-0 flex-1 rounded bg-fog px-2 py-1.5 text-sm break-all">{{ data?.url }}</code>
-      <button type="button" class="btn" @click="copy">Copy</button>
-    </p>
-    <TextField
-      v-model="address"
-      label="The mailbox they are sent to"
-      type="email"
-      :error="fields.address"
-      hint="It has to take what is sent to name+anything@… as well. Left empty, answers go where your mail is sent from."
-    />
-    <ErrorBox v-if="!Object.keys(fields).length" :error="error" />
-    <p v-if="data" class="text-sm text-ink-2" role="status">
-      {{
-        data.last && me?.business
-          ? `${data.count} came in; the last ${saidTime(data.last, now, me.business.timezone)}.`
-          : 'None has come in yet.'
-      }}
-    </p>
-    <div class="flex flex-wrap gap-2">
-      <button class="btn btn-main" :disabled="busy">Save</button>
-      <button type="button" class="btn" :disabled="busy" @click="renew">Another address</button>
-    </div>
-  </form>
+  <div id="mail-in" class="sheet p-5">
+    <form class="grid gap-3" aria-labelledby="mail-in-title" novalidate @submit.prevent="save">
+      <h2 id="mail-in-title">Answers by mail</h2>
+      <ErrorBox :error="unread" :again="() => refetch()" />
+      <p class="text-sm text-ink-2">
+        What people answer to your mails can stand on their card, with the work for you again. Let your mail host post each mail that comes
+        in to this address, as it came:
+      </p>
+      <p class="flex items-start gap-2">
+        <code class="min-w-0 flex-1 rounded bg-fog px-2 py-1.5 text-sm break-all">{{ data?.url }}</code>
+        <button type="button" class="btn" @click="copy">Copy</button>
+      </p>
+      <TextField
+        v-model="address"
+        label="The mailbox they are sent to"
+        type="email"
+        :error="fields.address"
+        hint="It has to take what is sent to name+anything@… as well. Left empty, answers go where your mail is sent from."
+      />
+      <ErrorBox v-if="!Object.keys(fields).length" :error="error" />
+      <p v-if="data" class="text-sm text-ink-2" role="status">
+        {{
+          data.last && me?.business
+            ? `${data.count} came in; the last ${saidTime(data.last, now, me.business.timezone)}.`
+            : 'None has come in yet.'
+        }}
+      </p>
+      <div class="flex flex-wrap gap-2">
+        <button class="btn btn-main" :disabled="busy">Save</button>
+        <button type="button" class="btn" :disabled="busy" @click="renew">Another address</button>
+      </div>
+    </form>
+    <MailboxForm />
+  </div>
 </template>
