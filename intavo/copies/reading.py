@@ -92,6 +92,8 @@ class _Reading:
         self._members()
         self._make_room()
         for table in carried():
+            self._names_of(table)
+        for table in carried():
             self._table(table)
         self._links()
         self._about()
@@ -162,8 +164,20 @@ class _Reading:
         if batch:
             self._put(table, batch)
 
+    def _names_of(self, table: Carried) -> None:
+        """New names are known before the first row is read that says one."""
+        known = next((one for one in self.manifest.tables if one.name == table.name), None)
+        if known is None or not table.unique:
+            return
+        batch: list[dict[str, Any]] = []
+        for _, row in self._lines(known.file):
+            batch.append(row)
+            if len(batch) == _AT_ONCE:
+                self._name_anew(table, batch)
+                batch = []
+        self._name_anew(table, batch)
+
     def _put(self, table: Carried, batch: list[tuple[int, dict[str, Any]]]) -> None:
-        self._name_anew(table, [row for _, row in batch])
         made: list[Model] = []
         old: list[int] = []
         for number, row in batch:

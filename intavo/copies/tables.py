@@ -39,7 +39,9 @@ from .models import Copy
 NOT_CARRIED: tuple[type[Model], ...] = (
     Business, User, Member, Invitation, SeenBrowser, Copy, Import, ImportedRow, Merge, MailIn, Mailbox, Beat,
 )  # fmt: skip
-_DOCUMENT = {"hours": HoursSet, "also_hours": HoursSet, "people": Member, "tell": Member}
+_DOCUMENT: dict[str, type[Model]] = {
+    "hours": HoursSet, "also_hours": HoursSet, "people": Member, "tell": Member, "member": Member, "gateway": Gateway,
+}  # fmt: skip
 # Which numbers inside of a table's documents are ids, by the names of their keys.
 REFERS: dict[type[Model], dict[str, type[Model]]] = {
     TimelineEvent: {
@@ -110,21 +112,28 @@ def carried() -> tuple[Carried, ...]:
     models = [one for one in apps.get_models() if one.__module__.startswith("intavo.") and one not in NOT_CARRIED]
     found: list[Carried] = []
     done: set[type[Model]] = set(NOT_CARRIED)
-    while len(found) < len(models):
-        before = len(found)
-        for model in models:
-            if model in done:
-                continue
-            links = [
-                one for one in model._meta.concrete_fields if isinstance(one, ForeignKey) and one.name != "business"
-            ]
-            later = tuple(one for one in links if one.null and one.related_model not in done)
-            if all(one.related_model in done for one in links if one not in later):
-                found.append(_carried(model, tuple(one for one in links if one not in later), later))
-                done.add(model)
-        if len(found) == before:
+    while left := [one for one in models if one not in done]:
+        ready = next((one for one in left if _needs(one, also_empty=True) <= done), None)
+        # Of a ring the one goes first that can be there without the others for a moment.
+        ready = ready or next((one for one in left if _needs(one, also_empty=False) <= done), None)
+        if ready is None:
             raise RuntimeError("tables need each other in a ring")
+        links = _links(ready)
+        later = tuple(one for one in links if one.null and one.related_model not in done)
+        found.append(_carried(ready, tuple(one for one in links if one not in later), later))
+        done.add(ready)
     return tuple(found)
+
+
+def _links(model: type[Model]) -> "list[ForeignKey[Any, Any]]":
+    return [one for one in model._meta.concrete_fields if isinstance(one, ForeignKey) and one.name != "business"]
+
+
+def _needs(model: type[Model], *, also_empty: bool) -> set[type[Model]]:
+    """The tables whose rows a row names; `also_empty`: those too that it may be without."""
+    named = {one.related_model for one in _links(model) if also_empty or not one.null}
+    inside = {*REFERS.get(model, {}).values(), *(to for (one, _), to in LOOSE.items() if one is model)}
+    return (named | inside) - {model}
 
 
 def _carried(model: type[Model], links: tuple[Any, ...], later: tuple[Any, ...]) -> Carried:

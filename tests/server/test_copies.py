@@ -17,6 +17,7 @@ from intavo.accounts.models import Member, User
 from intavo.copies.actions import read_now, write_now
 from intavo.copies.models import Copy
 from intavo.copies.tables import NOT_CARRIED, carried
+from intavo.hours.models import ReplyCell
 from intavo.people.models import Address
 from intavo.touchpoints.models import Touchpoint
 
@@ -127,6 +128,33 @@ def test_a_business_is_made_anew_from_its_copy(busy: World) -> None:
     done = client.post(f"/api/follow-ups/{late}/finish", {"outcome": "won"}, content_type="application/json")
     assert done.status_code == 200
     assert seen(busy.console()) == before
+
+
+def test_what_names_something_else_names_it_there(busy: World) -> None:
+    """Ids inside of documents, and public ids in texts."""
+    client, touchpoint = busy.console(), busy.touchpoint
+    hours = client.get("/api/hours").json()["main"]["id"]
+    ReplyCell.objects.create(
+        business=busy.business,
+        column=touchpoint.public_id,
+        situation="open",
+        language="en",
+        document={"text": ["Soon."]},
+    )
+    made = {"kind": "phone", "label": "Call", "handle": "01632 960123", "hours": [hours]}
+    assert client.post("/api/channels", {"document": made}, content_type="application/json").status_code == 201
+    given = {"rules": [{"touchpoint": touchpoint.pk, "member": busy.owner.member_id}]}
+    assert client.put("/api/give-rules", given, content_type="application/json").status_code == 204
+    new = empty()
+    assert brought(new, copied(client))["state"] == "ready"
+    business = new.get("/api/me").json()["business"]["id"]
+    row = Touchpoint.objects.get(business_id=business)
+    assert ReplyCell.objects.get(business_id=business).column == row.public_id
+    assert new.get("/api/channels").json()["channels"][0]["document"]["hours"] == [
+        new.get("/api/hours").json()["main"]["id"]
+    ]
+    [rule] = new.get("/api/give-rules").json()
+    assert (rule["rule"]["touchpoint"], rule["rule"]["member"]) == (row.pk, None)
 
 
 def test_members_who_are_here_keep_what_is_theirs(busy: World) -> None:

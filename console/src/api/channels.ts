@@ -1,4 +1,4 @@
-import { useQuery } from '@tanstack/vue-query'
+import { queryOptions, useQuery } from '@tanstack/vue-query'
 import type { Run } from '@/places/touchpoints/fields/runs'
 import { client, take, type Schemas } from './client'
 
@@ -35,13 +35,12 @@ export type Channels = Omit<Schemas['ChannelDayOut'], 'channels'> & { channels: 
 const body = (document: ChannelDocument) => ({ document: document as unknown as Record<string, never> })
 const of = (channel_id: number) => ({ path: { channel_id } })
 
-export function useChannels() {
-  return useQuery({
-    queryKey: ['channels'],
-    // The API says "object" of a document; its fields are those of the channel.
-    queryFn: async () => (await take(client.GET('/api/channels'))) as unknown as Channels,
-  })
-}
+export const channelsOptions = queryOptions({
+  queryKey: ['channels'],
+  // The API says "object" of a document; its fields are those of the channel.
+  queryFn: async () => (await take(client.GET('/api/channels'))) as unknown as Channels,
+})
+export const useChannels = () => useQuery(channelsOptions)
 
 export async function makeChannel(document: ChannelDocument): Promise<Channel> {
   return (await take(client.POST('/api/channels', { body: body(document) }))) as unknown as Channel

@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
+import { queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
 import type { Ref } from 'vue'
 import type { Run } from '@/places/touchpoints/fields/runs'
 import { client, csrf, Failure, take, type Schemas } from './client'
@@ -17,13 +17,12 @@ export type Reply = { title: Run[]; text: Run[]; button: string; tone: string; h
 export type Told = Omit<Schemas['ToldOut'], 'reply'> & { reply: Reply }
 export type Hours = Omit<Schemas['HoursOut'], 'main' | 'others' | 'told'> & { main: HoursSet; others: HoursSet[]; told: Told[] }
 
-export function useHours() {
-  return useQuery({
-    queryKey: ['hours'],
-    // The API says "object" of a document; its fields are those of the hours it stands for.
-    queryFn: async () => (await take(client.GET('/api/hours'))) as unknown as Hours,
-  })
-}
+export const hoursOptions = queryOptions({
+  queryKey: ['hours'],
+  // The API says "object" of a document; its fields are those of the hours it stands for.
+  queryFn: async () => (await take(client.GET('/api/hours'))) as unknown as Hours,
+})
+export const useHours = () => useQuery(hoursOptions)
 
 export function useSaveHours() {
   const queries = useQueryClient()

@@ -7,6 +7,7 @@ import { useRouter } from 'vue-router'
 import { find } from '@/api/follow-ups'
 import { sitesOptions, usePages } from '@/api/sites'
 import { startersOptions, touchpointsOptions } from '@/api/touchpoints'
+import { useDeeds } from './deeds'
 import { finding, PLACES, type Choice } from './find'
 
 const router = useRouter()
@@ -27,7 +28,9 @@ const { data: touchpoints } = useQuery({ ...touchpointsOptions, enabled: compute
 const { data: starters } = useQuery({ ...startersOptions, enabled: computed(() => finding.value) })
 const { data: sites } = useQuery({ ...sitesOptions, enabled: computed(() => finding.value) })
 const { data: pages } = usePages(computed(() => (finding.value ? (sites.value?.[0]?.id ?? 0) : 0)))
+const deeds = useDeeds(finding)
 const found = computed<Choice[]>(() => [
+  ...deeds.value,
   ...PLACES,
   ...(touchpoints.value ?? []).map((one) => ({
     key: `tp${one.id}`, name: one.name, about: 'Touchpoint', words: `${one.purpose} ${one.stance} ${one.slug} ${one.pages.join(' ')}`, go: `/touchpoints/${one.id}`,
@@ -59,7 +62,8 @@ const choices = computed<Choice[]>(() => {
 function choose(choice: Choice | null) {
   if (!choice) return
   finding.value = false
-  void router.push(choice.go)
+  if (choice.run) choice.run()
+  else if (choice.go) void router.push(choice.go)
 }
 </script>
 

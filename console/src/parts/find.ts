@@ -7,7 +7,9 @@ export interface Choice {
   key: string
   name: string
   about: string
-  go: string
+  /** Where it leads; else what it does. */
+  go?: string
+  run?: () => void
   /** Other words by which it is found. */
   words?: string
   /** Offered before anything is typed. */

@@ -1,0 +1,100 @@
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, type Ref } from 'vue'
+import { useRoute } from 'vue-router'
+import { useWork, type One, type Work } from '@/api/follow-ups'
+import { useCounter, useMe, useMembers } from '@/api/me'
+import { channelsOptions } from '@/api/channels'
+import { hoursOptions } from '@/api/hours'
+import { useClock } from '@/lib/clock'
+import { fromLocal, toLocal } from '@/lib/local'
+import { useNotices } from '@/lib/notices'
+import { saidTime } from '@/lib/time'
+import { ASIDE, OUTCOMES, type Outcome } from '@/places/follow-up/words'
+import type { Choice } from './find'
+
+const AWAY = [
+  ['15-minutes', 'Away for 15 minutes'],
+  ['1-hour', 'Away for an hour'],
+  ['next-opening', 'Away until we open next'],
+  ['until-said', 'Away until I say so'],
+] as const
+const DAY = 24 * 3600 * 1000
+
+/** What can be done from where one is: to oneself, and to the follow-up that is open; and hours and channels by name. */
+export function useDeeds(open: Ref<boolean>) {
+  const route = useRoute()
+  const queries = useQueryClient()
+  const counter = useCounter()
+  const work = useWork()
+  const notices = useNotices()
+  const { data: me } = useMe()
+  const { data: members } = useMembers()
+  const { zone, now } = useClock()
+  const { data: hours } = useQuery({ ...hoursOptions, enabled: open })
+  const { data: channels } = useQuery({ ...channelsOptions, enabled: open })
+  const failed = (problem: unknown) => notices.say(problem instanceof Error ? problem.message : 'This did not work.', { bad: true })
+
+  const one = computed(() => {
+    const id = route.path.startsWith('/follow-up/') ? Number(route.params.id) : 0
+    return open.value && id ? queries.getQueryData<One>(['follow-up', id]) : undefined
+  })
+  async function act(id: number, what: Work, said: string) {
+    try {
+      const done = await work.mutateAsync({ id, work: what })
+      notices.say(done ? said : ASIDE, done ? { undo: () => work.mutateAsync({ id, work: { do: 'take-up' } }) } : {})
+    } catch (problem) {
+      failed(problem)
+    }
+  }
+  /** The next seven days, each at the clock time at which it opens next. */
+  function days(person: One): Choice[] {
+    const opens = toLocal(person.next_opening ?? now.value.toISOString(), zone.value).slice(11, 16)
+    return [1, 2, 3, 4, 5, 6, 7].flatMap((ahead) => {
+      const day = toLocal(new Date(now.value.getTime() + ahead * DAY).toISOString(), zone.value).slice(0, 10)
+      const until = fromLocal(`${day}T${opens}`, zone.value)
+      if (!until) return []
+      const name = new Intl.DateTimeFormat('en-GB', { weekday: 'long', timeZone: zone.value }).format(new Date(until))
+      const said = saidTime(until, now.value, zone.value)
+      return {
+        key: `off${ahead}`, name: `Put off until ${ahead === 1 ? `tomorrow, ${name}` : name}`, about: said, words: `${person.called} later remind set aside`,
+        run: () => void act(person.id, { do: 'put-off', until }, `Put off until ${said}.`),
+      }
+    }) // prettier-ignore
+  }
+  return computed<Choice[]>(() => {
+    const person = one.value
+    const away: Choice[] = AWAY.map(([until, name]) => ({
+      key: `away${until}`, name, about: 'Do', words: 'counter break lunch leave',
+      run: () => counter.mutate({ away: true, until }, { onError: failed }),
+    })) // prettier-ignore
+    if (me.value?.member?.away)
+      away.push({
+        key: 'here', name: 'I am at the counter', about: 'Do', words: 'back here',
+        run: () => counter.mutate({ away: false, until: 'until-said' }, { onError: failed }),
+      }) // prettier-ignore
+    const theirs: Choice[] =
+      person && person.state !== 'finished'
+        ? [
+            ...days(person),
+            ...Object.entries(OUTCOMES).map(([outcome, words]) => ({
+              key: `end${outcome}`, name: `Finish: ${words.toLowerCase()}`, about: person.called, words: 'close done end',
+              run: () => void act(person.id, { do: 'finish', outcome: outcome as Outcome }, `Finished: ${words.toLowerCase()}.`),
+            })),
+            ...(members.value ?? []).map((member) => ({
+              key: `give${member.id}`, name: `Give to ${member.name || member.email}`, about: person.called, words: 'assign hand over',
+              run: () => void work.mutateAsync({ id: person.id, work: { do: 'give', member: member.id } }).then(() => notices.say(`Given to ${member.name || member.email}.`), failed),
+            })),
+          ]
+        : [] // prettier-ignore
+    return [
+      ...theirs,
+      ...away,
+      ...(hours.value ? [hours.value.main, ...hours.value.others] : []).map((set) => ({
+        key: `hr${set.id}`, name: set.name, about: 'Hours', words: 'opening week', go: `/hours?set=${set.id}`,
+      })),
+      ...(channels.value?.channels ?? []).map((channel) => ({
+        key: `ch${channel.id}`, name: channel.document.label, about: 'Channel', words: 'contact link qr', go: `/hours/channels/${channel.id}`,
+      })),
+    ] // prettier-ignore
+  })
+}
