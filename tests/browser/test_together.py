@@ -44,5 +44,10 @@ def test_two_at_one_follow_up_know_of_each_other(
     owner.get_by_role("button", name="Send mine as well").click()
     expect(box).to_have_value("")
     expect(owner.get_by_text("The dog is welcome")).to_be_visible()
+    # What can be done with the one that is open is found by its words as well.
+    owner.keyboard.press("Control+k")
+    owner.get_by_label("Find or do").fill("put off until friday")
+    owner.keyboard.press("Enter")
+    expect(owner.get_by_text("Put off until Fri 27 Nov, 09:00").last).to_be_visible()
     owner.get_by_role("button", name=re.compile("^Finish")).click()
     owner.get_by_role("menuitem", name="Answered").click()
