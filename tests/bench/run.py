@@ -21,6 +21,9 @@ from intavo.core.showing import Compiled, State, Visit, decide
 from intavo.core.touchpoint import PagePattern, Sentence, Show
 from scripts.cluster import Cluster
 from scripts.stack import CHROMIUM, CHROMIUM_FLAGS, RUN, Ports, Stack
+from tests.kills import kill_while_sending
+
+from .many import many_people
 
 ORIGIN = "http://otterwick.localhost:8401"
 ROUNDS, THREADS, SECONDS = 3, 4, 2.0
@@ -220,7 +223,8 @@ def server_ratios() -> bool:
             good = main_thread(f"{stack.site_url}/trips")
             nothing_else(url)
             touchpoint, revision = live_touchpoints(range(20))
-            return _measure(stack.ports.web, touchpoint, revision) and good
+            good &= _measure(stack.ports.web, touchpoint, revision)
+            return many_people() and good
         finally:
             stack.stop()
     finally:
@@ -349,10 +353,21 @@ def core_times() -> bool:
     return good and each[200] / each[20] < 1.5
 
 
+def nothing_is_lost() -> bool:
+    """Two thousand answers from twenty clients while web, worker and database are killed."""
+    told = kill_while_sending(2_000)
+    killed = ", ".join(f"{what} {times} times" for what, times in sorted(told.killed.items()))
+    print(f"{told.sent:,} acknowledged, {len(told.wrong)} of them wrong; killed: {killed}")
+    for one in told.wrong[:10]:
+        print(f"  {one}")
+    return not told.wrong and told.sent == 2_000
+
+
 def main() -> int:
     """Everything; 1 if something is under its bar."""
     good = core_times()
     good &= server_ratios()
+    good &= nothing_is_lost()
     return 0 if good else 1
 
 

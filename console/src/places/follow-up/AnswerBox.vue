@@ -188,7 +188,7 @@ async function send(anyway = false) {
       {{ wrong }}
       <button v-if="meanwhile" type="button" class="btn ml-2" @click="send(true)">Send mine as well</button>
     </p>
-    <ul v-if="files.length && way === 'mail'" class="flex flex-wrap gap-1.5 px-3 pb-2" aria-label="Goes along">
+    <ul v-if="files.length && way === 'mail'" class="flex flex-wrap gap-1.5 px-3 py-2" aria-label="Goes along">
       <li v-for="file in files" :key="file.id" class="chip">
         {{ file.name }} <button type="button" class="ml-0.5" :aria-label="`Leave out ${file.name}`" @click="without(file)">✕</button>
       </li>

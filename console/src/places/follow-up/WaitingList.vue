@@ -10,15 +10,19 @@ const online = useOnline()
 </script>
 
 <template>
-  <div v-if="!online || waiting.length" class="mb-3 grid gap-2 rounded-md border border-brass bg-brass-tint px-3 py-2" role="status">
+  <div
+    v-if="!online || waiting.length"
+    class="mb-3 grid grid-cols-1 gap-2 rounded-md border border-brass bg-brass-tint px-3 py-2"
+    role="status"
+  >
     <p v-if="!online">
       <strong>No connection.</strong>
       <template v-if="asOf">
         The list is as it was {{ saidTime(onOurs(asOf, now), now, zone) }}; what you do is kept here and goes out later.</template
       >
     </p>
-    <ul v-if="waiting.length" class="grid gap-1.5" aria-label="Done here, not sent yet">
-      <li v-for="one in waiting" :key="one.once" class="flex flex-wrap items-baseline gap-x-2">
+    <ul v-if="waiting.length" class="grid grid-cols-1 gap-1.5" aria-label="Done here, not sent yet">
+      <li v-for="one in waiting" :key="one.once" class="flex min-w-0 flex-wrap items-baseline gap-x-2">
         <span class="min-w-0 flex-1 truncate"
           ><RouterLink class="btn-link" dir="auto" :to="{ path: `/follow-up/${one.id}`, query: $route.query }">{{ one.called }}</RouterLink>
           <span class="text-ink-2"> {{ saidTime(onOurs(one.at, now), now, zone) }} · {{ one.words }}</span></span
