@@ -27,8 +27,9 @@ from intavo.sites.models import Site
 from intavo.talks.models import Gateway
 from intavo.touchpoints.models import Touchpoint
 
+from .checks import CHECKS
 from .files import home
-from .tables import CHECKS, LOOSE, REFERS, Carried, carried, columns
+from .tables import LOOSE, REFERS, Carried, carried, columns
 from .writing import ABOUT
 
 MOST_OPENED, MOST_FILES, MOST_LINE = 20 * 1024**3, 200_000, 16 * 1024 * 1024

@@ -2,7 +2,7 @@
 
 import json
 import uuid
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from dataclasses import dataclass
 from datetime import date, datetime
 from functools import cache
@@ -10,28 +10,21 @@ from typing import Any
 
 from django.apps import apps
 from django.db.models import CharField, DateTimeField, Field, ForeignKey, JSONField, Model
-from pydantic import BaseModel, TypeAdapter
 
 from intavo.accounts.models import Business, Invitation, Member, SeenBrowser, User
 from intavo.channels.models import Channel
-from intavo.core.hours import OpeningHours
-from intavo.core.links import Channel as ChannelDocument
-from intavo.core.people import Filter
-from intavo.core.replies import Reply
-from intavo.core.showing import SiteRules
-from intavo.core.touchpoint import Document, HouseStyle
-from intavo.core.worklist import ListFilter
 from intavo.followup.models import FollowUp, GiveRules, KeptFilter
-from intavo.hours.models import HoursSet, ReplyCell
+from intavo.hours.models import HoursSet
 from intavo.imports.models import Import, ImportedRow
 from intavo.mail.models import Enclosure, MailIn, OutgoingMail
 from intavo.mailin.models import IncomingFile, Mailbox
-from intavo.people.models import Group, Merge, TimelineEvent
+from intavo.people.models import Merge, TimelineEvent
 from intavo.results.models import Beat, HourlyTally
 from intavo.sites.models import Site
 from intavo.talks.models import Gateway
 from intavo.touchpoints.models import RehearsalVisitor, Touchpoint, TouchpointRevision
 
+from .checks import DOCUMENTS
 from .models import Copy
 
 # Accounts and their members are not a business's to carry away; the rest is of no use elsewhere: work that is being
@@ -62,22 +55,6 @@ REFERS: dict[type[Model], dict[str, type[Model]]] = {
 LOOSE: dict[tuple[type[Model], str], type[Model]] = {(HourlyTally, "site_id"): Site}
 # What is left out of a row, and stands as it does in a new one.
 LEFT_OUT = {(FollowUp, "touched_at"), (Gateway, "bearer"), (Gateway, "secret")}
-# What a document must be.
-CHECKS: dict[tuple[type[Model], str], Callable[[Any], object]] = {
-    (TouchpointRevision, "document"): Document.model_validate,
-    (HoursSet, "document"): OpeningHours.model_validate,
-    (ReplyCell, "document"): Reply.model_validate,
-    (Channel, "document"): ChannelDocument.model_validate,
-    (KeptFilter, "wanted"): ListFilter.model_validate,
-    (Group, "wanted"): Filter.model_validate,
-    (Site, "house"): lambda value: value and HouseStyle.model_validate(value),
-    (Site, "rules"): lambda value: value and SiteRules.model_validate(value),
-    (TimelineEvent, "data"): TypeAdapter(dict[str, Any]).validate_python,
-}
-_SCHEMAS: dict[tuple[type[Model], str], type[BaseModel]] = {
-    (TouchpointRevision, "document"): Document, (HoursSet, "document"): OpeningHours, (ReplyCell, "document"): Reply,
-    (KeptFilter, "wanted"): ListFilter, (Group, "wanted"): Filter,
-}  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True)
@@ -200,7 +177,7 @@ def schema_of(table: Carried) -> dict[str, Any]:
 
 def _schema(model: type[Model], field: "Field[Any, Any]") -> dict[str, Any]:
     if isinstance(field, JSONField):
-        document = _SCHEMAS.get((model, field.name))
+        document = DOCUMENTS.get((model, field.name))
         return {"description": f"a {document.__name__}"} | document.model_json_schema() if document else {}
     kind = _TYPES.get(field.get_internal_type(), "string")
     found: dict[str, Any] = {"type": [kind, "null"] if field.null else kind}
