@@ -61,10 +61,22 @@ export function guardWith(client: QueryClient): void {
   queries = client
 }
 
+/** Whoever is signed in: asked for where that is only kept from the last time, and as it is kept without a network. */
+async function whoIsIt(client: QueryClient) {
+  const known = client.getQueryData(meOptions.queryKey)
+  if (known && !client.getQueryState(meOptions.queryKey)?.isInvalidated) return known
+  try {
+    return await client.fetchQuery({ ...meOptions, networkMode: 'always', retry: false })
+  } catch (problem) {
+    if (known && problem instanceof Failure && problem.status === 0) return known
+    throw problem
+  }
+}
+
 router.beforeEach(async (to) => {
   if (to.meta.open || !queries) return true
   try {
-    const me = await queries.ensureQueryData(meOptions)
+    const me = await whoIsIt(queries)
     if (!me.business && to.path !== '/welcome') return '/welcome'
     if (me.business && to.path === '/welcome') return '/follow-up'
     return true

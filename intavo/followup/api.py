@@ -26,7 +26,8 @@ from intavo.sites.models import Site
 from intavo.touchpoints.models import Touchpoint
 
 from . import actions
-from .desk import begun_by, draft_of, get_up, once, others_at, sit_down
+from .desk import begun_by, draft_of, once, others_at
+from .desk_api import ColleagueOut
 from .kept import count_use
 from .models import FollowUp
 from .queries import (
@@ -128,11 +129,6 @@ class WayOut(Schema):
 class TagOut(Schema):
     tag: str
     given_by: str
-
-
-class ColleagueOut(Schema):
-    name: str
-    writing: bool
 
 
 class OneOut(ItemOut):
@@ -352,26 +348,6 @@ def take_back(request: MemberRequest, followup_id: int, body: TakeBackIn) -> One
     """Stop an answer that has not gone out yet."""
     actions.take_back(request.auth, followup_id=followup_id, key=body.key)
     return _one(request, followup_id)
-
-
-class DeskIn(Schema):
-    # What is being written; none: as it was.
-    draft: str | None = None
-    writing: bool = False
-
-
-@router.post("/follow-ups/{followup_id}/desk", response=list[ColleagueOut])
-def at_desk(request: MemberRequest, followup_id: int, body: DeskIn) -> list[ColleagueOut]:
-    """Say that one is at it, and keep what is being written; says who else is at it."""
-    found = sit_down(request.auth, followup_id=followup_id, draft=body.draft, writing=body.writing)
-    return [ColleagueOut.from_orm(one) for one in found]
-
-
-@router.delete("/follow-ups/{followup_id}/desk", response={204: None})
-def leave_desk(request: MemberRequest, followup_id: int) -> Status[None]:
-    """Say that one looks at something else."""
-    get_up(request.auth, followup_id=followup_id)
-    return Status(204, None)
 
 
 @router.post("/follow-ups/{followup_id}/wait", response=OneOut)

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 
 from django.conf import settings
 from django.db import transaction
-from django.db.models import Q
+from django.db.models import Exists, OuterRef, Q
 from procrastinate.contrib.django import app
 
 from intavo.accounts.actor import Actor, Refused, member_actor
@@ -28,7 +28,7 @@ if TYPE_CHECKING:
 
     from .queries import StandingRow
 
-MOST_BEFORE = 60 * 24
+MOST_BEFORE, MOST_LINES = 60 * 24, 30
 
 
 def wishes_of(actor: Actor) -> Wishes:
@@ -81,7 +81,13 @@ def _tell_due(member: Member, told: Wishes, hours: OpeningHours, at: datetime) -
     asked = Wish(timedelta(minutes=told.before_minutes) if told.before_minutes else None, told.when_late)
     if not asked.before and not asked.late:
         return
-    rows = _theirs(member, at).filter(stands__lte=reach(hours, at, asked)).order_by("stands", "pk")[:200]
+    # Of those that they know to be late there may be many.
+    heard = Reminded.objects.filter(
+        member=member, followup=OuterRef("pk"), due=OuterRef("stands"), about=About.LATE.value
+    )
+    rows = (
+        _theirs(member, at).filter(~Exists(heard), stands__lte=reach(hours, at, asked)).order_by("stands", "pk")[:200]
+    )
     found = []
     for row in rows:
         if row.stands is None:
@@ -158,7 +164,9 @@ def _line(row: FollowUp, due: datetime, hours: OpeningHours, at: datetime) -> st
 
 def _mail(member: Member, subject: str, lines: Iterable[str]) -> None:
     foot = f"What you are told is set at {settings.BASE_URL}/you#told"
-    text = "\n\n".join([f"{member.business.name}", *lines, foot]) + "\n"
+    shown = list(lines)
+    more = [f"And {len(shown) - MOST_LINES} more."] if len(shown) > MOST_LINES else []
+    text = "\n\n".join([member.business.name, *shown[:MOST_LINES], *more, foot]) + "\n"
     app.configure_task("account_mail", queue="mail").defer(
         to=member.user.email, subject=" ".join(subject.split())[:200], text=text, key=""
     )

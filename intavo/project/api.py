@@ -15,6 +15,7 @@ from intavo.core.door import NotLetIn
 from intavo.core.refusals import dotted, wrongs
 from intavo.followup.api import router as followup
 from intavo.followup.day_api import router as day
+from intavo.followup.desk_api import router as desk
 from intavo.followup.kept_api import router as kept
 from intavo.followup.told_api import router as told
 from intavo.hours.api import router as hours
@@ -32,8 +33,8 @@ from .door import BodyDoor
 
 api = NinjaAPI(title="Intavo", version="1", urls_namespace="api", docs_url=None, parser=BodyDoor())
 for one in (
-    accounts, sites, hours, channels, touchpoints, people, imports, followup, kept, day, told, talks, mailin, intake,
-    visitor, copies, mail,
+    accounts, sites, hours, channels, touchpoints, people, imports, followup, kept, desk, day, told, talks, mailin,
+    intake, visitor, copies, mail,
 ):  # fmt: skip
     api.add_router("", one)
 

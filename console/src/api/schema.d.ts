@@ -2206,30 +2206,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/follow-ups/{followup_id}/desk": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * At Desk
-         * @description Say that one is at it, and keep what is being written; says who else is at it.
-         */
-        post: operations["intavo_followup_api_at_desk"];
-        /**
-         * Leave Desk
-         * @description Say that one looks at something else.
-         */
-        delete: operations["intavo_followup_api_leave_desk"];
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/follow-ups/{followup_id}/wait": {
         parameters: {
             query?: never;
@@ -2601,6 +2577,30 @@ export interface paths {
          * @description Forget a kept answer.
          */
         delete: operations["intavo_followup_kept_api_forget_a_kept_answer"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/follow-ups/{followup_id}/desk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * At Desk
+         * @description Say that one is at it, and keep what is being written; says who else is at it.
+         */
+        post: operations["intavo_followup_desk_api_at_desk"];
+        /**
+         * Leave Desk
+         * @description Say that one looks at something else.
+         */
+        delete: operations["intavo_followup_desk_api_leave_desk"];
         options?: never;
         head?: never;
         patch?: never;
@@ -5860,16 +5860,6 @@ export interface components {
             /** Key */
             key: string;
         };
-        /** DeskIn */
-        DeskIn: {
-            /** Draft */
-            draft?: string | null;
-            /**
-             * Writing
-             * @default false
-             */
-            writing: boolean;
-        };
         /** PutOffIn */
         PutOffIn: {
             /**
@@ -6080,6 +6070,16 @@ export interface components {
              * @enum {string}
              */
             slot: "next_opening" | "closing_time" | "day_name" | "promise" | "back_at" | "first_name";
+        };
+        /** DeskIn */
+        DeskIn: {
+            /** Draft */
+            draft?: string | null;
+            /**
+             * Writing
+             * @default false
+             */
+            writing: boolean;
         };
         /** FirstStepOut */
         FirstStepOut: {
@@ -9880,52 +9880,6 @@ export interface operations {
             };
         };
     };
-    intavo_followup_api_at_desk: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                followup_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["DeskIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ColleagueOut"][];
-                };
-            };
-        };
-    };
-    intavo_followup_api_leave_desk: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                followup_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description No Content */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
     intavo_followup_api_wait: {
         parameters: {
             query?: never;
@@ -10421,6 +10375,52 @@ export interface operations {
             header?: never;
             path: {
                 answer_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    intavo_followup_desk_api_at_desk: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                followup_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeskIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ColleagueOut"][];
+                };
+            };
+        };
+    };
+    intavo_followup_desk_api_leave_desk: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                followup_id: number;
             };
             cookie?: never;
         };

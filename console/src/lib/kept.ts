@@ -46,7 +46,11 @@ interface Kept {
 export async function keepQueries(queries: QueryClient): Promise<void> {
   for (const key of KEPT) queries.setQueryDefaults([key], { gcTime: LASTS })
   const kept = await keptValue<Kept>('queries')
-  if (kept && Date.now() - kept.at < LASTS) hydrate(queries, kept.state)
+  if (kept && Date.now() - kept.at < LASTS) {
+    hydrate(queries, kept.state)
+    // Shown at once, and asked for anew at once: however young it is, it may have changed.
+    await queries.invalidateQueries({ refetchType: 'none' })
+  }
   const keep = useDebounceFn(() => {
     if (!localStorage.getItem(OWNER)) return
     const state = dehydrate(queries, {

@@ -44,7 +44,8 @@ const found = computed<Choice[]>(() => [
 ]) // prettier-ignore
 const choices = computed<Choice[]>(() => {
   const wanted = text.value.trim().toLowerCase().split(/\s+/).filter(Boolean)
-  const text_of = (one: Choice) => `${one.name} ${one.about} ${one.words ?? ''}`.toLowerCase()
+  // Of what can be done with somebody their name only says with whom.
+  const text_of = (one: Choice) => `${one.name} ${one.run ? '' : one.about} ${one.words ?? ''}`.toLowerCase()
   const some = wanted.length
     ? found.value.filter((one) => wanted.every((word) => text_of(one).includes(word)))
     : PLACES.filter((one) => one.main)

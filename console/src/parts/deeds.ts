@@ -1,6 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, type Ref } from 'vue'
-import { useRoute } from 'vue-router'
 import { useWork, type One, type Work } from '@/api/follow-ups'
 import { useCounter, useMe, useMembers } from '@/api/me'
 import { channelsOptions } from '@/api/channels'
@@ -10,7 +9,7 @@ import { fromLocal, toLocal } from '@/lib/local'
 import { useNotices } from '@/lib/notices'
 import { saidTime } from '@/lib/time'
 import { ASIDE, OUTCOMES, type Outcome } from '@/places/follow-up/words'
-import type { Choice } from './find'
+import { opened, type Choice } from './find'
 
 const AWAY = [
   ['15-minutes', 'Away for 15 minutes'],
@@ -22,7 +21,6 @@ const DAY = 24 * 3600 * 1000
 
 /** What can be done from where one is: to oneself, and to the follow-up that is open; and hours and channels by name. */
 export function useDeeds(open: Ref<boolean>) {
-  const route = useRoute()
   const queries = useQueryClient()
   const counter = useCounter()
   const work = useWork()
@@ -35,8 +33,7 @@ export function useDeeds(open: Ref<boolean>) {
   const failed = (problem: unknown) => notices.say(problem instanceof Error ? problem.message : 'This did not work.', { bad: true })
 
   const one = computed(() => {
-    const id = route.path.startsWith('/follow-up/') ? Number(route.params.id) : 0
-    return open.value && id ? queries.getQueryData<One>(['follow-up', id]) : undefined
+    return open.value && opened.value ? queries.getQueryData<One>(['follow-up', opened.value]) : undefined
   })
   async function act(id: number, what: Work, said: string) {
     try {
@@ -56,7 +53,7 @@ export function useDeeds(open: Ref<boolean>) {
       const name = new Intl.DateTimeFormat('en-GB', { weekday: 'long', timeZone: zone.value }).format(new Date(until))
       const said = saidTime(until, now.value, zone.value)
       return {
-        key: `off${ahead}`, name: `Put off until ${ahead === 1 ? `tomorrow, ${name}` : name}`, about: said, words: `${person.called} later remind set aside`,
+        key: `off${ahead}`, name: `Put off until ${ahead === 1 ? `tomorrow, ${name}` : name}`, about: said, words: 'later remind set aside',
         run: () => void act(person.id, { do: 'put-off', until }, `Put off until ${said}.`),
       }
     }) // prettier-ignore

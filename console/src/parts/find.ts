@@ -3,6 +3,9 @@ import { ref } from 'vue'
 /** Whether the box that finds or does anything is open. */
 export const finding = ref(false)
 
+/** The follow-up that is on the screen, chosen or not. */
+export const opened = ref<number | null>(null)
+
 export interface Choice {
   key: string
   name: string

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { onKeyStroke, useMediaQuery } from '@vueuse/core'
-import { computed, nextTick, ref, watch } from 'vue'
+import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useFollowUps, type Item, type Wanted } from '@/api/follow-ups'
 import { useQuarantine } from '@/api/quarantine'
@@ -8,6 +8,7 @@ import { useClock } from '@/lib/clock'
 import { useKeys } from '@/lib/keys'
 import { clockTime, saidTime, shortDate } from '@/lib/time'
 import ErrorBox from '@/parts/ErrorBox.vue'
+import { opened } from '@/parts/find'
 import { useFirstSteps } from '@/api/first-steps'
 import FilterSentence from './FilterSentence.vue'
 import FirstSteps from './FirstSteps.vue'
@@ -68,6 +69,8 @@ const wide = useMediaQuery('(min-width: 768px)')
 const chosen = computed(() => (route.params.id ? Number(route.params.id) : null))
 /** On a wide screen there is always somebody on the right: the first of the list, until one is chosen. */
 const selected = computed(() => chosen.value ?? (wide.value ? (all.value[0]?.id ?? null) : null))
+watch(selected, (id) => (opened.value = id), { immediate: true })
+onBeforeUnmount(() => (opened.value = null))
 const kept = computed(() => {
   const counted = first.value?.promises_counted ?? 0
   return counted ? Math.round((100 * (first.value?.promises_kept ?? 0)) / counted) : null
@@ -96,7 +99,11 @@ const pane = ref<InstanceType<typeof PersonPane>>()
 onKeyStroke('Enter', (event) => {
   if (!inList(event) || selected.value === null || document.activeElement === document.body) return
   event.preventDefault()
-  pane.value?.write()
+  // The one with the focus is meant, even where another is open.
+  const focused = Number((document.activeElement as HTMLElement | null)?.dataset.id)
+  if (focused && focused !== selected.value)
+    void router.replace({ path: `/follow-up/${focused}`, query: route.query }).then(() => nextTick(() => pane.value?.write()))
+  else pane.value?.write()
 })
 onKeyStroke('Escape', (event) => {
   if (event.defaultPrevented || selected.value === null || document.querySelector('[role=dialog]')) return
