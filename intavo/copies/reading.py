@@ -105,7 +105,7 @@ class _Reading:
             f"{count.get('touchpoints.Touchpoint', 0):,} touchpoints and "
             f"{count.get('people.TimelineEvent', 0):,} entries of timelines are here."
         )
-        return [done, *self.told]
+        return [done, *dict.fromkeys(self.told)]
 
     def _members(self) -> None:
         """Members are those of here who have the same address; of the others the name stays."""
