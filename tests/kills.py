@@ -165,7 +165,7 @@ class _Killing:
             if (ended := self.stack.ended()) is not None:
                 self.stack.start_again(ended)
             left = self._query(
-                "SELECT count(*) FROM procrastinate_jobs WHERE status IN ('todo', 'doing') AND task_name IN"
+                "SELECT count(*) FROM procrastinate_jobs WHERE status NOT IN ('succeeded', 'failed', 'cancelled', 'aborted') AND task_name IN"
                 " ('send_mail', 'take_import') AND (scheduled_at IS NULL OR scheduled_at < now() + interval '5 minutes')"
             )[0][0]
             if not left:

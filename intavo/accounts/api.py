@@ -291,5 +291,5 @@ def log(request: MemberRequest, verb: str = "", member: int | None = None, befor
 
 
 def _entry(row: AuditEntry) -> EntryOut:
-    who = row.member.user.name or row.member.user.email if row.member else "Somebody who is not a member any more"
+    who = row.member.called if row.member else "Somebody who is not a member any more"
     return EntryOut(id=row.pk, at=row.at, who=who, verb=row.verb, words=deed_words(row.verb, row.about))

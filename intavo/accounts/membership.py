@@ -141,7 +141,7 @@ def take_out(actor: Actor, *, member_id: int, heir_id: int | None = None) -> Non
         _keep_an_owner(member)
         heir = _heir(actor, member_id, heir_id)
         member_leaves.tell(Leaving(actor, member_id, heir_id))
-        about = {"member": member.user.email, "heir": (heir.user.name or heir.user.email) if heir else ""}
+        about = {"member": member.user.email, "heir": heir.called if heir else ""}
         actor.noted("member left" if member_id == actor.member_id else "member taken out", **about)
         member.delete()
         business_changed.tell(actor.business_id)

@@ -81,6 +81,11 @@ class Member(models.Model):
         return self.away and (self.away_ends is None or at < self.away_ends)
 
     @property
+    def called(self) -> str:
+        """By their name, else by their address."""
+        return self.user.name or self.user.email
+
+    @property
     def initials(self) -> str:
         """As others see them in small places."""
         return self.own_initials or self.user.initials

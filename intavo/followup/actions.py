@@ -197,7 +197,7 @@ def give(actor: Actor, *, followup_id: int, member_id: int | None) -> FollowUp:
         if row.member_id != (member.pk if member else None):
             row.member = member
             row.save(update_fields=["member"])
-            about = {"followup": row.pk, "to": member.user.name or member.user.email if member else ""}
+            about = {"followup": row.pk, "to": member.called if member else ""}
             add_event(actor, person_id=row.person_id, at=clock.now(), kind="given", data=about)
     return row
 

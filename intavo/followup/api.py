@@ -34,8 +34,8 @@ from .queries import (
     PAGE,
     Placed,
     at_the_foot,
+    called_by_all,
     finished_rows,
-    first_address,
     for_us,
     narrowed,
     open_work,
@@ -173,13 +173,13 @@ class FinishIn(Schema):
 def _item(one: Placed) -> dict[str, Any]:
     row = one.row
     return {
-        "id": row.pk, "person_id": row.person_id, "called": row.person.name or first_address(row), "kind": row.kind,
+        "id": row.pk, "person_id": row.person_id, "called": called_by_all(row.person), "kind": row.kind,
         "state": rules.returned(row.value, clock.now()).state, "lane": one.lane, "due": one.due,
         "late_minutes": int(one.late.total_seconds() // 60), "left_minutes": int(one.left.total_seconds() // 60),
         "back_at": row.back_at, "opened_at": row.opened_at, "excerpt": row.excerpt,
         "touchpoint": row.touchpoint.name if row.touchpoint else "", "via": via_words(row.via),
         "page": row.page, "device": row.device,
-        "member_id": row.member_id, "member": (row.member.user.name or row.member.user.email) if row.member else "",
+        "member_id": row.member_id, "member": row.member.called if row.member else "",
         "initials": row.member.initials if row.member else "",
     }  # fmt: skip
 
@@ -206,7 +206,7 @@ def _sentence(request: MemberRequest, wanted: ListFilter) -> str:
     if not wanted.narrows:
         return ""
     rows = Touchpoint.objects.filter(business_id=request.auth.business_id, pk=wanted.touchpoint or 0)
-    called = {one.pk: one.user.name or one.user.email for one in members(request.auth)} if wanted.member else {}
+    called = {one.pk: one.called for one in members(request.auth)} if wanted.member else {}
     sites = Site.objects.filter(business_id=request.auth.business_id, pk=wanted.site or 0)
     return filter_words(wanted, dict(rows.values_list("pk", "name")), called, dict(sites.values_list("pk", "name")))
 

@@ -20,6 +20,7 @@ from .models import AtDesk, DoneOnce, FollowUp
 # A page that is looked at says so every five seconds.
 READS_FOR, WRITES_FOR = timedelta(seconds=20), timedelta(seconds=20)
 MOST_DRAFT = 40_000
+KNOWN_FOR = timedelta(days=90)
 
 
 @dataclass(frozen=True, slots=True)
@@ -63,9 +64,7 @@ def others_at(actor: Actor, followup_id: int, at: datetime) -> list[Colleague]:
         member_id=actor.member_id or 0
     )
     found = [
-        Colleague(
-            one.member.user.name or one.member.user.email, one.wrote_at is not None and one.wrote_at > at - WRITES_FOR
-        )
+        Colleague(one.member.called, one.wrote_at is not None and one.wrote_at > at - WRITES_FOR)
         for one in rows.select_related("member__user").order_by("pk")
     ]
     return sorted(found, key=lambda one: not one.writing)
@@ -138,5 +137,10 @@ def once(actor: Actor, *, followup_id: int, key: str, seen: int | None) -> Itera
         yield True
 
 
+def clear_away() -> None:
+    """Forget the ids of devices that are older than any device keeps what it did."""
+    DoneOnce.objects.filter(at__lt=clock.now() - KNOWN_FOR).delete()
+
+
 def _called(member: Member | None) -> str:
-    return (member.user.name or member.user.email) if member else "Somebody"
+    return member.called if member else "Somebody"

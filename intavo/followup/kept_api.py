@@ -44,7 +44,7 @@ class RuleOut(Schema):
 def give_rules(request: MemberRequest) -> list[RuleOut]:
     """Whose new work is, in order, each as a sentence."""
     touchpoints = dict(Touchpoint.objects.filter(business_id=request.auth.business_id).values_list("pk", "name"))
-    called = {one.pk: one.user.name or one.user.email for one in members(request.auth)}
+    called = {one.pk: one.called for one in members(request.auth)}
     return [RuleOut(rule=one, words=rule_words(one, touchpoints, called)) for one in rules_of(request.auth.business_id)]
 
 

@@ -6,7 +6,7 @@ from intavo.core.touchpoint import Document
 from intavo.hours.effects import Moved, Moving, due_times_moved
 
 from .models import FollowUp
-from .queries import first_address
+from .queries import called_by_all
 
 
 @due_times_moved.register
@@ -29,7 +29,7 @@ def _move(moving: Moving) -> None:
         now = add_open_time(after, moving.at, open_time(before, moving.at, row.due))
         if now is None or now == row.due:
             continue
-        moving.found.append(Moved(row.pk, row.person.name or first_address(row), row.due, now))
+        moving.found.append(Moved(row.pk, called_by_all(row.person), row.due, now))
         if moving.apply:
             row.due = now
             row.save(update_fields=["due"])

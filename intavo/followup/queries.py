@@ -274,18 +274,13 @@ def at_the_foot(
 def due_marks(actor: Actor, at: datetime, until: datetime) -> list[tuple[int, str, datetime, datetime | None]]:
     """Id, name, due time and when it is late (None: then), of what is due by `until`, late ones included, in order."""
     rows = for_us(actor, at).filter(stands__lte=until).order_by("stands", "id")[:200]
-    return [(row.pk, row.person.name or first_address(row), row.stands, row.late_from) for row in rows if row.stands]
+    return [(row.pk, called_by_all(row.person), row.stands, row.late_from) for row in rows if row.stands]
 
 
 def ways_known(actor: Actor) -> list[str]:
     """How follow-ups came so far."""
     rows = FollowUp.objects.filter(business_id=actor.business_id)
     return sorted(rows.order_by().values_list("via", flat=True).distinct())
-
-
-def first_address(row: FollowUp) -> str:
-    """How to call somebody who left no name."""
-    return next((address.shown for address in row.person.addresses.all()), "Somebody")
 
 
 def called_by_all(person: Person) -> str:

@@ -4,7 +4,7 @@ from procrastinate.contrib.django import app
 
 from intavo.project import clock
 
-from . import reminding
+from . import desk, reminding
 
 
 @app.periodic(cron="* * * * *")
@@ -12,3 +12,10 @@ from . import reminding
 def remind(timestamp: int) -> None:
     """Tell members what is due, what is late, and each morning the day's work."""
     reminding.remind_all(clock.now())
+
+
+@app.periodic(cron="59 3 * * *")
+@app.task(name="clear_done_once", queueing_lock="clear_done_once")
+def clear_done_once(timestamp: int) -> None:
+    """Forget what devices did long ago."""
+    desk.clear_away()

@@ -193,7 +193,7 @@ def set_usual_hours(actor: Actor, *, member_id: int, hours_id: int | None) -> No
                 member=member, defaults={"business_id": actor.business_id, "hours": row}
             )
         touch(actor.business_id)
-        who = member.user.name or member.user.email
+        who = member.called
         actor.noted("usual times set", member=member_id, who=who, hours=hours_id, times=times)
 
 
@@ -221,7 +221,7 @@ def drop_hours(actor: Actor, *, hours_id: int, instead_id: int | None = None) ->
             f"the site {one.site.name}" for one in SiteHours.objects.select_related("site").filter(hours=row)
         ]
         used += [
-            f"{one.member.user.name or one.member.user.email} at the counter"
+            f"{one.member.called} at the counter"
             for one in MemberHours.objects.select_related("member__user").filter(hours=row)
         ]
         if used and instead is None:

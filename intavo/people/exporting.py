@@ -70,7 +70,7 @@ def everything(actor: Actor, *, person_id: int) -> dict[str, Any]:
         "timeline": [
             {
                 "at": one.at.isoformat(), "kind": one.kind, "data": one.data,
-                "by": (one.member.user.name or one.member.user.email) if one.member else "",
+                "by": one.member.called if one.member else "",
             }
             for one in timeline(actor, person.pk)
         ],

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { client, csrf, Failure, take, type Schemas } from './client'
+import { client, sendFile, take, type Schemas } from './client'
 
 export type Copy = Schemas['CopyOut']
 
@@ -20,11 +20,7 @@ export function useCopies() {
       await again()
     },
     bring: async (file: File) => {
-      const body = new FormData()
-      body.append('file', file)
-      const answer = await fetch('/api/copies-in', { method: 'POST', body, headers: { 'X-CSRFToken': csrf() } })
-      const said = (await answer.json().catch(() => ({}))) as { title?: string }
-      if (!answer.ok) throw new Failure(answer.status, said.title ?? 'This file could not be taken in.')
+      await sendFile('/api/copies-in', file, 'This file could not be taken in.')
       await again()
     },
     drop: async (copy_id: number) => {

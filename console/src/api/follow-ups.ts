@@ -2,7 +2,7 @@ import { useInfiniteQuery, useMutation, useQuery, useQueryClient, type QueryClie
 import { useDocumentVisibility, useIntervalFn } from '@vueuse/core'
 import { computed, watch, type Ref } from 'vue'
 import { putAside, type Waiting } from '@/lib/outbox'
-import { client, csrf, Failure, take, type Schemas } from './client'
+import { client, Failure, sendFile, take, type Schemas } from './client'
 
 export type Item = Schemas['ItemOut']
 export type One = Schemas['OneOut']
@@ -237,15 +237,7 @@ export type KeptAnswer = Schemas['KeptAnswerOut']
 export type Enclosure = Schemas['EnclosureOut']
 
 /** Takes a file up that is to go with an answer. */
-export async function enclose(file: File): Promise<Enclosure> {
-  const body = new FormData()
-  body.append('file', file)
-  const answer = await fetch('/api/enclosures', { method: 'POST', body, headers: { 'X-CSRFToken': csrf() } }).catch(() => null)
-  if (!answer) throw new Failure(0, 'There is no connection to Intavo; a file cannot be taken up without one.')
-  const said = (await answer.json().catch(() => ({}))) as Enclosure & { title?: string }
-  if (!answer.ok) throw new Failure(answer.status, said.title ?? 'This file could not be taken up.')
-  return said
-}
+export const enclose = (file: File) => sendFile<Enclosure>('/api/enclosures', file, 'This file could not be taken up.')
 export const leaveOut = (enclosure_id: number) =>
   take(client.DELETE('/api/enclosures/{enclosure_id}', { params: { path: { enclosure_id } } }))
 

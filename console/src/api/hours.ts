@@ -1,7 +1,7 @@
 import { queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
 import type { Ref } from 'vue'
 import type { Run } from '@/places/touchpoints/fields/runs'
-import { client, csrf, Failure, take, type Schemas } from './client'
+import { client, sendFile, take, type Schemas } from './client'
 
 export interface Stretch {
   from: string
@@ -130,12 +130,5 @@ export function useHolidays(part: Ref<string>) {
 export type CalendarSaid = Omit<Schemas['CalendarOut'], 'exceptions'> & { exceptions: HoursDocument['exceptions'] }
 
 /** What an iCalendar file would do to hours as they are being edited; nothing is kept. */
-export async function lookAtCalendar(file: File, document: HoursDocument): Promise<CalendarSaid> {
-  const body = new FormData()
-  body.append('file', file)
-  body.append('document', JSON.stringify(document))
-  const answer = await fetch('/api/hours/calendar', { method: 'POST', body, headers: { 'X-CSRFToken': csrf() } })
-  const said = (await answer.json().catch(() => ({}))) as CalendarSaid & { title?: string }
-  if (!answer.ok) throw new Failure(answer.status, said.title ?? 'This file could not be read.')
-  return said
-}
+export const lookAtCalendar = (file: File, document: HoursDocument) =>
+  sendFile<CalendarSaid>('/api/hours/calendar', file, 'This file could not be read.', { document: JSON.stringify(document) })

@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, type Ref } from 'vue'
-import { client, csrf, Failure, take, type Schemas } from './client'
+import { client, sendFile, take, type Schemas } from './client'
 
 export type Brought = Schemas['ReadOut']
 export type Column = Brought['columns'][number]
@@ -27,14 +27,7 @@ export function useTrial(id: Ref<number>, stamp: Ref<string>) {
   })
 }
 
-export async function upload(file: File): Promise<Brought> {
-  const body = new FormData()
-  body.append('file', file)
-  const answer = await fetch('/api/imports', { method: 'POST', body, headers: { 'X-CSRFToken': csrf() } })
-  const said = (await answer.json().catch(() => ({}))) as Brought & { title?: string }
-  if (!answer.ok) throw new Failure(answer.status, said.title ?? 'This file could not be taken in.')
-  return said
-}
+export const upload = (file: File) => sendFile<Brought>('/api/imports', file, 'This file could not be taken in.')
 
 export const setUp = (id: number, body: Schemas['SettingsIn']) => take(client.PUT('/api/imports/{import_id}', { ...at(id), body }))
 export const takeIn = (id: number) => take(client.POST('/api/imports/{import_id}/take', at(id)))

@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, toValue, type MaybeRefOrGetter } from 'vue'
-import { client, csrf, Failure, take, type Schemas } from './client'
+import { client, sendFile, take, type Schemas } from './client'
 
 export type Asset = Schemas['AssetOut']
 export type AssetKind = 'picture' | 'video' | 'file'
@@ -13,16 +13,8 @@ export function useLibrary(kind: MaybeRefOrGetter<AssetKind>) {
 }
 
 /** Sends a file to the library; throws a Failure in words. */
-export async function upload(file: File, kind: AssetKind, description = ''): Promise<Asset> {
-  const body = new FormData()
-  body.append('file', file)
-  body.append('kind', kind)
-  body.append('description', description)
-  const answer = await fetch('/api/library', { method: 'POST', body, headers: { 'X-CSRFToken': csrf() } })
-  const said = (await answer.json().catch(() => ({}))) as Asset & { title?: string }
-  if (!answer.ok) throw new Failure(answer.status, said.title ?? 'This file could not be taken in.')
-  return said
-}
+export const upload = (file: File, kind: AssetKind, description = '') =>
+  sendFile<Asset>('/api/library', file, 'This file could not be taken in.', { kind, description })
 
 export function useUpload() {
   const queries = useQueryClient()

@@ -64,7 +64,7 @@ def at_the_counter(request: MemberRequest) -> list[AtCounterOut]:
         found.append(
             AtCounterOut(
                 member=row.pk,
-                name=row.user.name or row.user.email,
+                name=row.called,
                 initials=row.initials,
                 away=away,
                 back=moment_words(back, at, zone, "at") if back else "",
