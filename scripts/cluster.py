@@ -109,6 +109,8 @@ class Cluster:
         for attempt in range(5):
             port = free_port(54320 + attempt * 7)
             options = f"-c listen_addresses={HOST} -c port={port} -c unix_socket_directories='' -c max_connections=120"
+            # A page of today's disks costs the same wherever it stands.
+            options += " -c random_page_cost=1.1"
             if self.purpose == "test":
                 options += " -c fsync=off -c full_page_writes=off"
             started = self._run(

@@ -29,17 +29,14 @@ from . import actions
 from .desk import begun_by, draft_of, once, others_at
 from .desk_api import ColleagueOut
 from .kept import count_use
+from .listing import listed
 from .models import FollowUp
 from .queries import (
     PAGE,
     Placed,
-    at_the_foot,
     called_by_all,
     finished_rows,
-    for_us,
-    narrowed,
     open_work,
-    page_for_us,
     placed,
     promises_kept,
     stamp,
@@ -224,16 +221,15 @@ def follow_ups(request: MemberRequest, wanted: Query[ListFilter], after: str = "
     hours = main_hours(actor.business_id).value
     ruler = rules.ruler(hours, at)
     done = finished_rows(actor, wanted, _key(after)) if wanted.state == "finished" else []
-    found_by = narrowed(actor, wanted) if wanted.state != "finished" else wanted
-    rows = page_for_us(actor, at, _key(after), found_by) if wanted.state in {"open", "for-us"} else []
+    shown = listed(actor, at, wanted, _key(after) if wanted.state != "finished" else None)
+    rows = shown.page if wanted.state in {"open", "for-us"} else []
     more, rows = len(rows) > PAGE, rows[:PAGE]
     found = placed(rows, hours, ruler)
     lanes = [
         LaneOut(lane=lane, items=[ItemOut(**_item(one)) for one in found if one.lane is lane]) for lane in rules.Lane
     ]
-    waiting, aside = at_the_foot(actor, at, found_by) if not after and wanted.state != "finished" else ([], [])
-    waiting = waiting if wanted.state in {"open", "for-them"} else []
-    aside = aside if wanted.state in {"open", "put-off"} else []
+    waiting = shown.waiting if not after and wanted.state in {"open", "for-them"} else []
+    aside = shown.aside if not after and wanted.state in {"open", "put-off"} else []
     month = at.astimezone(hours.zone).replace(day=1, hour=0, minute=0, second=0, microsecond=0)
     counted, kept = promises_kept(actor, month)
     last = found[-1] if found else None
@@ -247,7 +243,7 @@ def follow_ups(request: MemberRequest, wanted: Query[ListFilter], after: str = "
         put_off=[ItemOut(**_item(one)) for one in placed(aside, hours, ruler)],
         finished=[ItemOut(**_item(one)) for one in placed(done, hours, ruler)],
         sentence=_sentence(request, wanted),
-        open_count=for_us(actor, at, found_by).count(), promises_counted=counted, promises_kept=kept,
+        open_count=shown.count, promises_counted=counted, promises_kept=kept,
         after=key, begun=begun_by(actor),
     )  # fmt: skip
 

@@ -1,11 +1,11 @@
 """Follow-ups and the promises counted on them."""
 
 from django.db import models
-from django.db.models.functions import Now
+from django.db.models.functions import Lower, Now
 
 from intavo.accounts.models import Business, Member
 from intavo.core import followup as rules
-from intavo.people.models import Person
+from intavo.people.models import PagePath, Person
 from intavo.sites.models import Site
 from intavo.touchpoints.models import Touchpoint
 
@@ -30,6 +30,8 @@ class FollowUp(models.Model):
     touchpoint = models.ForeignKey(Touchpoint, null=True, on_delete=models.SET_NULL)
     site = models.ForeignKey(Site, null=True, on_delete=models.SET_NULL)
     page = models.CharField(max_length=4000, blank=True)
+    # The path of its page, in small letters, kept by the database itself.
+    path = models.GeneratedField(expression=Lower(PagePath("page")), output_field=models.TextField(), db_persist=True)
     device = models.CharField(max_length=10, blank=True)
     excerpt = models.CharField(max_length=300, blank=True)
     # How it came: "form", "page" (a conversation there), "mail", "import", "hand", or the name of a service outside.

@@ -1,10 +1,10 @@
 """Reads on follow-ups: the list along the ruler of open time, the person's page, the day line."""
 
-import re
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from hashlib import sha256
 from typing import TYPE_CHECKING, Any, TypedDict
+from urllib.parse import quote, unquote
 
 from django.db import connection
 from django.db.models import Case, DateTimeField, Exists, F, OuterRef, Q, QuerySet, When
@@ -13,7 +13,7 @@ from django.db.models.functions import Least
 from intavo.accounts.actor import Actor
 from intavo.core import followup as rules
 from intavo.core.hours import OpeningHours, open_days_back
-from intavo.core.touchpoint.patterns import normal_path
+from intavo.core.people.seeking import path_of
 from intavo.core.worklist import ListFilter
 from intavo.hours.effects import Promised, promises_counted
 from intavo.hours.queries import main_hours
@@ -30,7 +30,6 @@ if TYPE_CHECKING:
 
 PAGE = 50
 EVERYTHING = ListFilter()
-FAR = datetime.fromisoformat("9999-01-01T00:00:00+00:00")
 
 
 def wanted_rows(actor: Actor, wanted: ListFilter) -> QuerySet[FollowUp]:
@@ -120,40 +119,19 @@ CAME = (
 
 
 def _on_page(page: str) -> Q:
-    """From a page, whatever its host and query; with "/*" at the end all below it too."""
-    path = normal_path(page.removesuffix("*"))
-    found = re.escape(path.rstrip("/"))
-    head = f"^(https?://[^/]+)?{found}/"
-    exact, below = Q(page__iregex=f"{head}?([?#]|$)"), Q(page__iregex=head) if page.endswith("*") else Q()
-    # What does not hold the words of the path need not be taken apart.
-    return Q(page__icontains=path.strip("/")) & (exact | below)
+    """From a page, whatever its host and query and however its letters are written; with "*" all below it too."""
+    path = path_of(unquote(page.removesuffix("*"))).lower()
+    spellings = {path, quote(path).lower()}
+    found = Q(path__in=sorted(spellings))
+    if page.endswith("*"):
+        for one in spellings:
+            found |= Q(path__startswith=f"{one.rstrip('/')}/")
+    return found
 
 
-@dataclass(frozen=True, slots=True)
-class Narrowed:
-    """The open ones that a filter lets through, known by their ids: what is costly to find is looked for once."""
-
-    ids: tuple[int, ...]
-
-
-def narrowed(actor: Actor, wanted: ListFilter) -> "ListFilter | Narrowed":
-    """A filter as its open rows, where there are not too many of them and it has a costly piece; else as it is."""
-    if not (wanted.tag or wanted.page or wanted.q or wanted.untouched):
-        return wanted
-    ids = tuple(open_rows(actor, wanted).order_by().values_list("pk", flat=True)[: MOST_NARROWED + 1])
-    return Narrowed(ids) if len(ids) <= MOST_NARROWED else wanted
-
-
-MOST_NARROWED = 5_000
-
-
-def open_rows(actor: Actor, wanted: "ListFilter | Narrowed" = EVERYTHING) -> QuerySet[FollowUp]:
+def open_rows(actor: Actor, wanted: ListFilter = EVERYTHING) -> QuerySet[FollowUp]:
     """Everything that is not finished, and that a filter lets through."""
-    if isinstance(wanted, Narrowed):
-        rows = wanted_rows(actor, EVERYTHING).filter(pk__in=wanted.ids)
-    else:
-        rows = wanted_rows(actor, wanted)
-    return rows.exclude(state=rules.State.FINISHED.value)
+    return wanted_rows(actor, wanted).exclude(state=rules.State.FINISHED.value)
 
 
 def open_work(actor: Actor, member_id: int) -> QuerySet[FollowUp]:
@@ -190,17 +168,23 @@ class Standing(TypedDict):
     stands: datetime | None
 
 
-_COMES_BACK = (rules.State.PUT_OFF.value, rules.State.THEM.value)
+COMES_BACK = (rules.State.PUT_OFF.value, rules.State.THEM.value)
 
 
-def for_us(actor: Actor, at: datetime, wanted: "ListFilter | Narrowed" = EVERYTHING) -> QuerySet["StandingRow"]:
+# When something is due: what was to come back stands where it comes back, unless it is due before.
+STANDS = Case(
+    When(state__in=COMES_BACK, then=Least("due", "back_at")), default=F("due"), output_field=DateTimeField()
+)  # fmt: skip
+
+
+def is_for_us(at: datetime) -> Q:
+    """For us at an instant, what was to come back by then among it."""
+    return Q(state=rules.State.US.value) | Q(state__in=COMES_BACK, back_at__lte=at)
+
+
+def for_us(actor: Actor, at: datetime, wanted: ListFilter = EVERYTHING) -> QuerySet["StandingRow"]:
     """What is for us at an instant, put-off ones whose time has come among it; `stands` is its due time."""
-    back = Q(state__in=_COMES_BACK, back_at__lte=at)
-    stands = Case(
-        When(state__in=_COMES_BACK, then=Least("due", "back_at")), default=F("due"),
-        output_field=DateTimeField(),
-    )  # fmt: skip
-    return open_rows(actor, wanted).filter(Q(state=rules.State.US.value) | back).annotate(stands=stands)
+    return open_rows(actor, wanted).filter(is_for_us(at)).annotate(stands=STANDS)
 
 
 @dataclass(frozen=True, slots=True)
@@ -226,49 +210,6 @@ def placed(rows: list[FollowUp], hours: OpeningHours, ruler: rules.Ruler) -> lis
             left = rules.open_time_left(hours, due, ruler.at)
         found.append(Placed(row, due, ruler.lane(due, latest), late, left))
     return found
-
-
-def page_for_us(
-    actor: Actor, at: datetime, after: tuple[datetime | None, int] | None = None,
-    wanted: "ListFilter | Narrowed" = EVERYTHING,
-) -> list[FollowUp]:  # fmt: skip
-    """One page in the order of due time, then id; those without a due time come last. `after` is the last key.
-
-    Those that came back by themselves are few, and read apart: the rest stands in the order of an index.
-    """
-    ours = open_rows(actor, wanted).filter(state=rules.State.US.value).annotate(stands=F("due"))
-    back = for_us(actor, at, wanted).filter(state__in=_COMES_BACK)
-    found: list[FollowUp] = []
-    for rows in (ours, back):
-        found += _page(rows, after)
-    found.sort(key=lambda row: (row.stands is None, row.stands or FAR, row.pk))  # type: ignore[attr-defined]
-    return found[: PAGE + 1]
-
-
-def _page(rows: "QuerySet[Any]", after: tuple[datetime | None, int] | None) -> list[FollowUp]:
-    timed, free = rows.filter(stands__isnull=False), rows.filter(stands__isnull=True)
-    if after is not None:
-        due, last = after
-        if due is None:
-            return list(free.filter(id__gt=last).order_by("id")[: PAGE + 1])
-        # Of a pair of columns an index knows where to begin.
-        timed = timed.filter(stands__gte=due).filter(Q(stands__gt=due) | Q(id__gt=last))
-    found = list(timed.order_by("stands", "id")[: PAGE + 1])
-    return found if len(found) > PAGE else found + list(free.order_by("id")[: PAGE + 1 - len(found)])
-
-
-def at_the_foot(
-    actor: Actor, at: datetime, wanted: "ListFilter | Narrowed" = EVERYTHING
-) -> tuple[list[FollowUp], list[FollowUp]]:
-    """Those that wait for them, and those put off until a time ahead."""
-    waiting = open_rows(actor, wanted).filter(state=rules.State.THEM.value)
-    waiting = waiting.exclude(back_at__lte=at).order_by("-id")[:PAGE]
-    aside = (
-        open_rows(actor, wanted)
-        .filter(state=rules.State.PUT_OFF.value, back_at__gt=at)
-        .order_by("back_at", "id")[:PAGE]
-    )
-    return list(waiting), list(aside)
 
 
 def due_marks(actor: Actor, at: datetime, until: datetime) -> list[tuple[int, str, datetime, datetime | None]]:

@@ -6,7 +6,7 @@ from datetime import datetime
 from typing import Any, Literal
 from zoneinfo import ZoneInfo
 
-from django.db.models import Count, OuterRef, Q, QuerySet, Subquery, Window
+from django.db.models import Count, OuterRef, Q, QuerySet, Subquery
 from django.http import HttpResponse, StreamingHttpResponse
 from django.shortcuts import render
 from ninja import Router, Schema, Status
@@ -24,7 +24,7 @@ from intavo.project import clock
 from . import cards, erasing, exporting, merging
 from .actions import untag_person
 from .models import Consent, Group, Person, PersonTag, TimelineEvent
-from .queries import timeline
+from .queries import first_page, timeline
 from .seeking import sought
 
 router = Router(tags=["people"], auth=MemberAuth())
@@ -239,13 +239,10 @@ def people(request: MemberRequest, wanted: str = "", q: str = "", after: str = "
         if at is None or at.tzinfo is None or not _ID.fullmatch(last):
             raise Refused(("after", "This is not where a page of people ends."))
         rows = rows.filter(Q(created_at__lt=at) | Q(created_at=at, pk__lt=int(last)))
-    # Of the first page how many there are is counted along with it: whoever is sought is looked for once.
-    ordered = rows.order_by("-created_at", "-pk")
     if count is None:
-        counted = list(ordered.annotate(all=Window(Count("*"))).values_list("pk", "all")[: PAGE + 1])
-        page, count = [one for one, _ in counted], counted[0][1] if counted else 0
+        page, count = first_page(rows, PAGE + 1)
     else:
-        page = list(ordered.values_list("pk", flat=True)[: PAGE + 1])
+        page = list(rows.order_by("-created_at", "-pk").values_list("pk", flat=True)[: PAGE + 1])
     theirs = TimelineEvent.objects.filter(person=OuterRef("pk"), kind__in=THEIRS).order_by("-at", "-id")
     shown = (
         Person.objects.filter(pk__in=page[:PAGE])

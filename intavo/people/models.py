@@ -1,6 +1,7 @@
 """People, their addresses, their timeline and what they agreed to."""
 
 from django.db import models
+from django.db.models.fields.json import KT
 
 from intavo.accounts.models import Business, Member
 
@@ -98,21 +99,32 @@ class ErasedProof(models.Model):
     erased_at = models.DateTimeField()
 
 
+class PagePath(models.Func):
+    """The path of a page as it was sent, as `intavo.core.people.path_of` reads it; null without a page."""
+
+    function = "intavo_path"
+    output_field = models.CharField()
+
+
 class TimelineEvent(models.Model):
     """Something that happened with a person; only ever added to."""
 
-    business = models.ForeignKey(Business, on_delete=models.CASCADE)
-    # Its own indexes begin with the person.
+    # Its own indexes begin with the business, and with the person.
+    business = models.ForeignKey(Business, on_delete=models.CASCADE, db_index=False)
     person = models.ForeignKey(Person, on_delete=models.CASCADE, related_name="events", db_index=False)
     at = models.DateTimeField()
     kind = models.CharField(max_length=30)
     member = models.ForeignKey(Member, null=True, on_delete=models.SET_NULL)
     data = models.JSONField(default=dict)
+    # Kept by the database itself, so that a search for a page takes no addresses apart.
+    path = models.GeneratedField(
+        expression=PagePath(KT("data__page")), output_field=models.TextField(), db_persist=True
+    )
 
     class Meta:
         indexes = (
             models.Index(fields=["person", "at", "id"]),
-            models.Index(fields=["person", "kind"], name="event_of_a_kind"),
+            models.Index(fields=["business", "kind", "path", "person"], name="event_of_a_kind"),
         )
 
 
@@ -144,4 +156,4 @@ class PersonTag(models.Model):
 
     class Meta:
         constraints = (models.UniqueConstraint(fields=["person", "tag"], name="tag_once_a_person"),)
-        indexes = (models.Index(fields=["business", "tag"]),)
+        indexes = (models.Index(fields=["business", "tag", "person"], name="people_of_a_tag"),)

@@ -3,9 +3,10 @@
 import re
 import time
 from dataclasses import dataclass
+from datetime import timedelta
 
 from django.db import connection
-from django.db.models import Count, Q, QuerySet
+from django.db.models import Count, DateTimeField, ExpressionWrapper, F, Q, QuerySet, Value, Window
 
 from intavo.accounts.actor import Actor
 from intavo.core import people as rules
@@ -38,6 +39,15 @@ def slip_offered(business_id: int, address: rules.Address) -> str | None:
     """The address with its domain mended, where the domain looks like a slip of a usual one."""
     mended = rules.likely_slip(address.domain, usual_domains(business_id))
     return None if mended is None else f"{address.shown.rpartition('@')[0]}@{mended}"
+
+
+def first_page(rows: QuerySet[Person], most: int) -> tuple[list[int], int]:
+    """The ids of the newest of some people, and how many there are of them: whoever is sought is looked for once."""
+    # All are counted: an index in their order would promise the planner an early end that does not come.
+    added = ExpressionWrapper(F("created_at") + Value(timedelta(0)), output_field=DateTimeField())
+    newest = rows.annotate(all=Window(Count("*"))).order_by(added.desc(), "-pk")
+    counted = list(newest.values_list("pk", "all")[:most])
+    return [one for one, _ in counted], counted[0][1] if counted else 0
 
 
 def timeline(actor: Actor, person_id: int) -> QuerySet[TimelineEvent]:

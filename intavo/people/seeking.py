@@ -6,7 +6,6 @@ from operator import and_, or_
 from zoneinfo import ZoneInfo
 
 from django.db.models import CharField, Count, Exists, Func, IntegerField, OuterRef, Q, QuerySet, Subquery, Value
-from django.db.models.fields.json import KT
 from django.db.models.functions import Coalesce, Lower
 
 from intavo.core import people as rules
@@ -22,31 +21,36 @@ class Plain(Func):
     output_field = CharField()
 
 
-class PathOf(Func):
-    """The path of a page as it was sent, as `path_of` reads it."""
-
-    template = (
-        "('/' || rtrim(regexp_replace(regexp_replace(regexp_replace(%(expressions)s, '[?#].*$', ''),"
-        " '^[a-zA-Z][a-zA-Z0-9+.-]*://[^/]*', ''), '^/', ''), '/'))"
-    )
-    output_field = CharField()
-
-
 def sought(business_id: int, wanted: rules.Filter, at: datetime, zone: ZoneInfo) -> QuerySet[Person]:
     """The people of a business that a filter seeks, at an instant, with dates in its zone: one statement."""
     rows = Person.objects.filter(business_id=business_id, erasing=False)
     if not wanted.conditions:
         return rows
-    found = [~_one(one, at, zone) if one.no else _one(one, at, zone) for one in wanted.conditions]
+    tag = None if wanted.any else next((one for one in wanted.conditions if _is_few(one)), None)
+    rest = [one for one in wanted.conditions if one is not tag]
+    if isinstance(tag, rules.HasTag):
+        # Who has a tag are few and stand together in an index: what they did is asked of them alone.
+        inside = [one for one in rest if isinstance(one, rules.Did | rules.Heard) and not one.no]
+        tagged = PersonTag.objects.filter(business_id=business_id, person=OuterRef("pk"), tag=tag.tag)
+        rows = rows.filter(Exists(tagged.filter(*(_one(one, at, zone, "person") for one in inside))))
+        rest = [one for one in rest if one not in inside]
+    if not rest:
+        return rows
+    found = [~_one(one, at, zone) if one.no else _one(one, at, zone) for one in rest]
     return rows.filter(reduce(or_ if wanted.any else and_, found))
 
 
-def _one(one: rules.Condition, at: datetime, zone: ZoneInfo) -> Q:
+def _is_few(one: rules.Condition) -> bool:
+    return isinstance(one, rules.HasTag) and not one.no
+
+
+def _one(one: rules.Condition, at: datetime, zone: ZoneInfo, who: str = "pk") -> Q:
+    """A condition on rows whose column `who` says of whom it is asked."""
     if isinstance(one, rules.Did):
-        return _did(one, at, zone)
+        return _did(one, at, zone, who)
     if isinstance(one, rules.Heard):
         since = at - timedelta(days=one.days)
-        return Q(Exists(TimelineEvent.objects.filter(person=OuterRef("pk"), kind__in=THEIRS, at__gte=since)))
+        return Q(Exists(TimelineEvent.objects.filter(person=OuterRef(who), kind__in=THEIRS, at__gte=since)))
     if isinstance(one, rules.Added):
         begins = Q(created_at__gte=midnight(one.since, zone)) if one.since else Q()
         ends = Q(created_at__lt=midnight(one.until + timedelta(days=1), zone)) if one.until else Q()
@@ -66,21 +70,18 @@ def _one(one: rules.Condition, at: datetime, zone: ZoneInfo) -> Q:
     return Q(Exists(named)) | Q(Exists(addressed))
 
 
-def _did(one: rules.Did, at: datetime, zone: ZoneInfo) -> Q:
-    events = TimelineEvent.objects.filter(person=OuterRef("pk"))
+def _did(one: rules.Did, at: datetime, zone: ZoneInfo, who: str) -> Q:
+    events = TimelineEvent.objects.filter(business_id=OuterRef("business_id"), person=OuterRef(who))
     events = events.filter(kind__in=THEIRS) if one.deed == "anything" else events.filter(kind=one.deed)
     if one.touchpoint is not None:
         events = events.filter(data__touchpoint=one.touchpoint)
     if one.page is not None:
-        # The words of its path stand in the address as they are: what has not got them need not be taken apart.
-        if (words := path_of(one.page).strip("/")) != "":
-            events = events.annotate(sent=KT("data__page")).filter(sent__contains=words)
-        events = events.annotate(path=PathOf(Coalesce(KT("data__page"), Value("")))).filter(path=path_of(one.page))
+        events = events.filter(path=path_of(one.page))
     if (begins := from_when(one, at, zone)) is not None:
         events = events.filter(at__gte=begins)
     if one.least == 1:
         return Q(Exists(events))
     counted = events.order_by().values("person").annotate(count=Count("pk")).values("count")
-    return Q(Exists(Person.objects.filter(pk=OuterRef("pk")).annotate(
+    return Q(Exists(Person.objects.filter(pk=OuterRef(who)).annotate(
         times=Coalesce(Subquery(counted.filter(person=OuterRef("pk")), output_field=IntegerField()), 0)
     ).filter(times__gte=one.least)))  # fmt: skip

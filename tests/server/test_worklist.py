@@ -1,5 +1,6 @@
 """Working the list: narrowed by a sentence, found by any word, given, noted, tagged, and several at once."""
 
+from datetime import timedelta
 from typing import Any
 from urllib.parse import urlsplit
 
@@ -12,7 +13,9 @@ from intavo.accounts.models import Member
 from intavo.followup.models import FollowUp
 from intavo.mail.actions import send
 from intavo.mail.models import OutgoingMail
+from intavo.people.models import Person, PersonTag
 from intavo.people.queries import MARK, UNMARK
+from intavo.project import clock
 
 from .conftest import Visitor, World, sending
 from .test_inquiries import ask, question
@@ -311,3 +314,48 @@ def test_files_go_along_with_a_mail_and_are_found_again(
     wrong = client.post(f"/api/follow-ups/{one}/answer", again | {"files": [theirs]}, content_type="application/json")
     assert (wrong.status_code, wrong.json()["errors"][0]["field"]) == (422, "files")
     assert client.post("/api/enclosures", {"file": SimpleUploadedFile("empty", b"")}).status_code == 422
+
+
+def some_of_each(otterwick: World, count: int) -> None:
+    """Work in every state and with every kind of time, of people who all have one tag."""
+    now, far = clock.now(), timedelta(days=3)
+    about = {"business_id": otterwick.owner.business_id}
+    for number in range(count):
+        step = timedelta(minutes=7 * (number % 40))
+        due = (None, now - step, now + step, now + far)[number % 4]
+        state, back = (
+            ("for-us", None), ("put-off", now - step - timedelta(hours=1)), ("put-off", now + far - step),
+            ("for-them", None), ("for-them", now - timedelta(hours=2)), ("for-them", now + far), ("for-us", None),
+        )[number % 7]  # fmt: skip
+        person = Person.objects.create(name=f"N{number}", created_at=now, **about)
+        PersonTag.objects.create(person=person, tag="all", given_at=now, **about)
+        FollowUp.objects.create(
+            person=person, kind="inquiry", state=state, opened_at=now, due=due, back_at=back,
+            page="https://otter.example/Gr%C3%B6%C3%9Fen/Kanu/?of=spring#top", **about,
+        )  # fmt: skip
+
+
+def test_a_costly_filter_lists_what_the_plain_list_lists(otterwick: World) -> None:
+    some_of_each(otterwick, 280)
+    client = otterwick.console()
+
+    def pages(**wanted: str) -> tuple[list[list[int]], list[Any], int]:
+        after, found = "", []
+        while True:
+            answer = client.get("/api/follow-ups", {**wanted, "after": after}).json()
+            found.append([item["id"] for lane in answer["lanes"] for item in lane["items"]])
+            if not after:
+                foot, count = [answer["waiting"], answer["put_off"]], answer["open_count"]
+            after = answer["after"]
+            if not after:
+                return found, [[one["id"] for one in part] for part in foot], count
+
+    plain = pages()
+    assert len(plain[0]) == 4
+    assert sum(map(len, plain[0])) == plain[2]
+    assert all(plain[1])
+    assert pages(tag="all") == plain
+    # However the letters of its page are written, and with all below it.
+    for page in ("/größen/kanu", "/Gr%C3%B6%C3%9Fen/Kanu/", "https://otter.example/größen/kanu?x=1", "/größen/*", "/*"):
+        assert pages(page=page) == plain, page
+    assert pages(page="/größen")[0] == [[]]

@@ -141,8 +141,11 @@ def plain(text: str) -> str:
 
 
 def path_of(page: str) -> str:
-    """The path of a page as it was sent, without host, query and closing slash; "/" for the first page."""
-    return f"/{_HOST.sub('', _QUERY.sub('', page)).removeprefix('/').rstrip('/')}"
+    """The path of a page as it was sent, without host, query and closing slash; "/" for the first page.
+
+    Of a longer one its first 600 characters.
+    """
+    return f"/{_HOST.sub('', _QUERY.sub('', page)).removeprefix('/').rstrip('/')}"[:600]
 
 
 _QUERY, _HOST = re.compile(r"[?#].*$", re.DOTALL), re.compile(r"^[a-zA-Z][a-zA-Z0-9+.-]*://[^/]*")
@@ -184,7 +187,7 @@ def _meant(one: Did, event: SeenEvent, at: datetime, zone: ZoneInfo) -> bool:
     return (
         (event.kind in THEIRS if one.deed == "anything" else event.kind == one.deed)
         and (one.touchpoint is None or event.touchpoint == one.touchpoint)
-        and (one.page is None or path_of(event.page) == path_of(one.page))
+        and (one.page is None or (event.page != "" and path_of(event.page) == path_of(one.page)))
         and (begins is None or event.at >= begins)
     )
 
