@@ -1,6 +1,7 @@
 """Who belongs to a business: invited by mail, joined, changed, taken out; and which of several is open."""
 
 from datetime import timedelta
+from urllib.parse import urlencode
 
 from allauth.account.models import EmailAddress
 from django.conf import settings
@@ -20,7 +21,7 @@ LASTS = timedelta(days=14)
 _INVITED = """Hello{name},
 
 {who} invites you to {business} on Intavo, as {role}.
-Sign in with this address, or sign up with it, and you are asked to join:
+{how} with this address, and you are asked to join:
 
 {link}
 
@@ -59,12 +60,19 @@ def invite(actor: Actor, *, email: str, role: str, name: str = "") -> Invitation
         text = _INVITED.format(
             name=f" {title}" if title else "", who=who.name or who.email, business=business.name,
             role=_AS[Role(role)],
-            link=f"{settings.BASE_URL}/welcome",
+            **_way_in(address),
         )  # fmt: skip
         subject = f"{business.name} invites you"
         app.configure_task("account_mail").defer(to=address, subject=subject, text=text, key="")
         actor.noted("member invited", email=address, role=role)
     return row
+
+
+def _way_in(address: str) -> dict[str, str]:
+    """Where the mail leads: to signing up, unless somebody has an account with the address."""
+    if User.objects.filter(email__iexact=address).exists():
+        return {"how": "Sign in", "link": f"{settings.BASE_URL}/welcome"}
+    return {"how": "Sign up", "link": f"{settings.BASE_URL}/sign-up?{urlencode({'email': address})}"}
 
 
 def revoke_invitation(actor: Actor, *, invitation_id: int) -> None:

@@ -20,7 +20,8 @@ _CHOICE = {
 _SCORE = {"kind": "score", "name": "score", "text": "How was it?"}
 _TEXT = {"kind": "text", "html": "<p>What you want to say.</p>"}
 _BACK = {"kind": "button", "label": "Back to the page", "style": "plain", "does": {"action": "close"}}
-_THANKS: tuple[dict[str, Any], ...] = ({"kind": "headline", "text": "Thank you"}, {"kind": "reply"}, _BACK)
+# The reply of an inquiry thanks in its own headline, the owner's.
+_TOLD = {"inquiry": "It has reached us"}
 _LOOK: dict[str, Any] = {"kind": "headline", "text": "Look in your mail"}
 _CONFIRM = "You left your address with us. Press the button behind this link, and it is done."
 _CODE = {"kind": "code", "label": "Your code"}
@@ -34,6 +35,11 @@ _HIDES: dict[Purpose, set[str]] = {
     "sign-up": {"field:long"}, "inquiry": {"consent"}, "call": _FORM, "message": _FORM, "offer": set(),
     "question": _FORM, "feedback": {"consent"}, "notice": _FORM | {"price", "question", "score"},
 }  # fmt: skip
+
+
+def _thanks(purpose: str, *more: dict[str, Any]) -> list[dict[str, Any]]:
+    """What stands on a step that thanks for an answer."""
+    return [{"kind": "headline", "text": _TOLD.get(purpose, "Thank you")}, *more, {"kind": "reply"}, _BACK]
 
 
 def _key(part: dict[str, Any]) -> str:
@@ -68,7 +74,7 @@ def _lead_on(data: dict[str, Any]) -> None:
     for does in _sending(data):
         if does["next"] is None:
             later = data["steps"][1:]
-            does["next"] = later[-1]["id"] if later else _add_step(data, "thanks", "Thanks", _THANKS)
+            does["next"] = later[-1]["id"] if later else _add_step(data, "thanks", "Thanks", _thanks(data["purpose"]))
 
 
 def _sending(data: dict[str, Any]) -> list[dict[str, Any]]:
@@ -114,7 +120,7 @@ def with_confirmation(document: Document, on: bool) -> Document:
         _drop_unchanged(data, so_far)
     else:
         code = [_CODE] if document.after.code.kind != "none" and document.after.code.show else []
-        leads = _add_step(data, "thanks", "Thanks", [_THANKS[0], *code, *_THANKS[1:]])
+        leads = _add_step(data, "thanks", "Thanks", _thanks(document.purpose, *code))
     for does in sending:
         if does["next"] in {None, so_far}:
             does["next"] = leads

@@ -5,7 +5,7 @@ import { signIn, signInWithCode, startAnew } from '@/api/account'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import TextField from '@/parts/TextField.vue'
 import AccountSheet from './AccountSheet.vue'
-import { useForm } from './form'
+import { inside, useForm } from './form'
 
 const email = ref('')
 const password = ref('')
@@ -18,7 +18,7 @@ const router = useRouter()
 
 async function go() {
   const came = await signIn(email.value.trim(), password.value)
-  const next = typeof route.query.next === 'string' && route.query.next.startsWith('/') ? route.query.next : '/follow-up'
+  const next = inside(route.query.next)
   if (came === 'in') startAnew(next)
   else if (came === 'code') asked.value = next
   else await router.push('/verify')

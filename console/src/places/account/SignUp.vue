@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import { ref } from 'vue'
-import { useRouter } from 'vue-router'
+import { useRoute, useRouter } from 'vue-router'
 import { signUp } from '@/api/account'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import TextField from '@/parts/TextField.vue'
 import AccountSheet from './AccountSheet.vue'
 import { useForm } from './form'
 
-const email = ref('')
+const route = useRoute()
+// An invitation says for which address it is.
+const email = ref(typeof route.query.email === 'string' ? route.query.email : '')
 const password = ref('')
 const { error, fields, busy, run } = useForm()
 const router = useRouter()

@@ -25,3 +25,11 @@ export function useForm() {
   }
   return { error, fields, busy, run, clear }
 }
+
+/** Where to go on to after signing in: an address of the console's own, whatever was asked for. */
+export function inside(next: unknown): string {
+  if (typeof next !== 'string') return '/follow-up'
+  // A browser reads "/\host" and "//host" as another site's address, and leaves out tabs and line ends.
+  const asked = URL.canParse(next, location.origin) ? new URL(next, location.origin) : null
+  return next.startsWith('/') && asked?.origin === location.origin ? asked.pathname + asked.search + asked.hash : '/follow-up'
+}

@@ -37,7 +37,7 @@ INQUIRIES = (
                     picture("door", description="A shop door with a sign in it"),
                     name="Ask",
                 ),
-                thanks("Thank you"),
+                thanks("We have your question"),
             ],
             "look": {"width": 440},
             "show": show({"after": 20}, {"read": 60}),

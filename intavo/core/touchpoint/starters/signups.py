@@ -36,7 +36,7 @@ SIGN_UPS = (
                     picture("hills", description="Hills in the morning, one behind the other"),
                     name="Ask",
                 ),
-                thanks("Thank you"),
+                thanks("Thank you", text("You are on the list. The next news comes at the start of the month.")),
             ],
             "show": show(*_AFTER_A_WHILE),
             "after": {
