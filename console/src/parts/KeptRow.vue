@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { useNotices } from '@/lib/notices'
+import { vTakesFocus } from '@/lib/focus'
 
 /** What is kept under a name, as chips, and keeping what is shown; one click goes to it, another back. */
 interface Kept {
@@ -52,7 +53,7 @@ const called = (id: number | null) => props.kept.find((one) => one.id === id)?.n
       {{ one.name }}
     </button>
     <template v-if="narrows">
-      <form v-if="naming" class="flex flex-wrap items-center gap-2" @submit.prevent="keepIt">
+      <form v-if="naming" v-takes-focus class="flex flex-wrap items-center gap-2" @submit.prevent="keepIt">
         <input v-model="name" class="input w-40! py-0.5!" aria-label="Its name" placeholder="Its name" maxlength="60" />
         <label class="flex items-center gap-1"><input v-model="forAll" type="checkbox" /> for all of us</label>
         <button class="btn">Keep it</button>

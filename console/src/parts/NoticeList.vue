@@ -3,7 +3,13 @@ import { useNotices } from '@/lib/notices'
 import { Failure } from '@/api/client'
 
 const notices = useNotices()
+/** Where the focus was before it came here: there it goes back. */
+let before: HTMLElement | null = null
+function come(event: FocusEvent) {
+  if (event.relatedTarget instanceof HTMLElement && !event.relatedTarget.closest('[role=status]')) before = event.relatedTarget
+}
 async function back(id: number, undo: () => Promise<unknown>) {
+  if (before?.isConnected) before.focus()
   notices.drop(id)
   try {
     await undo()
@@ -14,12 +20,16 @@ async function back(id: number, undo: () => Promise<unknown>) {
 </script>
 
 <template>
-  <div class="pointer-events-none fixed inset-x-0 bottom-4 z-40 flex flex-col items-center gap-2" role="status">
+  <div class="pointer-events-none fixed inset-x-0 bottom-4 z-40 flex flex-col items-center gap-2" role="status" @focusin="come">
     <p
       v-for="one in notices.shown"
       :key="one.id"
       class="pointer-events-auto flex items-center gap-4 rounded-lg px-4 py-2 text-sheet shadow-lg"
       :class="one.bad ? 'bg-rust' : 'bg-ink'"
+      @mouseenter="notices.hold(one.id)"
+      @mouseleave="notices.letGo(one.id)"
+      @focusin="notices.hold(one.id)"
+      @focusout="notices.letGo(one.id)"
     >
       {{ one.text }}
       <button v-if="one.undo" type="button" class="font-semibold underline" @click="back(one.id, one.undo)">Undo</button>

@@ -74,7 +74,7 @@ export function useDeeds(open: Ref<boolean>) {
         ? [
             ...days(person),
             ...Object.entries(OUTCOMES).map(([outcome, words]) => ({
-              key: `end${outcome}`, name: `Finish: ${words.toLowerCase()}`, about: person.called, words: 'close done end',
+              key: `end${outcome}`, name: `Finish: ${words.toLowerCase()}`, about: person.called, words: outcome === 'answered' ? 'close done end reached called' : 'close done end',
               run: () => void act(person.id, { do: 'finish', outcome: outcome as Outcome }, `Finished: ${words.toLowerCase()}.`),
             })),
             ...(members.value ?? []).map((member) => ({

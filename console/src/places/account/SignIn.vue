@@ -6,6 +6,7 @@ import ErrorBox from '@/parts/ErrorBox.vue'
 import TextField from '@/parts/TextField.vue'
 import AccountSheet from './AccountSheet.vue'
 import { inside, useForm } from './form'
+import { vTakesFocus } from '@/lib/focus'
 
 const email = ref('')
 const password = ref('')
@@ -31,7 +32,7 @@ async function second() {
 
 <template>
   <AccountSheet title="Sign in">
-    <form v-if="asked" class="grid gap-3" novalidate @submit.prevent="run(second)">
+    <form v-if="asked" v-takes-focus class="grid gap-3" novalidate @submit.prevent="run(second)">
       <ErrorBox v-if="!fields.code" :error="error" />
       <TextField
         v-model="code"

@@ -14,6 +14,7 @@ import MailInCard from './MailInCard.vue'
 import PeopleCard from './PeopleCard.vue'
 import QuestionsCard from './QuestionsCard.vue'
 import SiteCard from './SiteCard.vue'
+import { vTakesFocus } from '@/lib/focus'
 
 const { data: me } = useMe()
 const { data: sites, error: unread, refetch } = useSites()
@@ -81,7 +82,7 @@ async function addSite() {
         <div v-if="!sites && !unread" class="sheet h-56 opacity-60" aria-busy="true" />
         <p v-if="sites && !sites.length" class="sheet p-6">There is no site yet. Add yours, and you get the one line to paste into it.</p>
         <SiteCard v-for="site in sites" :key="site.id" :site="site" />
-        <form v-if="open" class="sheet grid gap-3 p-5" @submit.prevent="adding.run(addSite)">
+        <form v-if="open" v-takes-focus class="sheet grid gap-3 p-5" @submit.prevent="adding.run(addSite)">
           <TextField
             v-model="host"
             label="Address of the site"

@@ -7,6 +7,7 @@ import { useClock } from '@/lib/clock'
 import { useNotices } from '@/lib/notices'
 import { saidTime } from '@/lib/time'
 import TextField from '@/parts/TextField.vue'
+import { vTakesFocus } from '@/lib/focus'
 
 /** For a mail host that cannot post what comes in: its mailbox is opened every minute, and what is new is taken in. */
 const { data: box, refetch } = useMailbox()
@@ -46,7 +47,7 @@ const leave = () =>
       >
     </p>
     <p v-else-if="!open" class="text-sm text-ink-2">Where your mail host cannot do that, your mailbox can be read instead.</p>
-    <form v-if="open" class="mt-2 grid gap-3" novalidate @submit.prevent="save">
+    <form v-if="open" v-takes-focus class="mt-2 grid gap-3" novalidate @submit.prevent="save">
       <TextField
         v-model="said.host"
         label="Mail host (IMAP)"

@@ -7,6 +7,7 @@ import TextField from '@/parts/TextField.vue'
 import { useForm } from '@/places/account/form'
 import RichBox from '@/places/touchpoints/fields/RichBox.vue'
 import { useNotices } from '@/lib/notices'
+import { vTakesFocus } from '@/lib/focus'
 
 const { data: all, error: unread } = useQuestions()
 const queries = useQueryClient()
@@ -60,7 +61,7 @@ async function up(at: number) {
         </button>
       </li>
     </ol>
-    <form v-if="open !== null" class="mt-3 grid gap-2" @submit.prevent="run(save)">
+    <form v-if="open !== null" v-takes-focus class="mt-3 grid gap-2" @submit.prevent="run(save)">
       <TextField v-model="form.question" label="Question" :error="fields.question" />
       <div>
         <p class="mb-1 font-semibold">Answer</p>

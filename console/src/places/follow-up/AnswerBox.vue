@@ -91,12 +91,12 @@ async function without(file: Enclosure) {
   files.value = files.value.filter((one) => one.id !== file.id)
   await leaveOut(file.id).catch(() => undefined)
 }
-/** The last entry of the timeline that was in view; what a colleague answers after it is told before this goes. */
+/**
+ * The last entry of the timeline when this was opened or last sent; what a colleague answers after it is told before
+ * this goes. That it stands in the timeline by then does not say that whoever writes has seen it.
+ */
 const seen = computed(() => Math.max(0, ...props.one.timeline.map((event) => event.id)))
 let begun = seen.value
-watch(text, (now, before) => {
-  if (!before || !now) begun = seen.value
-})
 const meanwhile = ref(false)
 const alsoThere = computed(() => {
   const writing = others.value.filter((each) => each.writing).map((each) => each.name)
@@ -147,6 +147,7 @@ async function send(anyway = false) {
     const undo = async () => {
       await work.mutateAsync({ id, work: { do: 'take-back', key: sentKey } })
       text.value ||= said
+      box.value?.focus()
     }
     notices.say(`Your answer is on its way to ${props.one.called}. ${ENDS[then.value]}`, byMail ? { undo } : {})
   } catch (problem) {

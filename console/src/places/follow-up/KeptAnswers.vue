@@ -6,6 +6,7 @@ import { useForm } from '@/places/account/form'
 import { useNotices } from '@/lib/notices'
 import { REPLY_SLOTS } from '@/places/hours/words'
 import { runsToHtml, type Run } from '@/places/touchpoints/fields/runs'
+import { vTakesFocus } from '@/lib/focus'
 
 /** Answers kept for using again: found by a word, put in with their slots filled, kept from what is written. */
 const RichBox = defineAsyncComponent(() => import('@/places/touchpoints/fields/RichBox.vue'))
@@ -33,6 +34,10 @@ async function show() {
   open.value = true
   await nextTick()
   box.value?.focus()
+}
+function close() {
+  open.value = false
+  panel.value?.querySelector('button')?.focus()
 }
 defineExpose({ show })
 function use(one: KeptAnswer | undefined) {
@@ -73,7 +78,7 @@ const drop = (id: number) =>
       role="region"
       aria-label="Kept answers"
     >
-      <form v-if="editing" class="grid gap-2" novalidate @submit.prevent="save">
+      <form v-if="editing" v-takes-focus class="grid gap-2" novalidate @submit.prevent="save" @keydown.esc.stop.prevent="editing = null">
         <label class="grid text-sm text-ink-2"
           >Its name<input v-model="editing.name" class="input" maxlength="80" :aria-invalid="!!fields.name"
         /></label>
@@ -107,7 +112,7 @@ const drop = (id: number) =>
           @keydown.down.prevent="at = Math.min(found.length - 1, at + 1)"
           @keydown.up.prevent="at = Math.max(0, at - 1)"
           @keydown.enter.prevent="use(found[at])"
-          @keydown.esc.stop.prevent="open = false"
+          @keydown.esc.stop.prevent="close"
         />
         <p v-if="!found.length" class="text-ink-2">{{ answers?.length ? 'None has this word.' : 'None is kept yet.' }}</p>
         <ul class="grid gap-1">

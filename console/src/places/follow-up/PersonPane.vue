@@ -15,6 +15,7 @@ import FinishMenu from './FinishMenu.vue'
 import TalkView from './TalkView.vue'
 import PutOffMenu from './PutOffMenu.vue'
 import TimelineList from './TimelineList.vue'
+import { useNewestInView } from './newest'
 import { ASIDE, OUTCOMES } from './words'
 
 const props = defineProps<{ id: number; zone: string; now: Date }>()
@@ -25,6 +26,12 @@ const work = useWork()
 const answer = ref<InstanceType<typeof AnswerBox>>()
 // Asked to write before the person has been read: the box takes the caret as soon as it is there.
 const wanted = ref(false)
+const happened = ref<HTMLElement>()
+useNewestInView(
+  happened,
+  () => one.value?.id,
+  () => one.value?.timeline.length ?? 0,
+)
 const queries = useQueryClient()
 defineExpose({ write: () => (answer.value ? answer.value.focus() : (wanted.value = true)) })
 watch(answer, (box) => {
@@ -196,7 +203,7 @@ async function act(what: Work, said: string) {
           </template>
         </dl>
       </header>
-      <div class="min-h-0 flex-1 overflow-auto p-5 max-md:p-3" tabindex="0" role="region" aria-label="What happened">
+      <div ref="happened" class="min-h-0 flex-1 overflow-auto p-5 max-md:p-3" tabindex="0" role="region" aria-label="What happened">
         <p v-if="!online" class="mb-3 text-sm text-brass">
           No connection: this is how it was {{ saidTime(onOurs(dataUpdatedAt, now), now, zone) }}.
         </p>

@@ -4,6 +4,7 @@ import { makeChannel, readExample, readPasted } from '@/api/channels'
 import type { Schemas } from '@/api/client'
 import { useForm } from '@/places/account/form'
 import { freshChannel, KINDS } from './channels'
+import { vTakesFocus } from '@/lib/focus'
 
 /** A new channel from whatever the owner has: a link, a number, a handle, an address. */
 defineProps<{ first: boolean }>()
@@ -64,7 +65,7 @@ const make = () =>
           <option v-for="one in kinds" :key="one" :value="one">{{ KINDS[one] ?? one }}</option>
         </select></label
       >
-      <form v-if="needsExample" class="flex items-end gap-2" novalidate @submit.prevent="learn">
+      <form v-if="needsExample" v-takes-focus class="flex items-end gap-2" novalidate @submit.prevent="learn">
         <label class="grid grow text-sm text-ink-2"
           >One link of that service with your own handle in it, and the words “hello there” if it takes any<input
             v-model="example"

@@ -26,6 +26,7 @@ import HolidayPicker from './HolidayPicker.vue'
 import StretchRows from './StretchRows.vue'
 import WeekView from './WeekView.vue'
 import WrittenWeek from './WrittenWeek.vue'
+import { vTakesFocus } from '@/lib/focus'
 
 /** One named set of hours: its week, its odd days, its name, and the sites that go by it. */
 const props = defineProps<{ set: HoursSet; others: HoursSet[] }>()
@@ -115,7 +116,7 @@ function rename(event: Event) {
         </label>
       </fieldset>
       <button v-if="others.length" type="button" class="btn ml-auto text-rust" @click="drop()">Delete them</button>
-      <form v-if="about.fields.value.instead" class="flex w-full items-end gap-2" novalidate @submit.prevent="drop(instead)">
+      <form v-if="about.fields.value.instead" v-takes-focus class="flex w-full items-end gap-2" novalidate @submit.prevent="drop(instead)">
         <label class="grid text-sm text-ink-2"
           >What follows them goes by<select v-model="instead" class="input w-56!">
             <option v-for="one in others" :key="one.id" :value="one.id">{{ one.name }}</option>

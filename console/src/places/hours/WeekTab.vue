@@ -11,6 +11,7 @@ import PromiseForm from './PromiseForm.vue'
 import SetForm from './SetForm.vue'
 import WhatWouldTheySee from './WhatWouldTheySee.vue'
 import { SITUATIONS } from './words'
+import { vTakesFocus } from '@/lib/focus'
 
 const { data: hours, error: unread, refetch } = useHours()
 const queries = useQueryClient()
@@ -62,7 +63,7 @@ async function go(hoursId: number | null, place: string) {
             {{ one.name }}<span v-if="one.id === hours.main.id" class="chip ml-1">main</span>
           </button>
           <button v-if="!adding && may('hours')" type="button" class="btn" @click="adding = true">+ Other hours</button>
-          <form v-if="adding" class="flex items-center gap-2" novalidate @submit.prevent="run(add)">
+          <form v-if="adding" v-takes-focus class="flex items-center gap-2" novalidate @submit.prevent="run(add)">
             <input v-model="name" class="input w-52!" aria-label="What the other hours are called" placeholder="Phone line, workshop …" />
             <button class="btn btn-main">Add them</button>
             <button type="button" class="btn" @click="adding = false">Cancel</button>

@@ -9,6 +9,7 @@ import TextField from '@/parts/TextField.vue'
 import { useGuarded } from './again'
 import KeptCodes from './KeptCodes.vue'
 import PasswordAgain from './PasswordAgain.vue'
+import { vTakesFocus } from '@/lib/focus'
 
 /** A second step when signing in: the code of an authenticator, and codes kept for when it is lost. */
 const { data: on, refetch } = useQuery({ queryKey: ['authenticator'], queryFn: readAuthenticator })
@@ -62,7 +63,7 @@ const inFours = (secret: string) => secret.replace(/(.{4})(?=.)/g, '$1 ')
     </template>
     <template v-else>
       <p class="text-ink-2">A password can be seen or guessed. With an authenticator on your phone, that alone is not enough.</p>
-      <form v-if="picture" class="mt-3 flex flex-wrap items-start gap-5" novalidate @submit.prevent="start">
+      <form v-if="picture" v-takes-focus class="mt-3 flex flex-wrap items-start gap-5" novalidate @submit.prevent="start">
         <!-- eslint-disable-next-line vue/no-v-html -- drawn by our own server from the account's secret -->
         <span class="rounded border border-line bg-white p-1" role="img" aria-label="QR code for your authenticator" v-html="picture" />
         <div class="grid min-w-64 flex-1 gap-3">
