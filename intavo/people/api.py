@@ -24,7 +24,7 @@ from intavo.project import clock
 from . import cards, erasing, exporting, merging
 from .actions import untag_person
 from .models import Consent, Group, Person, PersonTag, TimelineEvent
-from .queries import first_page, timeline
+from .queries import first_page, same_phone, timeline
 from .seeking import sought
 
 router = Router(tags=["people"], auth=MemberAuth())
@@ -87,6 +87,12 @@ class MergeOut(Schema):
     at: datetime
 
 
+class CardOut(Schema):
+    id: int
+    name: str
+    addresses: list[str]
+
+
 class WholeCardOut(Schema):
     id: int
     name: str
@@ -96,6 +102,8 @@ class WholeCardOut(Schema):
     consents: list[CardConsentOut]
     timeline: list[CardEventOut]
     merges: list[MergeOut]
+    # Other cards that have one of these phone numbers.
+    perhaps_same: list[CardOut]
 
 
 class AddPersonIn(Schema):
@@ -143,12 +151,6 @@ class JoinPreviewOut(Schema):
 class JoinedOut(Schema):
     id: int
     merge: int
-
-
-class CardOut(Schema):
-    id: int
-    name: str
-    addresses: list[str]
 
 
 class SuggestedOut(Schema):
@@ -278,6 +280,7 @@ def _person(request: MemberRequest, person_id: int) -> WholeCardOut:
         tags=[CardTagOut.from_orm(one) for one in person.tags.order_by("tag")],
         consents=[CardConsentOut.from_orm(one) for one in person.consents.order_by("given_at", "pk")], timeline=events,
         merges=[MergeOut(id=one.pk, name=one.record["name"], at=one.at) for one in person.merges.order_by("-pk")],
+        perhaps_same=[_card(one) for one in same_phone(actor, person)],
     )  # fmt: skip
 
 
@@ -398,7 +401,7 @@ def export_one(request: MemberRequest, person_id: int, form: Literal["json", "pa
         response = HttpResponse(json.dumps(found, ensure_ascii=False, indent=1), content_type="application/json")
         response["Content-Disposition"] = f'attachment; filename="person-{person_id}.json"'
         return response
-    return render(request, "people/person.html", {"person": found, "called": found["name"] or "Somebody"})
+    return render(request, "people/person.html", exporting.to_read(request.auth, found))
 
 
 @router.get("/people-export")

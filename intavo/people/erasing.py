@@ -16,10 +16,12 @@ from .merging import card_of
 from .models import Consent, ErasedProof, Person
 
 _WORDS = {
-    "people.TimelineEvent": "entries of the timeline", "people.Consent": "consents, of which a proof stays",
-    "followup.FollowUp": "follow-ups", "intake.Submission": "things they sent", "talks.Talk": "conversations",
-    "mailin.IncomingMail": "mails from them",
+    "people.TimelineEvent": ("entry of the timeline", "entries of the timeline"),
+    "people.Consent": ("consent, of which a proof stays", "consents, of which a proof stays"),
+    "followup.FollowUp": ("follow-up", "follow-ups"), "intake.Submission": ("thing they sent", "things they sent"),
+    "talks.Talk": ("conversation", "conversations"), "mailin.IncomingMail": ("mail from them", "mails from them"),
 }  # fmt: skip
+_ELSE = ("thing that belongs to these", "things that belong to these")
 
 
 @dataclass(frozen=True, slots=True)
@@ -35,12 +37,19 @@ def what_goes(actor: Actor, *, person_id: int) -> Goes:
     actor.needs(Right.FOLLOW_UP)
     card = card_of(own(actor, Person, person_id))
     counted = Counter(label for label, _ in card.rows)
-    found = [f"{count} {_WORDS.get(label, label)}" for label, count in sorted(counted.items())]
-    found += [f"{len(card.addresses)} addresses"] if card.addresses else []
-    found += [f"{len(card.tags)} tags"] if card.tags else []
+    found = [_number(count, *_WORDS[label]) for label, count in sorted(counted.items()) if label in _WORDS]
+    found += [_number(len(card.addresses), "address", "addresses")] if card.addresses else []
+    found += [_number(len(card.tags), "tag", "tags")] if card.tags else []
+    other = sum(count for label, count in counted.items() if label not in _WORDS)
+    found += [_number(other, *_ELSE)] if other else []
     agreed = counted["people.Consent"]
-    stays = f"{agreed} proofs that somebody agreed, and when; they name nobody." if agreed else "Nothing stays."
+    proofs = _number(agreed, "proof", "proofs")
+    stays = f"{proofs} that somebody agreed, and when, which names nobody." if agreed else "nothing."
     return Goes([*found, "their mails in the queue, and every mail that was sent to them"], stays)
+
+
+def _number(count: int, one: str, many: str) -> str:
+    return f"{count} {one if count == 1 else many}"
 
 
 def erase(actor: Actor, *, person_id: int) -> None:

@@ -6,14 +6,18 @@ import json
 from collections.abc import Callable, Iterator
 from datetime import datetime
 from typing import Any, Literal
+from zoneinfo import ZoneInfo
 
 from django.db.models import QuerySet
 
 from intavo.accounts.actor import Actor
+from intavo.accounts.queries import business_of
 from intavo.accounts.scope import own
 from intavo.core.csvsafe import harmless
 from intavo.core.people.cards import WrittenCard, write_card
+from intavo.core.people.reading import entry_words, told_time
 from intavo.core.rights import Right
+from intavo.project import clock
 
 from .models import Address, Person
 from .queries import timeline
@@ -73,6 +77,26 @@ def everything(actor: Actor, *, person_id: int) -> dict[str, Any]:
                 "by": one.member.called if one.member else "",
             }
             for one in timeline(actor, person.pk)
+        ],
+    }  # fmt: skip
+
+
+def to_read(actor: Actor, found: dict[str, Any]) -> dict[str, Any]:
+    """What `everything` says, in words and with times by the business's clock, for the page to read."""
+    business = business_of(actor)
+    zone = ZoneInfo(business.timezone)
+    return {
+        "person": found, "called": found["name"] or next(iter((*found["emails"], *found["phones"])), "Somebody"),
+        "business": business.name, "at": told_time(clock.now().isoformat(), zone),
+        "added": told_time(found["added"], zone),
+        "consents": [
+            {**one, "given": told_time(one["given_at"], zone), "withdrawn": told_time(one["withdrawn_at"] or "", zone)}
+            for one in found["consents"]
+        ],
+        "happened": [
+            {"at": told_time(one["at"], zone), "head": head, "by": one["by"], "pairs": pairs}
+            for one in found["timeline"]
+            for head, pairs in (entry_words(one["kind"], one["data"], zone),)
         ],
     }  # fmt: skip
 

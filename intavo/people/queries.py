@@ -12,7 +12,7 @@ from intavo.accounts.actor import Actor
 from intavo.core import people as rules
 
 from .effects import Searching, words_sought
-from .models import Address, Person, TimelineEvent
+from .models import Address, NotOne, Person, TimelineEvent
 from .seeking import sought as sought
 
 _DOMAINS_KEPT = 30.0
@@ -60,12 +60,14 @@ def timeline(actor: Actor, person_id: int) -> QuerySet[TimelineEvent]:
 
 
 def same_phone(actor: Actor, person: Person) -> list[Person]:
-    """People who share a phone with this one: perhaps the same."""
+    """People who share a phone with this one, less those of whom somebody said no: perhaps the same."""
     phones = [address.key for address in person.addresses.all() if address.kind == Address.PHONE]
     if not phones:
         return []
     sharing = Q(addresses__kind=Address.PHONE, addresses__key__in=phones)
-    found = Person.objects.filter(sharing, business_id=actor.business_id).exclude(pk=person.pk)
+    said_no = NotOne.objects.filter(Q(one=person) | Q(other=person)).values_list("one_id", "other_id")
+    apart = {person.pk, *(each for pair in said_no for each in pair)}
+    found = Person.objects.filter(sharing, business_id=actor.business_id, erasing=False).exclude(pk__in=apart)
     return list(found.distinct().order_by("pk")[:3])
 
 

@@ -158,6 +158,12 @@ OURS = (
 def test_two_cards_are_suggested_joined_and_parted_as_they_were(two: tuple[Person, Person], otterwick: World) -> None:
     client, (one, other) = otterwick.console(), two
     [pair] = client.get("/api/people-suggested").json()
+    ids = {pair["one"]["id"], pair["other"]["id"]}
+    for this in ids:
+        there = client.get(f"/api/people/{this}").json()
+        assert [each["id"] for each in there["perhaps_same"]] == [each for each in ids if each != this]
+        page = client.get(f"/api/people/{this}/export?form=page").content.decode()
+        assert ("What Otterwick" in page, "[[" in page, "followup" in page) == (True, False, False)
     assert ({pair["one"]["id"], pair["other"]["id"]}, pair["why"]) == ({one.pk, other.pk}, "the same phone number")
     said = post(client, f"people/{one.pk}/join-preview", gone_id=other.pk).json()
     assert (said["name"], said["names_clash"], said["gone_name"]) == ("Ève Lindqvist", True, "Eve L.")
@@ -179,6 +185,7 @@ def test_two_cards_are_suggested_joined_and_parted_as_they_were(two: tuple[Perso
     assert everything(*OURS) == before
     post(client, f"people/{one.pk}/not-one", other_id=other.pk)
     assert client.get("/api/people-suggested").json() == []
+    assert [client.get(f"/api/people/{this}").json()["perhaps_same"] for this in ids] == [[], []]
 
 
 def test_what_came_after_joining_stays_with_the_kept_card(two: tuple[Person, Person], otterwick: World) -> None:

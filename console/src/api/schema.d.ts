@@ -5034,6 +5034,15 @@ export interface components {
                 [key: string]: unknown;
             };
         };
+        /** CardOut */
+        CardOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Addresses */
+            addresses: string[];
+        };
         /** CardTagOut */
         CardTagOut: {
             /** Tag */
@@ -5079,6 +5088,8 @@ export interface components {
             timeline: components["schemas"]["CardEventOut"][];
             /** Merges */
             merges: components["schemas"]["MergeOut"][];
+            /** Perhaps Same */
+            perhaps_same: components["schemas"]["CardOut"][];
         };
         /** CalledIn */
         CalledIn: {
@@ -5132,15 +5143,6 @@ export interface components {
             id: number;
             /** Merge */
             merge: number;
-        };
-        /** CardOut */
-        CardOut: {
-            /** Id */
-            id: number;
-            /** Name */
-            name: string;
-            /** Addresses */
-            addresses: string[];
         };
         /** SuggestedOut */
         SuggestedOut: {

@@ -48,7 +48,7 @@ const COLUMNS = {
   last: 'Last heard of',
   added: 'On the list since',
 }
-const shown = useLocalStorage<(keyof typeof COLUMNS)[]>('people-columns', ['email', 'tags', 'agreed', 'last'])
+const shown = useLocalStorage<(keyof typeof COLUMNS)[]>('people-columns', ['email', 'phone', 'tags', 'agreed', 'last'])
 const toggle = (key: keyof typeof COLUMNS) =>
   (shown.value = shown.value.includes(key) ? shown.value.filter((one) => one !== key) : [...shown.value, key])
 const columns = computed(() => (Object.keys(COLUMNS) as (keyof typeof COLUMNS)[]).filter((key) => shown.value.includes(key)))

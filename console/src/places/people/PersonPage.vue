@@ -136,6 +136,16 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
         </ul>
       </section>
 
+      <ul v-if="one.perhaps_same.length" class="sheet mb-4 grid gap-2 p-3" aria-label="Perhaps of the same person">
+        <li v-for="each in one.perhaps_same" :key="each.id" class="flex flex-wrap items-center gap-2">
+          <span class="min-w-0 flex-1"
+            ><strong class="text-brass">▲ Perhaps the same person</strong>: the same phone number is on the card of
+            <RouterLink class="btn-link" :to="`/people/${each.id}`" dir="auto">{{ each.name || each.addresses[0] }}</RouterLink></span
+          >
+          <button type="button" class="btn" @click="other = each.id">Look and join …</button>
+        </li>
+      </ul>
+
       <section v-if="goes" class="sheet mb-4 border-rust! p-4" role="alertdialog" aria-labelledby="erase-title">
         <h2 id="erase-title" class="mb-1">Erase {{ called }}?</h2>
         <p class="mb-1">This cannot be undone. What goes:</p>
