@@ -14,6 +14,11 @@ ROOT = Path(__file__).resolve().parent.parent
 HOST = "127.0.0.1"
 
 
+def uploads_of(database: str) -> Path:
+    """Where the files are that belong to a database of ours, by its name or address: they go when it goes."""
+    return ROOT / ".run" / "uploads" / database.rpartition("/")[2]
+
+
 class ClusterError(RuntimeError):
     """PostgreSQL could not be made or started; the message says what it said."""
 
@@ -162,6 +167,7 @@ class Cluster:
 
         with psycopg.connect(self.address("postgres"), autocommit=True) as connection:
             connection.execute(f'DROP DATABASE IF EXISTS "{self.database}" WITH (FORCE)')
+        shutil.rmtree(uploads_of(self.database), ignore_errors=True)
 
     def stop(self) -> None:
         """Stop it, cutting connections that are open."""

@@ -4,13 +4,14 @@ import argparse
 import contextlib
 import fcntl
 import os
+import shutil
 import signal
 import sys
 import time
 from pathlib import Path
 from types import FrameType
 
-from .cluster import Cluster
+from .cluster import ROOT, Cluster, uploads_of
 from .stack import RUN, Ports, Stack, stop_leftovers
 
 PORT = 8400
@@ -98,6 +99,7 @@ def _locked(reset: bool, once: bool) -> int:
         if reset and cluster:
             cluster.drop_database()
             database = cluster.start()
+        _keep_files(database)
         log = RUN / "demo.log"
         log.write_bytes(b"")
         stack = Stack(database, Ports.free_from(PORT), log=log)
@@ -109,6 +111,13 @@ def _locked(reset: bool, once: bool) -> int:
     finally:
         if cluster:
             cluster.stop()
+
+
+def _keep_files(database: str) -> None:
+    """What a demo of an older version kept beside the code is where this one looks for it."""
+    before, here = ROOT / "uploads", uploads_of(database)
+    if before.is_dir() and not here.exists() and "INTAVO_MEDIA" not in os.environ:
+        shutil.copytree(before, here)
 
 
 if __name__ == "__main__":

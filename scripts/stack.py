@@ -17,7 +17,7 @@ from urllib.error import URLError
 
 from demo.business import WHERRY_BEARER, WHERRY_KEY, WHERRY_SECRET
 
-from .cluster import ROOT, free_port
+from .cluster import ROOT, free_port, uploads_of
 
 BIN = ROOT / ".venv" / "bin"
 RUN = ROOT / ".run"
@@ -123,7 +123,8 @@ class Stack:
             "DJANGO_SETTINGS_MODULE": "intavo.project.settings", "DATABASE_URL": self.database,
             "INTAVO_SECRET_KEY": secret_key(), "INTAVO_BASE_URL": self.base_url,
             "INTAVO_MAIL_URL": f"smtp://127.0.0.1:{self.ports.smtp}", "INTAVO_WHERRY": self.wherry_url,
-            "INTAVO_LOCAL_GATEWAYS": "127.0.0.1", "INTAVO_MAIL_IN_SECRET": mail_in_secret(), **self.env,
+            "INTAVO_LOCAL_GATEWAYS": "127.0.0.1", "INTAVO_MAIL_IN_SECRET": mail_in_secret(),
+            "INTAVO_MEDIA": os.environ.get("INTAVO_MEDIA", str(uploads_of(self.database))), **self.env,
         }  # fmt: skip
 
     def manage(self, *words: str) -> None:

@@ -5,8 +5,10 @@ from pathlib import Path
 
 from django.conf import settings
 
-# What is made from others, or is on its way: it is not a part of the business.
-_NOT_CARRIED = {"copies", "imports"}
+from intavo.mail.models import Enclosure
+from intavo.mailin.models import IncomingFile
+from intavo.talks.models import Message
+from intavo.touchpoints.models import Asset
 
 
 def home(business_id: int) -> Path:
@@ -24,7 +26,19 @@ def files_of(business_id: int) -> Iterator[tuple[str, Path]]:
     root = home(business_id)
     if not root.is_dir():
         return
+    named = _named(business_id)
     for path in sorted(root.rglob("*")):
         name = path.relative_to(root)
-        if path.is_file() and name.parts[0] not in _NOT_CARRIED:
+        if path.is_file() and not named.isdisjoint(name.parts):
             yield name.as_posix(), path
+
+
+def _named(business_id: int) -> set[str]:
+    """The names of folders and files that the business's rows have; what lies about beside them is nobody's."""
+    talked = Message.objects.filter(business_id=business_id, file__isnull=False).values_list("file__key", flat=True)
+    return {
+        *Asset.objects.filter(business_id=business_id).values_list("public_id", flat=True),
+        *IncomingFile.objects.filter(business_id=business_id).values_list("key", flat=True),
+        *Enclosure.objects.filter(business_id=business_id).values_list("key", flat=True),
+        *map(str, talked),
+    }

@@ -3,6 +3,7 @@
 import json
 import os
 import re
+import shutil
 import urllib.request
 from collections.abc import Iterator
 from typing import Any
@@ -11,6 +12,7 @@ import psycopg
 import pytest
 from playwright.sync_api import Browser, BrowserContext, FrameLocator, Page
 
+from scripts.cluster import uploads_of
 from scripts.stack import CHROMIUM, CHROMIUM_FLAGS, RUN, Ports, Stack, free_port
 
 NOW = "2026-11-24T14:05:00+00:00"
@@ -37,6 +39,7 @@ def stack() -> Iterator[Stack]:
     with psycopg.connect(re.sub(r"/\w+$", "/postgres", url), autocommit=True) as connection:
         connection.execute("DROP DATABASE IF EXISTS intavo_browser WITH (FORCE)")
         connection.execute("CREATE DATABASE intavo_browser")
+    shutil.rmtree(uploads_of(url), ignore_errors=True)
     env = {"INTAVO_NOW": NOW, "INTAVO_PLAN_RATE": "10000", "INTAVO_INTAKE_RATE": "10000", "INTAVO_DB_POOL": "true"}
     log = RUN / "browser-tests.log"
     log.unlink(missing_ok=True)

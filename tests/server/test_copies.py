@@ -186,14 +186,21 @@ def test_every_line_keeps_to_its_schema_and_every_table_is_carried_or_named(busy
     assert "bearer" not in copy.read("schemas/talks.Gateway.json").decode()
 
 
-def test_files_go_along(busy: World) -> None:
-    home = Path(settings.MEDIA_ROOT) / str(busy.owner.business_id) / "mail"
-    home.mkdir(parents=True)
-    (home / "abc").write_bytes(b"a leaflet")
-    client = empty()
-    brought(client, copied(busy.console()))
-    business = client.get("/api/me").json()["business"]["id"]
-    assert (Path(settings.MEDIA_ROOT) / str(business) / "mail" / "abc").read_bytes() == b"a leaflet"
+def test_files_go_along_and_nobodys_stay(busy: World) -> None:
+    client = busy.console()
+    leaflet = SimpleUploadedFile("leaflet.txt", b"a leaflet", content_type="text/plain")
+    assert client.post("/api/enclosures", {"file": leaflet}).status_code == 201
+    home = Path(settings.MEDIA_ROOT) / str(busy.owner.business_id)
+    (home / "mail").mkdir(parents=True)
+    (home / "mail" / "abc").write_bytes(b"of nobody's")
+    data = copied(client)
+    assert b"of nobody's" not in data
+    there = empty()
+    brought(there, data)
+    business = there.get("/api/me").json()["business"]["id"]
+    kept = [one for one in (Path(settings.MEDIA_ROOT) / str(business)).rglob("*") if one.is_file()]
+    assert b"a leaflet" in [one.read_bytes() for one in kept]
+    assert "mail" not in {one.parent.name for one in kept}
 
 
 def changed(data: bytes, name: str, content: bytes | None) -> bytes:
