@@ -64,7 +64,7 @@ export function guardWith(client: QueryClient): void {
 /** Whoever is signed in: asked for where that is only kept from the last time, and as it is kept without a network. */
 async function whoIsIt(client: QueryClient) {
   const known = client.getQueryData(meOptions.queryKey)
-  if (known && !client.getQueryState(meOptions.queryKey)?.isInvalidated) return known
+  if (known && (!navigator.onLine || !client.getQueryState(meOptions.queryKey)?.isInvalidated)) return known
   try {
     return await client.fetchQuery({ ...meOptions, networkMode: 'always', retry: false })
   } catch (problem) {

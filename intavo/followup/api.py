@@ -276,7 +276,7 @@ def _one(request: MemberRequest, followup_id: int) -> OneOut:
             id=e.pk,
             at=e.at,
             kind=e.kind,
-            by=e.member.user.name if e.member else str(e.data.get("by", "")),
+            by=e.said_by,
             data=e.data,
             receipt=_receipt(e),
         )

@@ -270,7 +270,7 @@ def _person(request: MemberRequest, person_id: int) -> WholeCardOut:
     events = [
         CardEventOut(
             id=one.pk, at=one.at, kind=one.kind, data=one.data,
-            by=one.member.called if one.member else str(one.data.get("by", "")),
+            by=one.said_by,
         )
         for one in timeline(actor, person.pk)
     ]  # fmt: skip

@@ -74,7 +74,7 @@ def everything(actor: Actor, *, person_id: int) -> dict[str, Any]:
         "timeline": [
             {
                 "at": one.at.isoformat(), "kind": one.kind, "data": one.data,
-                "by": one.member.called if one.member else "",
+                "by": one.said_by,
             }
             for one in timeline(actor, person.pk)
         ],

@@ -127,6 +127,11 @@ class TimelineEvent(models.Model):
             models.Index(fields=["business", "kind", "path", "person"], name="event_of_a_kind"),
         )
 
+    @property
+    def said_by(self) -> str:
+        """Which member did it, also where they are of the business no longer; empty where none did."""
+        return self.member.called if self.member else str(self.data.get("by", ""))
+
 
 class Consent(models.Model):
     """What a person agreed to: the exact wording, where and when, and a proof; only ever added to."""

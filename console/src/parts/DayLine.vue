@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useElementSize } from '@vueuse/core'
+import { useElementSize, useOnline } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { useDay } from '@/api/follow-ups'
@@ -8,6 +8,7 @@ import { clockTime, shortDate } from '@/lib/time'
 
 const { data: day, isError } = useDay()
 const { zone, now } = useClock()
+const online = useOnline()
 const router = useRouter()
 
 const span = computed(() => {
@@ -76,7 +77,7 @@ function open(group: (typeof groups.value)[number], event: MouseEvent) {
     aria-label="Today"
     class="flex min-h-[46px] items-center gap-x-4 border-b max-md:flex-wrap max-md:py-1 border-line bg-fog px-5 max-md:px-3"
   >
-    <p v-if="isError" class="text-rust">The day line could not be read. It is tried again by itself.</p>
+    <p v-if="isError && (online || !day)" class="text-rust">The day line could not be read. It is tried again by itself.</p>
     <template v-else-if="day">
       <p class="shrink-0 whitespace-nowrap">
         <strong>{{ shortDate(now, zone) }}, {{ clockTime(now, zone) }}</strong>

@@ -8,6 +8,7 @@ import { useMembers } from '@/api/me'
 import { onOurs } from '@/lib/clock'
 import { waiting } from '@/lib/outbox'
 import { useNotices } from '@/lib/notices'
+import { telOf } from '@/lib/tel'
 import { saidLength, saidTime } from '@/lib/time'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import AnswerBox from './AnswerBox.vue'
@@ -27,11 +28,6 @@ const answer = ref<InstanceType<typeof AnswerBox>>()
 // Asked to write before the person has been read: the box takes the caret as soon as it is there.
 const wanted = ref(false)
 const happened = ref<HTMLElement>()
-useNewestInView(
-  happened,
-  () => one.value?.id,
-  () => one.value?.timeline.length ?? 0,
-)
 const queries = useQueryClient()
 defineExpose({ write: () => (answer.value ? answer.value.focus() : (wanted.value = true)) })
 watch(answer, (box) => {
@@ -85,6 +81,12 @@ watch(
 const online = useOnline()
 /** What was done here without a network. */
 const mine = computed(() => waiting.value.filter((each) => each.id === props.id))
+useNewestInView(
+  happened,
+  () => one.value?.id,
+  () => one.value?.timeline.length ?? 0,
+  () => mine.value.length,
+)
 const finished = computed(() => one.value?.state === 'finished')
 
 async function act(what: Work, said: string) {
@@ -101,7 +103,7 @@ async function act(what: Work, said: string) {
 
 <template>
   <section class="flex min-w-0 flex-col" :aria-label="one?.called ?? 'Person'">
-    <div class="p-5 pb-0 max-md:p-3"><ErrorBox :error="error" :again="() => refetch()" /></div>
+    <div class="p-5 pb-0 max-md:p-3"><ErrorBox :error="one && !online ? null : error" :again="() => refetch()" /></div>
     <template v-if="one">
       <header class="border-b border-line-2 px-5 pb-3 max-md:px-3">
         <div class="mb-2 flex flex-wrap items-center gap-2">
@@ -141,8 +143,10 @@ async function act(what: Work, said: string) {
           <template v-for="address in one.addresses" :key="address.shown">
             <dt class="text-ink-2">{{ address.kind === 'email' ? 'Email' : 'Phone' }}</dt>
             <dd class="break-all">
-              {{ address.shown
-              }}<span v-if="address.note" class="block text-sm text-rust">▲ {{ address.note }}: nothing is mailed there</span>
+              <a v-if="address.kind === 'phone'" class="btn-link" :href="telOf(address.shown)">{{ address.shown }}</a><template v-else>{{
+                address.shown
+              }}</template
+              ><span v-if="address.note" class="block text-sm text-rust">▲ {{ address.note }}: nothing is mailed there</span>
             </dd>
           </template>
           <dt class="text-ink-2">Answer by</dt>
@@ -204,9 +208,6 @@ async function act(what: Work, said: string) {
         </dl>
       </header>
       <div ref="happened" class="min-h-0 flex-1 overflow-auto p-5 max-md:p-3" tabindex="0" role="region" aria-label="What happened">
-        <p v-if="!online" class="mb-3 text-sm text-brass">
-          No connection: this is how it was {{ saidTime(onOurs(dataUpdatedAt, now), now, zone) }}.
-        </p>
         <TimelineList :events="one.timeline" :zone="zone" :now="now" />
         <ul v-if="mine.length" class="mt-2.5 grid gap-2" aria-label="Waiting for a connection">
           <li v-for="each in mine" :key="each.once" class="rounded-md border border-dashed border-brass px-3 py-2 whitespace-pre-wrap">
@@ -222,6 +223,9 @@ async function act(what: Work, said: string) {
           @more="(refetch(), queries.invalidateQueries({ queryKey: ['follow-ups'] }))"
         />
       </div>
+      <p v-if="!online" class="mx-5 mb-1 max-md:mx-3 text-sm text-brass">
+        No connection: this is how it was {{ saidTime(onOurs(dataUpdatedAt, now), now, zone) }}.
+      </p>
       <AnswerBox
         v-if="!finished || writing || one.draft"
         :key="one.id"

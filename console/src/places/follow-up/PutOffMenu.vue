@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
 import { computed, ref } from 'vue'
+import { fromLocal } from '@/lib/local'
 import { saidTime } from '@/lib/time'
 
 const props = defineProps<{ zone: string; now: Date; opening: string | null | undefined; label?: string }>()
@@ -17,14 +18,9 @@ const choices = computed(() => {
 })
 
 /** The browser's wall clock is not the business's: what is typed is meant in the business's zone. */
-function inZone(text: string): Date {
-  const asUtc = new Date(`${text}:00Z`)
-  const format = new Intl.DateTimeFormat('sv-SE', { timeZone: props.zone, dateStyle: 'short', timeStyle: 'medium' })
-  const shown = new Date(`${format.format(asUtc).replace(' ', 'T')}Z`)
-  return new Date(asUtc.getTime() - (shown.getTime() - asUtc.getTime()))
-}
+const inZone = (text: string) => new Date(fromLocal(text, props.zone) ?? Number.NaN)
 function choose(at: Date, close: () => void) {
-  if (at <= props.now) {
+  if (!(at > props.now)) {
     wrong.value = 'The time must lie ahead.'
     return
   }
@@ -37,7 +33,7 @@ function choose(at: Date, close: () => void) {
 <template>
   <Popover class="relative">
     <PopoverButton class="btn">{{ label ?? 'Put off' }} <span aria-hidden="true">▾</span></PopoverButton>
-    <PopoverPanel v-slot="{ close }" class="pop absolute right-0 mt-1 w-64">
+    <PopoverPanel v-slot="{ close }" class="pop absolute right-0 mt-1 w-72 max-w-[calc(100vw-1.5rem)]">
       <button
         v-if="!label"
         type="button"
@@ -50,15 +46,15 @@ function choose(at: Date, close: () => void) {
         v-for="choice in choices"
         :key="choice.name"
         type="button"
-        class="flex w-full justify-between rounded px-2 py-1.5 hover:bg-petrol-wash"
+        class="flex w-full justify-between gap-3 rounded px-2 py-1.5 text-left hover:bg-petrol-wash"
         @click="choose(choice.at, close)"
       >
-        <span>{{ choice.name }}</span><span class="text-ink-2">{{ saidTime(choice.at, now, zone) }}</span>
+        <span>{{ choice.name }}</span><span class="shrink-0 text-ink-2">{{ saidTime(choice.at, now, zone) }}</span>
       </button>
       <form class="mt-2 border-t border-line-2 pt-2" @submit.prevent="own && choose(inZone(own), close)">
         <label class="mb-1 block text-sm font-semibold" for="put-off-own">Or until</label>
         <span class="flex gap-2"
-          ><input id="put-off-own" v-model="own" type="datetime-local" class="input" :aria-invalid="!!wrong" /><button
+          ><input id="put-off-own" v-model="own" type="datetime-local" class="input min-w-0 flex-1" :aria-invalid="!!wrong" /><button
             class="btn"
             :disabled="!own"
           >

@@ -8,6 +8,7 @@ import { erase, part, useAgain, useChangeCard, useCountedTags, usePerson, useWor
 import type { Schemas } from '@/api/client'
 import { useClock } from '@/lib/clock'
 import { useNotices } from '@/lib/notices'
+import { telOf } from '@/lib/tel'
 import { saidTime } from '@/lib/time'
 import { vTyped } from '@/lib/typed'
 import ErrorBox from '@/parts/ErrorBox.vue'
@@ -169,7 +170,8 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
               <p class="text-sm text-ink-2">Addresses</p>
               <ul>
                 <li v-for="each in one.addresses" :key="each.id" class="flex items-center gap-2 py-0.5">
-                  <span class="min-w-0 flex-1 break-all">{{ each.shown }}</span>
+                  <a v-if="each.kind === 'phone'" class="btn-link min-w-0 flex-1 break-all" :href="telOf(each.shown)">{{ each.shown }}</a>
+                  <span v-else class="min-w-0 flex-1 break-all">{{ each.shown }}</span>
                   <button
                     type="button"
                     class="btn-link min-h-6 text-sm"
