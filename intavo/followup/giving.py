@@ -1,6 +1,7 @@
 """Giving new work to members by the owner's rules."""
 
 from collections.abc import Sequence
+from datetime import timedelta
 from typing import TYPE_CHECKING
 
 from django.db.models import Count
@@ -75,4 +76,5 @@ def give_by_rules(actor: Actor, *, followup_id: int, kind: rules.Kind, source: "
         FollowUp.objects.filter(pk=followup_id).update(member_id=whose)
         name = Member.objects.select_related("user").get(pk=whose).user
         about = {"followup": followup_id, "to": name.name or name.email, "by_rule": True}
-        add_event(actor, person_id=person_id, at=at, kind="given", data=about)
+        # It follows what came, also where both are of one instant.
+        add_event(actor, person_id=person_id, at=at + timedelta(microseconds=1), kind="given", data=about)

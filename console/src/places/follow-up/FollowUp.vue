@@ -218,7 +218,17 @@ const { data: steps } = useFirstSteps()
       <div v-else-if="first && !all.length && (first.sentence || !steps?.length)" class="sheet p-8 text-center">
         <template v-if="first.sentence">
           <p class="mb-3">There is nothing here: {{ first.sentence }}.</p>
-          <button type="button" class="btn" @click="narrow({})">Show everything that is open</button>
+          <span class="flex flex-wrap justify-center gap-2">
+            <button
+              v-if="wanted.q && wanted.state !== 'finished'"
+              type="button"
+              class="btn btn-main"
+              @click="narrow({ ...wanted, state: 'finished' })"
+            >
+              Look among what is finished
+            </button>
+            <button type="button" class="btn" @click="narrow({})">Show everything that is open</button>
+          </span>
         </template>
         <template v-else>
           <p class="mb-3">Nobody is waiting. Sign-ups and questions from your site come here by themselves.</p>
