@@ -64,9 +64,11 @@ node_packages() {
 
 build() {
   local sum; sum=$(find console visitor-script package-lock.json tsconfig.json -type f -not -path '*/dist/*' -print0 | sort -z | xargs -0 sha256sum | sha256sum | cut -d' ' -f1)
-  if same build "$sum" && [ -f console/dist/index.html ] && [ -f visitor-script/dist/loader.js ]; then return; fi
+  if same build "$sum" && [ -f console/dist/index.html.br ] && [ -f visitor-script/dist/loader.js.br ]; then return; fi
   say "building the console and the visitor's script"
   npm run --silent build
+  # Sent packed: whoever asks takes Brotli or gzip, as they say.
+  for dist in console/dist visitor-script/dist; do .venv/bin/python -m whitenoise.compress --quiet "$dist"; done
   echo "$sum" >.run/build.stamp
 }
 

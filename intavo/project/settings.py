@@ -51,6 +51,8 @@ INSTALLED_APPS = [
 ]
 MIDDLEWARE = [
     "intavo.project.door.PathDoor",
+    "intavo.project.sides.Packed",
+    "intavo.project.sides.Private",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "intavo.project.sides.Sessions",

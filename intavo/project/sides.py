@@ -11,12 +11,17 @@ from django.contrib.auth.middleware import AuthenticationMiddleware
 from django.contrib.messages.middleware import MessageMiddleware
 from django.contrib.sessions.middleware import SessionMiddleware
 from django.http import HttpRequest
+from django.http.response import HttpResponseBase
 from django.middleware.clickjacking import XFrameOptionsMiddleware
 from django.middleware.csrf import CsrfViewMiddleware
+from django.middleware.gzip import GZipMiddleware
 from django.utils.deprecation import MiddlewareMixin
 
 _PROTOCOL = "/e/"
 _SHOWN = ("/e/frame", "/files/")
+_TOLD = ("/api/", "/_allauth/")
+_SECRETS = ("/api/mail-in", "/api/gateways")
+_WORTH_IT = 1_000
 
 
 def of_the_protocol(request: HttpRequest) -> bool:
@@ -33,6 +38,33 @@ class _Aside(MiddlewareMixin):
         if of_the_protocol(request):
             return self.get_response(request)
         return super().__call__(request)
+
+
+class Packed(GZipMiddleware):
+    """Packs plans and what the console is told; Django pads it, so that its length says nothing of what is in it.
+
+    What holds a secret beside anything else goes out as it is.
+    """
+
+    def process_response(self, request: HttpRequest, response: HttpResponseBase) -> HttpResponseBase:
+        """Pack what is worth it."""
+        path = request.path_info
+        told = path.startswith("/api/") and not path.startswith(_SECRETS)
+        if not (told or (path.startswith(_PROTOCOL) and path.endswith("/plan"))):
+            return response
+        if not response.streaming and len(response.content) < _WORTH_IT:  # type: ignore[attr-defined]
+            return response
+        return super().process_response(request, response)
+
+
+class Private(MiddlewareMixin):
+    """What is told to whoever is signed in is kept by nobody on the way, nor by a browser that others use."""
+
+    def process_response(self, request: HttpRequest, response: HttpResponseBase) -> HttpResponseBase:
+        """Say so, unless the answer says itself how long it holds."""
+        if request.path_info.startswith(_TOLD) and "Cache-Control" not in response:
+            response["Cache-Control"] = "private, no-store"
+        return response
 
 
 class Sessions(_Aside, SessionMiddleware):

@@ -10,6 +10,7 @@ from functools import lru_cache
 from hashlib import sha256
 from urllib.parse import urlsplit
 
+import brotli
 from django.conf import settings
 from django.http import HttpRequest, HttpResponse
 from django.utils.cache import patch_vary_headers
@@ -62,21 +63,23 @@ def iso(at: datetime) -> str:
 
 
 @lru_cache(maxsize=1)
-def _loader(written: int) -> tuple[bytes, bytes, str]:
-    """The script as it was written at an instant, the same compressed, and its tag."""
+def _loader(written: int) -> tuple[dict[str, bytes], str]:
+    """The script as it was written at an instant, by how it is packed, the smallest first, and its tag."""
     text = settings.LOADER_FILE.read_bytes()
-    return text, gzip.compress(text, 9, mtime=0), f'W/"{sha256(text).hexdigest()[:20]}"'
+    packed = {"br": brotli.compress(text), "gzip": gzip.compress(text, 9, mtime=0), "": text}
+    return packed, f'W/"{sha256(text).hexdigest()[:20]}"'
 
 
 @visitor_view("GET")
 def loader(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse:
     """The script itself; the same for every site, which it knows by its own address."""
-    text, packed, tag = _loader(settings.LOADER_FILE.stat().st_mtime_ns)
-    packs = "gzip" in request.headers.get("Accept-Encoding", "")
+    packed, tag = _loader(settings.LOADER_FILE.stat().st_mtime_ns)
+    takes = {one.partition(";")[0].strip() for one in request.headers.get("Accept-Encoding", "").split(",")}
+    how = next(one for one in packed if one in takes or not one)
     unchanged = request.headers.get("If-None-Match") == tag
-    response = HttpResponse(b"" if unchanged else packed if packs else text, status=304 if unchanged else 200)
-    if packs and not unchanged:
-        response["Content-Encoding"] = "gzip"
+    response = HttpResponse(b"" if unchanged else packed[how], status=304 if unchanged else 200)
+    if how and not unchanged:
+        response["Content-Encoding"] = how
     patch_vary_headers(response, ["Accept-Encoding"])
     response["Content-Type"] = "text/javascript; charset=utf-8"
     response["Cache-Control"] = "public, max-age=300"

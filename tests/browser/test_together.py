@@ -38,6 +38,12 @@ def test_two_at_one_follow_up_know_of_each_other(
     expect(jory.get_by_text("Now it is their turn").last).to_be_visible()
     jory.context.close()
 
+    # Told also to whom it stands in the timeline by then, and who begins to write after it.
+    expect(owner.get_by_role("region", name="What happened").get_by_text("Yes, on a lead.")).to_be_visible(
+        timeout=15_000
+    )
+    box.fill("")
+    box.fill("The dog is welcome")
     box.press("Control+Enter")
     expect(owner.get_by_text("Jory Tregenza has answered meanwhile: “Yes, on a lead.”")).to_be_visible()
     expect(box).to_have_value("The dog is welcome")

@@ -41,6 +41,16 @@ def test_a_question_is_always_due_and_its_words_stand_in_the_list(visitor: Visit
     assert (followup.kind, followup.excerpt) == ("inquiry", "Do you hire wetsuits for children of 9?")
 
 
+def test_a_name_cannot_make_our_mail_lead_elsewhere(visitor: Visitor, otterwick: World) -> None:
+    name = "Eve look at https://prize.example/x or write to win@prize.example"
+    assert ask(visitor, question(otterwick), 1, email="t@post.example", name=name).status_code == 201
+    text = OutgoingMail.objects.get().text
+    assert text.startswith("Hello Eve look at or write to,")
+    assert "prize" not in text
+    # The card has it as it was typed.
+    assert Person.objects.get().name == name
+
+
 def test_its_own_promise_wins_over_the_businesss(visitor: Visitor, otterwick: World) -> None:
     answer = ask(visitor, question(otterwick, promise_minutes=480), 1, email="t@post.example")
     assert answer.json()["says"]["text"] == "We answer tomorrow by 13:35."

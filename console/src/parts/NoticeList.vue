@@ -20,14 +20,18 @@ async function back(id: number, undo: () => Promise<unknown>) {
 </script>
 
 <template>
-  <div class="pointer-events-none fixed inset-x-0 bottom-4 z-40 flex flex-col items-center gap-2" role="status" @focusin="come">
+  <div
+    class="pointer-events-none fixed inset-x-0 bottom-4 z-40 flex flex-col items-center gap-2 max-md:top-2 max-md:bottom-auto max-md:px-2"
+    role="status"
+    @focusin="come"
+  >
     <p
       v-for="one in notices.shown"
       :key="one.id"
       class="pointer-events-auto flex items-center gap-4 rounded-lg px-4 py-2 text-sheet shadow-lg"
       :class="one.bad ? 'bg-rust' : 'bg-ink'"
-      @mouseenter="notices.hold(one.id)"
-      @mouseleave="notices.letGo(one.id)"
+      @pointerenter="$event.pointerType === 'mouse' && notices.hold(one.id)"
+      @pointerleave="notices.letGo(one.id)"
       @focusin="notices.hold(one.id)"
       @focusout="notices.letGo(one.id)"
     >

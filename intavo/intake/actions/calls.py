@@ -12,6 +12,7 @@ from intavo.core.calls import Call, calendar_entry
 from intavo.core.followup import Outcome, State
 from intavo.core.people import Address as Reach
 from intavo.core.people import email_address
+from intavo.core.people.naming import name_in_mail
 from intavo.core.say import stamp
 from intavo.core.slots import Slot
 from intavo.core.touchpoint import FieldPart
@@ -79,7 +80,7 @@ def _mail_entry(row: Booking, name: str = "", to: Reach | None = None) -> None:
     manage = f"{settings.BASE_URL}/b/{row.token}"
     theirs = Call(
         ours.uid, row.sequence, row.start, row.end, f"{business.name} calls you", f"Move or cancel it: {manage}",
-        ours.organizer, ours.attendee, ours.cancelled,
+        ours.organizer, (name_in_mail(who) or to.shown, to.shown), ours.cancelled,
     )  # fmt: skip
     about = "" if row.cancelled_at else f"\nMove or cancel it here: {manage}\n"
     mail.queue(

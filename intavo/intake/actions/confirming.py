@@ -7,6 +7,7 @@ from datetime import datetime, timedelta
 from django.conf import settings
 from django.db import transaction
 
+from intavo.core.people.naming import name_in_mail
 from intavo.core.touchpoint import filled
 from intavo.mail import actions as mail
 from intavo.people.actions import Overtaken
@@ -34,12 +35,13 @@ def ask_to_confirm(found: Incoming, submission: int) -> None:
     Pending.objects.create(
         business_id=business.pk, submission_id=submission, token_hash=_hash(token), expires_at=found.at + LASTS
     )
-    words = filled(wanted.text, {"first_name": found.reach.name})
+    name = name_in_mail(found.reach.name)
+    words = filled(wanted.text, {"first_name": name})
     link = f"{settings.BASE_URL}/c/{token}"
     mail.queue(
         business, to=found.reach.email, subject=wanted.subject,
         text=letter(
-            found.reach.name, words,
+            name, words,
             [f"Please confirm here: {link}", _NOT_YOU],
             business.name,
         ),

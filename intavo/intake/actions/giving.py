@@ -12,6 +12,7 @@ from intavo.accounts.actor import Actor, visitor_of
 from intavo.accounts.models import Member
 from intavo.core.followup import Kind
 from intavo.core.people import email_address
+from intavo.core.people.naming import name_in_mail
 from intavo.core.touchpoint import filled, low_score, said_answers
 from intavo.followup import actions as followup
 from intavo.mail import actions as mail
@@ -173,8 +174,9 @@ def _answer_mail(found: Incoming, code: str | None, file: dict[str, str] | None,
     if not thanks.send or found.reach.email is None:
         return
     promise = said.words.get("promise", "") if said and said.told else ""
+    name = name_in_mail(found.reach.name)
     slots = {
-        "first_name": found.reach.name, "promise": promise,
+        "first_name": name, "promise": promise,
         "next_opening": said.words.get("next_opening", "") if said else "",
         "code": (code or "") if after.code.mail else "", "file": file["url"] if file else "",
     }  # fmt: skip
@@ -184,7 +186,7 @@ def _answer_mail(found: Incoming, code: str | None, file: dict[str, str] | None,
     more += [f"Your code: {code}"] if code and after.code.mail and "code" not in used else []
     mail.queue(
         found.site.business, to=found.reach.email, subject=thanks.subject,
-        text=letter(found.reach.name, filled(thanks.text, slots), more, found.site.business.name),
+        text=letter(name, filled(thanks.text, slots), more, found.site.business.name),
         key=thanks_key(found.site.id, found.sent.id), delay=delay, reply_to=thanks.reply_to,
     )  # fmt: skip
 
