@@ -108,7 +108,7 @@ CHECKS: dict[tuple[type[Model], str], Callable[[Any], object]] = {
     (Asset, "widths"): _is(list[Annotated[int, Field(ge=1, le=20_000)]]),
     (Asset, "sample"): _is(list[list[Annotated[str, Field(pattern=r"^#[0-9a-fA-F]{6}$")]]]),
     (RehearsalVisitor, "document"): _is(dict[str, Any]),
-    (OutgoingMail, "state"): _is(Literal["sent", "suppressed"]),
+    (OutgoingMail, "state"): _is(Literal["sent", "suppressed", "failed"]),
     (Enclosure, "key"): _is(_Key),
     (Enclosure, "type"): _is(_Media),
     (KeptFilter, "wanted"): ListFilter.model_validate,

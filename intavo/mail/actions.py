@@ -1,6 +1,7 @@
 """Writes on mail: put into the queue with the write that causes it, and sent by a job."""
 
 import secrets
+import smtplib
 import uuid
 from dataclasses import dataclass
 from email.mime.text import MIMEText
@@ -17,6 +18,7 @@ from intavo.core.mailin import answer_address
 from intavo.core.people import Address
 from intavo.project import clock
 
+from .effects import mail_given_up
 from .enclosing import attach
 from .models import MailIn, OutgoingMail, Suppression
 
@@ -86,8 +88,12 @@ def withdraw(*, business_id: int, key: str) -> bool:
     return waiting.update(state=OutgoingMail.SUPPRESSED) > 0
 
 
-def send(*, mail_id: int) -> None:
-    """Send a queued mail; one that is sent, taken back or suppressed is left alone."""
+def send(*, mail_id: int, last: bool = False) -> None:
+    """Send a queued mail; one that is sent, taken back, suppressed or given up is left alone.
+
+    What would fail again is given up at once: a mail that cannot be made, and one that the server refuses for good. Any
+    other trouble is raised, so that it is tried again, unless this is the `last` try.
+    """
     with transaction.atomic():
         mail = OutgoingMail.objects.select_for_update().filter(pk=mail_id, state=OutgoingMail.WAITING).first()
         if mail is None:
@@ -95,9 +101,39 @@ def send(*, mail_id: int) -> None:
         if Suppression.objects.filter(business_id=mail.business_id, address_key=mail.to_key).exists():
             mail.state = OutgoingMail.SUPPRESSED
         else:
-            _hand_over(mail)
-            mail.state, mail.sent_at = OutgoingMail.SENT, clock.now()
-        mail.save(update_fields=["state", "sent_at"])
+            try:
+                _hand_over(mail)
+            except (OSError, ValueError) as problem:
+                mail.wrong = _for_good(problem)
+                if not mail.wrong and not last:
+                    raise
+                mail.wrong = mail.wrong or "the mail server could not be reached for hours"
+                mail.state = OutgoingMail.FAILED
+            else:
+                mail.state, mail.sent_at = OutgoingMail.SENT, clock.now()
+        mail.save(update_fields=["state", "sent_at", "wrong"])
+        if mail.state == OutgoingMail.FAILED:
+            mail_given_up.tell(mail)
+
+
+_PERMANENT = 500
+# It does not know who we are, which whoever runs it can mend. Source: RFC 4954, 6.
+_UNKNOWN_TO_IT = {530, 534, 535, 538}
+
+
+def _for_good(problem: Exception) -> str:
+    """Why a mail can never go out, in words for the owner; "" where another try may help. Source: RFC 5321, 4.2.1."""
+    if isinstance(problem, ValueError):
+        return "a mail cannot be made of it"
+    codes = []
+    if isinstance(problem, smtplib.SMTPRecipientsRefused):
+        codes = [code for code, _ in problem.recipients.values()]
+    elif isinstance(problem, smtplib.SMTPResponseException):
+        codes = [problem.smtp_code]
+    if not codes or min(codes) < _PERMANENT or _UNKNOWN_TO_IT & set(codes):
+        return ""
+    refused = "the address" if isinstance(problem, smtplib.SMTPRecipientsRefused) else "it"
+    return f"the mail server refuses {refused} ({max(codes)})"
 
 
 def _hand_over(mail: OutgoingMail) -> None:

@@ -8,7 +8,7 @@ from intavo.accounts.models import Business, Member
 class OutgoingMail(models.Model):
     """One mail. It goes out at least once, always with the same Message-ID."""
 
-    WAITING, SENT, SUPPRESSED = "waiting", "sent", "suppressed"
+    WAITING, SENT, SUPPRESSED, FAILED = "waiting", "sent", "suppressed", "failed"
     business = models.ForeignKey(Business, on_delete=models.CASCADE)
     key = models.CharField(max_length=100)
     to = models.CharField(max_length=320)
@@ -26,6 +26,8 @@ class OutgoingMail(models.Model):
     state = models.CharField(max_length=12, default=WAITING)
     queued_at = models.DateTimeField()
     sent_at = models.DateTimeField(null=True)
+    # Why it failed, in words for the owner.
+    wrong = models.CharField(max_length=300, blank=True, default="", db_default="")
 
     class Meta:
         constraints = (models.UniqueConstraint(fields=["business", "key"], name="mail_once_a_key"),)

@@ -1,18 +1,19 @@
 """Jobs that send mail; tried again with growing pauses when the mail server is away."""
 
-from procrastinate import RetryStrategy
+from procrastinate import JobContext, RetryStrategy
 from procrastinate.contrib.django import app
 
 from . import actions, enclosing
 
 # Pauses of 4 s, 8 s, 16 s and so on: about nine hours of tries.
-AGAIN = RetryStrategy(max_attempts=14, exponential_wait=2)
+MOST_TRIES = 14
+AGAIN = RetryStrategy(max_attempts=MOST_TRIES, exponential_wait=2)
 
 
-@app.task(name="send_mail", queue="mail", retry=AGAIN)
-def send_mail(mail_id: int) -> None:
-    """Send one queued mail."""
-    actions.send(mail_id=mail_id)
+@app.task(name="send_mail", queue="mail", retry=AGAIN, pass_context=True)
+def send_mail(context: JobContext, mail_id: int) -> None:
+    """Send one queued mail; the last try says so to whoever waits for it."""
+    actions.send(mail_id=mail_id, last=context.job.attempts >= MOST_TRIES)
 
 
 @app.periodic(cron="53 * * * *")

@@ -57,6 +57,8 @@ class ByMail:
         row = OutgoingMail.objects.filter(pk=data.get("mail") or 0).first()
         if row is None:
             return ""
+        if row.state == OutgoingMail.FAILED:
+            return f"not mailed: {row.wrong}"
         if row.state != OutgoingMail.SUPPRESSED:
             return "mailed" if row.state == OutgoingMail.SENT else ""
         left = Suppression.objects.filter(business_id=row.business_id, address_key=row.to_key).first()

@@ -21,8 +21,10 @@ from intavo.followup.actions import receive as open_followup
 from intavo.followup.models import FollowUp
 from intavo.hours.queries import main_hours
 from intavo.mail.actions import new_secret, suppress
+from intavo.mail.effects import mail_given_up
 from intavo.mail.models import MailIn, OutgoingMail
 from intavo.people import actions as people
+from intavo.project import clock
 from intavo.talks.actions import mailed_in
 from intavo.talks.models import Talk
 from intavo.talks.queries import talk_of
@@ -218,6 +220,20 @@ def _came_back(actor: Actor, row: IncomingMail, mail: Received, at: datetime) ->
     row.person_id, row.followup_id = person, followup
     data = {"address": address.shown, "permanent": bool(mail.permanent), "mail": row.pk}
     people.add_event(actor, person_id=person, at=at, kind="mail came back", data=data)
+    told(actor, person_id=person)
+
+
+@mail_given_up.register
+def _not_sent(mail: OutgoingMail) -> None:
+    """What could not be mailed is said on the timeline of whom it was for, and is for us again."""
+    regards = sent_about(mail)
+    if regards is None:
+        return
+    actor, at, (person, followup) = visitor_of(mail.business_id), clock.now(), regards
+    if followup is not None:
+        followup = heard_again(actor, followup_id=followup, at=at, due=_due(actor.business_id, at), mail=None)
+    data = {"address": mail.to, "reason": mail.wrong, "through": "mail", "mail": mail.pk}
+    people.add_event(actor, person_id=person, at=at, kind="not delivered", data=data)
     told(actor, person_id=person)
 
 

@@ -7,3 +7,7 @@ class MailInConfig(AppConfig):
     """Name of the app."""
 
     name = "intavo.mailin"
+
+    def ready(self) -> None:
+        """Hear of mail that could not be sent."""
+        from . import actions  # noqa: F401  # registers itself

@@ -1,10 +1,14 @@
 """Mail that comes in: on the timeline of whom it is from, in its thread, once; and what comes back of ours."""
 
 import json
+from collections.abc import Sequence
+from smtplib import SMTPAuthenticationError, SMTPDataError, SMTPRecipientsRefused
 from typing import Any
 
 import pytest
 from django.conf import settings
+from django.core.mail import BadHeaderError, EmailMessage
+from django.core.mail.backends.base import BaseEmailBackend
 from django.test import Client
 
 from intavo.core.mailin import answer_address, read_mail
@@ -285,3 +289,61 @@ def test_the_stand_in_writes_mails_that_are_read_as_meant(asked: FollowUp, tmp_p
         "spam": ("complaint", None),
     }  # fmt: skip
     assert json.dumps(found["answer"].said) == '"Yes."'
+
+
+class Refuses(BaseEmailBackend):
+    """A mail server that says no, or is not there."""
+
+    problem: Exception = OSError("away")
+
+    def send_messages(self, email_messages: Sequence[EmailMessage]) -> int:
+        """Nothing goes out."""
+        raise self.problem
+
+
+def codes(**said: int) -> SMTPRecipientsRefused:
+    """What a server says of addresses."""
+    return SMTPRecipientsRefused({f"{name}@post.example": (code, b"no") for name, code in said.items()})
+
+
+@pytest.mark.parametrize(
+    ("problem", "last", "why"),
+    [
+        (codes(eve=550), False, "the mail server refuses the address (550)"),
+        (SMTPDataError(554, b"spam"), False, "the mail server refuses it (554)"),
+        (BadHeaderError("two lines"), False, "a mail cannot be made of it"),
+        (codes(eve=450), False, None),
+        (SMTPDataError(451, b"later"), False, None),
+        (SMTPAuthenticationError(535, b"who are you"), False, None),
+        (ConnectionRefusedError("away"), False, None),
+        (ConnectionRefusedError("away"), True, "the mail server could not be reached for hours"),
+    ],
+)
+def test_what_can_never_be_mailed_is_said_once_and_is_for_us_again(
+    visitor: Visitor,
+    otterwick: World,
+    monkeypatch: pytest.MonkeyPatch,
+    problem: Exception,
+    last: bool,
+    why: str | None,
+) -> None:
+    ask(visitor, question(otterwick, thank_you={"send": False}), 1, email="eve@post.example", name="Eve")
+    client, pk = otterwick.console(), FollowUp.objects.get().pk
+    body = {"text": "Yes, we do.", "key": "k", "then": "wait"}
+    assert client.post(f"/api/follow-ups/{pk}/answer", body, content_type="application/json").status_code == 200
+    mail = OutgoingMail.objects.get()
+    monkeypatch.setattr(settings, "EMAIL_BACKEND", f"{__name__}.Refuses")
+    monkeypatch.setattr(Refuses, "problem", problem)
+    if why is None:
+        with pytest.raises(type(problem)):
+            send(mail_id=mail.pk, last=last)
+        assert OutgoingMail.objects.get().state == OutgoingMail.WAITING
+        return
+    send(mail_id=mail.pk, last=last)
+    # It has been given up: once more changes nothing.
+    send(mail_id=mail.pk, last=last)
+    said = client.get(f"/api/follow-ups/{pk}").json()
+    told = [one for one in said["timeline"] if one["kind"] == "not delivered"]
+    assert [one["data"]["reason"] for one in told] == [why]
+    assert [one["receipt"] for one in said["timeline"] if one["kind"] == "answered"] == [f"not mailed: {why}"]
+    assert (said["state"], said["due"]) == ("for-us", "2026-11-24T16:05:00Z")
