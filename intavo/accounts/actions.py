@@ -16,11 +16,13 @@ from .effects import business_changed, business_created
 from .models import Business, Member, User
 
 
+MOST_NAME = 120
+
+
 def found_business(*, user: User, name: str, timezone: str, region: str = "GB", mail_address: str = "") -> Actor:
     """Found a business whose owner is `user`; raises Refused with the fields that are wrong."""
     errors: list[tuple[str, str]] = []
-    if not name.strip():
-        errors.append(("name", "Please write the name of your business."))
+    errors += _name_errors(name)
     if timezone not in available_timezones():
         errors.append(("timezone", "This is not a known time zone; use a name like Europe/London."))
     if len(region) != 2 or not region.isalpha():
@@ -38,6 +40,12 @@ def found_business(*, user: User, name: str, timezone: str, region: str = "GB", 
         business_created.tell(business)
         actor.noted("business founded", name=business.name)
     return actor
+
+
+def _name_errors(name: str) -> list[tuple[str, str]]:
+    if not name.strip():
+        return [("name", "Please write the name of your business.")]
+    return [("name", f"A name has at most {MOST_NAME} letters.")] if len(name) > MOST_NAME else []
 
 
 def _mail_errors(address: str) -> list[tuple[str, str]]:
@@ -62,9 +70,7 @@ def add_member(actor: Actor, *, user: User, role: Role) -> Member:
 def change_business(actor: Actor, *, name: str, mail_address: str, promise_minutes: int | None) -> None:
     """Change the business's name, the address its mail comes from, and its promise (open minutes or none)."""
     actor.needs(Right.BUSINESS)
-    errors = _mail_errors(mail_address)
-    if not name.strip():
-        errors.append(("name", "Please write the name of your business."))
+    errors = [*_mail_errors(mail_address), *_name_errors(name)]
     if promise_minutes is not None and not 1 <= promise_minutes <= 60 * 24 * 30:
         errors.append(("promise_minutes", "A promise is from 1 minute to 720 open hours, or none."))
     if errors:

@@ -10,6 +10,7 @@ from pydantic import Field
 from intavo.core.deeds import deed_words
 from intavo.core.places import currency_of, region_of, regions, zones
 from intavo.core.rights import Role, rights_of
+from intavo.core.texts import Line
 from intavo.project import clock
 
 from .actions import change_business, found_business
@@ -107,13 +108,13 @@ class MeOut(Schema):
 
 
 class FoundIn(Schema):
-    name: str
+    name: Line
     timezone: str
     region: str = "GB"
 
 
 class BusinessIn(Schema):
-    name: str
+    name: Line
     mail_address: str
     promise_minutes: int | None
 

@@ -16,6 +16,7 @@ from intavo.accounts.models import Business
 from intavo.accounts.rows import insert
 from intavo.core.mailin import answer_address
 from intavo.core.people import Address
+from intavo.core.texts import one_line
 from intavo.project import clock
 
 from .effects import mail_given_up
@@ -43,7 +44,7 @@ def queue(
     message_id = f"<{uuid.uuid4()}@{business.mail_address.rpartition('@')[2]}>"
     added = insert(
         OutgoingMail, skip_doubles=True, business_id=business.pk, key=key, to=to.shown, to_key=to.key,
-        subject=" ".join(subject.split())[:300], text=text, from_name=business.name,
+        subject=one_line(subject)[:300], text=text, from_name=one_line(business.name)[:120],
         from_address=business.mail_address, reply_to=reply_to, attachment_name=attached[0], attachment=attached[1],
         in_reply_to=in_reply_to[:200], message_id=message_id, state=OutgoingMail.WAITING,
         queued_at=clock.now(), sent_at=None,

@@ -238,3 +238,17 @@ def test_no_untrue_date_is_previewed_for_a_holiday_that_never_comes(otterwick: W
     assert told["holiday"]["comes"] is False
     assert "(when you open again)" in told["holiday"]["text"]
     assert told["after-hours"]["comes"] is True
+
+
+def test_the_name_of_a_business_is_one_line_of_a_mails_head(otterwick: World) -> None:
+    client = otterwick.console()
+    said = {
+        "name": "Otter\r\nBcc: win@prize.example\u2028wick\t ",
+        "mail_address": "a@b.example",
+        "promise_minutes": 60,
+    }
+    assert client.put("/api/business", said, **JSON).status_code == 204
+    assert client.get("/api/me").json()["business"]["name"] == "Otter Bcc: win@prize.example wick"
+    for name in ("x" * 121, "\r\n \u2028"):
+        refused = client.put("/api/business", said | {"name": name}, **JSON)
+        assert (refused.status_code, refused.json()["errors"][0]["field"]) == (422, "name"), name
