@@ -15,7 +15,6 @@ from .actor import Actor, NotAllowed, Refused, member_actor
 from .effects import business_changed, business_created
 from .models import Business, Member, User
 
-
 MOST_NAME = 120
 
 

@@ -1,4 +1,4 @@
-"""Jobs about jobs: those that a worker died with are tried again."""
+"""Jobs about jobs: those that a worker died with are tried again, those that are over are forgotten."""
 
 from typing import Any
 
@@ -13,3 +13,15 @@ async def retry_stalled(context: JobContext, /, timestamp: int, **_: Any) -> Non
     manager = context.app.job_manager
     for job in await manager.get_stalled_jobs(seconds_since_heartbeat=30):
         await manager.retry_job(job)
+
+
+KEPT_HOURS = 24
+
+
+@app.periodic(cron="41 * * * *")
+@app.task(name="clear_jobs", queueing_lock="clear_jobs", pass_context=True)
+async def clear_jobs(context: JobContext, /, timestamp: int, **_: Any) -> None:
+    """Forget jobs a day after they ended, however they did, with what they were given: addresses and links among it."""
+    await context.app.job_manager.delete_old_jobs(
+        nb_hours=KEPT_HOURS, include_failed=True, include_cancelled=True, include_aborted=True
+    )

@@ -1,10 +1,13 @@
 """The plain insert, the jobs, and the table of beats."""
 
-from datetime import UTC, datetime
+from datetime import UTC, datetime, timedelta
+from types import SimpleNamespace
 
 import pytest
+from asgiref.sync import async_to_sync
 from django.core import mail as outbox
 from django.db import IntegrityError, connection, transaction
+from procrastinate.contrib.django import app
 from procrastinate.contrib.django.models import ProcrastinateJob
 
 from intavo.accounts.rows import insert
@@ -12,10 +15,10 @@ from intavo.core.effects import Effect
 from intavo.core.people import email_address
 from intavo.mail import actions as mail
 from intavo.mail.models import OutgoingMail
-from intavo.mail.tasks import account_mail, send_mail
+from intavo.mail.tasks import account_mail
 from intavo.people.models import Address, Person, TimelineEvent
 from intavo.project import clock
-from intavo.project.tasks import retry_stalled
+from intavo.project.tasks import clear_jobs, retry_stalled
 from intavo.results.actions import make_next_month
 from intavo.results.models import Beat
 
@@ -61,7 +64,7 @@ def test_a_subject_cannot_bring_headers_of_its_own(otterwick: World) -> None:
     queued = mail.queue(
         otterwick.business, to=email_address("b@x.example"), subject="Hi\r\nBcc: c@x.example", text="T", key="k"
     )
-    send_mail(queued.id)
+    mail.send(mail_id=queued.id)
     assert outbox.outbox[0].subject == "Hi Bcc: c@x.example"
     assert outbox.outbox[0].recipients() == ["b@x.example"]
 
@@ -70,7 +73,7 @@ def test_a_mail_that_was_taken_back_does_not_go_out(otterwick: World) -> None:
     queued = mail.queue(otterwick.business, to=email_address("b@x.example"), subject="S", text="T", key="k", delay=60)
     assert mail.withdraw(business_id=otterwick.business.pk, key="k")
     assert not mail.withdraw(business_id=otterwick.business.pk, key="k")
-    send_mail(queued.id)
+    mail.send(mail_id=queued.id)
     assert outbox.outbox == []
     assert OutgoingMail.objects.get(pk=queued.id).state == OutgoingMail.SUPPRESSED
 
@@ -83,6 +86,22 @@ def test_an_account_mail_comes_from_intavo_itself() -> None:
 def test_jobs_that_a_worker_died_with_are_looked_for_every_minute() -> None:
     assert retry_stalled.name == "retry_stalled"
     assert retry_stalled.queueing_lock == "retry_stalled"
+
+
+def test_jobs_are_forgotten_a_day_after_they_ended(otterwick: World) -> None:
+    def job(status: str, hours: int) -> None:
+        pk = app.configure_task("account_mail").defer(to="a@post.example", subject="s", text="a secret link", key="")
+        with connection.cursor() as cursor:
+            cursor.execute("UPDATE procrastinate_jobs SET status = %s WHERE id = %s", [status, pk])
+            ago = [timedelta(hours=hours), pk]
+            cursor.execute("UPDATE procrastinate_events SET at = now() - %s WHERE job_id = %s", ago)
+
+    for status in ("succeeded", "failed", "todo", "doing"):
+        job(status, 25)
+        job(status, 23)
+    async_to_sync(clear_jobs.func)(SimpleNamespace(app=app), timestamp=0)
+    left = ProcrastinateJob.objects.filter(task_name="account_mail").order_by("pk").values_list("status", flat=True)
+    assert list(left) == ["succeeded", "failed", "todo", "todo", "doing", "doing"]
 
 
 def test_a_month_of_beats_has_its_own_partition_and_making_it_twice_is_fine(
