@@ -8,7 +8,9 @@ from functools import lru_cache
 from typing import Literal
 from zoneinfo import ZoneInfo
 
+from django.db import connection
 from django.db.models import Prefetch, QuerySet
+from psycopg.types.json import Jsonb
 
 from intavo.accounts.actor import Actor
 from intavo.accounts.models import Business
@@ -283,3 +285,23 @@ def _groups(business_id: int) -> frozenset[str]:
 def asset_row(public_id: str) -> Asset | None:
     """An asset by its public id; what it holds never changes once it is kept."""
     return Asset.objects.filter(public_id=public_id).first()
+
+
+_OPENED = """
+SELECT EXISTS (
+    SELECT FROM touchpoints_touchpoint AS made
+    JOIN touchpoints_touchpointrevision AS state ON state.id IN (made.live_id, made.draft_id)
+    WHERE made.business_id = %(business)s AND made.deleted_at IS NULL AND (
+        jsonb_path_exists(state.document, '$.steps.**.does ? (@.action == "file" && @.asset == $id)', %(id)s)
+        OR strpos(state.document ->> 'steps', %(link)s) > 0))
+"""
+
+
+def opened_by_a_click(row: Asset) -> bool:
+    """Whether a button or a link of a touchpoint opens the file, live or as it is edited: then it is open to all."""
+    about = {
+        "business": row.business_id, "id": Jsonb({"id": row.public_id}), "link": f"/m/{row.public_id}/file",
+    }  # fmt: skip
+    with connection.cursor() as cursor:
+        cursor.execute(_OPENED, about)
+        return bool(cursor.fetchone()[0])

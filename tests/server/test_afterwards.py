@@ -185,6 +185,8 @@ def test_a_file_comes_by_a_signed_link_that_lasts(
     given = Client().get(path)
     assert (given.content, given["Content-Disposition"]) == (b"%PDF-1.4 the page", 'attachment; filename="page.pdf"')
     assert Client().get(path[:-3] + "xyz").status_code == 404
+    # The link says which file it is, and without its signature it leads nowhere.
+    assert Client().get(f"/m/{asset}/file").status_code == 404
     assert answer["file"]["url"] in OutgoingMail.objects.get(key__startswith="thanks-").text
 
 

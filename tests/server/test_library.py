@@ -115,6 +115,13 @@ def test_a_video_is_given_in_pieces_and_a_file_as_a_download(otterwick: World) -
     piece = Client().get(f"/m/{film['public_id']}/video", HTTP_RANGE="bytes=4-7")
     assert (piece.status_code, piece.content, piece["Content-Range"]) == (206, b"ftyp", "bytes 4-7/112")
     page = add(client, b"%PDF-1.4 tides", "file", "tides.pdf").json()
+    assert Client().get(f"/m/{page['public_id']}/file").status_code == 404
+    draft = client.get(f"/api/touchpoints/{otterwick.touchpoint.pk}").json()
+    does = {"action": "file", "asset": page["public_id"]}
+    button = {"id": "p51", "kind": "button", "label": "The tides", "does": does}
+    draft["document"]["steps"][0]["parts"].insert(0, button)
+    body = {"document": draft["document"], "based_on": draft["number"]}
+    assert client.put(f"/api/touchpoints/{draft['id']}/draft", body, content_type="application/json").status_code == 200
     answer = Client().get(f"/m/{page['public_id']}/file")
     assert answer["Content-Disposition"] == 'attachment; filename="tides.pdf"'
     assert answer["X-Content-Type-Options"] == "nosniff"
