@@ -84,7 +84,13 @@ if env.bool("INTAVO_DB_POOL", True):
     DATABASES["default"]["OPTIONS"]["pool"] = {"min_size": 1, "max_size": env.int("INTAVO_DB_POOL_SIZE", 16)}
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 # Shared by all server processes, so that sign-in tries are counted once.
-CACHES = {"default": {"BACKEND": "django.core.cache.backends.db.DatabaseCache", "LOCATION": "cache"}}
+# Limits are counted in it: it holds so many that nobody makes it forget theirs by filling it.
+CACHES = {
+    "default": {
+        "BACKEND": "django.core.cache.backends.db.DatabaseCache", "LOCATION": "cache",
+        "OPTIONS": {"MAX_ENTRIES": 1_000_000},
+    }
+}  # fmt: skip
 
 LANGUAGE_CODE = "en-gb"
 TIME_ZONE = "UTC"

@@ -1,5 +1,6 @@
 """Reads on touchpoints."""
 
+import json
 from collections import Counter
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field
@@ -10,7 +11,6 @@ from zoneinfo import ZoneInfo
 
 from django.db import connection
 from django.db.models import Prefetch, QuerySet
-from psycopg.types.json import Jsonb
 
 from intavo.accounts.actor import Actor
 from intavo.accounts.models import Business
@@ -292,16 +292,15 @@ SELECT EXISTS (
     SELECT FROM touchpoints_touchpoint AS made
     JOIN touchpoints_touchpointrevision AS state ON state.id IN (made.live_id, made.draft_id)
     WHERE made.business_id = %(business)s AND made.deleted_at IS NULL AND (
-        jsonb_path_exists(state.document, '$.steps.**.does ? (@.action == "file" && @.asset == $id)', %(id)s)
+        jsonb_path_exists(state.document, '$.steps.**.does ? (@.action == "file" && @.asset == $id)', %(id)s::jsonb)
         OR strpos(state.document ->> 'steps', %(link)s) > 0))
 """
 
 
 def opened_by_a_click(row: Asset) -> bool:
     """Whether a button or a link of a touchpoint opens the file, live or as it is edited: then it is open to all."""
-    about = {
-        "business": row.business_id, "id": Jsonb({"id": row.public_id}), "link": f"/m/{row.public_id}/file",
-    }  # fmt: skip
+    link = f"/m/{row.public_id}/file"
+    about: dict[str, str | int] = {"business": row.business_id, "id": json.dumps({"id": row.public_id}), "link": link}
     with connection.cursor() as cursor:
         cursor.execute(_OPENED, about)
         return bool(cursor.fetchone()[0])

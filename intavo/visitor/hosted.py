@@ -12,6 +12,7 @@ from django.shortcuts import render
 from django.views.decorators.csrf import csrf_exempt
 
 from intavo.accounts.actor import Refused
+from intavo.accounts.clients import client_address
 from intavo.core.addresses import leads
 from intavo.core.touchpoint import Asked, Consent, Document, Score, clicks_of, for_visitors, way_to
 from intavo.core.touchpoint.answers import next_step
@@ -24,7 +25,7 @@ from intavo.touchpoints.queries import house_of, published
 
 from .limits import Window
 from .more import extras
-from .protocol import client_address, sender_mark
+from .protocol import sender_mark
 
 _window = Window(settings.INTAKE_A_MINUTE)
 _TRAP = "website"

@@ -14,6 +14,7 @@ from django.views.decorators.csrf import csrf_exempt
 from pydantic import BaseModel, ValidationError
 
 from intavo.accounts.actor import Refused, visitor_of
+from intavo.accounts.clients import client_address
 from intavo.accounts.problem import problem
 from intavo.core.door import NotLetIn, read_json
 from intavo.core.hosts import host_of
@@ -36,15 +37,6 @@ class Unreadable(Exception):
 
     def __init__(self, *errors: tuple[str, str]) -> None:
         self.errors = list(errors)
-
-
-def client_address(request: HttpRequest) -> str:
-    """The address that called, behind the proxies that are trusted."""
-    address = str(request.META.get("REMOTE_ADDR", ""))
-    hops = [hop.strip() for hop in str(request.META.get("HTTP_X_FORWARDED_FOR", "")).split(",") if hop.strip()]
-    while address in settings.TRUSTED_PROXIES and hops:
-        address = hops.pop()
-    return address
 
 
 def sender_mark(request: HttpRequest) -> str:

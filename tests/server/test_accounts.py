@@ -4,6 +4,7 @@ import json
 import re
 import time
 from datetime import UTC, datetime, timedelta
+from typing import Any
 from urllib.parse import unquote
 
 import pytest
@@ -53,6 +54,23 @@ def test_the_right_password_signs_in_and_the_wrong_one_is_refused(user: User) ->
     assert client.get("/api/me").status_code == 401
     assert sign_in(client, PASSWORD) == 200
     assert client.get("/api/me").json()["initials"] == "MH"
+
+
+def test_whoever_guesses_is_held_up_where_they_are_and_nobody_else(user: User, settings: Any) -> None:
+    settings.TRUSTED_PROXIES = ["127.0.0.1"]
+
+    def at(address: str) -> Client:
+        # The proxy adds the address that it saw to what it was told.
+        return Client(headers={"x-forwarded-for": f"203.0.113.77, {address}"})
+
+    for place, next_door in (("203.0.113.5", "203.0.113.5"), ("2001:db8:1:2::5", "2001:db8:1:2:ffff::9")):
+        assert {sign_in(at(place), "wrong") for _ in range(10)} == {400}
+        body = {"email": user.email, "password": PASSWORD}
+        answer = at(next_door).post(f"{AUTH}/login", body, **JSON)
+        assert answer.json()["errors"][0]["code"] == "too_many_login_attempts"
+    # One's own address is another one, behind the same proxy; what is written in front of it changes nothing.
+    assert sign_in(at("203.0.113.6"), PASSWORD) == 200
+    assert sign_in(at("2001:db8:1:3::5"), PASSWORD) == 200
 
 
 def test_ten_wrong_tries_shut_the_door_also_for_the_right_password(user: User) -> None:

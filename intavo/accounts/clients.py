@@ -1,0 +1,24 @@
+"""Who is calling."""
+
+from ipaddress import IPv6Address, IPv6Network, ip_address
+
+from django.conf import settings
+from django.http import HttpRequest
+
+
+def client_address(request: HttpRequest) -> str:
+    """The address that called, behind the proxies that are trusted (`INTAVO_TRUSTED_PROXIES`)."""
+    address = str(request.META.get("REMOTE_ADDR", ""))
+    hops = [hop.strip() for hop in str(request.META.get("HTTP_X_FORWARDED_FOR", "")).split(",") if hop.strip()]
+    while address in settings.TRUSTED_PROXIES and hops:
+        address = hops.pop()
+    return address
+
+
+def neighbourhood(address: str) -> str:
+    """What one client can easily take for its address: of IPv6 the /64 that it is given, else the address itself."""
+    try:
+        found = ip_address(address)
+    except ValueError:
+        return address
+    return str(IPv6Network((found, 64), strict=False)) if isinstance(found, IPv6Address) else str(found)
