@@ -13,7 +13,7 @@ from typing import Any
 
 import psycopg
 
-from scripts.cluster import ROOT, Cluster
+from scripts.cluster import ROOT, Cluster, ClusterError
 from scripts.stack import BIN, RUN, Ports, Stack, mail_in_secret
 
 CLIENTS, ROWS = 20, 400
@@ -142,17 +142,27 @@ class _Killing:
                 if self.done.wait(self.chance.uniform(0.6, 1.6)):
                     return
                 if what == "database":
-                    data = str(self.cluster.data)
-                    self.cluster._run(
-                        self.cluster._program("pg_ctl"), "-D", data, "-m", "immediate", "-w", "-l",
-                        f"{data}/server.log", "restart",
-                    )  # fmt: skip
+                    self._restart_database()
                     # Whatever ended with it is started anew, as the start command does.
                     while (ended := self.stack.ended()) is not None:
                         self.stack.start_again(ended)
                 else:
                     self.stack.start_again(what)
                 self.told.killed[what] += 1
+
+    def _restart_database(self) -> None:
+        """Cut off as it stands, and started again; on a slow disk it may be a while until it is gone."""
+        data = str(self.cluster.data)
+        for left in reversed(range(4)):
+            try:
+                self.cluster._run(
+                    self.cluster._program("pg_ctl"), "-D", data, "-m", "immediate", "-w", "-t", "45", "-l",
+                    f"{data}/server.log", "restart",
+                )  # fmt: skip
+                return
+            except ClusterError:
+                if not left:
+                    raise
 
     def _query(self, statement: str, *values: Any) -> list[tuple[Any, ...]]:
         with psycopg.connect(self.cluster.url) as connection:

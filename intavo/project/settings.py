@@ -79,16 +79,22 @@ TEMPLATES = [
 ]
 
 DATABASES = {"default": env.db_url("DATABASE_URL")}
-DATABASES["default"].setdefault("OPTIONS", {})
+# Whoever asks while the database is away is told so in seconds.
+DATABASES["default"].setdefault("OPTIONS", {}).setdefault("connect_timeout", 3)
 if env.bool("INTAVO_DB_POOL", True):
-    DATABASES["default"]["OPTIONS"]["pool"] = {"min_size": 1, "max_size": env.int("INTAVO_DB_POOL_SIZE", 16)}
+    DATABASES["default"]["OPTIONS"]["pool"] = {
+        "min_size": 1, "max_size": env.int("INTAVO_DB_POOL_SIZE", 16), "timeout": 4, "reconnect_timeout": 20,
+    }  # fmt: skip
+    # A connection that the database has dropped is found before it is used.
+    DATABASES["default"]["CONN_HEALTH_CHECKS"] = True
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 # Shared by all server processes, so that sign-in tries are counted once.
-# Limits are counted in it: it holds so many that nobody makes it forget theirs by filling it.
+# Limits are counted in it: it holds so many that nobody easily makes it forget theirs by filling it. Every write counts
+# its rows, so that what is over is cleared away each hour.
 CACHES = {
     "default": {
         "BACKEND": "django.core.cache.backends.db.DatabaseCache", "LOCATION": "cache",
-        "OPTIONS": {"MAX_ENTRIES": 1_000_000},
+        "OPTIONS": {"MAX_ENTRIES": 50_000},
     }
 }  # fmt: skip
 

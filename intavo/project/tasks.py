@@ -2,6 +2,7 @@
 
 from typing import Any
 
+from django.db import connection
 from procrastinate import JobContext
 from procrastinate.contrib.django import app
 
@@ -25,3 +26,11 @@ async def clear_jobs(context: JobContext, /, timestamp: int, **_: Any) -> None:
     await context.app.job_manager.delete_old_jobs(
         nb_hours=KEPT_HOURS, include_failed=True, include_cancelled=True, include_aborted=True
     )
+
+
+@app.periodic(cron="29 * * * *")
+@app.task(name="clear_cache", queueing_lock="clear_cache")
+def clear_cache(timestamp: int) -> None:
+    """Forget what the cache holds no longer; it does so by itself only when it is full."""
+    with connection.cursor() as cursor:
+        cursor.execute("DELETE FROM cache WHERE expires < now()")

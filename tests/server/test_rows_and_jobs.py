@@ -6,6 +6,7 @@ from types import SimpleNamespace
 import pytest
 from asgiref.sync import async_to_sync
 from django.core import mail as outbox
+from django.core.cache import cache
 from django.db import IntegrityError, connection, transaction
 from procrastinate.contrib.django import app
 from procrastinate.contrib.django.models import ProcrastinateJob
@@ -18,7 +19,7 @@ from intavo.mail.models import OutgoingMail
 from intavo.mail.tasks import account_mail
 from intavo.people.models import Address, Person, TimelineEvent
 from intavo.project import clock
-from intavo.project.tasks import clear_jobs, retry_stalled
+from intavo.project.tasks import clear_cache, clear_jobs, retry_stalled
 from intavo.results.actions import make_next_month
 from intavo.results.models import Beat
 
@@ -102,6 +103,17 @@ def test_jobs_are_forgotten_a_day_after_they_ended(otterwick: World) -> None:
     async_to_sync(clear_jobs.func)(SimpleNamespace(app=app), timestamp=0)
     left = ProcrastinateJob.objects.filter(task_name="account_mail").order_by("pk").values_list("status", flat=True)
     assert list(left) == ["succeeded", "failed", "todo", "todo", "doing", "doing"]
+
+
+def test_the_cache_is_cleared_of_what_is_over_and_of_nothing_else(db: None) -> None:
+    cache.set("over", 1, 60)
+    cache.set("holds", 2, 60)
+    with connection.cursor() as cursor:
+        cursor.execute("UPDATE cache SET expires = now() - interval '1 minute' WHERE cache_key LIKE '%over'")
+        clear_cache(0)
+        cursor.execute("SELECT count(*) FROM cache WHERE cache_key LIKE '%over' OR cache_key LIKE '%holds'")
+        assert cursor.fetchone() == (1,)
+    assert cache.get("holds") == 2
 
 
 def test_a_month_of_beats_has_its_own_partition_and_making_it_twice_is_fine(
