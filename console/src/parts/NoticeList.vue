@@ -8,8 +8,9 @@ let before: HTMLElement | null = null
 function come(event: FocusEvent) {
   if (event.relatedTarget instanceof HTMLElement && !event.relatedTarget.closest('[role=status]')) before = event.relatedTarget
 }
-async function back(id: number, undo: () => Promise<unknown>) {
-  if (before?.isConnected) before.focus()
+async function back(id: number, undo: () => Promise<unknown>, byKey: boolean) {
+  if (byKey && before?.isConnected) before.focus()
+  before = null
   notices.drop(id)
   try {
     await undo()
@@ -36,7 +37,9 @@ async function back(id: number, undo: () => Promise<unknown>) {
       @focusout="notices.letGo(one.id)"
     >
       {{ one.text }}
-      <button v-if="one.undo" type="button" class="font-semibold underline" @click="back(one.id, one.undo)">Undo</button>
+      <button v-if="one.undo" type="button" class="font-semibold underline" @click="back(one.id, one.undo, $event.detail === 0)">
+        Undo
+      </button>
     </p>
   </div>
 </template>
