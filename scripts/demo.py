@@ -99,7 +99,8 @@ def _locked(reset: bool, once: bool) -> int:
         if reset and cluster:
             cluster.drop_database()
             database = cluster.start()
-        _keep_files(database)
+        if not reset:
+            _keep_files(database)
         log = RUN / "demo.log"
         log.write_bytes(b"")
         stack = Stack(database, Ports.free_from(PORT), log=log)

@@ -222,14 +222,11 @@ def follow_ups(request: MemberRequest, wanted: Query[ListFilter], after: str = "
     ruler = rules.ruler(hours, at)
     done = finished_rows(actor, wanted, _key(after)) if wanted.state == "finished" else []
     shown = listed(actor, at, wanted, _key(after) if wanted.state != "finished" else None)
-    rows = shown.page if wanted.state in {"open", "for-us"} else []
-    more, rows = len(rows) > PAGE, rows[:PAGE]
+    more, rows = len(shown.page) > PAGE, shown.page[:PAGE]
     found = placed(rows, hours, ruler)
     lanes = [
         LaneOut(lane=lane, items=[ItemOut(**_item(one)) for one in found if one.lane is lane]) for lane in rules.Lane
     ]
-    waiting = shown.waiting if not after and wanted.state in {"open", "for-them"} else []
-    aside = shown.aside if not after and wanted.state in {"open", "put-off"} else []
     month = at.astimezone(hours.zone).replace(day=1, hour=0, minute=0, second=0, microsecond=0)
     counted, kept = promises_kept(actor, month)
     last = found[-1] if found else None
@@ -239,8 +236,8 @@ def follow_ups(request: MemberRequest, wanted: Query[ListFilter], after: str = "
         key = f"{done[-1].finished_at.isoformat() if done[-1].finished_at else ''}|{done[-1].pk}"
     return ListOut(
         ruler=RulerOut.from_orm(ruler), timezone=hours.timezone, lanes=lanes,
-        waiting=[ItemOut(**_item(one)) for one in placed(waiting, hours, ruler)],
-        put_off=[ItemOut(**_item(one)) for one in placed(aside, hours, ruler)],
+        waiting=[ItemOut(**_item(one)) for one in placed(shown.waiting, hours, ruler)],
+        put_off=[ItemOut(**_item(one)) for one in placed(shown.aside, hours, ruler)],
         finished=[ItemOut(**_item(one)) for one in placed(done, hours, ruler)],
         sentence=_sentence(request, wanted),
         open_count=shown.count, promises_counted=counted, promises_kept=kept,

@@ -5,6 +5,7 @@ costly (a tag, a page, words, what nobody touched) is asked once, for the places
 are read whole. Both give the same, which a test holds.
 """
 
+from collections.abc import Set
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
@@ -22,6 +23,11 @@ MOST_PLACED = 5_000
 _FAR = datetime.fromisoformat("9999-01-01T00:00:00+00:00")
 _US = rules.State.US.value
 After = tuple[datetime | None, int] | None
+# What is shown for each state that a filter asks for.
+_SHOWN: dict[str, Set[str]] = {
+    "open": {"ours", "waiting", "aside"}, "for-us": {"ours"}, "for-them": {"waiting"}, "put-off": {"aside"},
+    "finished": set(),
+}  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,16 +44,23 @@ def listed(actor: Actor, at: datetime, wanted: ListFilter, after: After = None) 
     """What a filter lets through at an instant, in the order of due time, then id; those without one come last.
 
     `after` is the due time and the id that the page before ended with. The foot is those that wait for them, the last
-    first, and those put off until a time ahead, the next first; at most PAGE of each.
+    first, and those put off until a time ahead, the next first; at most PAGE of each, and with the first page alone. Of
+    what the filter's state leaves out nothing is read; how many are for us is counted in any case.
     """
-    if wanted.tag or wanted.page or wanted.q or wanted.untouched:
-        found = _placed(actor, at, wanted, after)
+    parts = _SHOWN[wanted.state] if after is None else _SHOWN[wanted.state] & {"ours"}
+    if parts and (wanted.tag or wanted.page or wanted.q or wanted.untouched):
+        found = _placed(actor, at, wanted, after, parts)
         if found is not None:
             return found
-    return Listed(_page(actor, at, wanted, after), for_us(actor, at, wanted).count(), *_foot(actor, at, wanted))
+    return Listed(
+        _page(actor, at, wanted, after) if "ours" in parts else [],
+        for_us(actor, at, wanted).count(),
+        _waiting(actor, at, wanted) if "waiting" in parts else [],
+        _aside(actor, at, wanted) if "aside" in parts else [],
+    )
 
 
-def _placed(actor: Actor, at: datetime, wanted: ListFilter, after: After) -> Listed | None:
+def _placed(actor: Actor, at: datetime, wanted: ListFilter, after: After, parts: Set[str]) -> Listed | None:
     """Every one placed by one statement, and only those that are shown read whole; None where there are too many."""
     part = Case(
         When(is_for_us(at), then=Value("ours")),
@@ -60,9 +73,10 @@ def _placed(actor: Actor, at: datetime, wanted: ListFilter, after: After) -> Lis
     found = list(placed.values_list("pk", "part", "past")[: MOST_PLACED + 1])
     if len(found) > MOST_PLACED:
         return None
-    page = [pk for pk, part, past in found if part == "ours" and past][: PAGE + 1]
-    waiting = sorted((pk for pk, part, _ in found if part == "waiting"), reverse=True)[:PAGE]
-    aside = [pk for pk, part, _ in found if part == "aside"][:PAGE]
+    shown = [one for one in found if one[1] in parts]
+    page = [pk for pk, part, past in shown if part == "ours" and past][: PAGE + 1]
+    waiting = sorted((pk for pk, part, _ in shown if part == "waiting"), reverse=True)[:PAGE]
+    aside = [pk for pk, part, _ in shown if part == "aside"][:PAGE]
     read = open_rows(actor).filter(pk__in=[*page, *waiting, *aside]).in_bulk()
     whole = [[read[pk] for pk in part if pk in read] for part in (page, waiting, aside)]
     return Listed(whole[0], sum(part == "ours" for _, part, _ in found), whole[1], whole[2])
@@ -101,9 +115,11 @@ def _first(rows: "QuerySet[Any]", after: After) -> list[FollowUp]:
     return found if len(found) > PAGE else found + list(free.order_by("id")[: PAGE + 1 - len(found)])
 
 
-def _foot(actor: Actor, at: datetime, wanted: ListFilter) -> tuple[list[FollowUp], list[FollowUp]]:
-    """Those that wait for them, and those put off until a time ahead."""
-    rows = open_rows(actor, wanted)
-    waiting = rows.filter(state=rules.State.THEM.value).exclude(back_at__lte=at).order_by("-id")[:PAGE]
-    aside = rows.filter(state=rules.State.PUT_OFF.value, back_at__gt=at).order_by("back_at", "id")[:PAGE]
-    return list(waiting), list(aside)
+def _waiting(actor: Actor, at: datetime, wanted: ListFilter) -> list[FollowUp]:
+    rows = open_rows(actor, wanted).filter(state=rules.State.THEM.value)
+    return list(rows.exclude(back_at__lte=at).order_by("-id")[:PAGE])
+
+
+def _aside(actor: Actor, at: datetime, wanted: ListFilter) -> list[FollowUp]:
+    rows = open_rows(actor, wanted).filter(state=rules.State.PUT_OFF.value, back_at__gt=at)
+    return list(rows.order_by("back_at", "id")[:PAGE])

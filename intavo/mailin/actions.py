@@ -215,12 +215,19 @@ def _came_back(actor: Actor, row: IncomingMail, mail: Received, at: datetime) ->
     if regards is None:
         return
     person, followup = regards
-    if mail.permanent and followup is not None:
-        followup = heard_again(actor, followup_id=followup, at=at, due=_due(actor.business_id, at), mail=None)
+    if mail.permanent:
+        followup = _ours_again(actor, followup, at)
     row.person_id, row.followup_id = person, followup
     data = {"address": address.shown, "permanent": bool(mail.permanent), "mail": row.pk}
     people.add_event(actor, person_id=person, at=at, kind="mail came back", data=data)
     told(actor, person_id=person)
+
+
+def _ours_again(actor: Actor, followup: int | None, at: datetime) -> int | None:
+    """What our mail did not reach them about is for us again; says which piece of work it is now."""
+    if followup is None:
+        return None
+    return heard_again(actor, followup_id=followup, at=at, due=_due(actor.business_id, at), mail=None)
 
 
 @mail_given_up.register
@@ -230,8 +237,7 @@ def _not_sent(mail: OutgoingMail) -> None:
     if regards is None:
         return
     actor, at, (person, followup) = visitor_of(mail.business_id), clock.now(), regards
-    if followup is not None:
-        followup = heard_again(actor, followup_id=followup, at=at, due=_due(actor.business_id, at), mail=None)
+    _ours_again(actor, followup, at)
     data = {"address": mail.to, "reason": mail.wrong, "through": "mail", "mail": mail.pk}
     people.add_event(actor, person_id=person, at=at, kind="not delivered", data=data)
     told(actor, person_id=person)

@@ -10,6 +10,7 @@ from django.core.cache import cache
 from django.db import IntegrityError, connection, transaction
 from procrastinate.contrib.django import app
 from procrastinate.contrib.django.models import ProcrastinateJob
+from procrastinate.jobs import Status
 
 from intavo.accounts.rows import insert
 from intavo.core.effects import Effect
@@ -97,12 +98,13 @@ def test_jobs_are_forgotten_a_day_after_they_ended(otterwick: World) -> None:
             ago = [timedelta(hours=hours), pk]
             cursor.execute("UPDATE procrastinate_events SET at = now() - %s WHERE job_id = %s", ago)
 
-    for status in ("succeeded", "failed", "todo", "doing"):
-        job(status, 25)
-        job(status, 23)
+    for status in (Status.SUCCEEDED, Status.FAILED, Status.TODO, Status.DOING):
+        job(status.value, 25)
+        job(status.value, 23)
     async_to_sync(clear_jobs.func)(SimpleNamespace(app=app), timestamp=0)
     left = ProcrastinateJob.objects.filter(task_name="account_mail").order_by("pk").values_list("status", flat=True)
-    assert list(left) == ["succeeded", "failed", "todo", "todo", "doing", "doing"]
+    waiting, running = [Status.TODO.value] * 2, [Status.DOING.value] * 2
+    assert list(left) == [Status.SUCCEEDED.value, Status.FAILED.value, *waiting, *running]
 
 
 def test_the_cache_is_cleared_of_what_is_over_and_of_nothing_else(db: None) -> None:

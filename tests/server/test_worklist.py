@@ -355,6 +355,11 @@ def test_a_costly_filter_lists_what_the_plain_list_lists(otterwick: World) -> No
     assert sum(map(len, plain[0])) == plain[2]
     assert all(plain[1])
     assert pages(tag="all") == plain
+    for state in ("for-us", "for-them", "put-off", "finished"):
+        part = pages(state=state)
+        assert pages(state=state, tag="all") == part, state
+        assert part[2] == plain[2], state
+        assert [bool(one) for one in part[1]] == [state == "for-them", state == "put-off"], state
     # However the letters of its page are written, and with all below it.
     for page in ("/größen/kanu", "/Gr%C3%B6%C3%9Fen/Kanu/", "https://otter.example/größen/kanu?x=1", "/größen/*", "/*"):
         assert pages(page=page) == plain, page
