@@ -85,8 +85,6 @@ if env.bool("INTAVO_DB_POOL", True):
     DATABASES["default"]["OPTIONS"]["pool"] = {
         "min_size": 1, "max_size": env.int("INTAVO_DB_POOL_SIZE", 16), "timeout": 4, "reconnect_timeout": 20,
     }  # fmt: skip
-    # A connection that the database has dropped is found before it is used.
-    DATABASES["default"]["CONN_HEALTH_CHECKS"] = True
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 # Shared by all server processes, so that sign-in tries are counted once.
 # Limits are counted in it: it holds so many that nobody easily makes it forget theirs by filling it. Every write counts
