@@ -150,7 +150,7 @@ class Stack:
 
     def start_worker(self) -> None:
         """Start the worker that runs jobs."""
-        self.launch("worker", str(BIN / "python"), "manage.py", "procrastinate", "worker", "--concurrency", "2")
+        self.launch("worker", str(BIN / "python"), "manage.py", "work", "--skip-checks")
 
     def start_outside(self) -> None:
         """Start the stand-ins of the outside world and the demo business's web site."""

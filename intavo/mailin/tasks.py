@@ -18,7 +18,7 @@ def read_mailboxes(timestamp: int) -> None:
             continue
 
 
-@app.task(name="read_mailbox")
+@app.task(name="read_mailbox", queue="mailbox")
 def read_mailbox(mailbox_id: int) -> None:
     """Read one mailbox."""
     mailbox.read_mailbox(mailbox_id)

@@ -1,6 +1,6 @@
 """The mail stand-in: takes mail by SMTP, keeps it in a folder, and shows it on a page.
 
-Addresses: `/` the list, `/mails/<name>` one mail, `/mails/<name>.eml` its source,
+Addresses: `/` the list (`?before=<name>` goes on), `/mails/<name>` one mail, `/mails/<name>.eml` its source,
 `/mails/<name>/<file>` what is attached to it, `/mails.json` all as
 JSON (newest first), `POST /forget` empties it. `POST /mails/<name>/answer` (a form: `how`, `text`, `from`)
 hands an answer in to Intavo as a mail host would: what somebody wrote, an automatic reply, or a report that the mail
@@ -27,6 +27,7 @@ from aiosmtpd.smtp import SMTP, Envelope, Session
 
 from .http import Handler
 
+ON_A_PAGE = 100
 _LINK = re.compile(r"https?://[^\s<>\"]+")
 _STYLE = """
 body{margin:0;background:#f6f4ef;color:#22201b;font:15px/1.5 Georgia,serif}
@@ -72,38 +73,53 @@ class Kept:
 
 
 class Box:
-    """The folder the mails are kept in; a number counts them up."""
+    """The folder the mails are kept in; a number counts them up. Each is read once, however many there are."""
 
     def __init__(self, folder: Path) -> None:
         self.folder = folder
         self._lock = threading.Lock()
         folder.mkdir(parents=True, exist_ok=True)
+        self._last = max((int(path.stem) for path in folder.glob("*.eml")), default=0)
+        self._said: dict[str, str] = {}
 
     def keep(self, content: bytes) -> None:
-        """Keep one mail."""
+        """Keep one mail; it is seen whole or not at all."""
         with self._lock:
-            numbers = [int(path.stem) for path in self.folder.glob("*.eml")]
-            (self.folder / f"{max(numbers, default=0) + 1:06d}.eml").write_bytes(content)
+            self._last += 1
+            path = self.folder / f"{self._last:06d}.eml"
+            coming = path.with_suffix(".part")
+            coming.write_bytes(content)
+            coming.replace(path)
 
-    def all(self) -> list[Kept]:
-        """Every mail, newest first."""
-        return [self._read(path) for path in sorted(self.folder.glob("*.eml"), reverse=True)]
+    def names(self, before: str = "") -> list[str]:
+        """What they are called, newest first; those before one of them."""
+        names = sorted((path.stem for path in self.folder.glob("*.eml")), key=int, reverse=True)
+        return [name for name in names if int(name) < int(before)] if before.isdecimal() else names
+
+    def as_json(self) -> str:
+        """Every mail, newest first, as a JSON list."""
+        return f"[{','.join(filter(None, map(self._told, self.names())))}]"
+
+    def _told(self, name: str) -> str:
+        if name not in self._said and (kept := self.one(name)):
+            self._said[name] = json.dumps(kept.said(), ensure_ascii=False)
+        return self._said.get(name, "")
 
     def one(self, name: str) -> Kept | None:
         """The mail with this name."""
         path = self.folder / f"{name}.eml"
-        return self._read(path) if name.isdigit() and path.exists() else None
+        if not name.isdecimal() or not path.exists():
+            return None
+        message = message_from_bytes(path.read_bytes(), policy=policy.default)
+        assert isinstance(message, EmailMessage)
+        return Kept(name, message)
 
     def forget(self) -> None:
         """Throw all away."""
-        for path in self.folder.glob("*.eml"):
-            path.unlink()
-
-    @staticmethod
-    def _read(path: Path) -> Kept:
-        message = message_from_bytes(path.read_bytes(), policy=policy.default)
-        assert isinstance(message, EmailMessage)
-        return Kept(path.stem, message)
+        with self._lock:
+            for path in self.folder.glob("*.eml"):
+                path.unlink()
+            self._said = {}
 
 
 class Taker:
@@ -197,14 +213,18 @@ def _page(title: str, body: str) -> str:
     )
 
 
-def list_page(mails: list[Kept]) -> str:
-    """The list as a page."""
+def list_page(box: Box, before: str = "") -> str:
+    """The list as a page, a hundred at a time."""
+    names = box.names(before)
+    mails = [kept for name in names[:ON_A_PAGE] if (kept := box.one(name))]
     rows = "".join(
         f"<tr><td>{escape(str(m.message['Date'] or ''))}<td>{escape(str(m.message['To']))}"
         f"<td><a href='/mails/{m.name}'>{escape(str(m.message['Subject']))}</a>"
         for m in mails
     )
     table = f"<table><tr><th>Date<th>To<th>Subject{rows}</table>"
+    if len(names) > ON_A_PAGE:
+        table += f"<p><a href='/?before={names[ON_A_PAGE - 1]}'>Older mail</a>"
     return _page("Mail stand-in", table if mails else "<p>No mail yet. What Intavo sends can be read here.</p>")
 
 
@@ -231,12 +251,13 @@ def handler(box: Box, answers: str = "") -> type[Handler]:
 
     class Mails(Handler):
         def do_GET(self) -> None:  # noqa: N802  # http.server's name
-            path = unquote(self.path.partition("?")[0])
+            path, _, query = self.path.partition("?")
+            path = unquote(path)
             if path == "/":
-                self.say(200, "text/html; charset=utf-8", list_page(box.all()).encode())
+                page = list_page(box, parse_qs(query).get("before", [""])[0])
+                self.say(200, "text/html; charset=utf-8", page.encode())
             elif path == "/mails.json":
-                said = json.dumps([mail.said() for mail in box.all()], ensure_ascii=False)
-                self.say(200, "application/json", said.encode())
+                self.say(200, "application/json", box.as_json().encode())
             else:
                 self._one(path.removeprefix("/mails/"))
 

@@ -164,6 +164,7 @@ def test_signing_up_confirming_founding_and_resetting(stranger: BrowserContext, 
     page.get_by_role("link", name="Forgotten the password?").click()
     page.get_by_label("Email").fill("ola@heron.example")
     page.get_by_role("button", name="Send me a link").click()
+    expect(page.get_by_text("a mail with a link is on its way")).to_be_visible()
     letter = mailed(page, stack, "ola@heron.example", "A new password")
     link = re.search(r"http://\S+/reset/\S+", letter["text"])
     assert link

@@ -20,6 +20,7 @@ from intavo.mail.models import OutgoingMail
 from intavo.mail.tasks import account_mail
 from intavo.people.models import Address, Person, TimelineEvent
 from intavo.project import clock
+from intavo.project.management.commands.work import LANES
 from intavo.project.tasks import clear_cache, clear_jobs, retry_stalled
 from intavo.results.actions import make_next_month
 from intavo.results.models import Beat
@@ -53,6 +54,13 @@ def test_a_double_gives_none_where_it_is_to_be_skipped_and_raises_elsewhere(otte
     assert insert(Address, skip_doubles=True, **given) is None
     with pytest.raises(IntegrityError), transaction.atomic():
         insert(Address, **given)
+
+
+def test_every_job_has_a_lane() -> None:
+    app.perform_import_paths()
+    queues = [queue for queues, _ in LANES.values() for queue in queues]
+    assert len(queues) == len(set(queues))
+    assert {task.queue for task in app.tasks.values()} == set(queues)
 
 
 def test_the_same_mail_is_queued_once_with_one_job_and_one_message_id(otterwick: World) -> None:

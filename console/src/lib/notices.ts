@@ -6,6 +6,8 @@ export interface Notice {
   text: string
   undo?: () => Promise<unknown>
   bad?: boolean
+  /** What it is about, where its way back puts back a whole state: what is said of it later takes that way away. */
+  about?: string
 }
 
 const STAYS = 10_000
@@ -19,8 +21,13 @@ export const useNotices = defineStore('notices', () => {
     goes.delete(id)
     shown.value = shown.value.filter((one) => one.id !== id)
   }
-  function say(text: string, more: { undo?: () => Promise<unknown>; bad?: boolean } = {}) {
+  /** Something else is being done to it: going back to what was before the last change would undo this one too. */
+  function past(about: string) {
+    shown.value = shown.value.map((one) => (one.about === about ? { ...one, undo: undefined } : one))
+  }
+  function say(text: string, more: Omit<Notice, 'id' | 'text'> = {}) {
     const id = next++
+    if (more.about) past(more.about)
     shown.value = [...shown.value.slice(-2), { id, text, ...more }]
     letGo(id)
   }
@@ -35,5 +42,5 @@ export const useNotices = defineStore('notices', () => {
       setTimeout(() => drop(id), STAYS),
     )
   }
-  return { shown, say, drop, hold, letGo }
+  return { shown, say, past, drop, hold, letGo }
 })

@@ -42,6 +42,7 @@ async function keep() {
   await saveChannel(props.channel.id, draft.value)
   emit('changed')
   notices.say('Saved. Visitors get it within a second.', {
+    about: `channel ${props.channel.id}`,
     undo: () => saveChannel(props.channel.id, was).then(() => emit('changed')),
   })
 }

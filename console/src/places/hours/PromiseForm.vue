@@ -31,7 +31,7 @@ async function save() {
   const wanted = none.value ? null : minutes
   if (wanted === was) return
   await keep(wanted)
-  notices.say('Kept. New answers are promised by it.', { undo: () => keep(was) })
+  notices.say('Kept. New answers are promised by it.', { about: 'promise', undo: () => keep(was) })
 }
 </script>
 

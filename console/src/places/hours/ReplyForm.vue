@@ -13,6 +13,7 @@ const emit = defineEmits<{ changed: []; close: [] }>()
 const notices = useNotices()
 const { error, fields, busy, run } = useForm()
 const reply = ref(JSON.parse(JSON.stringify(props.cell.reply)) as Reply)
+const about = `reply ${props.situation} ${props.cell.column} ${props.language}`
 /** What stood there before, to go back to. */
 async function was() {
   const { cell, situation, language } = props
@@ -23,13 +24,13 @@ async function keep() {
   await saveReply(props.situation, props.cell.column, props.language, reply.value)
   emit('changed')
   emit('close')
-  notices.say('Saved. Visitors are told it within a second.', { undo: was })
+  notices.say('Saved. Visitors are told it within a second.', { about, undo: was })
 }
 async function back() {
   await putBackReply(props.situation, props.cell.column, props.language)
   emit('changed')
   emit('close')
-  notices.say('It inherits its words again.', { undo: was })
+  notices.say('It inherits its words again.', { about, undo: was })
 }
 </script>
 

@@ -40,6 +40,7 @@ const { data: sites } = useKnownSites()
 const { error, fields, busy, run } = useForm()
 const about = useForm()
 const draft = ref<HoursDocument>(JSON.parse(JSON.stringify(props.set.document)) as HoursDocument)
+const ofThese = `hours ${props.set.id}`
 const before = computed(() => JSON.stringify(props.set.document))
 const changed = computed(() => JSON.stringify(draft.value) !== before.value)
 watch(before, (text) => (draft.value = JSON.parse(text) as HoursDocument))
@@ -55,6 +56,7 @@ const look = useDebounceFn(async () => (moves.value = changed.value ? await asks
 watch(() => JSON.stringify(draft.value) + before.value, look)
 async function keep() {
   const moved = await asks(draft.value)
+  notices.past(ofThese)
   await save.mutateAsync({ id: props.set.id, document: draft.value })
   const times = moved.length === 1 ? 'One due time has moved.' : moved.length ? `${moved.length} due times have moved.` : ''
   notices.say(`Saved. Visitors are told by the new hours within a second. ${times}`)
@@ -63,12 +65,13 @@ async function keep() {
 function keepAtOnce(document: HoursDocument, words: string) {
   const was = JSON.parse(JSON.stringify(draft.value)) as HoursDocument
   draft.value = document
+  notices.past(ofThese)
   void run(async () => {
     // What moves due times is looked at first, and kept by the button.
     if ((moves.value = await asks(document)).length) return
     await save.mutateAsync({ id: props.set.id, document })
     const follows = await whatFollows(props.set.id)
-    notices.say(`${words}. ${follows}`, { undo: () => save.mutateAsync({ id: props.set.id, document: was }) })
+    notices.say(`${words}. ${follows}`, { about: ofThese, undo: () => save.mutateAsync({ id: props.set.id, document: was }) })
   })
 }
 const bringing = ref<'holidays' | 'calendar' | null>(null)
