@@ -14,6 +14,7 @@ same() { [ -f ".run/$1.stamp" ] && [ "$(cat ".run/$1.stamp")" = "$2" ]; }
 debian_packages() {
   local missing=()
   compgen -G '/usr/lib/postgresql/*/bin/initdb' >/dev/null || missing+=(postgresql)
+  PATH="$PATH:/usr/sbin" command -v nginx >/dev/null || missing+=(nginx-light)
   python3 -c 'import ensurepip, venv' 2>/dev/null || missing+=(python3 python3-venv)
   if [ "$what" = test ] && [ ! -x /usr/bin/chromium ]; then missing+=(chromium); fi
   if [ "$tongues" = yes ] && ! compgen -G '/usr/*/chromium/locales/en-GB.pak' >/dev/null; then missing+=(chromium-l10n); fi
@@ -22,6 +23,12 @@ debian_packages() {
   # Debian would otherwise create and start a cluster of its own on the standard port.
   as_root mkdir -p /etc/postgresql-common/createcluster.d
   echo 'create_main_cluster = false' | as_root tee /etc/postgresql-common/createcluster.d/intavo.conf >/dev/null
+  # Nor is Debian's own nginx to be started.
+  if [ -d /usr/sbin ] && [ ! -e /usr/sbin/policy-rc.d ]; then
+    printf '#!/bin/sh\nexit 101\n' | as_root tee /usr/sbin/policy-rc.d >/dev/null
+    as_root chmod +x /usr/sbin/policy-rc.d
+    trap 'as_root rm -f /usr/sbin/policy-rc.d' EXIT
+  fi
   as_root apt-get update -qq
   as_root env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "${missing[@]}" >/dev/null
 }

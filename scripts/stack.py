@@ -17,6 +17,7 @@ from urllib.error import URLError
 
 from demo.business import WHERRY_BEARER, WHERRY_KEY, WHERRY_SECRET
 
+from . import front
 from .cluster import ROOT, free_port, uploads_of
 
 BIN = ROOT / ".venv" / "bin"
@@ -72,12 +73,13 @@ class Ports:
     mail: int
     smtp: int
     wherry: int
+    app: int
 
     @classmethod
     def free_from(cls, base: int) -> "Ports":
         """The standard ports counted from `base`, or the next free ones."""
         taken: list[int] = []
-        for wanted in (base, base + 1, base + 2, base + 25, base + 3):
+        for wanted in (base, base + 1, base + 2, base + 25, base + 3, base + 4):
             port = free_port(wanted)
             while port in taken:
                 port = free_port(port + 1)
@@ -124,6 +126,7 @@ class Stack:
             "INTAVO_SECRET_KEY": secret_key(), "INTAVO_BASE_URL": self.base_url,
             "INTAVO_MAIL_URL": f"smtp://127.0.0.1:{self.ports.smtp}", "INTAVO_WHERRY": self.wherry_url,
             "INTAVO_LOCAL_GATEWAYS": "127.0.0.1", "INTAVO_MAIL_IN_SECRET": mail_in_secret(),
+            "INTAVO_TRUSTED_PROXIES": "127.0.0.1",
             "INTAVO_MEDIA": os.environ.get("INTAVO_MEDIA", str(uploads_of(self.database))), **self.env,
         }  # fmt: skip
 
@@ -141,12 +144,18 @@ class Stack:
         )  # fmt: skip
 
     def start_web(self, name: str = "web", port: int | None = None) -> None:
-        """Start a web server process."""
+        """Start a process of the application, which the server in front asks where it has no port of its own."""
         self.launch(
             name, str(BIN / "granian"), "--interface", "wsgi", "--host", "127.0.0.1",
-            "--port", str(port or self.ports.web), "--workers", "1", "--blocking-threads", "8", "--backlog", "512",
+            "--port", str(port or self.ports.app), "--workers", "1", "--blocking-threads", "8", "--backlog", "512",
             "--log-level", "warning", "--no-ws", "intavo.project.wsgi:application",
         )  # fmt: skip
+
+    def start_front(self) -> None:
+        """Start the server in front, which takes requests in whole and answers while the application is away."""
+        folder = RUN / f"front-{self.ports.web}"
+        written = front.on_loopback(self.ports.web, self.ports.app, folder)
+        self.launch("server in front", front.program(), "-e", "stderr", "-p", str(folder), "-c", str(written))
 
     def start_worker(self) -> None:
         """Start the worker that runs jobs."""
@@ -176,6 +185,7 @@ class Stack:
     def start(self) -> None:
         """Start every part and wait until all are up."""
         self.start_outside()
+        self.start_front()
         self.start_web()
         self.start_worker()
         self.wait(f"{self.base_url}/healthz")

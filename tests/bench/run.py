@@ -217,13 +217,14 @@ def server_ratios() -> bool:
         stack.manage("load_demo", "--skip-checks")
         try:
             stack.start_outside()
+            stack.start_front()
             stack.start_web()
             stack.wait(f"{stack.base_url}/sign-in")
             stack.wait(f"http://127.0.0.1:{stack.ports.site}/")
             good = main_thread(f"{stack.site_url}/trips")
             nothing_else(url)
             touchpoint, revision = live_touchpoints(range(20))
-            good &= _measure(stack.ports.web, touchpoint, revision)
+            good &= _measure(stack.ports.app, touchpoint, revision)
             return many_people() and good
         finally:
             stack.stop()

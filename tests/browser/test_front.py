@@ -1,0 +1,89 @@
+"""The server in front, as slow, greedy and unlucky clients meet it."""
+
+import contextlib
+import json
+import socket
+import time
+import urllib.request
+from collections.abc import Iterator
+from urllib.error import HTTPError
+
+import pytest
+
+from scripts.front import EACH
+from scripts.stack import Stack
+
+PLAN = json.dumps({"page": {"url": "https://otterwick.example/hire"}, "device": "desktop"}).encode()
+
+
+def asked(
+    stack: Stack, path: str = "/e/0tterwick0demo01/plan", body: bytes | None = PLAN
+) -> tuple[int, dict[str, str]]:
+    """The status and the heads of an answer."""
+    headers = {"Origin": "https://otterwick.example", "Content-Type": "text/plain"}
+    request = urllib.request.Request(stack.base_url + path, body, headers)
+    try:
+        with urllib.request.urlopen(request, timeout=5) as answer:
+            return answer.status, dict(answer.headers)
+    except HTTPError as error:
+        return error.code, dict(error.headers)
+
+
+@contextlib.contextmanager
+def held(stack: Stack, count: int) -> Iterator[list[socket.socket]]:
+    """So many clients who announced a body and sent one byte of it."""
+    with contextlib.ExitStack() as closing:
+        clients = []
+        for _ in range(count):
+            client = closing.enter_context(socket.create_connection(("127.0.0.1", stack.ports.web), timeout=5))
+            client.sendall(
+                b"POST /e/0tterwick0demo01/intake HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Type: text/plain\r\n"
+                b"Origin: https://otterwick.example\r\nContent-Length: 500\r\n\r\n{"
+            )
+            clients.append(client)
+        time.sleep(0.3)
+        yield clients
+
+
+def test_two_hundred_clients_who_do_not_go_on_hold_up_nobody_and_are_let_go(stack: Stack) -> None:
+    with held(stack, 200) as clients:
+        assert [asked(stack)[0] for _ in range(10)] == [200] * 10
+        give_up = time.monotonic() + 20
+        clients[0].settimeout(20)
+        with contextlib.suppress(ConnectionResetError):
+            assert clients[0].recv(100) == b""
+        assert time.monotonic() < give_up
+
+
+def test_one_address_takes_no_more_than_its_share_of_the_connections(stack: Stack) -> None:
+    with held(stack, EACH):
+        status, heads = asked(stack)
+        assert (status, heads["Content-Type"]) == (429, "application/problem+json")
+        assert heads["Retry-After"] == "2"
+    time.sleep(0.5)
+    assert asked(stack)[0] == 200
+
+
+@pytest.mark.parametrize(
+    ("path", "most"), [("/e/0tterwick0demo01/intake", 3), ("/api/me", 3), ("/in/mail/x", 26), ("/api/library", 61)]
+)
+def test_what_is_too_large_is_refused_by_what_it_says_of_itself(stack: Stack, path: str, most: int) -> None:
+    with socket.create_connection(("127.0.0.1", stack.ports.web), timeout=5) as client:
+        length = most * 1024 * 1024 + 1
+        client.sendall(f"POST {path} HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Length: {length}\r\n\r\n".encode())
+        said = client.recv(4096).decode()
+    assert said.startswith("HTTP/1.1 413")
+    assert '"title":"This is too large."' in said
+
+
+def test_while_the_application_is_away_it_is_said_and_that_it_passes(stack: Stack) -> None:
+    stack.stop_one("web")
+    try:
+        begun = time.monotonic()
+        status, heads = asked(stack, "/healthz", None)
+        assert (status, heads["Retry-After"], heads["Cache-Control"]) == (503, "2", "no-store")
+        assert time.monotonic() - begun < 2
+    finally:
+        stack.start_web()
+        stack.wait(f"{stack.base_url}/healthz")
+    assert asked(stack)[0] == 200
