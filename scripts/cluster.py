@@ -97,14 +97,15 @@ class Cluster:
         )  # fmt: skip
         (self.home / "made").touch()
 
-    def _running(self) -> bool:
+    def running(self) -> bool:
+        """Whether it runs."""
         return self._run(self._program("pg_ctl"), "-D", str(self.data), "status", check=False).returncode == 0
 
     def start(self) -> str:
         """Start it if it does not run; says the address of its database for this purpose."""
         if not (self.home / "made").exists():
             self._make()
-        if not self._running():
+        if not self.running():
             self._start_on_a_free_port()
         self._make_database()
         return self.url
@@ -127,6 +128,11 @@ class Cluster:
                 return
             time.sleep(0.3)
         raise ClusterError(f"PostgreSQL did not start; see {log}")
+
+    def start_again(self) -> None:
+        """Start it as it was started before, on the same port; ClusterError where that does not work (yet)."""
+        log = self.data / "server.log"
+        self._run(self._program("pg_ctl"), "-D", str(self.data), "-l", str(log), "-w", "-t", "60", "restart")
 
     @property
     def port(self) -> int:

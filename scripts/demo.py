@@ -11,8 +11,9 @@ import time
 from pathlib import Path
 from types import FrameType
 
-from .cluster import ROOT, Cluster, uploads_of
+from .cluster import ROOT, Cluster, ClusterError, uploads_of
 from .stack import RUN, Ports, Stack, stop_leftovers
+from .watch import Watch
 
 PORT = 8400
 
@@ -32,32 +33,36 @@ def words(stack: Stack) -> str:
 """
 
 
-# A part that ends by itself is started again, but not for ever: so often within so many seconds.
-AGAIN, A_WHILE = 5, 60
+# Asking costs a process each time.
+LOOKS_EVERY_SECONDS = 1.0
+DATABASE = "database"
 
 
 def _wake(number: int, frame: FrameType | None) -> None:
     raise KeyboardInterrupt
 
 
-def run(stack: Stack, groups: Path, once: bool) -> int:
+def run(stack: Stack, cluster: Cluster | None, groups: Path, once: bool) -> int:
     """Start the parts, say where they are, and wait until one ends or it is stopped."""
     try:
         stack.start()
         groups.write_text(" ".join(str(process.pid) for process in stack.processes.values()))
         (RUN / "addresses").write_text(words(stack))
         print(words(stack), flush=True)
-        again: list[float] = []
+
+        def begin(name: str) -> None:
+            if name == DATABASE and cluster:
+                with contextlib.suppress(ClusterError):
+                    cluster.start_again()
+                return
+            stack.start_again(name)
+            groups.write_text(" ".join(str(process.pid) for process in stack.processes.values()))
+
+        watch = Watch(begin, lambda words: print(f"{words}; {stack.log} says why", flush=True))
         while not once:
-            if ended := stack.ended():
-                again = [*(one for one in again if time.monotonic() - one < A_WHILE), time.monotonic()]
-                if len(again) > AGAIN:
-                    print(f"the {ended} ends again and again; stopping. See {stack.log}", file=sys.stderr)
-                    return 1
-                print(f"the {ended} ended by itself and is started again; {stack.log} says why", flush=True)
-                stack.start_again(ended)
-                groups.write_text(" ".join(str(process.pid) for process in stack.processes.values()))
-            time.sleep(0.5)
+            away = [DATABASE] if cluster and not cluster.running() else []
+            watch.look([*away, *stack.all_ended()])
+            time.sleep(LOOKS_EVERY_SECONDS)
     except KeyboardInterrupt:
         print("\nstopping …", flush=True)
     finally:
@@ -106,7 +111,7 @@ def _locked(reset: bool, once: bool) -> int:
         stack = Stack(database, Ports.free_from(PORT), log=log)
         stack.manage("migrate", "--verbosity", "0", "--skip-checks")
         stack.manage("load_demo", "--skip-checks")
-        return run(stack, groups, once)
+        return run(stack, cluster, groups, once)
     except KeyboardInterrupt:
         return 0
     finally:

@@ -210,7 +210,11 @@ class Stack:
 
     def ended(self) -> str | None:
         """The name of a part that has ended by itself."""
-        return next((name for name, process in self.processes.items() if process.poll() is not None), None)
+        return next(iter(self.all_ended()), None)
+
+    def all_ended(self) -> list[str]:
+        """The names of all parts that have ended by themselves."""
+        return [name for name, process in self.processes.items() if process.poll() is not None]
 
     def start_again(self, name: str) -> None:
         """Start a part anew that has ended, with whatever it has left behind stopped first."""

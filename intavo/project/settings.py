@@ -80,7 +80,13 @@ TEMPLATES = [
 
 DATABASES = {"default": env.db_url("DATABASE_URL")}
 # Whoever asks while the database is away is told so in seconds.
-DATABASES["default"].setdefault("OPTIONS", {}).setdefault("connect_timeout", 3)
+_OPTIONS = DATABASES["default"].setdefault("OPTIONS", {})
+_OPTIONS.setdefault("connect_timeout", 3)
+# A database whose machine or network is gone is noticed while an answer is waited for.
+_OPTIONS |= {"tcp_user_timeout": 5000, "keepalives_idle": 10, "keepalives_interval": 3, "keepalives_count": 3}
+# Nothing that somebody waits for takes longer; 0 is no limit, for jobs and commands (the web process sets its own).
+if seconds := env.int("INTAVO_STATEMENT_SECONDS", 0):
+    _OPTIONS["options"] = f"-c statement_timeout={seconds}s -c idle_in_transaction_session_timeout={2 * seconds}s"
 if env.bool("INTAVO_DB_POOL", True):
     DATABASES["default"]["OPTIONS"]["pool"] = {
         "min_size": 1, "max_size": env.int("INTAVO_DB_POOL_SIZE", 16), "timeout": 4, "reconnect_timeout": 20,

@@ -8,6 +8,7 @@ import urllib.request
 from collections.abc import Iterator
 from urllib.error import HTTPError
 
+import psycopg
 import pytest
 
 from scripts.front import EACH
@@ -23,7 +24,7 @@ def asked(
     headers = {"Origin": "https://otterwick.example", "Content-Type": "text/plain"}
     request = urllib.request.Request(stack.base_url + path, body, headers)
     try:
-        with urllib.request.urlopen(request, timeout=5) as answer:
+        with urllib.request.urlopen(request, timeout=10) as answer:
             return answer.status, dict(answer.headers)
     except HTTPError as error:
         return error.code, dict(error.headers)
@@ -74,6 +75,20 @@ def test_what_is_too_large_is_refused_by_what_it_says_of_itself(stack: Stack, pa
         said = client.recv(4096).decode()
     assert said.startswith("HTTP/1.1 413")
     assert '"title":"This is too large."' in said
+
+
+def test_while_the_database_hangs_nobody_waits_for_it(stack: Stack) -> None:
+    """A lock on what is asked stands for a database that takes everything and answers nothing."""
+    unknown = "/e/0tterwick0demo99/plan"
+    with psycopg.connect(stack.database) as holder:
+        holder.execute("LOCK TABLE sites_site, procrastinate_workers IN ACCESS EXCLUSIVE MODE")
+        for path, body, most in (("/healthz", None, 2), (unknown, PLAN, 5)):
+            begun = time.monotonic()
+            status, heads = asked(stack, path, body)
+            assert (path, status, heads.get("Retry-After")) == (path, 503, "2")
+            assert time.monotonic() - begun < most
+    assert asked(stack, unknown)[0] == 404
+    stack.wait(f"{stack.base_url}/healthz")
 
 
 def test_while_the_application_is_away_it_is_said_and_that_it_passes(stack: Stack) -> None:
