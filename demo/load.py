@@ -159,7 +159,7 @@ def _business() -> Actor:
     pages = {path: PageSeen(title, list(kinds), clock.now() - timedelta(minutes=n), views)
              for n, (path, title, kinds, views) in enumerate(b.PAGES)}  # fmt: skip
     visitor = visitor_of(owner.business_id)
-    count_pages(visitor, site_id=site.pk, pages=pages)
+    count_pages(visitor, site_id=site.pk, pages=pages, confirmed=True)
     count_sources(visitor, site_id=site.pk, sources=b.SOURCES, at=clock.now())
     set_rules(owner, site_id=site.pk, rules=b.SITE_RULES)
     set_house(owner, site_id=site.pk, house=b.HOUSE | {"logo": logo.public_id})

@@ -23,7 +23,7 @@ from intavo.intake.models import Quarantined, Submission
 from intavo.mail.models import Enclosure, OutgoingMail
 from intavo.mailin.models import IncomingFile
 from intavo.people.models import Group, TimelineEvent
-from intavo.sites.models import Site, SitePage
+from intavo.sites.models import Site, SitePage, Stranger
 from intavo.talks.models import Message, Talk
 from intavo.touchpoints.models import Asset, RehearsalVisitor, Touchpoint, TouchpointRevision
 
@@ -94,6 +94,8 @@ CHECKS: dict[tuple[type[Model], str], Callable[[Any], object]] = {
     (Site, "house"): lambda value: value and HouseStyle.model_validate(value),
     (Site, "rules"): lambda value: value and SiteRules.model_validate(value),
     (SitePage, "kinds"): _is(list[str]),
+    (SitePage, "marks"): _is(list[str]),
+    (Stranger, "marks"): _is(list[str]),
     (HoursSet, "document"): OpeningHours.model_validate,
     (ReplyCell, "document"): Reply.model_validate,
     (Channel, "document"): ChannelDocument.model_validate,

@@ -29,6 +29,45 @@ def normalise_host(text: str) -> str:
     return _checked(host.rstrip(".").removeprefix("www."), given)
 
 
+def origin_of(url: str) -> str:
+    """Scheme, host and port of an address, as a browser writes an origin; "" where it is none of http or https."""
+    if host_of(url) is None:
+        return ""
+    parts = urlsplit(url.strip())
+    host = (parts.hostname or "").rstrip(".")
+    shown = f"[{host}]" if ":" in host else _ascii(host)
+    return f"{parts.scheme}://{shown}{f':{parts.port}' if parts.port else ''}"
+
+
+def typed_origin(text: str) -> str:
+    """The origin that an owner wrote with the address of a site: "" where they wrote neither a scheme nor a port.
+
+    Without a scheme it is https, on this machine itself http.
+    """
+    given = text.strip()
+    if _SCHEME.match(given):
+        return origin_of(given)
+    whole = f"https://{given}"
+    if not origin_of(whole) or urlsplit(whole).port is None:
+        return ""
+    return origin_of(f"http://{given}" if is_loopback(normalise_host(given)) else whole)
+
+
+def is_loopback(host: str) -> bool:
+    """Whether a normalised host is this machine itself. Source: RFC 6761, 6.3."""
+    try:
+        return ipaddress.ip_address(host).is_loopback
+    except ValueError:
+        return host == "localhost" or host.endswith(".localhost")
+
+
+def _ascii(host: str) -> str:
+    try:
+        return idna.encode(host, uts46=True).decode("ascii").lower()
+    except idna.IDNAError:
+        return host.lower()
+
+
 def _checked(host: str, given: str) -> str:
     try:
         return str(ipaddress.ip_address(host))

@@ -71,7 +71,10 @@ def _one(one: rules.Condition, at: datetime, zone: ZoneInfo, who: str = "pk") ->
 
 
 def _did(one: rules.Did, at: datetime, zone: ZoneInfo, who: str) -> Q:
-    events = TimelineEvent.objects.filter(business_id=OuterRef("business_id"), person=OuterRef(who))
+    # How often is asked of the person, within; whether at all of the row itself.
+    events = TimelineEvent.objects.filter(
+        business_id=OuterRef("business_id"), person=OuterRef(who if one.least == 1 else "pk")
+    )
     events = events.filter(kind__in=THEIRS) if one.deed == "anything" else events.filter(kind=one.deed)
     if one.touchpoint is not None:
         events = events.filter(data__touchpoint=one.touchpoint)
@@ -83,5 +86,5 @@ def _did(one: rules.Did, at: datetime, zone: ZoneInfo, who: str) -> Q:
         return Q(Exists(events))
     counted = events.order_by().values("person").annotate(count=Count("pk")).values("count")
     return Q(Exists(Person.objects.filter(pk=OuterRef(who)).annotate(
-        times=Coalesce(Subquery(counted.filter(person=OuterRef("pk")), output_field=IntegerField()), 0)
+        times=Coalesce(Subquery(counted, output_field=IntegerField()), 0)
     ).filter(times__gte=one.least)))  # fmt: skip

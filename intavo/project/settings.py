@@ -186,6 +186,8 @@ CONTENT_SECURITY_POLICY = {
 }
 
 PLAN_A_MINUTE = env.int("INTAVO_PLAN_RATE", 120)
+# Of each kind of report, from one address on one site: a household's or an office's views, not a machine's.
+BEATS_A_MINUTE = env.int("INTAVO_BEAT_RATE", 300)
 INTAKE_A_MINUTE = env.int("INTAVO_INTAKE_RATE", 20)
 PROCRASTINATE_ON_APP_READY = None
 

@@ -1,8 +1,8 @@
 """Writes on results: beats kept as they come."""
 
 import uuid
-from collections.abc import Collection, Iterable
-from datetime import datetime, timedelta
+from collections.abc import Collection, Iterable, Mapping
+from datetime import UTC, datetime, timedelta
 
 from django.db import connection
 from psycopg import sql
@@ -32,10 +32,9 @@ class SaidBeat(BaseModel):
 
 
 def keep_beats(
-    actor: Actor, *, site_id: int, beats: Iterable[SaidBeat], known: frozenset[str], at: datetime,
-    channels: Collection[str] = (),
-) -> int:  # fmt: skip
-    """Keep the beats of touchpoints that stand on the site; says how many."""
+    actor: Actor, *, site_id: int, beats: Iterable[SaidBeat], at: datetime, channels: Collection[str] = ()
+) -> int:
+    """Keep beats that were looked at already; says how many."""
     actor.needs(Right.VISIT)
     rows = [
         Beat(
@@ -45,10 +44,22 @@ def keep_beats(
             channel=beat.channel if beat.channel in channels else "",
         )
         for beat in beats
-        if beat.touchpoint in known
     ]  # fmt: skip
     Beat.objects.bulk_create(rows)
     return len(rows)
+
+
+def count_refused(actor: Actor, *, site_id: int, why: Mapping[str, int], at: datetime) -> None:
+    """Add to how many reports were not kept on a day (UTC), by why: they are in no figure."""
+    actor.needs(Right.VISIT)
+    with connection.cursor() as cursor:
+        for reason in sorted(why):
+            cursor.execute(
+                "INSERT INTO results_refusedbeats AS row (business_id, site_id, day, why, count)"
+                " VALUES (%s, %s, %s, %s, %s) ON CONFLICT (site_id, day, why) DO UPDATE SET"
+                " count = row.count + EXCLUDED.count",
+                [actor.business_id, site_id, at.astimezone(UTC).date(), reason, why[reason]],
+            )
 
 
 _FOLD = """

@@ -30,6 +30,21 @@ class Beat(models.Model):
         db_table = "results_beat"
 
 
+class RefusedBeats(models.Model):
+    """How many reports of a site were not kept on a day (UTC), by why."""
+
+    # Unreadable; of what never stood there; of a page of another site; more than one client says in earnest.
+    WHY = ("unreadable", "touchpoint", "revision", "page", "often")
+    business = models.ForeignKey("accounts.Business", on_delete=models.CASCADE)
+    site = models.ForeignKey("sites.Site", on_delete=models.CASCADE)
+    day = models.DateField()
+    why = models.CharField(max_length=12, choices=[(one, one) for one in WHY])
+    count = models.PositiveBigIntegerField()
+
+    class Meta:
+        constraints = (models.UniqueConstraint(fields=["site", "day", "why"], name="refused_once_a_day"),)
+
+
 class HourlyTally(models.Model):
     """How often something happened to a touchpoint on a site in one hour, doubles left out."""
 

@@ -7,7 +7,7 @@ from django.db.models import Sum
 
 from intavo.accounts.actor import Actor
 
-from .models import HourlyTally
+from .models import HourlyTally, RefusedBeats
 
 
 @dataclass(frozen=True, slots=True)
@@ -21,6 +21,14 @@ class Tally:
     def rate(self) -> float | None:
         """Goals a showing; nothing seen has no rate."""
         return self.goals / self.seen if self.seen else None
+
+
+def refused_beats(actor: Actor, *, site_id: int, at: datetime, days: int = 7) -> dict[str, int]:
+    """How many reports of a site were not counted in the last days up to `at` (UTC), by why, the most first."""
+    rows = RefusedBeats.objects.filter(
+        business_id=actor.business_id, site_id=site_id, day__gt=(at - timedelta(days=days)).date()
+    )
+    return dict(rows.values_list("why").annotate(count=Sum("count")).order_by("-count", "why"))
 
 
 def tallies(actor: Actor, *, at: datetime, days: int = 30, site_id: int | None = None) -> dict[str, Tally]:

@@ -1,8 +1,8 @@
 """Writes on sites."""
 
 import json
-from collections.abc import Mapping
-from dataclasses import dataclass
+from collections.abc import Collection, Mapping
+from dataclasses import dataclass, field
 from datetime import datetime
 from typing import Any
 
@@ -15,7 +15,7 @@ from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.effects import business_changed
 from intavo.accounts.scope import own
 from intavo.core.effects import Effect
-from intavo.core.hosts import normalise_host
+from intavo.core.hosts import is_loopback, normalise_host, typed_origin
 from intavo.core.refusals import wrongs
 from intavo.core.rights import Right
 from intavo.core.showing import SiteRules
@@ -24,26 +24,31 @@ from intavo.core.touchpoint import HouseStyle
 from .models import SeenSource, Site, SiteHost, SitePage, Stranger
 
 _MOST_PAGES = 2000
-_MOST_STRANGERS = 20
+_MOST_STRANGERS = 200
+_MOST_WAITING = 500
+# So many visitors make a page one that is there.
+_SEVERAL = 2
 _MOST_SOURCES = 1000
 site_created: Effect[Site] = Effect("site created")
 
 
-def _hosts(texts: list[str]) -> list[str]:
+def _hosts(texts: list[str]) -> dict[str, str]:
+    """The hosts, and the origin that was written with each; raises Refused naming what is no host."""
     errors: list[tuple[str, str]] = []
-    found: list[str] = []
+    found: dict[str, str] = {}
     for number, text in enumerate(texts):
         if not text.strip():
             continue
         try:
-            found.append(normalise_host(text))
+            host = normalise_host(text)
+            found[host] = found.get(host) or typed_origin(text)
         except ValueError as error:
             errors.append((f"hosts.{number}", str(error)))
     if not errors and not found:
         errors.append(("hosts", "Please write at least one address of the site."))
     if errors:
         raise Refused(*errors)
-    return list(dict.fromkeys(found))
+    return found
 
 
 def add_site(actor: Actor, *, name: str, hosts: list[str], slug: str = "") -> Site:
@@ -52,11 +57,16 @@ def add_site(actor: Actor, *, name: str, hosts: list[str], slug: str = "") -> Si
     normal = _hosts(hosts)
     with transaction.atomic():
         site = Site.objects.create(
-            business_id=actor.business_id, name=name.strip() or normal[0], slug=_free_slug(slug or name or normal[0])
+            business_id=actor.business_id,
+            name=name.strip() or next(iter(normal)),
+            slug=_free_slug(slug or name or next(iter(normal))),
         )
-        SiteHost.objects.bulk_create(SiteHost(business_id=actor.business_id, site=site, host=h) for h in normal)
+        SiteHost.objects.bulk_create(
+            SiteHost(business_id=actor.business_id, site=site, host=host, origin=origin)
+            for host, origin in normal.items()
+        )
         site_created.tell(site)
-        actor.noted("site added", site=site.pk, name=site.name, hosts=normal)
+        actor.noted("site added", site=site.pk, name=site.name, hosts=list(normal))
     return site
 
 
@@ -77,11 +87,14 @@ def change_site(actor: Actor, *, site_id: int, name: str, hosts: list[str]) -> N
         Site.objects.filter(pk=site.pk).update(name=name.strip())
         SiteHost.objects.filter(site=site).exclude(host__in=normal).delete()
         SiteHost.objects.bulk_create(
-            [SiteHost(business_id=actor.business_id, site=site, host=h) for h in normal], ignore_conflicts=True
+            [SiteHost(business_id=actor.business_id, site=site, host=host) for host in normal], ignore_conflicts=True
         )
+        for host, origin in normal.items():
+            if origin:
+                SiteHost.objects.filter(site=site, host=host).update(origin=origin)
         Stranger.objects.filter(site=site, host__in=normal).delete()
         touch(actor.business_id, site_ids=[site.pk])
-        actor.noted("site changed", site=site.pk, name=name.strip(), hosts=normal)
+        actor.noted("site changed", site=site.pk, name=name.strip(), hosts=list(normal))
 
 
 def set_house(actor: Actor, *, site_id: int, house: dict[str, Any]) -> None:
@@ -116,34 +129,66 @@ def set_rules(actor: Actor, *, site_id: int, rules: dict[str, Any]) -> None:
 
 @dataclass(slots=True)
 class PageSeen:
-    """Views of one page since they were last written down."""
+    """Views of one page since they were last written down, and the marks of who asked for it."""
 
     title: str
     kinds: list[str]
     at: datetime
     views: int = 0
+    senders: set[str] = field(default_factory=set)
 
 
-def count_pages(actor: Actor, *, site_id: int, pages: Mapping[str, PageSeen]) -> None:
-    """Add views to the pages that the script has seen. At most 2,000 pages a site.
+@dataclass(frozen=True, slots=True)
+class Sighting:
+    """Where the script was seen: a host of the site, a path, the whole origin, and the mark of who was there."""
 
+    host: str
+    path: str
+    origin: str
+    sender: str
+
+
+_COUNT_PAGE = """
+INSERT INTO sites_sitepage AS page (business_id, site_id, path, title, kinds, views, seen_at, counts, marks)
+VALUES (%s, %s, %s, %s, %s, %s, %s, %s, %s) ON CONFLICT (site_id, path) DO UPDATE SET
+views = page.views + EXCLUDED.views, title = EXCLUDED.title,
+kinds = CASE WHEN EXCLUDED.kinds = '[]' THEN page.kinds ELSE EXCLUDED.kinds END,
+seen_at = GREATEST(page.seen_at, EXCLUDED.seen_at),
+counts = page.counts OR EXCLUDED.counts
+    OR (SELECT count(DISTINCT mark) FROM jsonb_array_elements(page.marks || EXCLUDED.marks) AS mark) >= %s,
+marks = CASE WHEN page.counts THEN '[]' ELSE
+    (SELECT jsonb_agg(DISTINCT mark) FROM jsonb_array_elements(page.marks || EXCLUDED.marks) AS mark) END
+"""
+
+
+def count_pages(
+    actor: Actor, *, site_id: int, pages: Mapping[str, PageSeen], members: Collection[str] = (), confirmed: bool = False
+) -> None:
+    """Add views to the pages that the script has seen. At most 2,000 pages a site, and 500 that do not count yet.
+
+    A page counts once two visitors have asked for it, or one whose mark is in `members`, or all that are confirmed.
     The newest title stays, and the newest kinds: the script says none before it is asked for them.
     """
     actor.needs(Right.VISIT)
-    known = set(SitePage.objects.filter(site_id=site_id, path__in=pages).values_list("path", flat=True))
-    if len(known) < len(pages) and SitePage.objects.filter(site_id=site_id).count() >= _MOST_PAGES:
-        pages = {path: seen for path, seen in pages.items() if path in known}
+    rows = SitePage.objects.filter(site_id=site_id)
+    known = set(rows.filter(path__in=pages).values_list("path", flat=True))
+    if len(known) < len(pages):
+        if rows.filter(counts=True).count() >= _MOST_PAGES:
+            pages = {path: seen for path, seen in pages.items() if path in known}
+        waiting = rows.filter(counts=False).exclude(path__in=pages).order_by("-seen_at")
+        rows.filter(pk__in=list(waiting[max(0, _MOST_WAITING - len(pages)) :].values_list("pk", flat=True))).delete()
     with connection.cursor() as cursor:
         # In one order everywhere, so that two processes never wait for each other in a circle.
         for path, page in sorted(pages.items()):
+            marks = sorted(page.senders)[:_SEVERAL]
+            counts = confirmed or not page.senders.isdisjoint(members) or len(marks) >= _SEVERAL
             cursor.execute(
-                "INSERT INTO sites_sitepage (business_id, site_id, path, title, kinds, views, seen_at)"
-                " VALUES (%s, %s, %s, %s, %s, %s, %s) ON CONFLICT (site_id, path) DO UPDATE SET"
-                " views = sites_sitepage.views + EXCLUDED.views, title = EXCLUDED.title,"
-                " kinds = CASE WHEN EXCLUDED.kinds = '[]' THEN sites_sitepage.kinds ELSE EXCLUDED.kinds END,"
-                " seen_at = GREATEST(sites_sitepage.seen_at, EXCLUDED.seen_at)",
-                [actor.business_id, site_id, path, page.title[:300], json.dumps(page.kinds[:20]), page.views, page.at],
-            )
+                _COUNT_PAGE,
+                [
+                    actor.business_id, site_id, path, page.title[:300], json.dumps(page.kinds[:20]), page.views,
+                    page.at, counts, json.dumps([] if counts else marks), _SEVERAL,
+                ],
+            )  # fmt: skip
 
 
 def count_sources(actor: Actor, *, site_id: int, sources: Mapping[tuple[str, str], int], at: datetime) -> None:
@@ -167,12 +212,27 @@ def count_sources(actor: Actor, *, site_id: int, sources: Mapping[tuple[str, str
             )
 
 
-def note_stranger(actor: Actor, *, site_id: int, host: str, at: datetime) -> None:
-    """Note that the script was seen on a host that is not on the site's list; 20 hosts are kept."""
+def note_strangers(actor: Actor, *, site_id: int, hosts: Mapping[str, Collection[str]], at: datetime) -> None:
+    """Note hosts the script was seen on that no site of the key's business lists, with the marks of who was there.
+
+    The last 200 are kept, those that several visitors met before those of one.
+    """
     actor.needs(Right.VISIT)
-    if Stranger.objects.filter(site_id=site_id).exclude(host=host).count() < _MOST_STRANGERS:
-        Stranger.objects.update_or_create(
-            site_id=site_id, host=host[:255], defaults={"business_id": actor.business_id, "seen_at": at}
+    with connection.cursor() as cursor:
+        for host in sorted(hosts):
+            cursor.execute(
+                "INSERT INTO sites_stranger AS stranger (business_id, site_id, host, seen_at, marks)"
+                " VALUES (%s, %s, %s, %s, %s) ON CONFLICT (site_id, host) DO UPDATE SET"
+                " seen_at = GREATEST(stranger.seen_at, EXCLUDED.seen_at), marks = CASE"
+                " WHEN jsonb_array_length(stranger.marks) >= 3 THEN stranger.marks ELSE"
+                " (SELECT jsonb_agg(DISTINCT mark)"
+                " FROM jsonb_array_elements(stranger.marks || EXCLUDED.marks) AS mark) END",
+                [actor.business_id, site_id, host[:255], at, json.dumps(sorted(hosts[host])[:3])],
+            )
+        cursor.execute(
+            "DELETE FROM sites_stranger WHERE id IN (SELECT id FROM sites_stranger WHERE site_id = %s"
+            " ORDER BY jsonb_array_length(marks) > 1 DESC, seen_at DESC OFFSET %s)",
+            [site_id, _MOST_STRANGERS],
         )
 
 
@@ -182,13 +242,19 @@ def touch(business_id: int, *, site_ids: list[int] | None = None) -> None:
     (sites if site_ids is None else sites.filter(pk__in=site_ids)).update(revision=F("revision") + 1)
 
 
-def seen(actor: Actor, *, site_id: int, at: datetime, host: str, path: str, url: str = "") -> None:
-    """Note that the script was seen on a page; an older sighting never overwrites a newer one."""
+def seen(actor: Actor, *, site_id: int, at: datetime, sighting: Sighting, members: Collection[str] = ()) -> None:
+    """Note that the script was seen on a page; an older sighting never overwrites a newer one.
+
+    Which scheme and port a host has is learnt from a member's own browser alone, and from any on this machine itself.
+    """
     actor.needs(Right.VISIT)
     older = Q(seen_at__isnull=True) | Q(seen_at__lte=at)
     Site.objects.filter(older, pk=site_id, business_id=actor.business_id).update(
-        seen_at=at, seen_host=host[:255], seen_path=path[:500], seen_url=url[:1000]
+        seen_at=at, seen_host=sighting.host[:255], seen_path=sighting.path[:500]
     )
+    if sighting.sender in members or is_loopback(sighting.host):
+        rows = SiteHost.objects.filter(site_id=site_id, business_id=actor.business_id, host=sighting.host, origin="")
+        rows.exclude(seen_origin=sighting.origin).update(seen_origin=sighting.origin[:300])
 
 
 @business_changed.register

@@ -12,7 +12,7 @@ from intavo.core.touchpoint import Sentence
 
 from .actions import add_site, change_site, set_house, set_rules
 from .models import Site
-from .queries import matching_pages, pages_of, rules_of, sites_of, sources_of
+from .queries import home_of, matching_pages, pages_of, rules_of, sites_of, sources_of, strangers_of
 
 router = Router(tags=["sites"], auth=MemberAuth())
 
@@ -40,12 +40,12 @@ class SiteOut(Schema):
     def of(site: Site) -> "SiteOut":
         """A site as the console shows it."""
         seen = (
-            SeenOut(at=site.seen_at, host=site.seen_host, path=site.seen_path, url=site.seen_url)
+            SeenOut(at=site.seen_at, host=site.seen_host, path=site.seen_path, url=f"{home_of(site)}{site.seen_path}")
             if site.seen_at
             else None
         )
         return SiteOut(
-            house=site.house, rules=rules_of(site), strangers=[row.host for row in site.strangers.all()],
+            house=site.house, rules=rules_of(site), strangers=strangers_of(site),
             id=site.pk, name=site.name, slug=site.slug, key=site.key, seen=seen,
             hosts=[row.host for row in site.hosts.all()],
             snippet=f'<script async src="{settings.BASE_URL}/e/{site.key}.js"></script>',

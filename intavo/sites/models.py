@@ -27,16 +27,20 @@ class Site(models.Model):
     seen_at = models.DateTimeField(null=True)
     seen_host = models.CharField(max_length=255, blank=True)
     seen_path = models.CharField(max_length=500, blank=True)
-    # Where the page really was, scheme and port too, so that it can be opened.
-    seen_url = models.CharField(max_length=1000, blank=True)
 
 
 class SiteHost(models.Model):
-    """A host of a site, normalised."""
+    """A host of a site, normalised, and how its pages are reached: scheme, name and port.
+
+    That is as the owner wrote it, else as a member's own browser saw it: what a visitor says of an address never
+    changes where a link leads.
+    """
 
     business = models.ForeignKey(Business, on_delete=models.CASCADE)
     site = models.ForeignKey(Site, on_delete=models.CASCADE, related_name="hosts")
     host = models.CharField(max_length=255)
+    origin = models.CharField(max_length=300, blank=True)
+    seen_origin = models.CharField(max_length=300, blank=True)
 
     class Meta:
         constraints = (models.UniqueConstraint(fields=["site", "host"], name="host_once_a_site"),)
@@ -44,7 +48,11 @@ class SiteHost(models.Model):
 
 
 class SitePage(models.Model):
-    """A page that the script has seen: how often, what it says of itself, and when last."""
+    """A page that the script has seen: how often, what it says of itself, and when last.
+
+    It counts once several visitors have asked for it, or a member has; until then it is kept with the marks of those
+    who did, and not listed.
+    """
 
     business = models.ForeignKey(Business, on_delete=models.CASCADE)
     site = models.ForeignKey(Site, on_delete=models.CASCADE, related_name="pages")
@@ -53,6 +61,8 @@ class SitePage(models.Model):
     kinds = models.JSONField(default=list)
     views = models.PositiveBigIntegerField(default=0)
     seen_at = models.DateTimeField()
+    counts = models.BooleanField(default=True)
+    marks = models.JSONField(default=list)
 
     class Meta:
         constraints = (models.UniqueConstraint(fields=["site", "path"], name="page_once_a_site"),)
@@ -80,6 +90,8 @@ class Stranger(models.Model):
     site = models.ForeignKey(Site, on_delete=models.CASCADE, related_name="strangers")
     host = models.CharField(max_length=255)
     seen_at = models.DateTimeField()
+    # Of those who came by it, up to three: what one client invents stands behind what several met.
+    marks = models.JSONField(default=list)
 
     class Meta:
         constraints = (models.UniqueConstraint(fields=["site", "host"], name="stranger_once_a_site"),)

@@ -23,7 +23,7 @@ def rules_of(site: Site) -> SiteRules:
 
 def pages_of(actor: Actor, site_id: int, most: int = 300) -> list[SitePage]:
     """The pages that the script has seen on a site, the most seen first."""
-    rows = SitePage.objects.filter(business_id=actor.business_id, site_id=site_id)
+    rows = SitePage.objects.filter(business_id=actor.business_id, site_id=site_id, counts=True)
     return list(rows.order_by("-views", "path")[:most])
 
 
@@ -40,12 +40,16 @@ def empty_lists(rules: SiteRules) -> list[str]:
 
 
 def home_of(site: Site) -> str:
-    """Where a site's pages are, like "https://otterwick.example": as the script has seen it, else by its first host."""
-    scheme, _, rest = site.seen_url.partition("://")
-    if rest:
-        return f"{scheme}://{rest.partition('/')[0]}"
-    host = site.hosts.values_list("host", flat=True).first()
-    return f"https://{host}" if host else ""
+    """Where a site's pages are, like "https://otterwick.example": the host where it was seen last, else its first."""
+    hosts = list(site.hosts.all())
+    host = next((one for one in hosts if one.host == site.seen_host), hosts[0] if hosts else None)
+    return (host.origin or host.seen_origin or f"https://{host.host}") if host else ""
+
+
+def strangers_of(site: Site, most: int = 20) -> list[str]:
+    """Hosts where the script ran that are not on the list, those that several visitors met first."""
+    rows = sorted(site.strangers.all(), key=lambda one: (len(one.marks), one.seen_at), reverse=True)
+    return [one.host for one in rows[:most]]
 
 
 def matching_pages(site: Site, sentences: Iterable[Sentence], known: list[SitePage]) -> list[str]:

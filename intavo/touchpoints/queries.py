@@ -167,7 +167,7 @@ def pages_for(touchpoint: Touchpoint, document: Document, sites: list[Site]) -> 
     found, today = PagesFor(), _local_date(touchpoint.business, clock.now())
     queue, sentences = queue_of(document.stance), document.show.sentences
     for site in sites:
-        pages = list(SitePage.objects.filter(site=site).order_by("-views", "path")[:_MOST_PAGES])
+        pages = list(SitePage.objects.filter(site=site, counts=True).order_by("-views", "path")[:_MOST_PAGES])
         own = matching_pages(site, sentences, pages)
         if site is sites[0]:
             found.example = next(iter(own), "/")

@@ -8,6 +8,8 @@ from ninja import Router, Schema, Status
 from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.core.touchpoint import Document
 from intavo.project import clock
+from intavo.results.queries import refused_beats
+from intavo.sites.queries import sites_of
 from intavo.touchpoints.live import live_site
 from intavo.touchpoints.models import RehearsalVisitor
 from intavo.touchpoints.queries import touchpoints_of
@@ -31,6 +33,26 @@ def stage_extras(request: MemberRequest, touchpoint_id: int) -> dict[str, Any]:
     document = Document.model_validate(row.draft.document)
     found = extras(row.business_id, document, site, row.pk, clock.now()) if site is not None else {}
     return found | {"code": sample_code(document, row.pk)}
+
+
+class RefusedOut(Schema):
+    why: str
+    count: int
+
+
+_NOT_COUNTED = {
+    "unreadable": "could not be read", "touchpoint": "of touchpoints that are not live on this site",
+    "revision": "of touchpoints as they never were", "page": "from pages of other sites",
+    "often": "more from one address than visitors send",
+}  # fmt: skip
+
+
+@router.get("/sites/{site_id}/refused", response=list[RefusedOut])
+def refused(request: MemberRequest, site_id: int) -> list[RefusedOut]:
+    """Reports of the last seven days that are in no figure, by why."""
+    site = sites_of(request.auth).get(pk=site_id)
+    found = refused_beats(request.auth, site_id=site.pk, at=clock.now())
+    return [RefusedOut(why=_NOT_COUNTED[why], count=count) for why, count in found.items()]
 
 
 class ReasonOut(Schema):

@@ -50,7 +50,7 @@ def short(request: HttpRequest, site: str, slug: str) -> HttpResponse:
     row, one = _found(site, slug)
     if row is None or one is None:
         return gone(request, row)
-    if not row.seen_url:
+    if row.seen_at is None:
         return HttpResponseRedirect(f"/t/{site}/{slug}")
     return HttpResponseRedirect(f"{home_of(row)}{landing_path(one.compiled.show)}#intavo={slug}")
 

@@ -1,8 +1,5 @@
 """What every address under /e/<site key>/ has in common: size, key, origin, rate, JSON, and errors."""
 
-import hashlib
-import hmac
-import time
 from collections.abc import Callable
 from functools import partial, wraps
 from typing import TypeVar
@@ -13,21 +10,19 @@ from django.utils.cache import patch_vary_headers
 from django.views.decorators.csrf import csrf_exempt
 from pydantic import BaseModel, ValidationError
 
-from intavo.accounts.actor import Refused, visitor_of
-from intavo.accounts.clients import client_address
+from intavo.accounts.actor import Refused
+from intavo.accounts.clients import client_address, mark_of
 from intavo.accounts.problem import problem
 from intavo.core.door import NotLetIn, read_json
 from intavo.core.hosts import host_of
 from intavo.core.refusals import wrongs
 from intavo.project import clock
-from intavo.sites.actions import note_stranger
 from intavo.touchpoints.live import LiveSite, live_site
 
+from .counting import tally
 from .limits import Window
 
 MOST_BYTES = 64 * 1024
-_STRANGER_AGAIN = 60.0
-_strangers: dict[tuple[int, str], float] = {}
 View = Callable[..., HttpResponse]
 M = TypeVar("M", bound=BaseModel)
 
@@ -41,8 +36,7 @@ class Unreadable(Exception):
 
 def sender_mark(request: HttpRequest) -> str:
     """A keyed hash of the calling address: enough to count by, not to find somebody by."""
-    address = client_address(request).encode()
-    return hmac.new(settings.SECRET_KEY.encode(), address, hashlib.sha256).hexdigest()
+    return mark_of(client_address(request))
 
 
 def read_as(model: type[M], body: bytes) -> M:
@@ -103,7 +97,7 @@ def _answer(
         response["Allow"] = f"{method}, OPTIONS"
         return response
     if method == "POST" and not _allowed_origin(request, site):
-        _note_stranger(request, site)
+        tally.stranger(site, request.headers.get("Origin", ""), clock.now(), sender_mark(request))
         return problem(403, "This origin is not the site's.")
     wait = window.wait((site.id, client_address(request))) if window else 0
     if wait:
@@ -112,17 +106,6 @@ def _answer(
         return view(request, site, body)
     except (Unreadable, Refused) as error:
         return problem(422, "Something is not right yet.", error.errors)
-
-
-def _note_stranger(request: HttpRequest, site: LiveSite) -> None:
-    """The script runs on a host that is not on the list: the owner is told, and may add it."""
-    host = host_of(request.headers.get("Origin", ""))
-    if host is None or time.monotonic() - _strangers.get((site.id, host), -_STRANGER_AGAIN) < _STRANGER_AGAIN:
-        return
-    if len(_strangers) > 1000:
-        _strangers.clear()
-    _strangers[site.id, host] = time.monotonic()
-    note_stranger(visitor_of(site.business.pk), site_id=site.id, host=host, at=clock.now())
 
 
 def too_often(wait: int) -> HttpResponse:

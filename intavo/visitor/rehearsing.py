@@ -241,7 +241,7 @@ def play(
 def link(actor: Actor, site_id: int, one: MadeUp, path: str, now: datetime) -> str:
     """An address on the real site, good for an hour, where it behaves as for this visitor at this time."""
     found = scene(actor, site_id, one)
-    if not found.site.seen_url:
+    if found.site.seen_at is None:
         raise Refused(("site", "The snippet has not been seen on this site yet; open the site once, and try again."))
     arrival = found.visit(one, path or "/").visitor.arrival.model_dump()
     said = {"site": found.site.pk, "as": one.model_dump(mode="json"), "from": now.isoformat(), "arrival": arrival}

@@ -3,12 +3,10 @@
 import gzip
 import json
 import re
-import time
 from collections import Counter
 from datetime import UTC, datetime, timedelta
 from functools import lru_cache
 from hashlib import sha256
-from urllib.parse import urlsplit
 
 import brotli
 from django.conf import settings
@@ -19,16 +17,15 @@ from pydantic import TypeAdapter, ValidationError
 from intavo.accounts.actor import visitor_of
 from intavo.core.door import NotLetIn, let_in
 from intavo.core.hosts import host_of
-from intavo.core.showing import PlannedEntry, Visit, campaign_tags, plan
-from intavo.core.touchpoint.patterns import normal_path
+from intavo.core.showing import PlannedEntry, Visit, plan
 from intavo.intake.actions import Sent, looked_up, receive
 from intavo.project import clock
 from intavo.results.actions import SaidBeat, keep_beats
-from intavo.sites.actions import PageSeen, count_pages, count_sources, seen
 from intavo.sites.models import Site
 from intavo.sites.queries import home_of
-from intavo.touchpoints.live import LiveSite, LiveTouchpoint
+from intavo.touchpoints.live import LiveSite, LiveTouchpoint, published_revision
 
+from .counting import tally
 from .limits import MINUTE, Window
 from .more import Helped, Wanted, as_json, count_helped, more, rehearsed_more
 from .protocol import Unreadable, read_as, sender_mark, too_often, visitor_view
@@ -36,18 +33,14 @@ from .reaching import channels_json, used
 from .rehearsing import read_link
 
 VISIT_MINUTES = 30
-_SEEN_AGAIN = 2.0
-_seen: dict[int, float] = {}
 _BEAT = TypeAdapter(SaidBeat)
 # An address of a page of the site in what a click does or in rich text; files of Intavo's own are none.
 _OWN_PAGE = re.compile(r'("href":"|"page":"|href=\\")/(?!/|m/)')
 # Whoever is talking to somebody in the page is not interrupted.
 _TALKING = ("[data-intavo-talking]",)
 _MOST_BEATS = 200
-_MOST_PAGES = 500
-_MOST_SOURCES = 200
-_views: dict[int, dict[str, PageSeen]] = {}
-_sources: dict[int, Counter[tuple[str, str]]] = {}
+# Of each kind of report, from one address on one site.
+_BEATS = Window(settings.BEATS_A_MINUTE)
 
 
 def _json(text: str, status: int = 200) -> HttpResponse:
@@ -97,7 +90,7 @@ def plan_view(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse
         told = read_link(visit.rehearsal, site.id)
         site, visit, at = told.site(site), told.as_they(visit), at + told.ahead
     else:
-        _note_sighting(site, visit, at)
+        tally.view(site, visit, at, sender_mark(request))
     by_id = {one.compiled.id: one for one in site.touchpoints}
     opened = next((one.compiled.id for one in site.touchpoints if one.slug == visit.open), None)
     entries = plan((one.compiled for one in site.touchpoints), visit, at, opened)
@@ -142,61 +135,6 @@ def _from_home(written: str, home: str) -> str:
 def _entry(live: LiveTouchpoint, entry: PlannedEntry, valid_until: str, label: str) -> str:
     moments, document = live.moments(entry.moments), live.labelled(label)
     return f'{live.head_json}, "valid_until": "{valid_until}", "moments": {moments}, "document": {document}}}'
-
-
-def _note_sighting(site: LiveSite, visit: Visit, at: datetime) -> None:
-    """Where the script was last seen; written at most every 2 s by a process. Not for Intavo's own pages."""
-    host = host_of(visit.page.url)
-    if host not in site.hosts:
-        return
-    _count_view(site, visit, at)
-    if time.monotonic() - _seen.get(site.id, -_SEEN_AGAIN) < _SEEN_AGAIN:
-        return
-    _seen[site.id] = time.monotonic()
-    actor = visitor_of(site.business.pk)
-    count_pages(actor, site_id=site.id, pages=_views.pop(site.id, {}))
-    count_sources(actor, site_id=site.id, sources=_sources.pop(site.id, {}), at=at)
-    seen(
-        actor,
-        site_id=site.id,
-        at=at,
-        host=host or "",
-        path=urlsplit(visit.page.url).path or "/",
-        url=_bare(visit.page.url),
-    )
-
-
-def _count_view(site: LiveSite, visit: Visit, at: datetime) -> None:
-    """One more view of a page, and where a visit that begins came from, written down with the next sighting."""
-    if visit.open is not None:
-        return
-    # Where the rules want to know the kinds of a page, the script has asked without them just before.
-    again = bool(site.wants) and bool(visit.page.kinds)
-    if visit.visitor.pages_this_visit <= 1 and not again:
-        _count_source(site, visit)
-    pages = _views.setdefault(site.id, {})
-    path = normal_path(visit.page.url)[:500]
-    if path not in pages and len(pages) >= _MOST_PAGES:
-        return
-    page = pages.setdefault(path, PageSeen("", [], at))
-    page.title, page.at = visit.page.title, at
-    page.kinds = [kind.casefold() for kind in visit.page.kinds] or page.kinds
-    page.views += 0 if again else 1
-
-
-def _count_source(site: LiveSite, visit: Visit) -> None:
-    arrival = visit.visitor.arrival
-    host = host_of(arrival.referrer)
-    medium = campaign_tags(arrival.url).get("utm_medium", "").strip().casefold()
-    sources = _sources.setdefault(site.id, Counter())
-    for kind, name in (("host", host if host not in site.hosts else None), ("medium", medium)):
-        if name and (len(sources) < _MOST_SOURCES or (kind, name[:255]) in sources):
-            sources[kind, name[:255]] += 1
-
-
-def _bare(url: str) -> str:
-    """An address without its query and fragment, which may say something of the visitor."""
-    return url.partition("#")[0].partition("?")[0]
 
 
 @visitor_view("POST", Window(settings.INTAKE_A_MINUTE))
@@ -247,13 +185,29 @@ def beats(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse:
         raise Unreadable(("body", "This is not JSON.")) from None
     if not isinstance(said, list):
         raise Unreadable(("body", "Beats come as a list."))
-    good = [beat for beat in map(_beat, said[:_MOST_BEATS]) if beat is not None]
-    known = frozenset(one.compiled.id for one in site.touchpoints)
-    kept = keep_beats(
-        visitor_of(site.business.pk), site_id=site.id, beats=good, known=known, at=clock.now(),
-        channels=site.channels,
-    )  # fmt: skip
+    at, sender = clock.now(), sender_mark(request)
+    good: list[SaidBeat] = []
+    why: Counter[str] = Counter({"unreadable": max(0, len(said) - _MOST_BEATS)})
+    for beat in map(_beat, said[:_MOST_BEATS]):
+        wrong = "unreadable" if beat is None else _wrong(site, beat, sender)
+        if beat is None or wrong:
+            why[wrong] += 1
+        else:
+            good.append(beat)
+    kept = keep_beats(visitor_of(site.business.pk), site_id=site.id, beats=good, at=at, channels=site.channels)
+    tally.refused(site, +why, at)
     return _json(json.dumps({"kept": kept, "refused": len(said) - kept}), 202)
+
+
+def _wrong(site: LiveSite, beat: SaidBeat, sender: str) -> str:
+    """Why a report is not kept; "" where it is."""
+    if all(one.compiled.id != beat.touchpoint for one in site.touchpoints):
+        return "touchpoint"
+    if published_revision(site.business.pk, beat.touchpoint, beat.revision) is None:
+        return "revision"
+    if host_of(beat.page.url) not in {*site.hosts, host_of(settings.BASE_URL)}:
+        return "page"
+    return "often" if _BEATS.wait((site.id, f"{beat.what} {sender}")) else ""
 
 
 def _beat(said: object) -> SaidBeat | None:

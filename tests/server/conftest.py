@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from typing import Any
 
 import pytest
+from allauth.usersessions.models import UserSession
 from django.conf import settings
 from django.contrib.auth.hashers import get_hashers
 from django.test import Client
@@ -21,7 +22,7 @@ from intavo.talks import queries as talk_queries
 from intavo.touchpoints import live
 from intavo.touchpoints.actions import make, save_draft, turn_on
 from intavo.touchpoints.models import Touchpoint
-from intavo.visitor import views
+from intavo.visitor import counting
 
 NOW = "2026-11-24T14:05:00+00:00"
 WEEK = [{"day": day, "from": "09:00", "to": "17:30"} for day in ("mon", "tue", "wed", "thu", "fri")]
@@ -64,6 +65,7 @@ def world(name: str, email: str, host: str, **after: Any) -> World:
     owner = found_business(
         user=User.objects.create_user(email, PASSWORD, name=f"Owner of {name}"), name=name, timezone="Europe/London"
     )
+    UserSession.objects.create(user_id=owner.user_id, ip="127.0.0.1", session_key=f"of {name}", user_agent="a test")
     hours = main_hours(owner.business_id)
     set_hours(owner, hours_id=hours.pk, document={"timezone": "Europe/London", "week": WEEK, "exceptions": []})
     site = add_site(owner, name=name, hosts=[host])
@@ -81,7 +83,7 @@ def _still(monkeypatch: pytest.MonkeyPatch, tmp_path: Any) -> None:
     get_hashers.cache_clear()
     monkeypatch.setenv("INTAVO_NOW", NOW)
     live._sites.clear()
-    views._seen.clear()
+    counting.tally.forget()
     talk_queries._noted.clear()
     loader = tmp_path / "loader.js"
     loader.write_text("/* the loader */")

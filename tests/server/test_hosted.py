@@ -5,6 +5,7 @@ import re
 from django.test import Client
 
 from intavo.followup.models import FollowUp
+from intavo.project import clock
 from intavo.sites.models import Site
 from intavo.touchpoints.actions import turn_off
 
@@ -61,8 +62,8 @@ def test_a_short_link_opens_it_on_a_page_of_the_site_and_is_a_qr_code_too(otterw
     slug, site = otterwick.touchpoint.slug, otterwick.site.slug
     client = Client()
     assert client.get(f"/l/{site}/{slug}")["Location"] == f"/t/{site}/{slug}"
-    Site.objects.update(seen_url="http://otterwick.example:8401/trips")
-    assert client.get(f"/l/{site}/{slug}")["Location"] == f"http://otterwick.example:8401/#intavo={slug}"
+    Site.objects.update(seen_at=clock.now())
+    assert client.get(f"/l/{site}/{slug}")["Location"] == f"https://www.otterwick.example/#intavo={slug}"
     svg, png = (client.get(f"/l/{site}/{slug}.{form}") for form in ("svg", "png"))
     assert svg["Content-Type"] == "image/svg+xml"
     assert svg.content.startswith(b"<?xml")

@@ -11,7 +11,7 @@ import pytest
 import vobject
 from django.db import connection
 from django.test import Client
-from hypothesis import HealthCheck, given, settings
+from hypothesis import HealthCheck, example, given, settings
 from hypothesis import strategies as st
 
 from intavo.accounts.actor import Actor
@@ -80,7 +80,17 @@ def kept(actor: Actor, one: rules.Seen, number: int = 0) -> Person:
     return person
 
 
+TWICE_AND_TAGGED = rules.Filter(
+    conditions=(rules.HasTag(tag="school"), rules.Did(deed="signed up", least=2)),
+)
+TWICE = rules.SeenEvent("signed up", AT, "", "")
+
+
 @settings(max_examples=120, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@example(
+    people=[rules.Seen("Nia", AT, frozenset(), frozenset({"school"}), (), (TWICE,) * times) for times in (1, 2)],
+    wanted=TWICE_AND_TAGGED,
+)
 @given(people=st.lists(seen, min_size=1, max_size=5), wanted=filters)
 def test_a_filter_seeks_in_the_database_whom_it_seeks_in_python(
     otterwick: World, other: World, people: list[rules.Seen], wanted: rules.Filter

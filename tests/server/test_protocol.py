@@ -3,9 +3,11 @@
 import pytest
 from django.test import Client
 
+from intavo.results.models import RefusedBeats
 from intavo.sites.models import Site
 from intavo.touchpoints import live
 from intavo.touchpoints.actions import put_live, save_draft, turn_off
+from intavo.visitor import views
 from intavo.visitor.limits import Window
 
 from .conftest import Visitor, World, sending
@@ -188,9 +190,30 @@ def test_beats_are_202_and_what_is_refused_is_counted(visitor: Visitor, otterwic
     good = {"id": "abcdefgh", "touchpoint": otterwick.touchpoint.public_id, "revision": 2, "variant": None,
             "what": "seen", "page": {"url": "https://otterwick.example/"}, "device": "phone",
             "at": "2026-11-24T14:05:12Z"}  # fmt: skip
-    answer = visitor.post("beats", [good, good | {"what": "danced"}, good | {"touchpoint": "tp_none"}, 4])
+    forged = [{"what": "danced"}, {"touchpoint": "tp_none"}, {"revision": 77}, {"page": {"url": "https://x.example/"}}]
+    answer = visitor.post("beats", [good, *(good | one for one in forged), 4])
     assert answer.status_code == 202
-    assert answer.json() == {"kept": 1, "refused": 3}
+    assert answer.json() == {"kept": 1, "refused": 5}
+    assert dict(RefusedBeats.objects.values_list("why", "count")) == {
+        "unreadable": 2, "touchpoint": 1, "revision": 1, "page": 1,
+    }  # fmt: skip
+    told = otterwick.console().get(f"/api/sites/{otterwick.site.pk}/refused").json()
+    assert told[0] == {"why": "could not be read", "count": 2}
+    assert len(told) == 4
+
+
+def test_one_client_says_no_more_of_a_kind_than_visitors_do(
+    visitor: Visitor, otterwick: World, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(views, "_BEATS", Window(3))
+    beat = {"touchpoint": otterwick.touchpoint.public_id, "revision": 2, "device": "phone", "at": "2026-11-24T14:05:12Z",
+            "page": {"url": "https://otterwick.example/"}}  # fmt: skip
+    many = [beat | {"id": f"seen-{n:04}", "what": "seen"} for n in range(8)]
+    assert visitor.post("beats", [*many, beat | {"id": "goal-0001", "what": "goal"}]).json() == {
+        "kept": 4,
+        "refused": 5,
+    }
+    assert visitor.post("beats", many[:1], REMOTE_ADDR="203.0.113.4").json() == {"kept": 1, "refused": 0}
 
 
 def test_a_click_finds_a_touchpoint_whose_sentence_does_not_hold(visitor: Visitor, otterwick: World) -> None:

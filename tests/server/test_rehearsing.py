@@ -13,17 +13,12 @@ from intavo.results.actions import SaidBeat, fold_beats, keep_beats
 from intavo.results.models import Beat, HourlyTally
 from intavo.touchpoints import live
 from intavo.touchpoints.actions import make, save_draft, turn_on
-from intavo.visitor import views
+from intavo.visitor import counting
 
 from .conftest import World
 from .test_site_rules import ORIGIN, plan
 
 NOW = "2026-11-24T14:05:00Z"
-
-
-@pytest.fixture(autouse=True)
-def _nothing_seen(monkeypatch: pytest.MonkeyPatch) -> None:
-    monkeypatch.setattr(views, "_views", {})
 
 
 def post(world: World, to: str, **body: Any) -> Any:
@@ -46,7 +41,7 @@ def shown(world: World, name: str, show: dict[str, Any], on: bool = True) -> int
 def seen(world: World, *paths: str) -> None:
     """Pages that the script has seen."""
     for path in paths:
-        views._seen.clear()
+        counting.tally.forget()
         plan(world, path)
 
 
@@ -122,7 +117,7 @@ def test_a_link_makes_the_real_plan_that_of_its_visitor_and_nothing_is_counted(o
     seen(otterwick, "/hire")
     url = post(otterwick, "rehearsals/link", visitor=visitor, path="/trips").json()["url"]
     address, _, token = url.partition("#intavo-as=")
-    assert address == "https://otterwick.example/trips"
+    assert address == "https://www.otterwick.example/trips"
 
     def as_they(key: str, said: str, origin: dict[str, str]) -> Any:
         body = {"page": {"url": f"{origin['origin']}/trips"}, "device": "desktop", "rehearsal": said}
@@ -220,7 +215,7 @@ def test_beats_are_folded_into_hours_and_doubles_count_once(otterwick: World) ->
         )  # fmt: skip
 
     for when, numbers in ((at - timedelta(hours=1), range(3)), (at, range(2, 5))):
-        keep_beats(visitor_of(otterwick.owner.business_id), site_id=otterwick.site.pk, known=frozenset({public}), at=when,
+        keep_beats(visitor_of(otterwick.owner.business_id), site_id=otterwick.site.pk, at=when,
                    beats=[beat(n, "seen") for n in numbers] + [beat(100, "goal")])  # fmt: skip
     for _ in range(2):
         fold_beats(at)

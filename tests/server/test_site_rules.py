@@ -4,6 +4,7 @@ import json
 from typing import Any
 
 import pytest
+from django.db import OperationalError
 from django.test import Client
 
 from intavo.accounts.models import Business
@@ -11,34 +12,28 @@ from intavo.mail.models import OutgoingMail
 from intavo.sites.models import SitePage, Stranger
 from intavo.touchpoints import live
 from intavo.touchpoints.actions import make, save_draft, turn_on
-from intavo.visitor import protocol, views
+from intavo.visitor import counting
 
 from .conftest import World
 
 ORIGIN = {"origin": "https://otterwick.example"}
 
 
-@pytest.fixture(autouse=True)
-def _nothing_seen(monkeypatch: pytest.MonkeyPatch) -> None:
-    monkeypatch.setattr(views, "_views", {})
-    monkeypatch.setattr(views, "_sources", {})
-    monkeypatch.setattr(protocol, "_strangers", {})
-
-
 def plan(
     world: World, path: str = "/trips", origin: dict[str, str] | None = None, kinds: tuple[str, ...] = ("Section",),
-    **visitor: Any,
+    of: str = "https://otterwick.example", sender: str = "127.0.0.1", **visitor: Any,
 ) -> Any:  # fmt: skip
     """Ask for the plan of a page."""
-    page = {"url": f"https://otterwick.example{path}", "title": "Trips", "kinds": kinds}
+    page = {"url": f"{of}{path}", "title": "Trips", "kinds": kinds}
     body = json.dumps({"page": page, "device": "desktop", "visitor": visitor})
-    return Client().post(f"/e/{world.site.key}/plan", body, "text/plain", headers=origin or ORIGIN)
+    caller = Client(REMOTE_ADDR=sender)
+    return caller.post(f"/e/{world.site.key}/plan", body, "text/plain", headers=origin or ORIGIN)
 
 
 def anew() -> None:
     """As if a second had passed."""
     live._sites.clear()
-    views._seen.clear()
+    counting.tally._written.clear()
 
 
 def put(world: World, rules: dict[str, Any]) -> Any:
@@ -121,7 +116,7 @@ def test_an_answer_of_the_group_ends_the_others_too(otterwick: World) -> None:
 
 def test_where_visits_came_from_is_counted_once_a_visit_and_offered(otterwick: World, other: World) -> None:
     def visit(referrer: str, query: str = "", pages: int = 1) -> None:
-        views._seen.clear()
+        counting.tally._written.clear()
         arrival = {"url": f"https://otterwick.example/{query}", "referrer": referrer}
         plan(otterwick, "/trips", arrival=arrival, pages_this_visit=pages)
 
@@ -142,7 +137,7 @@ def test_where_visits_came_from_is_counted_once_a_visit_and_offered(otterwick: W
 
 def test_pages_that_were_seen_are_counted_and_matched(otterwick: World) -> None:
     for path in ("/trips", "/trips/?a=1", "/trips/Sunrise", "/hire"):
-        views._seen.clear()
+        counting.tally._written.clear()
         plan(otterwick, path)
     console = otterwick.console()
     pages = console.get(f"/api/sites/{otterwick.site.pk}/pages").json()
@@ -155,10 +150,82 @@ def test_pages_that_were_seen_are_counted_and_matched(otterwick: World) -> None:
     assert SitePage.objects.filter(business_id=otterwick.owner.business_id).count() == 3
 
 
+def paths(world: World) -> list[str]:
+    """The pages that are listed."""
+    return [one["path"] for one in world.console().get(f"/api/sites/{world.site.pk}/pages").json()]
+
+
+def test_a_page_is_listed_once_two_visitors_or_a_member_asked_for_it_and_invented_ones_hide_none(
+    otterwick: World,
+) -> None:
+    for number in range(60):
+        counting.tally._written.clear()
+        plan(otterwick, f"/invented/{number}", sender="203.0.113.9")
+        plan(otterwick, f"/invented/{number}", sender="203.0.113.9")
+    plan(otterwick, "/real", sender="203.0.113.9")
+    assert paths(otterwick) == []
+    for path, sender in (("/real", "203.0.113.10"), ("/own", "127.0.0.1")):
+        counting.tally._written.clear()
+        plan(otterwick, path, sender=sender)
+    assert paths(otterwick) == ["/real", "/own"]
+    for number in range(600):
+        counting.tally._written.clear()
+        plan(otterwick, f"/flood/{number}", sender="203.0.113.9")
+    assert SitePage.objects.filter(site=otterwick.site, counts=False).count() == 500
+    assert paths(otterwick) == ["/real", "/own"]
+
+
+def test_an_odd_address_of_a_page_holds_up_neither_its_plan_nor_what_is_counted(otterwick: World) -> None:
+    for path in ("/%00", "/a%00b", "/%ed%a0%80", "/trips", "/\ud800", f"/{'x' * 3000}", "/%F0%9F%9B%B6"):
+        assert plan(otterwick, path).status_code == 200, path
+    counting.tally._written.clear()
+    assert plan(otterwick, "/trips").status_code == 200
+    assert {"/trips", "/🛶"} <= set(paths(otterwick))
+
+
+def test_counting_that_fails_is_in_nobodys_way(otterwick: World, monkeypatch: pytest.MonkeyPatch) -> None:
+    def away(*_: Any, **__: Any) -> None:
+        raise OperationalError("the database is away")
+
+    monkeypatch.setattr(counting, "count_pages", away)
+    assert plan(otterwick).status_code == 200
+    monkeypatch.undo()
+    counting.tally._written.clear()
+    assert plan(otterwick).status_code == 200
+    assert paths(otterwick) == ["/trips"]
+
+
+def test_a_port_or_scheme_that_a_visitor_says_changes_no_link(otterwick: World) -> None:
+    link = f"/l/{otterwick.site.slug}/{otterwick.touchpoint.slug}"
+    for sender in ("203.0.113.9", "203.0.113.10", "127.0.0.1"):
+        counting.tally._written.clear()
+        plan(otterwick, of="http://otterwick.example:6666", sender=sender)
+        assert Client().get(link)["Location"].startswith("https://www.otterwick.example/#")
+
+
+def test_where_no_scheme_was_written_a_members_own_browser_says_it(other: World) -> None:
+    link, origin = f"/l/{other.site.slug}/{other.touchpoint.slug}", {"origin": "http://heronsgate.example"}
+    for sender, home in (("203.0.113.9", "https://heronsgate.example"), ("127.0.0.1", "http://heronsgate.example:81")):
+        counting.tally._written.clear()
+        assert plan(other, "/", origin, of="http://heronsgate.example:81", sender=sender).status_code == 200
+        assert Client().get(link)["Location"].startswith(f"{home}/#")
+
+
+def test_hosts_that_several_met_stand_before_invented_ones(otterwick: World) -> None:
+    for sender in ("203.0.113.9", "203.0.113.10"):
+        counting.tally._written.clear()
+        plan(otterwick, origin={"origin": "https://copy.example"}, sender=sender)
+    for number in range(40):
+        counting.tally._written.clear()
+        plan(otterwick, origin={"origin": f"https://invented-{number}.example"}, sender="203.0.113.9")
+    told = otterwick.console().get("/api/sites").json()[0]["strangers"]
+    assert (told[0], len(told)) == ("copy.example", 20)
+
+
 def test_a_view_for_which_the_script_asks_twice_counts_once_and_its_kinds_stay(otterwick: World) -> None:
     shown(otterwick, {"sentences": [{"kinds": ["section"]}]})
     for kinds in ((), ("Section",), ()):
-        views._seen.clear()
+        counting.tally._written.clear()
         plan(otterwick, "/trips", kinds=kinds, arrival={"url": "", "referrer": "https://findit.example/"})
     console = otterwick.console()
     [page] = console.get(f"/api/sites/{otterwick.site.pk}/pages").json()

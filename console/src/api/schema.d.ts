@@ -3050,6 +3050,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites/{site_id}/refused": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Refused
+         * @description Reports of the last seven days that are in no figure, by why.
+         */
+        get: operations["intavo_visitor_api_refused"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/page-map": {
         parameters: {
             query?: never;
@@ -6502,6 +6522,13 @@ export interface components {
             rows: components["schemas"]["AnswerRowOut"][];
             /** Before */
             before: number | null;
+        };
+        /** RefusedOut */
+        RefusedOut: {
+            /** Why */
+            why: string;
+            /** Count */
+            count: number;
         };
         /** CellOut */
         CellOut: {
@@ -11016,6 +11043,28 @@ export interface operations {
                     "application/json": {
                         [key: string]: unknown;
                     };
+                };
+            };
+        };
+    };
+    intavo_visitor_api_refused: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefusedOut"][];
                 };
             };
         };

@@ -55,6 +55,14 @@ export function useSources(site: MaybeRefOrGetter<number>) {
   })
 }
 
+/** Reports of the last week that were not counted, by why. */
+export function useRefused(site: MaybeRefOrGetter<number>) {
+  return useQuery({
+    queryKey: computed(() => ['refused', toValue(site)]),
+    queryFn: () => take(client.GET('/api/sites/{site_id}/refused', { params: { path: { site_id: toValue(site) } } })),
+  })
+}
+
 /** Which of them a sentence is for; one that cannot be read yet is for none. */
 export async function matchingPages(site_id: number, sentence: object): Promise<Schemas['MatchingOut'] | null> {
   try {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useClipboard } from '@vueuse/core'
-import { ref, watch } from 'vue'
-import { sendInstructions, useChangeSite, type Site } from '@/api/sites'
+import { computed, ref, watch } from 'vue'
+import { sendInstructions, useChangeSite, useRefused, type Site } from '@/api/sites'
 import { useClock } from '@/lib/clock'
 import { useNotices } from '@/lib/notices'
 import { ago } from '@/lib/time'
@@ -12,6 +12,11 @@ import SiteRules from './SiteRules.vue'
 
 const props = defineProps<{ site: Site }>()
 const { now } = useClock()
+const refused = useRefused(() => props.site.id).data
+/** What one client invents may be many: the first few, which several met, and the others on request. */
+const FEW = 3
+const strangers = computed(() => props.site.strangers.slice(0, FEW))
+const others = computed(() => props.site.strangers.slice(FEW))
 const { copy, copied } = useClipboard({ legacy: true })
 const change = useChangeSite()
 const notices = useNotices()
@@ -53,9 +58,20 @@ async function save() {
       </p>
       <p v-else class="text-brass"><span aria-hidden="true">○</span> not seen yet</p>
     </header>
-    <p v-for="stranger in site.strangers" :key="stranger" class="mb-2 rounded-md bg-brass-tint px-3 py-2">
+    <p v-for="stranger in strangers" :key="stranger" class="mb-2 rounded-md bg-brass-tint px-3 py-2">
       Seen on <strong>{{ stranger }}</strong>, which is not on the list: nothing shows there.
       <button type="button" class="btn-link ml-1 font-semibold" @click="run(() => addHost(stranger))">Add {{ stranger }}</button>
+    </p>
+    <details v-if="others.length" class="mb-2">
+      <summary class="cursor-pointer text-ink-2">and on {{ others.length }} more {{ others.length === 1 ? 'host' : 'hosts' }}</summary>
+      <p v-for="stranger in others" :key="stranger" class="mt-1">
+        <strong>{{ stranger }}</strong>
+        <button type="button" class="btn-link ml-1" @click="run(() => addHost(stranger))">Add {{ stranger }}</button>
+      </p>
+    </details>
+    <p v-if="refused?.length" class="mb-2 text-ink-2">
+      In the last seven days these reports were not counted:
+      {{ refused.map((one) => `${one.count.toLocaleString('en')} ${one.why}`).join('; ') }}.
     </p>
     <h3 class="font-body! text-base!">The one line to paste into every page of the site</h3>
     <p class="mt-1 text-ink-2">Anywhere between &lt;head&gt; and &lt;/head&gt;. It is the same line for everything you make here.</p>
