@@ -1,9 +1,9 @@
 """Files that visitors put into a conversation where the owner allows it: pictures, written anew, and PDF."""
 
-import io
 import secrets
 import unicodedata
 from pathlib import Path
+from tempfile import TemporaryDirectory
 
 from django.conf import settings
 from django.db import transaction
@@ -12,8 +12,8 @@ from django.dispatch import receiver
 
 from intavo.accounts.actor import Refused
 from intavo.core.texts import Kept
-from intavo.touchpoints.actions.assets import read_picture
 from intavo.touchpoints.live import LiveSite, document_of
+from intavo.touchpoints.pictures import write_anew
 
 from .models import Message, Talk
 
@@ -35,11 +35,12 @@ def checked_file(name: str, data: bytes) -> tuple[dict[str, object], bytes]:
     title = Path(plain.replace("\\", "/")).name.strip()[:120] or "file"
     kind = "application/pdf"
     if not data.startswith(_PDF):
-        picture = read_picture(data, "Pictures and PDF can be sent here, and this is neither.")
-        picture.thumbnail((_WIDEST, _WIDEST * 4))
-        out = io.BytesIO()
-        picture.save(out, "WEBP", quality=84, method=4)
-        kind, data = "image/webp", out.getvalue()
+        with TemporaryDirectory() as folder:
+            came = Path(folder, "as-it-came")
+            came.write_bytes(data)
+            otherwise = "Pictures and PDF can be sent here, and this is neither."
+            written = write_anew(came, came.parent, (_WIDEST,), _WIDEST * 4, otherwise)
+            kind, data = "image/webp", (came.parent / f"{written.widths[0]}.webp").read_bytes()
     return {"key": secrets.token_hex(16), "name": title, "type": kind, "size": len(data)}, data
 
 

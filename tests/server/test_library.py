@@ -1,6 +1,10 @@
 """The library: what is taken in, what is refused, and how it is given out."""
 
 import io
+import struct
+import time
+import zlib
+from pathlib import Path
 from typing import Any
 
 import pytest
@@ -10,6 +14,7 @@ from django.test import Client
 from PIL import Image
 
 from intavo.core.touchpoint import STARTERS, HouseStyle, Starter, readings
+from intavo.touchpoints import pictures
 from intavo.touchpoints.shipped import shipped_pixels
 
 from .conftest import World
@@ -32,7 +37,7 @@ def add(client: Client, data: bytes, kind: str = "picture", name: str = "boat.pn
     return client.post("/api/library", {"file": SimpleUploadedFile(name, data), "kind": kind})
 
 
-@pytest.mark.parametrize("form", ["PNG", "JPEG", "WEBP", "AVIF"])
+@pytest.mark.parametrize("form", ["PNG", "JPEG", "WEBP", "AVIF", "GIF"])
 def test_a_picture_is_written_anew_in_a_few_widths(otterwick: World, form: str) -> None:
     asset = add(otterwick.console(), drawn(form)).json()
     sizes = {}
@@ -45,6 +50,54 @@ def test_a_picture_is_written_anew_in_a_few_widths(otterwick: World, form: str) 
         )
         sizes[width] = Image.open(io.BytesIO(answer.content)).width
     assert sizes == {200: 480, 700: 960, 1500: 1600, 5000: 1600}
+
+
+def head_of_png(width: int, height: int) -> bytes:
+    """The head of a picture that says so of itself, with hardly anything behind it."""
+
+    def piece(name: bytes, data: bytes) -> bytes:
+        return struct.pack(">I", len(data)) + name + data + struct.pack(">I", zlib.crc32(name + data))
+
+    about = struct.pack(">IIBBBBB", width, height, 8, 2, 0, 0, 0)
+    pixels = zlib.compress(b"\0" * 100_000)
+    return b"\x89PNG\r\n\x1a\n" + piece(b"IHDR", about) + piece(b"IDAT", pixels) + piece(b"IEND", b"")
+
+
+@pytest.mark.parametrize(("width", "height"), [(50_000, 50_000), (30_000, 10), (10, 12_001), (8_000, 5_001)])
+def test_a_picture_that_is_too_large_is_refused_by_its_head(otterwick: World, width: int, height: int) -> None:
+    begun = time.process_time()
+    answer = add(otterwick.console(), head_of_png(width, height))
+    assert answer.status_code == 422
+    [wrong] = answer.json()["errors"]
+    assert (wrong["field"], wrong["message"][:26]) == ("file", "This picture is too large:")
+    assert time.process_time() - begun < 2
+
+
+@pytest.mark.parametrize("size", [(1080, 11_900), (5_000, 8_000), (1, 12_000)])
+def test_tall_pictures_of_phones_are_taken(otterwick: World, size: tuple[int, int]) -> None:
+    answer = add(otterwick.console(), drawn("PNG", size=size))
+    assert answer.status_code == 201
+    assert (answer.json()["width"], answer.json()["height"]) == size
+
+
+def test_what_a_picture_does_to_its_decoder_it_does_to_that_alone(
+    otterwick: World, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(pictures, "_PROGRAM", "tests.server.decoder_that_dies")
+    answer = add(otterwick.console(), drawn("PNG"))
+    assert (answer.status_code, answer.json()["errors"][0]["field"]) == (422, "file")
+    assert list(Path(settings.MEDIA_ROOT).rglob("*.*")) == []
+
+
+def test_of_a_moving_picture_the_first_is_kept(otterwick: World) -> None:
+    out = io.BytesIO()
+    red, blue = (Image.new("RGB", (90, 60), colour) for colour in ("#cc0000", "#0000cc"))
+    red.save(out, "GIF", save_all=True, append_images=[blue])
+    asset = add(otterwick.console(), out.getvalue(), name="boat.gif").json()
+    kept = Image.open(io.BytesIO(Client().get(f"/m/{asset['public_id']}/480.webp").content)).convert("RGB")
+    pixel = kept.getpixel((5, 5))
+    assert isinstance(pixel, tuple)
+    assert pixel[0] > 150 > pixel[2]
 
 
 def test_what_a_camera_wrote_into_a_picture_is_gone(otterwick: World) -> None:

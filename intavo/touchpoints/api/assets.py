@@ -59,7 +59,7 @@ def add(
     request: MemberRequest, file: File[UploadedFile], kind: Form[str] = "picture", description: Form[str] = ""
 ) -> Status[AssetOut]:
     """Add a file to the library."""
-    row = actions.add_asset(request.auth, kind=kind, name=file.name or "", data=file.read(), description=description)
+    row = actions.add_asset(request.auth, kind=kind, name=file.name or "", file=file, description=description)
     return Status(201, AssetOut.of(row, []))
 
 

@@ -17,7 +17,7 @@ const over = ref(false)
 const NAMES = { picture: 'picture', video: 'video', file: 'file' }
 const TAKES = { picture: 'image/jpeg,image/png,image/webp,image/avif', video: 'video/mp4,video/webm', file: '' }
 const HINTS = {
-  picture: 'JPEG, PNG, WebP or AVIF, at most 10 MB.',
+  picture: 'JPEG, PNG, WebP, AVIF or GIF (its first picture), at most 10 MB.',
   video: 'MP4 or WebM, at most 60 MB.',
   file: 'PDF, ZIP, picture or plain text, at most 60 MB.',
 }
