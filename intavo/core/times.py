@@ -5,12 +5,13 @@ from typing import Annotated
 
 from pydantic import AfterValidator, AwareDatetime
 
-_FIRST, _LAST = datetime(1970, 1, 1, tzinfo=UTC), datetime(2200, 1, 1, tzinfo=UTC)
+# What every zone can hold, and nobody means to pass; no table holds another.
+FIRST, LAST = datetime(1970, 1, 1, tzinfo=UTC), datetime(2200, 1, 1, tzinfo=UTC)
 
 
 def _near(at: datetime) -> datetime:
     try:
-        held = _FIRST <= at.astimezone(UTC) <= _LAST
+        held = FIRST <= at.astimezone(UTC) <= LAST
     except OverflowError:
         held = False
     if not held:

@@ -4,6 +4,7 @@ from django.db import models
 from django.db.models.functions import Lower, Now
 
 from intavo.accounts.models import Business, Member
+from intavo.accounts.near import near
 from intavo.core import followup as rules
 from intavo.people.models import PagePath, Person
 from intavo.sites.models import Site
@@ -57,6 +58,7 @@ class FollowUp(models.Model):
                 | (~models.Q(state="finished") & models.Q(finished_at__isnull=True)),
                 name="finished_has_a_time",
             ),
+            near("followup_times_near", "due", "back_at", "opened_at", "finished_at"),
         )
         indexes = (
             models.Index(

@@ -4,6 +4,7 @@ from django.db import models
 from django.db.models.fields.json import KT
 
 from intavo.accounts.models import Business, Member
+from intavo.accounts.near import near
 
 
 class Person(models.Model):
@@ -122,6 +123,7 @@ class TimelineEvent(models.Model):
     )
 
     class Meta:
+        constraints = (near("event_time_near", "at"),)
         indexes = (
             models.Index(fields=["person", "at", "id"]),
             models.Index(fields=["business", "kind", "path", "person"], name="event_of_a_kind"),

@@ -6,11 +6,12 @@ from datetime import UTC, datetime, timedelta
 
 from django.db import connection
 from psycopg import sql
-from pydantic import AwareDatetime, BaseModel, ConfigDict, Field
+from pydantic import BaseModel, ConfigDict, Field
 
 from intavo.accounts.actor import Actor
 from intavo.core.rights import Right
 from intavo.core.showing.visit import Page
+from intavo.core.times import Moment
 from intavo.core.touchpoint.rules import VisitorDevice, normal_path
 
 from .models import WHAT, Beat
@@ -27,7 +28,7 @@ class SaidBeat(BaseModel):
     what: str = Field(pattern=f"^({'|'.join(WHAT)})$")
     page: Page
     device: VisitorDevice
-    at: AwareDatetime
+    at: Moment
     channel: str = Field("", max_length=20)
 
 

@@ -7,7 +7,7 @@ from typing import Annotated, Any, Literal
 from urllib.parse import urlsplit
 
 from django.core import signing
-from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, TypeAdapter, ValidationError
+from pydantic import BaseModel, ConfigDict, Field, TypeAdapter, ValidationError
 
 from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.scope import own
@@ -18,6 +18,7 @@ from intavo.core.say import from_words
 from intavo.core.showing import Compiled, Rehearsal, State, Verdict, Visit, decide, rehearse
 from intavo.core.showing.deeds import Deed
 from intavo.core.showing.visit import Arrival
+from intavo.core.times import Moment
 from intavo.core.touchpoint import Document
 from intavo.core.touchpoint.who import Way
 from intavo.results.queries import Tally, tallies
@@ -51,7 +52,7 @@ class MadeUp(BaseModel):
     tags: tuple[str, ...] = Field((), max_length=40)
     storage: bool = True
     at_counter: bool = True
-    at: AwareDatetime
+    at: Moment
     drafts: bool = False
     draft: int | None = None
 

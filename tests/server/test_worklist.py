@@ -1,12 +1,13 @@
 """Working the list: narrowed by a sentence, found by any word, given, noted, tagged, and several at once."""
 
-from datetime import timedelta
+from datetime import UTC, datetime, timedelta
 from typing import Any
 from urllib.parse import urlsplit
 
 import pytest
 from django.core import mail as django_mail
 from django.core.files.uploadedfile import SimpleUploadedFile
+from django.db import IntegrityError, transaction
 from django.test import Client
 
 from intavo.accounts.models import Member
@@ -364,3 +365,12 @@ def test_a_costly_filter_lists_what_the_plain_list_lists(otterwick: World) -> No
     for page in ("/größen/kanu", "/Gr%C3%B6%C3%9Fen/Kanu/", "https://otter.example/größen/kanu?x=1", "/größen/*", "/*"):
         assert pages(page=page) == plain, page
     assert pages(page="/größen")[0] == [[]]
+
+
+@pytest.mark.parametrize("year", [1, 1969, 2201, 9999])
+def test_no_work_has_a_time_that_the_list_could_break_on(otterwick: World, visitor: Visitor, year: int) -> None:
+    visitor.post("intake", sending(otterwick.touchpoint))
+    for field in ("due", "back_at", "opened_at"):
+        with pytest.raises(IntegrityError, match="followup_times_near"), transaction.atomic():
+            FollowUp.objects.update(**{field: datetime(year, 6, 1, tzinfo=UTC)})
+    assert otterwick.console().get("/api/follow-ups").status_code == 200

@@ -2,7 +2,9 @@
 
 from typing import Annotated, Literal
 
-from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, StringConstraints
+from pydantic import BaseModel, ConfigDict, Field, StringConstraints
+
+from ..times import Moment
 
 Url = Annotated[str, StringConstraints(max_length=4000)]
 Short = Annotated[str, StringConstraints(max_length=300)]
@@ -40,7 +42,7 @@ class Visitor(_Said):
     language: str = Field("en", max_length=35)
     utc_offset: int = Field(0, ge=-24 * 60, le=24 * 60)
     visits: int = Field(1, ge=0)
-    visit_started: AwareDatetime | None = None
+    visit_started: Moment | None = None
     pages_ever: int = Field(1, ge=0)
     pages_this_visit: int = Field(1, ge=0)
     first_page: Url = ""
@@ -55,9 +57,9 @@ class Memory(_Said):
 
     generation: int = 1
     shown: int = Field(0, ge=0)
-    last_shown: AwareDatetime | None = None
-    last_closed: AwareDatetime | None = None
-    answered: AwareDatetime | None = None
+    last_shown: Moment | None = None
+    last_closed: Moment | None = None
+    answered: Moment | None = None
 
 
 class Visit(_Said):

@@ -4,8 +4,9 @@ from collections.abc import Iterator
 from datetime import datetime
 from typing import Annotated, ClassVar, Literal, Self
 
-from pydantic import AwareDatetime, Field, StringConstraints, model_validator
+from pydantic import Field, StringConstraints, model_validator
 
+from ...times import Moment
 from ..after import After
 from ..finding import Known
 from .part import Lacks, Offered, Part_
@@ -69,7 +70,7 @@ class Countdown(Part_):
     OFFERED: ClassVar = (Offered("To show", "Countdown", {"kind": "countdown", "minutes": 1440, "label": "Still"}),)
 
     kind: Literal["countdown"]
-    to: AwareDatetime | None = None
+    to: Moment | None = None
     minutes: int | None = Field(None, ge=1, le=60 * 24 * 60)
     again_after: int | None = Field(None, ge=0, le=60 * 24 * 365)
     at_end: Literal["words", "hide", "close"] = "words"
