@@ -27,6 +27,23 @@ class PathDoor:
         return self.get_response(request)
 
 
+class Drained:
+    """What nobody cared to read of a request is read to its end, so that the answer arrives at who is still sending."""
+
+    _PIECE = 64 * 1024
+
+    def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponse:
+        """Go on, and read what is left. How large it can be is decided by the server in front."""
+        response = self.get_response(request)
+        # The stream ends where the request says that its body does.
+        while request._stream.read(self._PIECE):  # no public way reads on once it was begun
+            pass
+        return response
+
+
 class BodyDoor(Parser):
     """Reads every body, form and query of the console; NotLetIn names what cannot be taken."""
 

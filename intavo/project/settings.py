@@ -50,6 +50,7 @@ INSTALLED_APPS = [
     "intavo.project",
 ]
 MIDDLEWARE = [
+    "intavo.project.door.Drained",
     "intavo.project.door.PathDoor",
     "intavo.project.sides.Packed",
     "intavo.project.sides.Private",
