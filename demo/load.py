@@ -15,7 +15,7 @@ from procrastinate.testing import InMemoryConnector
 
 from intavo.accounts.actions import add_member, change_business, found_business
 from intavo.accounts.actor import Actor, member_actor, visitor_of
-from intavo.accounts.models import Member, User
+from intavo.accounts.models import Business, Member, User
 from intavo.accounts.queries import members
 from intavo.accounts.secrets import sealed
 from intavo.channels.actions import add_channel
@@ -139,6 +139,7 @@ def _business() -> Actor:
     )
     for name, email in b.STAFF:
         add_member(owner, user=_user(name, email), role=Role.STAFF)
+    Business.objects.filter(pk=owner.business_id).update(mail_confirmed=True)
     set_mail_in(owner, address=b.ANSWERS_ADDRESS)
     change_business(owner, name=b.NAME, mail_address=b.MAIL_ADDRESS, promise_minutes=120)
     put_away(owner)

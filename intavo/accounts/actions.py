@@ -14,6 +14,7 @@ from intavo.project import clock
 from .actor import Actor, NotAllowed, Refused, member_actor
 from .effects import business_changed, business_created
 from .models import Business, Member, User
+from .sender import ask_sender, is_theirs
 
 MOST_NAME = 120
 
@@ -33,7 +34,7 @@ def found_business(*, user: User, name: str, timezone: str, region: str = "GB", 
     with transaction.atomic():
         business = Business.objects.create(
             name=name.strip(), timezone=ZoneInfo(timezone).key, region=region.upper(), mail_address=address,
-            created_at=clock.now(),
+            mail_confirmed=is_theirs(address, user=user), created_at=clock.now(),
         )  # fmt: skip
         actor = member_actor(Member.objects.create(business=business, user=user, role=Role.OWNER))
         business_created.tell(business)
@@ -75,9 +76,14 @@ def change_business(actor: Actor, *, name: str, mail_address: str, promise_minut
     if errors:
         raise Refused(*errors)
     with transaction.atomic():
-        Business.objects.filter(pk=actor.business_id).update(
-            name=name.strip(), mail_address=mail_address, promise_minutes=promise_minutes
-        )
+        business = Business.objects.select_for_update().get(pk=actor.business_id)
+        other = business.mail_address != mail_address
+        business.name, business.mail_address, business.promise_minutes = name.strip(), mail_address, promise_minutes
+        if other:
+            business.mail_confirmed = is_theirs(mail_address, business_id=business.pk)
+        business.save(update_fields=["name", "mail_address", "promise_minutes", "mail_confirmed"])
+        if other and not business.mail_confirmed:
+            ask_sender(actor)
         business_changed.tell(actor.business_id)
         promise = length_words(timedelta(minutes=promise_minutes)) if promise_minutes else ""
         actor.noted("business changed", name=name.strip(), promise=promise)

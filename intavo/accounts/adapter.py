@@ -6,9 +6,9 @@ from allauth.account.adapter import DefaultAccountAdapter
 from django.conf import settings
 from django.core.mail import EmailMessage
 from django.http import HttpRequest
-from procrastinate.contrib.django import app
 
 from .clients import client_address, neighbourhood
+from .mails import queue_mail
 
 
 class AccountAdapter(DefaultAccountAdapter):  # type: ignore[misc]  # allauth ships no types
@@ -29,6 +29,4 @@ class AccountAdapter(DefaultAccountAdapter):  # type: ignore[misc]  # allauth sh
         """Render the mail as allauth would and hand it to a job."""
         context = context | {"email": email, "reset_url": f"{settings.BASE_URL}/reset"}
         message: EmailMessage = self.render_mail(template_prefix, email, context)
-        app.configure_task("account_mail").defer(
-            to=email, subject=str(message.subject), text=str(message.body), key=context.get("key", "")
-        )
+        queue_mail(to=email, subject=str(message.subject), text=str(message.body))

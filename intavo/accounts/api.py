@@ -27,6 +27,7 @@ from .membership import (
 )
 from .models import AuditEntry, Business, Member
 from .queries import AUDIT_PAGE, audit, audit_verbs, businesses, members, membership, pending
+from .sender import ask_sender
 
 router = Router(tags=["business"])
 
@@ -38,6 +39,7 @@ class BusinessOut(Schema):
     region: str
     currency: str
     mail_address: str
+    mail_confirmed: bool
     promise_minutes: int | None
 
     @staticmethod
@@ -162,6 +164,13 @@ def found(request: UserRequest, body: FoundIn) -> Status[None]:
 def change(request: MemberRequest, body: BusinessIn) -> Status[None]:
     """Change the business."""
     change_business(request.auth, name=body.name, mail_address=body.mail_address, promise_minutes=body.promise_minutes)
+    return Status(204, None)
+
+
+@router.post("/business/sender", response={204: None}, auth=MemberAuth())
+def sender(request: MemberRequest) -> Status[None]:
+    """Ask the address that mail is to come from once more."""
+    ask_sender(request.auth)
     return Status(204, None)
 
 

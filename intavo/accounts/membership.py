@@ -6,18 +6,21 @@ from urllib.parse import urlencode
 from allauth.account.models import EmailAddress
 from django.conf import settings
 from django.db import transaction
-from procrastinate.contrib.django import app
 
 from intavo.core.people import email_address
+from intavo.core.people.naming import name_in_mail
 from intavo.core.rights import MEMBERS, Right, Role
 from intavo.project import clock
 
 from .actor import Actor, NotAllowed, Refused, member_actor
+from .daily import few_a_day
 from .effects import Leaving, business_changed, member_leaves
+from .mails import queue_mail
 from .models import Business, Invitation, Member, User
 from .scope import own
 
 LASTS = timedelta(days=14)
+_MOST_A_DAY = 30
 _INVITED = """Hello{name},
 
 {who} invites you to {business} on Intavo, as {role}.
@@ -49,7 +52,8 @@ def invite(actor: Actor, *, email: str, role: str, name: str = "") -> Invitation
         errors.append(("email", "They are a member already."))
     if errors:
         raise Refused(*errors)
-    title = " ".join(name.split())[:120]
+    few_a_day(actor, "member invited", _MOST_A_DAY, "email")
+    title = name_in_mail(name)[:120]
     with transaction.atomic():
         row, _ = Invitation.objects.update_or_create(
             business_id=actor.business_id, email=address.lower(),
@@ -63,7 +67,7 @@ def invite(actor: Actor, *, email: str, role: str, name: str = "") -> Invitation
             **_way_in(address),
         )  # fmt: skip
         subject = f"{business.name} invites you"
-        app.configure_task("account_mail").defer(to=address, subject=subject, text=text, key="")
+        queue_mail(to=address, subject=subject, text=text)
         actor.noted("member invited", email=address, role=role)
     return row
 

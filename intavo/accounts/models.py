@@ -52,6 +52,8 @@ class Business(models.Model):
     language = models.CharField(max_length=8, default="en")
     promise_minutes = models.PositiveIntegerField(null=True, default=120)
     mail_address = models.EmailField()
+    # Whoever reads that address has said that mail may come from it; until then it comes from our own.
+    mail_confirmed = models.BooleanField(default=False)
     # What a new owner is shown first is put away, and the hours were looked at.
     first_steps_away = models.BooleanField(default=False)
     hours_looked_at = models.BooleanField(default=False)
@@ -128,3 +130,12 @@ class SeenBrowser(models.Model):
 
     class Meta:
         constraints = (models.UniqueConstraint(fields=["user", "mark"], name="browser_once"),)
+
+
+class AccountMail(models.Model):
+    """A mail about somebody's account that waits for its job, and is gone with it: its links lead into the account."""
+
+    to = models.CharField(max_length=320)
+    subject = models.CharField(max_length=300)
+    text = models.TextField()
+    queued_at = models.DateTimeField()

@@ -17,6 +17,7 @@ from pydantic import ValidationError as NotValid
 
 from intavo.accounts.models import AuditEntry, Business, Member
 from intavo.accounts.secrets import sealed
+from intavo.accounts.sender import is_theirs
 from intavo.core.copies import Manifest, remapped, renamed
 from intavo.core.door import NotLetIn, read_json
 from intavo.hours.models import HoursSet
@@ -275,7 +276,11 @@ class _Reading:
                 raise ValueError("there is no such time zone")
         except (NotLetIn, TypeError, KeyError, ValueError, ValidationError) as error:
             raise Unreadable(f"business.json: {str(error)[:200]}") from None
-        Business.objects.filter(pk=self.business_id).update(**values, first_steps_away=True, hours_looked_at=True)
+        Business.objects.filter(pk=self.business_id).update(
+            **values, first_steps_away=True, hours_looked_at=True,
+            # Who reads an address elsewhere has said nothing here.
+            mail_confirmed=is_theirs(values["mail_address"], business_id=self.business_id),
+        )  # fmt: skip
 
     @staticmethod
     def _of_business(name: str, value: Any) -> Any:

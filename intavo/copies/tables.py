@@ -11,7 +11,7 @@ from typing import Any
 from django.apps import apps
 from django.db.models import CharField, DateTimeField, Field, ForeignKey, JSONField, Model
 
-from intavo.accounts.models import Business, Invitation, Member, SeenBrowser, User
+from intavo.accounts.models import AccountMail, Business, Invitation, Member, SeenBrowser, User
 from intavo.channels.models import Channel
 from intavo.followup.models import FollowUp, GiveRules, KeptFilter
 from intavo.hours.models import HoursSet
@@ -30,7 +30,8 @@ from .models import Copy
 # Accounts and their members are not a business's to carry away; the rest is of no use elsewhere: work that is being
 # done (imports, mail that waits), what could be undone, secrets, and views that are counted in tallies.
 NOT_CARRIED: tuple[type[Model], ...] = (
-    Business, User, Member, Invitation, SeenBrowser, Copy, Import, ImportedRow, Merge, MailIn, Mailbox, Beat,
+    Business, User, Member, Invitation, SeenBrowser, AccountMail, Copy, Import, ImportedRow, Merge, MailIn, Mailbox,
+    Beat,
 )  # fmt: skip
 _DOCUMENT: dict[str, type[Model]] = {
     "hours": HoursSet, "also_hours": HoursSet, "people": Member, "tell": Member, "member": Member, "gateway": Gateway,

@@ -8,6 +8,7 @@ from typing import Any
 DEEDS: dict[str, tuple[str, ...]] = {
     "business founded": ("founded {name}",),
     "business changed": ("changed the business: it is called {name}", ", answers within {promise}"),
+    "sender asked": ("asked {address} whether mail may come from it",),
     "first steps put away": ("put the first steps away",),
     "member added": ("added {who}", " as {role}"),
     "member invited": ("invited {email}", " as {role}"),

@@ -8,9 +8,9 @@ from typing import TYPE_CHECKING
 from django.conf import settings
 from django.db import transaction
 from django.db.models import Exists, OuterRef, Q
-from procrastinate.contrib.django import app
 
 from intavo.accounts.actor import Actor, Refused, member_actor
+from intavo.accounts.mails import queue_mail
 from intavo.accounts.models import Member
 from intavo.accounts.scope import own
 from intavo.core import followup as rules
@@ -167,6 +167,4 @@ def _mail(member: Member, subject: str, lines: Iterable[str]) -> None:
     shown = list(lines)
     more = [f"And {len(shown) - MOST_LINES} more."] if len(shown) > MOST_LINES else []
     text = "\n\n".join([member.business.name, *shown[:MOST_LINES], *more, foot]) + "\n"
-    app.configure_task("account_mail", queue="mail").defer(
-        to=member.user.email, subject=" ".join(subject.split())[:200], text=text, key=""
-    )
+    queue_mail(to=member.user.email, subject=" ".join(subject.split())[:200], text=text)

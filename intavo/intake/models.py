@@ -38,12 +38,20 @@ class Pending(models.Model):
 
     business = models.ForeignKey(Business, on_delete=models.CASCADE)
     submission = models.OneToOneField(Submission, on_delete=models.CASCADE, related_name="pending")
-    token_hash = models.CharField(max_length=64, unique=True)
+    # Of what one address sent to one touchpoint within a day one mail asks, so several may have its link.
+    token_hash = models.CharField(max_length=64, db_index=True)
+    touchpoint = models.ForeignKey(Touchpoint, null=True, on_delete=models.SET_NULL)
+    address_key = models.CharField(max_length=320, blank=True, default="")
+    # When a mail went for it; none did where another mail asks for it, or the address was asked often enough.
+    mailed_at = models.DateTimeField(null=True)
     expires_at = models.DateTimeField()
     confirmed_at = models.DateTimeField(null=True)
 
     class Meta:
-        indexes = (models.Index(fields=["expires_at"], condition=models.Q(confirmed_at=None), name="pending_to_erase"),)
+        indexes = (
+            models.Index(fields=["expires_at"], condition=models.Q(confirmed_at=None), name="pending_to_erase"),
+            models.Index(fields=["business", "address_key"], condition=models.Q(confirmed_at=None), name="pending_of"),
+        )
 
 
 class Booking(models.Model):

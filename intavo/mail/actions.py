@@ -5,14 +5,14 @@ import smtplib
 import uuid
 from dataclasses import dataclass
 from email.mime.text import MIMEText
-from email.utils import formataddr
+from email.utils import formataddr, parseaddr
 
 from django.conf import settings
 from django.core.mail import EmailMessage
 from django.db import transaction
 from procrastinate.contrib.django import app
 
-from intavo.accounts.models import Business
+from intavo.accounts.models import AccountMail, Business
 from intavo.accounts.rows import insert
 from intavo.core.mailin import answer_address
 from intavo.core.people import Address
@@ -39,13 +39,16 @@ def queue(
     """Queue a mail in the caller's transaction; the same `key` again gives the one that is there.
 
     `delay` is the seconds to hold it back; `attached` the name and the text of a file that goes with it;
-    `in_reply_to` the id of the mail that it answers.
+    `in_reply_to` the id of the mail that it answers. From an address that nobody has confirmed goes nothing: such mail
+    comes from our own, in the business's name, and answers go to the business's.
     """
-    message_id = f"<{uuid.uuid4()}@{business.mail_address.rpartition('@')[2]}>"
+    sender = business.mail_address if business.mail_confirmed else own_address()
+    message_id = f"<{uuid.uuid4()}@{sender.rpartition('@')[2]}>"
     added = insert(
         OutgoingMail, skip_doubles=True, business_id=business.pk, key=key, to=to.shown, to_key=to.key,
         subject=one_line(subject)[:300], text=text, from_name=one_line(business.name)[:120],
-        from_address=business.mail_address, reply_to=reply_to, attachment_name=attached[0], attachment=attached[1],
+        from_address=sender, reply_to=reply_to or (business.mail_address if sender != business.mail_address else ""),
+        attachment_name=attached[0], attachment=attached[1],
         in_reply_to=in_reply_to[:200], message_id=message_id, state=OutgoingMail.WAITING,
         queued_at=clock.now(), sent_at=None,
     )  # fmt: skip
@@ -76,6 +79,11 @@ def suppress(*, business_id: int, address_key: str, reason: str) -> bool:
         business_id=business_id, address_key=address_key, defaults={"reason": reason, "since": clock.now()}
     )
     return new
+
+
+def forget(*, business_id: int, to_key: str, begins: str) -> None:
+    """Forget the mails to an address whose key begins so, sent or not."""
+    OutgoingMail.objects.filter(business_id=business_id, to_key=to_key, key__startswith=begins).delete()
 
 
 def is_queued(*, business_id: int, key: str) -> bool:
@@ -160,6 +168,23 @@ def _attachment(name: str, text: str) -> MIMEText:
     return made
 
 
-def send_account_mail(*, to: str, subject: str, text: str) -> None:
-    """Send a mail about somebody's account (verify, reset), from Intavo itself."""
-    EmailMessage(subject, text, settings.DEFAULT_FROM_EMAIL, [to]).send()
+def send_account_mail(*, mail_id: int) -> None:
+    """Send a mail of Intavo itself (verify, reset, invite, remind), and forget it; one that is gone is left alone.
+
+    One that can never go out is forgotten as well; any other trouble is raised, so that it is tried again.
+    """
+    with transaction.atomic():
+        row = AccountMail.objects.select_for_update().filter(pk=mail_id).first()
+        if row is None:
+            return
+        try:
+            EmailMessage(row.subject, row.text, settings.DEFAULT_FROM_EMAIL, [row.to]).send()
+        except (OSError, ValueError) as problem:
+            if not _for_good(problem):
+                raise
+        row.delete()
+
+
+def own_address() -> str:
+    """The address that Intavo itself writes from."""
+    return parseaddr(settings.DEFAULT_FROM_EMAIL)[1]

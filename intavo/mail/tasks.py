@@ -24,6 +24,6 @@ def clear_enclosures(timestamp: int) -> None:
 
 
 @app.task(name="account_mail", queue="mail", retry=AGAIN)
-def account_mail(to: str, subject: str, text: str, key: str = "") -> None:
-    """Send one mail about an account."""
-    actions.send_account_mail(to=to, subject=subject, text=text)
+def account_mail(mail_id: int) -> None:
+    """Send one mail of Intavo itself."""
+    actions.send_account_mail(mail_id=mail_id)

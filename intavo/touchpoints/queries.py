@@ -271,6 +271,11 @@ def next_code(touchpoint_id: int) -> str:
     return rows.values_list("code", flat=True).first() or ""
 
 
+def has_code(touchpoint_id: int, to: str) -> bool:
+    """Whether somebody (as in `give_code`) has been given one already."""
+    return CodeToGive.objects.filter(touchpoint_id=touchpoint_id, given_to=to[:80]).exists()
+
+
 def questions_of(business_id: int, group: str = "") -> list[QuestionAnswer]:
     """The business's questions & answers, all or one group, in the owner's order."""
     rows = QuestionAnswer.objects.filter(business_id=business_id)

@@ -15,7 +15,7 @@ from intavo.touchpoints.models import RehearsalVisitor
 from intavo.touchpoints.queries import touchpoints_of
 
 from . import rehearsing
-from .connecting import send_instructions
+from .connecting import instructions_of, send_instructions
 from .more import extras, sample_code
 from .rehearsing import Cell, MadeUp
 
@@ -230,6 +230,16 @@ def forget_visitor(request: MemberRequest, visitor_id: int) -> Status[None]:
 
 class InstructionsIn(Schema):
     to: str
+
+
+class InstructionsOut(Schema):
+    text: str
+
+
+@router.get("/sites/{site_id}/instructions", response=InstructionsOut)
+def instructions_text(request: MemberRequest, site_id: int) -> InstructionsOut:
+    """How to put the line in, to be sent from the member's own mail."""
+    return InstructionsOut(text=instructions_of(request.auth, site_id))
 
 
 @router.post("/sites/{site_id}/instructions", response={202: None})

@@ -4,6 +4,7 @@ import json
 from datetime import datetime, timedelta
 from typing import Annotated, Any
 
+from django.core.cache import cache
 from django.http import HttpRequest, HttpResponse
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 
@@ -16,11 +17,12 @@ from intavo.intake.actions.slots import free_slots
 from intavo.intake.guard import a_piece_of_work
 from intavo.touchpoints.actions import give_code, tell_helped
 from intavo.touchpoints.live import LiveSite, document_of, published_revision
-from intavo.touchpoints.queries import kept_revision, next_code, questions_of
+from intavo.touchpoints.queries import has_code, kept_revision, next_code, questions_of
 
 from .reaching import ways_of
 from .rehearsing import As
 
+CODES_A_DAY, _DAY_SECONDS = 5, 24 * 60 * 60
 _DAYS = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
 
 
@@ -43,8 +45,11 @@ class Helped(BaseModel):
     helped: bool
 
 
-def more(site: LiveSite, wanted: Wanted, at: datetime) -> dict[str, Any]:
-    """Everything that the parts of a revision need; Refused if it was never live."""
+def more(site: LiveSite, wanted: Wanted, at: datetime, sender: str) -> dict[str, Any]:
+    """Everything that the parts of a revision need; Refused if it was never live.
+
+    Who has given no address gets one code, and all at one address (`sender`, a mark of it) a few of a touchpoint a day.
+    """
     seen = published_revision(site.business.pk, wanted.touchpoint, wanted.revision)
     if seen is None:
         raise Refused(("revision", "This revision was never live."))
@@ -54,14 +59,21 @@ def more(site: LiveSite, wanted: Wanted, at: datetime) -> dict[str, Any]:
         to = f"visitor:{wanted.visitor}"[:80]
         kept = document.after.code
         each = kept.kind == "each" and wanted.visitor
-        found["code"] = (
-            give_code(visitor_of(site.business.pk), touchpoint_id=seen.touchpoint, to=to)
-            if each
-            else kept.shared or None
-        )
+        if each:
+            known = has_code(seen.touchpoint, to)
+            may = known or _a_few(f"codes-{seen.touchpoint}-{sender}-{at.date()}")
+            actor = visitor_of(site.business.pk)
+            found["code"] = give_code(actor, touchpoint_id=seen.touchpoint, to=to) if may else None
+        else:
+            found["code"] = kept.shared or None
     if document.guard.work:
         found["work"] = a_piece_of_work()
     return found
+
+
+def _a_few(key: str) -> bool:
+    cache.add(key, 0, _DAY_SECONDS)
+    return cache.incr(key) <= CODES_A_DAY
 
 
 def rehearsed_more(site: LiveSite, wanted: Wanted, told: As, at: datetime) -> dict[str, Any]:

@@ -167,7 +167,7 @@ def more_view(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse
     wanted, at = read_as(Wanted, body), clock.now()
     if wanted.rehearsal:
         return _json(as_json(rehearsed_more(site, wanted, read_link(wanted.rehearsal, site.id), at)))
-    return _json(as_json(more(site, wanted, at)))
+    return _json(as_json(more(site, wanted, at, sender_mark(request))))
 
 
 @visitor_view("POST", Window(settings.PLAN_A_MINUTE))

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from typing import Any
 
 import pytest
+from allauth.account.models import EmailAddress
 from allauth.usersessions.models import UserSession
 from django.conf import settings
 from django.contrib.auth.hashers import get_hashers
@@ -62,9 +63,9 @@ class World:
 
 def world(name: str, email: str, host: str, **after: Any) -> World:
     """A business open 09:00–17:30 with a live sign-up that asks for follow-up."""
-    owner = found_business(
-        user=User.objects.create_user(email, PASSWORD, name=f"Owner of {name}"), name=name, timezone="Europe/London"
-    )
+    user = User.objects.create_user(email, PASSWORD, name=f"Owner of {name}")
+    EmailAddress.objects.create(user=user, email=email, verified=True, primary=True)
+    owner = found_business(user=user, name=name, timezone="Europe/London")
     UserSession.objects.create(user_id=owner.user_id, ip="127.0.0.1", session_key=f"of {name}", user_agent="a test")
     hours = main_hours(owner.business_id)
     set_hours(owner, hours_id=hours.pk, document={"timezone": "Europe/London", "week": WEEK, "exceptions": []})

@@ -106,6 +106,35 @@ def test_an_address_that_never_confirms_is_erased_after_fourteen_days(
     assert erase_unconfirmed() == 1
     assert not Submission.objects.exists()
     assert not Pending.objects.exists()
+    assert not OutgoingMail.objects.exists()
+
+
+def asked(world: World, number: int, row: Touchpoint | None = None) -> int:
+    """How many mails have asked to confirm, after one more was sent."""
+    Visitor(world.site.key).post("intake", sending(row or world.touchpoint, number))
+    return OutgoingMail.objects.filter(key__startswith="confirm-").count()
+
+
+def test_an_address_is_asked_once_a_day_and_one_button_confirms_all_that_it_sent_there(
+    confirming: World, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    assert [asked(confirming, number) for number in (1, 2, 3)] == [1, 1, 1]
+    Client().post(f"/c/{token()}")
+    assert not Pending.objects.filter(confirmed_at=None).exists()
+    assert (Person.objects.count(), Submission.objects.exclude(person=None).count()) == (1, 3)
+
+
+def test_an_address_that_confirms_nothing_is_asked_five_times_in_all(
+    confirming: World, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    counts = []
+    for day in range(8):
+        monkeypatch.setenv("INTAVO_NOW", (datetime.fromisoformat(NOW) + timedelta(days=day, hours=1)).isoformat())
+        counts.append(asked(confirming, day + 1))
+    assert counts == [1, 2, 3, 4, 5, 5, 5, 5]
+    Client().post(f"/c/{token()}")
+    monkeypatch.setenv("INTAVO_NOW", (datetime.fromisoformat(NOW) + timedelta(days=9)).isoformat())
+    assert Person.objects.count() == 1
 
 
 def test_codes_are_pasted_once_counted_and_warned_of(otterwick: World) -> None:
@@ -170,6 +199,21 @@ def test_a_code_without_a_form_is_the_visitors_own_and_stays_the_same(otterwick:
     assert codes == ["P1", "P2", "P1"]
     assert visitor.post("more", ask | {"code": False, "visitor": "c"}).json().get("code") is None
     assert CodeToGive.objects.filter(given_at=None).count() == 1
+
+
+def test_who_gave_no_address_drains_no_list_of_codes(otterwick: World) -> None:
+    row = live(otterwick, "parting")
+    add_codes(otterwick.owner, touchpoint_id=row.pk, text="\n".join(f"P{n}" for n in range(20)))
+    document = json.loads(json.dumps(row.draft.document))
+    document["after"]["code"] = {"kind": "each"}
+    save_draft(otterwick.owner, touchpoint_id=row.pk, document=document, based_on=row.draft.number)
+    row = put_live(otterwick.owner, touchpoint_id=row.pk)
+    visitor = Visitor(otterwick.site.key)
+    ask = {"touchpoint": row.public_id, "revision": row.live.number, "code": True}
+    codes = [visitor.post("more", ask | {"visitor": f"v{n}"}).json()["code"] for n in range(9)]
+    assert codes == ["P0", "P1", "P2", "P3", "P4", *[None] * 4]
+    assert visitor.post("more", ask | {"visitor": "v2"}).json()["code"] == "P2"
+    assert visitor.post("more", ask | {"visitor": "w"}, REMOTE_ADDR="203.0.113.4").json()["code"] == "P5"
 
 
 def test_a_file_comes_by_a_signed_link_that_lasts(
@@ -324,8 +368,12 @@ def test_the_piece_of_work_is_taken_once(otterwick: World) -> None:
     answer = base64.b64encode(json.dumps(solved).encode()).decode()
     visitor.post("intake", sending(row) | {"work": answer})
     assert (Submission.objects.count(), Quarantined.objects.count()) == (1, 0)
-    visitor.post("intake", sending(row, 2) | {"work": answer})
-    assert Quarantined.objects.count() == 1
+    spelled_otherwise = base64.b64encode(json.dumps(solved | {"salt": f"{work['salt']}&", "x": 1}, indent=1).encode())
+    for number, again in enumerate(
+        (answer, spelled_otherwise.decode(), base64.b64encode(b"5").decode(), "e30=", "é"), 2
+    ):
+        assert visitor.post("intake", sending(row, number) | {"work": again}).status_code == 201
+    assert (Submission.objects.filter(person=None).count(), Quarantined.objects.count()) == (0, 5)
 
 
 def test_hours_of_its_own_make_its_promise(otterwick: World) -> None:

@@ -1,5 +1,6 @@
 """The plain insert, the jobs, and the table of beats."""
 
+import smtplib
 from datetime import UTC, datetime, timedelta
 from types import SimpleNamespace
 
@@ -12,6 +13,8 @@ from procrastinate.contrib.django import app
 from procrastinate.contrib.django.models import ProcrastinateJob
 from procrastinate.jobs import Status
 
+from intavo.accounts.mails import queue_mail
+from intavo.accounts.models import AccountMail
 from intavo.accounts.rows import insert
 from intavo.core.effects import Effect
 from intavo.core.people import email_address
@@ -88,9 +91,32 @@ def test_a_mail_that_was_taken_back_does_not_go_out(otterwick: World) -> None:
     assert OutgoingMail.objects.get(pk=queued.id).state == OutgoingMail.SUPPRESSED
 
 
-def test_an_account_mail_comes_from_intavo_itself() -> None:
-    account_mail("new@x.example", "Confirm", "Link")
-    assert outbox.outbox[0].from_email == "Intavo <no-reply@intavo.example>"
+def test_an_account_mail_comes_from_intavo_itself_once(db: None) -> None:
+    queue_mail(to="new@x.example", subject="Confirm\nthis", text="Link")
+    [job] = ProcrastinateJob.objects.filter(task_name="account_mail")
+    for _ in range(2):
+        account_mail(**job.args)
+    [sent] = outbox.outbox
+    assert (sent.from_email, sent.subject) == ("Intavo <no-reply@intavo.example>", "Confirm this")
+
+
+def test_an_account_mail_that_can_never_go_out_is_forgotten_and_any_other_kept(
+    db: None, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    def fails(code: int) -> None:
+        def refuse(*_: object) -> None:
+            raise smtplib.SMTPRecipientsRefused({"new@x.example": (code, b"no")})
+
+        monkeypatch.setattr(outbox.EmailMessage, "send", refuse)
+
+    queue_mail(to="new@x.example", subject="Confirm", text="Link")
+    row = AccountMail.objects.get()
+    fails(451)
+    with pytest.raises(smtplib.SMTPRecipientsRefused):
+        account_mail(row.pk)
+    fails(550)
+    account_mail(row.pk)
+    assert not AccountMail.objects.exists()
 
 
 def test_jobs_that_a_worker_died_with_are_looked_for_every_minute() -> None:
@@ -100,7 +126,7 @@ def test_jobs_that_a_worker_died_with_are_looked_for_every_minute() -> None:
 
 def test_jobs_are_forgotten_a_day_after_they_ended(otterwick: World) -> None:
     def job(status: str, hours: int) -> None:
-        pk = app.configure_task("account_mail").defer(to="a@post.example", subject="s", text="a secret link", key="")
+        pk = app.configure_task("account_mail").defer(mail_id=1)
         with connection.cursor() as cursor:
             cursor.execute("UPDATE procrastinate_jobs SET status = %s WHERE id = %s", [status, pk])
             ago = [timedelta(hours=hours), pk]

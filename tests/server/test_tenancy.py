@@ -10,7 +10,7 @@ from django.apps import apps
 from django.test import Client
 from ninja import Schema
 
-from intavo.accounts.models import Business, Invitation, SeenBrowser, User
+from intavo.accounts.models import AccountMail, Business, Invitation, SeenBrowser, User
 from intavo.channels.models import Channel
 from intavo.copies.models import Copy
 from intavo.core.touchpoint import STARTERS
@@ -30,7 +30,8 @@ from .conftest import Visitor, World, sending
 
 PATHS: dict[str, dict[str, Any]] = json.loads(json.dumps(api.get_openapi_schema(), default=str))["paths"]
 ROUTES = [(method, path) for path, methods in PATHS.items() for method in methods]
-SHARED = {SeenBrowser, User, Business}  # a business itself, and users, who may belong to several
+# A business itself; users, who may belong to several; and mail to them that waits.
+SHARED = {AccountMail, SeenBrowser, User, Business}
 
 
 @pytest.fixture

@@ -5,8 +5,8 @@ from typing import Any
 
 import pytest
 from django.test import Client
-from procrastinate.contrib.django.models import ProcrastinateJob
 
+from intavo.accounts.models import AccountMail
 from intavo.followup.reminding import remind_all
 from intavo.project import clock
 
@@ -18,13 +18,12 @@ JSON: dict[str, Any] = {"content_type": "application/json"}
 
 def told(world: World, at: str, monkeypatch: pytest.MonkeyPatch) -> list[tuple[str, str]]:
     """To whom and about what mail goes at an instant."""
-    known = set(ProcrastinateJob.objects.values_list("pk", flat=True))
+    known = set(AccountMail.objects.values_list("pk", flat=True))
     now = datetime.fromisoformat(f"2026-11-{at}+00:00")
     monkeypatch.setattr(clock, "now", lambda: now)
     remind_all(now)
     remind_all(now)
-    jobs = ProcrastinateJob.objects.filter(task_name="account_mail").exclude(pk__in=known).order_by("pk")
-    return [(one.args["to"], one.args["subject"]) for one in jobs]
+    return list(AccountMail.objects.exclude(pk__in=known).order_by("pk").values_list("to", "subject"))
 
 
 def wish(client: Client, **said: Any) -> Any:
@@ -52,7 +51,7 @@ def test_each_is_told_once_of_what_is_theirs_or_everybodys(
     [(to, subject), *_] = told(otterwick, "25T10:02", monkeypatch)
     assert to != mine
     assert subject == "2 late: Soon, Eve"
-    text = ProcrastinateJob.objects.latest("pk").args["text"]
+    text = AccountMail.objects.latest("pk").text
     assert "Soon: was due on Tue 24 Nov at 16:00, 2 h 32 of open time late" in text
     assert "/follow-up/" in text
 

@@ -30,6 +30,11 @@ export function useFoundBusiness() {
   })
 }
 
+/** Asks the address that mail is to come from once more. */
+export async function askSender(): Promise<void> {
+  await take(client.POST('/api/business/sender', {}))
+}
+
 export function useChangeBusiness() {
   const queries = useQueryClient()
   return useMutation({

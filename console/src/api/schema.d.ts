@@ -72,6 +72,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/business/sender": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sender
+         * @description Ask the address that mail is to come from once more.
+         */
+        post: operations["intavo_accounts_api_sender"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/members": {
         parameters: {
             query?: never;
@@ -3181,7 +3201,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /**
+         * Instructions Text
+         * @description How to put the line in, to be sent from the member's own mail.
+         */
+        get: operations["intavo_visitor_api_instructions_text"];
         put?: never;
         /**
          * Instructions
@@ -3340,6 +3364,8 @@ export interface components {
             currency: string;
             /** Mail Address */
             mail_address: string;
+            /** Mail Confirmed */
+            mail_confirmed: boolean;
             /** Promise Minutes */
             promise_minutes: number | null;
         };
@@ -6764,6 +6790,11 @@ export interface components {
                 [key: string]: unknown;
             };
         };
+        /** InstructionsOut */
+        InstructionsOut: {
+            /** Text */
+            text: string;
+        };
         /** InstructionsIn */
         InstructionsIn: {
             /** To */
@@ -6913,6 +6944,24 @@ export interface operations {
         responses: {
             /** @description Created */
             201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    intavo_accounts_api_sender: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11202,6 +11251,28 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    intavo_visitor_api_instructions_text: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstructionsOut"];
+                };
             };
         };
     };

@@ -75,6 +75,11 @@ export async function matchingPages(site_id: number, sentence: object): Promise<
   }
 }
 
+/** How to put the line in, in words for whoever keeps the site. */
+export async function instructionsText(site_id: number): Promise<string> {
+  return (await take(client.GET('/api/sites/{site_id}/instructions', { params: { path: { site_id } } }))).text
+}
+
 export async function sendInstructions(site_id: number, to: string): Promise<void> {
   await take(client.POST('/api/sites/{site_id}/instructions', { params: { path: { site_id } }, body: { to } }))
 }

@@ -3,6 +3,7 @@
 import hashlib
 import secrets
 from datetime import datetime, timedelta
+from typing import Any
 
 from django.conf import settings
 from django.db import transaction
@@ -19,7 +20,7 @@ from ..words import letter
 from .giving import Given, file_for, give
 from .sent import Incoming, Sent, incoming
 
-LASTS = timedelta(days=14)
+LASTS, ONCE_WITHIN, MOST_ASKED = timedelta(days=14), timedelta(days=1), 5
 _NOT_YOU = "If this was not you, do nothing: the address is forgotten after 14 days."
 
 
@@ -28,13 +29,30 @@ def _hash(token: str) -> str:
 
 
 def ask_to_confirm(found: Incoming, submission: int) -> None:
-    """Queue the mail with the link; only the link's hash is kept."""
+    """Queue the mail with the link; only the link's hash is kept.
+
+    Whoever types an address can have mail sent to it: one address is asked once a day for a touchpoint, whose mail then
+    stands for all that it sent there, and five times in all as long as it confirms nothing.
+    """
     wanted, business = found.document.after.confirm, found.site.business
     assert found.reach.email is not None
     token = secrets.token_urlsafe(24)
-    Pending.objects.create(
-        business_id=business.pk, submission_id=submission, token_hash=_hash(token), expires_at=found.at + LASTS
+    about: dict[str, Any] = {
+        "business_id": business.pk, "submission_id": submission, "touchpoint_id": found.revision.touchpoint,
+        "address_key": found.reach.email.key, "expires_at": found.at + LASTS,
+    }  # fmt: skip
+    asked = Pending.objects.filter(
+        business_id=business.pk, address_key=found.reach.email.key, confirmed_at=None, mailed_at__isnull=False
     )
+    today = (
+        asked.filter(touchpoint_id=found.revision.touchpoint, mailed_at__gt=found.at - ONCE_WITHIN)
+        .order_by("-pk")
+        .first()
+    )
+    if today is not None or asked.count() >= MOST_ASKED:
+        Pending.objects.create(token_hash=today.token_hash if today else _hash(token), **about)
+        return
+    Pending.objects.create(token_hash=_hash(token), mailed_at=found.at, **about)
     name = name_in_mail(found.reach.name)
     words = filled(wanted.text, {"first_name": name})
     link = f"{settings.BASE_URL}/c/{token}"
@@ -52,7 +70,7 @@ def ask_to_confirm(found: Incoming, submission: int) -> None:
 def pending_of(token: str) -> Pending | None:
     """What a link of a mail stands for; None if it is unknown or over."""
     rows = Pending.objects.select_related("submission__site__business", "submission__revision__touchpoint")
-    return rows.filter(token_hash=_hash(token), expires_at__gt=clock.now()).first()
+    return rows.filter(token_hash=_hash(token), expires_at__gt=clock.now()).order_by("pk").first()
 
 
 def confirm(token: str) -> tuple[Incoming, Given] | None:
@@ -60,16 +78,23 @@ def confirm(token: str) -> tuple[Incoming, Given] | None:
 
     Pressed again, it gives the same answer and nothing twice.
     """
-    pending = pending_of(token)
-    if pending is None:
+    first = pending_of(token)
+    site = live_site(first.submission.site.key) if first is not None else None
+    if first is None or site is None:
         return None
-    site = live_site(pending.submission.site.key)
-    if site is None:
-        return None
+    answer = _given(first.pk, site.key)
+    # What else came from the same address to the same touchpoint before the button was pressed.
+    others = Pending.objects.filter(token_hash=first.token_hash, confirmed_at=None).exclude(pk=first.pk)
+    for other in others.order_by("pk").values_list("pk", flat=True):
+        _given(other, site.key)
+    return answer
+
+
+def _given(pending_id: int, key: str) -> tuple[Incoming, Given]:
     try:
-        return give_confirmed(pending.pk, site.key, clock.now())
+        return give_confirmed(pending_id, key, clock.now())
     except Overtaken:
-        return give_confirmed(pending.pk, site.key, clock.now())
+        return give_confirmed(pending_id, key, clock.now())
 
 
 @transaction.atomic
@@ -94,8 +119,11 @@ def give_confirmed(pending_id: int, key: str, at: datetime) -> tuple[Incoming, G
 
 
 def erase_unconfirmed() -> int:
-    """Erase the addresses that did not confirm in time, with everything they sent; says how many."""
-    over = Submission.objects.filter(pending__confirmed_at=None, pending__expires_at__lte=clock.now())
-    count = over.count()
-    over.delete()
-    return count
+    """Erase the addresses that did not confirm in time, with what they sent and what asked them; says how many."""
+    over = Pending.objects.filter(confirmed_at=None, expires_at__lte=clock.now())
+    rows = list(over.values_list("submission_id", "business_id", "address_key"))
+    with transaction.atomic():
+        for business_id, key in {(business_id, key) for _, business_id, key in rows if key}:
+            mail.forget(business_id=business_id, to_key=key, begins="confirm-")
+        Submission.objects.filter(pk__in=[submission for submission, _, _ in rows]).delete()
+    return len(rows)

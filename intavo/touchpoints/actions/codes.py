@@ -68,10 +68,13 @@ def give_code(actor: Actor, *, touchpoint_id: int, to: str) -> str | None:
     `to` says who: "person:7", or "visitor:…" where nobody has said who they are.
     """
     actor.needs(Right.VISIT)
-    known = CodeToGive.objects.filter(touchpoint_id=touchpoint_id, given_to=to).values_list("code", flat=True).first()
-    if known is not None:
-        return known
-    with connection.cursor() as cursor:
+    with transaction.atomic(), connection.cursor() as cursor:
+        # Two requests of one, at once: the second finds what the first was given.
+        cursor.execute("SELECT pg_advisory_xact_lock(hashtextextended(%s, %s))", [f"code {to}"[:80], touchpoint_id])
+        rows = CodeToGive.objects.filter(touchpoint_id=touchpoint_id, given_to=to[:80])
+        known = rows.values_list("code", flat=True).first()
+        if known is not None:
+            return known
         cursor.execute(_TAKE, [clock.now(), to[:80], touchpoint_id])
         row = cursor.fetchone()
     return str(row[0]) if row else None

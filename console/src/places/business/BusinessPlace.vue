@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
-import { useChangeBusiness, useMay, useMe } from '@/api/me'
+import { askSender, useChangeBusiness, useMay, useMe } from '@/api/me'
 import { useAddSite, useSites } from '@/api/sites'
 import { useForm } from '@/places/account/form'
 import { useNotices } from '@/lib/notices'
@@ -61,6 +61,10 @@ async function save() {
   await change.mutateAsync({ name: name.value, mail_address: mail.value, promise_minutes: business.promise_minutes })
   notices.say('Saved.')
 }
+async function again() {
+  await askSender()
+  notices.say(`On its way to ${me.value?.business?.mail_address}.`)
+}
 async function addSite() {
   await add.mutateAsync({ name: '', hosts: [host.value] })
   host.value = ''
@@ -114,6 +118,11 @@ async function addSite() {
           :error="about.fields.value.mail_address"
           hint="Visitors see it, and answer to it."
         />
+        <p v-if="me?.business && !me.business.mail_confirmed" class="rounded-md bg-brass-tint px-3 py-2">
+          <strong>{{ me.business.mail_address }}</strong> has not said yet that mail may come from it: look for our mail there. Until then
+          your mail comes from an address of ours, in your name, and answers go to you.
+          <button type="button" class="btn-link ml-1 font-semibold" @click="about.run(again)">Send ours again</button>
+        </p>
         <ErrorBox v-if="!Object.keys(about.fields.value).length" :error="about.error.value" />
         <p class="text-sm text-ink-2">Times are told in {{ me?.business?.timezone }}.</p>
         <button class="btn btn-main justify-self-start" :disabled="about.busy.value">Save</button>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useClipboard } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
-import { sendInstructions, useChangeSite, useRefused, type Site } from '@/api/sites'
+import { instructionsText, sendInstructions, useChangeSite, useRefused, type Site } from '@/api/sites'
 import { useClock } from '@/lib/clock'
 import { useNotices } from '@/lib/notices'
 import { ago } from '@/lib/time'
@@ -36,6 +36,10 @@ async function mailIt() {
   await sendInstructions(props.site.id, keeper.value)
   notices.say(`On its way to ${keeper.value.trim()}.`)
   keeper.value = ''
+}
+async function copyIt() {
+  await copy(await instructionsText(props.site.id))
+  notices.say('Copied. Paste it into a mail of your own.')
 }
 async function addHost(host: string) {
   await change.mutateAsync({ id: props.site.id, name: props.site.name, hosts: [...props.site.hosts, host] })
@@ -112,6 +116,10 @@ async function save() {
           <span v-if="mailing.fields.value.to" class="block font-semibold text-rust" role="alert">{{ mailing.fields.value.to }}</span>
         </span>
         <button class="btn" :disabled="mailing.busy.value">Mail them how</button>
+        <button type="button" class="btn" @click="mailing.run(copyIt)">Copy the text</button>
+        <p class="w-full text-sm text-ink-2">
+          We write to you, to other members, and to who has confirmed an address here; to anybody else, send the text yourself.
+        </p>
       </form>
     </details>
     <form novalidate @submit.prevent="run(save)">
