@@ -9,8 +9,13 @@ from intavo.project import clock
 from .models import AccountMail
 
 
-def queue_mail(*, to: str, subject: str, text: str) -> None:
-    """Queue it. The job knows its number alone, and the row is gone once it is sent."""
+def queue_mail(*, to: str, subject: str, text: str, unsubscribe: str = "") -> None:
+    """Queue it. The job knows its number alone, and the row is gone once it is sent.
+
+    `unsubscribe` is the address that ends mail of its kind by a POST, for what nobody has just asked for.
+    """
     with transaction.atomic():
-        row = AccountMail.objects.create(to=to, subject=one_line(subject)[:300], text=text, queued_at=clock.now())
+        row = AccountMail.objects.create(
+            to=to, subject=one_line(subject)[:300], text=text, unsubscribe=unsubscribe, queued_at=clock.now()
+        )
         app.configure_task("account_mail", queue="mail").defer(mail_id=row.pk)

@@ -138,4 +138,6 @@ class AccountMail(models.Model):
     to = models.CharField(max_length=320)
     subject = models.CharField(max_length=300)
     text = models.TextField()
+    # Where a mail program can have no more of its kind sent (RFC 8058); "" for what somebody has just asked for.
+    unsubscribe = models.CharField(max_length=300, blank=True, default="", db_default="")
     queued_at = models.DateTimeField()

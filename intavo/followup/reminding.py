@@ -6,6 +6,7 @@ from datetime import datetime, timedelta
 from typing import TYPE_CHECKING
 
 from django.conf import settings
+from django.core import signing
 from django.db import transaction
 from django.db.models import Exists, OuterRef, Q
 
@@ -29,6 +30,7 @@ if TYPE_CHECKING:
     from .queries import StandingRow
 
 MOST_BEFORE, MOST_LINES = 60 * 24, 30
+_SALT = "told"
 
 
 def wishes_of(actor: Actor) -> Wishes:
@@ -167,4 +169,24 @@ def _mail(member: Member, subject: str, lines: Iterable[str]) -> None:
     shown = list(lines)
     more = [f"And {len(shown) - MOST_LINES} more."] if len(shown) > MOST_LINES else []
     text = "\n\n".join([member.business.name, *shown[:MOST_LINES], *more, foot]) + "\n"
-    queue_mail(to=member.user.email, subject=" ".join(subject.split())[:200], text=text)
+    ends = f"{settings.BASE_URL}/told/{signing.dumps(member.pk, salt=_SALT)}"
+    queue_mail(to=member.user.email, subject=subject[:200], text=text, unsubscribe=ends)
+
+
+def told_by(token: str) -> Member | None:
+    """The member that a link of these mails is of; None where there is none."""
+    try:
+        return Member.objects.select_related("business").filter(pk=signing.loads(token, salt=_SALT)).first()
+    except (signing.BadSignature, ValueError, TypeError):
+        return None
+
+
+def tell_no_more(token: str) -> Member | None:
+    """Send no more of these mails to the member of a link; None as in `told_by`."""
+    member = told_by(token)
+    if member is not None:
+        Wishes.objects.update_or_create(
+            member=member, business_id=member.business_id,
+            defaults={"before_minutes": None, "when_late": False, "morning": False},
+        )  # fmt: skip
+    return member

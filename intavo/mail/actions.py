@@ -178,7 +178,10 @@ def send_account_mail(*, mail_id: int) -> None:
         if row is None:
             return
         try:
-            EmailMessage(row.subject, row.text, settings.DEFAULT_FROM_EMAIL, [row.to]).send()
+            # Source: RFC 8058.
+            ends = {"List-Unsubscribe": f"<{row.unsubscribe}>", "List-Unsubscribe-Post": "List-Unsubscribe=One-Click"}
+            headers = ends if row.unsubscribe else None
+            EmailMessage(row.subject, row.text, settings.DEFAULT_FROM_EMAIL, [row.to], headers=headers).send()
         except (OSError, ValueError) as problem:
             if not _for_good(problem):
                 raise

@@ -50,6 +50,7 @@ INSTALLED_APPS = [
     "intavo.project",
 ]
 MIDDLEWARE = [
+    "intavo.project.log.RequestId",
     "intavo.project.door.Drained",
     "intavo.project.door.PathDoor",
     "intavo.project.sides.Packed",
@@ -170,6 +171,8 @@ DEFAULT_FROM_EMAIL = env.str("INTAVO_MAIL_FROM", "Intavo <no-reply@intavo.exampl
 
 SESSION_COOKIE_HTTPONLY = True
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = TLS
+# The server in front, which says it of every request, ends TLS.
+SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https") if TLS and TRUSTED_PROXIES else None
 SECURE_HSTS_SECONDS = 31_536_000 if TLS else 0
 SECURE_REFERRER_POLICY = "same-origin"
 X_FRAME_OPTIONS = "SAMEORIGIN"

@@ -2,7 +2,7 @@
 
 from django.urls import path, re_path
 
-from . import calls, confirming, frame, hosted, hours, links, media, sender, talking, views
+from . import calls, confirming, frame, hosted, hours, links, media, sender, talking, told, views
 
 urlpatterns = [
     path("e/frame", frame.page),
@@ -21,6 +21,7 @@ urlpatterns = [
     path("f/<str:token>", media.given_file),
     path("c/<str:token>", confirming.page),
     path("sender/<str:token>", sender.page),
+    path("told/<str:token>", told.page),
     path("b/<str:token>", calls.page),
     path("h/<str:token>.ics", hours.calendar),
     path("csv/<str:token>.csv", media.answers),

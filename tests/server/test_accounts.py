@@ -16,6 +16,7 @@ from django.core import mail as outbox
 from django.test import Client
 from procrastinate.contrib.django.models import ProcrastinateJob
 
+from intavo.accounts import adapter
 from intavo.accounts.models import AccountMail, User
 from intavo.mail.actions import send_account_mail
 
@@ -74,6 +75,29 @@ def test_whoever_guesses_is_held_up_where_they_are_and_nobody_else(user: User, s
     # One's own address is another one, behind the same proxy; what is written in front of it changes nothing.
     assert sign_in(at("203.0.113.6"), PASSWORD) == 200
     assert sign_in(at("2001:db8:1:3::5"), PASSWORD) == 200
+
+
+def test_guessing_from_many_addresses_is_slow_and_keeps_out_nobody_who_is_at_home(
+    user: User, settings: Any, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    settings.TRUSTED_PROXIES = ["127.0.0.1"]
+    monkeypatch.setattr(adapter, "STRANGERS_AN_HOUR", 20)
+
+    def at(address: str) -> Client:
+        return Client(headers={"x-forwarded-for": address})
+
+    assert sign_in(at("203.0.113.6"), PASSWORD) == 200
+    assert {sign_in(at(f"198.51.100.{n}"), "wrong") for n in range(20)} == {400}
+    body = {"email": user.email, "password": PASSWORD}
+    answer = at("198.51.100.99").post(f"{AUTH}/login", body, **JSON)
+    assert answer.json()["errors"][0]["code"] == "too_many_login_attempts"
+    assert sign_in(at("203.0.113.6"), PASSWORD) == 200
+    # From a new place by the mail that a reset sends.
+    stranger = at("198.51.100.99")
+    assert stranger.post(f"{AUTH}/password/request", {"email": user.email}, **JSON).status_code == 200
+    assert stranger.post(
+        f"{AUTH}/password/reset", {"key": mailed_key(), "password": "another long paddle"}, **JSON
+    ).status_code in {200, 401}
 
 
 def test_ten_wrong_tries_shut_the_door_also_for_the_right_password(user: User) -> None:

@@ -4,10 +4,12 @@ from datetime import datetime
 from typing import Any
 
 import pytest
+from django.core import mail as outbox
 from django.test import Client
 
 from intavo.accounts.models import AccountMail
 from intavo.followup.reminding import remind_all
+from intavo.mail.actions import send_account_mail
 from intavo.project import clock
 
 from .conftest import Visitor, World
@@ -54,6 +56,14 @@ def test_each_is_told_once_of_what_is_theirs_or_everybodys(
     text = AccountMail.objects.latest("pk").text
     assert "Soon: was due on Tue 24 Nov at 16:00, 2 h 32 of open time late" in text
     assert "/follow-up/" in text
+    send_account_mail(mail_id=AccountMail.objects.latest("pk").pk)
+    heads = outbox.outbox[-1].extra_headers
+    assert heads["List-Unsubscribe-Post"] == "List-Unsubscribe=One-Click"
+    ends = heads["List-Unsubscribe"].removeprefix("<http://127.0.0.1:8400").removesuffix(">")
+    assert "<button" in Client().get(ends).content.decode()
+    assert Client().post(ends, {"List-Unsubscribe": "One-Click"}).status_code == 200
+    assert theirs.get("/api/me/told").json()["when_late"] is False
+    assert Client().post("/told/nonsense").status_code == 404
 
 
 def test_the_mornings_list_comes_once_at_opening(
