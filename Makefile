@@ -39,6 +39,12 @@ test: setup-test ## everything: the quick part, server and browser tests
 bench: setup-test ## speed, as ratios measured in one run
 	@$(PY) -m tests.bench.run
 
+restore-check: setup-demo ## save the demo business and bring it back elsewhere; everything is the same
+	@$(PY) -m scripts.restore_check
+
+fuzz: setup-test ## odd requests at every address, over the wire, for ten minutes
+	@$(PY) -m tests.fuzz 600
+
 fmt: setup-test ## put all code into shape
 	@$(PY) -m ruff check --fix --quiet . ; $(PY) -m ruff format --quiet .
 	@$(NODE) npx --no-install prettier --write --log-level warn console visitor-script
@@ -49,4 +55,4 @@ generate: setup-test ## make schemas and types anew from the code
 shots: setup-shots ## take the pictures in docs/screenshots from the demo data
 	@$(PY) -m scripts.shots
 
-.PHONY: help setup-demo setup-test setup-shots demo demo-reset check quick test bench fmt generate shots
+.PHONY: help setup-demo setup-test setup-shots demo demo-reset check quick test bench restore-check fuzz fmt generate shots

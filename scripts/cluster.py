@@ -97,6 +97,10 @@ class Cluster:
         )  # fmt: skip
         (self.home / "made").touch()
 
+    def run(self, program: str, *words: str) -> None:
+        """Run one of PostgreSQL's own programs as it is to be run here; ClusterError with what it said."""
+        self._run(self._program(program), *words)
+
     def running(self) -> bool:
         """Whether it runs."""
         return self._run(self._program("pg_ctl"), "-D", str(self.data), "status", check=False).returncode == 0

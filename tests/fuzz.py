@@ -6,7 +6,6 @@ ids that are there; the visitor's protocol and pages as their parts may be bent.
 
 import http.client
 import json
-import os
 import random
 import re
 import sys
@@ -26,7 +25,7 @@ from hypothesis import HealthCheck, Phase, Verbosity
 from psycopg import sql
 
 from demo.business import SITE_KEY, SITE_SLUG
-from intavo.project.api import api
+from scripts.cluster import ROOT, Cluster
 from scripts.stack import RUN, Ports, Stack, mail_in_secret
 
 ORIGIN = "https://otterwick.example"
@@ -99,7 +98,7 @@ class Console:
 
     def __init__(self, client: Client, chance: random.Random, ids: dict[str, list[str]]) -> None:
         self.client, self.chance, self.ids = client, chance, ids
-        self.schema = schemathesis.openapi.from_dict(json.loads(json.dumps(api.get_openapi_schema(), default=str)))
+        self.schema = schemathesis.openapi.from_path(ROOT / "docs" / "openapi.json")
 
     def run(self, until: float) -> None:
         """Operations in turn, a few tries each, the ones that take things away last."""
@@ -338,9 +337,9 @@ def live_entries(database: str) -> Iterator[dict[str, Any]]:
         yield {"id": public_id, "revision": number, "document": document}
 
 
-def fuzz(seconds: float, seed: int) -> Told:
-    """Ask both sides for so long, from this seed."""
-    url = re.sub(r"/\w+$", "/intavo_fuzz", os.environ["DATABASE_URL"])
+def fuzz(seconds: float, seed: int, cluster: str) -> Told:
+    """Ask both sides for so long, from this seed; `cluster` is the address of a database in one to be used."""
+    url = re.sub(r"/\w+$", "/intavo_fuzz", cluster)
     with psycopg.connect(re.sub(r"/\w+$", "/postgres", url), autocommit=True) as connection:
         connection.execute("DROP DATABASE IF EXISTS intavo_fuzz WITH (FORCE)")
         connection.execute("CREATE DATABASE intavo_fuzz")
@@ -384,7 +383,11 @@ def main() -> int:
     """Run it and say what came of it."""
     seconds = float(sys.argv[1]) if len(sys.argv) > 1 else 60
     seed = int(sys.argv[2]) if len(sys.argv) > 2 else random.randrange(2**31)
-    told = fuzz(seconds, seed)
+    cluster = Cluster("fuzz")
+    try:
+        told = fuzz(seconds, seed, cluster.start())
+    finally:
+        cluster.stop()
     print(
         f"seed {seed}: {told.statuses.total()} requests, {len(told.asked)} kinds, {dict(sorted(told.statuses.items()))}"
     )

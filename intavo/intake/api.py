@@ -2,7 +2,7 @@
 
 from datetime import datetime
 
-from django.http import HttpResponse
+from django.http import StreamingHttpResponse
 from ninja import Router, Schema, Status
 
 from intavo.accounts.auth import MemberAuth, MemberRequest
@@ -13,9 +13,8 @@ from intavo.touchpoints.models import Touchpoint
 
 from . import actions
 from .models import Quarantined, Submission
-from .queries import answers_csv, answers_page, asked_by, quarantine_of, raw_of
+from .queries import answers_csv, answers_page, answers_with, asked_by, quarantine_of, raw_of
 
-MOST_ANSWERS = 100_000
 router = Router(tags=["quarantine"], auth=MemberAuth())
 
 
@@ -114,11 +113,11 @@ def answers(request: MemberRequest, touchpoint_id: int, q: str = "", before: int
 
 
 @router.get("/touchpoints/{touchpoint_id}/answers-csv")
-def answers_file(request: MemberRequest, touchpoint_id: int, q: str = "") -> HttpResponse:
-    """The same as a file, all of them."""
+def answers_file(request: MemberRequest, touchpoint_id: int, q: str = "") -> StreamingHttpResponse:
+    """The same as a file, all of them, oldest first."""
     touchpoint = own(request.auth, Touchpoint, touchpoint_id)
-    rows = answers_page(touchpoint, q, None, MOST_ANSWERS)[:MOST_ANSWERS]
     request.auth.noted("answers taken out", name=touchpoint.name)
-    response = HttpResponse(answers_csv(touchpoint, rows[::-1]), content_type="text/csv; charset=utf-8")
+    rows = answers_csv(touchpoint, answers_with(touchpoint, q))
+    response = StreamingHttpResponse(rows, content_type="text/csv; charset=utf-8")
     response["Content-Disposition"] = f'attachment; filename="{touchpoint.slug}.csv"'
     return response

@@ -2,7 +2,10 @@
 
 import csv
 import io
-from typing import Any
+from collections.abc import Iterable, Iterator
+from datetime import datetime
+from itertools import islice
+from typing import Any, TypeVar
 
 from django.db.models import QuerySet, TextField
 from django.db.models.fields.json import KT
@@ -15,13 +18,15 @@ from intavo.touchpoints.models import Touchpoint, TouchpointRevision
 
 from .models import Quarantined, Submission
 
+_T = TypeVar("_T")
+
 
 def answers_of(touchpoint: Touchpoint) -> QuerySet[Submission]:
     """What was sent through a touchpoint and is confirmed where it has to be, oldest first."""
     rows = Submission.objects.filter(revision__touchpoint=touchpoint).exclude(
         pending__confirmed_at=None, pending__isnull=False
     )
-    return rows.select_related("revision").order_by("pk")
+    return rows.order_by("pk")
 
 
 def asked_by(touchpoint: Touchpoint) -> dict[str, str]:
@@ -37,12 +42,16 @@ def answers_page(
     touchpoint: Touchpoint, text: str = "", before: int | None = None, most: int = 100
 ) -> list[Submission]:
     """One page of answers that hold a text, the newest first; `before` is the id that the page before ended with."""
-    rows = answers_of(touchpoint).select_related("revision", "person").order_by("-pk")
-    if before is not None:
-        rows = rows.filter(pk__lt=before)
-    if text.strip():
-        rows = rows.annotate(said=Cast(KT("raw__answers"), TextField())).filter(said__icontains=text.strip()[:200])
-    return list(rows[: most + 1])
+    rows = answers_with(touchpoint, text).select_related("revision", "person").order_by("-pk")
+    return list((rows if before is None else rows.filter(pk__lt=before))[: most + 1])
+
+
+def answers_with(touchpoint: Touchpoint, text: str) -> QuerySet[Submission]:
+    """The answers that hold a text, oldest first; "" is in all of them."""
+    rows = answers_of(touchpoint)
+    if not text.strip():
+        return rows
+    return rows.annotate(said=Cast(KT("raw__answers"), TextField())).filter(said__icontains=text.strip()[:200])
 
 
 def raw_of(row: Submission) -> dict[str, Any]:
@@ -51,20 +60,37 @@ def raw_of(row: Submission) -> dict[str, Any]:
     return raw
 
 
-def answers_csv(touchpoint: Touchpoint, rows: list[Submission]) -> str:
-    """Answers as CSV (RFC 4180), a column for every field that any of them was asked."""
-    asked: dict[str, str] = {}
-    for document in {row.revision_id: row.revision.document for row in rows}.values():
-        asked |= dict(asked_fields(Document.model_validate(document)))
+def answers_csv(touchpoint: Touchpoint, rows: QuerySet[Submission]) -> Iterator[str]:
+    """Answers as CSV (RFC 4180) in pieces, a column for every field that any of them was asked.
+
+    Any number of them takes little memory: they are read as they are written.
+    """
+    asked = asked_by(touchpoint)
+    yield _lines([("time", "page", *asked.values(), "agreed", "code")])
+    found = rows.values_list("received_at", "raw", "code")
+    for piece in _batched(found.iterator(chunk_size=_AT_ONCE)):
+        yield _lines(_cells(asked, at, raw, code) for at, raw, code in piece)
+
+
+_AT_ONCE = 1000
+
+
+def _batched(rows: Iterable[_T]) -> Iterator[list[_T]]:
+    """The same, some at a time."""
+    left = iter(rows)
+    while piece := list(islice(left, _AT_ONCE)):
+        yield piece
+
+
+def _cells(asked: Iterable[str], at: datetime, raw: dict[str, Any], code: str) -> tuple[str, ...]:
+    answers, consents = raw.get("answers", {}), raw.get("consents", {})
+    agreed = ", ".join(name for name, given in consents.items() if given)
+    return at.isoformat(), str(raw["page"]["url"]), *(str(answers.get(name, "")) for name in asked), agreed, code
+
+
+def _lines(rows: Iterable[Iterable[str]]) -> str:
     out = io.StringIO()
-    writer = csv.writer(out)
-    writer.writerow([harmless(cell) for cell in ("time", "page", *asked.values(), "agreed", "code")])
-    for row in rows:
-        raw = raw_of(row)
-        agreed = ", ".join(name for name, given in raw.get("consents", {}).items() if given)
-        answers = [str(raw.get("answers", {}).get(name, "")) for name in asked]
-        cells = [row.received_at.isoformat(), str(raw["page"]["url"]), *answers, agreed, row.code]
-        writer.writerow([harmless(cell) for cell in cells])
+    csv.writer(out).writerows([harmless(cell) for cell in cells] for cells in rows)
     return out.getvalue()
 
 

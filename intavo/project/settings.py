@@ -51,6 +51,7 @@ INSTALLED_APPS = [
 ]
 MIDDLEWARE = [
     "intavo.project.log.RequestId",
+    "intavo.project.measures.Measured",
     "intavo.project.door.Drained",
     "intavo.project.door.PathDoor",
     "intavo.project.sides.Packed",

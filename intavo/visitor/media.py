@@ -4,7 +4,7 @@ import re
 from pathlib import Path
 
 from django.core import signing
-from django.http import Http404, HttpRequest, HttpResponse
+from django.http import Http404, HttpRequest, HttpResponse, StreamingHttpResponse
 from django.views.decorators.http import require_safe
 
 from intavo.intake.actions.giving import FILE_LASTS, FILE_SALT
@@ -87,14 +87,13 @@ def given_file(request: HttpRequest, token: str) -> HttpResponse:
 
 
 @require_safe
-def answers(request: HttpRequest, token: str) -> HttpResponse:
+def answers(request: HttpRequest, token: str) -> StreamingHttpResponse:
     """A touchpoint's answers as CSV, for whoever knows the secret address."""
     touchpoint = Touchpoint.objects.filter(csv_token=token, deleted_at=None).first()
     if touchpoint is None:
         raise Http404
-    response = HttpResponse(
-        answers_csv(touchpoint, list(answers_of(touchpoint))), content_type="text/csv; charset=utf-8"
-    )
+    rows = answers_csv(touchpoint, answers_of(touchpoint))
+    response = StreamingHttpResponse(rows, content_type="text/csv; charset=utf-8")
     response["Content-Disposition"] = f'attachment; filename="{touchpoint.slug}.csv"'
     response["Cache-Control"] = "private, no-store"
     response["X-Robots-Tag"] = "noindex"

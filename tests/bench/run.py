@@ -364,11 +364,27 @@ def nothing_is_lost() -> bool:
     return not told.wrong and told.sent == 2_000
 
 
+def no_faults() -> bool:
+    """Ten minutes of odd requests from a seed by chance, which is said."""
+    from tests.fuzz import fuzz
+
+    seed, cluster = secrets.randbelow(2**31), Cluster("fuzz")
+    try:
+        told = fuzz(600, seed, cluster.start())
+    finally:
+        cluster.stop()
+    print(f"odd requests, seed {seed}: {told.statuses.total()}, {len(told.wrong)} answered by a fault")
+    for wrong in told.wrong[:20]:
+        print(" ", wrong)
+    return not told.wrong
+
+
 def main() -> int:
     """Everything; 1 if something is under its bar."""
     good = core_times()
     good &= server_ratios()
     good &= nothing_is_lost()
+    good &= no_faults()
     return 0 if good else 1
 
 

@@ -266,7 +266,7 @@ def test_the_csv_address_is_secret_revocable_and_harmless(otterwick: World) -> N
     Visitor(otterwick.site.key).post("intake", body)
     path = f"/api/touchpoints/{otterwick.touchpoint.pk}/csv"
     address = client.post(path).json()["csv"].removeprefix(settings.BASE_URL)
-    text = Client().get(address).content.decode()
+    text = Client().get(address).getvalue().decode()
     assert text.splitlines()[0] == "time,page,Your email,First name,agreed,code"
     assert ",ife@post.example,'=1+1,news," in text
     again = client.post(path).json()["csv"].removeprefix(settings.BASE_URL)

@@ -1,9 +1,11 @@
 """Odd requests over the wire at every address of both sides, for a while, from one seed."""
 
+import os
+
 from tests.fuzz import fuzz
 
 
 def test_nothing_that_is_asked_is_answered_by_a_fault_of_ours() -> None:
-    told = fuzz(50, seed=11)
+    told = fuzz(50, seed=11, cluster=os.environ["DATABASE_URL"])
     assert told.wrong == []
     assert (told.statuses.total() > 3000, len(told.asked) > 200) == (True, True)

@@ -3039,7 +3039,7 @@ export interface paths {
         };
         /**
          * Answers File
-         * @description The same as a file, all of them.
+         * @description The same as a file, all of them, oldest first.
          */
         get: operations["intavo_intake_api_answers_file"];
         put?: never;

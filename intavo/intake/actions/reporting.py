@@ -28,17 +28,18 @@ def daily_csv() -> int:
 
 def _mail_day(touchpoint: Touchpoint, business: Business, tell: list[int], since: object) -> int:
     rows = answers_of(touchpoint).filter(received_at__gte=since)
-    found = list(rows)
-    if not found:
+    count = rows.count()
+    if not count:
         return 0
+    text = "".join(answers_csv(touchpoint, rows))
     day = clock.now().date().isoformat()
     members = Member.objects.select_related("user").filter(business=business)
     wanted = members.filter(pk__in=tell) if tell else members.filter(role="owner")
     for member in wanted:
         mail.queue(
-            business, to=email_address(member.user.email), subject=f"{touchpoint.name}: {len(found)} since yesterday",
+            business, to=email_address(member.user.email), subject=f"{touchpoint.name}: {count} since yesterday",
             text=f"The last day’s answers of “{touchpoint.name}” are in the file.\n",
             key=f"daily-{touchpoint.pk}-{member.pk}-{day}",
-            attached=(f"{touchpoint.slug}-{day}.csv", answers_csv(touchpoint, found)),
+            attached=(f"{touchpoint.slug}-{day}.csv", text),
         )  # fmt: skip
     return len(wanted)
