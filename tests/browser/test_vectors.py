@@ -124,12 +124,18 @@ class Run:
         return said | ({"wants": wants} if wants["kinds"] or wants["signed_in"] else {})
 
     def settle(self, page: Page | None = None, quiet: float = 0.0) -> None:
-        """Until nothing is under way any more, and nothing has been for so many seconds."""
+        """Until nothing is under way any more, and nothing has been for so many seconds.
+
+        Of a request that a page was left with the browser may tell no end: after a while without any news none is
+        waited for.
+        """
         page = page or self.page
         while True:
             page.evaluate(_A_TURN)
-            rest = quiet - (time.monotonic() - self.last)
-            if not self.busy and rest <= 0:
+            still = time.monotonic() - self.last
+            rest = quiet - still
+            if rest <= 0 and (not self.busy or still > _NO_NEWS):
+                self.busy = 0
                 return
             page.wait_for_timeout(max(2.0, 1000 * rest))
 
@@ -187,7 +193,9 @@ class Run:
             self.page.goto(deed.url, referer=deed.referrer or None)
         # What is watched from the beginning is looked at in the first turn of the clock.
         self.settle(quiet=_ARRIVED)
+        patience = time.monotonic() + 2 * _NO_NEWS
         while self.wants_more and not self.got_more:
+            assert time.monotonic() < patience, "the second file of the script was never asked for"
             self.settle(quiet=_ARRIVED)
         self.settle(quiet=_ARRIVED)
         self.page.clock.run_for(1)
@@ -220,6 +228,7 @@ class Run:
 
 _NOTICE = '<div id="notice" style="position:fixed;bottom:0;left:0">We keep nothing. <button>Fine</button></div>'
 _PATIENCE = 3.0
+_NO_NEWS = 15.0
 _ARRIVED = 0.08  # a page with its plan, and with the second file where the plan asks for it
 _A_TURN = """() => new Promise((go) => {
   const c = new MessageChannel(); c.port1.onmessage = go; c.port2.postMessage(0) })"""
