@@ -26,7 +26,8 @@ onSignedOut(() => {
   // What was done without a network stays for whoever signs in again; what was read does not.
   void forgetRead().then(() => {
     queryClient.clear()
-    return router.push({ path: '/sign-in', query: { next: here.fullPath } })
+    // Asked anew who it is: somebody who belongs to no business any more is signed in still.
+    return router.replace({ path: here.path, query: here.query, hash: here.hash, force: true })
   })
 })
 // What was kept on this device stands there before anything is asked for.
