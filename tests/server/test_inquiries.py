@@ -126,7 +126,7 @@ def test_the_answers_of_a_touchpoint_stand_in_a_table_over_all_versions(
         "nia@post.example"
     ]
     assert client.get(address, {"before": table["rows"][0]["id"]}).json()["rows"] == table["rows"][1:]
-    text = client.get(f"{address}-csv", {"q": "suits"}).content.decode()
+    text = client.get(f"{address}-csv", {"q": "suits"}).getvalue().decode()
     assert ("'=cmd: suits?" in text, "nia@" in text) == (True, False)
     assert other.console().get(address).status_code == other.console().get(f"{address}-csv").status_code == 404
 
