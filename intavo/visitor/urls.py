@@ -2,7 +2,7 @@
 
 from django.urls import path, re_path
 
-from . import calls, confirming, frame, hosted, hours, links, media, sender, talking, told, views
+from . import buttons, calls, confirming, frame, hosted, hours, links, media, talking, views
 
 urlpatterns = [
     path("e/frame", frame.page),
@@ -20,8 +20,8 @@ urlpatterns = [
     path("m/<str:asset>/<str:name>", media.media),
     path("f/<str:token>", media.given_file),
     path("c/<str:token>", confirming.page),
-    path("sender/<str:token>", sender.page),
-    path("told/<str:token>", told.page),
+    path("sender/<str:token>", buttons.sender),
+    path("told/<str:token>", buttons.told),
     path("b/<str:token>", calls.page),
     path("h/<str:token>.ics", hours.calendar),
     path("csv/<str:token>.csv", media.answers),

@@ -4,6 +4,7 @@ import gzip
 import json
 import re
 from collections import Counter
+from collections.abc import Collection
 from datetime import UTC, datetime, timedelta
 from functools import lru_cache
 from hashlib import sha256
@@ -187,9 +188,11 @@ def beats(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse:
         raise Unreadable(("body", "Beats come as a list."))
     at, sender = clock.now(), sender_mark(request)
     good: list[SaidBeat] = []
+    live = {one.compiled.id for one in site.touchpoints}
+    hosts = {*site.hosts, host_of(settings.BASE_URL)}
     why: Counter[str] = Counter({"unreadable": max(0, len(said) - _MOST_BEATS)})
     for beat in map(_beat, said[:_MOST_BEATS]):
-        wrong = "unreadable" if beat is None else _wrong(site, beat, sender)
+        wrong = "unreadable" if beat is None else _wrong(site, beat, sender, live, hosts)
         if beat is None or wrong:
             why[wrong] += 1
         else:
@@ -199,13 +202,13 @@ def beats(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse:
     return _json(json.dumps({"kept": kept, "refused": len(said) - kept}), 202)
 
 
-def _wrong(site: LiveSite, beat: SaidBeat, sender: str) -> str:
-    """Why a report is not kept; "" where it is."""
-    if all(one.compiled.id != beat.touchpoint for one in site.touchpoints):
+def _wrong(site: LiveSite, beat: SaidBeat, sender: str, live: Collection[str], hosts: Collection[str | None]) -> str:
+    """Why a report is not kept, of what is not live or of other hosts' pages, say; "" where it is."""
+    if beat.touchpoint not in live:
         return "touchpoint"
     if published_revision(site.business.pk, beat.touchpoint, beat.revision) is None:
         return "revision"
-    if host_of(beat.page.url) not in {*site.hosts, host_of(settings.BASE_URL)}:
+    if host_of(beat.page.url) not in hosts:
         return "page"
     return "often" if _BEATS.wait((site.id, f"{beat.what} {sender}")) else ""
 
