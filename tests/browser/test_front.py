@@ -102,3 +102,28 @@ def test_while_the_application_is_away_it_is_said_and_that_it_passes(stack: Stac
         stack.start_web()
         stack.wait(f"{stack.base_url}/healthz")
     assert asked(stack)[0] == 200
+
+
+@pytest.mark.parametrize(
+    ("address", "heads"),
+    [
+        *(("", f"Accept-Encoding: a{chr(code)}b\r\n") for code in (*range(1, 9), *range(14, 32), 0x7F)),
+        ("", "X-Unknown: a\x7fb\r\n"),
+        ("", "".join(f"X-{number}: 1\r\n" for number in range(500))),
+        ("", "Accept: é\r\nAccept-Language: \tde\r\n"),
+        *((odd, "") for odd in ("?a=<", '?"', ">", "`", "?é", "\x80", "%zz", "\x7f")),
+    ],
+)
+def test_odd_addresses_and_heads_before_a_large_body_are_no_fault_of_ours(
+    stack: Stack, address: str, heads: str
+) -> None:
+    body = b"1" * 600_000
+    with socket.create_connection(("127.0.0.1", stack.ports.web), timeout=10) as client:
+        client.sendall(
+            f"POST /e/0tterwick0demo01/helped{address} HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Type: text/plain\r\n"
+            f"Connection: close\r\nContent-Length: {len(body)}\r\n{heads}\r\n".encode("latin-1")
+        )
+        with contextlib.suppress(ConnectionError):
+            client.sendall(body)
+        said = client.recv(4096).decode()
+    assert said[:12] in ("HTTP/1.1 400", "HTTP/1.1 413", "HTTP/1.1 403")
