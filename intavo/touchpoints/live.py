@@ -1,7 +1,7 @@
 """What the visitor's side needs of a site, read once for each revision of the site and kept.
 
 The revision is looked up at most once a second, so that every server process sees a change within a
-second while a page view costs no query.
+second while a page view costs no query. Sites that nobody asks for are let go.
 """
 
 import json
@@ -10,8 +10,10 @@ import time
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 from datetime import datetime
-from functools import cached_property, lru_cache
+from functools import cached_property
 from zoneinfo import ZoneInfo
+
+from cachetools import LRUCache, cached
 
 from intavo.accounts.models import Business
 from intavo.channels.queries import kept
@@ -182,15 +184,16 @@ class LiveSite:
     def situation_ends(self, now: Situation, at: datetime, follows: tuple[int | None, ...] = ()) -> datetime | None:
         """When the hours next change; like what is said, one answer serves every visitor of a minute."""
         key = (int(at.timestamp()) // 60, now, follows)
-        if key not in self._ends:
+        known = self._ends.get(key, ...)
+        if known is ...:
             if len(self._ends) > 100:
                 self._ends.clear()
             is_open = now in {Situation.OPEN, Situation.NOBODY_FREE}
             hours = self.hours_for(follows)
             turn = next_closing(hours, at) if is_open else next_opening(hours, at)
             comes = changes_at(self.members, at)
-            self._ends[key] = min((one for one in (turn, comes) if one is not None), default=None)
-        return self._ends[key]
+            known = self._ends[key] = min((one for one in (turn, comes) if one is not None), default=None)
+        return known
 
     @cached_property
     def talks(self) -> bool:
@@ -260,27 +263,49 @@ class LiveSite:
         return Said(now, chosen, fill(chosen.reply.title, words), fill(chosen.reply.text, words), due, words)
 
 
-_sites: dict[str, LiveSite] = {}
-_lock = threading.Lock()
+# A site with twenty touchpoints takes some 300 KB.
+MOST_SITES = 400
+_sites: LRUCache[str, LiveSite] = LRUCache(MOST_SITES)
+_guard = threading.Lock()
+# A site is read by one thread at a time: each key has one of these, and few keys the same.
+_reading = tuple(threading.Lock() for _ in range(64))
+# Seconds after which whoever waits for another's reading reads it too.
+_PATIENCE = 1.0
 
 
 def live_site(key: str) -> LiveSite | None:
     """The site with this key as of at most a second ago; None if there is none."""
-    known = _sites.get(key)
-    now = time.monotonic()
+    known = _known(key)
+    if known is not None and time.monotonic() - known.checked < _LOOK_AGAIN:
+        return known
+    lock = _reading[hash(key) % len(_reading)]
+    held = lock.acquire(timeout=_PATIENCE)
+    try:
+        return _looked_at_again(key)
+    finally:
+        if held:
+            lock.release()
+
+
+def _known(key: str) -> LiveSite | None:
+    with _guard:
+        return _sites.get(key)
+
+
+def _looked_at_again(key: str) -> LiveSite | None:
+    known, now = _known(key), time.monotonic()
     if known is not None and now - known.checked < _LOOK_AGAIN:
         return known
     revision = Site.objects.filter(key=key).values_list("revision", flat=True).first()
-    if revision is None:
-        _sites.pop(key, None)
-        return None
-    if known is not None and known.revision == revision:
-        known.checked = now
-        return known
-    with _lock:
+    fresh = known if known is not None and known.revision == revision else None
+    if revision is not None and fresh is None:
         fresh = _read(key)
-        fresh.checked = now
-        _sites[key] = fresh
+    with _guard:
+        if fresh is None:
+            _sites.pop(key, None)
+        else:
+            fresh.checked = now
+            _sites[key] = fresh
     return fresh
 
 
@@ -366,7 +391,7 @@ def _with_members(live: LiveTouchpoint, members: tuple[Presence, ...]) -> LiveTo
 def _live(row: Touchpoint, revision: TouchpointRevision, made: Making) -> LiveTouchpoint:
     # What is published never changes again; a draft does.
     kept = revision.published_at is not None
-    document = document_of(revision.pk) if kept else Document.model_validate(revision.document)
+    document = document_of(revision.pk, revision.document) if kept else Document.model_validate(revision.document)
     house, region = made.house, made.region
     compiled = made.compiled(row, document, State.LIVE)
     written = json.dumps(for_visitors(document, house, region), ensure_ascii=False, separators=(",", ":"))
@@ -403,11 +428,12 @@ def _live(row: Touchpoint, revision: TouchpointRevision, made: Making) -> LiveTo
     )
 
 
-@lru_cache(maxsize=1024)
-def document_of(revision_pk: int) -> Document:
-    """The document of a published revision, which never changes again."""
-    row = TouchpointRevision.objects.only("document").get(pk=revision_pk)
-    return Document.model_validate(row.document)
+@cached(LRUCache(1024), key=lambda revision_pk, _written=None: revision_pk, lock=threading.Lock())
+def document_of(revision_pk: int, written: object = None) -> Document:
+    """The document of a published revision, which never changes again; `written` spares asking for it."""
+    if written is None:
+        written = TouchpointRevision.objects.values_list("document", flat=True).get(pk=revision_pk)
+    return Document.model_validate(written)
 
 
 @dataclass(frozen=True, slots=True)
@@ -429,7 +455,7 @@ def published_revision(business_id: int, public_id: str, number: int) -> Publish
 
 
 # What is published stays so; what is not yet (LookupError) is not remembered.
-@lru_cache(maxsize=4096)
+@cached(LRUCache(4096), lock=threading.Lock())
 def _published(business_id: int, public_id: str, number: int) -> Published:
     row = published(business_id, public_id, number)
     if row is None:

@@ -1,12 +1,18 @@
 """The visitor's protocol: who may call, how much, how often, and what comes back."""
 
+import gzip
+import json
+
 import pytest
+from cachetools import LRUCache
+from django.db import connection
 from django.test import Client
+from django.test.utils import CaptureQueriesContext
 
 from intavo.results.models import RefusedBeats
 from intavo.sites.models import Site
 from intavo.touchpoints import live
-from intavo.touchpoints.actions import put_live, save_draft, turn_off
+from intavo.touchpoints.actions import make, put_live, save_draft, turn_off, turn_on
 from intavo.visitor import views
 from intavo.visitor.limits import Window
 
@@ -222,3 +228,57 @@ def test_a_click_finds_a_touchpoint_whose_sentence_does_not_hold(visitor: Visito
     assert visitor.plan(**remembered).json()["touchpoints"] == []
     [entry] = visitor.plan(**remembered, open=row.slug).json()["touchpoints"]
     assert entry["moments"] == []
+
+
+def many_live(world: World, count: int, *starters: str) -> None:
+    """So many more touchpoints of these starters that stand on every page."""
+    for number in range(count):
+        row = make(world.owner, starter=starters[number % len(starters)], name=f"Number {number}")
+        assert row.draft is not None
+        document = dict(row.draft.document)
+        for sentence in document["show"]["sentences"]:
+            sentence["pages"] = [{"kind": "below", "path": "/"}]
+        save_draft(world.owner, touchpoint_id=row.pk, document=document, based_on=row.draft.number)
+        turn_on(world.owner, touchpoint_id=row.pk)
+
+
+def test_twenty_touchpoints_on_a_page_are_twelve_kilobytes_as_sent(visitor: Visitor, otterwick: World) -> None:
+    many_live(otterwick, 19, "news", "question", "contact", "group", "announcement", "countdown", "score", "links")
+    live._sites.clear()
+    answer = visitor.post(
+        "plan", {"page": {"url": "https://otterwick.example/"}, "device": "desktop"}, HTTP_ACCEPT_ENCODING="gzip"
+    )
+    assert len(json.loads(gzip.decompress(answer.content))["touchpoints"]) == 20
+    assert len(answer.content) <= 12 * 1024
+
+
+def test_a_site_is_read_by_as_many_statements_whatever_stands_on_it(
+    visitor: Visitor, otterwick: World, django_assert_num_queries
+) -> None:
+    visitor.plan()
+    live._sites.clear()
+    with CaptureQueriesContext(connection) as one:
+        visitor.plan()
+    many_live(otterwick, 6, "news", "announcement")
+    live._sites.clear()
+    with django_assert_num_queries(len(one)):
+        assert len(visitor.plan().json()["touchpoints"]) == 7
+
+
+def test_sites_that_nobody_asks_for_are_let_go(visitor: Visitor, other: World, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(live, "_sites", LRUCache(1))
+    assert visitor.plan().status_code == 200
+    elsewhere = Visitor(other.site.key, "https://heronsgate.example")
+    assert elsewhere.plan().status_code == 200
+    assert list(live._sites) == [other.site.key]
+    assert len(visitor.plan().json()["touchpoints"]) == 1
+
+
+def test_whoever_waits_for_anothers_reading_of_a_site_reads_it_at_last(
+    visitor: Visitor, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(live, "_PATIENCE", 0.05)
+    lock = live._reading[hash(visitor.key) % len(live._reading)]
+    with lock:
+        assert visitor.plan().status_code == 200
+    assert not lock.locked()
