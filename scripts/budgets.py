@@ -6,7 +6,7 @@ import sys
 
 from .cluster import ROOT
 
-LOADER, CONSOLE = 12 * 1024, 180 * 1024
+LOADER, CONSOLE = 12 * 1024, 136 * 1024
 
 
 def _size(path: str) -> int:

@@ -12,7 +12,7 @@ from playwright.sync_api import Page
 from scripts.stack import Stack
 
 # The console's are its scripts and styles with the heads of their answers, until the list stands there.
-LOADER, CONSOLE = 12 * 1024, 160 * 1000
+LOADER, CONSOLE = 12 * 1024, 130 * 1000
 
 
 def sent(address: str, takes: str) -> tuple[bytes, str, str]:
