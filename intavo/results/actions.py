@@ -4,7 +4,7 @@ import uuid
 from collections.abc import Collection, Iterable, Mapping
 from datetime import UTC, datetime, timedelta
 
-from django.db import connection
+from django.db import connection, transaction
 from psycopg import sql
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -88,15 +88,40 @@ def fold_beats(at: datetime, hours: int = 3) -> int:
         return int(cursor.rowcount)
 
 
-def make_next_month(at: datetime) -> str:
-    """Make the partition for the month after `at` (UTC), if it is not there; says its name."""
-    first = (at.replace(day=1, hour=0, minute=0, second=0, microsecond=0) + timedelta(days=32)).replace(day=1)
-    following = (first + timedelta(days=32)).replace(day=1)
-    name = f"results_beat_{first:%Y_%m}"
-    with connection.cursor() as cursor:
+def make_months(at: datetime, ahead: int = 2) -> list[str]:
+    """Make the partitions of this month (UTC) and of those `ahead`, as far as they are not there; says their names.
+
+    A partition is made beside the table and then attached: no report waits for longer than a short lock, and if that
+    cannot be had at once it is left to another day (OperationalError). A month whose reports have come already, with no
+    partition for them, stays where it is.
+    """
+    first = at.astimezone(UTC).replace(day=1, hour=0, minute=0, second=0, microsecond=0)
+    made: list[str] = []
+    for _ in range(ahead + 1):
+        following = (first + timedelta(days=32)).replace(day=1)
+        if _make_month(first, following):
+            made.append(_name_of(first))
+        first = following
+    return made
+
+
+def _name_of(month: datetime) -> str:
+    return f"results_beat_{month:%Y_%m}"
+
+
+def _make_month(first: datetime, following: datetime) -> bool:
+    name, bounds = sql.Identifier(_name_of(first)), [sql.Literal(one.isoformat()) for one in (first, following)]
+    with transaction.atomic(), connection.cursor() as cursor:
+        cursor.execute("SELECT to_regclass(%s)", [_name_of(first)])
+        there = (cursor.fetchone() or (None,))[0] is not None
         cursor.execute(
-            sql.SQL("CREATE TABLE IF NOT EXISTS {} PARTITION OF results_beat FOR VALUES FROM ({}) TO ({})").format(
-                sql.Identifier(name), sql.Literal(first.isoformat()), sql.Literal(following.isoformat())
-            )
+            "SELECT EXISTS (SELECT FROM results_beat_rest WHERE received_at >= %s AND received_at < %s)",
+            [first, following],
         )
-    return name
+        if there or (cursor.fetchone() or (True,))[0]:
+            return False
+        cursor.execute("SET LOCAL lock_timeout = '2s'")
+        cursor.execute(sql.SQL("CREATE TABLE {} (LIKE results_beat INCLUDING ALL)").format(name))
+        attach = "ALTER TABLE results_beat ATTACH PARTITION {} FOR VALUES FROM ({}) TO ({})"
+        cursor.execute(sql.SQL(attach).format(name, *bounds))
+    return True

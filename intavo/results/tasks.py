@@ -1,4 +1,4 @@
-"""Jobs on results: a partition for each month, made before its first beat comes."""
+"""Jobs on results: a partition for each month, made long before its first beat comes."""
 
 from procrastinate.contrib.django import app
 
@@ -10,8 +10,8 @@ from . import actions
 @app.periodic(cron="17 3 * * *")
 @app.task(name="make_month", queueing_lock="make_month")
 def make_month(timestamp: int) -> None:
-    """Make next month's partition."""
-    actions.make_next_month(clock.now())
+    """Make the partitions of the months to come."""
+    actions.make_months(clock.now())
 
 
 @app.periodic(cron="*/5 * * * *")

@@ -8,7 +8,7 @@ import pytest
 from asgiref.sync import async_to_sync
 from django.core import mail as outbox
 from django.core.cache import cache
-from django.db import IntegrityError, connection, transaction
+from django.db import IntegrityError, OperationalError, connection, transaction
 from procrastinate.contrib.django import app
 from procrastinate.contrib.django.models import ProcrastinateJob
 from procrastinate.jobs import Status
@@ -25,7 +25,7 @@ from intavo.people.models import Address, Person, TimelineEvent
 from intavo.project import clock
 from intavo.project.management.commands.work import LANES
 from intavo.project.tasks import clear_cache, clear_jobs, retry_stalled
-from intavo.results.actions import make_next_month
+from intavo.results.actions import make_months
 from intavo.results.models import Beat
 
 from .conftest import Visitor, World
@@ -152,19 +152,44 @@ def test_the_cache_is_cleared_of_what_is_over_and_of_nothing_else(db: None) -> N
     assert cache.get("holds") == 2
 
 
-def test_a_month_of_beats_has_its_own_partition_and_making_it_twice_is_fine(
+def test_months_of_beats_have_their_partitions_long_before_and_making_them_twice_is_fine(
     otterwick: World, visitor: Visitor, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    at = datetime(2026, 11, 24, tzinfo=UTC)
-    assert make_next_month(at) == make_next_month(at) == "results_beat_2026_12"
-    monkeypatch.setenv("INTAVO_NOW", "2026-12-03T10:00:00+00:00")
+    at = datetime(2034, 11, 24, tzinfo=UTC)
+    assert make_months(at) == ["results_beat_2034_11", "results_beat_2034_12", "results_beat_2035_01"]
+    assert make_months(at) == []
+    monkeypatch.setenv("INTAVO_NOW", "2034-12-03T10:00:00+00:00")
     beat = {"id": "abcdefgh", "touchpoint": otterwick.touchpoint.public_id, "revision": 2, "what": "seen",
-            "page": {"url": "https://otterwick.example/Trips/"}, "device": "phone", "at": "2026-12-03T10:00:00Z"}  # fmt: skip
+            "page": {"url": "https://otterwick.example/Trips/"}, "device": "phone", "at": "2034-12-03T10:00:00Z"}  # fmt: skip
     assert visitor.post("beats", [beat]).status_code == 202
     with connection.cursor() as cursor:
-        cursor.execute("SELECT count(*) FROM results_beat_2026_12")
+        cursor.execute("SELECT count(*) FROM results_beat_2034_12")
         assert cursor.fetchone() == (1,)
     assert Beat.objects.get(business_id=otterwick.business.pk).page == "/trips"
+
+
+def test_a_month_whose_beats_have_come_without_a_partition_stays_where_it_is(
+    otterwick: World, visitor: Visitor, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setenv("INTAVO_NOW", "2044-12-03T10:00:00+00:00")
+    beat = {"id": "abcdefgh", "touchpoint": otterwick.touchpoint.public_id, "revision": 2, "what": "seen",
+            "page": {"url": "https://otterwick.example/"}, "device": "phone", "at": "2044-12-03T10:00:00Z"}  # fmt: skip
+    assert visitor.post("beats", [beat]).status_code == 202
+    assert make_months(datetime(2044, 11, 24, tzinfo=UTC)) == ["results_beat_2044_11", "results_beat_2045_01"]
+    assert Beat.objects.filter(business_id=otterwick.business.pk).count() == 1
+
+
+def test_making_a_month_waits_for_nobody_for_long(otterwick: World, db: None) -> None:
+    at = datetime(2054, 11, 24, tzinfo=UTC)
+    elsewhere = connection.copy()
+    elsewhere.set_autocommit(False)
+    try:
+        with elsewhere.cursor() as cursor:
+            cursor.execute("LOCK TABLE results_beat_rest IN ROW EXCLUSIVE MODE")
+        with pytest.raises(OperationalError), transaction.atomic():
+            make_months(at, 0)
+    finally:
+        elsewhere.close()
 
 
 def test_an_effect_tells_each_handler_once_and_in_order() -> None:
