@@ -4,6 +4,7 @@ from datetime import datetime
 from typing import Any
 
 from ninja import Router, Schema, Status
+from pydantic import Field
 
 from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.core.touchpoint import Document
@@ -69,22 +70,16 @@ class PageReasonsOut(Schema):
 
 
 class CellOut(Schema):
+    """A touchpoint on the pages of a column: whether it shows, in a word or two, and the paths on which it does."""
+
     shows: str
     words: str
-    pages: list[PageReasonsOut]
+    on: list[str]
 
     @staticmethod
     def of(cell: Cell) -> "CellOut":
-        """A cell with the reasons for each of its pages."""
-        pages = [
-            PageReasonsOut(
-                path=path, shows=verdict.shows,
-                reasons=[ReasonOut(name=one.name, passed=one.passed, words=one.sentence, when=one.when)
-                         for one in verdict.checks],
-            )
-            for path, verdict in cell.reasons
-        ]  # fmt: skip
-        return CellOut(shows=cell.shows, words=cell.words, pages=pages)
+        """A cell as it is told."""
+        return CellOut(shows=cell.shows, words=cell.words, on=list(cell.on))
 
 
 class ColumnOut(Schema):
@@ -119,10 +114,35 @@ def page_map(request: MemberRequest, body: MapIn) -> MapOut:
         ColumnOut(label=one.label, paths=[page.path for page in one.pages], shared=one.shared) for one in found.columns
     ]
     rows = [
-        MapRowOut(id=row.pk, seen=tally.seen, goals=tally.goals, rate=tally.rate, cells=[CellOut.of(c) for c in cells])
+        MapRowOut(
+            id=row.pk,
+            seen=tally.seen,
+            goals=tally.goals,
+            rate=tally.rate,
+            cells=[CellOut.of(cell) for cell in cells],
+        )
         for row, cells, tally in found.rows
     ]
     return MapOut(columns=columns, rows=rows)
+
+
+class WhyIn(MapIn):
+    touchpoint_id: int
+    column: int = Field(ge=0)
+
+
+@router.post("/page-map/why", response=list[PageReasonsOut])
+def why_there(request: MemberRequest, body: WhyIn) -> list[PageReasonsOut]:
+    """Why a touchpoint shows on each page of a column of the map, or does not."""
+    verdicts = rehearsing.why_there(request.auth, body.site_id, body.visitor, body.touchpoint_id, body.column)
+    return [
+        PageReasonsOut(
+            path=path, shows=verdict.shows,
+            reasons=[ReasonOut(name=one.name, passed=one.passed, words=one.sentence, when=one.when)
+                     for one in verdict.checks],
+        )
+        for path, verdict in verdicts
+    ]  # fmt: skip
 
 
 class RehearseIn(MapIn):

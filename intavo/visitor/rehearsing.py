@@ -28,7 +28,7 @@ from intavo.touchpoints.live import LiveSite, Making, live_site, making
 from intavo.touchpoints.models import RehearsalVisitor, Touchpoint
 from intavo.touchpoints.queries import touchpoints_of
 
-MOST_COLUMNS = 8
+MOST_COLUMNS, MOST_PAGES = 8, 40
 LINK_LASTS = timedelta(hours=1)
 _SALT = "intavo.rehearsal"
 _DEEDS: TypeAdapter[list[Deed]] = TypeAdapter(Annotated[list[Deed], Field(max_length=100)])
@@ -137,11 +137,13 @@ def scene(actor: Actor, site_id: int, one: MadeUp) -> Scene:
 
 @dataclass(frozen=True, slots=True)
 class Cell:
-    """A touchpoint on the pages of a column: whether it shows, in a word or two, and why for each page."""
+    """A touchpoint on the pages of a column: whether it shows, in a word or two, on which of them, and whether it comes
+    by itself on one."""
 
     shows: Literal["yes", "some", "later", "turn", "asked", "no"]
     words: str
-    reasons: tuple[tuple[str, Verdict], ...]
+    on: tuple[str, ...]
+    by_itself: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -166,7 +168,8 @@ def page_map(actor: Actor, site_id: int, one: MadeUp, now: datetime) -> PageMap:
     found = scene(actor, site_id, one)
     columns = _columns(pages_of(actor, site_id))
     counts = tallies(actor, at=now, site_id=site_id)
-    cells = {row.pk: [_cell(found, found.compiled[row.pk], pages, one) for _, pages in columns] for row in found.rows}
+    visits = [[found.visit(one, page.path, page.kinds) for page in pages[:MOST_PAGES]] for _, pages in columns]
+    cells = {row.pk: [_cell(found, found.compiled[row.pk], column, one.at) for column in visits] for row in found.rows}
     shared = [_take_turns(found, cells, at) for at in range(len(columns))]
     heads = tuple(Column(label, pages, many) for (label, pages), many in zip(columns, shared, strict=True))
     rows = tuple((row, tuple(cells[row.pk]), counts.get(row.public_id, Tally())) for row in found.rows)
@@ -184,24 +187,39 @@ def _columns(pages: list[SitePage]) -> list[tuple[str, tuple[SitePage, ...]]]:
     ]
 
 
-def _cell(found: Scene, compiled: Compiled, pages: tuple[SitePage, ...], one: MadeUp) -> Cell:
-    verdicts = [(page.path, decide(compiled, found.visit(one, page.path, page.kinds), one.at)) for page in pages[:40]]
-    if any(verdict.shows for _, verdict in verdicts) and not any(v.shows and v.moments for _, v in verdicts):
-        return Cell("asked", "if opened", tuple(verdicts))
-    showing = [path for path, verdict in verdicts if verdict.shows]
-    if len(showing) == len(verdicts):
-        return Cell("yes", "", tuple(verdicts))
-    if showing:
-        return Cell("some", f"{len(showing)} of {len(verdicts)}", tuple(verdicts))
-    later = [check.when for _, v in verdicts if _only_time(v) and (check := v.stopped_by) is not None and check.when]
+def why_there(actor: Actor, site_id: int, one: MadeUp, touchpoint_id: int, column: int) -> list[tuple[str, Verdict]]:
+    """The verdict on a touchpoint for each page of a column of the map."""
+    found, columns = scene(actor, site_id, one), _columns(pages_of(actor, site_id))
+    if touchpoint_id not in found.compiled:
+        raise Refused(("touchpoint_id", "This touchpoint does not stand on this site."))
+    if column >= len(columns):
+        raise Refused(("column", "There are no such pages."))
+    compiled = found.compiled[touchpoint_id]
+    return [
+        (page.path, decide(compiled, found.visit(one, page.path, page.kinds), one.at))
+        for page in columns[column][1][:MOST_PAGES]
+    ]
+
+
+def _cell(found: Scene, compiled: Compiled, visits: list[Visit], at: datetime) -> Cell:
+    verdicts = [decide(compiled, visit, at) for visit in visits]
+    on = tuple(
+        visit.page.url.removeprefix(found.base)
+        for visit, verdict in zip(visits, verdicts, strict=True) if verdict.shows
+    )  # fmt: skip
+    by_itself = any(verdict.shows and verdict.moments for verdict in verdicts)
+    if on and not by_itself:
+        return Cell("asked", "if opened", on, by_itself)
+    if len(on) == len(verdicts):
+        return Cell("yes", "", on, by_itself)
+    if on:
+        return Cell("some", f"{len(on)} of {len(verdicts)}", on, by_itself)
+    # Held back by nothing but the times of its sentence.
+    timed = [stop for v in verdicts if v.failed == ("during",) and (stop := v.stopped_by) is not None]
+    later = [stop.when for stop in timed if stop.when]
     if later:
-        return Cell("later", from_words(min(later), one.at, compiled.zone), tuple(verdicts))
-    return Cell("no", "", tuple(verdicts))
-
-
-def _only_time(verdict: Verdict) -> bool:
-    """Whether nothing but the times of its sentence holds it back."""
-    return [check.name for check in verdict.checks if not check.passed] == ["during"]
+        return Cell("later", from_words(min(later), at, compiled.zone), on, by_itself)
+    return Cell("no", "", on, by_itself)
 
 
 def _take_turns(found: Scene, cells: dict[int, list[Cell]], at: int) -> int:
@@ -209,13 +227,12 @@ def _take_turns(found: Scene, cells: dict[int, list[Cell]], at: int) -> int:
     count = {"interrupting": 0, "bar": 0}
     for row in found.rows:
         cell, compiled = cells[row.pk][at], found.compiled[row.pk]
-        by_itself = any(verdict.shows and verdict.moments for _, verdict in cell.reasons)
-        if compiled.queue not in count or cell.shows not in {"yes", "some"} or not by_itself:
+        if compiled.queue not in count or cell.shows not in {"yes", "some"} or not cell.by_itself:
             continue
         count[compiled.queue] += 1
         if count[compiled.queue] > 1:
             words = f"{cell.words}, in turn" if cell.words else "in turn"
-            cells[row.pk][at] = Cell("turn", words, cell.reasons)
+            cells[row.pk][at] = Cell("turn", words, cell.on, cell.by_itself)
     return max(count.values())
 
 

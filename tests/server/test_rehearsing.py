@@ -63,10 +63,16 @@ def test_the_page_map_says_where_who_gets_what_and_why_not(otterwick: World) -> 
     assert cells[known] == [("no", ""), ("no", "")]
     assert cells[asked] == [("asked", "if opened"), ("asked", "if opened")]
     assert cells[draft] == [("no", ""), ("no", "")]
-    page = next(row for row in found["rows"] if row["id"] == known)["cells"][1]["pages"][0]
+    assert next(row for row in found["rows"] if row["id"] == some)["cells"][0]["on"] == ["/trips/sunrise"]
+    [page] = post(otterwick, "page-map/why", touchpoint_id=known, column=1).json()
+    assert (page["path"], page["shows"]) == ("/hire", False)
     assert next(one["words"] for one in page["reasons"] if not one["passed"]) == (
         "They are here for the first time; it is for those who have been here before."
     )
+    pages = post(otterwick, "page-map/why", touchpoint_id=some, column=0).json()
+    assert [(one["path"], one["shows"]) for one in pages] == [("/trips", False), ("/trips/sunrise", True)]
+    assert post(otterwick, "page-map/why", touchpoint_id=known, column=2).status_code == 422
+    assert post(otterwick, "page-map/why", touchpoint_id=10**9, column=0).status_code == 422
     again = post(otterwick, "page-map", visitor={"at": "2026-12-02T10:00:00Z", "visits": 3, "drafts": True}).json()
     shows = {row["id"]: row["cells"][1]["shows"] for row in again["rows"]}
     assert (shows[later], shows[known], shows[draft]) == ("turn", "turn", "turn")

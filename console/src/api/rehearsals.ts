@@ -5,6 +5,7 @@ import { client, take, type Schemas } from './client'
 export type MadeUp = Schemas['MadeUp']
 export type PageMap = Schemas['MapOut']
 export type Cell = Schemas['CellOut']
+export type PageReasons = Schemas['PageReasonsOut']
 export type Reason = Schemas['ReasonOut']
 export type Rehearsal = Schemas['RehearsalOut']
 export type Stretch = Schemas['TrackStretchOut']
@@ -40,6 +41,23 @@ export function usePageMap(site: MaybeRefOrGetter<number>, visitor: MaybeRefOrGe
     queryFn: () => take(client.POST('/api/page-map', { body: { site_id: toValue(site), visitor: toValue(visitor) as MadeUp } })),
     enabled: () => toValue(site) > 0 && toValue(visitor) !== null,
     placeholderData: (before) => before,
+  })
+}
+
+/** Why a touchpoint shows on the pages of a column of the map, or does not. */
+export function useWhyThere(
+  site: MaybeRefOrGetter<number>,
+  visitor: MaybeRefOrGetter<MadeUp | null>,
+  cell: MaybeRefOrGetter<{ id: number; at: number } | null>,
+) {
+  return useQuery({
+    queryKey: ['touchpoints', 'why', site, visitor, cell],
+    queryFn: () => {
+      const { id: touchpoint_id, at: column } = toValue(cell) as { id: number; at: number }
+      const body = { site_id: toValue(site), visitor: toValue(visitor) as MadeUp, touchpoint_id, column }
+      return take(client.POST('/api/page-map/why', { body }))
+    },
+    enabled: () => toValue(cell) !== null && toValue(site) > 0 && toValue(visitor) !== null,
   })
 }
 

@@ -3110,6 +3110,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/page-map/why": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Why There
+         * @description Why a touchpoint shows on each page of a column of the map, or does not.
+         */
+        post: operations["intavo_visitor_api_why_there"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rehearsals": {
         parameters: {
             query?: never;
@@ -6556,14 +6576,17 @@ export interface components {
             /** Count */
             count: number;
         };
-        /** CellOut */
+        /**
+         * CellOut
+         * @description A touchpoint on the pages of a column: whether it shows, in a word or two, and the paths on which it does.
+         */
         CellOut: {
             /** Shows */
             shows: string;
             /** Words */
             words: string;
-            /** Pages */
-            pages: components["schemas"]["PageReasonsOut"][];
+            /** On */
+            on: string[];
         };
         /** ColumnOut */
         ColumnOut: {
@@ -6593,26 +6616,6 @@ export interface components {
             rate: number | null;
             /** Cells */
             cells: components["schemas"]["CellOut"][];
-        };
-        /** PageReasonsOut */
-        PageReasonsOut: {
-            /** Path */
-            path: string;
-            /** Shows */
-            shows: boolean;
-            /** Reasons */
-            reasons: components["schemas"]["ReasonOut"][];
-        };
-        /** ReasonOut */
-        ReasonOut: {
-            /** Name */
-            name: string;
-            /** Passed */
-            passed: boolean;
-            /** Words */
-            words: string;
-            /** When */
-            when: string | null;
         };
         /**
          * MadeUp
@@ -6692,6 +6695,36 @@ export interface components {
             /** Site Id */
             site_id: number;
             visitor: components["schemas"]["MadeUp"];
+        };
+        /** PageReasonsOut */
+        PageReasonsOut: {
+            /** Path */
+            path: string;
+            /** Shows */
+            shows: boolean;
+            /** Reasons */
+            reasons: components["schemas"]["ReasonOut"][];
+        };
+        /** ReasonOut */
+        ReasonOut: {
+            /** Name */
+            name: string;
+            /** Passed */
+            passed: boolean;
+            /** Words */
+            words: string;
+            /** When */
+            when: string | null;
+        };
+        /** WhyIn */
+        WhyIn: {
+            /** Site Id */
+            site_id: number;
+            visitor: components["schemas"]["MadeUp"];
+            /** Touchpoint Id */
+            touchpoint_id: number;
+            /** Column */
+            column: number;
         };
         /** PageTrackOut */
         PageTrackOut: {
@@ -11138,6 +11171,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MapOut"];
+                };
+            };
+        };
+    };
+    intavo_visitor_api_why_there: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhyIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageReasonsOut"][];
                 };
             };
         };

@@ -58,6 +58,11 @@ class Verdict(NamedTuple):
         )
 
     @property
+    def failed(self) -> tuple[str, ...]:
+        """The names of the checks that did not pass."""
+        return tuple(name for name, passed in zip(_NAMES, self.passed, strict=True) if not passed)
+
+    @property
     def stopped_by(self) -> Check | None:
         """The first check that did not pass."""
         return None if self.shows else next(check for check in self.checks if not check.passed)

@@ -5,7 +5,7 @@ import { useQueryClient } from '@tanstack/vue-query'
 import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useDay } from '@/api/follow-ups'
-import { freshVisitor, usePageMap, type MadeUp } from '@/api/rehearsals'
+import { freshVisitor, usePageMap, useWhyThere, type MadeUp } from '@/api/rehearsals'
 import { useSites } from '@/api/sites'
 import { fromLocal, toLocal } from '@/lib/local'
 import { bringBack, copy, putInOrder, rename, throwAway, turn, useTouchpoints, type Summary } from '@/api/touchpoints'
@@ -50,12 +50,13 @@ function beside(path: string): string {
   const found = (map.value?.rows ?? []).flatMap((row) => {
     const here = row.cells[at]
     const name = rows.value?.find((one) => one.id === row.id)?.name
-    if (row.id === told.value?.id || !name || !here?.pages.some((page) => page.path === path && page.shows)) return []
+    if (row.id === told.value?.id || !name || !here?.on.includes(path)) return []
     const words = { turn: 'in turn', asked: 'if opened' }[here.shows]
     return [words ? `${name} (${words})` : name]
   })
   return found.length ? `Also on this page: ${found.join(', ')}.` : 'Nothing else shows on this page.'
 }
+const { data: why, error: whyError } = useWhyThere(site, visitor, told)
 const shared = computed(() => map.value?.columns.filter((one) => one.shared > 1) ?? [])
 const NUMBERS = ['no', 'one', 'two', 'three', 'four', 'five', 'six']
 const percent = (rate: number) => `${(100 * rate).toFixed(1)} %`
@@ -367,7 +368,9 @@ async function keys(event: KeyboardEvent, row: Summary) {
         <RouterLink :to="rehearsal(map?.columns[told.at]?.paths[0], cell.row.id)" class="btn">Rehearse from here</RouterLink>
         <button type="button" class="btn" @click="told = null">Close</button>
       </div>
-      <details v-for="page in cell.found.pages" :key="page.path" :open="cell.found.pages.length === 1" class="mb-1">
+      <ErrorBox v-if="whyError" :error="whyError" />
+      <p v-else-if="!why" class="text-ink-2" role="status">Looking …</p>
+      <details v-for="page in why" :key="page.path" :open="why?.length === 1" class="mb-1">
         <summary>
           <strong>{{ page.path }}</strong> — {{ page.shows ? 'it may show' : page.reasons.find((one) => !one.passed)?.words }}
         </summary>
