@@ -1,6 +1,7 @@
 """A business with very many people, for trying how Intavo stands up to it: `python -m demo.many [people]`.
 
-Needs DATABASE_URL; `make demo` says it. Each person has five entries on their timeline, every tenth an open follow-up.
+Needs DATABASE_URL; `make demo` says it. Each person has five entries on their timeline, every tenth an open follow-up;
+two people sent five answers to the business's sign-up, and for each person there are 25 reports of visitors' browsers.
 Sign in as many-<people>@otterwick.example with the demo's password.
 """
 
@@ -61,6 +62,25 @@ FROM people_person WHERE business_id = %(business)s AND id %% 10 = 0
 """
 
 
+_ANSWERS = """
+INSERT INTO intake_submission (business_id, site_id, revision_id, client_id, raw, answer, person_id, code, received_at, sender)
+SELECT %(business)s, %(site)s, %(revision)s, 'many-' || person.id || '-' || n,
+       jsonb_build_object('answers', jsonb_build_object('email', 'person' || person.id || '@post.example', 'name', person.name),
+           'consents', '{"news": true}'::jsonb, 'device', 'phone', 'step', 'ask',
+           'page', jsonb_build_object('url', 'https://many.example/trips', 'title', 'Trips')),
+       '{}', person.id, '', person.created_at + make_interval(hours => n), 'many'
+FROM people_person AS person, generate_series(1, 5) AS n WHERE person.business_id = %(business)s AND person.id %% 2 = 0
+"""
+# From now back over sixty days, so that they lie in several months.
+_BEATS = """
+INSERT INTO results_beat (id, business_id, site_id, client_id, touchpoint, revision, what, page, device, at, received_at)
+SELECT gen_random_uuid(), %(business)s, %(site)s, 'beat-' || n, %(touchpoint)s, 1,
+       (array['seen', 'seen', 'seen', 'opened', 'closed', 'clicked', 'goal'])[1 + n %% 7], '/trips', 'phone', came, came
+FROM (SELECT n, %(at)s - make_interval(secs => n * 5184000.0 / (%(people)s * 25)) AS came
+      FROM generate_series(1, %(people)s * 25) AS n) AS drawn
+"""
+
+
 def load_many(people: int) -> int:
     """Found a business with so many people; says its id. Loaded anew it is another business."""
     from django.db import connection, transaction
@@ -69,18 +89,23 @@ def load_many(people: int) -> int:
     from intavo.accounts.actions import found_business
     from intavo.accounts.models import User
     from intavo.project import clock
+    from intavo.sites.actions import add_site
+    from intavo.touchpoints.actions import make, turn_on
 
     from .business import PASSWORD
 
     with transaction.atomic():
         user = User.objects.create_user(f"many-{people}@otterwick.example", PASSWORD, name="Morwenna Hale")
         owner = found_business(user=user, name=f"Otterwick with {people:,} people", timezone="Europe/London")
+        site = add_site(owner, name="Many", hosts=[f"many-{people}.example"])
+        touchpoint = turn_on(owner, touchpoint_id=make(owner, starter="news", name="News").pk)
         about: dict[str, Any] = {
+            "site": site.pk, "revision": touchpoint.live_id, "touchpoint": touchpoint.public_id,
             "business": owner.business_id, "people": people, "at": clock.now(), "first": list(_FIRST),
             "firsts": len(_FIRST), "last": list(_LAST), "lasts": len(_LAST), "words": list(_WORDS), "count": len(_WORDS),
         }  # fmt: skip
         with connection.cursor() as cursor:
-            for statement in (_PEOPLE, _ADDRESSES, _TAGS, _EVENTS, _OPEN):
+            for statement in (_PEOPLE, _ADDRESSES, _TAGS, _EVENTS, _OPEN, _ANSWERS, _BEATS):
                 cursor.execute(statement, about)
     with connection.cursor() as cursor:
         # As the server does by itself after a while.

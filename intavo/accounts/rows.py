@@ -1,15 +1,32 @@
-"""Inserting a row in one plain statement, for the path that every visitor's answer takes.
+"""Plain statements that the database keeps prepared, for the path that every visitor's answer takes.
 
 Django's own insert costs several times as much as the statement itself; what is inserted here is the
-same, by the model's own columns, fields and database.
+same, by the model's own columns, fields and database. Values are bound by the server, and a statement that a
+connection has run before is not planned again.
 """
 
 from collections.abc import Iterable
 from functools import lru_cache
 from typing import Any
 
-from django.db import connection, models
+from django.db import DEFAULT_DB_ALIAS, connection, connections, models
+from psycopg import Cursor
 from psycopg.types.json import Jsonb
+
+# A model with the values of a row of it, as `insert` takes them.
+Row = tuple[type[models.Model], dict[str, Any]]
+
+
+def run(text: str, values: Iterable[Any]) -> tuple[Any, ...] | None:
+    """Run a statement in the caller's transaction; its first row, or None. Raises what Django raises of it."""
+    database = connections[DEFAULT_DB_ALIAS]
+    database.ensure_connection()
+    bare: Any = Cursor(database.connection)
+    wrap = database.make_debug_cursor if database.queries_logged else database.make_cursor
+    with wrap(bare) as cursor:
+        cursor.execute(text, list(values))
+        row = cursor.fetchone()
+    return None if row is None else tuple(row)
 
 
 @lru_cache(maxsize=256)
@@ -32,17 +49,36 @@ def _given(values: dict[str, Any], json_names: frozenset[str]) -> list[Any]:
     ]
 
 
-def insert_all(rows: Iterable[tuple[type[models.Model], dict[str, Any]]]) -> None:
-    """Insert rows of any models, in one trip to the database; `values` as for `insert`."""
+def next_id(model: type[models.Model]) -> str:
+    """An SQL expression for the id of a row that is inserted later; one that is never used is lost."""
+    return f"nextval('{model._meta.db_table}_id_seq')"
+
+
+def insert_all(rows: Iterable[Row]) -> None:
+    """Insert rows of any models in one statement; `values` as for `insert`."""
     texts: list[str] = []
     given: list[Any] = []
     for model, values in rows:
         text, json_names = _statement(model, tuple(values), "")
         texts.append(text)
         given += _given(values, json_names)
-    if texts:
-        with connection.cursor() as cursor:
-            cursor.execute("; ".join(texts), given)
+    if not texts:
+        return
+    *ahead, last = texts
+    named = ", ".join(f"row{number} AS ({text})" for number, text in enumerate(ahead))
+    run(f"WITH {named} {last}" if ahead else last, given)
+
+
+def insert_with(
+    model: type[models.Model], then: str, given: Iterable[Any], *, skip_doubles: bool = False, **values: Any
+) -> tuple[Any, ...] | None:
+    """Insert a row and say its id with what SQL says of it (`then`, with its values), in one statement.
+
+    The row stands there as `added`. None where it is there already, as for `insert`.
+    """
+    text, json_names = _statement(model, tuple(values), "ON CONFLICT DO NOTHING" if skip_doubles else "")
+    # `then` is written in our own code; values are always passed as parameters.
+    return run(f"WITH added AS ({text}) SELECT id, {then} FROM added", [*_given(values, json_names), *given])  # noqa: S608
 
 
 def insert(model: type[models.Model], *, skip_doubles: bool = False, **values: Any) -> int | None:
@@ -53,7 +89,5 @@ def insert(model: type[models.Model], *, skip_doubles: bool = False, **values: A
     Raises IntegrityError as any insert does.
     """
     text, json_names = _statement(model, tuple(values), "ON CONFLICT DO NOTHING" if skip_doubles else "")
-    with connection.cursor() as cursor:
-        cursor.execute(text, _given(values, json_names))
-        row = cursor.fetchone()
+    row = run(text, _given(values, json_names))
     return int(row[0]) if row else None

@@ -11,7 +11,7 @@ from django.db.models import F
 from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.effects import Leaving, member_leaves
 from intavo.accounts.models import Business, Member
-from intavo.accounts.rows import insert
+from intavo.accounts.rows import insert_with
 from intavo.accounts.scope import own
 from intavo.core import followup as rules
 from intavo.core.hours import open_days_on
@@ -23,7 +23,7 @@ from intavo.people.ways import To, ways_to
 from intavo.project import clock
 
 from .desk import first_told, gone_out
-from .giving import give_by_rules
+from .giving import HAS_RULES, give_by_rules
 from .models import FollowUp, KeptFilter, PromiseCounted
 from .queries import open_work
 
@@ -58,15 +58,18 @@ def receive(
         existing = None if somebody_new else _latest(person_id, kind)
         value, new = rules.receive(existing.value if existing else None, kind, at, due, thread, late_from)
         if existing is None or new:
-            opened = insert(
-                FollowUp, skip_doubles=True, business_id=actor.business_id, person_id=person_id, kind=kind.value,
+            opened = insert_with(
+                FollowUp, HAS_RULES, [actor.business_id], skip_doubles=True, business_id=actor.business_id,
+                person_id=person_id, kind=kind.value,
                 state=value.state.value, opened_at=at, due=value.due, late_from=value.late_from,
                 back_at=None, finished_at=None, outcome=None,
                 thread=value.thread, **came_from,
             )  # fmt: skip
             if opened is not None:
-                give_by_rules(actor, followup_id=opened, kind=kind, source=source, person_id=person_id)
-                return opened
+                followup_id, has_rules = opened
+                if has_rules:
+                    give_by_rules(actor, followup_id=followup_id, kind=kind, source=source, person_id=person_id)
+                return int(followup_id)
             somebody_new = False
             continue
         existing.take(value)

@@ -23,6 +23,8 @@ if TYPE_CHECKING:
     from .actions import Source
 
 MOST = 50
+# Whether a business has any rules, said with the statement that opens a piece of work.
+HAS_RULES = "EXISTS (SELECT FROM followup_giverules WHERE business_id = %s AND rules <> '[]')"
 
 
 def rules_of(business_id: int) -> list[GiveRule]:

@@ -14,8 +14,8 @@ from intavo.touchpoints.models import Touchpoint
 class FollowUp(models.Model):
     """One open piece of work for one person, with where it came from."""
 
-    business = models.ForeignKey(Business, on_delete=models.CASCADE)
-    person = models.ForeignKey(Person, on_delete=models.CASCADE, related_name="followups")
+    business = models.ForeignKey(Business, on_delete=models.CASCADE, db_index=False)
+    person = models.ForeignKey(Person, on_delete=models.CASCADE, related_name="followups", db_index=False)
     kind = models.CharField(max_length=12, choices=[(k.value, k.value) for k in rules.Kind])
     state = models.CharField(max_length=10, choices=[(s.value, s.value) for s in rules.State])
     opened_at = models.DateTimeField()

@@ -13,8 +13,8 @@ from intavo.touchpoints.models import Touchpoint, TouchpointRevision
 class Submission(models.Model):
     """One sending of one step. `answer` is replayed byte for byte when the same `client_id` comes again."""
 
-    business = models.ForeignKey(Business, on_delete=models.CASCADE)
-    site = models.ForeignKey(Site, on_delete=models.CASCADE)
+    business = models.ForeignKey(Business, on_delete=models.CASCADE, db_index=False)
+    site = models.ForeignKey(Site, on_delete=models.CASCADE, db_index=False)
     revision = models.ForeignKey(TouchpointRevision, on_delete=models.PROTECT)
     client_id = models.CharField(max_length=80)
     raw = models.JSONField()

@@ -4,16 +4,16 @@ import secrets
 import smtplib
 import uuid
 from dataclasses import dataclass
+from datetime import UTC, datetime, timedelta
 from email.mime.text import MIMEText
 from email.utils import formataddr, parseaddr
 
 from django.conf import settings
 from django.core.mail import EmailMessage
 from django.db import transaction
-from procrastinate.contrib.django import app
 
 from intavo.accounts.models import AccountMail, Business
-from intavo.accounts.rows import insert
+from intavo.accounts.rows import insert_with
 from intavo.core.mailin import answer_address
 from intavo.core.people import Address
 from intavo.core.texts import one_line
@@ -32,6 +32,12 @@ class Queued:
     message_id: str
 
 
+# The job that sends a mail, put into the queue by the queue's own function, in the statement that keeps the mail.
+_TO_SEND_IT = """procrastinate_defer_jobs_v1(ARRAY[
+    ('mail', 'send_mail', 0, NULL, NULL, jsonb_build_object('mail_id', id), %s::timestamptz)
+]::procrastinate_job_to_defer_v1[])"""
+
+
 def queue(
     business: Business, *, to: Address, subject: str, text: str, key: str, delay: int = 0, reply_to: str = "",
     attached: tuple[str, str] = ("", ""), in_reply_to: str = "",
@@ -44,8 +50,10 @@ def queue(
     """
     sender = business.mail_address if business.mail_confirmed else own_address()
     message_id = f"<{uuid.uuid4()}@{sender.rpartition('@')[2]}>"
-    added = insert(
-        OutgoingMail, skip_doubles=True, business_id=business.pk, key=key, to=to.shown, to_key=to.key,
+    begins = datetime.now(UTC) + timedelta(seconds=delay) if delay else None
+    added = insert_with(
+        OutgoingMail, _TO_SEND_IT, [begins], skip_doubles=True, business_id=business.pk, key=key, to=to.shown,
+        to_key=to.key,
         subject=one_line(subject)[:300], text=text, from_name=one_line(business.name)[:120],
         from_address=sender, reply_to=reply_to or (business.mail_address if sender != business.mail_address else ""),
         attachment_name=attached[0], attachment=attached[1],
@@ -55,9 +63,7 @@ def queue(
     if added is None:
         known = OutgoingMail.objects.get(business=business, key=key)
         return Queued(known.pk, known.message_id)
-    task = app.configure_task("send_mail", queue="mail", schedule_in={"seconds": delay} if delay else None)
-    task.defer(mail_id=added)
-    return Queued(added, message_id)
+    return Queued(int(added[0]), message_id)
 
 
 def new_secret() -> str:

@@ -9,7 +9,7 @@ class OutgoingMail(models.Model):
     """One mail. It goes out at least once, always with the same Message-ID."""
 
     WAITING, SENT, SUPPRESSED, FAILED = "waiting", "sent", "suppressed", "failed"
-    business = models.ForeignKey(Business, on_delete=models.CASCADE)
+    business = models.ForeignKey(Business, on_delete=models.CASCADE, db_index=False)
     key = models.CharField(max_length=100)
     to = models.CharField(max_length=320)
     to_key = models.CharField(max_length=320)
@@ -17,7 +17,7 @@ class OutgoingMail(models.Model):
     from_address = models.CharField(max_length=320)
     subject = models.CharField(max_length=300)
     text = models.TextField()
-    message_id = models.CharField(max_length=200, unique=True)
+    message_id = models.CharField(max_length=200)
     in_reply_to = models.CharField(max_length=200, blank=True)
     reply_to = models.CharField(max_length=320, blank=True)
     # A text that goes with the mail as a file; no name: none does.
@@ -30,7 +30,10 @@ class OutgoingMail(models.Model):
     wrong = models.CharField(max_length=300, blank=True, default="", db_default="")
 
     class Meta:
-        constraints = (models.UniqueConstraint(fields=["business", "key"], name="mail_once_a_key"),)
+        constraints = (
+            models.UniqueConstraint(fields=["business", "key"], name="mail_once_a_key"),
+            models.UniqueConstraint(fields=["message_id"], name="mail_message_once"),
+        )
 
 
 class Enclosure(models.Model):

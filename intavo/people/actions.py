@@ -7,10 +7,8 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
 
-from django.db import connection
-
 from intavo.accounts.actor import Actor
-from intavo.accounts.rows import insert, insert_all
+from intavo.accounts.rows import Row, insert, run
 from intavo.core import people as rules
 from intavo.core.rights import Right
 
@@ -84,10 +82,8 @@ SELECT person_id, false FROM known UNION ALL SELECT person_id, true FROM address
 
 def _find_or_add_by_email(business: int, email: rules.Address, name: str, at: datetime) -> tuple[int, bool]:
     """The person with this email, and whether they are new; raises Overtaken."""
-    with connection.cursor() as cursor:
-        person, address = (business, name[:300], at), (business, email.key, email.shown, email.domain)
-        cursor.execute(_BY_EMAIL, [business, email.key, *person, *address])
-        row = cursor.fetchone()
+    person, address = (business, name[:300], at), (business, email.key, email.shown, email.domain)
+    row = run(_BY_EMAIL, [business, email.key, *person, *address])
     if row is None:
         raise Overtaken
     return int(row[0]), bool(row[1])
@@ -137,12 +133,13 @@ class Agreed:
     confirmed_at: datetime | None = None
 
 
-def add_answer(actor: Actor, *, person_id: int, at: datetime, kind: str, data: dict[str, Any], agreed: Agreed) -> None:
-    """Add what somebody sent to their timeline, and keep what they agreed to with a proof that outlives erasing."""
+def answer_rows(
+    actor: Actor, *, person_id: int, at: datetime, kind: str, data: dict[str, Any], agreed: Agreed
+) -> tuple[Row, ...]:
+    """What somebody sent, for their timeline, and what they agreed to, with a proof that outlives erasing."""
     actor.needs(Right.VISIT)
     event = (TimelineEvent, _event(actor, person_id, at, kind, data))
-    consents = [(Consent, _consent(actor, person_id, agreed, *one)) for one in agreed.wordings]
-    insert_all([event, *consents])
+    return event, *((Consent, _consent(actor, person_id, agreed, *one)) for one in agreed.wordings)
 
 
 def _consent(actor: Actor, person_id: int, agreed: Agreed, name: str, wording: str) -> dict[str, Any]:

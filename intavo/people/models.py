@@ -10,7 +10,7 @@ from intavo.accounts.near import near
 class Person(models.Model):
     """Somebody who signed up or asked; one card, however often they came."""
 
-    business = models.ForeignKey(Business, on_delete=models.CASCADE)
+    business = models.ForeignKey(Business, on_delete=models.CASCADE, db_index=False)
     name = models.CharField(max_length=300, blank=True)
     created_at = models.DateTimeField()
     # A job is about to erase them; they are on no list any more.
@@ -27,8 +27,8 @@ class Address(models.Model):
     """A way to reach a person: `key` is how it is matched, `shown` how it was typed."""
 
     EMAIL, PHONE = "email", "phone"
-    business = models.ForeignKey(Business, on_delete=models.CASCADE)
-    person = models.ForeignKey(Person, on_delete=models.CASCADE, related_name="addresses")
+    business = models.ForeignKey(Business, on_delete=models.CASCADE, db_index=False)
+    person = models.ForeignKey(Person, on_delete=models.CASCADE, related_name="addresses", db_index=False)
     kind = models.CharField(max_length=8, choices=[(EMAIL, EMAIL), (PHONE, PHONE)])
     key = models.CharField(max_length=320)
     shown = models.CharField(max_length=320)
@@ -138,7 +138,7 @@ class TimelineEvent(models.Model):
 class Consent(models.Model):
     """What a person agreed to: the exact wording, where and when, and a proof; only ever added to."""
 
-    business = models.ForeignKey(Business, on_delete=models.CASCADE)
+    business = models.ForeignKey(Business, on_delete=models.CASCADE, db_index=False)
     person = models.ForeignKey(Person, on_delete=models.CASCADE, related_name="consents")
     name = models.CharField(max_length=40)
     wording = models.TextField()

@@ -87,6 +87,8 @@ _OPTIONS = DATABASES["default"].setdefault("OPTIONS", {})
 _OPTIONS.setdefault("connect_timeout", 3)
 # A database whose machine or network is gone is noticed while an answer is waited for.
 _OPTIONS |= {"tcp_user_timeout": 5000, "keepalives_idle": 10, "keepalives_interval": 3, "keepalives_count": 3}
+# What runs again and again (`accounts.rows`) is planned once for a connection. A pooler between has to know of it.
+_OPTIONS["prepare_threshold"] = 1
 # Nothing that somebody waits for takes longer; 0 is no limit, for jobs and commands (the web process sets its own).
 if seconds := env.int("INTAVO_STATEMENT_SECONDS", 0):
     _OPTIONS["options"] = f"-c statement_timeout={seconds}s -c idle_in_transaction_session_timeout={2 * seconds}s"

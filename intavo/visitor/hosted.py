@@ -154,9 +154,10 @@ def _elapsed(visit: Visit) -> int | None:
 def _sent(visit: Visit, step: str) -> HttpResponse:
     site, document, request = visit.site, visit.document, visit.request
     mark = sender_mark(request)
-    known, too_many = looked_up(site.id, visit.client_id, mark, settings.INTAKE_A_MINUTE)
+    looked = looked_up(site.id, visit.client_id, mark, settings.INTAKE_A_MINUTE)
+    known = looked.known
     if known is None:
-        if too_many or _window.wait((site.id, client_address(request))):
+        if looked.too_many or _window.wait((site.id, client_address(request))):
             notice = "That was too often. Please wait a minute and send it again; nothing is lost."
             return _form(visit, step, status=429, notice=notice)
         ticks = {part.name: part.name in visit.values for part in document.parts() if isinstance(part, Consent)}
@@ -171,7 +172,7 @@ def _sent(visit: Visit, step: str) -> HttpResponse:
                     "trap": request.POST.get(_TRAP, "")[:1000],
                 }
             )  # fmt: skip
-            known = receive(site, sent, at=clock.now(), sender=mark)
+            known = receive(site, sent, at=clock.now(), sender=mark, number=looked.number)
         except ValueError:
             visit.client_id = secrets.token_hex(16)
             return _form(visit, step, status=422)

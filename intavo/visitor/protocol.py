@@ -2,7 +2,7 @@
 
 from collections.abc import Callable
 from functools import partial, wraps
-from typing import TypeVar
+from typing import Any, TypeVar
 
 from django.conf import settings
 from django.http import HttpRequest, HttpResponse
@@ -39,12 +39,23 @@ def sender_mark(request: HttpRequest) -> str:
     return mark_of(client_address(request))
 
 
-def read_as(model: type[M], body: bytes) -> M:
-    """The body as a model; raises Unreadable with the fields that are wrong."""
+def opened(body: bytes) -> Any:
+    """The JSON of a body; raises Unreadable with what cannot be let in."""
     try:
-        return model.model_validate(read_json(body, mending=("page",)))
+        return read_json(body, mending=("page",))
     except NotLetIn as error:
         raise Unreadable(*error.named()) from error
+
+
+def read_as(model: type[M], body: bytes) -> M:
+    """The body as a model; raises Unreadable with the fields that are wrong."""
+    return taken_as(model, opened(body))
+
+
+def taken_as(model: type[M], said: Any) -> M:
+    """What was let in as a model; raises Unreadable with the fields that are wrong."""
+    try:
+        return model.model_validate(said)
     except ValidationError as error:
         raise Unreadable(*wrongs(error.errors(), whole="body")) from error
 

@@ -29,7 +29,7 @@ from intavo.touchpoints.live import LiveSite, LiveTouchpoint, published_revision
 from .counting import tally
 from .limits import MINUTE, Window
 from .more import Helped, Wanted, as_json, count_helped, more, rehearsed_more
-from .protocol import Unreadable, read_as, sender_mark, too_often, visitor_view
+from .protocol import Unreadable, opened, read_as, sender_mark, taken_as, too_often, visitor_view
 from .reaching import channels_json, used
 from .rehearsing import read_link
 
@@ -142,23 +142,36 @@ def _entry(live: LiveTouchpoint, entry: PlannedEntry, valid_until: str, label: s
 def intake(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse:
     """Take in a submission: 201, or 200 with the very same bytes when its id has come before."""
     mark = sender_mark(request)
-    known, too_many = looked_up(site.id, _client_id(body), mark, settings.INTAKE_A_MINUTE)
-    if known is not None:
-        return _json(known.text)
-    sent = read_as(Sent, body)
-    if too_many:
+    said, refused = _read(body)
+    looked = looked_up(site.id, _client_id(body) if refused else _id_in(said), mark, settings.INTAKE_A_MINUTE)
+    if looked.known is not None:
+        return _json(looked.known.text)
+    if refused:
+        raise refused
+    sent = taken_as(Sent, said)
+    if looked.too_many:
         return too_often(int(MINUTE))
-    answered = receive(site, sent, at=clock.now(), sender=mark)
+    answered = receive(site, sent, at=clock.now(), sender=mark, number=looked.number)
     return _json(answered.text, 200 if answered.repeated else 201)
 
 
-def _client_id(body: bytes) -> str:
-    """The id of a submission, before anything else of it is read; "" where it has none that could have been kept."""
+def _read(body: bytes) -> tuple[object, Unreadable | None]:
     try:
-        said = json.loads(body)
-        id_ = let_in(said.get("id") if isinstance(said, dict) else None)
+        return opened(body), None
+    except Unreadable as error:
+        return None, error
+
+
+def _client_id(body: bytes) -> str:
+    """The id of a submission of which something else cannot be let in; "" where it has none that could be kept."""
+    try:
+        return str(let_in(_id_in(json.loads(body))))
     except (ValueError, RecursionError):
         return ""
+
+
+def _id_in(said: object) -> str:
+    id_ = said.get("id") if isinstance(said, dict) else None
     return id_ if isinstance(id_, str) else ""
 
 

@@ -1,6 +1,7 @@
 """What very many people cost: the same things asked of 200,000 people and of 1,000, as ratios measured in one run."""
 
 import io
+import secrets
 import statistics
 import time
 from collections.abc import Callable
@@ -123,4 +124,66 @@ def many_people() -> bool:
     rates = _imported(FEW, "few"), _imported(MANY, "many")
     good &= _told("rows a second, brought in", *rates, rates[0] / rates[1])
     out = _exported(FEW), _exported(MANY)
-    return _told("rows a second, taken out", *out, out[0] / out[1]) and good
+    good &= _told("rows a second, taken out", *out, out[0] / out[1])
+    return _figures() and good
+
+
+def _pages_and_touchpoints(site_id: int) -> None:
+    """Three hundred known pages of a site in several parts, and thirty touchpoints on it."""
+    from intavo.accounts.actor import member_actor
+    from intavo.accounts.models import Member
+    from intavo.project import clock
+    from intavo.sites.models import SitePage
+    from intavo.touchpoints.actions import make, turn_on
+
+    owner = member_actor(Member.objects.get(user__email=f"many-{MANY}@otterwick.example"))
+    SitePage.objects.bulk_create(
+        SitePage(
+            business_id=owner.business_id, site_id=site_id, path=f"/part{number % 8}/page{number}",
+            views=1000 - number, seen_at=clock.now(),
+        )
+        for number in range(300)
+    )  # fmt: skip
+    for number in range(29):
+        turn_on(owner, touchpoint_id=make(owner, starter="news", name=f"Number {number}").pk)
+
+
+def _figures() -> bool:
+    """What has a bar in milliseconds, where there is most of it."""
+    from datetime import timedelta
+
+    from intavo.project import clock
+    from intavo.results.actions import fold_beats, make_months
+
+    client = _client(MANY)
+    row = next(one for one in client.get("/api/touchpoints").json() if one["name"] == "News")
+    site = client.get("/api/sites").json()[0]["id"]
+    _pages_and_touchpoints(site)
+    body = {"site_id": site, "visitor": {"at": clock.now().isoformat()}}
+
+    def taken_out() -> None:
+        lines = 0
+        for part in client.get(f"/api/touchpoints/{row['id']}/answers-csv"):
+            lines += part.count(b"\n")
+            if lines > 17_283:
+                return
+        raise AssertionError(f"only {lines} answers came")
+
+    def mapped() -> None:
+        assert client.post("/api/page-map", body, content_type="application/json").status_code == 200
+
+    calls: dict[str, tuple[Callable[[], object], float]] = {
+        "found by a word": (_get(client, "/api/find?q=mark7 canoe"), 50),
+        "17,283 answers as CSV": (taken_out, 1_000),
+        "answers, a page": (_get(client, f"/api/touchpoints/{row['id']}/answers"), 200),
+        "page map, 30 by 300": (mapped, 300),
+        "reports folded": (lambda: fold_beats(clock.now()), 5_000),
+        "months made": (lambda: make_months(clock.now() + timedelta(days=365 * secrets.randbelow(200))), 500),
+    }
+    good = True
+    for name, (call, most) in calls.items():
+        call()
+        took = 1000 * statistics.median(_once(call) for _ in range(5))
+        good &= took <= most
+        print(f"{name:24} {took:10.1f} ms   at most {most:.0f} ms")
+    return good

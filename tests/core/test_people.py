@@ -1,7 +1,8 @@
 """One person: how addresses are matched, and what is only offered."""
 
 import pytest
-from hypothesis import given
+from email_validator import EmailNotValidError, validate_email
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from intavo.core.people import (
@@ -91,3 +92,38 @@ def test_a_blank_never_overwrites_and_nobody_is_renamed() -> None:
     assert filled("Ife", "") == "Ife"
     assert filled("Ife", "Mallory") == "Ife"
     assert filled("", " Ife ") == "Ife"
+
+
+_LABELS = st.text("aZ09-_+.xn", max_size=9) | st.sampled_from(
+    [
+        "post",
+        "example",
+        "test",
+        "invalid",
+        "localhost",
+        "local",
+        "arpa",
+        "onion",
+        "xn--bcher-kva",
+        "a" * 63,
+        "a" * 64,
+        "co",
+        "1",
+    ]
+)
+
+
+@given(
+    st.lists(_LABELS, min_size=1, max_size=3).map(".".join) | st.just("a" * 64) | st.just("a" * 65),
+    st.lists(_LABELS, min_size=1, max_size=4).map(".".join),
+)
+@settings(max_examples=2000)
+def test_a_plain_address_is_what_the_whole_check_says_it_is(local: str, domain: str) -> None:
+    typed = f"{local}@{domain}"
+    try:
+        found = validate_email(typed, check_deliverability=False, test_environment=True)
+    except EmailNotValidError:
+        with pytest.raises(ValueError, match="email"):
+            email_address(typed)
+        return
+    assert email_address(typed).key == f"{found.local_part}@{found.ascii_domain}".casefold()

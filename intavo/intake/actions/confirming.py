@@ -8,6 +8,7 @@ from typing import Any
 from django.conf import settings
 from django.db import transaction
 
+from intavo.accounts.rows import insert_all
 from intavo.core.people.naming import name_in_mail
 from intavo.core.touchpoint import filled
 from intavo.mail import actions as mail
@@ -109,10 +110,10 @@ def give_confirmed(pending_id: int, key: str, at: datetime) -> tuple[Incoming, G
                      submission.received_at)  # fmt: skip
     if pending.confirmed_at is not None:
         return found, Given(submission.person_id, submission.followup_id, submission.code or None, file_for(found))
-    given = give(found, confirmed_at=at)
+    given = give(found, submission.pk, confirmed_at=at)
     submission.person_id, submission.followup_id, submission.code = given.person, given.followup, given.code or ""
     submission.save(update_fields=["person", "followup", "code"])
-    given.record(submission.pk)
+    insert_all(given.rows)
     pending.confirmed_at = at
     pending.save(update_fields=["confirmed_at"])
     return found, given

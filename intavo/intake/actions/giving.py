@@ -1,7 +1,6 @@
 """What somebody who sent something is given: a card, a follow-up, tags, a code, a file, and mail."""
 
-from collections.abc import Callable
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from datetime import datetime, timedelta
 from typing import Any
 
@@ -10,6 +9,7 @@ from django.core import signing
 
 from intavo.accounts.actor import Actor, visitor_of
 from intavo.accounts.models import Member
+from intavo.accounts.rows import Row
 from intavo.core.followup import Kind
 from intavo.core.people import email_address
 from intavo.core.people.naming import name_in_mail
@@ -29,23 +29,19 @@ FILE_SALT = "file"
 FILE_LASTS = timedelta(days=30)
 
 
-def _nothing(submission: int) -> None:
-    """Nothing is to be recorded."""
-
-
 @dataclass(frozen=True, slots=True)
 class Given:
-    """What was given; `record` writes it on the timeline once the submission has its id."""
+    """What was given; `rows` are still to be inserted, with what was sent."""
 
     person: int | None = None
     followup: int | None = None
     code: str | None = None
     file: dict[str, str] | None = None
-    record: Callable[[int], None] = field(default=_nothing)
+    rows: tuple[Row, ...] = ()
 
 
-def give(found: Incoming, *, delay: int = 0, confirmed_at: datetime | None = None) -> Given:
-    """Give everything that the touchpoint gives, in the caller's transaction.
+def give(found: Incoming, submission: int, *, delay: int = 0, confirmed_at: datetime | None = None) -> Given:
+    """Give everything that the touchpoint gives, in the caller's transaction; `submission` is the id of what was sent.
 
     `delay` holds the mail back for so many seconds; `confirmed_at` is when an address was confirmed.
     """
@@ -59,12 +55,8 @@ def give(found: Incoming, *, delay: int = 0, confirmed_at: datetime | None = Non
     if found.reach.email is not None:
         _answer_mail(found, code, file, delay)
     _tell_members(found, opened)
-
-    def record(submission: int) -> None:
-        if arrived:
-            _record(actor, found, arrived, opened, submission, confirmed_at)
-
-    return Given(arrived.person if arrived else None, opened, code, file, record)
+    rows = _recorded(actor, found, arrived, opened, submission, confirmed_at) if arrived else ()
+    return Given(arrived.person if arrived else None, opened, code, file, rows)
 
 
 def _person(actor: Actor, found: Incoming) -> people.Arrived | None:
@@ -135,10 +127,10 @@ def file_for(found: Incoming) -> dict[str, str] | None:
     return {"url": f"{settings.BASE_URL}/f/{token}", "label": wanted.label or "The file"}
 
 
-def _record(
+def _recorded(
     actor: Actor, found: Incoming, arrived: people.Arrived, opened: int | None, submission: int,
     confirmed_at: datetime | None,
-) -> None:  # fmt: skip
+) -> tuple[Row, ...]:  # fmt: skip
     data = _event_data(found, arrived, opened, submission)
     if confirmed_at is not None:
         data["confirmed"] = confirmed_at.isoformat()
@@ -147,7 +139,8 @@ def _record(
         tuple(found.checked.agreed.items()), found.revision.public_id, found.revision.number, found.sent.page.url,
         found.at, confirmed_at,
     )  # fmt: skip
-    people.add_answer(actor, person_id=arrived.person, at=confirmed_at or found.at, kind=kind, data=data, agreed=agreed)
+    at = confirmed_at or found.at
+    return people.answer_rows(actor, person_id=arrived.person, at=at, kind=kind, data=data, agreed=agreed)
 
 
 _EVENT = {"sign-up": "signed up", "inquiry": "asked", "call": "asked for a call", "feedback": "gave a score"}

@@ -4,10 +4,10 @@ import json
 from dataclasses import dataclass
 from datetime import datetime
 
-from django.db import IntegrityError, connection, transaction
+from django.db import IntegrityError, transaction
 
 from intavo.accounts.actor import visitor_of
-from intavo.accounts.rows import insert
+from intavo.accounts.rows import insert_all, next_id, run
 from intavo.core.rights import Right
 from intavo.mail import actions as mail
 from intavo.people import actions as people
@@ -33,36 +33,49 @@ class Answered:
     repeated: bool
 
 
-_KNOWN = """
+_KNOWN = f"""
 SELECT COALESCE((SELECT answer FROM intake_submission WHERE site_id = %s AND client_id = %s),
                 (SELECT answer FROM intake_quarantined WHERE site_id = %s AND client_id = %s)),
        (SELECT count(*) FROM (SELECT 1 FROM intake_submission WHERE site_id = %s AND sender = %s
-                              AND stored_at > now() - interval '60 seconds' LIMIT %s) AS recent)
-"""
+                              AND stored_at > now() - interval '60 seconds' LIMIT %s) AS recent),
+       {next_id(Submission)}
+"""  # noqa: S608  # the name of our own table
 
 
-def looked_up(site_id: int, client_id: str, sender: str, most: int) -> tuple[Answered | None, bool]:
-    """The answer that this id was given before, if it was; and whether this sender has sent `most` in a minute.
+@dataclass(frozen=True, slots=True)
+class LookedUp:
+    """What is known as something comes: the answer that its id was given before, if it was; and whether the sender
+    has sent too much within a minute. `number` is what it is kept under if it is new."""
 
-    Both in one statement, since every answer takes this path. The minute is the database's own.
+    known: Answered | None
+    too_many: bool
+    number: int
+
+
+def looked_up(site_id: int, client_id: str, sender: str, most: int) -> LookedUp:
+    """What is known of an id and of its sender, who may send `most` in a minute.
+
+    All in one statement, since every answer takes this path. The minute is the database's own.
     """
-    with connection.cursor() as cursor:
-        cursor.execute(_KNOWN, [site_id, client_id, site_id, client_id, site_id, sender, most])
-        answer, recent = cursor.fetchone() or (None, 0)
-    return None if answer is None else Answered(answer, repeated=True), recent >= most
+    row = run(_KNOWN, [site_id, client_id, site_id, client_id, site_id, sender, most])
+    assert row is not None
+    answer, recent, number = row
+    return LookedUp(None if answer is None else Answered(answer, repeated=True), recent >= most, number)
 
 
 def replayed(site_id: int, client_id: str) -> Answered | None:
     """The answer that this id was given before, if it was."""
-    return looked_up(site_id, client_id, "", 1)[0]
+    return looked_up(site_id, client_id, "", 1).known
 
 
-def receive(site: LiveSite, sent: Sent, *, at: datetime, sender: str, trusted: bool = False) -> Answered:
+def receive(
+    site: LiveSite, sent: Sent, *, at: datetime, sender: str, trusted: bool = False, number: int | None = None
+) -> Answered:
     """Take in what a visitor sent; raises Refused with the fields that are wrong.
 
     The answers are held against the revision that was seen. Everything is written in one transaction; of
     two at once with one id, the database refuses the second, which is then given the first's answer. What
-    looks like spam is set aside and given the same answer, unless it is `trusted`.
+    looks like spam is set aside and given the same answer, unless it is `trusted`. `number` is what looking it up gave.
     """
     visitor_of(site.business.pk).needs(Right.VISIT)
     found = incoming(site, sent, at)
@@ -70,10 +83,11 @@ def receive(site: LiveSite, sent: Sent, *, at: datetime, sender: str, trusted: b
         reason = None if trusted else suspicion(found.document, sent)
         if reason:
             return _set_aside(found, sender, reason)
+        number = number or looked_up(site.id, sent.id, sender, 1).number
         try:
-            return _kept(found, sender)
+            return _kept(found, sender, number)
         except people.Overtaken:
-            return _kept(found, sender)
+            return _kept(found, sender, number)
     except IntegrityError:
         known = replayed(site.id, sent.id)
         if known is None:
@@ -81,25 +95,24 @@ def receive(site: LiveSite, sent: Sent, *, at: datetime, sender: str, trusted: b
         return known
 
 
-def _kept(found: Incoming, sender: str) -> Answered:
+def _kept(found: Incoming, sender: str, number: int) -> Answered:
     site, sent = found.site, found.sent
     offered = slip_offered(site.business.pk, found.reach.email) if found.reach.email and not sent.corrects else None
     waits = found.document.after.confirm.on and found.reach.email is not None
     with transaction.atomic():
-        given = Given() if waits else give(found, delay=SLIP_PAUSE if offered else 0)
+        given = Given() if waits else give(found, number, delay=SLIP_PAUSE if offered else 0)
         answer = answer_text(found, given, offered)
-        submission = insert(
-            Submission, business_id=site.business.pk, site_id=site.id, revision_id=found.revision.revision,
-            client_id=sent.id, raw=sent.model_dump_json(exclude={"work"}), answer=answer, person_id=given.person,
-            followup_id=given.followup, code=given.code or "", received_at=found.at, sender=sender,
-        )  # fmt: skip
-        assert submission is not None
+        submission = {
+            "id": number, "business_id": site.business.pk, "site_id": site.id, "revision_id": found.revision.revision,
+            "client_id": sent.id, "raw": sent.model_dump_json(exclude={"work"}), "answer": answer,
+            "person_id": given.person, "followup_id": given.followup, "code": given.code or "",
+            "received_at": found.at, "sender": sender,
+        }  # fmt: skip
+        insert_all([*given.rows, (Submission, submission)])
         if waits:
-            ask_to_confirm(found, submission)
-        else:
-            given.record(submission)
+            ask_to_confirm(found, number)
         if sent.corrects:
-            _retire(submission, sent.corrects)
+            _retire(number, sent.corrects)
     return Answered(answer, repeated=False)
 
 
