@@ -1,4 +1,5 @@
-"""Jobs on what visitors sent: addresses that never confirmed are erased, the day's answers are mailed."""
+"""Jobs on what visitors sent: addresses that never confirmed are erased, the day's answers are mailed, and that
+codes go oddly fast."""
 
 from procrastinate.contrib.django import app
 
@@ -17,3 +18,10 @@ def erase_unconfirmed(timestamp: int) -> None:
 def daily_csv(timestamp: int) -> None:
     """Mail the day's answers to those who asked for them."""
     actions.daily_csv()
+
+
+@app.periodic(cron="*/15 * * * *")
+@app.task(name="tell_of_drains", queueing_lock="tell_of_drains")
+def tell_of_drains(timestamp: int) -> None:
+    """Tell members of touchpoints whose codes go oddly fast."""
+    actions.tell_of_drains()

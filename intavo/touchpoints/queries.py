@@ -19,6 +19,7 @@ from intavo.core.legibility import Pixels, Reading, rgb
 from intavo.core.replies import Situation, choose
 from intavo.core.showing import State
 from intavo.core.touchpoint import Document, Finding, HouseStyle, Known, Show, queue_of, readings, ready_check, resolved
+from intavo.core.touchpoint.draining import drains_oddly
 from intavo.hours.queries import replies
 from intavo.project import clock
 from intavo.sites.models import Site, SitePage
@@ -239,6 +240,7 @@ def findings_of(
             mail_sender=bool(touchpoint.business.mail_address), slugs=frozenset(others.values_list("slug", flat=True)),
             boxed=frozenset(name for name, boxed in known.items() if boxed), missing=frozenset(own - known.keys()),
             codes_all=len(codes), codes_left=sum(given is None for given in codes),
+            drain=drains_oddly((given for given in codes if given is not None), clock.now()),
             questions=_groups(touchpoint.business_id) if "questions" in kinds else None,
             channels=channel_findings(touchpoint.business_id, clock.now()) if document.channels() else None,
             has_logo=all(house is not None and house.logo is not None for house in houses), readings=read,

@@ -17,10 +17,11 @@ from django.test import Client
 from intavo.accounts.actor import visitor_of
 from intavo.followup.models import FollowUp
 from intavo.hours.actions import add_hours
-from intavo.intake.actions import daily_csv, erase_unconfirmed
+from intavo.intake.actions import daily_csv, erase_unconfirmed, tell_of_drains
 from intavo.intake.models import Pending, Quarantined, Submission
 from intavo.mail.models import OutgoingMail
 from intavo.people.models import Consent, Person, PersonTag
+from intavo.project import clock
 from intavo.touchpoints.actions import add_codes, give_code, make, put_live, save_draft, turn_on
 from intavo.touchpoints.models import CodeToGive, Touchpoint
 
@@ -283,6 +284,26 @@ def test_the_days_answers_go_out_once_a_day(otterwick: World) -> None:
     mail = OutgoingMail.objects.get(key__startswith="daily-")
     assert mail.attachment_name == f"{row.slug}-2026-11-24.csv"
     assert "ife.dunmore@post.example" in mail.attachment
+
+
+def test_codes_that_go_oddly_fast_are_told_by_mail_once_a_day_and_by_the_ready_check(otterwick: World) -> None:
+    row = live(otterwick, "code")
+    client = otterwick.console()
+    path = f"/api/touchpoints/{row.pk}"
+    codes = "\n".join(f"TIDE-{number}" for number in range(60))
+    client.post(f"{path}/codes", json.dumps({"codes": codes}), "application/json")
+    ids = list(row.codes.values_list("pk", flat=True))
+    row.codes.filter(pk__in=ids[:19]).update(given_at=clock.now())
+    assert tell_of_drains() == 0
+    row.codes.filter(pk__in=ids[19:22]).update(given_at=clock.now() - timedelta(minutes=20))
+    assert [tell_of_drains(), tell_of_drains()] == [1, 1]
+    told = OutgoingMail.objects.get(key__startswith="drain-")
+    assert told.to == "morwenna@otterwick.example"
+    assert "22 codes went within the last hour; none went in the weeks before." in told.text
+    draft = client.get(path).json()
+    assert [one["message"] for one in draft["findings"] if one["place"] == "code"] == [
+        "22 codes went within the last hour; none went in the weeks before. Look who took them."
+    ]
 
 
 def test_a_call_is_due_at_its_time_late_after_its_end_and_taken_only_once(otterwick: World) -> None:

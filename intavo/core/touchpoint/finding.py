@@ -6,6 +6,7 @@ from datetime import date, datetime
 from typing import Literal
 
 from ..legibility import Reading
+from .draining import Drain
 
 Level = Literal["stops", "look", "fine"]
 
@@ -32,7 +33,8 @@ class Known:
     the business has, "" among them where one has no group; None where that is not known. `channels` holds what is
     to be looked at in each of the business's channels by its id, "" for nothing; None where that is not known.
 
-    `boxed` and `missing` are ids of pictures; `codes_left` of `codes_all` is the touchpoint's own list.
+    `boxed` and `missing` are ids of pictures; `codes_left` of `codes_all` is the touchpoint's own list; `drain`
+    is how they went within the last hour, where that is odd.
     """
 
     region: str = "GB"
@@ -48,6 +50,7 @@ class Known:
     missing: frozenset[str] = frozenset()
     codes_left: int = 0
     codes_all: int = 0
+    drain: Drain | None = None
     has_logo: bool = True
     questions: frozenset[str] | None = None
     channels: Mapping[str, str] | None = None

@@ -180,6 +180,8 @@ def _about_codes(known: Known) -> Iterator[Finding]:
         yield Finding("stops", "There are no codes left to give.", "code")
     elif known.codes_left * 10 <= known.codes_all:
         yield Finding("look", f"Codes are running out: {known.codes_left} of {known.codes_all} are left.", "code")
+    if known.drain is not None:
+        yield Finding("look", f"{known.drain.words} Look who took them.", "code")
 
 
 def _about_reading(known: Known) -> Iterator[Finding]:

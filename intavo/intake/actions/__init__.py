@@ -3,7 +3,7 @@
 from .confirming import ask_to_confirm, confirm, erase_unconfirmed, pending_of
 from .quarantine import release, throw_out
 from .receiving import Answered, Sender, Sent, looked_up, receive, replayed
-from .reporting import daily_csv
+from .reporting import daily_csv, tell_of_drains
 
 __all__ = [
     "Answered",
@@ -18,5 +18,6 @@ __all__ = [
     "receive",
     "release",
     "replayed",
+    "tell_of_drains",
     "throw_out",
 ]

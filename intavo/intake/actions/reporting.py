@@ -1,13 +1,17 @@
-"""The day's answers as CSV by mail, to the members who are told."""
+"""What goes to members by mail of itself: the day's answers as CSV, and that codes go oddly fast."""
 
 from datetime import timedelta
+
+from django.conf import settings
+from django.db.models import Count
 
 from intavo.accounts.models import Business, Member
 from intavo.core.people import email_address
 from intavo.core.touchpoint import Document
+from intavo.core.touchpoint.draining import LEAST, drains_oddly
 from intavo.mail import actions as mail
 from intavo.project import clock
-from intavo.touchpoints.models import Touchpoint
+from intavo.touchpoints.models import CodeToGive, Touchpoint
 
 from ..queries import answers_csv, answers_of
 
@@ -33,8 +37,7 @@ def _mail_day(touchpoint: Touchpoint, business: Business, tell: list[int], since
         return 0
     text = "".join(answers_csv(touchpoint, rows))
     day = clock.now().date().isoformat()
-    members = Member.objects.select_related("user").filter(business=business)
-    wanted = members.filter(pk__in=tell) if tell else members.filter(role="owner")
+    wanted = _told(business, tell)
     for member in wanted:
         mail.queue(
             business, to=email_address(member.user.email), subject=f"{touchpoint.name}: {count} since yesterday",
@@ -43,3 +46,33 @@ def _mail_day(touchpoint: Touchpoint, business: Business, tell: list[int], since
             attached=(f"{touchpoint.slug}-{day}.csv", text),
         )  # fmt: skip
     return len(wanted)
+
+
+def _told(business: Business, tell: list[int]) -> list[Member]:
+    members = Member.objects.select_related("user").filter(business=business)
+    return list(members.filter(pk__in=tell) if tell else members.filter(role="owner"))
+
+
+def tell_of_drains() -> int:
+    """Queue a mail for each touchpoint whose codes go oddly fast, at most one a day and member; says how many."""
+    now, count = clock.now(), 0
+    lately = CodeToGive.objects.filter(given_at__gt=now - timedelta(hours=1), given_at__lte=now).order_by()
+    many = lately.values("touchpoint").annotate(count=Count("pk")).filter(count__gte=LEAST)
+    ids = many.values_list("touchpoint", flat=True)
+    for touchpoint in Touchpoint.objects.select_related("live", "business").exclude(live=None).filter(pk__in=list(ids)):
+        given = touchpoint.codes.exclude(given_at=None).values_list("given_at", flat=True)
+        drain = drains_oddly((one for one in given if one is not None), now)
+        if drain is None:
+            continue
+        assert touchpoint.live is not None
+        told = _told(touchpoint.business, list(Document.model_validate(touchpoint.live.document).after.tell))
+        for member in told:
+            mail.queue(
+                touchpoint.business, to=email_address(member.user.email),
+                subject=f"{touchpoint.name}: codes go faster than ever",
+                text=f"{drain.words}\n\nLook who took them: "
+                f"{settings.BASE_URL}/touchpoints/{touchpoint.pk}/answers\n",
+                key=f"drain-{touchpoint.pk}-{member.pk}-{now.date().isoformat()}",
+            )  # fmt: skip
+        count += len(told)
+    return count
