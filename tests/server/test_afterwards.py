@@ -301,6 +301,9 @@ def test_codes_that_go_oddly_fast_are_told_by_mail_once_a_day_and_by_the_ready_c
     assert told.to == "morwenna@otterwick.example"
     assert "22 codes went within the last hour; none went in the weeks before." in told.text
     draft = client.get(path).json()
+    draft["document"]["after"]["code"]["kind"] = "each"
+    body = {"document": draft["document"], "based_on": draft["number"]}
+    draft = client.put(f"{path}/draft", body, content_type="application/json").json()
     assert [one["message"] for one in draft["findings"] if one["place"] == "code"] == [
         "22 codes went within the last hour; none went in the weeks before. Look who took them."
     ]
