@@ -7,7 +7,7 @@ from datetime import datetime
 from itertools import islice
 from typing import Any, TypeVar
 
-from django.db.models import QuerySet, TextField
+from django.db.models import OuterRef, QuerySet, Subquery, TextField
 from django.db.models.fields.json import KT
 from django.db.models.functions import Cast
 
@@ -23,17 +23,23 @@ _T = TypeVar("_T")
 
 def answers_of(touchpoint: Touchpoint) -> QuerySet[Submission]:
     """What was sent through a touchpoint and is confirmed where it has to be, oldest first."""
-    rows = Submission.objects.filter(revision__touchpoint=touchpoint).exclude(
-        pending__confirmed_at=None, pending__isnull=False
-    )
-    return rows.order_by("pk")
+    rows = Submission.objects.filter(revision__in=_given_out(touchpoint))
+    return rows.exclude(pending__confirmed_at=None, pending__isnull=False).order_by("pk")
+
+
+def _given_out(touchpoint: Touchpoint) -> list[int]:
+    """The revisions that visitors got: by their ids the database knows beforehand how many answers there are."""
+    rows = TouchpointRevision.objects.filter(touchpoint=touchpoint).exclude(published_at=None)
+    return list(rows.values_list("pk", flat=True))
 
 
 def asked_by(touchpoint: Touchpoint) -> dict[str, str]:
     """Everything that any of the answers was asked, over all revisions: its name and what it is called last."""
-    used = Submission.objects.filter(revision__touchpoint=touchpoint).order_by().values("revision").distinct()
+    # One answer for each is looked for; whether there is any at all would be asked of all answers at once.
+    one = Subquery(Submission.objects.filter(revision=OuterRef("pk")).order_by().values("pk")[:1])
+    rows = TouchpointRevision.objects.filter(touchpoint=touchpoint).annotate(one=one).exclude(one=None)
     found: dict[str, str] = {}
-    for revision in TouchpointRevision.objects.filter(pk__in=used).order_by("number"):
+    for revision in rows.order_by("number"):
         found |= dict(asked_fields(Document.model_validate(revision.document)))
     return found
 

@@ -89,15 +89,16 @@ def fold_beats(at: datetime, hours: int = 3) -> int:
 
 
 def make_months(at: datetime, ahead: int = 2) -> list[str]:
-    """Make the partitions of this month (UTC) and of those `ahead`, as far as they are not there; says their names.
+    """Make the partitions of the months `ahead` (UTC) as far as they are not there; says their names.
 
     A partition is made beside the table and then attached: no report waits for longer than a short lock, and if that
     cannot be had at once it is left to another day (OperationalError). A month whose reports have come already, with no
     partition for them, stays where it is.
     """
-    first = at.astimezone(UTC).replace(day=1, hour=0, minute=0, second=0, microsecond=0)
+    this = at.astimezone(UTC).replace(day=1, hour=0, minute=0, second=0, microsecond=0)
+    first = (this + timedelta(days=32)).replace(day=1)
     made: list[str] = []
-    for _ in range(ahead + 1):
+    for _ in range(ahead):
         following = (first + timedelta(days=32)).replace(day=1)
         if _make_month(first, following):
             made.append(_name_of(first))
@@ -110,18 +111,30 @@ def _name_of(month: datetime) -> str:
 
 
 def _make_month(first: datetime, following: datetime) -> bool:
-    name, bounds = sql.Identifier(_name_of(first)), [sql.Literal(one.isoformat()) for one in (first, following)]
-    with transaction.atomic(), connection.cursor() as cursor:
+    name, month = sql.Identifier(_name_of(first)), {"since": first.isoformat(), "until": following.isoformat()}
+    ours = sql.Identifier(f"not_{_name_of(first)}")
+
+    def run(text: str) -> None:
+        with transaction.atomic(), connection.cursor() as cursor:
+            cursor.execute("SET LOCAL lock_timeout = '2s'")
+            given = {key: sql.Literal(value) for key, value in month.items()}
+            cursor.execute(sql.SQL(text).format(name=name, ours=ours, **given))
+
+    with connection.cursor() as cursor:
         cursor.execute("SELECT to_regclass(%s)", [_name_of(first)])
         there = (cursor.fetchone() or (None,))[0] is not None
         cursor.execute(
-            "SELECT EXISTS (SELECT FROM results_beat_rest WHERE received_at >= %s AND received_at < %s)",
-            [first, following],
+            "SELECT EXISTS (SELECT FROM results_beat_rest WHERE received_at >= %(since)s AND received_at < %(until)s)",
+            month,
         )
         if there or (cursor.fetchone() or (True,))[0]:
             return False
-        cursor.execute("SET LOCAL lock_timeout = '2s'")
-        cursor.execute(sql.SQL("CREATE TABLE {} (LIKE results_beat INCLUDING ALL)").format(name))
-        attach = "ALTER TABLE results_beat ATTACH PARTITION {} FOR VALUES FROM ({}) TO ({})"
-        cursor.execute(sql.SQL(attach).format(name, *bounds))
+    # That nothing of the month lies in the rest is looked at while reports come; nobody waits for the attaching then.
+    run("ALTER TABLE results_beat_rest DROP CONSTRAINT IF EXISTS {ours}")
+    run("ALTER TABLE results_beat_rest ADD CONSTRAINT {ours} CHECK"
+        " (received_at < {since} OR received_at >= {until}) NOT VALID")  # fmt: skip
+    run("ALTER TABLE results_beat_rest VALIDATE CONSTRAINT {ours}")
+    run("CREATE TABLE {name} (LIKE results_beat INCLUDING ALL);"
+        " ALTER TABLE results_beat ATTACH PARTITION {name} FOR VALUES FROM ({since}) TO ({until});"
+        " ALTER TABLE results_beat_rest DROP CONSTRAINT {ours}")  # fmt: skip
     return True
