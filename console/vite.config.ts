@@ -12,12 +12,12 @@ const markdown: Plugin = {
   transform: (code, id) => (id.endsWith('.md') ? `export default ${JSON.stringify(marked.parse(code))}` : null),
 }
 
-/** Everything that the list of follow-ups stands on: it comes as one file, which packs better than forty and costs one asking. */
+/** All that is there from the start, the list of follow-ups with it: it comes as one file, which packs better than forty and costs one asking. */
 const first = new Set<string>()
 const together: Plugin = {
   name: 'together',
   buildEnd() {
-    const begins = [here('src/main.ts'), here('src/places/follow-up/FollowUp.vue')]
+    const begins = [here('src/main.ts')]
     for (let id = begins.pop(); id; id = begins.pop()) {
       if (first.has(id)) continue
       first.add(id)

@@ -2,6 +2,7 @@ import { QueryClient } from '@tanstack/vue-query'
 import { createRouter, createWebHistory } from 'vue-router'
 import { Failure } from './api/client'
 import { meOptions } from './api/me'
+import FollowUp from './places/follow-up/FollowUp.vue'
 
 declare module 'vue-router' {
   interface RouteMeta {
@@ -20,7 +21,7 @@ export const router = createRouter({
     { path: '/verify/:key?', component: () => import('./places/account/VerifyEmail.vue'), meta: { title: 'Confirm', open: true } },
     { path: '/reset/:key?', component: () => import('./places/account/ResetPassword.vue'), meta: { title: 'New password', open: true } },
     { path: '/welcome', component: () => import('./places/account/FoundBusiness.vue'), meta: { title: 'Your business', plain: true } },
-    { path: '/follow-up/:id(\\d+)?', component: () => import('./places/follow-up/FollowUp.vue'), meta: { title: 'Follow-up' } },
+    { path: '/follow-up/:id(\\d+)?', component: FollowUp, meta: { title: 'Follow-up' } },
     { path: '/people', component: () => import('./places/people/PeoplePlace.vue'), meta: { title: 'People' } },
     { path: '/people/bring-in/:id(\\d+)?', component: () => import('./places/people/BringIn.vue'), meta: { title: 'Bring people in' } },
     { path: '/people/:id(\\d+)', component: () => import('./places/people/PersonPage.vue'), meta: { title: 'Person' } },
