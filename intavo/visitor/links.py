@@ -52,7 +52,7 @@ def short(request: HttpRequest, site: str, slug: str) -> HttpResponse:
         return gone(request, row)
     if row.seen_at is None:
         return HttpResponseRedirect(f"/t/{site}/{slug}")
-    return HttpResponseRedirect(f"{home_of(row)}{landing_path(one.compiled.show)}#intavo={slug}")
+    return HttpResponseRedirect(f"{home_of(row)}{landing_path(one.compiled.show)}#intavo-{slug}")
 
 
 @require_safe

@@ -1,5 +1,6 @@
 """Rehearsals for the console: made-up visitors, the page map, visits played, and links into the real site."""
 
+import base64
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
@@ -264,7 +265,8 @@ def link(actor: Actor, site_id: int, one: MadeUp, path: str, now: datetime) -> s
     arrival = found.visit(one, path or "/").visitor.arrival.model_dump()
     said = {"site": found.site.pk, "as": one.model_dump(mode="json"), "from": now.isoformat(), "arrival": arrival}
     token = signing.dumps(said, salt=_SALT, compress=True)
-    return f"{found.base}{path or '/'}#intavo-as={token}"
+    packed = base64.urlsafe_b64encode(token.encode()).decode().rstrip("=")
+    return f"{found.base}{path or '/'}#intavo_as_{packed}"
 
 
 def keep_visitor(actor: Actor, *, name: str, document: dict[str, Any]) -> RehearsalVisitor:

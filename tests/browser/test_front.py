@@ -2,6 +2,7 @@
 
 import contextlib
 import json
+import re
 import socket
 import time
 import urllib.request
@@ -11,7 +12,8 @@ from urllib.error import HTTPError
 import psycopg
 import pytest
 
-from scripts.front import EACH
+from scripts.cluster import ROOT
+from scripts.front import EACH, RULES
 from scripts.stack import Stack
 
 PLAN = json.dumps({"page": {"url": "https://otterwick.example/hire"}, "device": "desktop"}).encode()
@@ -28,6 +30,16 @@ def asked(
             return answer.status, dict(answer.headers)
     except HTTPError as error:
         return error.code, dict(error.headers)
+
+
+def test_every_head_that_the_application_reads_goes_on() -> None:
+    read = re.compile(r"headers(?:\.get\(|\[)\s*\"([A-Za-z-]+)\"")
+    asked = {name for path in (ROOT / "intavo").rglob("*.py") if "standins" not in path.parts
+             for name in read.findall(path.read_text())}  # fmt: skip
+    named = set(re.findall(r"proxy_set_header (\S+)", RULES.read_text()))
+    made_by_it = {"Content-Length", "X-Request-ID"}
+    assert {"Origin", "Range"} <= asked
+    assert asked - made_by_it <= named
 
 
 @contextlib.contextmanager

@@ -79,7 +79,7 @@ def test_every_way_to_link_to_it_opens_it(owner: Page, stranger: BrowserContext,
     page.evaluate(ways["By your own script"])
     expect(page.locator(open_card)).to_be_visible()
     page.goto(ways["From outside, on a page of the site"])
-    expect(page).to_have_url(re.compile(f"^{re.escape(stack.site_url)}/#intavo={slug}$"))
+    expect(page).to_have_url(re.compile(f"^{re.escape(stack.site_url)}/#intavo-{slug}$"))
     expect(page.locator(open_card)).to_be_visible()
     page.goto(ways["From outside, its own page"])
     expect(page.get_by_role("heading", name="News worth opening")).to_be_visible()

@@ -96,14 +96,15 @@ def test_good_css_stays_as_it_is() -> None:
         check_selector(" ")
 
 
-def test_the_loader_draws_a_plain_pop_up_card_and_bar_by_itself() -> None:
+def test_the_loader_draws_a_plain_pop_up_and_card_by_itself() -> None:
     data = next(one.document for one in STARTERS if one.key == "news").model_dump(mode="json")
     data["steps"][0]["parts"] = [part for part in data["steps"][0]["parts"] if part["kind"] != "picture"]
     plain = Document.model_validate(data)
     assert not needs_more(plain)
     for change in ({"stance": "side-panel"}, {"look": {"font": {"source": "shipped", "name": "Nunito"}}}):
         assert needs_more(Document.model_validate(data | change))
-    assert not needs_more(Document.model_validate(data | {"stance": "bar"}))
+    assert not needs_more(Document.model_validate(data | {"stance": "card"}))
+    assert needs_more(Document.model_validate(data | {"stance": "bar"}))
     assert needs_more(plain, HOUSE)
 
 

@@ -63,7 +63,7 @@ def test_a_short_link_opens_it_on_a_page_of_the_site_and_is_a_qr_code_too(otterw
     client = Client()
     assert client.get(f"/l/{site}/{slug}")["Location"] == f"/t/{site}/{slug}"
     Site.objects.update(seen_at=clock.now())
-    assert client.get(f"/l/{site}/{slug}")["Location"] == f"https://www.otterwick.example/#intavo={slug}"
+    assert client.get(f"/l/{site}/{slug}")["Location"] == f"https://www.otterwick.example/#intavo-{slug}"
     svg, png = (client.get(f"/l/{site}/{slug}.{form}") for form in ("svg", "png"))
     assert svg["Content-Type"] == "image/svg+xml"
     assert svg.content.startswith(b"<?xml")

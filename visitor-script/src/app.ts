@@ -60,7 +60,8 @@ export class App implements World {
     this.net = new Net(`${options.base}/e/${options.key}`, this.store)
     this.net.whenSent = (body, sent) => this.#sentLater(body, sent)
     const turns = (held?: () => boolean): Turns => new Turns((entry) => this.#comesByItself(entry), held)
-    const held = (): boolean => this.#giveWay.some((one) => document.querySelector(one)?.checkVisibility?.())
+    const held = (): boolean =>
+      [...this.#giveWay, ':modal', '[aria-modal=true]'].some((one) => document.querySelector(one)?.checkVisibility?.())
     this.#turns = { interrupting: turns(held), bar: turns() }
   }
 
@@ -68,10 +69,10 @@ export class App implements World {
     void this.net.resend()
     if (this.#options.hosted) return this.#hosted(this.#options.hosted)
     watchAddress(() => void this.#page())
-    if (location.hash.startsWith('#intavo-') || (this.store.works && sessionStorage.intavoAs)) await this.#fetchMore()
+    if (/^#intavo[-_](as|style)[=_]/.test(location.hash) || (this.store.works && sessionStorage.intavoAs)) await this.#fetchMore()
     await this.#page()
     this.#begun = true
-    const asked = this.#wanted || /^#intavo=([\w-]+)$/.exec(location.hash)?.[1]
+    const asked = this.#wanted || /^#intavo[-=]([\w-]+)$/.exec(location.hash)?.[1]
     if (asked) await this.open(asked)
     else await this.#takeUpAgain()
   }
@@ -100,7 +101,7 @@ export class App implements World {
     this.entries = plan.touchpoints
     this.#dropOthers()
     for (const { id } of this.entries) this.#planned.set(id, this.#recall(id))
-    if (document.querySelector('[data-intavo]:empty')) void this.#inPage((code) => code.fillSlots(this))
+    if (document.querySelector('[data-intavo]')) void this.#inPage((code) => code.fillSlots(this))
     const wanted = new Map(this.entries.map((entry) => [entry.id, JSON.stringify(entry.moments)]))
     for (const [id, { moments, stop }] of this.#watched) {
       if (wanted.get(id) === moments) continue
@@ -109,10 +110,16 @@ export class App implements World {
     }
     for (const entry of this.entries) {
       if (!entry.moments.length || this.#watched.has(entry.id)) continue
-      if (entry.moments.flat().some(special)) await this.#withMore(entry, true)
-      const stop = watch(entry.moments, () => this.ready(entry), this.#code?.watchOne, this.#pageBegan)
-      this.#watched.set(entry.id, { moments: wanted.get(entry.id) ?? '', stop })
+      if (!entry.moments.flat().some(special) || this.#code) this.#watch(entry)
+      // Whatever becomes of the second file, the others do not wait for it.
+      else void this.#fetchMore().then(() => this.#code && this.entries.includes(entry) && this.#watch(entry))
     }
+  }
+
+  #watch(entry: Entry): void {
+    if (this.#watched.has(entry.id)) return
+    const stop = watch(entry.moments, () => this.ready(entry), this.#code?.watchOne, this.#pageBegan)
+    this.#watched.set(entry.id, { moments: JSON.stringify(entry.moments), stop })
   }
 
   /** What never waits goes with the page it was on; on a single-page site that is here and now. */
@@ -166,7 +173,9 @@ export class App implements World {
   }
 
   async put(entry: Entry, mode: Mode, place: Element = document.body): Promise<void> {
-    await this.#withMore(entry)
+    if (entry.needs_more) await this.#fetchMore()
+    // Without the second file it would stand there naked.
+    if (entry.needs_more && !this.#code) return
     // Called for twice at once (by itself and by a click), it stands there once.
     if (mode === 'live' && this.onScreen.has(entry.id)) return
     const shown = new Shown(this, entry, mode, place)
@@ -182,10 +191,6 @@ export class App implements World {
   }
 
   /** The parts that the loader does not carry are fetched once, when a touchpoint has one. */
-  #withMore(entry: Entry, always = false): Promise<void> {
-    return always || entry.needs_more ? this.#fetchMore() : Promise.resolve()
-  }
-
   #fetchMore(): Promise<void> {
     this.#moreComes ??= new Promise((come) => {
       this.#moreCame = come
@@ -328,7 +333,8 @@ export class App implements World {
   }
 
   clickedLink(event: Event): void {
-    const target = event.target instanceof Element ? event.target.closest('[data-intavo-open],a[href^="#intavo="]') : null
+    const target =
+      event.target instanceof Element ? event.target.closest('[data-intavo-open],a[href^="#intavo="],a[href^="#intavo-"]') : null
     const slug = target?.getAttribute('data-intavo-open') ?? target?.getAttribute('href')?.slice('#intavo='.length)
     if (!slug) return
     event.preventDefault()

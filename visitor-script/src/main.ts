@@ -32,7 +32,8 @@ function guarded(work: () => unknown): void {
 function begin(): void {
   const script = document.currentScript as HTMLScriptElement | null
   const found = script && /^(.*)\/e\/([\w-]+)\.js/.exec(script.src)
-  if (!script || !found || window.intavo) return
+  // An element of the page may have this id.
+  if (!script || !found || window.intavo?.$more) return
   const app = new App({ base: found[1] ?? '', key: found[2] ?? '', hosted: script.dataset.hosted ?? null, nonce: script.nonce ?? '' })
   // At once: what is clicked while the rest of the page loads is opened when it has.
   document.addEventListener('click', (event) => guarded(() => app.clickedLink(event)))

@@ -4,6 +4,8 @@ import type { Says, Sent } from './render'
 const KEPT_FOR = 7 * 24 * 3600 * 1000
 const PAUSES = [2000, 5000, 15000, 30000]
 const LONGEST = 60000
+/** Milliseconds after which they are told that it is kept and sent later. */
+const LONGEST_ANSWER = 4000
 
 interface Taken {
   next: string | null
@@ -36,8 +38,14 @@ export class Net {
   }
 
   /** A text is sent as text/plain, which asks no leave of the server beforehand. */
-  post(path: string, body: string): Promise<Response> {
-    return fetch(`${this.#base}/${path}`, { method: 'POST', body, credentials: 'omit', keepalive: body.length < 60000 })
+  post(path: string, body: string, signal?: AbortSignal): Promise<Response> {
+    return fetch(`${this.#base}/${path}`, {
+      method: 'POST',
+      body,
+      credentials: 'omit',
+      keepalive: body.length < 60000,
+      signal: signal ?? null,
+    })
   }
 
   /** Keep it first, then send it: what is not acknowledged is sent again, by this page or a later one. */
@@ -51,7 +59,7 @@ export class Net {
 
   async #trySend(text: string): Promise<Sent> {
     try {
-      const answer = await this.post('intake', text)
+      const answer = await this.post('intake', text, AbortSignal.timeout?.(LONGEST_ANSWER))
       if (answer.status >= 500 || answer.status === 429) return { kind: 'kept' }
       const said: unknown = await answer.json()
       this.#forget(text)

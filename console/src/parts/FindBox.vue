@@ -19,7 +19,7 @@ onKeyStroke('k', (event) => {
   finding.value = true
 })
 watch(finding, () => (text.value = ''))
-const { data: people } = useQuery({
+const { data: people, isFetching } = useQuery({
   queryKey: computed(() => ['find', asked.value]),
   queryFn: () => find(asked.value),
   enabled: computed(() => finding.value && asked.value.trim().length > 0),
@@ -60,7 +60,13 @@ const choices = computed<Choice[]>(() => {
     ...some.slice(0, 40),
   ]
 })
+/** Enter before anything has come takes the first of what comes. */
+const hurried = ref(false)
+const settled = computed(() => asked.value === text.value && !isFetching.value)
+watch(text, () => (hurried.value = false))
+watch([hurried, settled], ([wanted, there]) => wanted && there && choose(choices.value[0] ?? null))
 function choose(choice: Choice | null) {
+  hurried.value = false
   if (!choice) return
   finding.value = false
   if (choice.run) choice.run()
@@ -73,12 +79,13 @@ function choose(choice: Choice | null) {
     <div class="fixed inset-0 bg-ink/40" aria-hidden="true" />
     <div class="fixed inset-0 flex items-start justify-center p-4 pt-24">
       <DialogPanel class="pop w-[32rem] max-w-full p-2">
-        <Combobox :model-value="null" nullable @update:model-value="choose">
+        <Combobox v-slot="{ activeOption }" :model-value="null" nullable @update:model-value="choose">
           <ComboboxInput
             class="input"
             aria-label="Find or do"
             placeholder="A name, an address, or what to do"
             @change="text = $event.target.value"
+            @keydown.enter="hurried = !activeOption"
           />
           <ComboboxOptions static class="mt-2 max-h-80 overflow-auto">
             <ComboboxOption v-for="choice in choices" :key="choice.key" v-slot="{ active }" :value="choice">

@@ -3,7 +3,7 @@
 from .document import Document
 from .look import FullValues, HouseStyle, resolved
 
-_STANCES = {"pop-up", "card", "bar"}
+_STANCES = {"pop-up", "card"}
 _MOST_STEPS = 2
 
 

@@ -1,3 +1,4 @@
+import { standBar } from './bars'
 import { keepArranged } from './corners'
 import { backdropArt, behindCard, loadFonts, paintMore } from './art'
 import { refreshed } from './fresh'
@@ -108,6 +109,9 @@ export const full = (Base: Base): Base =>
 
     override show(parent: Element): void {
       super.show(parent)
+      if (this.document.stance === 'bar' && this.mode !== 'inline') {
+        this.undo.push(standBar(this.page, this.host, this.card, this.look))
+      }
       if (this.mode === 'live') this.goByItself()
       if (['button', 'card', 'bar'].includes(this.document.stance) && this.mode === 'live') keepArranged(this.page)
     }

@@ -240,9 +240,12 @@ it('links lead to pages or do what a click does', () => {
     { label: 'Home', does },
     { label: 'Up', does: { ...does, action: 'spot', href: '', spot: 'top' } },
   ]
+  // Where the page says that its own addresses begin is nothing to ours.
+  document.head.innerHTML = '<base href="https://elsewhere.example/" />'
   const { element } = links(drawing(), { ...base, kind: 'links', columns: 2, items } as unknown as PartOf<'links'>)
   const anchor = element.querySelector('a')
-  expect([anchor?.getAttribute('href'), anchor?.target, anchor?.rel]).toEqual(['/', '_blank', 'noopener'])
+  expect([anchor?.getAttribute('href'), anchor?.target, anchor?.rel]).toEqual(['http://localhost:3000/', '_blank', 'noopener'])
+  document.head.innerHTML = ''
   element.querySelector('button')?.click()
   expect(said).toEqual([expect.objectContaining({ spot: 'top' })])
 })

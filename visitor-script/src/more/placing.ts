@@ -1,9 +1,15 @@
 import type { App } from '../app'
 import type { Entry } from '../plan'
 
-/** Every slot of the page that is still empty. */
+const filled = new WeakSet<Element>()
+
+/** Every slot of the page that nothing of ours stands in yet; what the page has put there gives way. */
 export function fillSlots(app: App): void {
-  for (const slot of document.querySelectorAll<HTMLElement>('[data-intavo]:empty')) void inSlot(app, slot.dataset.intavo ?? '', slot)
+  for (const slot of document.querySelectorAll<HTMLElement>('[data-intavo]')) {
+    if (filled.has(slot) || slot.querySelector('[data-intavo-touchpoint]')) continue
+    filled.add(slot)
+    void inSlot(app, slot.dataset.intavo ?? '', slot).then((done) => done || filled.delete(slot))
+  }
 }
 
 /** A touchpoint by its short name in a place of the page, whatever its stance. */

@@ -49,12 +49,15 @@ function mark(): void {
   document.body.append(host)
 }
 
+/** What stands in an address as letters, digits and strokes alone, which any page takes for the name of a place in it. */
+export const unpacked = (said: string): string => atob(said.replace(/-/g, '+').replace(/_/g, '/'))
+
 /** In a tab that was opened to rehearse, the site behaves as for the visitor of the link, and nothing is counted or kept. */
 export function begin(app: App): void {
   if (!app.store.works) return
-  const told = /^#intavo-as=(.+)/.exec(location.hash)?.[1]
-  if (told) {
-    sessionStorage.intavoAs = told
+  const [, before, told] = /^#intavo(?:-as=(.+)|_as_([\w-]+))/.exec(location.hash) ?? []
+  if (before || told) {
+    sessionStorage.intavoAs = before ?? unpacked(told ?? '')
     sessionStorage.removeItem(MEMORY)
     history.replaceState(history.state, '', location.pathname + location.search)
   }

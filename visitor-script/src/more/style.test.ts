@@ -43,9 +43,12 @@ it('tells only the window that opened the page, and only when it was asked to', 
   const told: [unknown, string][] = []
   vi.stubGlobal('opener', { postMessage: (what: unknown, to: string) => told.push([what, to]) })
   tellStyle()
-  location.hash = `#intavo-style=${encodeURIComponent('http://127.0.0.1:8400')}`
+  location.hash = `#intavo_style_${btoa('http://127.0.0.1:8400').replace(/=+$/, '')}`
   tellStyle()
   await vi.waitFor(() => expect(told).toHaveLength(1))
+  location.hash = `#intavo-style=${encodeURIComponent('http://127.0.0.1:8401')}`
+  tellStyle()
+  await vi.waitFor(() => expect(told[1]?.[1]).toBe('http://127.0.0.1:8401'))
   expect(told[0]?.[1]).toBe('http://127.0.0.1:8400')
   expect(told[0]?.[0]).toMatchObject({ intavo: 'style', style: { corners: 6 } })
 })

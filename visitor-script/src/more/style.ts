@@ -1,3 +1,4 @@
+import { unpacked } from './rehearsal'
 /** What a site's own page looks like, as a house style; read in the owner's browser, only when they ask for it. */
 
 interface Font {
@@ -91,8 +92,9 @@ export async function readStyle(): Promise<ReadStyle> {
 
 /** Tells the console that opened this page what it looks like. */
 export function tellStyle(): void {
-  const asked = /^#intavo-style=(.+)$/.exec(location.hash)?.[1]
+  const [, before, packed] = /^#intavo(?:-style=(.+)|_style_([\w-]+))$/.exec(location.hash) ?? []
+  const asked = packed ? unpacked(packed) : before && decodeURIComponent(before)
   const opener = window.opener as Window | null
   if (!asked || !opener) return
-  void readStyle().then((style) => opener.postMessage({ intavo: 'style', style }, decodeURIComponent(asked)))
+  void readStyle().then((style) => opener.postMessage({ intavo: 'style', style }, asked))
 }

@@ -1,4 +1,3 @@
-import { standBar } from './bars'
 import { CSS } from './css'
 import { el } from './dom'
 import { looks, paint, PHONE } from './look'
@@ -101,9 +100,8 @@ export class Drawing {
       ;(card as HTMLDialogElement).showModal()
       this.heading()?.focus()
       if (this.document.leaving.hold_scroll) this.#holdScroll()
-    }
-    if (this.document.stance === 'bar' && this.mode !== 'inline') {
-      this.undo.push(standBar(this.page, this.host, card, this.look))
+      // Never holds the page without being seen.
+      setTimeout(() => (card.checkVisibility?.() === false || this.host.closest('[inert]')) && this.leave(), 400)
     }
     if (this.mode === 'stage') return
     if (this.mode === 'live') {
@@ -217,6 +215,8 @@ export class Drawing {
       event.preventDefault()
       if (leaving.escape) this.leave()
     }
+    // What is typed here is none of the page's shortcuts.
+    this.root.addEventListener('keydown', (event) => /^(Tab|Esc)/.test((event as KeyboardEvent).key) || event.stopPropagation())
     this.page.addEventListener('keydown', key)
     this.undo.push(() => this.page.removeEventListener('keydown', key))
     this.card.addEventListener('cancel', (event) => {

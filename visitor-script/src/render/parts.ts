@@ -64,7 +64,9 @@ function consent({ page: doc }: Drawing, part: PartOf<'consent'>): Made {
 /** A button, or a link where a click leads somewhere. */
 export function clickable(drawing: Drawing, does: Does, className: string, ...words: (Node | string)[]): HTMLElement {
   const { page: doc } = drawing
-  const href = does.action === 'file' && does.href ? drawing.around.base + does.href : does.href
+  const told = does.action === 'file' && does.href ? drawing.around.base + does.href : does.href
+  // Not by what the page says that its own addresses begin with.
+  const href = told && new URL(told, doc.URL).href
   const made = href
     ? el(doc, 'a', { class: className, href, ...(does.tab === 'new' ? { target: '_blank', rel: 'noopener' } : {}) }, ...words)
     : el(doc, 'button', { class: className, type: does.action === 'send' ? 'submit' : 'button' }, ...words)

@@ -39,7 +39,11 @@ const address = computed(() => (props.site.seen ? `${props.site.seen.url}` : '')
 function look() {
   found.value = null
   waiting.value = true
-  window.open(`${address.value}#intavo-style=${encodeURIComponent(location.origin)}`, '_blank', 'width=1100,height=800')
+  window.open(
+    `${address.value}#intavo_style_${btoa(location.origin).replace(/=+$/, '').replace(/\+/g, '-').replace(/\//g, '_')}`,
+    '_blank',
+    'width=1100,height=800',
+  )
 }
 useEventListener(window, 'message', (event: MessageEvent<{ intavo?: string; style?: House }>) => {
   const { data } = event

@@ -21,9 +21,9 @@ const links = computed(() => {
   const home = sites.value?.find((one) => one.id === placed[0]?.id)?.seen?.url
   const page = home ? new URL(props.draft.example_page, home).href : ''
   return [
-    ['Behind any link of your site', `#intavo=${slug}`],
-    ...(page ? [['As an address', `${page}#intavo=${slug}`]] : []),
-    ['A link, as HTML', `<a href="#intavo=${slug}">${props.draft.name}</a>`],
+    ['Behind any link of your site', `#intavo-${slug}`],
+    ...(page ? [['As an address', `${page}#intavo-${slug}`]] : []),
+    ['A link, as HTML', `<a href="#intavo-${slug}">${props.draft.name}</a>`],
     ['A button, as HTML', `<button data-intavo-open="${slug}">${props.draft.name}</button>`],
     ['Its place in a page, as HTML', `<div data-intavo="${slug}"></div>`],
     ['By your own script', `intavo.open('${slug}')`],

@@ -1,5 +1,5 @@
 /** Bars: they push the page or lie over it, stay in view as they should, and never hide the page's own header. */
-import type { FullValues } from './types'
+import type { FullValues } from '../render/types'
 
 /** What of the site's own is held at the top. */
 function pinned(page: Document, view: Window): HTMLElement | undefined {
@@ -34,8 +34,6 @@ function push(page: Document, end: 'Top' | 'Bottom', height: number): () => void
 export function standBar(page: Document, host: HTMLElement, card: HTMLElement, look: FullValues): () => void {
   const view = page.defaultView ?? window
   const { place, pushes, stays } = look
-  // Out of the flow, so that it makes no cell and no gap in the page's own layout.
-  host.style.position = 'absolute'
   const height = card.offsetHeight
   if (place !== 'top') return pushes ? push(page, 'Bottom', height) : () => undefined
   const header = pushes ? pinned(page, view) : null
