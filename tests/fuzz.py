@@ -41,18 +41,13 @@ ODD: tuple[Any, ...] = (
 )  # fmt: skip
 
 
-# How often whoever is told to come back later does.
-_PATIENCE = 4
-
-
 @dataclass
 class Told:
-    """How many were asked, how they were answered, which answers are wrong, and how often the server was away."""
+    """How many were asked, how they were answered, and which answers are wrong."""
 
     asked: Counter[str] = field(default_factory=Counter)
     statuses: Counter[int] = field(default_factory=Counter)
     wrong: list[str] = field(default_factory=list)
-    away: int = 0
 
 
 class Client:
@@ -70,14 +65,16 @@ class Client:
         told = {"Cookie": "; ".join(f"{name}={value}" for name, value in self.cookies.items())} if self.cookies else {}
         if "csrftoken" in self.cookies:
             told |= {"X-CSRFToken": self.cookies["csrftoken"], "Referer": f"http://127.0.0.1:{self.port}/"}
-        answer, content = self._asked(method, path, body, told | (headers or {}))
-        for _ in range(_PATIENCE):
-            # Away for a moment is none of an odd request's doing: asked again as it says, it would come again if it were.
-            if answer.status != 503 or "Retry-After" not in answer.headers:
+        for last in (False, True):
+            try:
+                self.connection.request(method, path, body, told | (headers or {}))
+                answer = self.connection.getresponse()
+                content = answer.read()
                 break
-            time.sleep(float(answer.headers["Retry-After"]))
-            self.told.away += 1
-            answer, content = self._asked(method, path, body, told | (headers or {}))
+            except (OSError, http.client.HTTPException):
+                self.connection.close()
+                if last:
+                    raise
         for value in answer.headers.get_all("Set-Cookie") or []:
             for name, one in SimpleCookie(value).items():
                 self.cookies[name] = one.value
@@ -85,20 +82,6 @@ class Client:
         if answer.status >= 500:
             self.told.wrong.append(f"{method} {path[:300]} {body[:600]!r} {headers}: {answer.status} {content[:120]!r}")
         return answer.status, content
-
-    def _asked(
-        self, method: str, path: str, body: bytes, headers: dict[str, str]
-    ) -> tuple[http.client.HTTPResponse, bytes]:
-        for last in (False, True):
-            try:
-                self.connection.request(method, path, body, headers)
-                answer = self.connection.getresponse()
-                return answer, answer.read()
-            except (OSError, http.client.HTTPException):
-                self.connection.close()
-                if last:
-                    raise
-        raise AssertionError("unreachable")
 
 
 def sign_in(client: Client) -> None:
@@ -406,8 +389,7 @@ def main() -> int:
     finally:
         cluster.stop()
     print(
-        f"seed {seed}: {told.statuses.total()} requests, {len(told.asked)} kinds, {dict(sorted(told.statuses.items()))}, "
-        f"away {told.away} times"
+        f"seed {seed}: {told.statuses.total()} requests, {len(told.asked)} kinds, {dict(sorted(told.statuses.items()))}"
     )
     for wrong in told.wrong[:40]:
         print(" ", wrong)
