@@ -92,6 +92,8 @@ def _console(browser: Browser, stack: Stack) -> None:
         page.goto(f"{stack.base_url}{path}")
         if name == "business":
             page.get_by_role("heading", name="House style").scroll_into_view_if_needed()
+        if name == "channels":
+            page.get_by_text("Open · now").wait_for()
         _take(page, name)
     page.goto(f"{stack.base_url}/touchpoints?new")
     page.get_by_role("radio", name=re.compile("^A booking for a group")).check()

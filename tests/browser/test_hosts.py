@@ -108,17 +108,31 @@ def test_a_slot_may_hold_words_of_its_own(stranger: BrowserContext, stack: Stack
     expect(page.get_by_text("Call us.")).to_be_visible()
 
 
-def test_what_is_typed_is_none_of_the_pages_shortcuts(stranger: BrowserContext, stack: Stack) -> None:
-    listens = "window.pressed = []; document.addEventListener('keydown', (event) => pressed.push(event.key))"
-    page = on_a_page(stranger, stack, script=listens)
-    page.evaluate("intavo.open('boathouse-question')")
-    field = page.get_by_role("dialog").get_by_role("textbox").first
+@pytest.mark.parametrize("slot", ["", '<div data-intavo="boathouse-question"></div>'])
+def test_what_is_typed_is_none_of_the_pages_shortcuts(stranger: BrowserContext, stack: Stack, slot: str) -> None:
+    listens = """window.pressed = []; for (const name of ['keydown', 'keypress', 'keyup'])
+        document.addEventListener(name, (event) => pressed.push(event.key))"""
+    page = on_a_page(stranger, stack, body=slot, script=listens)
+    if not slot:
+        page.evaluate("intavo.open('boathouse-question')")
+    place = page.locator("[data-intavo]") if slot else page.get_by_role("dialog")
+    field = place.get_by_role("textbox").first
     field.focus()
     page.keyboard.type("s/?k")
     expect(field).to_have_value("s/?k")
     assert page.evaluate("pressed") == []
-    page.keyboard.press("Escape")
-    expect(page.get_by_role("dialog")).to_have_count(0)
+    if not slot:
+        page.keyboard.press("Escape")
+        expect(page.get_by_role("dialog")).to_have_count(0)
+
+
+def test_closed_at_once_and_opened_again_it_stays(stranger: BrowserContext, stack: Stack) -> None:
+    page = on_a_page(stranger, stack)
+    page.evaluate("intavo.open('boathouse-question')")
+    expect(page.get_by_role("dialog")).to_be_visible()
+    page.evaluate("intavo.close(); intavo.open('boathouse-question')")
+    page.wait_for_timeout(1_000)
+    expect(page.get_by_role("dialog")).to_have_count(1)
 
 
 def test_it_waits_for_a_dialog_of_the_page(stranger: BrowserContext, stack: Stack) -> None:
@@ -148,13 +162,23 @@ def test_without_the_second_file_nothing_stands_there_naked(stranger: BrowserCon
     assert page.evaluate(HELD) != "hidden"
 
 
-def test_an_answer_that_nobody_takes_is_kept_and_they_are_told(stranger: BrowserContext, stack: Stack) -> None:
+@pytest.mark.parametrize("phone", ["", "no number"])
+def test_an_answer_that_hangs_is_kept_and_they_are_told_what_became_of_it(
+    stranger: BrowserContext, stack: Stack, phone: str
+) -> None:
     page = on_a_page(stranger, stack)
     stranger.route("**/intake", lambda route: None)
     page.evaluate("intavo.open('boathouse-question')")
     dialog = page.get_by_role("dialog")
-    dialog.get_by_role("textbox").first.fill("Is there a canoe?")
-    for box in dialog.get_by_role("textbox").all()[1:]:
-        box.fill("ife@post.example" if "mail" in (box.get_attribute("type") or "") else "Ife")
+    dialog.get_by_label("Your question").fill("Is there a canoe?")
+    dialog.get_by_label("Your email").fill("ife@post.example")
+    dialog.get_by_label(re.compile("phone", re.I)).fill(phone)
     dialog.get_by_role("button", name=re.compile("send|ask", re.I)).first.click()
-    expect(dialog.get_by_text("What you wrote is kept and sent later.")).to_be_visible(timeout=6_000)
+    kept = dialog.get_by_text("What you wrote is kept and sent later.")
+    expect(kept).to_be_visible(timeout=6_000)
+    stranger.unroute("**/intake")
+    expect(kept).to_have_count(0, timeout=10_000)
+    if phone:
+        expect(dialog.get_by_text("This does not look like a phone number.")).to_be_visible()
+    else:
+        expect(dialog.get_by_role("textbox")).to_have_count(0)

@@ -4,7 +4,7 @@ import type { Says, Sent } from './render'
 const KEPT_FOR = 7 * 24 * 3600 * 1000
 const PAUSES = [2000, 5000, 15000, 30000]
 const LONGEST = 60000
-/** Milliseconds after which they are told that it is kept and sent later. */
+/** Milliseconds after which they are told that it is kept and sent later; then it takes the time that it takes. */
 const LONGEST_ANSWER = 4000
 
 interface Taken {
@@ -52,14 +52,14 @@ export class Net {
   async submit(body: { id: string } & Record<string, unknown>): Promise<Sent> {
     const text = JSON.stringify(body)
     this.#store.change((memory) => memory.waiting.push({ body: text, since: Date.now() }))
-    const sent = await this.#trySend(text)
+    const sent = await this.#trySend(text, AbortSignal.timeout?.(LONGEST_ANSWER))
     if (sent.kind === 'kept') this.#later()
     return sent
   }
 
-  async #trySend(text: string): Promise<Sent> {
+  async #trySend(text: string, signal?: AbortSignal): Promise<Sent> {
     try {
-      const answer = await this.post('intake', text, AbortSignal.timeout?.(LONGEST_ANSWER))
+      const answer = await this.post('intake', text, signal)
       if (answer.status >= 500 || answer.status === 429) return { kind: 'kept' }
       const said: unknown = await answer.json()
       this.#forget(text)

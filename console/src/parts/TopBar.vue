@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
+import { useRoute } from 'vue-router'
 import { signOut, startAnew } from '@/api/account'
 import { joinBusiness, openBusiness, useMe } from '@/api/me'
 import { useArrivals } from './arrivals'
@@ -9,6 +10,9 @@ import CounterMenu from './CounterMenu.vue'
 
 const { data: me } = useMe()
 useArrivals()
+const here = useRoute()
+/** With somebody open, or a touchpoint, one is in the place still. */
+const stands = (path: string) => here.path === path || here.path.startsWith(`${path}/`)
 const PLACES = [
   ['/follow-up', 'Follow-up', ''],
   ['/people', 'People', ''],
@@ -37,7 +41,8 @@ async function leave() {
         :key="path"
         :to="path"
         class="flex items-center whitespace-nowrap border-b-3 max-md:text-sm border-transparent py-2.5 text-ink-2 hover:text-ink"
-        active-class="!border-petrol font-semibold !text-ink"
+        :class="{ '!border-petrol font-semibold !text-ink': stands(path) }"
+        :aria-current="stands(path) ? 'page' : undefined"
       >
         {{ name }}<span v-if="rest" class="max-md:hidden">&nbsp;{{ rest }}</span>
       </RouterLink>

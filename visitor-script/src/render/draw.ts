@@ -101,9 +101,15 @@ export class Drawing {
       this.heading()?.focus()
       if (this.document.leaving.hold_scroll) this.#holdScroll()
       // Never holds the page without being seen.
-      setTimeout(() => (card.checkVisibility?.() === false || this.host.closest('[inert]')) && this.leave(), 400)
+      const look = setTimeout(() => {
+        if (card.checkVisibility?.() === false || this.host.closest('[inert]')) this.actions.close()
+      }, 400)
+      this.undo.push(() => clearTimeout(look))
     }
     if (this.mode === 'stage') return
+    // What is typed here is none of the page's shortcuts.
+    for (const name of ['keydown', 'keypress', 'keyup'])
+      this.root.addEventListener(name, (event) => /^(Tab|Esc)/.test((event as KeyboardEvent).key) || event.stopPropagation())
     if (this.mode === 'live') {
       card.classList.add(this.look.arrival)
       this.#listen()
@@ -215,8 +221,6 @@ export class Drawing {
       event.preventDefault()
       if (leaving.escape) this.leave()
     }
-    // What is typed here is none of the page's shortcuts.
-    this.root.addEventListener('keydown', (event) => /^(Tab|Esc)/.test((event as KeyboardEvent).key) || event.stopPropagation())
     this.page.addEventListener('keydown', key)
     this.undo.push(() => this.page.removeEventListener('keydown', key))
     this.card.addEventListener('cancel', (event) => {
@@ -327,6 +331,8 @@ export class Drawing {
 
   protected mend(errors: { field: string; message: string }[]): void {
     let first: HTMLElement | undefined
+    // That it was kept holds no longer.
+    this.card.querySelector('.notice')?.remove()
     for (const { control, error } of this.made) {
       if (!control || !error) continue
       const wrong = errors.find((one) => one.field.endsWith(`.${control.name}`))
