@@ -40,3 +40,18 @@ def test_what_is_added_holds_and_its_change_is_named() -> None:
             said = [one.words for one in changes(empty, made)]
             assert said[0].endswith(": new"), name
             assert isinstance(next(made.parts()), Part_)
+
+
+def test_a_part_of_another_kind_in_the_place_of_one_is_named_as_new_and_the_other_as_gone() -> None:
+    patterns = [values for family in offered().values() for values in family.values()]
+    made = [
+        Document.model_validate(
+            {"purpose": "notice", "stance": "card", "steps": [{"id": "one", "parts": [{**values, "id": "p1"}]}]}
+        )
+        for values in patterns
+    ]
+    for before in made:
+        for after in made:
+            kinds = {next(one.parts()).kind for one in (before, after)}
+            said = [one.words.rpartition(": ")[2] for one in changes(before, after)]
+            assert (said[:2] == ["new", "gone"]) == (len(kinds) == 2)

@@ -66,10 +66,12 @@ def _parts(document: Data) -> dict[str, Data]:
 
 def _steps(old: Data, new: Data) -> Iterator[Change]:
     before, after, names = _parts(old), _parts(new), _called(old) | _called(new)
-    yield from (Change(id_, f"{_name(part)}: new") for id_, part in after.items() if id_ not in before)
-    yield from (Change(id_, f"{_name(part)}: gone") for id_, part in before.items() if id_ not in after)
+    # Under one id, what is of another kind is another part.
+    same = {id_ for id_ in before.keys() & after.keys() if before[id_]["kind"] == after[id_]["kind"]}
+    yield from (Change(id_, f"{_name(part)}: new") for id_, part in after.items() if id_ not in same)
+    yield from (Change(id_, f"{_name(part)}: gone") for id_, part in before.items() if id_ not in same)
     for id_, part in after.items():
-        if id_ in before:
+        if id_ in same:
             # How the parts of a bar stand side by side comes with its stance.
             but = {"row", "share"} if old["stance"] != new["stance"] else set()
             yield from (Change(id_, words) for words in _part(before[id_], part, names, but))
