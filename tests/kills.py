@@ -136,10 +136,16 @@ class _Killing:
         self.told.wrong.append(f"{path}: it was never taken")
 
     def _kill(self) -> None:
-        """Each of the three in turn, in an order by chance, for as long as somebody sends."""
+        """Each of the three in turn, in an order by chance, for as long as somebody sends.
+
+        On a slow machine the next waits until something was taken again: else all of it would be down for good.
+        """
         while not self.done.is_set():
             for what in self.chance.sample(["web", "worker", "database"], 3):
-                if self.done.wait(self.chance.uniform(0.6, 1.6)):
+                taken = self._taken()
+                while not self.done.wait(self.chance.uniform(0.6, 1.6)) and self._taken() == taken:
+                    pass
+                if self.done.is_set():
                     return
                 if what == "database":
                     self._restart_database()
@@ -149,6 +155,9 @@ class _Killing:
                 else:
                     self.stack.start_again(what)
                 self.told.killed[what] += 1
+
+    def _taken(self) -> int:
+        return len(self.acknowledged) + len(self.mails)
 
     def _restart_database(self) -> None:
         """Cut off as it stands, and started again; on a slow disk it may be a while until it is gone."""
