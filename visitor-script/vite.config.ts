@@ -18,11 +18,17 @@ const fonts: Plugin = {
   },
 }
 
+/** Style sheets in texts as one line. */
+const lines: Plugin = {
+  name: 'lines',
+  transform: (code, id) => (/\bcss\.ts$/.test(id) ? code.replace(/`[^`]*`/g, (text) => text.replace(/\n/g, '')) : null),
+}
+
 // One file, one global: what a site pastes in with one line. The rest is a file of its own, loaded where it is needed.
 export default defineConfig({
   root: here('.'),
   publicDir: false,
-  plugins: more ? [fonts] : [],
+  plugins: more ? [lines, fonts] : [lines],
   build: {
     outDir: here('dist'),
     emptyOutDir: !more,

@@ -22,7 +22,7 @@ from intavo.people.models import Merge, TimelineEvent
 from intavo.results.models import Beat, HourlyTally
 from intavo.sites.models import Site
 from intavo.talks.models import Gateway
-from intavo.touchpoints.models import RehearsalVisitor, Touchpoint, TouchpointRevision
+from intavo.touchpoints.models import LyingOver, RehearsalVisitor, Touchpoint, TouchpointRevision
 
 from .checks import DOCUMENTS
 from .models import Copy
@@ -31,7 +31,7 @@ from .models import Copy
 # done (imports, mail that waits), what could be undone, secrets, and views that are counted in tallies.
 NOT_CARRIED: tuple[type[Model], ...] = (
     Business, User, Member, Invitation, SeenBrowser, AccountMail, Copy, Import, ImportedRow, Merge, MailIn, Mailbox,
-    Beat,
+    Beat, LyingOver,
 )  # fmt: skip
 _DOCUMENT: dict[str, type[Model]] = {
     "hours": HoursSet, "also_hours": HoursSet, "people": Member, "tell": Member, "member": Member, "gateway": Gateway,

@@ -25,7 +25,8 @@ class SaidBeat(BaseModel):
     touchpoint: str = Field(min_length=1, max_length=20)
     revision: int = Field(ge=1, le=2**31 - 1)
     variant: str | None = Field(None, max_length=40)
-    what: str = Field(pattern=f"^({'|'.join(WHAT)})$")
+    # `over` is in no figure: it says that a bar could not move the page aside, and lies over it.
+    what: str = Field(pattern=f"^({'|'.join((*WHAT, 'over'))})$")
     page: Page
     device: VisitorDevice
     at: Moment
@@ -45,6 +46,7 @@ def keep_beats(
             channel=beat.channel if beat.channel in channels else "",
         )
         for beat in beats
+        if beat.what in WHAT
     ]  # fmt: skip
     Beat.objects.bulk_create(rows)
     return len(rows)

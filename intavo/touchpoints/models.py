@@ -165,3 +165,15 @@ class RehearsalVisitor(models.Model):
     class Meta:
         constraints = (models.UniqueConstraint(fields=["business", "name"], name="visitor_once_a_business"),)
         ordering = ("name",)
+
+
+class LyingOver(models.Model):
+    """A page that a bar could not move aside, as a visitor's browser found: it lies over it there."""
+
+    business = models.ForeignKey(Business, on_delete=models.CASCADE)
+    touchpoint = models.ForeignKey(Touchpoint, on_delete=models.CASCADE)
+    revision = models.PositiveIntegerField()
+    page = models.CharField(max_length=500)
+
+    class Meta:
+        constraints = (models.UniqueConstraint(fields=["touchpoint", "page"], name="lying_over_a_page_once"),)

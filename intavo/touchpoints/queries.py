@@ -25,7 +25,7 @@ from intavo.project import clock
 from intavo.sites.models import Site, SitePage
 from intavo.sites.queries import empty_lists, matching_pages, rules_of
 
-from .models import Asset, CodeToGive, QuestionAnswer, Touchpoint, TouchpointRevision
+from .models import Asset, CodeToGive, LyingOver, QuestionAnswer, Touchpoint, TouchpointRevision
 from .shipped import shipped_pixels
 
 
@@ -241,6 +241,7 @@ def findings_of(
             boxed=frozenset(name for name, boxed in known.items() if boxed), missing=frozenset(own - known.keys()),
             codes_all=len(codes), codes_left=sum(given is None for given in codes),
             drain=drains_oddly((given for given in codes if given is not None), clock.now()),
+            over=_lies_over(touchpoint, revision),
             questions=_groups(touchpoint.business_id) if "questions" in kinds else None,
             channels=channel_findings(touchpoint.business_id, clock.now()) if document.channels() else None,
             has_logo=all(house is not None and house.logo is not None for house in houses), readings=read,
@@ -252,6 +253,15 @@ def findings_of(
             shares=list(pages.shared.items()), waits=_waits(touchpoint), said_closed=_said_closed(touchpoint.business),
         ),
     )  # fmt: skip
+
+
+def _lies_over(touchpoint: Touchpoint, revision: TouchpointRevision) -> list[str]:
+    """Pages that it could not move aside as it is live, where this is the same of it."""
+    live = touchpoint.live
+    if live is None or revision.document["look"] != live.document["look"]:
+        return []
+    rows = LyingOver.objects.filter(touchpoint=touchpoint, revision=live.number).order_by("page")
+    return list(rows.values_list("page", flat=True))
 
 
 def _waits(touchpoint: Touchpoint) -> Literal["not on", "changed"] | None:

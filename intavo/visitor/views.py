@@ -19,11 +19,13 @@ from intavo.accounts.actor import visitor_of
 from intavo.core.door import NotLetIn, let_in
 from intavo.core.hosts import host_of
 from intavo.core.showing import PlannedEntry, Visit, plan
+from intavo.core.touchpoint.patterns import normal_path
 from intavo.intake.actions import Sent, looked_up, receive
 from intavo.project import clock
 from intavo.results.actions import SaidBeat, keep_beats
 from intavo.sites.models import Site
 from intavo.sites.queries import home_of
+from intavo.touchpoints.actions import note_lying_over
 from intavo.touchpoints.live import LiveSite, LiveTouchpoint, published_revision
 
 from .counting import tally
@@ -94,7 +96,8 @@ def plan_view(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse
         tally.view(site, visit, at, sender_mark(request))
     by_id = {one.compiled.id: one for one in site.touchpoints}
     opened = next((one.compiled.id for one in site.touchpoints if one.slug == visit.open), None)
-    entries = plan((one.compiled for one in site.touchpoints), visit, at, opened)
+    placed = [one.compiled.id for one in site.touchpoints if one.slug in visit.slots] if visit.slots else ()
+    entries = plan((one.compiled for one in site.touchpoints), visit, at, opened, placed)
     language, offset = visit.visitor.language, visit.visitor.utc_offset
     said = site.says(at, language, offset)
     until = site.situation_ends(said.situation, at)
@@ -210,9 +213,14 @@ def beats(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse:
             why[wrong] += 1
         else:
             good.append(beat)
-    kept = keep_beats(visitor_of(site.business.pk), site_id=site.id, beats=good, at=at, channels=site.channels)
+    visitor = visitor_of(site.business.pk)
+    keep_beats(visitor, site_id=site.id, beats=good, at=at, channels=site.channels)
+    for one in good:
+        if one.what == "over":
+            page = normal_path(one.page.url)[:500]
+            note_lying_over(visitor, public_id=one.touchpoint, revision=one.revision, page=page)
     tally.refused(site, +why, at)
-    return _json(json.dumps({"kept": kept, "refused": len(said) - kept}), 202)
+    return _json(json.dumps({"kept": len(good), "refused": len(said) - len(good)}), 202)
 
 
 def _wrong(site: LiveSite, beat: SaidBeat, sender: str, live: Collection[str], hosts: Collection[str | None]) -> str:

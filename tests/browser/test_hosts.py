@@ -62,7 +62,7 @@ def test_what_cannot_be_seen_never_holds_the_page(stranger: BrowserContext, stac
     page = on_a_page(stranger, stack)
     page.evaluate(
         """() => new MutationObserver(() => document.querySelectorAll('[data-intavo-touchpoint]')
-        .forEach((one) => one.inert ||= true)).observe(document.body, { childList: true })"""
+        .forEach((one) => one.inert ||= true)).observe(document.documentElement, { childList: true })"""
     )
     page.evaluate("intavo.open('boathouse-question')")
     expect(page.get_by_role("dialog")).to_have_count(0, timeout=3_000)

@@ -203,7 +203,7 @@ def test_every_visitor_has_a_code_of_their_own_that_stays(browser: Browser, stac
 
 def test_the_parting_card_comes_when_the_pointer_leaves_at_the_top(stranger: BrowserContext, stack: Stack) -> None:
     page = on(stranger, stack, "/blog")
-    page.wait_for_function("document.querySelector('script[src*=\"more.js\"]')")
+    page.wait_for_function("performance.getEntriesByType('resource').some((one) => /more\\.js$/.test(one.name))")
     page.wait_for_timeout(500)
     page.mouse.move(400, 300)
     expect(page.locator(HOST.format("card"))).to_have_count(0)

@@ -1,9 +1,10 @@
+import { instant, written } from './clean'
 import { memoryOf, Store } from './memory'
 import { special, watch } from './moments'
 import { Net } from './net'
-import { watchAddress, whenSeen } from './page'
+import { slots, watchAddress, watchPage, whenSeen } from './page'
 import { device, type Entry, type Plan } from './plan'
-import { learn, type Drawing, type Extras, type Mode, type Sent, type Values, type Ways } from './render'
+import { learn, type Drawing, type Mode, type Sent, type Values, type Ways } from './render'
 import type { More } from './render/parts'
 import { kept, Shown, type World } from './shown'
 import { Turns } from './turns'
@@ -17,8 +18,10 @@ export interface Options {
   base: string
   key: string
   hosted: string | null
-  nonce: string
 }
+
+/** Whatever goes wrong in it goes wrong in silence. */
+export const quietly = (work: Promise<unknown>): void => void work.catch(() => undefined)
 
 interface OnScreen {
   shown: Shown
@@ -33,6 +36,8 @@ export class App implements World {
   readonly visit: Visit
   #turns: Record<Queue, Turns>
   entries: Entry[] = []
+  /** The slots that the last plan was asked for. */
+  asked: string[] = []
   ways?: Ways
   /** How to stop watching, by touchpoint; the moments that are watched are its key's rest. */
   #watched = new Map<string, { moments: string; stop: () => void }>()
@@ -44,8 +49,7 @@ export class App implements World {
   drawn = new Set<Drawing>()
   onScreen = new Map<string, OnScreen>()
   #listeners: [string, Listener][] = []
-  #moreComes: Promise<void> | null = null
-  #moreCame: () => void = () => undefined
+  #moreComes: Promise<unknown> | undefined
   #code: More | undefined
   #giveWay: string[] = []
 
@@ -66,15 +70,16 @@ export class App implements World {
   }
 
   async start(): Promise<void> {
-    void this.net.resend()
+    quietly(this.net.resend())
     if (this.#options.hosted) return this.#hosted(this.#options.hosted)
-    watchAddress(() => void this.#page())
-    if (/^#intavo[-_](as|style)[=_]/.test(location.hash) || (this.store.works && sessionStorage.intavoAs)) await this.#fetchMore()
+    watchAddress(() => quietly(this.#page()))
+    if (/^#intavo[-_](as|style)[=_]/.test(location.hash) || (this.store.works && sessionStorage.intavoAs)) await this.rest()
     await this.#page()
     this.#begun = true
-    const asked = this.#wanted || /^#intavo[-=]([\w-]+)$/.exec(location.hash)?.[1]
+    watchPage(() => this.#tend())
+    // What was being filled in when the page was loaded anew comes back with what was typed.
+    const asked = this.#wanted || /^#intavo[-=]([\w-]+)$/.exec(location.hash)?.[1] || this.store.typing()
     if (asked) await this.open(asked)
-    else await this.#takeUpAgain()
   }
 
   /** A new page: what was waiting on the one before is over. */
@@ -82,14 +87,12 @@ export class App implements World {
     this.#watched.forEach((one) => one.stop())
     this.#watched.clear()
     this.#pageBegan = performance.now()
-    this.#turns.interrupting.clear()
-    this.#turns.bar.clear()
+    for (const one of Object.values(this.#turns)) one.clear()
     this.visit.page()
     this.visit.found = { kinds: [], signed_in: false }
     let plan = await this.ask()
     if (plan?.wants) {
-      await this.#fetchMore()
-      this.visit.found = this.#code?.readPage(plan.wants) ?? this.visit.found
+      this.visit.found = (await this.rest())?.readPage(plan.wants) ?? this.visit.found
       if (this.visit.found.kinds.length || this.visit.found.signed_in) plan = await this.ask()
     }
     if (plan) await this.#follow(plan)
@@ -101,8 +104,8 @@ export class App implements World {
     this.entries = plan.touchpoints
     this.#dropOthers()
     for (const { id } of this.entries) this.#planned.set(id, this.#recall(id))
-    if (document.querySelector('[data-intavo]')) void this.#inPage((code) => code.fillSlots(this))
-    const wanted = new Map(this.entries.map((entry) => [entry.id, JSON.stringify(entry.moments)]))
+    this.#tend()
+    const wanted = new Map(this.entries.map((entry) => [entry.id, written(entry.moments)]))
     for (const [id, { moments, stop }] of this.#watched) {
       if (wanted.get(id) === moments) continue
       stop()
@@ -112,14 +115,20 @@ export class App implements World {
       if (!entry.moments.length || this.#watched.has(entry.id)) continue
       if (!entry.moments.flat().some(special) || this.#code) this.#watch(entry)
       // Whatever becomes of the second file, the others do not wait for it.
-      else void this.#fetchMore().then(() => this.#code && this.entries.includes(entry) && this.#watch(entry))
+      else quietly(this.rest().then((code) => code && this.entries.includes(entry) && this.#watch(entry)))
     }
+  }
+
+  /** Slots are filled, and what of ours went with a piece of the page comes back. */
+  #tend(): void {
+    const lost = [...this.onScreen.values()].some(({ shown }) => !shown.drawing.host.isConnected)
+    if (lost || this.#code || slots().length) quietly(this.rest().then((code) => code?.tend(this)))
   }
 
   #watch(entry: Entry): void {
     if (this.#watched.has(entry.id)) return
     const stop = watch(entry.moments, () => this.ready(entry), this.#code?.watchOne, this.#pageBegan)
-    this.#watched.set(entry.id, { moments: JSON.stringify(entry.moments), stop })
+    this.#watched.set(entry.id, { moments: written(entry.moments), stop })
   }
 
   /** What never waits goes with the page it was on; on a single-page site that is here and now. */
@@ -130,13 +139,21 @@ export class App implements World {
   }
 
   ready(entry: Entry): void {
-    if (entry.queue === 'none') void this.#comesByItself(entry)
+    if (entry.queue === 'none') quietly(this.#comesByItself(entry))
     else this.#turns[entry.queue].ready(entry)
   }
 
   async ask(open?: string): Promise<Plan | null> {
+    this.asked = slots()
+    const post = (): Promise<Response> =>
+      this.net.post('plan', written({ ...this.visit.describe(this.store.read(), open), slots: this.asked }))
     try {
-      const answer = await this.net.post('plan', JSON.stringify(this.visit.describe(this.store.read(), open)))
+      let answer = await post()
+      if (answer.status === 422) {
+        const { errors } = (await answer.json()) as { errors: { field: string }[] }
+        ;(await this.rest())?.unlearn(this, errors)
+        answer = await post()
+      }
       if (!answer.ok) return null
       const plan = (await answer.json()) as Plan
       this.visit.heard(plan)
@@ -153,12 +170,12 @@ export class App implements World {
     if (this.onScreen.has(entry.id) || !this.entries.some((one) => one.id === entry.id)) return false
     let current: Entry | undefined = entry
     const unchanged = this.#recall(entry.id) === this.#planned.get(entry.id)
-    if (!unchanged || Date.parse(this.visit.now()) > Date.parse(entry.valid_until)) {
+    if (!unchanged || instant(this.visit.now()) > instant(entry.valid_until)) {
       const plan = await this.ask()
       current = plan?.touchpoints.find((one) => one.id === entry.id && one.moments.length > 0)
     }
     if (!current) return false
-    if (current.stance === 'in-page') return (await this.#inPage((code) => code.inPlace(this, current))) ?? false
+    if (current.stance === 'in-page') return !!(await (await this.rest())?.inPlace(this, current))
     await this.put(current, 'live')
     if (current.queue === 'interrupting') this.store.change((memory) => memory.interruptions++)
     return true
@@ -169,13 +186,13 @@ export class App implements World {
 
   #recall(id: string): string {
     const { touchpoints, interruptions } = this.store.read()
-    return JSON.stringify([touchpoints[id], interruptions])
+    return written([touchpoints[id], interruptions])
   }
 
-  async put(entry: Entry, mode: Mode, place: Element = document.body): Promise<void> {
-    if (entry.needs_more) await this.#fetchMore()
+  /** Outside of the body, whose rules, movements and changes are the page's own. */
+  async put(entry: Entry, mode: Mode, place: Element = document.documentElement): Promise<void> {
     // Without the second file it would stand there naked.
-    if (entry.needs_more && !this.#code) return
+    if (entry.needs_more && !(await this.rest())) return
     // Called for twice at once (by itself and by a click), it stands there once.
     if (mode === 'live' && this.onScreen.has(entry.id)) return
     const shown = new Shown(this, entry, mode, place)
@@ -190,17 +207,11 @@ export class App implements World {
     })
   }
 
-  /** The parts that the loader does not carry are fetched once, when a touchpoint has one. */
-  #fetchMore(): Promise<void> {
-    this.#moreComes ??= new Promise((come) => {
-      this.#moreCame = come
-      const script = document.createElement('script')
-      script.src = `${this.base}/static/touch/more.js`
-      script.nonce = this.#options.nonce
-      script.onerror = () => come()
-      document.head.append(script)
-    })
-    return this.#moreComes
+  /** What the loader does not carry is fetched once, when something wants it; nothing where it does not come. */
+  async rest(): Promise<More | undefined> {
+    // Unlike an element, this holds up nothing of what the page does once it is loaded.
+    await (this.#moreComes ??= import(/* @vite-ignore */ `${this.base}/static/touch/more.js`).catch(() => undefined))
+    return this.#code
   }
 
   /** Called by the second file once it is here. */
@@ -208,17 +219,6 @@ export class App implements World {
     learn(more)
     this.#code = more
     more.begin(this)
-    this.#moreCame()
-  }
-
-  async solve(asks: () => Promise<Extras>): Promise<string> {
-    return this.#code?.solve(asks) ?? ''
-  }
-
-  /** A likely slip in an address is offered to be put right. */
-  async offer(shown: Shown, email: string): Promise<void> {
-    await this.#fetchMore()
-    this.#code?.offer(shown, email)
   }
 
   #sentLater(body: { touchpoint: string }, sent: Sent): void {
@@ -307,12 +307,6 @@ export class App implements World {
     return true
   }
 
-  /** What was being filled in when the page was loaded anew comes back with what was typed. */
-  async #takeUpAgain(): Promise<void> {
-    const typing = this.store.typing()
-    if (typing) await this.open(typing.slug)
-  }
-
   on(event: string, listener: Listener): void {
     this.#listeners.push([event, listener])
   }
@@ -320,9 +314,9 @@ export class App implements World {
   tellVisitor(known: Known): void {
     const { known: before } = this.visit
     const now = { ...before, ...known }
-    if (JSON.stringify(now) === JSON.stringify(before)) return
+    if (written(now) === written(before)) return
     this.visit.known = now
-    if (this.#begun) void this.#askAgain(now.first_name !== before.first_name)
+    if (this.#begun) quietly(this.#askAgain(now.first_name !== before.first_name))
   }
 
   /** The plan for what is known now. */
@@ -338,19 +332,13 @@ export class App implements World {
     const slug = target?.getAttribute('data-intavo-open') ?? target?.getAttribute('href')?.slice('#intavo='.length)
     if (!slug) return
     event.preventDefault()
-    if (this.#begun) void this.open(slug)
+    if (this.#begun) quietly(this.open(slug))
     else this.#wanted = slug
-  }
-
-  /** Touchpoints that stand in the page, in their slots or at their spots: the rest of the code puts them there. */
-  async #inPage<T>(work: (code: More) => T): Promise<T | undefined> {
-    await this.#fetchMore()
-    return this.#code && work(this.#code)
   }
 
   /** The hosted page: the plain form gives way to the same drawing as everywhere. */
   async #hosted(slug: string): Promise<void> {
     const place = document.getElementById('intavo-here')
-    if (place) await this.#inPage((code) => code.inSlot(this, slug, place))
+    if (place) await (await this.rest())?.inSlot(this, slug, place)
   }
 }

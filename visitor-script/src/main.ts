@@ -1,4 +1,5 @@
 import { App } from './app'
+import { setMarkup } from './render/dom'
 import type { More } from './render/parts'
 import type { Known } from './visit'
 
@@ -11,6 +12,8 @@ interface Intavo {
   consent(given: boolean): void
   /** For the second file, which brings the parts that the first does not carry. */
   $more(more: More): void
+  $key: string
+  $markup: typeof setMarkup
 }
 
 declare global {
@@ -29,12 +32,20 @@ function guarded(work: () => unknown): void {
   }
 }
 
+const ADDRESS = /^(.*)\/e\/([\w-]+)\.js/
+
 function begin(): void {
-  const script = document.currentScript as HTMLScriptElement | null
-  const found = script && /^(.*)\/e\/([\w-]+)\.js/.exec(script.src)
+  // A module is not told which element it came by.
+  const all = [document.currentScript as HTMLScriptElement | null, ...document.querySelectorAll('script')]
+  const script = all.find((one) => one && ADDRESS.test(one.src))
+  if (!script) return console.warn('Intavo: not loaded from its own address')
+  const [, base = '', key = ''] = ADDRESS.exec(script.src) ?? []
   // An element of the page may have this id.
-  if (!script || !found || window.intavo?.$more) return
-  const app = new App({ base: found[1] ?? '', key: found[2] ?? '', hosted: script.dataset.hosted ?? null, nonce: script.nonce ?? '' })
+  if (window.intavo?.$more) {
+    if (window.intavo.$key !== key) console.warn('Intavo: loaded twice')
+    return
+  }
+  const app = new App({ base, key, hosted: script.dataset.hosted ?? null })
   // At once: what is clicked while the rest of the page loads is opened when it has.
   document.addEventListener('click', (event) => guarded(() => app.clickedLink(event)))
   let running = false
@@ -51,6 +62,8 @@ function begin(): void {
     visitor: (known) => guarded(() => app.tellVisitor(known)),
     on: (event, listener) => guarded(() => app.on(event, (detail) => guarded(() => listener(detail)))),
     $more: (more) => guarded(() => app.more(more)),
+    $key: key,
+    $markup: setMarkup,
     consent: (given) => guarded(() => given && run()),
   }
   if (script.dataset.consent !== 'wait') run()

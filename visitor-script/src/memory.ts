@@ -1,3 +1,4 @@
+import { read, written } from './clean'
 import type { Typed } from './render'
 
 /** What is remembered of this visitor on this site, in the site's own local storage only. */
@@ -38,8 +39,9 @@ export interface Remembered {
 }
 
 export function randomId(): string {
-  const bytes = crypto.getRandomValues(new Uint8Array(16))
-  return Array.from(bytes, (byte) => byte.toString(16).padStart(2, '0')).join('')
+  let id = ''
+  for (const byte of crypto.getRandomValues(new Uint8Array(16))) id += byte.toString(16).padStart(2, '0')
+  return id
 }
 
 export function fresh(): Remembered {
@@ -65,9 +67,9 @@ export function fresh(): Remembered {
 }
 
 export class Store {
-  /** False where the browser refuses to remember. */
+  /** False where the browser refuses to remember: then it holds until the page is loaded anew. */
   readonly works: boolean
-  #held: Remembered | null = null
+  #held: Remembered | undefined
 
   #key: string
 
@@ -90,8 +92,7 @@ export class Store {
   read(): Remembered {
     if (!this.works) return (this.#held ??= fresh())
     try {
-      const found = JSON.parse(localStorage.getItem(this.#key) ?? 'null') as Partial<Remembered> | null
-      return { ...fresh(), ...found }
+      return { ...fresh(), ...read(localStorage.getItem(this.#key) ?? 'null') }
     } catch {
       return fresh()
     }
@@ -103,7 +104,7 @@ export class Store {
       const all = this.#allTyped()
       // What is undefined is not written.
       const next = { ...all, [id]: typed ? { ...typed, slug } : undefined }
-      sessionStorage.setItem(`${this.#key}.typed`, JSON.stringify(next))
+      sessionStorage.setItem(`${this.#key}.typed`, written(next))
     } catch {
       // Not kept, then: the page goes on as before.
     }
@@ -111,7 +112,7 @@ export class Store {
 
   #allTyped(): Record<string, Typed & { slug: string }> {
     try {
-      return (JSON.parse(sessionStorage.getItem(`${this.#key}.typed`) ?? '{}') ?? {}) as Record<string, Typed & { slug: string }>
+      return (read(sessionStorage.getItem(`${this.#key}.typed`) ?? '{}') ?? {}) as Record<string, Typed & { slug: string }>
     } catch {
       return {}
     }
@@ -121,21 +122,18 @@ export class Store {
     return this.#allTyped()[id] ?? null
   }
 
-  /** The touchpoint that was being filled in, if one was. */
-  typing(): { id: string; slug: string } | null {
-    const [found] = Object.entries(this.#allTyped())
-    return found ? { id: found[0], slug: found[1].slug } : null
+  /** The short name of the touchpoint that was being filled in, if one was. */
+  typing(): string | undefined {
+    return Object.values(this.#allTyped())[0]?.slug
   }
 
   change(edit: (memory: Remembered) => void): Remembered {
     const memory = this.read()
     edit(memory)
-    if (this.works) {
-      try {
-        localStorage.setItem(this.#key, JSON.stringify(memory))
-      } catch {
-        // Full: going without the newest memory is better than failing on the site's page.
-      }
+    try {
+      if (this.works) localStorage.setItem(this.#key, written(memory))
+    } catch {
+      // Full: going without the newest memory is better than failing on the site's page.
     }
     return memory
   }

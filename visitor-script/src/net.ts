@@ -1,3 +1,4 @@
+import { clock, read, written } from './clean'
 import { randomId, type Store } from './memory'
 import type { Says, Sent } from './render'
 
@@ -50,8 +51,8 @@ export class Net {
 
   /** Keep it first, then send it: what is not acknowledged is sent again, by this page or a later one. */
   async submit(body: { id: string } & Record<string, unknown>): Promise<Sent> {
-    const text = JSON.stringify(body)
-    this.#store.change((memory) => memory.waiting.push({ body: text, since: Date.now() }))
+    const text = written(body)
+    this.#store.change((memory) => memory.waiting.push({ body: text, since: clock() }))
     const sent = await this.#trySend(text, AbortSignal.timeout?.(LONGEST_ANSWER))
     if (sent.kind === 'kept') this.#later()
     return sent
@@ -75,9 +76,9 @@ export class Net {
   }
 
   #forget(text: string): void {
-    const { id } = JSON.parse(text) as { id: string }
+    const { id } = read(text) as { id: string }
     this.#store.change((memory) => {
-      memory.waiting = memory.waiting.filter((one) => (JSON.parse(one.body) as { id: string }).id !== id)
+      memory.waiting = memory.waiting.filter((one) => (read(one.body) as { id: string }).id !== id)
     })
   }
 
@@ -92,13 +93,13 @@ export class Net {
   async resend(): Promise<void> {
     let left = false
     for (const one of this.#store.read().waiting) {
-      if (Date.now() - one.since > KEPT_FOR) {
+      if (clock() - one.since > KEPT_FOR) {
         this.#forget(one.body)
         continue
       }
       const sent = await this.#trySend(one.body)
       if (sent.kind === 'kept') left = true
-      else this.whenSent(JSON.parse(one.body), sent)
+      else this.whenSent(read(one.body), sent)
     }
     if (left) this.#later()
     else this.#retry = 0
@@ -113,7 +114,7 @@ export class Net {
     clearTimeout(this.#beatTimer)
     this.#beatTimer = 0
     if (!this.#beats.length) return
-    const body = JSON.stringify(this.#beats)
+    const body = written(this.#beats)
     this.#beats = []
     if (leaving) navigator.sendBeacon?.(`${this.#base}/beats`, body)
     else this.post('beats', body).catch(() => undefined)

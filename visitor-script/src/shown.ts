@@ -1,18 +1,9 @@
+import { written } from './clean'
 import { randomId, type Store } from './memory'
 import type { Net } from './net'
 import { device, type Entry } from './plan'
-import {
-  draw,
-  type Drawing,
-  type Actions,
-  type Around,
-  type Extras,
-  type Mode,
-  type Sent,
-  type Typed,
-  type Values,
-  type Ways,
-} from './render'
+import { draw, type Drawing, type Actions, type Around, type Mode, type Sent, type Typed, type Values, type Ways } from './render'
+import type { More } from './render/parts'
 import type { Visit } from './visit'
 
 /** What a touchpoint on the page needs of the script around it. */
@@ -25,9 +16,8 @@ export interface World {
   answered(entry: Entry, values: Values, tags?: string[]): void
   close(entry: Entry): void
   open(slug: string): void
-  offer(shown: Shown, email: string): Promise<void>
+  rest(): Promise<More | undefined>
   ways?: Ways
-  solve(asks: () => Promise<Extras>): Promise<string>
 }
 
 /** One touchpoint drawn on the page, with everything that can be done in it. */
@@ -77,7 +67,8 @@ export class Shown {
     const world = this.#world
     return {
       send: (step, values, trap) => this.submit(step, values, trap),
-      offer: (email) => void world.offer(this, email),
+      more: () => world.rest(),
+      offer: (email) => void world.rest().then((code) => code?.offer(this, email)),
       close: () => (this.mode === 'live' ? world.close(entry) : undefined),
       started: () => {
         world.happened('started', entry)
@@ -85,23 +76,16 @@ export class Shown {
       },
       clicked: (channel) => world.happened('clicked', entry, channel),
       goal: () => world.happened('goal', entry),
+      over: () => world.happened('over', entry),
       open: (slug) => world.open(slug),
-      post: (path, body) => world.net.post(path, JSON.stringify(body)),
-      extras: (code) => this.#more(code),
+      post: (path, body) => world.net.post(path, written(body)),
+      extras: async (code) => (await world.rest())?.extras(world, entry, code) ?? {},
     }
   }
 
-  async #more(code: boolean): Promise<Extras> {
-    const { entry } = this
-    const world = this.#world
-    const body = { touchpoint: entry.id, revision: entry.revision, visitor: world.visit.secret ? null : world.store.read().id, code }
-    const answer = await world.net.post('more', JSON.stringify(body))
-    return answer.ok ? ((await answer.json()) as Extras) : {}
-  }
-
   /** The piece of work is begun with the first letter, so that it is done when they send. */
-  #doWork(): Promise<string> {
-    return this.#world.solve(() => this.#more(false))
+  async #doWork(): Promise<string> {
+    return (await this.#world.rest())?.solve(this.#world, this.entry) ?? ''
   }
 
   async submit(step: string, values: Values, trap: string, corrects?: string): Promise<Sent> {

@@ -32,7 +32,7 @@ export class Turns {
     const entry = this.#queue.shift()
     if (!entry) return
     this.#onScreen = true
-    if (await this.#show(entry)) return
+    if (await this.#show(entry).catch(() => false)) return
     this.#onScreen = false
     await this.#next()
   }

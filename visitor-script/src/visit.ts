@@ -1,3 +1,4 @@
+import { clock, instant, iso } from './clean'
 import { device, type Plan } from './plan'
 import type { Remembered, Store } from './memory'
 
@@ -16,6 +17,9 @@ export class Visit {
   /** What the page says of itself, as far as the rules want to know it. */
   found: { kinds: string[]; signed_in: boolean } = { kinds: [], signed_in: false }
 
+  /** What of the page the server did not take. */
+  refused: string[] = []
+
   #store: Store
 
   constructor(
@@ -27,12 +31,12 @@ export class Visit {
 
   /** The server's time now, as an ISO text. */
   now(): string {
-    return new Date(this.time()).toISOString()
+    return iso(this.time())
   }
 
   /** The same in milliseconds. */
   time(): number {
-    return this.#said ? this.#said + performance.now() - this.#saidAt : Date.now() + this.#store.read().skew
+    return this.#said ? this.#said + performance.now() - this.#saidAt : clock() + this.#store.read().skew
   }
 
   /** Count a page; a visit ends after so many minutes without one. */
@@ -41,7 +45,7 @@ export class Visit {
       const at = this.time()
       if (!memory.last_page || at - memory.last_page > memory.visit_minutes * 60000) {
         memory.visits += 1
-        memory.visit_started = new Date(at).toISOString()
+        memory.visit_started = iso(at)
         memory.pages_this_visit = memory.interruptions = 0
         memory.first_page = location.href
         memory.arrival = { url: location.href, referrer: document.referrer }
@@ -54,10 +58,10 @@ export class Visit {
 
   /** Set the clock by a plan. */
   heard(plan: Plan): void {
-    this.#said = Date.parse(plan.now)
+    this.#said = instant(plan.now)
     this.#saidAt = performance.now()
     this.#store.change((memory) => {
-      memory.skew = this.#said - Date.now()
+      memory.skew = this.#said - clock()
       memory.last_page = this.#said
       memory.visit_minutes = plan.visit_minutes
     })
@@ -68,30 +72,29 @@ export class Visit {
       page: this.place(),
       device: device(),
       visitor: {
+        ...memory,
+        // What is no business of the plan's is not written.
+        ...{ memos: undefined, waiting: undefined, touchpoints: undefined, first_name: undefined },
         ...this.sender(memory),
         visit_started: memory.visit_started || null,
-        pages_ever: memory.pages_ever,
-        pages_this_visit: memory.pages_this_visit,
-        interruptions: memory.interruptions,
-        first_page: memory.first_page,
-        arrival: memory.arrival,
         on_list: memory.on_list || !!this.known.email_known,
-        tags: memory.tags,
       },
       memory: memory.touchpoints,
       storage: this.#store.works,
-      open: open ?? null,
+      open,
     }
   }
 
   place(): Record<string, unknown> {
-    return {
+    const place: Record<string, unknown> = {
       url: location.href,
       title: document.title,
       referrer: document.referrer,
       kinds: this.found.kinds,
       signed_in: this.known.signed_in ?? this.found.signed_in,
     }
+    for (const name of this.refused) Reflect.deleteProperty(place, name)
+    return place
   }
 
   sender(memory: Remembered): Record<string, unknown> {

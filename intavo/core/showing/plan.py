@@ -1,6 +1,6 @@
 """The plan for one page view: what may show, at which moments, and for how long that holds."""
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Collection, Iterable, Iterator
 from datetime import datetime
 from typing import NamedTuple
 
@@ -21,22 +21,24 @@ class PlannedEntry(NamedTuple):
     until: datetime | None = None
 
 
-def plan(touchpoints: Iterable[Compiled], visit: Visit, at: datetime, opened: str | None = None) -> list[PlannedEntry]:
+def plan(
+    touchpoints: Iterable[Compiled], visit: Visit, at: datetime, opened: str | None = None, placed: Collection[str] = ()
+) -> list[PlannedEntry]:
     """What may show on this page view, in the owner's order.
 
     Where the browser refuses to remember, one that interrupts never comes by itself. `opened` is
-    the id of a touchpoint that the visitor clicked on: it stands in the plan whatever its sentence, if
-    it is on.
+    the id of a touchpoint that the visitor clicked on, `placed` are those that the page has a place for: they stand in
+    the plan whatever their sentences, if they are on.
     """
     view = page_view(visit, at)
-    return sorted(_entries(touchpoints, view, opened), key=lambda entry: entry.touchpoint.order)
+    return sorted(_entries(touchpoints, view, {opened, *placed}), key=lambda entry: entry.touchpoint.order)
 
 
-def _entries(touchpoints: Iterable[Compiled], view: PageView, opened: str | None) -> Iterator[PlannedEntry]:
+def _entries(touchpoints: Iterable[Compiled], view: PageView, wanted: Collection[str | None]) -> Iterator[PlannedEntry]:
     for touchpoint in touchpoints:
         if shows(touchpoint, view):
             yield PlannedEntry(touchpoint, _moments(touchpoint, view), holds_until(touchpoint, view))
-        elif touchpoint.id == opened and touchpoint.state is State.LIVE:
+        elif touchpoint.id in wanted and touchpoint.state is State.LIVE:
             yield PlannedEntry(touchpoint, ())
 
 

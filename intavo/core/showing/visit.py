@@ -65,7 +65,8 @@ class Memory(_Said):
 class Visit(_Said):
     """One page view. `storage` is false where the browser refuses to remember; `open` is a short name clicked on.
 
-    `rehearsal` is the signed text of a link that a member opened: the visitor is then the one it stands for.
+    `slots` are the short names that the page has places for. `rehearsal` is the signed text of a link that a member
+    opened: the visitor is then the one it stands for.
     """
 
     page: Page
@@ -75,3 +76,4 @@ class Visit(_Said):
     storage: bool = True
     rehearsal: Annotated[str, StringConstraints(max_length=2000)] | None = None
     open: Annotated[str, StringConstraints(max_length=100)] | None = None
+    slots: list[Annotated[str, StringConstraints(max_length=100)]] = Field(default_factory=list, max_length=50)

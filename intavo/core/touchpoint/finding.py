@@ -34,7 +34,7 @@ class Known:
     to be looked at in each of the business's channels by its id, "" for nothing; None where that is not known.
 
     `boxed` and `missing` are ids of pictures; `codes_left` of `codes_all` is the touchpoint's own list; `drain`
-    is how they went within the last hour, where that is odd.
+    is how they went within the last hour, where that is odd. `over` are paths of pages that a bar could not move aside.
     """
 
     region: str = "GB"
@@ -51,6 +51,7 @@ class Known:
     codes_left: int = 0
     codes_all: int = 0
     drain: Drain | None = None
+    over: Sequence[str] = ()
     has_logo: bool = True
     questions: frozenset[str] | None = None
     channels: Mapping[str, str] | None = None

@@ -20,7 +20,7 @@ def ready_check(document: Document, known: Known | None = None) -> list[Finding]
         *about_the_links(document, around), *_about_showing(document, around), *_about_the_lists(document, around),
         *_about_the_ask(document), *_about_the_goal(document), *_about_the_channels(document, around),
         *_about_after(document, around), *_about_reading(around), *_about_the_words(document),
-        *about_the_starter(document), *_about_the_others(document, around),
+        *about_the_starter(document), *_about_lying_over(document, around), *_about_the_others(document, around),
     ]  # fmt: skip
     return sorted(found, key=lambda finding: _LEVELS.index(finding.level))
 
@@ -46,6 +46,18 @@ def _about_the_parts(document: Document, known: Known) -> Iterator[Finding]:
     yield from _about_the_room(document)
     if document.stance == "button" and not document.face.label.strip():
         yield Finding("stops", "The button has no words.", "face")
+
+
+_MOST_NAMED = 3
+
+
+def _about_lying_over(document: Document, known: Known) -> Iterator[Finding]:
+    """Pages that the bar could not move aside, as visitors' browsers found."""
+    if document.stance != "bar" or not known.over:
+        return
+    named, more = known.over[:_MOST_NAMED], len(known.over) - _MOST_NAMED
+    on = ", ".join(named) + (f" and {more} more" if more > 0 else "")
+    yield Finding("look", f"It could not move the page aside on {on}: there it lies over the page.", "look")
 
 
 _MOST_IN_A_BAR = 6

@@ -25,6 +25,25 @@ export function footOf(page: Document): number {
   return 0
 }
 
+const close = (one: DOMRect): { x: number; y: number }[] =>
+  [0.1, 0.5, 0.9].flatMap((x) => [0.1, 0.5, 0.9].map((y) => ({ x: one.left + x * one.width, y: one.top + y * one.height })))
+
+/** A button of the page's own that stays where ours would stand. */
+function theirs(page: Document, face: DOMRect): DOMRect | undefined {
+  const view = page.defaultView ?? window
+  for (const { x, y } of close(face)) {
+    for (const found of page.elementsFromPoint?.(x, y) ?? []) {
+      if (found.closest('[data-intavo-touchpoint],[data-intavo-rehearsal]')) continue
+      for (let one: Element | null = found; one; one = one.parentElement) {
+        const box = one.getBoundingClientRect()
+        const small = box.width < LEAST_WIDE * view.innerWidth && box.height < MOST_TALL * view.innerHeight
+        if (small && view.getComputedStyle(one).position === 'fixed') return box
+      }
+    }
+  }
+  return undefined
+}
+
 /** Cards end where a bar begins, so that the last of them can be reached. */
 function clearOfBars(cards: HTMLElement[]): void {
   const of = (place: string): number => {
@@ -63,6 +82,12 @@ export function arrange(page: Document): void {
     // On a small screen one in the other corner may be in its way.
     const other = faces.find((each) => meets(each, stand(from)))
     if (other) from += other.height + GAP
+    const own = theirs(page, stand(from))
+    if (own) {
+      const now = face.getBoundingClientRect()
+      const aside = atFoot ? now.bottom - own.top : own.bottom - now.top
+      if (from + aside + GAP + now.height < (page.defaultView ?? window).innerHeight / 2) from += aside + GAP
+    }
     faces.push(stand(from))
     corners.set(place, from + face.offsetHeight + GAP)
     const open = !inside(host, '.card')?.hidden
@@ -88,7 +113,12 @@ export function keepArranged(page: Document): void {
     }
     again()
   }
-  new MutationObserver(hosts).observe(page.body, { childList: true, attributes: true, attributeFilter: ['inert'], subtree: true })
+  new MutationObserver(hosts).observe(page.documentElement, {
+    childList: true,
+    attributes: true,
+    attributeFilter: ['inert'],
+    subtree: true,
+  })
   view.addEventListener('resize', again)
   hosts()
 }

@@ -1,5 +1,17 @@
 /** Styles of the parts that come later. */
 export const MORE_CSS = `
+legend{display:block;margin-bottom:4px;padding:0;font-weight:600}
+fieldset{margin:0;padding:0;border:0;min-width:0}
+select{width:100%;min-height:44px;padding:9px 12px;border:1px solid var(--field-border);border-radius:min(8px,var(--round));background:var(--field);color:var(--field-text);font:inherit}
+input[type=radio]{flex:none;width:22px;height:22px;min-height:0;margin:1px 0 0;accent-color:var(--button)}
+[data-stance=bar]{inset-inline:0;width:100%;max-width:100%;inset-block:auto;margin:0}
+[data-stance=bar][data-place=top]{top:var(--from-top,0)}
+[data-stance=bar][data-place=bottom]{bottom:var(--from-bottom,0)}
+[data-stance=bar] .body{width:min(var(--w),100%);margin:0 auto;padding-inline:calc(var(--pad) + 16px) calc(var(--pad) + var(--sign))}
+[data-stance=bar] form{display:flex;flex-wrap:wrap;gap:4px 18px;align-items:center}
+[data-stance=bar] form>*{flex:1 1 auto}
+[data-stance=bar] h2,[data-stance=bar] p,[data-stance=bar] .text>:last-child{margin:0}
+[data-stance=bar] .button{width:auto;margin:0;min-height:40px;padding-block:6px}
 .beside-it>.body{flex:1 1 0}
 .button{font-family:var(--button-font);font-size:var(--button-size)}
 .button:not(.plain){background:var(--fill)}

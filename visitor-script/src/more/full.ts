@@ -1,5 +1,6 @@
 import { standBar } from './bars'
 import { keepArranged } from './corners'
+import { written } from '../clean'
 import { backdropArt, behindCard, loadFonts, paintMore } from './art'
 import { refreshed } from './fresh'
 import { nextStep, stepOf, takesNameless } from './flow'
@@ -7,7 +8,7 @@ import { el } from '../render/dom'
 import { greet, nudge, onTheFace, shaped, stack, strip } from './face'
 import { sends, type Drawing } from '../render/draw'
 import { button, gone, wayOf } from './reaching'
-import type { Does, Extras, Part, Sent, Step } from '../render/types'
+import type { Does, Extras, Part, Sent, Step, Wrong } from '../render/types'
 
 type Base = typeof Drawing
 const PLACED = ['above', 'beside', 'behind']
@@ -107,10 +108,36 @@ export const full = (Base: Base): Base =>
       this.root.querySelector('.dock')?.setAttribute('data-place', this.look.place)
     }
 
+    private get bar(): boolean {
+      return this.document.stance === 'bar' && this.mode !== 'inline'
+    }
+
+    /** Said once for each revision; the owner reads it where the touchpoint is looked over. */
+    private liesOver(): void {
+      const { memo, entry } = this.around
+      const revision = String(entry?.revision)
+      if (this.mode !== 'live' || memo('over') === revision) return
+      memo('over', revision)
+      this.actions.over?.()
+    }
+
+    override stand(): void {
+      super.stand()
+      if (this.bar) this.held.push(standBar(this.page, this.host, this.card, this.look, () => this.liesOver()))
+    }
+
     override show(parent: Element): void {
       super.show(parent)
-      if (this.document.stance === 'bar' && this.mode !== 'inline') {
-        this.undo.push(standBar(this.page, this.host, this.card, this.look))
+      if (this.bar) {
+        let high = this.card.offsetHeight
+        // With its height the room that it needs.
+        const sizes = new ResizeObserver(() => {
+          if (this.card.offsetHeight === high) return
+          high = this.card.offsetHeight
+          this.stand()
+        })
+        sizes.observe(this.card)
+        this.undo.push(() => sizes.disconnect())
       }
       if (this.mode === 'live') this.goByItself()
       if (['button', 'card', 'bar'].includes(this.document.stance) && this.mode === 'live') keepArranged(this.page)
@@ -194,7 +221,7 @@ export const full = (Base: Base): Base =>
       const { steps } = this.document
       const found = steps.slice(0, 1)
       for (const one of found) {
-        const said = JSON.stringify(one)
+        const said = written(one)
         found.push(...steps.filter((other) => !found.includes(other) && said.includes(`"next":"${other.id}"`)))
       }
       return steps.filter((one) => found.includes(one))
@@ -280,7 +307,7 @@ export const full = (Base: Base): Base =>
       if (this.code) this.giveCode(this.code)
     }
 
-    protected override mend(errors: { field: string; message: string }[]): void {
+    protected override mend(errors: Wrong[]): void {
       const elsewhere = errors.map((one) => stepOf(this.document, one.field.split('.').pop() ?? '')).find(Boolean)
       const here = this.made.some(({ control }) => control && errors.some((one) => one.field.endsWith(`.${control.name}`)))
       if (elsewhere && !here && elsewhere !== this.step.id) this.draw(elsewhere)

@@ -1,13 +1,16 @@
 import type { More } from '../render/parts'
 import { comeAgain } from './again'
+import { mend } from './mending'
 import { offer } from './offer'
-import { fillSlots, inPlace, inSlot } from './placing'
+import { inPlace, inSlot, tend } from './placing'
 import { begin } from './rehearsal'
 import { readPage } from './page'
 import { solve } from './work'
+import { unlearn } from './unlearning'
 import { watchOne } from './watching'
 import { question, score } from './asking'
 import { MORE_CSS } from './css'
+import { extras } from './extras'
 import { freshFrom } from './fresh'
 import { full } from './full'
 import { code, picture } from './pictures'
@@ -27,7 +30,10 @@ export const MORE: More = {
     comeAgain(app)
   },
   solve,
-  fillSlots,
+  tend,
+  unlearn,
+  extras,
+  mend,
   inSlot,
   inPlace,
   offer,

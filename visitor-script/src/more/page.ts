@@ -1,3 +1,4 @@
+import { read } from '../clean'
 import type { Wants } from '../plan'
 
 const texts = (selector: string, attribute: string): string[] =>
@@ -22,7 +23,7 @@ function trail({ itemListElement }: { itemListElement?: unknown }): string[] {
 export function readPage(wants: Wants): { kinds: string[]; signed_in: boolean } {
   const data = [...document.querySelectorAll('script[type="application/ld+json"]')].flatMap((one) => {
     try {
-      return types(JSON.parse(one.textContent ?? ''))
+      return types(read(one.textContent ?? ''))
     } catch {
       return []
     }

@@ -1,5 +1,5 @@
 import { ICONS } from './icons'
-import { el, pictureUrl } from '../render/dom'
+import { el, pictureUrl, setMarkup } from '../render/dom'
 import type { Drawing } from '../render/draw'
 import { clickable, type Maker } from '../render/parts'
 import type { Does, Way } from '../render/types'
@@ -9,7 +9,10 @@ function icon(drawing: Drawing, way: Way): HTMLElement {
   const holder = el(doc, 'span', { class: 'icon', 'aria-hidden': 'true' })
   const path = ICONS[way.icon]
   if (path)
-    holder.innerHTML = `<svg viewBox="0 0 24 24" width="22" height="22" fill="none" stroke="currentColor" stroke-width="1.8" stroke-linecap="round" stroke-linejoin="round"><path d="${path}"/></svg>`
+    setMarkup(
+      holder,
+      `<svg viewBox="0 0 24 24" width="22" height="22" fill="none" stroke="currentColor" stroke-width="1.8" stroke-linecap="round" stroke-linejoin="round"><path d="${path}"/></svg>`,
+    )
   else holder.append(el(doc, 'img', { src: pictureUrl(around.base, way.icon, 480), alt: '' }))
   if (way.colour) holder.style.setProperty('--way', way.colour)
   return holder

@@ -1,4 +1,5 @@
 import type { App } from '../app'
+import { read, written } from '../clean'
 import { fresh, type Remembered } from '../memory'
 import type { Sent } from '../render/types'
 
@@ -14,7 +15,7 @@ type Told = Pick<Extract<Sent, { kind: 'taken' }>, 'says'> & { given?: string | 
 
 /** What would come next and be said, had it been sent. */
 async function taken(app: App, { touchpoint, step, revision }: Body): Promise<Sent> {
-  const asked = app.net.post('more', JSON.stringify({ touchpoint, revision }))
+  const asked = app.net.post('more', written({ touchpoint, revision }))
   const more = await asked.then((answer) => answer.json() as Promise<Told>).catch((): Told => ({ says: null }))
   const steps = app.entries.find((one) => one.id === touchpoint)?.document.steps ?? []
   const here = steps.find((one) => one.id === step)
@@ -64,18 +65,18 @@ export function begin(app: App): void {
   const token = sessionStorage.intavoAs as string | undefined
   if (!token) return
   const { net, store } = app
-  store.read = () => ({ ...fresh(), ...(JSON.parse(sessionStorage.getItem(MEMORY) ?? '{}') as Partial<Remembered>) })
+  store.read = () => ({ ...fresh(), ...(read(sessionStorage.getItem(MEMORY) ?? '{}') as Partial<Remembered>) })
   store.change = (edit) => {
     const memory = store.read()
     edit(memory)
-    sessionStorage.setItem(MEMORY, JSON.stringify(memory))
+    sessionStorage.setItem(MEMORY, written(memory))
     return memory
   }
   const post = net.post.bind(net)
   net.post = (path, body) => {
-    const said = JSON.parse(body) as object
-    if (path === 'plan') return post(path, JSON.stringify({ ...said, rehearsal: token }))
-    if (path === 'more') return post(path, JSON.stringify({ ...said, rehearsal: token }))
+    const said = read(body) as object
+    if (path === 'plan') return post(path, written({ ...said, rehearsal: token }))
+    if (path === 'more') return post(path, written({ ...said, rehearsal: token }))
     return Promise.resolve(new Response('{}'))
   }
   net.beat = () => undefined

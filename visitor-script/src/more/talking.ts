@@ -1,3 +1,4 @@
+import { read, written } from '../clean'
 import { randomId } from '../memory'
 import { device } from '../plan'
 import { el } from '../render/dom'
@@ -115,14 +116,14 @@ class Conversation {
 
   #read(): Kept | null {
     try {
-      return JSON.parse(this.drawing.around.memo('talk') ?? 'null') as Kept | null
+      return read(this.drawing.around.memo('talk') ?? 'null') as Kept | null
     } catch {
       return null
     }
   }
 
   #keep(): void {
-    this.drawing.around.memo('talk', JSON.stringify(this.#kept))
+    this.drawing.around.memo('talk', written(this.#kept))
   }
 
   /** Begins when somebody looks at it; from then on it looks for what is new. */
@@ -365,7 +366,7 @@ class Conversation {
     try {
       const answer = await fetch(`${this.drawing.around.base}${kept.where}/messages`, {
         method: 'POST',
-        body: JSON.stringify(body),
+        body: written(body),
         credentials: 'omit',
       })
       if (answer.status >= 500 || answer.status === 429) throw new Error(String(answer.status))

@@ -1,5 +1,6 @@
+import { instant } from '../clean'
 import { extrasOf } from './full'
-import { el, pictureUrl } from '../render/dom'
+import { el, pictureUrl, setMarkup } from '../render/dom'
 import type { Maker } from '../render/parts'
 import { button, gone } from './reaching'
 import type { Extras } from '../render/types'
@@ -31,7 +32,7 @@ export const countdown: Maker<'countdown'> = (drawing, part) => {
   const words = el(doc, 'span', { 'data-words': 'label' }, part.label)
   const made = el(doc, 'div', { class: `countdown to-${part.align}` }, words, time)
   const end = (): number => {
-    if (part.to) return Date.parse(part.to)
+    if (part.to) return instant(part.to)
     const now = around.now()
     const length = (part.minutes ?? 0) * 60_000
     const began = Number(around.memo(part.id))
@@ -156,7 +157,7 @@ export const questions: Maker<'questions'> = (drawing, part) => {
     const entry = (one: (typeof all)[number]): HTMLElement => {
       const answer = el(doc, 'div', { class: 'answer' })
       // Sanitised by the server, which is the only one who writes answers.
-      answer.innerHTML = one.answer
+      setMarkup(answer, one.answer)
       for (const image of answer.querySelectorAll('img')) image.src = drawing.around.base + (image.getAttribute('src') ?? '')
       const details = el(doc, 'details', {}, el(doc, 'summary', {}, one.question), answer)
       if (part.helped) details.append(helped(one.id))

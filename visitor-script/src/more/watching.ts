@@ -61,7 +61,7 @@ export function watchView(selector: string, comes: () => void, anew = false): ()
     observer.observe(found)
   }
   const changes = new MutationObserver(look)
-  changes.observe(document.body, { childList: true, subtree: true })
+  changes.observe(document, { childList: true, subtree: true })
   look()
   return () => {
     changes.disconnect()

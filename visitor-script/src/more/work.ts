@@ -1,5 +1,8 @@
 import { solveChallenge } from 'altcha-lib/v1'
-import type { Extras } from '../render/types'
+import { written } from '../clean'
+import type { Entry } from '../plan'
+import type { World } from '../shown'
+import { extras } from './extras'
 
 interface Work {
   algorithm: string
@@ -10,13 +13,13 @@ interface Work {
 }
 
 /** The answer to a piece of work, as the server takes it. Needs a secure context, as the browser's own hash does. */
-export async function solve(asks: () => Promise<Extras>): Promise<string> {
+export async function solve(world: World, entry: Entry): Promise<string> {
   try {
-    const { work } = (await asks()) as { work?: Work }
+    const { work } = (await extras(world, entry, false)) as { work?: Work }
     if (!work) return ''
     const { algorithm, challenge, salt, signature } = work
     const found = await solveChallenge(challenge, salt, algorithm, work.max).promise
-    return found ? btoa(JSON.stringify({ algorithm, challenge, salt, signature, number: found.number, took: found.took })) : ''
+    return found ? btoa(written({ algorithm, challenge, salt, signature, number: found.number, took: found.took })) : ''
   } catch {
     return ''
   }

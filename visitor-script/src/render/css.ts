@@ -1,7 +1,7 @@
 /** The styles of everything a visitor sees; values of the look come in as custom properties. */
 export const CSS = `
 :host{all:initial!important}
-:host([data-intavo-touchpoint=bar]){position:absolute!important}
+:host(:not([data-intavo-touchpoint=inline],[data-intavo-touchpoint=in-page],[data-intavo-touchpoint=stage])){position:absolute!important}
 @media print{:host{display:none!important}}
 *{box-sizing:border-box}
 .card{position:relative;display:flex;flex-direction:column;width:min(var(--w),100%);max-width:none;max-height:none;height:var(--h);margin:0 auto;padding:0;border:var(--line) solid var(--border);border-radius:var(--round);background:var(--card);color:var(--text);font:var(--weight) var(--size)/1.5 var(--font);overflow:auto;overflow-wrap:anywhere;box-shadow:var(--shadow);text-align:start}
@@ -22,14 +22,13 @@ p{margin:0 0 10px}
 .text>:last-child{margin-bottom:10px}
 .text a{color:inherit}
 .field{margin:12px 0}
-label,legend{display:block;margin-bottom:4px;padding:0;font-weight:600}
-fieldset{margin:0;padding:0;border:0;min-width:0}
+label{display:block;margin-bottom:4px;font-weight:600}
 .quiet{font-weight:400;opacity:.85;font-size:.9em}
 .tick{display:flex;gap:10px;font-weight:400}
-input,textarea,select{width:100%;min-height:44px;padding:9px 12px;border:1px solid var(--field-border);border-radius:min(8px,var(--round));background:var(--field);color:var(--field-text);font:inherit}
+input,textarea{width:100%;min-height:44px;padding:9px 12px;border:1px solid var(--field-border);border-radius:min(8px,var(--round));background:var(--field);color:var(--field-text);font:inherit}
 textarea{min-height:96px;resize:vertical}
 ::placeholder{color:inherit;opacity:.7}
-input[type=checkbox],input[type=radio]{flex:none;width:22px;height:22px;min-height:0;margin:1px 0 0;accent-color:var(--button)}
+input[type=checkbox]{flex:none;width:22px;height:22px;min-height:0;margin:1px 0 0;accent-color:var(--button)}
 [aria-invalid=true]{border-color:#a5321d;border-width:2px}
 button{font:inherit;cursor:pointer}
 .button{display:flex;align-items:center;justify-content:center;gap:8px;width:100%;min-height:46px;margin-top:10px;padding:10px 16px;border:0;border-radius:min(10px,var(--round));background:var(--button);color:var(--button-text);font-weight:700;text-align:center;text-decoration:none;white-space:normal}
@@ -44,15 +43,6 @@ button{font:inherit;cursor:pointer}
 .cross{position:absolute;top:8px;z-index:2;display:grid;place-items:center;inset-inline-end:8px;min-width:var(--sign);height:var(--sign);padding:0 6px;border:0;border-radius:99px;background:none;color:var(--cross);line-height:1}
 .cross:hover{background:rgba(127,127,127,.25)}
 .cross svg{width:55%;height:55%;min-width:14px}
-[data-stance=bar]{inset-inline:0;width:100%;max-width:100%;inset-block:auto;margin:0}
-[data-stance=bar][data-place=top]{top:var(--from-top,0)}
-[data-stance=bar][data-place=bottom]{bottom:0}
-[data-stance=bar] .body{width:min(var(--w),100%);margin:0 auto;padding-inline:calc(var(--pad) + 16px) calc(var(--pad) + var(--sign))}
-[data-stance=bar] form{display:flex;flex-wrap:wrap;gap:4px 18px;align-items:center}
-[data-stance=bar] form>*{flex:1 1 auto}
-[data-stance=bar] h2,[data-stance=bar] p,[data-stance=bar] .text>:last-child{margin:0}
-[data-stance=bar] .button{width:auto;margin:0;min-height:40px;padding-block:6px}
-.going{pointer-events:none}
 [hidden]{display:none!important}
 @media (prefers-reduced-motion:no-preference){
 .rise{animation:rise .6s cubic-bezier(.2,.8,.2,1)}.slide{animation:slide .6s cubic-bezier(.2,.8,.2,1)}.fade{animation:fade .6s}

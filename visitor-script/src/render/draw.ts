@@ -1,8 +1,8 @@
 import { CSS } from './css'
-import { el } from './dom'
+import { el, setMarkup } from './dom'
 import { looks, paint, PHONE } from './look'
-import { makePart, moreCss } from './parts'
-import type { Actions, Around, Does, FullValues, Made, Part, Says, SeenDocument, Sent, Step, Values } from './types'
+import { makePart, mendParts, moreCss } from './parts'
+import type { Actions, Around, Does, FullValues, Made, Part, Says, SeenDocument, Sent, Step, Values, Wrong } from './types'
 
 /** `live`: as it stands; `inline`: in the page, whatever its stance; `stage`: as the editor shows it. */
 export type Mode = 'live' | 'inline' | 'stage'
@@ -23,12 +23,14 @@ export class Drawing {
   readonly root: ShadowRoot
   readonly card: HTMLElement
   protected look: FullValues
-  protected made: Made[] = []
+  made: Made[] = []
   protected typed: Values = { answers: {}, consents: {} }
   protected step!: Step
   protected began = false
   #busy = false
   protected undo: (() => void)[] = []
+  /** How to let go of the page. */
+  protected held: (() => void)[] = []
   protected behind: HTMLElement | null = null
   protected view: Window & typeof globalThis
 
@@ -79,7 +81,7 @@ export class Drawing {
       : el(this.page, 'section', { class: inPage || stance === 'button' ? 'card' : 'card fixed' })
     if (!inPage && stance === 'card') card.setAttribute('role', 'dialog')
     if (!inPage) card.setAttribute('data-stance', stance)
-    if (this.modal) this.root.append((this.behind = el(this.page, 'div', { class: 'backdrop', 'aria-hidden': 'true' })))
+    if (this.modal) this.root.append((this.behind = el(this.page, 'div', { class: 'backdrop' })))
     this.root.append(card)
     return card
   }
@@ -88,18 +90,16 @@ export class Drawing {
     this.look = looks(this.document.look, this.view)
     paint(this.host, this.look)
     this.card.setAttribute('data-place', this.look.place)
-    this.card.setAttribute('data-height', String(typeof this.look.height === 'number' ? 'set' : this.look.height))
+    this.card.setAttribute('data-height', String(+this.look.height ? 'set' : this.look.height))
   }
 
   /** Put it on the page; a modal one takes the focus and gives it back when it goes. */
   show(parent: Element): void {
     parent.append(this.host)
     const { card } = this
-    if (this.modal) {
-      if (this.mode === 'stage') return card.setAttribute('open', '')
-      ;(card as HTMLDialogElement).showModal()
+    this.stand()
+    if (this.modal && this.mode !== 'stage') {
       this.heading()?.focus()
-      if (this.document.leaving.hold_scroll) this.#holdScroll()
       // Never holds the page without being seen.
       const look = setTimeout(() => {
         if (card.checkVisibility?.() === false || this.host.closest('[inert]')) this.actions.close()
@@ -116,15 +116,42 @@ export class Drawing {
     }
   }
 
+  /** Takes hold of the page, anew where the page has changed beneath it. */
+  stand(): void {
+    this.letGo()
+    if (!this.modal) return
+    const card = this.card as HTMLDialogElement
+    if (this.mode === 'stage') return card.setAttribute('open', '')
+    // What was taken out of the page with its body is open, but no longer in front of it.
+    if (!card.matches(':modal')) {
+      card.removeAttribute('open')
+      card.showModal()
+    }
+    if (this.document.leaving.hold_scroll) this.#holdScroll()
+  }
+
+  protected letGo(): void {
+    this.held.splice(0).forEach((release) => release())
+  }
+
   #holdScroll(): void {
-    const { style } = this.page.documentElement
-    const before = style.overflow
-    style.overflow = 'hidden'
-    this.undo.push(() => (style.overflow = before))
+    const { documentElement: root, body } = this.page
+    // What the body says of scrolling is the screen's, as long as the root says nothing: a sticky header stays.
+    const says = [root, body].find((one) => this.view.getComputedStyle(one).overflow !== 'visible')
+    this.#set(says ?? root, 'overflow', 'hidden')
+    // Nothing moves aside where the bar for scrolling was.
+    if (this.view.innerWidth > root.clientWidth) this.#set(root, 'scrollbar-gutter', 'stable')
+  }
+
+  #set({ style }: HTMLElement, name: string, value: string): void {
+    const before = style.getPropertyValue(name)
+    style.setProperty(name, value, 'important')
+    this.held.push(() => style.setProperty(name, before))
   }
 
   remove(): void {
     this.undo.splice(0).forEach((undo) => undo())
+    this.letGo()
     const { card, host } = this
     const modal = this.modal && this.mode === 'live'
     if (modal) (card as HTMLDialogElement).close()
@@ -154,10 +181,7 @@ export class Drawing {
       event.preventDefault()
       void this.submit()
     })
-    form.addEventListener('input', () => {
-      this.start()
-      this.#mended()
-    })
+    form.addEventListener('input', () => this.start())
     const cross = this.cross()
     this.card.classList.toggle('has-cross', cross.length > 0)
     this.card.replaceChildren(...cross, el(this.page, 'div', { class: 'body' }, form))
@@ -188,7 +212,7 @@ export class Drawing {
     const { stance } = this.document
     if (after === null || this.mode === 'inline' || stance === 'in-page') return []
     const made = el(this.page, 'button', { class: 'cross', type: 'button', 'aria-label': 'Close' })
-    made.innerHTML = CROSS
+    setMarkup(made, CROSS)
     made.addEventListener('click', () => this.leave())
     if (after && this.mode === 'live') {
       made.hidden = true
@@ -329,34 +353,13 @@ export class Drawing {
     this.heading()?.focus()
   }
 
-  protected mend(errors: { field: string; message: string }[]): void {
-    let first: HTMLElement | undefined
-    // That it was kept holds no longer.
-    this.card.querySelector('.notice')?.remove()
-    for (const { control, error } of this.made) {
-      if (!control || !error) continue
-      const wrong = errors.find((one) => one.field.endsWith(`.${control.name}`))
-      error.hidden = !wrong
-      error.textContent = wrong?.message ?? ''
-      control.focus.setAttribute('aria-invalid', String(!!wrong))
-      if (wrong) {
-        control.focus.setAttribute('aria-describedby', error.id)
-        first ??= control.focus
-      }
-    }
-    if (first) first.focus()
-    else this.notice(errors[0]?.message ?? '')
-  }
-
-  /** Red words go as soon as their field holds. */
-  #mended(): void {
-    for (const { control, error } of this.made) {
-      if (!control || !error || error.hidden) continue
-      const { focus } = control
-      const sound = !(focus instanceof this.view.HTMLInputElement) || focus.validity.valid
-      error.hidden = sound && (!!control.read() || focus.ariaRequired !== 'true')
-      focus.setAttribute('aria-invalid', String(!error.hidden))
-    }
+  /** What is wrong is shown beside its field, by the rest of the code: it comes when it is needed. */
+  protected mend(errors: Wrong[]): void {
+    void this.actions.more().then(() => {
+      // That it was kept holds no longer.
+      this.card.querySelector('.notice')?.remove()
+      if (!mendParts(this, errors)) this.notice(errors[0]?.message ?? '')
+    })
   }
 
   /** Said anew, now that more is known of the visitor; not under the hands of whoever is filling it in. */

@@ -35,5 +35,5 @@ export function paint(host: HTMLElement, values: FullValues): void {
     'head-font': 'system-ui,sans-serif',
     slide: `0 ${values.place.startsWith('top') ? '-' : ''}110%`,
   }
-  for (const name in set) host.style.setProperty(`--${name.replace('_', '-')}`, set[name] ?? '')
+  for (const [name, value] of Object.entries(set)) host.style.setProperty(`--${name.replace('_', '-')}`, value)
 }

@@ -1,10 +1,10 @@
 import type { Watch } from '../moments'
 import type { App } from '../app'
 import type { Entry, Wants } from '../plan'
-import type { Shown } from '../shown'
+import type { Shown, World } from '../shown'
 import type { Drawing } from './draw'
-import { el } from './dom'
-import type { Control, Does, Extras, Made, Part, PartOf } from './types'
+import { el, setMarkup } from './dom'
+import type { Control, Does, Extras, Made, Part, PartOf, Wrong } from './types'
 
 export type Maker<K extends Part['kind'] = Part['kind']> = (drawing: Drawing, part: PartOf<K>) => Made
 type Makers = { [K in Part['kind']]?: Maker<K> }
@@ -26,17 +26,17 @@ export function textControl(name: string, element: HTMLInputElement | HTMLTextAr
 }
 
 function field(drawing: Drawing, part: PartOf<'field'>): Made {
-  const more = registered.more?.[part.input]
+  const more = rest?.more[part.input]
   if (more) return more(drawing, part)
   const { page: doc } = drawing
   const id = `f-${part.id}`
-  const input = part.input === 'long' ? el(doc, 'textarea', { rows: '4' }) : el(doc, 'input', { type: TYPES[part.input] ?? 'text' })
+  const input = part.input === 'long' ? el(doc, 'textarea') : el(doc, 'input', { type: TYPES[part.input] ?? 'text' })
   input.id = id
   input.name = part.name
-  if (part.hint) input.setAttribute('placeholder', part.hint)
-  if (part.input === 'number') input.setAttribute('inputmode', 'decimal')
+  if (part.hint) input.placeholder = part.hint
+  if (part.input === 'number') input.inputMode = 'decimal'
   const known = part.name === 'name' ? 'given-name' : FILLED_BY[part.input]
-  if (known) input.setAttribute('autocomplete', known)
+  if (known) input.autocomplete = known as AutoFill
   if (part.required) input.setAttribute('aria-required', 'true')
   const error = errorFor(doc, id)
   const made = el(doc, 'div', { class: 'field' }, labelFor(doc, part), input, error)
@@ -87,7 +87,7 @@ function text({ page: doc, around }: Drawing, part: PartOf<'text'>): Made {
   const known = !!part.known && !!around.firstName
   const made = el(doc, 'div', { class: `text ${part.size} to-${part.align}`, 'data-words': known ? '' : 'html' })
   // Sanitised by the server, which is the only one who writes documents.
-  made.innerHTML = known ? part.known : part.html
+  setMarkup(made, known ? part.known : part.html)
   for (const slot of made.querySelectorAll('[data-slot]')) slot.textContent = around.firstName
   for (const image of made.querySelectorAll('img')) image.src = around.base + (image.getAttribute('src') ?? '')
   if (part.colour) made.style.color = part.colour
@@ -116,9 +116,12 @@ export interface More {
   watchOne: Watch
   /** A rehearsal in the real page, where a link asks for one. */
   begin: (app: App) => void
-  solve: (asks: () => Promise<Extras>) => Promise<string>
-  fillSlots: (app: App) => void
-  inSlot: (app: App, slug: string, place: Element) => Promise<boolean>
+  solve: (world: World, entry: Entry) => Promise<string>
+  extras: (world: World, entry: Entry, code: boolean) => Promise<Extras>
+  tend: (app: App) => Promise<void>
+  mend: (drawing: Drawing, errors: Wrong[]) => boolean
+  unlearn: (app: App, errors: { field: string }[]) => void
+  inSlot: (app: App, slug: string, place: Element) => Promise<void>
   inPlace: (app: App, entry: Entry) => Promise<boolean>
   offer: (shown: Shown, email: string) => void
   readPage: (wants: Wants) => { kinds: string[]; signed_in: boolean }
@@ -126,19 +129,19 @@ export interface More {
   css: string
   more: Record<string, Maker<'field'>>
 }
-const registered: { makers: Makers; css: string; more: Record<string, Maker<'field'>> | null } = { makers: BASE, css: '', more: null }
+
+let rest: More | null = null
 
 export function register(more: More): void {
-  registered.makers = { ...BASE, ...more.makers }
-  registered.css = more.css
-  registered.more = more.more
+  rest = more
 }
 
-export const moreCss = (): string => registered.css
+export const moreCss = (): string => rest?.css ?? ''
+export const mendParts = (drawing: Drawing, errors: Wrong[]): boolean => !!rest?.mend(drawing, errors)
 
 /** One part as elements; its id stands in `data-part`, its editable words in `data-words`. */
 export function makePart(drawing: Drawing, part: Part): Made {
-  const make = registered.makers[part.kind] as Maker | undefined
+  const make = (rest?.makers[part.kind] ?? BASE[part.kind]) as Maker | undefined
   const made: Made = make ? make(drawing, part as never) : { element: el(drawing.page, 'div') }
   made.element.setAttribute('data-part', part.id)
   if (!part.on.includes('desktop')) made.element.classList.add('not-desktop')

@@ -33,7 +33,7 @@ export type Sent =
       tags?: string[]
       file: { url: string; label: string } | null
     }
-  | { kind: 'mend'; errors: { field: string; message: string }[] }
+  | { kind: 'mend'; errors: Wrong[] }
   | { kind: 'kept' }
 
 /** What some parts need besides the document. */
@@ -78,6 +78,10 @@ export interface Actions {
   /** A click, on a channel where it went to one. */
   clicked(channel?: string): void
   goal(): void
+  /** Fetches the rest of the code, whether or not it comes. */
+  more(): Promise<unknown>
+  /** It could not move the page aside, and lies over it. */
+  over?(): void
   open(slug: string): void
   /** Says something to the server, at an address of the site's. */
   post(path: string, body: object): Promise<Response>
@@ -118,4 +122,10 @@ export interface Made {
   element: HTMLElement
   control?: Control
   error?: HTMLElement
+}
+
+/** What is wrong with a field that was sent. */
+export interface Wrong {
+  field: string
+  message: string
 }

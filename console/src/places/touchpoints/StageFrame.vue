@@ -39,6 +39,7 @@ const stay = {
   started: nothing,
   clicked: nothing,
   goal: nothing,
+  more: () => Promise.resolve(),
   open: nothing,
   post: () => Promise.reject(new Error('nothing is sent from here')),
   extras: () => Promise.resolve(props.extras ?? {}),
