@@ -7,6 +7,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import BrowserContext, Page, expect
 
+from scripts.cluster import ROOT
 from scripts.stack import Stack
 
 HELD = "getComputedStyle(document.documentElement).overflow"
@@ -182,3 +183,192 @@ def test_an_answer_that_hangs_is_kept_and_they_are_told_what_became_of_it(
         expect(dialog.get_by_text("This does not look like a phone number.")).to_be_visible()
     else:
         expect(dialog.get_by_role("textbox")).to_have_count(0)
+
+
+BUTTON = "[data-intavo-touchpoint=button]"
+
+
+@pytest.mark.parametrize(
+    "swap",
+    [
+        "document.body.innerHTML += '<p>more</p>'",
+        "document.body.replaceWith(document.body.cloneNode(true))",
+        "document.documentElement.replaceChildren(...[...document.documentElement.children].filter((one) => !one.shadowRoot))",
+    ],
+)
+def test_a_body_that_is_swapped_takes_nothing_with_it(stranger: BrowserContext, stack: Stack, swap: str) -> None:
+    page = on_a_page(stranger, stack, body='<div id="slot" data-intavo="tide-table"></div>')
+    expect(page.locator("#slot").get_by_role("textbox").first).to_be_visible()
+    buttons = page.locator(f"{BUTTON} .face").count()
+    page.evaluate("intavo.open('boathouse-question')")
+    page.get_by_role("dialog").get_by_label("Your question").fill("Is there a canoe?")
+    page.evaluate(swap)
+    expect(page.get_by_role("dialog").get_by_label("Your question")).to_have_value("Is there a canoe?")
+    expect(page.locator(f"{BUTTON} .face")).to_have_count(buttons)
+    expect(page.locator("#slot").get_by_role("textbox").first).to_be_attached()
+    assert page.evaluate("[...document.querySelectorAll('[data-intavo-touchpoint]')].every((one) => one.shadowRoot)")
+    page.keyboard.press("Escape")
+    expect(page.get_by_role("dialog")).to_have_count(0)
+    assert page.evaluate(HELD) != "hidden"
+
+
+def test_a_route_in_the_hash_is_a_page_and_what_is_replaced_while_they_scroll_is_none(
+    stranger: BrowserContext, stack: Stack
+) -> None:
+    page = on_a_page(stranger, stack, body='<div style="height:4000px"></div>')
+    asked: list[str] = []
+    page.on(
+        "request", lambda one: asked.append(one.post_data_json["page"]["url"]) if one.url.endswith("/plan") else None
+    )
+    for go in ("location.hash = '#section'", "scrollTo(0, 900)", "history.replaceState({}, '', '/contact/further')"):
+        page.evaluate(go)
+        page.wait_for_timeout(50)
+    page.wait_for_timeout(700)
+    assert asked == []
+    for go, path in (
+        ("location.hash = '#/boats'", "/contact/further#/boats"),
+        ("history.pushState({}, '', '/hire')", "/hire"),
+        ("history.replaceState({}, '', '/trips')", "/trips"),
+        ("history.back()", "/contact/further#/boats"),
+    ):
+        with page.expect_response(re.compile("/plan$")):
+            page.evaluate(go)
+        page.wait_for_timeout(700)
+        assert asked[-1].endswith(path)
+    assert page.evaluate("history.pushState.toString()") == "function pushState() { [native code] }"
+
+
+def test_what_the_server_refuses_of_the_memory_is_dropped_and_asked_for_without_it(
+    stranger: BrowserContext, stack: Stack
+) -> None:
+    stranger.add_init_script(
+        """for (const name of Object.keys(localStorage)) { const found = JSON.parse(localStorage[name])
+        found.visit_started = 'today'; found.pages_ever = -4; found.touchpoints = { tp_x: { last_shown: 'never' } }
+        localStorage[name] = JSON.stringify(found) }"""
+    )
+    page = stranger.new_page()
+    answers: list[int] = []
+    page.on("response", lambda one: answers.append(one.status) if one.url.endswith("/plan") else None)
+    for _ in range(2):
+        page.goto(f"{stack.site_url}/contact")
+        expect(page.locator(f"{BUTTON} .face").first).to_be_visible()
+    assert answers[-2:] == [422, 200]
+
+
+@pytest.mark.parametrize("names", ["", "; trusted-types intavo", "; trusted-types other"])
+def test_a_page_that_takes_markup_only_of_named_policies(stranger: BrowserContext, stack: Stack, names: str) -> None:
+    script = f"""new MutationObserver((_, seen) => {{ if (!document.head) return; seen.disconnect()
+      const meta = document.createElement('meta'); meta.httpEquiv = 'Content-Security-Policy'
+      meta.content = "require-trusted-types-for 'script'{names}"; document.head.append(meta) }}).observe(document, {{ childList: true, subtree: true }})"""
+    stranger.add_init_script(script)
+    page = stranger.new_page()
+    wrong: list[Any] = []
+    page.on("pageerror", lambda error: wrong.append(error))  # Playwright asks for a function of our own
+    page.goto(f"{stack.site_url}/trips")
+    page.wait_for_function("window.intavo")
+    assert (
+        page.evaluate("(() => { try { document.createElement('p').innerHTML = 'x' } catch { return 'held' } })()")
+        == "held"
+    )
+    page.evaluate("intavo.open('tide-table')")
+    dialog = page.get_by_role("dialog")
+    expect(dialog.locator(".text").first).to_contain_text(re.compile(r"\w"))
+    assert "<" not in (dialog.locator(".text").first.text_content() or "")
+    assert dialog.locator("svg").count() == (0 if "other" in names else 1)
+    assert wrong == []
+
+
+def test_places_that_the_page_draws_later_are_filled_with_one_more_plan(stranger: BrowserContext, stack: Stack) -> None:
+    page = on_a_page(stranger, stack)
+    asked: list[Any] = []
+    page.on("request", lambda one: asked.append(one.post_data_json) if one.url.endswith("/plan") else None)
+    names = ("boathouse-question", "tide-table", "nothing-of-this-name")
+    slots = "".join(f'<div data-intavo="{one}"><p>Call us.</p></div>' for one in names)
+    page.evaluate(f"document.body.insertAdjacentHTML('beforeend', `{slots}`)")
+    expect(page.locator("[data-intavo=tide-table]").get_by_role("textbox").first).to_be_attached()
+    expect(page.locator("[data-intavo=boathouse-question]").get_by_role("textbox").first).to_be_attached()
+    expect(page.get_by_text("Call us.")).to_have_count(1)
+    page.evaluate("document.body.append('more')")
+    page.wait_for_timeout(400)
+    assert [one["slots"] for one in asked if one.get("open")] == [list(names)]
+
+
+@pytest.mark.parametrize(
+    "css",
+    [
+        "body{transform:translateX(0)}",
+        "body{filter:grayscale(0)}",
+        "html{display:grid;gap:60px} body{will-change:transform}",
+    ],
+)
+def test_a_body_that_is_moved_or_filtered_moves_nothing_of_ours(
+    stranger: BrowserContext, stack: Stack, css: str
+) -> None:
+    page = on_a_page(stranger, stack, css=css, body='<div style="height:3000px"></div>')
+    page.evaluate("scrollTo(0, 1200)")
+    box = page.locator(f"{BUTTON} .face").first.bounding_box()
+    size = page.viewport_size
+    assert box is not None
+    assert size is not None
+    assert size["height"] - 160 < box["y"] + box["height"] <= size["height"]
+
+
+def test_a_button_stands_beside_one_of_the_pages_own(stranger: BrowserContext, stack: Stack) -> None:
+    css = "#theirs{position:fixed;right:16px;bottom:16px;width:64px;height:64px;background:#246}"
+    page = on_a_page(stranger, stack, css=css + "#theirs+#theirs{right:auto;left:16px}", body="<a id=theirs></a>" * 2)
+    page.wait_for_timeout(500)
+    for face in page.locator(f"{BUTTON} .face").all():
+        for theirs in page.locator("#theirs").all():
+            one, other = face.bounding_box(), theirs.bounding_box()
+            assert one is not None
+            assert other is not None
+            apart = one["x"] >= other["x"] + other["width"] or other["x"] >= one["x"] + one["width"]
+            assert apart or one["y"] + one["height"] <= other["y"]
+
+
+def test_what_the_page_does_once_it_is_loaded_does_not_wait_for_the_second_file(
+    stranger: BrowserContext, stack: Stack
+) -> None:
+    asked: list[str] = []
+    stranger.route("**/static/touch/more.js", lambda route: asked.append(route.request.url))  # and it hangs
+    page = stranger.new_page()
+    page.goto(f"{stack.site_url}/contact", wait_until="load", timeout=8_000)
+    page.wait_for_timeout(500)
+    assert asked
+
+
+@pytest.mark.parametrize(
+    ("again", "words"),
+    [("", None), ("type", None), ("inlined", "its own address"), ("other", "loaded twice"), ("same", None)],
+)
+def test_however_it_is_put_on_a_page_it_works_or_says_why(
+    stranger: BrowserContext, stack: Stack, again: str, words: str | None
+) -> None:
+    page = stranger.new_page()
+    said: list[str] = []
+    page.on("console", lambda one: said.append(one.text) if "Intavo" in one.text else None)
+    if again == "type":
+        page.add_init_script(
+            """new MutationObserver(() => document.querySelector('script[src*="/e/"]')?.setAttribute('type', 'module'))
+            .observe(document, { childList: true, subtree: true })"""
+        )
+    page.goto(f"{stack.site_url}/contact")
+    page.wait_for_function("window.intavo")
+    address = page.locator('script[src*="/e/"]').first.get_attribute("src") or ""
+    put = "(src) => { const made = document.createElement('script'); made.src = src; document.head.append(made) }"
+    loader = ROOT / "visitor-script/dist/loader.js"
+    stranger.route("**/e/an0ther0key.js", lambda route: route.fulfill(path=loader, content_type="text/javascript"))
+    if again in {"same", "other"}:
+        page.evaluate(put, address if again == "same" else address.replace("0tterwick0demo01", "an0ther0key"))
+    if again == "inlined":
+        page.evaluate(
+            """async (src) => { const text = await (await fetch(src)).text()
+            document.querySelectorAll('script').forEach((one) => one.remove()); delete window.intavo
+            document.head.append(Object.assign(document.createElement('script'), { textContent: text })) }""",
+            address,
+        )
+    page.wait_for_timeout(500)
+    assert [words in one for one in said] == ([True] if words else [])
+    if again != "inlined":
+        page.evaluate("intavo.open('tide-table')")
+        expect(page.get_by_role("dialog")).to_have_count(1)
