@@ -45,6 +45,10 @@ restore-check: setup-demo ## save the demo business and bring it back elsewhere;
 fuzz: setup-test ## odd requests at every address, over the wire, ten rounds
 	@$(PY) -m tests.fuzz 10
 
+hosts: setup-test ## the visitor's script on published templates and frameworks, which are fetched for it
+	@$(NODE) npm ci --silent --ignore-scripts --prefix tests/browser/hosts
+	@$(PY) -m tests.browser.hosts
+
 fmt: setup-test ## put all code into shape
 	@$(PY) -m ruff check --fix --quiet . ; $(PY) -m ruff format --quiet .
 	@$(NODE) npx --no-install prettier --write --log-level warn console visitor-script
@@ -55,4 +59,4 @@ generate: setup-test ## make schemas and types anew from the code
 shots: setup-shots ## take the pictures in docs/screenshots from the demo data
 	@$(PY) -m scripts.shots
 
-.PHONY: help setup-demo setup-test setup-shots demo demo-reset check quick test bench restore-check fuzz fmt generate shots
+.PHONY: help setup-demo setup-test setup-shots demo demo-reset check quick test bench restore-check fuzz hosts fmt generate shots

@@ -1,0 +1,1 @@
+"""The visitor's script on pages that others have published: `make hosts`."""
