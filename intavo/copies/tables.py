@@ -81,7 +81,8 @@ class Carried:
     @property
     def unique(self) -> "tuple[CharField[Any, Any], ...]":
         """Texts that no two businesses may share."""
-        return tuple(one for one in self.fields if isinstance(one, CharField) and one.unique)
+        alone = {one.fields[0] for one in self.model._meta.total_unique_constraints if len(one.fields) == 1}
+        return tuple(one for one in self.fields if isinstance(one, CharField) and (one.unique or one.name in alone))
 
 
 @cache

@@ -141,7 +141,7 @@ def test_what_was_seen_and_closed_is_reported(stranger: BrowserContext, stack: S
         (beat["what"], answer.status) for beat in answer.request.post_data_json) if answer.url.endswith("/beats") else None
     )  # fmt: skip
     page = popped_up(stranger, stack)
-    page.wait_for_timeout(300)
+    page.wait_for_timeout(1_000)
     page.clock.run_for(1_500)
     page.keyboard.press("Escape")
     with page.expect_response(re.compile("/beats$")):

@@ -53,7 +53,7 @@ export function whenSeen(element: Element, seen: () => void): () => void {
         seen()
       }, 1000)
     },
-    { threshold: 0.5 },
+    { threshold: [0, 0.5] },
   )
   observer.observe(element)
   return () => {

@@ -65,8 +65,8 @@ function consent({ page: doc }: Drawing, part: PartOf<'consent'>): Made {
 export function clickable(drawing: Drawing, does: Does, className: string, ...words: (Node | string)[]): HTMLElement {
   const { page: doc } = drawing
   const told = does.action === 'file' && does.href ? drawing.around.base + does.href : does.href
-  // Not by what the page says that its own addresses begin with.
-  const href = told && new URL(told, doc.URL).href
+  // Not by what the page says that its own addresses begin with; the console's stage has no address of its own.
+  const href = told && new URL(told, location.href).href
   const made = href
     ? el(doc, 'a', { class: className, href, ...(does.tab === 'new' ? { target: '_blank', rel: 'noopener' } : {}) }, ...words)
     : el(doc, 'button', { class: className, type: does.action === 'send' ? 'submit' : 'button' }, ...words)
