@@ -45,9 +45,10 @@ export function watchPage(changed: () => void): void {
 export function whenSeen(element: Element, seen: () => void): () => void {
   let timer = 0
   const observer = new IntersectionObserver(
-    ([entry]) => {
+    (entries) => {
       clearTimeout(timer)
-      if ((entry?.intersectionRatio ?? 0) < 0.5) return
+      // Of several at once the last is how it stands now.
+      if ((entries.at(-1)?.intersectionRatio ?? 0) < 0.5) return
       timer = window.setTimeout(() => {
         observer.disconnect()
         seen()
