@@ -91,10 +91,7 @@ class Moved {
   #held = new Map<HTMLElement, { own: number; stays: boolean; back: () => void }>()
   #view: Window
 
-  constructor(
-    readonly page: Document,
-    readonly height: number,
-  ) {
+  constructor(readonly page: Document) {
     this.#view = page.defaultView ?? window
   }
 
@@ -142,7 +139,7 @@ function pushDown(page: Document, view: Window, height: number): { back: () => v
   const back = push(page, 'top', height)
   if (!back) return null
   const by = height - (view.scrollY - scrolled)
-  const moved = new Moved(page, height)
+  const moved = new Moved(page)
   // What the page scrolled by is no movement of it.
   for (const { one, was } of there) {
     const went = top(one) - was
