@@ -27,6 +27,7 @@ quick:
 	@$(PY) -m scripts.with_settings mypy
 	@.venv/bin/lint-imports --no-cache >/dev/null || .venv/bin/lint-imports --no-cache
 	@scripts/generate.sh --check
+	@$(PY) -m scripts.words --check
 	@$(NODE) npm run --silent lint
 	@$(NODE) npm run --silent types
 	@$(NODE) npm run --silent test

@@ -13,6 +13,7 @@ from django.db import transaction
 from procrastinate.contrib.django import app
 from procrastinate.testing import InMemoryConnector
 
+from intavo import clock
 from intavo.accounts.actions import add_member, change_business, found_business
 from intavo.accounts.actor import Actor, member_actor, visitor_of
 from intavo.accounts.models import Business, Member, User
@@ -35,7 +36,6 @@ from intavo.intake.actions.confirming import give_confirmed
 from intavo.intake.models import Pending
 from intavo.mail.models import OutgoingMail
 from intavo.mailin.actions import set_mail_in
-from intavo.project import clock
 from intavo.results.models import HourlyTally
 from intavo.sites.actions import PageSeen, add_site, count_pages, count_sources, set_house, set_rules
 from intavo.sites.models import Site
@@ -43,8 +43,9 @@ from intavo.talks.actions import Begun, SaidNow, begin_talk, said_of, say
 from intavo.talks.gateways import add_gateway
 from intavo.talks.models import Gateway, Talk
 from intavo.touchpoints.actions import add_asset, add_codes, keep_question, make, save_draft, turn_off, turn_on
-from intavo.touchpoints.live import LiveSite, live_site
+from intavo.touchpoints.live import live_site
 from intavo.touchpoints.models import Touchpoint
+from intavo.touchpoints.onsite import LiveSite
 
 from . import business as b
 from . import pictures

@@ -86,9 +86,9 @@ def load_many(people: int) -> int:
     from django.db import connection, transaction
 
     import intavo.hours.actions  # noqa: F401  # a new business gets its hours
+    from intavo import clock
     from intavo.accounts.actions import found_business
     from intavo.accounts.models import User
-    from intavo.project import clock
     from intavo.sites.actions import add_site
     from intavo.touchpoints.actions import make, turn_on
 

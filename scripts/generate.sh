@@ -17,5 +17,6 @@ place() {
 place "${1:-}" touchpoint.schema.json docs/touchpoint.schema.json
 place "${1:-}" openapi.json docs/openapi.json
 place "${1:-}" document.ts visitor-script/src/generated/document.ts
+place "${1:-}" words.json visitor-script/src/generated/words.json
 place "${1:-}" schema.d.ts console/src/api/schema.d.ts
 place "${1:-}" parts.json console/src/api/parts.json

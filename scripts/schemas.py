@@ -17,12 +17,14 @@ def main(folder: Path) -> None:
     from intavo.core.touchpoint import document_schema, offered
     from intavo.core.touchpoint.choices import CHOICES
     from intavo.core.touchpoint.parts import KINDS
+    from intavo.core.touchpoint.speech import every_word
     from intavo.project.api import api
 
     folder.mkdir(parents=True, exist_ok=True)
     written = {
         "touchpoint.schema.json": document_schema(), "given-out.json": document_schema("serialization"),
         "openapi.json": api.get_openapi_schema(),
+        "words.json": every_word(),
         "parts.json": {"called": {kind: one.CALLED for kind, one in KINDS.items()}, "offered": offered(),
                        "choices": CHOICES},
     }  # fmt: skip

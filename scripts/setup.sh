@@ -79,8 +79,16 @@ build() {
   echo "$sum" >.run/build.stamp
 }
 
+words() {
+  local sum; sum=$(find intavo/locale -name '*.po' -print0 | sort -z | xargs -0 sha256sum | sha256sum | cut -d' ' -f1)
+  if same words "$sum" && [ -f intavo/locale/de/LC_MESSAGES/intavo.mo ]; then return; fi
+  .venv/bin/python -m scripts.words --compile
+  echo "$sum" >.run/words.stamp
+}
+
 debian_packages
 python_packages
+words
 find_node
 node_packages
 build

@@ -2,6 +2,7 @@
 import { computed, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { keptFor, wipe } from './lib/kept'
+import { writeAsIn } from './lib/time'
 import { useMe } from './api/me'
 import DayLine from './parts/DayLine.vue'
 import FindBox from './parts/FindBox.vue'
@@ -15,6 +16,7 @@ const { data: me } = useMe()
 watch(
   me,
   (now) => {
+    if (now?.business) writeAsIn(now.business.region, now.business.week_start)
     if (now?.business) void keptFor(`${now.email} ${now.business.id}`)
     else if (now) void wipe()
   },

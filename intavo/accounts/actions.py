@@ -6,10 +6,12 @@ from zoneinfo import ZoneInfo, available_timezones
 from django.db import transaction
 from email_validator import EmailNotValidError, validate_email
 
+from intavo import clock
+from intavo.core.places import language_of, read_language, regions
 from intavo.core.presence import Away
 from intavo.core.rights import Right, Role
 from intavo.core.say import length_words
-from intavo.project import clock
+from intavo.core.tongues import base_of
 
 from .actor import Actor, NotAllowed, Refused, member_actor
 from .effects import business_changed, business_created
@@ -19,14 +21,18 @@ from .sender import ask_sender, is_theirs
 MOST_NAME = 120
 
 
-def found_business(*, user: User, name: str, timezone: str, region: str = "GB", mail_address: str = "") -> Actor:
-    """Found a business whose owner is `user`; raises Refused with the fields that are wrong."""
+def found_business(
+    *, user: User, name: str, timezone: str, region: str = "GB", mail_address: str = "", language: str = ""
+) -> Actor:
+    """Found a business whose owner is `user`; raises Refused with the fields that are wrong.
+
+    Its visitors are spoken to in `language`; "" takes what is spoken in its region.
+    """
     errors: list[tuple[str, str]] = []
     errors += _name_errors(name)
     if timezone not in available_timezones():
         errors.append(("timezone", "This is not a known time zone; use a name like Europe/London."))
-    if len(region) != 2 or not region.isalpha():
-        errors.append(("region", "Use the two letters of a country, like GB."))
+    errors += _region_errors(region) + _language_errors(language)
     address = mail_address or user.email
     errors += _mail_errors(address)
     if errors:
@@ -34,12 +40,26 @@ def found_business(*, user: User, name: str, timezone: str, region: str = "GB", 
     with transaction.atomic():
         business = Business.objects.create(
             name=name.strip(), timezone=ZoneInfo(timezone).key, region=region.upper(), mail_address=address,
+            language=base_of(language) or language_of(region.upper()),
             mail_confirmed=is_theirs(address, user=user), created_at=clock.now(),
         )  # fmt: skip
         actor = member_actor(Member.objects.create(business=business, user=user, role=Role.OWNER))
         business_created.tell(business)
         actor.noted("business founded", name=business.name)
     return actor
+
+
+def _region_errors(region: str) -> list[tuple[str, str]]:
+    known = {one.code for one in regions()}
+    return [] if region.upper() in known else [("region", "Use the two letters of a country, like GB.")]
+
+
+def _language_errors(language: str) -> list[tuple[str, str]]:
+    try:
+        read_language(language or "en")
+    except ValueError as error:
+        return [("language", str(error))]
+    return []
 
 
 def _name_errors(name: str) -> list[tuple[str, str]]:
@@ -67,10 +87,14 @@ def add_member(actor: Actor, *, user: User, role: Role) -> Member:
     return member
 
 
-def change_business(actor: Actor, *, name: str, mail_address: str, promise_minutes: int | None) -> None:
-    """Change the business's name, the address its mail comes from, and its promise (open minutes or none)."""
+def change_business(
+    actor: Actor, *, name: str, mail_address: str, promise_minutes: int | None, region: str = "", language: str = ""
+) -> None:
+    """Change the business's name, the address its mail comes from, its promise (open minutes or none), its region and
+    what its visitors are spoken to in ("" leaves either as it is)."""
     actor.needs(Right.BUSINESS)
-    errors = [*_mail_errors(mail_address), *_name_errors(name)]
+    errors = [*_mail_errors(mail_address), *_name_errors(name), *_language_errors(language)]
+    errors += _region_errors(region) if region else []
     if promise_minutes is not None and not 1 <= promise_minutes <= 60 * 24 * 30:
         errors.append(("promise_minutes", "A promise is from 1 minute to 720 open hours, or none."))
     if errors:
@@ -81,7 +105,10 @@ def change_business(actor: Actor, *, name: str, mail_address: str, promise_minut
         business.name, business.mail_address, business.promise_minutes = name.strip(), mail_address, promise_minutes
         if other:
             business.mail_confirmed = is_theirs(mail_address, business_id=business.pk)
-        business.save(update_fields=["name", "mail_address", "promise_minutes", "mail_confirmed"])
+        business.region = region.upper() or business.region
+        business.language = base_of(language) or business.language
+        kept = ["name", "mail_address", "promise_minutes", "mail_confirmed", "region", "language"]
+        business.save(update_fields=kept)
         if other and not business.mail_confirmed:
             ask_sender(actor)
         business_changed.tell(actor.business_id)

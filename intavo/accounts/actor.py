@@ -3,8 +3,8 @@
 from dataclasses import dataclass
 from typing import Any
 
+from intavo import clock
 from intavo.core.rights import Right, Role, may
-from intavo.project import clock
 
 from .models import AuditEntry, Member
 

@@ -7,11 +7,12 @@ import segno
 from ninja import Router, Schema, Status
 from pydantic import Field
 
+from intavo import clock
 from intavo.core.deeds import deed_words
 from intavo.core.places import currency_of, region_of, regions, zones
 from intavo.core.rights import Role, rights_of
 from intavo.core.texts import Line
-from intavo.project import clock
+from intavo.core.tongues import home_of
 
 from .actions import change_business, found_business
 from .auth import MemberAuth, MemberRequest, UserAuth, UserRequest
@@ -37,7 +38,9 @@ class BusinessOut(Schema):
     name: str
     timezone: str
     region: str
+    language: str
     currency: str
+    week_start: int
     mail_address: str
     mail_confirmed: bool
     promise_minutes: int | None
@@ -46,6 +49,11 @@ class BusinessOut(Schema):
     def resolve_currency(business: Business) -> str:
         """What is paid with in its country."""
         return currency_of(business.region)
+
+    @staticmethod
+    def resolve_week_start(business: Business) -> int:
+        """With which day a week begins in its country; 0 is Monday."""
+        return home_of(business.region).first_week_day
 
 
 class ZoneOut(Schema):
@@ -58,6 +66,7 @@ class RegionOut(Schema):
     code: str
     name: str
     currency: str
+    language: str
 
 
 class PlacesOut(Schema):
@@ -113,12 +122,15 @@ class FoundIn(Schema):
     name: Line
     timezone: str
     region: str = "GB"
+    language: str = ""
 
 
 class BusinessIn(Schema):
     name: Line
     mail_address: str
     promise_minutes: int | None
+    region: str = ""
+    language: str = ""
 
 
 @router.get("/me", response=MeOut, auth=UserAuth())
@@ -156,14 +168,16 @@ def places(request: UserRequest, zone: str = "") -> PlacesOut:
 @router.post("/business", response={201: None}, auth=UserAuth())
 def found(request: UserRequest, body: FoundIn) -> Status[None]:
     """Found a business."""
-    found_business(user=request.auth, name=body.name, timezone=body.timezone, region=body.region)
+    found_business(
+        user=request.auth, name=body.name, timezone=body.timezone, region=body.region, language=body.language
+    )
     return Status(201, None)
 
 
 @router.put("/business", response={204: None}, auth=MemberAuth())
 def change(request: MemberRequest, body: BusinessIn) -> Status[None]:
     """Change the business."""
-    change_business(request.auth, name=body.name, mail_address=body.mail_address, promise_minutes=body.promise_minutes)
+    change_business(request.auth, **body.dict())
     return Status(204, None)
 
 

@@ -3,6 +3,8 @@
 from django.http import HttpRequest
 from ninja.security import SessionAuth
 
+from intavo.core.say import READER, Tongue
+
 from .actor import Actor, member_actor
 from .models import User
 from .queries import membership
@@ -23,6 +25,8 @@ class MemberAuth(UserAuth):
         """The member as an actor."""
         user = super().authenticate(request, key)
         member = membership(user, request.session.get("business")) if user else None
+        if member is not None:
+            READER.set(Tongue("en", member.business.region))
         return member_actor(member) if member else None
 
 

@@ -2,7 +2,7 @@
 
 from datetime import timedelta
 
-from intavo.project import clock
+from intavo import clock
 
 from .actor import Actor, Refused
 from .models import AuditEntry

@@ -3,8 +3,8 @@
 from django.db import transaction
 from procrastinate.contrib.django import app
 
+from intavo import clock
 from intavo.core.texts import one_line
-from intavo.project import clock
 
 from .models import AccountMail
 

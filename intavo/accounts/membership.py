@@ -7,10 +7,10 @@ from allauth.account.models import EmailAddress
 from django.conf import settings
 from django.db import transaction
 
+from intavo import clock
 from intavo.core.people import email_address
 from intavo.core.people.naming import name_in_mail
 from intavo.core.rights import MEMBERS, Right, Role
-from intavo.project import clock
 
 from .actor import Actor, NotAllowed, Refused, member_actor
 from .daily import few_a_day

@@ -9,6 +9,7 @@ from django.db import models
 from django.db.models.functions import Lower
 
 from intavo.core.rights import MEMBERS
+from intavo.core.tongues import Tongue, tongue_of
 
 
 class UserManager(BaseUserManager["User"]):
@@ -61,6 +62,11 @@ class Business(models.Model):
 
     class Meta:
         constraints = (models.CheckConstraint(condition=~models.Q(name=""), name="business_has_a_name"),)
+
+    def tongue(self, *said: str) -> Tongue:
+        """What its visitors are spoken to in: the first language that is said (a touchpoint's, a site's), else its
+        own."""
+        return tongue_of((*said, self.language), self.region)
 
 
 class Member(models.Model):

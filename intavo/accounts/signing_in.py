@@ -9,7 +9,7 @@ from allauth.account.signals import user_logged_in
 from django.dispatch import receiver
 from django.http import HttpRequest
 
-from intavo.project import clock
+from intavo import clock
 
 from .models import SeenBrowser, User
 

@@ -8,6 +8,7 @@ from django.db import connection, transaction
 from django.db.models import Max
 from pydantic import ValidationError
 
+from intavo import clock
 from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.models import Business, Member
 from intavo.accounts.scope import own
@@ -17,7 +18,6 @@ from intavo.core.refusals import wrongs
 from intavo.core.rights import Right
 from intavo.hours.effects import Column, Columns, Departs, Followed, column_asked, columns_asked, hours_followed
 from intavo.hours.models import HoursSet
-from intavo.project import clock
 from intavo.sites.actions import touch
 
 from .models import Channel, LinkClicks

@@ -7,6 +7,7 @@ from django.conf import settings
 from ninja import Router, Schema, Status
 from pydantic import Field
 
+from intavo import clock
 from intavo.accounts.actor import Refused
 from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.accounts.models import Business
@@ -16,7 +17,6 @@ from intavo.core.links import coordinates, href, meet, reached, read, template_f
 from intavo.core.presence import Away, Presence
 from intavo.core.replies import Promise, Situation, next_moment_of
 from intavo.hours.queries import all_sets, presences, replies
-from intavo.project import clock
 
 from .actions import add_channel, bring_back, checked, drop_channel, order_channels, set_channel
 from .effects import Used, channel_used
@@ -141,7 +141,7 @@ class _Shown:
         value = row.value
         met = meet(
             value, row.public_id, self.sets, self.at, self.members, table=self.table, promise=self.promise,
-            language=self.business.language, business_language=self.business.language,
+            language=self.business.language, business_language=self.business.language, region=self.business.region,
         )  # fmt: skip
         used = Used(row)
         channel_used.tell(used)
@@ -221,6 +221,7 @@ def _preview(shown: _Shown, value: Document, body: PreviewIn, one: Situation, no
     met = meet(
         value, body.channel, shown.sets, at, members, table=shown.table, promise=shown.promise, as_if=one,
         language=body.language or shown.business.language, business_language=shown.business.language,
+        region=shown.business.region,
     )  # fmt: skip
     return PreviewOut(
         situation=one.value, in_effect=now, hidden=met.hidden, button=met.button or value.label,

@@ -8,11 +8,11 @@ from django.core.files.uploadedfile import UploadedFile
 from django.db import transaction
 from procrastinate.contrib.django import app
 
+from intavo import clock
 from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.models import Business
 from intavo.accounts.scope import own
 from intavo.core.rights import Right
-from intavo.project import clock
 
 from .files import path_of
 from .models import Copy

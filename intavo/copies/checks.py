@@ -18,7 +18,7 @@ from intavo.core.touchpoint import Document, HouseStyle
 from intavo.core.worklist import ListFilter
 from intavo.followup.models import GiveRules, KeptAnswer, KeptFilter
 from intavo.hours.models import HoursSet, ReplyCell
-from intavo.intake.actions.sent import Sent
+from intavo.intake.body import Sent
 from intavo.intake.models import Quarantined, Submission
 from intavo.mail.models import Enclosure, OutgoingMail
 from intavo.mailin.models import IncomingFile

@@ -15,6 +15,7 @@ from django.db import DataError, IntegrityError, transaction
 from django.db.models import Field, Model
 from pydantic import ValidationError as NotValid
 
+from intavo import clock
 from intavo.accounts.models import AuditEntry, Business, Member
 from intavo.accounts.secrets import sealed
 from intavo.accounts.sender import is_theirs
@@ -23,7 +24,6 @@ from intavo.core.door import NotLetIn, read_json
 from intavo.hours.models import HoursSet
 from intavo.mail.models import OutgoingMail
 from intavo.people.models import Person, TimelineEvent
-from intavo.project import clock
 from intavo.sites.models import Site
 from intavo.talks.models import Gateway
 from intavo.touchpoints.models import Touchpoint

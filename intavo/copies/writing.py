@@ -8,9 +8,9 @@ from typing import Any
 
 from django.db import connection, transaction
 
+from intavo import clock
 from intavo.accounts.models import Business, Member
 from intavo.core.copies import FORMAT, VERSION, Manifest, Table
-from intavo.project import clock
 
 from .files import files_of
 from .tables import carried, rows_of, schema_of

@@ -8,6 +8,8 @@ from babel.core import get_global
 from babel.dates import get_timezone_location
 from babel.numbers import get_territory_currencies
 
+from .tongues import base_of, home_of
+
 
 @dataclass(frozen=True, slots=True)
 class Zone:
@@ -20,11 +22,12 @@ class Zone:
 
 @dataclass(frozen=True, slots=True)
 class Region:
-    """A country: its two letters, its name, and its currency."""
+    """A country: its two letters, its name, its currency, and the language that is spoken most there."""
 
     code: str
     name: str
     currency: str
+    language: str
 
 
 @cache
@@ -56,7 +59,7 @@ def _names() -> dict[str, str]:
 @cache
 def regions() -> tuple[Region, ...]:
     """Every country that has a time, by its name; each once, and none without a name."""
-    found = [Region(code, name, currency_of(code)) for code, name in _names().items()]
+    found = [Region(code, name, currency_of(code), language_of(code)) for code, name in _names().items()]
     return tuple(sorted(found, key=lambda one: one.name))
 
 
@@ -71,6 +74,21 @@ def currency_of(region: str) -> str:
     """The currency that is used in a country now; USD where none is known."""
     found = get_territory_currencies(region)
     return str(found[-1]) if found else "USD"
+
+
+@cache
+def language_of(region: str) -> str:
+    """The language that is spoken most in a region, by two letters; English where none is known."""
+    found = home_of(region).language
+    return found if found in languages() else "en"
+
+
+def read_language(text: str) -> str:
+    """A language's code of two letters from a tag (BCP 47); ValueError, in words for the owner, for none."""
+    code = base_of(text.strip())
+    if code not in languages():
+        raise ValueError(f"“{text[:20]}” is no language that is known.")
+    return code
 
 
 @cache

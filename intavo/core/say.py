@@ -1,103 +1,125 @@
-"""Times and lengths as people say them, in the business's zone and in a tongue; one without words says English."""
+"""Times and lengths as people say them, in the business's zone and in a tongue; dates and clocks are CLDR's.
 
-from dataclasses import dataclass
-from datetime import date, datetime, timedelta
+Without a tongue it is English, with the clock and dates of whoever reads it (`READER`).
+"""
+
+from contextvars import ContextVar
+from datetime import date, datetime, time, timedelta
 from zoneinfo import ZoneInfo
 
+from babel.dates import format_skeleton, format_time, get_day_names, get_timezone_location
 
-@dataclass(frozen=True, slots=True)
-class Tongue:
-    """A language (two letters) and a region (ISO 3166-1 alpha-2), as somebody is spoken to."""
+from .tongues import ENGLISH as ENGLISH
+from .tongues import Phrase, locale_of, say, twelve_hours
+from .tongues import Tongue as Tongue
 
-    language: str = "en"
-    region: str = "GB"
-
-
-@dataclass(frozen=True, slots=True)
-class _Wording:
-    """The words of a language. `day` and `date` are said after today and tomorrow; `moment` joins a day and a time."""
-
-    days: tuple[str, ...]
-    months: tuple[str, ...]
-    near: tuple[str, str]
-    day: str
-    date: str
-    moment: str
+# Who reads what is said where no tongue is given: a member of a business, by its region. Set for each request.
+READER: ContextVar[Tongue] = ContextVar("reader", default=ENGLISH)
+# By weekday, Monday first: other languages bend the name of the day behind "on".
+_ON = (
+    Phrase("on Monday"), Phrase("on Tuesday"), Phrase("on Wednesday"), Phrase("on Thursday"), Phrase("on Friday"),
+    Phrase("on Saturday"), Phrase("on Sunday"),
+)  # fmt: skip
+_NEAR = (Phrase("today"), Phrase("tomorrow"))
+_JOINED = {"by": Phrase("{day} by {time}"), "at": Phrase("{day} at {time}")}
+_NARROW = str.maketrans({"\u202f": " ", "\xa0": " "})
 
 
-ENGLISH = Tongue()
-_WORDINGS = {
-    "en": _Wording(
-        ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"),
-        ("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"),
-        ("today", "tomorrow"), "on {day}", "on {date}", "{day} {joined} {time}",
-    )
-}  # fmt: skip
+def time_words(clock: time, tongue: Tongue | None = None) -> str:
+    """A time of day on the region's clock: "15:25", "3:25 PM"."""
+    tongue = tongue or READER.get()
+    locale = locale_of(tongue)
+    if locale.territory == tongue.region:
+        made = format_time(clock, "short", locale=locale)
+    else:
+        made = format_skeleton("hm" if twelve_hours(tongue.region) else "Hm", datetime.combine(date.min, clock), None,
+                               locale=locale)  # fmt: skip
+    return made.translate(_NARROW)
 
 
-def _wording(tongue: Tongue) -> _Wording:
-    return _WORDINGS.get(tongue.language.split("-")[0].lower(), _WORDINGS["en"])
+def short_date(day: date, tongue: Tongue | None = None) -> str:
+    """A date like "Sat 28 Nov", in the order of the tongue's region."""
+    tongue = tongue or READER.get()
+    return format_skeleton("MMMEd", day, locale=locale_of(tongue)).translate(_NARROW)
 
 
-def short_date(day: date, tongue: Tongue = ENGLISH) -> str:
-    """A date like "Sat 28 Nov"."""
-    words = _wording(tongue)
-    return f"{words.days[day.weekday()][:3]} {day.day} {words.months[day.month - 1]}"
+def date_only(day: date, tongue: Tongue | None = None) -> str:
+    """A date without its weekday and year: "28 Nov"."""
+    tongue = tongue or READER.get()
+    return format_skeleton("MMMd", day, locale=locale_of(tongue)).translate(_NARROW)
 
 
-def day_words(day: date, today: date, tongue: Tongue = ENGLISH) -> str:
+def day_name(weekday: int, tongue: Tongue | None = None) -> str:
+    """The name of a weekday (Monday is 0) as it stands by itself: "Saturday"."""
+    tongue = tongue or READER.get()
+    return str(get_day_names("wide", "stand-alone", locale=locale_of(tongue))[weekday])
+
+
+def day_words(day: date, today: date, tongue: Tongue | None = None) -> str:
     """A day as said on `today`: "today", "tomorrow", "on Saturday", "on Sat 5 Dec"."""
-    ahead, words = (day - today).days, _wording(tongue)
+    tongue = tongue or READER.get()
+    ahead = (day - today).days
     if ahead in {0, 1}:
-        return words.near[ahead]
+        return say(_NEAR[ahead], tongue)
     if 1 < ahead < 7:
-        return words.day.format(day=words.days[day.weekday()])
-    return words.date.format(date=short_date(day, tongue))
+        return say(_ON[day.weekday()], tongue)
+    return say(Phrase("on {date}").key, tongue, date=short_date(day, tongue))
 
 
-def zone_words(zone: ZoneInfo) -> str:
+def zone_words(zone: ZoneInfo, tongue: Tongue | None = None) -> str:
     """A zone as said to people elsewhere: "London time"."""
-    return f"{zone.key.rsplit('/', 1)[-1].replace('_', ' ')} time"
+    tongue = tongue or READER.get()
+    city = get_timezone_location(zone, locale=locale_of(tongue), return_city=True)
+    if tongue.spoken == "en":
+        city = zone.key.rsplit("/", 1)[-1].replace("_", " ")
+    return say(Phrase("{city} time").key, tongue, city=city)
 
 
 def moment_words(
-    when: datetime, at: datetime, zone: ZoneInfo, joined: str, visitor_offset: int | None = None,
-    tongue: Tongue = ENGLISH,
+    when: datetime, at: datetime, zone: ZoneInfo, joined: str, tongue: Tongue | None = None,
+    visitor_offset: int | None = None,
 ) -> str:  # fmt: skip
     """A moment as said at `at`, like "today by 15:25" or "on Saturday at 08:00".
 
-    `joined` is the word before the time. `visitor_offset` is the visitor's offset from UTC in minutes
+    `joined` is "by" or "at". `visitor_offset` is the visitor's offset from UTC in minutes
     (east positive); where it differs from the zone's, the zone is named.
     """
+    tongue = tongue or READER.get()
     local = when.astimezone(zone)
     day = day_words(local.date(), at.astimezone(zone).date(), tongue)
-    words = _wording(tongue).moment.format(day=day, joined=joined, time=f"{local:%H:%M}")
+    key = _JOINED[joined].key if joined in _JOINED else f"{{day}} {joined} {{time}}"
+    words = say(key, tongue, day=day, time=time_words(local.time(), tongue))
     offset = local.utcoffset()
     if visitor_offset is None or offset is None or offset == timedelta(minutes=visitor_offset):
         return words
-    return f"{words} ({zone_words(zone)})"
+    return f"{words} ({zone_words(zone, tongue)})"
 
 
-def stamp(when: datetime, zone: ZoneInfo) -> str:
+def stamp(when: datetime, zone: ZoneInfo, tongue: Tongue | None = None) -> str:
     """A moment in full, like "Sat 28 Nov, 08:00"."""
+    tongue = tongue or READER.get()
     local = when.astimezone(zone)
-    return f"{short_date(local.date())}, {local:%H:%M}"
+    return f"{short_date(local.date(), tongue)}, {time_words(local.time(), tongue)}"
 
 
-def near_words(when: datetime, at: datetime, zone: ZoneInfo) -> str:
-    """A moment beside others, as said at `at`: "21:00 today", "08:00 tomorrow", else in full."""
+def near_words(when: datetime, at: datetime, zone: ZoneInfo, tongue: Tongue | None = None) -> str:
+    """A moment beside others, as said to a member at `at`: "21:00 today", "08:00 tomorrow", else in full."""
+    tongue = tongue or READER.get()
     local = when.astimezone(zone)
     ahead = (local.date() - at.astimezone(zone).date()).days
-    return f"{local:%H:%M} {('today', 'tomorrow')[ahead]}" if ahead in {0, 1} else stamp(when, zone)
+    if ahead not in {0, 1}:
+        return stamp(when, zone, tongue)
+    return f"{time_words(local.time(), tongue)} {_NEAR[ahead]}"
 
 
-def from_words(when: datetime, at: datetime, zone: ZoneInfo) -> str:
-    """From when on, as short as it can be said at `at`: "from 21:00 today", "from tomorrow", "from 1 Dec"."""
+def from_words(when: datetime, at: datetime, zone: ZoneInfo, tongue: Tongue | None = None) -> str:
+    """From when on, as short as it can be said to a member: "from 21:00 today", "from tomorrow", "from 1 Dec"."""
+    tongue = tongue or READER.get()
     local = when.astimezone(zone)
     ahead = (local.date() - at.astimezone(zone).date()).days
     if ahead in {0, 1} and (local.hour or local.minute or not ahead):
-        return f"from {near_words(when, at, zone)}"
-    return "from tomorrow" if ahead == 1 else f"from {local.day} {_wording(ENGLISH).months[local.month - 1]}"
+        return f"from {near_words(when, at, zone, tongue)}"
+    return "from tomorrow" if ahead == 1 else f"from {date_only(local.date(), tongue)}"
 
 
 def length_words(length: timedelta) -> str:

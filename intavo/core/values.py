@@ -7,6 +7,8 @@ from pydantic import BaseModel, ConfigDict, StringConstraints
 Id = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9_-]{0,39}$")]
 Device = Literal["desktop", "phone"]
 Colour = Annotated[str, StringConstraints(pattern=r"^#[0-9a-fA-F]{6}$")]
+# A language that a document is in (BCP 47, without a region); "" says none.
+Language = Annotated[str, StringConstraints(pattern=r"^([a-z]{2})?$", to_lower=True, strip_whitespace=True)]
 # Stands for the logo of the site's house style, whichever that is just then.
 HOUSE_LOGO = "house-logo"
 # "shipped-…" is one of the pictures that come with Intavo, "as_…" one of the business's own.

@@ -8,6 +8,7 @@ from datetime import datetime
 from django.db import IntegrityError, transaction
 from django.db.models import F
 
+from intavo import clock
 from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.effects import Leaving, member_leaves
 from intavo.accounts.models import Business, Member
@@ -20,24 +21,12 @@ from intavo.core.worklist import ListFilter
 from intavo.hours.queries import main_hours
 from intavo.people.actions import add_event, tag_person, untag_person
 from intavo.people.ways import To, ways_to
-from intavo.project import clock
 
 from .desk import first_told, gone_out
 from .giving import HAS_RULES, give_by_rules
 from .models import FollowUp, KeptFilter, PromiseCounted
 from .queries import open_work
-
-
-@dataclass(frozen=True, slots=True)
-class Source:
-    """Where a follow-up came from."""
-
-    touchpoint_id: int | None
-    site_id: int | None
-    page: str
-    device: str
-    excerpt: str
-    via: str = "form"
+from .source import Source
 
 
 def receive(

@@ -8,6 +8,7 @@ from typing import Any, Literal
 from django.http import HttpResponse
 from ninja import Query, Router, Schema, Status
 
+from intavo import clock
 from intavo.accounts.actor import Refused
 from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.accounts.models import Member
@@ -21,7 +22,6 @@ from intavo.hours.queries import main_hours
 from intavo.people.models import Address, Person, PersonTag, TimelineEvent
 from intavo.people.queries import same_phone, timeline
 from intavo.people.ways import note_on, way_called, ways_to
-from intavo.project import clock
 from intavo.sites.models import Site
 from intavo.touchpoints.models import Touchpoint
 

@@ -9,7 +9,7 @@ from intavo.accounts.queries import business_of
 from intavo.core import followup as rules
 from intavo.core.hours import OpenStretch, open_stretches
 from intavo.core.replies import Promise, Situation, choose, fill, situation, slots
-from intavo.core.say import moment_words
+from intavo.core.say import Tongue, moment_words, time_words
 from intavo.hours.queries import anybody_free, main_hours, replies
 from intavo.touchpoints.queries import waiting
 
@@ -65,7 +65,8 @@ def day_line(actor: Actor, at: datetime) -> DayLine:
     reply_at = next((one.end for one in reversed(stretches) if one.end > at), at)
     promise = Promise.of_minutes(business.promise_minutes)
     told = choose(replies(business.pk), situation(hours, reply_at, True), business.language, business.language)
-    words = slots(hours, reply_at, hours.zone, promise.due(hours, reply_at))
+    tongue = Tongue(told.cell.language, business.region)
+    words = slots(hours, reply_at, hours.zone, promise.due(hours, reply_at), tongue=tongue)
     due_now = due_marks(actor, at, ruler.closes or end)
     marks = [Mark(id_, name, due, ruler.lane(due, late_from)) for id_, name, due, late_from in due_now]
     waits = waiting(actor, at)
@@ -74,7 +75,7 @@ def day_line(actor: Actor, at: datetime) -> DayLine:
     services_away.tell(asked)
     return DayLine(
         at=at, timezone=hours.timezone, start=start, end=end, situation=now, until=_until(ruler, at, hours.zone),
-        after_reply=fill(told.reply.text, words), stretches=stretches, marks=marks,
+        after_reply=fill(told.reply.text, words, tongue), stretches=stretches, marks=marks,
         late=sum(mark.lane is rules.Lane.LATE for mark in marks),
         before_closing=sum(mark.lane is rules.Lane.BEFORE_CLOSING for mark in marks),
         made_not_on=waits.not_on, changed_since_live=waits.changed, ended=waits.ended,
@@ -86,7 +87,8 @@ def _until(ruler: rules.Ruler, at: datetime, zone: ZoneInfo) -> str:
     if ruler.closes is not None:
         closes = ruler.closes.astimezone(zone)
         same_day = closes.date() == at.astimezone(zone).date()
-        return f"open till {closes:%H:%M}" if same_day else f"open till {moment_words(ruler.closes, at, zone, 'at')}"
+        when = time_words(closes.time()) if same_day else moment_words(ruler.closes, at, zone, "at")
+        return f"open till {when}"
     if ruler.opens is None:
         return "closed"
     return f"closed, opens {moment_words(ruler.opens, at, zone, 'at')}"

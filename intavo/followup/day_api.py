@@ -5,10 +5,10 @@ from datetime import datetime
 from django.db.models import Q
 from ninja import Router, Schema, Status
 
+from intavo import clock
 from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.core import followup as rules
 from intavo.people.queries import search
-from intavo.project import clock
 
 from .day import day_line
 from .first_steps import first_steps, put_away

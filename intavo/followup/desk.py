@@ -7,13 +7,13 @@ from datetime import datetime, timedelta
 
 from django.db import transaction
 
+from intavo import clock
 from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.models import Member
 from intavo.accounts.rows import insert
 from intavo.accounts.scope import own
 from intavo.core.rights import Right
 from intavo.people.models import TimelineEvent
-from intavo.project import clock
 
 from .models import AtDesk, DoneOnce, FollowUp
 

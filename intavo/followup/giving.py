@@ -2,10 +2,10 @@
 
 from collections.abc import Sequence
 from datetime import timedelta
-from typing import TYPE_CHECKING
 
 from django.db.models import Count
 
+from intavo import clock
 from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.models import Member
 from intavo.core import followup as rules
@@ -14,13 +14,10 @@ from intavo.core.rights import Right
 from intavo.hours.queries import presences
 from intavo.people.actions import add_event
 from intavo.people.models import PersonTag
-from intavo.project import clock
 from intavo.touchpoints.models import Touchpoint
 
 from .models import FollowUp, GiveRules
-
-if TYPE_CHECKING:
-    from .actions import Source
+from .source import Source
 
 MOST = 50
 # Whether a business has any rules, said with the statement that opens a piece of work.
@@ -55,7 +52,7 @@ def set_give_rules(actor: Actor, *, rules: Sequence[GiveRule]) -> None:
     actor.noted("give rules set")
 
 
-def give_by_rules(actor: Actor, *, followup_id: int, kind: rules.Kind, source: "Source", person_id: int) -> None:
+def give_by_rules(actor: Actor, *, followup_id: int, kind: rules.Kind, source: Source, person_id: int) -> None:
     """Give a new piece of work to whom the first rule that fits says; without one it is everybody's."""
     wanted = rules_of(actor.business_id)
     if not wanted:

@@ -3,10 +3,10 @@
 from datetime import datetime
 from typing import Any
 
+from intavo import clock
 from intavo.accounts.actor import Actor
 from intavo.core import followup as rules
 from intavo.people.effects import Merging, people_changed, people_merged, people_split
-from intavo.project import clock
 
 from .actions import told
 from .models import FollowUp

@@ -54,17 +54,19 @@ class Filled:
 def filled_for(actor: Actor, followup_id: int | None, at: datetime) -> list[Filled]:
     """All of them as they would read now, for the person of a follow-up."""
     hours = main_hours(actor.business_id).value
-    due = Promise.of_minutes(business_of(actor).promise_minutes).due(hours, at)
-    words = slots(hours, at, hours.zone, due)
+    business = business_of(actor)
+    tongue = business.tongue()
+    due = Promise.of_minutes(business.promise_minutes).due(hours, at)
+    words = slots(hours, at, hours.zone, due, tongue=tongue)
     closing = next_closing(hours, at) if is_open(hours, at) else None
     opening = next_opening(hours, closing) if closing else None
     if opening is not None:
         # In an answer "when we open" is never now.
-        words["next_opening"] = moment_words(opening, at, hours.zone, "at")
+        words["next_opening"] = moment_words(opening, at, hours.zone, "at", tongue)
     if followup_id is not None:
         name = own(actor, FollowUp.objects.select_related("person"), followup_id).person.name.split()
         words |= {"first_name": name[0]} if name else {}
-    return [Filled(row, fill(_RUNS.validate_python(row.text), words)) for row in kept_answers(actor)]
+    return [Filled(row, fill(_RUNS.validate_python(row.text), words, tongue)) for row in kept_answers(actor)]
 
 
 @dataclass(frozen=True, slots=True)

@@ -5,11 +5,11 @@ from typing import Any
 from django.db.models import Q
 from ninja import Router, Schema, Status
 
+from intavo import clock
 from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.accounts.queries import members
 from intavo.core.giving import GiveRule, rule_words
 from intavo.core.worklist import ListFilter
-from intavo.project import clock
 from intavo.touchpoints.models import Touchpoint
 
 from . import actions

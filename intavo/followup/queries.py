@@ -10,6 +10,7 @@ from django.db import connection
 from django.db.models import Case, DateTimeField, Exists, F, OuterRef, Q, QuerySet, When
 from django.db.models.functions import Least
 
+from intavo import clock
 from intavo.accounts.actor import Actor
 from intavo.core import followup as rules
 from intavo.core.hours import OpeningHours, open_days_back
@@ -19,7 +20,6 @@ from intavo.hours.effects import Promised, promises_counted
 from intavo.hours.queries import main_hours
 from intavo.people.models import Person, PersonTag, TimelineEvent
 from intavo.people.queries import search
-from intavo.project import clock
 
 from .models import FollowUp, PromiseCounted
 

@@ -18,7 +18,7 @@ from intavo.core import followup as rules
 from intavo.core.hours import OpeningHours, is_open
 from intavo.core.reminding import About, Wish, about, reach
 from intavo.core.rights import Right, Role, may
-from intavo.core.say import length_words, moment_words
+from intavo.core.say import Tongue, length_words, moment_words
 from intavo.hours.queries import main_hours
 
 from .models import FollowUp, Reminded, Wishes
@@ -120,7 +120,7 @@ def _tell_due(member: Member, told: Wishes, hours: OpeningHours, at: datetime) -
     _mail(
         member,
         f"{' and '.join(one for one in heads if one)}: {_names(found)}",
-        [_line(one.row, one.due, hours, at) for one in found],
+        [_line(member, one.row, one.due, hours, at) for one in found],
     )
 
 
@@ -140,7 +140,7 @@ def _tell_morning(member: Member, told: Wishes, hours: OpeningHours, at: datetim
     free = _theirs(member, at).filter(stands=None).count()
     if not rows and not free:
         return
-    lines = [_line(row, row.stands, hours, at) for row in rows if row.stands]
+    lines = [_line(member, row, row.stands, hours, at) for row in rows if row.stands]
     if free:
         lines.append(f"{free} more {'has' if free == 1 else 'have'} no set time.")
     count = len(rows)
@@ -152,9 +152,9 @@ def _theirs(member: Member, at: datetime) -> "QuerySet[StandingRow]":
     return for_us(member_actor(member), at).filter(Q(member=member) | Q(member=None))
 
 
-def _line(row: FollowUp, due: datetime, hours: OpeningHours, at: datetime) -> str:
+def _line(member: Member, row: FollowUp, due: datetime, hours: OpeningHours, at: datetime) -> str:
     latest = max(due, row.late_from or due)
-    when = moment_words(due, at, hours.zone, "at")
+    when = moment_words(due, at, hours.zone, "at", Tongue("en", member.business.region))
     if latest < at:
         late = rules.how_late(hours, latest, at)
         how = f"was due {when}" + (f", {length_words(late)} of open time late" if late >= timedelta(minutes=1) else "")

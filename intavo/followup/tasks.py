@@ -2,7 +2,7 @@
 
 from procrastinate.contrib.django import app
 
-from intavo.project import clock
+from intavo import clock
 
 from . import desk, reminding
 

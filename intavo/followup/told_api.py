@@ -4,10 +4,10 @@ from typing import Any
 
 from ninja import Router, Schema
 
+from intavo import clock
 from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.core.hours import is_open
 from intavo.hours.queries import main_hours
-from intavo.project import clock
 
 from .queries import came_in
 from .reminding import wish, wishes_of

@@ -8,6 +8,7 @@ from typing import Any
 from django.db import transaction
 from pydantic import ValidationError
 
+from intavo import clock
 from intavo.accounts.actions import look_at_hours, set_away
 from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.effects import business_created
@@ -15,12 +16,11 @@ from intavo.accounts.models import Business, Member
 from intavo.accounts.scope import own
 from intavo.core.door import NotLetIn, read_json
 from intavo.core.hours import OpeningHours, read_clock
-from intavo.core.places import languages
+from intavo.core.places import read_language
 from intavo.core.presence import Away, Until, going_away
 from intavo.core.refusals import wrongs
 from intavo.core.replies import SITUATIONS, Reply, Situation
 from intavo.core.rights import Right
-from intavo.project import clock
 from intavo.sites.actions import site_created, touch
 from intavo.sites.models import Site
 
@@ -270,10 +270,10 @@ def _tongue(actor: Actor, language: str) -> str:
     """A language's code in small letters, without a region; the business's own where none is said."""
     if not language:
         return str(Business.objects.values_list("language", flat=True).get(pk=actor.business_id))
-    tongue = language.split("-")[0].lower()
-    if tongue not in languages():
-        raise Refused(("language", f"“{language[:20]}” is no language that is known."))
-    return tongue
+    try:
+        return read_language(language)
+    except ValueError as error:
+        raise Refused(("language", str(error))) from error
 
 
 def _column(actor: Actor, column: str) -> str:

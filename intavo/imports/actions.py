@@ -15,13 +15,13 @@ from django.db import IntegrityError, transaction
 from django.db.models import Exists, OuterRef
 from procrastinate.contrib.django import app
 
+from intavo import clock
 from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.scope import own
 from intavo.core.csvsafe import harmless
 from intavo.core.importing import Column, Entry, Line, card_lines, csv_lines, guess, read_card, read_row
 from intavo.core.rights import Right
 from intavo.people.models import Address, Consent, Person, PersonTag, TimelineEvent
-from intavo.project import clock
 
 from .files import MOST, forget, keep, opened
 from .models import Import, ImportedRow

@@ -11,7 +11,7 @@ from django.core.cache import cache
 
 from intavo.core.touchpoint import Document
 
-from .actions.sent import Sent
+from .body import Sent
 
 WORK_LASTS = 20 * 60
 WORK_SIZE = 60_000

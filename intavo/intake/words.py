@@ -4,6 +4,7 @@ from collections.abc import Iterable
 
 from django.conf import settings
 
+from intavo.core.tongues import Phrase, Tongue, say
 from intavo.core.touchpoint import Checked, Document, Score
 
 
@@ -24,10 +25,12 @@ def excerpt(document: Document, checked: Checked) -> str:
 
 _WITHOUT = {"sign-up": "Joined the list", "call": "Asked for a call", "feedback": "Gave a score"}
 
+_HELLO, _HELLO_YOU = Phrase("Hello,"), Phrase("Hello {name},")
 
-def letter(name: str, text: str, more: Iterable[str], business: str) -> str:
+
+def letter(name: str, text: str, more: Iterable[str], business: str, tongue: Tongue) -> str:
     """The text of a mail to a visitor: a greeting, the owner's words, what belongs to it, and who it is from."""
-    hello = f"Hello {name}," if name else "Hello,"
+    hello = say(_HELLO_YOU, tongue, name=name) if name else say(_HELLO, tongue)
     return "\n\n".join(part for part in (hello, text.strip(), *more, business) if part) + "\n"
 
 

@@ -12,12 +12,12 @@ from django.conf import settings
 from django.core.mail import EmailMessage
 from django.db import transaction
 
+from intavo import clock
 from intavo.accounts.models import AccountMail, Business
 from intavo.accounts.rows import insert_with
 from intavo.core.mailin import answer_address
 from intavo.core.people import Address
 from intavo.core.texts import one_line
-from intavo.project import clock
 
 from .effects import mail_given_up
 from .enclosing import attach

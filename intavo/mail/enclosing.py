@@ -14,12 +14,12 @@ from django.db import transaction
 from django.db.models.signals import post_delete
 from django.dispatch import receiver
 
+from intavo import clock
 from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.scope import own
 from intavo.core.mailin.files import type_of
 from intavo.core.rights import Right
 from intavo.core.texts import mended
-from intavo.project import clock
 
 from .models import Enclosure, OutgoingMail
 

@@ -9,6 +9,7 @@ from django.conf import settings
 from django.db import IntegrityError, transaction
 from django.db.models.functions import Lower
 
+from intavo import clock
 from intavo.accounts.actor import Actor, Refused, visitor_of
 from intavo.accounts.models import Business
 from intavo.core import followup as rules
@@ -16,15 +17,15 @@ from intavo.core.mailin import Kind, Received, read_mail
 from intavo.core.people import Address, email_address
 from intavo.core.replies import Promise
 from intavo.core.rights import Right
-from intavo.followup.actions import ByMail, Source, heard_again, note_mail, told
+from intavo.followup.actions import ByMail, heard_again, note_mail, told
 from intavo.followup.actions import receive as open_followup
 from intavo.followup.models import FollowUp
+from intavo.followup.source import Source
 from intavo.hours.queries import main_hours
 from intavo.mail.actions import new_secret, suppress
 from intavo.mail.effects import mail_given_up
 from intavo.mail.models import MailIn, OutgoingMail
 from intavo.people import actions as people
-from intavo.project import clock
 from intavo.talks.actions import mailed_in
 from intavo.talks.models import Talk
 from intavo.talks.queries import talk_of

@@ -9,12 +9,12 @@ from contextlib import contextmanager, suppress
 from django.conf import settings
 from django.db import transaction
 
+from intavo import clock
 from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.secrets import sealed, unsealed
 from intavo.core.mailin import TooBig
 from intavo.core.mailin.model import MOST_BYTES
 from intavo.core.rights import Right
-from intavo.project import clock
 from intavo.talks.gateways import GatewayAway, may_go
 
 from .actions import mail_in_of, take_in

@@ -5,10 +5,10 @@ import json
 from django.http import HttpRequest, HttpResponse
 from django.views.decorators.csrf import csrf_exempt
 
+from intavo import clock
 from intavo.accounts.problem import problem
 from intavo.core.mailin import TooBig
 from intavo.core.mailin.model import MOST_BYTES
-from intavo.project import clock
 
 from .actions import NotHere, take_in
 

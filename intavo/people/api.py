@@ -12,6 +12,7 @@ from django.shortcuts import render
 from ninja import Router, Schema, Status
 from pydantic import ValidationError
 
+from intavo import clock
 from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.accounts.models import Business
@@ -19,7 +20,6 @@ from intavo.accounts.scope import own
 from intavo.core import people as rules
 from intavo.core.people.seeking import THEIRS
 from intavo.core.refusals import wrongs
-from intavo.project import clock
 
 from . import cards, erasing, exporting, merging
 from .actions import untag_person

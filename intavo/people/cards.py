@@ -2,13 +2,13 @@
 
 from django.db import IntegrityError, transaction
 
+from intavo import clock
 from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.models import Business, Member
 from intavo.accounts.rows import insert
 from intavo.accounts.scope import own
 from intavo.core import people as rules
 from intavo.core.rights import Right
-from intavo.project import clock
 
 from .actions import add_event, tag_person
 from .effects import people_changed

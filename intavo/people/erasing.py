@@ -6,10 +6,10 @@ from dataclasses import dataclass
 from django.db import transaction
 from procrastinate.contrib.django import app
 
+from intavo import clock
 from intavo.accounts.actor import Actor
 from intavo.accounts.scope import own
 from intavo.core.rights import Right
-from intavo.project import clock
 
 from .effects import Erasing, person_erased
 from .merging import card_of

@@ -10,6 +10,7 @@ from zoneinfo import ZoneInfo
 
 from django.db.models import QuerySet
 
+from intavo import clock
 from intavo.accounts.actor import Actor
 from intavo.accounts.queries import business_of
 from intavo.accounts.scope import own
@@ -17,7 +18,6 @@ from intavo.core.csvsafe import harmless
 from intavo.core.people.cards import WrittenCard, write_card
 from intavo.core.people.reading import entry_words, told_time
 from intavo.core.rights import Right
-from intavo.project import clock
 
 from .models import Address, Person
 from .queries import timeline

@@ -12,12 +12,12 @@ from typing import Any, Literal
 from django.db import models, transaction
 from django.db.models import Count
 
+from intavo import clock
 from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.rows import insert
 from intavo.accounts.scope import own
 from intavo.core import people as rules
 from intavo.core.rights import Right
-from intavo.project import clock
 
 from .actions import add_event
 from .effects import Merging, people_merged, people_split

@@ -53,6 +53,7 @@ MIDDLEWARE = [
     "intavo.project.log.RequestId",
     "intavo.project.measures.Measured",
     "intavo.project.door.Drained",
+    "intavo.project.sides.Reader",
     "intavo.project.door.PathDoor",
     "intavo.project.sides.Packed",
     "intavo.project.sides.Private",

@@ -17,6 +17,8 @@ from django.middleware.csrf import CsrfViewMiddleware
 from django.middleware.gzip import GZipMiddleware
 from django.utils.deprecation import MiddlewareMixin
 
+from intavo.core.say import ENGLISH, READER
+
 _PROTOCOL = "/e/"
 _SHOWN = ("/e/frame", "/files/")
 _TOLD = ("/api/", "/_allauth/")
@@ -38,6 +40,14 @@ class _Aside(MiddlewareMixin):
         if of_the_protocol(request):
             return self.get_response(request)
         return super().__call__(request)
+
+
+class Reader(MiddlewareMixin):
+    """Whoever read before reads no more: what a member is told is written for the region of their own business."""
+
+    def process_request(self, request: HttpRequest) -> None:
+        """Nobody has said yet where they are."""
+        READER.set(ENGLISH)
 
 
 class Packed(GZipMiddleware):

@@ -76,15 +76,18 @@ def _free_slug(text: str) -> str:
     return next(name for name in (stem, *(f"{stem}-{n}" for n in range(2, len(taken) + 3))) if name not in taken)
 
 
-def change_site(actor: Actor, *, site_id: int, name: str, hosts: list[str]) -> None:
-    """Change a site's name and hosts."""
+def change_site(actor: Actor, *, site_id: int, name: str, hosts: list[str], language: str | None = None) -> None:
+    """Change a site's name, hosts, and what its visitors are spoken to in ("": as the business does; None: as it
+    was)."""
     actor.needs(Right.BUSINESS)
     if not name.strip():
         raise Refused(("name", "Please write a name for the site."))
     normal = _hosts(hosts)
     with transaction.atomic():
         site = own(actor, Site, site_id)
-        Site.objects.filter(pk=site.pk).update(name=name.strip())
+        Site.objects.filter(pk=site.pk).update(
+            name=name.strip(), language=site.language if language is None else language
+        )
         SiteHost.objects.filter(site=site).exclude(host__in=normal).delete()
         SiteHost.objects.bulk_create(
             [SiteHost(business_id=actor.business_id, site=site, host=host) for host in normal], ignore_conflicts=True

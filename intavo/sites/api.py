@@ -9,6 +9,7 @@ from ninja import Router, Schema, Status
 from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.core.showing import SiteRules
 from intavo.core.touchpoint import Sentence
+from intavo.core.values import Language
 
 from .actions import add_site, change_site, set_house, set_rules
 from .models import Site
@@ -29,6 +30,7 @@ class SiteOut(Schema):
     name: str
     slug: str
     key: str
+    language: str
     hosts: list[str]
     snippet: str
     house: dict[str, Any]
@@ -46,7 +48,7 @@ class SiteOut(Schema):
         )
         return SiteOut(
             house=site.house, rules=rules_of(site), strangers=strangers_of(site),
-            id=site.pk, name=site.name, slug=site.slug, key=site.key, seen=seen,
+            id=site.pk, name=site.name, slug=site.slug, key=site.key, seen=seen, language=site.language,
             hosts=[row.host for row in site.hosts.all()],
             snippet=f'<script async src="{settings.BASE_URL}/e/{site.key}.js"></script>',
         )  # fmt: skip
@@ -55,6 +57,7 @@ class SiteOut(Schema):
 class SiteIn(Schema):
     name: str = ""
     hosts: list[str]
+    language: Language | None = None
 
 
 @router.get("/sites", response=list[SiteOut])
@@ -73,7 +76,7 @@ def add(request: MemberRequest, body: SiteIn) -> Status[SiteOut]:
 @router.put("/sites/{site_id}", response=SiteOut)
 def change(request: MemberRequest, site_id: int, body: SiteIn) -> SiteOut:
     """Change a site's name and hosts."""
-    change_site(request.auth, site_id=site_id, name=body.name, hosts=body.hosts)
+    change_site(request.auth, site_id=site_id, name=body.name, hosts=body.hosts, language=body.language)
     return SiteOut.of(sites_of(request.auth).get(pk=site_id))
 
 

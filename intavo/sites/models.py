@@ -5,6 +5,7 @@ import secrets
 from django.db import models
 
 from intavo.accounts.models import Business
+from intavo.core.tongues import Tongue
 
 
 def new_key() -> str:
@@ -24,9 +25,15 @@ class Site(models.Model):
     house = models.JSONField(default=dict)
     # SiteRules; empty: nothing set.
     rules = models.JSONField(default=dict)
+    # What it speaks to visitors in; empty: as the business does.
+    language = models.CharField(max_length=8, blank=True)
     seen_at = models.DateTimeField(null=True)
     seen_host = models.CharField(max_length=255, blank=True)
     seen_path = models.CharField(max_length=500, blank=True)
+
+    def tongue(self, own: str = "") -> Tongue:
+        """What visitors are spoken to in: a touchpoint's own language, else the site's, else the business's."""
+        return self.business.tongue(own, self.language)
 
 
 class SiteHost(models.Model):

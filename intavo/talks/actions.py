@@ -9,6 +9,7 @@ from django.db import connection, transaction
 from procrastinate.contrib.django import app
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
+from intavo import clock
 from intavo.accounts.actor import Actor, Refused, visitor_of
 from intavo.accounts.scope import own
 from intavo.core import people as people_rules
@@ -21,6 +22,7 @@ from intavo.core.dialogue import (
     Tagged,
     Turn,
     begin,
+    straight,
     take,
     with_address_first,
 )
@@ -29,15 +31,16 @@ from intavo.core.replies import Situation
 from intavo.core.rights import Right
 from intavo.core.showing.visit import Page, Short
 from intavo.core.texts import Kept
+from intavo.core.tongues import Phrase, Tongue, in_tongue
 from intavo.core.touchpoint.rules import VisitorDevice
-from intavo.followup.actions import Source
 from intavo.followup.actions import receive as open_followup
 from intavo.followup.models import FollowUp
+from intavo.followup.source import Source
 from intavo.people import actions as people
 from intavo.people.models import Person, TimelineEvent
-from intavo.project import clock
-from intavo.touchpoints.live import LiveSite, Said, document_of, published_revision
 from intavo.touchpoints.models import Touchpoint
+from intavo.touchpoints.onsite import LiveSite, Said
+from intavo.touchpoints.revisions import document_of, published_revision
 
 from .files import checked_file, keep_bytes, takes_files
 from .models import Delivery, Message, Talk
@@ -100,11 +103,28 @@ class TalkAnswer:
     repeated: bool = False
 
 
-def script_of(talk: Talk) -> Script:
-    """The script that a talk follows."""
+def script_of(site: LiveSite, talk: Talk) -> Script:
+    """The script that a talk follows; words of ours in it are in the touchpoint's tongue."""
     document = document_of(talk.revision_id) if talk.revision_id else None
+    tongue = tongue_in(site, talk)
     script = document.talk.script if document is not None and document.talk is not None else STRAIGHT
-    return with_address_first(script) if talk.address_first else script
+    script = straight(tongue) if script == STRAIGHT else script
+    return with_address_first(script, tongue) if talk.address_first else script
+
+
+def tongue_in(site: LiveSite, talk: Talk) -> Tongue:
+    """What is spoken in a talk: its touchpoint's language, else the site's."""
+    return site.tongue(_own_language(talk))
+
+
+def language_of(talk: Talk) -> Tongue:
+    """The same, where its site may be gone."""
+    own = _own_language(talk)
+    return talk.site.tongue(own) if talk.site is not None else talk.business.tongue(own)
+
+
+def _own_language(talk: Talk) -> str:
+    return document_of(talk.revision_id).language if talk.revision_id else ""
 
 
 def begin_talk(site: LiveSite, body: Begun, at: datetime) -> dict[str, Any]:
@@ -128,9 +148,9 @@ def opened(site: LiveSite, talk: Talk, at: datetime) -> dict[str, Any]:
     """Keep a talk that begins, with the first words of its script."""
     said = said_of(site, talk, at)
     talk.address_first = said.situation is not Situation.OPEN and talk.gateway_id is None
-    turn = begin(script_of(talk), said.words)
+    turn = begin(script_of(site, talk), said.words)
     talk.save()
-    rows = _follow(talk, turn, at)
+    rows = _follow(site, talk, turn, at)
     talk.save()
     return _as_it_stands(site, talk, rows, said)
 
@@ -138,10 +158,10 @@ def opened(site: LiveSite, talk: Talk, at: datetime) -> dict[str, Any]:
 def first_word(site: LiveSite, talk: Talk, body: SaidNow, at: datetime) -> list[Message]:
     """A talk that begins with their own words: kept, and answered by the script's beginning, or as its answer."""
     said = said_of(site, talk, at)
-    turn = begin(script_of(talk), said.words)
+    turn = begin(script_of(site, talk), said.words)
     talk.save()
     if not turn.choices and turn.asks in {None, "text"}:
-        _follow(talk, turn, at)
+        _follow(site, talk, turn, at)
         before = talk.last
         taken(site, talk, body, at)
         return list(talk.messages.filter(source=Message.SCRIPT, n__gt=before).order_by("n"))
@@ -150,7 +170,7 @@ def first_word(site: LiveSite, talk: Talk, body: SaidNow, at: datetime) -> list[
     Message.objects.create(
         business_id=talk.business_id, talk=talk, n=talk.last, source=Message.THEM, text=words, at=at, client_id=body.id
     )
-    rows = _follow(talk, turn, at)
+    rows = _follow(site, talk, turn, at)
     _join(visitor_of(site.business.pk), talk, turn, said, words, at)
     talk.save()
     return rows
@@ -163,13 +183,14 @@ def said_of(site: LiveSite, talk: Talk, at: datetime) -> Said:
     column = talk.touchpoint.public_id if talk.touchpoint is not None else None
     return site.says(
         at, talk.language, talk.utc_offset, after.promise_minutes if after else None, after.follows if after else (),
-        column,
+        column, document.language if document is not None else "",
     )  # fmt: skip
 
 
-def _follow(talk: Talk, turn: Turn, at: datetime) -> list[Message]:
+def _follow(site: LiveSite, talk: Talk, turn: Turn, at: datetime) -> list[Message]:
     """The script's messages, kept; where the talk stands after them."""
-    choices = [{"id": one.id, "label": one.label} for one in turn.choices]
+    tongue = tongue_in(site, talk)
+    choices = [{"id": one.id, "label": in_tongue(one.label, tongue)} for one in turn.choices]
     rows = []
     for number, text in enumerate(turn.messages, 1):
         talk.last += 1
@@ -179,7 +200,7 @@ def _follow(talk: Talk, turn: Turn, at: datetime) -> list[Message]:
                 talk=talk,
                 n=talk.last,
                 source=Message.SCRIPT,
-                text=text,
+                text=in_tongue(text, tongue),
                 at=at,
                 choices=choices if number == len(turn.messages) else [],
             )
@@ -237,7 +258,7 @@ def _say(site: LiveSite, token: str, body: SaidNow, at: datetime, data: bytes | 
         if data is None:
             return TalkAnswer(taken(site, talk, body, at))
         if not takes_files(talk):
-            raise Refused(("file", "No files are taken in this conversation."))
+            raise Refused(("file", Phrase("No files are taken in this conversation.")))
         file, kept = checked_file(body.text or "", data)
         answer = taken(site, talk, body.model_copy(update={"text": file["name"]}), at, file)
         keep_bytes(talk.business_id, str(file["key"]), kept)
@@ -260,7 +281,7 @@ def taken(site: LiveSite, talk: Talk, body: SaidNow, at: datetime, file: dict[st
     """What comes of a message: kept, followed by the script, on the list. Refused for a choice that is not there."""
     actor, said = visitor_of(site.business.pk), said_of(site, talk, at)
     try:
-        turn = take(script_of(talk), talk.state, body.data(), said.words, site.business.region)
+        turn = take(script_of(site, talk), talk.state, body.data(), said.words, site.business.region)
     except ValueError as error:
         raise Refused(("choice" if body.choice is not None else "text", str(error))) from error
     words = _words_of(talk, body)
@@ -271,7 +292,7 @@ def taken(site: LiveSite, talk: Talk, body: SaidNow, at: datetime, file: dict[st
         business_id=talk.business_id, talk=talk, n=talk.last, source=Message.THEM, text=words, at=at, client_id=body.id,
         file=file,
     )  # fmt: skip
-    rows = _follow(talk, turn, at)
+    rows = _follow(site, talk, turn, at)
     talk.last_word_at = at
     talk.told_late = False
     _join(actor, talk, turn, said, words, at, about)

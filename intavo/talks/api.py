@@ -8,6 +8,7 @@ from django.http import HttpResponse
 from ninja import Router, Schema, Status
 from pydantic import ValidationError
 
+from intavo import clock
 from intavo.accounts.actor import Refused
 from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.accounts.problem import problem
@@ -18,7 +19,6 @@ from intavo.core.refusals import wrongs
 from intavo.core.replies import Promise, slots
 from intavo.followup.models import FollowUp
 from intavo.hours.queries import main_hours
-from intavo.project import clock
 
 from .actions import note_read, note_typing
 from .gateways import add_gateway, drop_gateway
@@ -184,7 +184,7 @@ def rehearse(request: MemberRequest, body: TalkTurnIn) -> TalkTurnOut:
     business, at = business_of(request.auth), clock.now()
     hours = main_hours(business.pk).value
     due = Promise.of_minutes(business.promise_minutes).due(hours, at)
-    words = slots(hours, at, hours.zone, due)
+    words = slots(hours, at, hours.zone, due, tongue=business.tongue())
     try:
         script = Script.model_validate(body.script)
     except ValidationError as error:

@@ -12,8 +12,10 @@ from django.dispatch import receiver
 
 from intavo.accounts.actor import Refused
 from intavo.core.texts import Kept
-from intavo.touchpoints.live import LiveSite, document_of
+from intavo.core.tongues import Phrase
+from intavo.touchpoints.onsite import LiveSite
 from intavo.touchpoints.pictures import write_anew
+from intavo.touchpoints.revisions import document_of
 
 from .models import Message, Talk
 
@@ -28,9 +30,9 @@ def checked_file(name: str, data: bytes) -> tuple[dict[str, object], bytes]:
     A picture is decoded and written anew as WebP, at most 2,400 pixels wide, so that nothing else of it stays.
     """
     if not data:
-        raise Refused(("file", "This file is empty."))
+        raise Refused(("file", Phrase("This file is empty.")))
     if len(data) > MOST_FILE:
-        raise Refused(("file", "This file is too large: at most 10 MB."))
+        raise Refused(("file", Phrase("This file is too large: at most 10 MB.")))
     plain = "".join(one for one in name if unicodedata.category(one)[0] != "C")
     title = Path(plain.replace("\\", "/")).name.strip()[:120] or "file"
     kind = "application/pdf"
@@ -38,7 +40,7 @@ def checked_file(name: str, data: bytes) -> tuple[dict[str, object], bytes]:
         with TemporaryDirectory() as folder:
             came = Path(folder, "as-it-came")
             came.write_bytes(data)
-            otherwise = "Pictures and PDF can be sent here, and this is neither."
+            otherwise = Phrase("Pictures and PDF can be sent here, and this is neither.")
             written = write_anew(came, came.parent, (_WIDEST,), _WIDEST * 4, otherwise)
             kind, data = "image/webp", (came.parent / f"{written.widths[0]}.webp").read_bytes()
     return {"key": secrets.token_hex(16), "name": title, "type": kind, "size": len(data)}, data

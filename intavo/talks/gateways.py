@@ -16,6 +16,7 @@ from django.db import IntegrityError, transaction
 from pydantic import BaseModel, ConfigDict, Field, ValidationError, model_validator
 from standardwebhooks import Webhook, WebhookVerificationError
 
+from intavo import clock
 from intavo.accounts.actor import Actor, Refused, visitor_of
 from intavo.accounts.scope import own
 from intavo.accounts.secrets import sealed, unsealed
@@ -27,10 +28,10 @@ from intavo.core.texts import Kept
 from intavo.core.times import Moment
 from intavo.followup.effects import Away, services_away
 from intavo.people.actions import add_event
-from intavo.project import clock
 from intavo.sites.models import Site
-from intavo.touchpoints.live import LiveSite, live_site
+from intavo.touchpoints.live import live_site
 from intavo.touchpoints.models import Touchpoint
+from intavo.touchpoints.onsite import LiveSite
 
 from .actions import GOOD_FOR, MOST_TEXT, SaidNow, first_word, send_out, taken, touchpoint_by_code
 from .models import Delivery, Gateway, GatewayIn, Message, Talk

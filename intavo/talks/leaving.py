@@ -3,18 +3,21 @@
 from django.db import transaction
 from procrastinate.contrib.django import app
 
+from intavo import clock
 from intavo.core.followup import State
 from intavo.core.people import email_address
+from intavo.core.tongues import Phrase, say
 from intavo.mail import actions as mail
 from intavo.people.models import Address
-from intavo.project import clock
 from intavo.touchpoints.live import live_site
 
-from .actions import MAIL_LOOK, said_of, send_out
+from .actions import MAIL_LOOK, language_of, said_of, send_out, tongue_in
 from .models import Message, Talk
 from .queries import is_there
 
 _MOST = 200
+_HELLO, _YOUR_MESSAGE = Phrase("Hello,"), Phrase("Re: your message to {business}")
+_LATE = Phrase("We are later than we said, and sorry for it. One of us answers {promise}.")
 
 
 def mail_if_gone(talk_id: int) -> bool:
@@ -34,9 +37,11 @@ def mail_if_gone(talk_id: int) -> bool:
         if address is None:
             return False
         Message.objects.filter(pk__in=[row.pk for row in unseen]).update(mailed=True)
+        tongue = language_of(talk)
         mail.queue(
-            talk.business, to=email_address(address.shown), subject=f"Re: your message to {talk.business.name}",
-            text="\n\n".join(["Hello,", *(row.text for row in unseen), talk.business.name]) + "\n",
+            talk.business, to=email_address(address.shown),
+            subject=say(_YOUR_MESSAGE, tongue, business=talk.business.name),
+            text="\n\n".join([say(_HELLO, tongue), *(row.text for row in unseen), talk.business.name]) + "\n",
             key=f"talk-{talk.pk}-{unseen[-1].n}", reply_to=mail.answers_to(talk.business_id, talk.followup_id),
         )  # fmt: skip
     return True
@@ -53,13 +58,13 @@ def tell_late() -> int:
             site = live_site(talk.site.key) if talk.site is not None else None
             if talk.told_late or site is None:
                 continue
-            words = said_of(site, talk, at).words.get("promise", "as soon as we can")
+            words = said_of(site, talk, at).words["promise"]
             talk.last += 1
             talk.told_late = True
             talk.save(update_fields=["last", "told_late"])
             row = Message.objects.create(
                 business_id=talk.business_id, talk=talk, n=talk.last, source=Message.SCRIPT, at=at,
-                text=f"We are later than we said, and sorry for it. One of us answers {words}.",
+                text=say(_LATE, tongue_in(site, talk), promise=words),
             )  # fmt: skip
             if talk.gateway_id is not None:
                 send_out(talk, [row])

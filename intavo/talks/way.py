@@ -2,8 +2,8 @@
 
 from typing import Any
 
+from intavo import clock
 from intavo.people.ways import Gone, To, register
-from intavo.project import clock
 
 from .actions import answer_talk
 from .models import Delivery, Message, Talk

@@ -38,6 +38,8 @@ class Touchpoint(models.Model):
     draft = models.ForeignKey("TouchpointRevision", null=True, on_delete=models.PROTECT, related_name="+")
     live = models.ForeignKey("TouchpointRevision", null=True, on_delete=models.PROTECT, related_name="+")
     sites = models.ManyToManyField(Site, through="Placement")
+    # What it is a copy of in another language; None: of nothing.
+    original = models.ForeignKey("self", null=True, on_delete=models.SET_NULL, related_name="translations")
     created_at = models.DateTimeField()
     # Thrown away, but to be had back for 30 days.
     deleted_at = models.DateTimeField(null=True)

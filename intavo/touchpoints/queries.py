@@ -10,8 +10,9 @@ from typing import Literal
 from zoneinfo import ZoneInfo
 
 from django.db import connection
-from django.db.models import Prefetch, QuerySet
+from django.db.models import Prefetch, Q, QuerySet
 
+from intavo import clock
 from intavo.accounts.actor import Actor
 from intavo.accounts.models import Business
 from intavo.channels.queries import channel_findings
@@ -21,7 +22,6 @@ from intavo.core.showing import State
 from intavo.core.touchpoint import Document, Finding, HouseStyle, Known, Show, queue_of, readings, ready_check, resolved
 from intavo.core.touchpoint.draining import drains_oddly
 from intavo.hours.queries import replies
-from intavo.project import clock
 from intavo.sites.models import Site, SitePage
 from intavo.sites.queries import empty_lists, matching_pages, rules_of
 
@@ -43,6 +43,26 @@ def live_on(site_id: int) -> list[tuple[Touchpoint, TouchpointRevision]]:
     """Touchpoints that are on and stand on a site, with what visitors get."""
     rows = Touchpoint.objects.filter(sites=site_id, state=State.LIVE.value).select_related("live")
     return [(row, row.live) for row in rows.order_by("order", "pk") if row.live is not None]
+
+
+def translated(site_id: int) -> dict[int, tuple[str, ...]]:
+    """The languages of the copies that are on, by the id of what they are copies of; in order."""
+    rows = Touchpoint.objects.filter(
+        sites=site_id, state=State.LIVE.value, deleted_at=None, original__isnull=False
+    ).values_list("original_id", "live__document__language")
+    found: dict[int, set[str]] = {}
+    for original, language in rows:
+        if original is not None and language:
+            found.setdefault(original, set()).add(language)
+    return {original: tuple(sorted(languages)) for original, languages in found.items()}
+
+
+def set_of(row: Touchpoint) -> list[tuple[int, str, str, str | None]]:
+    """Id, name, state and language of the others of its set: what it is a copy of in another, and that one's copies."""
+    first = row.original_id or row.pk
+    rows = Touchpoint.objects.filter(business_id=row.business_id, deleted_at=None).exclude(pk=row.pk)
+    found = rows.filter(Q(pk=first) | Q(original_id=first)).order_by("pk")
+    return list(found.values_list("pk", "name", "state", "draft__document__language"))
 
 
 def drafts_on(site_id: int) -> list[tuple[Touchpoint, TouchpointRevision]]:

@@ -6,9 +6,9 @@ from typing import Any
 from ninja import Router, Schema, Status
 from pydantic import Field
 
+from intavo import clock
 from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.core.touchpoint import Document
-from intavo.project import clock
 from intavo.results.queries import refused_beats
 from intavo.sites.queries import sites_of
 from intavo.touchpoints.live import live_site

@@ -6,12 +6,16 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.views.decorators.csrf import csrf_exempt
 
+from intavo import clock
 from intavo.accounts.actor import Refused
-from intavo.core.say import short_date, stamp
+from intavo.core.say import short_date, stamp, time_words
+from intavo.core.tongues import Phrase, in_tongue
 from intavo.intake.actions.calls import booking_of, cancel_call, move_call, slots_for
 from intavo.intake.models import Booking
-from intavo.project import clock
 from intavo.touchpoints.live import live_site
+from intavo.touchpoints.revisions import document_of
+
+from .asked import tongue_asked
 
 _MOST = 200
 
@@ -20,15 +24,15 @@ _MOST = 200
 @csrf_exempt
 def page(request: HttpRequest, token: str) -> HttpResponse:
     """When the call is, and what can be done about it."""
-    row, at, error, done = booking_of(token), clock.now(), "", ""
+    row, at, error, done = booking_of(token), clock.now(), "", Phrase("")
     if row is None:
-        return render(request, "visitor/call.html", {"over": True}, status=404)
+        return render(request, "visitor/call.html", {"over": True, "tongue": tongue_asked(request)}, status=404)
     if request.method == "POST":
         try:
             if request.POST.get("do") == "cancel":
-                row, done = cancel_call(token, at), "It is cancelled. Nobody calls."
+                row, done = cancel_call(token, at), Phrase("It is cancelled. Nobody calls.")
             else:
-                row, done = move_call(token, request.POST.get("time", ""), at), "It is moved."
+                row, done = move_call(token, request.POST.get("time", ""), at), Phrase("It is moved.")
         except Refused as problem:
             error = problem.errors[0][1]
             row = booking_of(token) or row
@@ -43,11 +47,20 @@ def _context(row: Booking, error: str, done: str) -> dict[str, object]:
     except Refused:
         slots = []
     zone = site.hours.zone if site is not None else None
+    tongue = row.site.tongue(document_of(row.revision_id).language)
     return {
-        "business": row.business.name, "error": error, "done": done, "open": open_,
-        "cancelled": row.cancelled_at is not None, "when": stamp(row.start, zone) if zone else row.start.isoformat(),
+        "business": row.business.name, "error": in_tongue(error, tongue), "done": in_tongue(done, tongue),
+        "open": open_, "tongue": tongue,
+        "cancelled": row.cancelled_at is not None,
+        "when": stamp(row.start, zone, tongue) if zone else row.start.isoformat(),
         "slots": [
-            (short_date(day), [(one.start.isoformat(), f"{short_date(day)}, {one.start:%H:%M}") for one in times])
+            (
+                short_date(day, tongue),
+                [
+                    (one.start.isoformat(), f"{short_date(day, tongue)}, {time_words(one.start.time(), tongue)}")
+                    for one in times
+                ],
+            )
             for day, times in groupby(slots, lambda one: one.start.date())
         ],
     }  # fmt: skip

@@ -4,13 +4,23 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.views.decorators.csrf import csrf_exempt
 
-from intavo.core.touchpoint import Headline, Text, resolved
+from intavo.core.tongues import Tongue, say
+from intavo.core.touchpoint import Document, Headline, Text, resolved
+from intavo.core.touchpoint.after import YES_ME
 from intavo.intake.actions import confirm, pending_of
 from intavo.intake.actions.giving import Given
 from intavo.intake.actions.sent import Incoming
 from intavo.sites.models import Site
-from intavo.touchpoints.live import document_of
 from intavo.touchpoints.queries import house_of
+from intavo.touchpoints.revisions import document_of
+
+from .asked import tongue_asked
+
+
+def confirm_button(document: Document, tongue: Tongue) -> str:
+    """What the button says; words that the owner left as they ship are said in the tongue."""
+    button = document.after.confirm.button
+    return say(YES_ME, tongue) if button == YES_ME else button
 
 
 # The token in the address is the secret; there is no session to misuse.
@@ -25,9 +35,10 @@ def page(request: HttpRequest, token: str) -> HttpResponse:
         return _over(request)
     document = document_of(pending.submission.revision_id)
     look = resolved(document.look, document.stance, house_of(pending.submission.site))
+    tongue = pending.submission.site.tongue(document.language)
     context = {
-        "business": pending.submission.site.business, "look": look, "button": document.after.confirm.button,
-        "wordings": [consent.text for consent in document.consents()],
+        "business": pending.submission.site.business, "look": look, "button": confirm_button(document, tongue),
+        "wordings": [consent.text for consent in document.consents()], "tongue": tongue,
     }  # fmt: skip
     return render(request, "visitor/confirm.html", context)
 
@@ -48,9 +59,10 @@ def _done(request: HttpRequest, found: Incoming, given: Given) -> HttpResponse:
         "code": shown,
         "file": given.file,
         "says": said,
+        "tongue": found.site.tongue(document.language),
     }
     return render(request, "visitor/confirm.html", context)
 
 
 def _over(request: HttpRequest) -> HttpResponse:
-    return render(request, "visitor/confirm.html", {"over": True}, status=404)
+    return render(request, "visitor/confirm.html", {"over": True, "tongue": tongue_asked(request)}, status=404)

@@ -3,6 +3,7 @@
 from django.conf import settings
 from django.db import transaction
 
+from intavo import clock
 from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.daily import few_a_day
 from intavo.accounts.models import Member, User
@@ -12,7 +13,6 @@ from intavo.core.people import email_address
 from intavo.core.rights import Right
 from intavo.mail import actions as mail
 from intavo.people.models import Consent
-from intavo.project import clock
 from intavo.sites.models import Site
 
 _MOST_A_DAY = 5

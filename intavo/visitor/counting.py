@@ -24,7 +24,7 @@ from intavo.core.texts import keepable
 from intavo.core.touchpoint.patterns import normal_path
 from intavo.results.actions import count_refused
 from intavo.sites.actions import PageSeen, Sighting, count_pages, count_sources, note_strangers, seen
-from intavo.touchpoints.live import LiveSite
+from intavo.touchpoints.onsite import LiveSite
 
 AGAIN_SECONDS = 2.0
 _MOST_PAGES, _MOST_SOURCES, _MOST_HOSTS = 500, 200, 50

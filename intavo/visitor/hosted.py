@@ -11,24 +11,29 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.views.decorators.csrf import csrf_exempt
 
+from intavo import clock
 from intavo.accounts.actor import Refused
 from intavo.accounts.clients import client_address
 from intavo.core.addresses import leads
+from intavo.core.tongues import Phrase, say
 from intavo.core.touchpoint import Asked, Consent, Document, Score, clicks_of, for_visitors, way_to
 from intavo.core.touchpoint.answers import next_step
 from intavo.intake.actions import Sent, looked_up, receive
-from intavo.project import clock
 from intavo.sites.models import Site
 from intavo.sites.queries import home_of
-from intavo.touchpoints.live import LiveSite, LiveTouchpoint, document_of, live_site
+from intavo.touchpoints.live import live_site
+from intavo.touchpoints.onsite import LiveSite, LiveTouchpoint
 from intavo.touchpoints.queries import house_of, published
+from intavo.touchpoints.revisions import document_of
 
+from .asked import tongue_asked
 from .limits import Window
 from .more import extras
 from .protocol import sender_mark
 
 _window = Window(settings.INTAKE_A_MINUTE)
 _TRAP = "website"
+TOO_OFTEN = Phrase("That was too often. Please wait a minute and send it again; nothing is lost.")
 
 
 @dataclass
@@ -62,7 +67,8 @@ def page(request: HttpRequest, site: str, slug: str) -> HttpResponse:
 
 def gone(request: HttpRequest, site: Site | None) -> HttpResponse:
     """What is told where nothing stands (any more): whose it was, and the way to their own site."""
-    context = {"business": site.business.name, "home": home_of(site)} if site else {}
+    context: dict[str, Any] = {"tongue": site.tongue() if site else tongue_asked(request)}
+    context |= {"business": site.business.name, "home": home_of(site)} if site else {}
     return render(request, "visitor/gone.html", context, status=404)
 
 
@@ -112,7 +118,8 @@ def _form(
     document, site = visit.document, visit.site
     shown = document.step(step) or document.steps[0]
     row = Site.objects.get(pk=site.id)
-    seen = for_visitors(document, house_of(row), site.business.region, home_of(row))
+    tongue = site.tongue(document.language)
+    seen = for_visitors(document, house_of(row), site.business.region, home_of(row), tongue)
     drawn = {part["id"]: part for one in seen["steps"] for part in one["parts"]}
     found = extras(site.business.pk, document, site, visit.touchpoint_id, clock.now())
     for does in (does for part in drawn.values() for does in clicks_of(part)):
@@ -132,7 +139,7 @@ def _form(
         "carried": [(name, value) for name, value in visit.values.items() if name not in here],
         "since": signing.dumps(int(clock.now().timestamp() * 1000), salt="since") if visit.request.method == "GET"
         else visit.request.POST.get("since", ""),
-        "extras": found, **more,
+        "extras": found, "tongue": tongue, **more,
     }  # fmt: skip
     return render(visit.request, "visitor/hosted.html", context, status=status)
 
@@ -158,7 +165,7 @@ def _sent(visit: Visit, step: str) -> HttpResponse:
     known = looked.known
     if known is None:
         if looked.too_many or _window.wait((site.id, client_address(request))):
-            notice = "That was too often. Please wait a minute and send it again; nothing is lost."
+            notice = say(TOO_OFTEN, site.tongue(document.language))
             return _form(visit, step, status=429, notice=notice)
         ticks = {part.name: part.name in visit.values for part in document.parts() if isinstance(part, Consent)}
         fields = {name: value for name, value in visit.values.items() if name not in ticks}

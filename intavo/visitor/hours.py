@@ -3,9 +3,9 @@
 from django.http import HttpRequest, HttpResponse
 from django.views.decorators.http import require_safe
 
+from intavo import clock
 from intavo.core.hours import write_calendar
 from intavo.hours.queries import by_token
-from intavo.project import clock
 
 from .hosted import gone
 

@@ -13,6 +13,7 @@ from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect
 from django.shortcuts import render
 from django.views.decorators.http import require_safe
 
+from intavo import clock
 from intavo.accounts.actor import visitor_of
 from intavo.channels.actions import count_click
 from intavo.channels.models import Channel
@@ -22,10 +23,10 @@ from intavo.core.replies import Promise, Situation
 from intavo.core.texts import keepable
 from intavo.core.touchpoint.rules import Show
 from intavo.hours.queries import all_sets, presences, replies
-from intavo.project import clock
 from intavo.sites.models import Site
 from intavo.sites.queries import home_of
-from intavo.touchpoints.live import LiveTouchpoint, live_site
+from intavo.touchpoints.live import live_site
+from intavo.touchpoints.onsite import LiveTouchpoint
 
 from .hosted import gone
 
@@ -99,7 +100,7 @@ def channel(request: HttpRequest, channel: str) -> HttpResponse:
     way = _met(row, at, device)
     if way["href"].startswith(("http:", "https:")) and way["situation"] == Situation.OPEN.value and not way["people"]:
         return HttpResponseRedirect(way["href"])
-    return render(request, "visitor/channel.html", {"business": business, "way": way})
+    return render(request, "visitor/channel.html", {"business": business, "way": way, "tongue": business.tongue()})
 
 
 _PHONE = re.compile(r"\bMobi")
@@ -110,7 +111,7 @@ def _met(row: Channel, at: datetime, device: str) -> dict[str, Any]:
     met = meet(
         value, row.public_id, all_sets(business.pk), at, presences(business.pk), table=replies(business.pk),
         promise=Promise.of_minutes(business.promise_minutes), language=business.language,
-        business_language=business.language,
+        business_language=business.language, region=business.region,
     )  # fmt: skip
     return given(value, met, device, business.region, {}, {})
 

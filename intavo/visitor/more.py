@@ -10,20 +10,24 @@ from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 
 from intavo.accounts.actor import Refused, visitor_of
 from intavo.core.hours import is_open, open_stretches
-from intavo.core.say import short_date
+from intavo.core.say import day_name, short_date, time_words
 from intavo.core.showing.visit import Short
+from intavo.core.tongues import Phrase, Tongue, in_tongue, say
 from intavo.core.touchpoint import Document
 from intavo.intake.actions.slots import free_slots
 from intavo.intake.guard import a_piece_of_work
 from intavo.touchpoints.actions import give_code, tell_helped
-from intavo.touchpoints.live import LiveSite, document_of, published_revision
+from intavo.touchpoints.onsite import LiveSite
 from intavo.touchpoints.queries import has_code, kept_revision, next_code, questions_of
+from intavo.touchpoints.revisions import document_of, published_revision
 
 from .reaching import ways_of
 from .rehearsing import As
 
 CODES_A_DAY, _DAY_SECONDS = 5, 24 * 60 * 60
-_DAYS = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
+_OPEN, _SHUT = Phrase("Open now, till {closes}"), Phrase("Closed just now")
+_SHUT_TILL = Phrase("Closed just now, open again {opens}")
+_CLOSED = Phrase("closed")
 
 
 class Wanted(BaseModel):
@@ -113,18 +117,23 @@ def gives_code_freely(document: Document) -> bool:
 
 def extras(business_id: int, document: Document, site: LiveSite, touchpoint_id: int, at: datetime) -> dict[str, Any]:
     """Times for a call by the field's name, the week, and the questions; only what the document shows."""
+    tongue = site.tongue(document.language)
     kinds = {part.kind for part in document.parts() if not part.hidden}
     found: dict[str, Any] = {"slots": {}, "hours": None, "questions": []}
     if offered := document.channels():
-        found["channels"] = ways_of(site, offered, site.business.language, at)
+        found["channels"] = ways_of(site, offered, tongue.language, at)
     for field in document.fields("slot"):
         free = free_slots(site, touchpoint_id, field, document.after.follows, at)
         found["slots"][field.name] = [
-            {"value": slot.start.isoformat(), "day": short_date(slot.start.date()), "time": f"{slot.start:%H:%M}"}
+            {
+                "value": slot.start.isoformat(),
+                "day": short_date(slot.start.date(), tongue),
+                "time": time_words(slot.start.time(), tongue),
+            }
             for slot in free[:200]
         ]
     if "hours" in kinds:
-        found["hours"] = _week(site, document.after.follows, at)
+        found["hours"] = _week(site, document.after.follows, at, tongue)
     groups = {part.group for part in document.parts() if part.kind == "questions" and not part.hidden}
     if groups:
         rows = questions_of(business_id, next(iter(groups)) if len(groups) == 1 else "")
@@ -134,7 +143,7 @@ def extras(business_id: int, document: Document, site: LiveSite, touchpoint_id: 
     return found
 
 
-def _week(site: LiveSite, follows: tuple[int | None, ...], at: datetime) -> dict[str, Any]:
+def _week(site: LiveSite, follows: tuple[int | None, ...], at: datetime, tongue: Tongue) -> dict[str, Any]:
     """Whether it is open, and the seven days from today as they really are, odd days too."""
     hours = site.hours_for(follows)
     local = at.astimezone(hours.zone)
@@ -143,13 +152,21 @@ def _week(site: LiveSite, follows: tuple[int | None, ...], at: datetime) -> dict
     for ahead in range(7):
         start = (today + timedelta(days=ahead)).replace(fold=0)
         stretches = [s for s in open_stretches(hours, start, start + timedelta(days=1)) if s.start >= start]
-        spans = [f"{s.start:%H:%M}–{s.end:%H:%M}" for s in stretches]
+        spans = [f"{time_words(s.start.time(), tongue)}–{time_words(s.end.time(), tongue)}" for s in stretches] or [
+            in_tongue(_CLOSED, tongue)
+        ]
         days.append(
-            {"day": _DAYS[start.weekday()], "spans": spans, "label": next((s.label for s in stretches if s.label), "")}
+            {
+                "day": day_name(start.weekday(), tongue),
+                "spans": spans,
+                "label": next((s.label for s in stretches if s.label), ""),
+            }
         )
-    said = site.says(at, site.business.language, None, follows=follows)
-    return {"open": is_open(hours, at), "days": days, "opens": said.words.get("next_opening", ""),
-            "closes": said.words.get("closing_time", "")}  # fmt: skip
+    words = site.says(at, tongue.language, None, follows=follows, speaks=tongue.language).words
+    opens, open_ = words.get("next_opening", ""), is_open(hours, at)
+    shut = say(_SHUT_TILL, tongue, opens=opens) if opens else say(_SHUT, tongue)
+    says = say(_OPEN, tongue, closes=words.get("closing_time", "")) if open_ else shut
+    return {"open": open_, "days": days, "says": says}
 
 
 def as_json(found: dict[str, Any]) -> str:

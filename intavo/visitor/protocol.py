@@ -10,14 +10,16 @@ from django.utils.cache import patch_vary_headers
 from django.views.decorators.csrf import csrf_exempt
 from pydantic import BaseModel, ValidationError
 
+from intavo import clock
 from intavo.accounts.actor import Refused
 from intavo.accounts.clients import client_address, mark_of
 from intavo.accounts.problem import problem
 from intavo.core.door import NotLetIn, read_json
 from intavo.core.hosts import host_of
 from intavo.core.refusals import wrongs
-from intavo.project import clock
-from intavo.touchpoints.live import LiveSite, live_site
+from intavo.core.tongues import ENGLISH, Phrase, Tongue, in_tongue
+from intavo.touchpoints.live import live_site
+from intavo.touchpoints.onsite import LiveSite
 
 from .counting import tally
 from .limits import Window
@@ -58,6 +60,9 @@ def taken_as(model: type[M], said: Any) -> M:
         return model.model_validate(said)
     except ValidationError as error:
         raise Unreadable(*wrongs(error.errors(), whole="body")) from error
+
+
+_WRONG, _TOO_OFTEN = Phrase("Something is not right yet."), Phrase("That was too often; try again a little later.")
 
 
 def visitor_view(
@@ -112,16 +117,18 @@ def _answer(
         return problem(403, "This origin is not the site's.")
     wait = window.wait((site.id, client_address(request))) if window else 0
     if wait:
-        return too_often(wait)
+        return too_often(wait, site.tongue())
     try:
         return view(request, site, body)
     except (Unreadable, Refused) as error:
-        return problem(422, "Something is not right yet.", error.errors)
+        tongue = site.tongue()
+        errors = [(field, in_tongue(message, tongue)) for field, message in error.errors]
+        return problem(422, in_tongue(_WRONG, tongue), errors)
 
 
-def too_often(wait: int) -> HttpResponse:
+def too_often(wait: int, tongue: Tongue = ENGLISH) -> HttpResponse:
     """429 with the seconds to wait."""
-    response = problem(429, "That was too often; try again a little later.")
+    response = problem(429, in_tongue(_TOO_OFTEN, tongue))
     response["Retry-After"] = str(wait)
     return response
 

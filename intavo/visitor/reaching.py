@@ -7,7 +7,7 @@ from functools import lru_cache
 
 from intavo.core.links import Channel, Met, given
 from intavo.core.showing import Visit
-from intavo.touchpoints.live import LiveSite, LiveTouchpoint
+from intavo.touchpoints.onsite import LiveSite, LiveTouchpoint
 
 _OF_THE_PAGE = {"page_title", "page_address", "first_name"}
 

@@ -25,8 +25,10 @@ from intavo.core.touchpoint.who import Way
 from intavo.results.queries import Tally, tallies
 from intavo.sites.models import Site, SitePage
 from intavo.sites.queries import home_of, pages_of, sites_of
-from intavo.touchpoints.live import LiveSite, Making, live_site, making
+from intavo.touchpoints.live import live_site
+from intavo.touchpoints.making import Making, making, rehearsed
 from intavo.touchpoints.models import RehearsalVisitor, Touchpoint
+from intavo.touchpoints.onsite import LiveSite
 from intavo.touchpoints.queries import touchpoints_of
 
 MOST_COLUMNS, MOST_PAGES = 8, 40
@@ -120,7 +122,7 @@ def scene(actor: Actor, site_id: int, one: MadeUp) -> Scene:
     site = sites_of(actor).get(pk=site_id)
     live = live_site(site.key)
     assert live is not None
-    played_on = live.rehearsed(one.at_counter, False)
+    played_on = rehearsed(live, one.at_counter, False)
     # Who is at the counter is theirs to say, also for what the table of replies hides.
     made = replace(making(site), members=played_on.members)
     rows = [row for row in touchpoints_of(actor) if site.pk in {one.pk for one in row.sites.all()}]
@@ -296,7 +298,7 @@ class As:
 
     def site(self, site: LiveSite) -> LiveSite:
         """The site as this visitor meets it."""
-        return site.rehearsed(self.visitor.at_counter, self.visitor.drafts, self.visitor.draft)
+        return rehearsed(site, self.visitor.at_counter, self.visitor.drafts, self.visitor.draft)
 
     def as_they(self, visit: Visit) -> Visit:
         """A page view of the member's browser as this visitor's; what it has come to know meanwhile stays."""

@@ -7,9 +7,10 @@ from django.conf import settings
 from django.http import HttpRequest, HttpResponse
 from django.views.decorators.csrf import csrf_exempt
 
+from intavo import clock
 from intavo.accounts.actor import Refused
 from intavo.accounts.problem import problem
-from intavo.project import clock
+from intavo.core.tongues import Phrase, in_tongue
 from intavo.talks.actions import Begun, SaidNow, TooOften, begin_talk, said_of, say, where_of
 from intavo.talks.files import MOST_FILE, file_in_talk
 from intavo.talks.gateways import BadSignature, as_json, take_in
@@ -17,12 +18,12 @@ from intavo.talks.models import Gateway, Message, Talk
 from intavo.talks.queries import poll
 from intavo.talks.saying import messages_data
 from intavo.talks.serving import given_file
-from intavo.touchpoints.live import LiveSite
+from intavo.touchpoints.onsite import LiveSite
 
 from .limits import MINUTE, Window
 from .protocol import MOST_BYTES, read_as, too_often, visitor_view
 
-_NO_TALK = "There is no such conversation, or it is long over."
+_NO_TALK = Phrase("There is no such conversation, or it is long over.")
 _A_PAGE = 200
 
 
@@ -45,9 +46,9 @@ def messages(request: HttpRequest, site: LiveSite, body: bytes, token: str) -> H
     try:
         answered = say(site, token[:64], read_as(SaidNow, body), clock.now())
     except TooOften:
-        return too_often(int(MINUTE))
+        return too_often(int(MINUTE), site.tongue())
     if answered is None:
-        return problem(404, _NO_TALK)
+        return problem(404, in_tongue(_NO_TALK, site.tongue()))
     return _json(answered.text, 200 if answered.repeated else 201)
 
 
@@ -59,9 +60,9 @@ def files(request: HttpRequest, site: LiveSite, body: bytes, token: str) -> Http
     try:
         answered = say(site, token[:64], said, clock.now(), body)
     except TooOften:
-        return too_often(int(MINUTE))
+        return too_often(int(MINUTE), site.tongue())
     if answered is None:
-        return problem(404, _NO_TALK)
+        return problem(404, in_tongue(_NO_TALK, site.tongue()))
     return _json(answered.text, 200 if answered.repeated else 201)
 
 
@@ -81,7 +82,7 @@ def talk(request: HttpRequest, site: LiveSite, body: bytes, token: str) -> HttpR
     after, at = int(given), clock.now()
     found = poll(site.id, token[:64], after, at)
     if found is None:
-        return problem(404, _NO_TALK)
+        return problem(404, in_tongue(_NO_TALK, site.tongue()))
     # What is said by the hours is the same for all; the touchpoint's own is in what was said when it began.
     said = site.says(at, site.business.language, None)
     state = f"{found.last}|{found.read}|{found.typing}|{said.situation.value}|{after}"

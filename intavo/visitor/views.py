@@ -15,18 +15,19 @@ from django.http import HttpRequest, HttpResponse
 from django.utils.cache import patch_vary_headers
 from pydantic import TypeAdapter, ValidationError
 
+from intavo import clock
 from intavo.accounts.actor import visitor_of
 from intavo.core.door import NotLetIn, let_in
 from intavo.core.hosts import host_of
 from intavo.core.showing import PlannedEntry, Visit, plan
 from intavo.core.touchpoint.patterns import normal_path
 from intavo.intake.actions import Sent, looked_up, receive
-from intavo.project import clock
 from intavo.results.actions import SaidBeat, keep_beats
 from intavo.sites.models import Site
 from intavo.sites.queries import home_of
 from intavo.touchpoints.actions import note_lying_over
-from intavo.touchpoints.live import LiveSite, LiveTouchpoint, published_revision
+from intavo.touchpoints.onsite import LiveSite, LiveTouchpoint
+from intavo.touchpoints.revisions import published_revision
 
 from .counting import tally
 from .limits import MINUTE, Window

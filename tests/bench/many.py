@@ -130,9 +130,9 @@ def many_people() -> bool:
 
 def _pages_and_touchpoints(site_id: int) -> None:
     """Three hundred known pages of a site in several parts, and thirty touchpoints on it."""
+    from intavo import clock
     from intavo.accounts.actor import member_actor
     from intavo.accounts.models import Member
-    from intavo.project import clock
     from intavo.sites.models import SitePage
     from intavo.touchpoints.actions import make, turn_on
 
@@ -152,7 +152,7 @@ def _figures() -> bool:
     """What has a bar in milliseconds, where there is most of it."""
     from datetime import timedelta
 
-    from intavo.project import clock
+    from intavo import clock
     from intavo.results.actions import fold_beats, make_months
 
     client = _client(MANY)

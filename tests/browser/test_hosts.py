@@ -337,6 +337,24 @@ def test_what_the_page_does_once_it_is_loaded_does_not_wait_for_the_second_file(
     assert asked
 
 
+def test_a_second_file_that_hangs_holds_up_no_plan_for_long(stranger: BrowserContext, stack: Stack) -> None:
+    def asks_of_the_page(route: Any) -> None:
+        answer = route.fetch()
+        plan = answer.json() | {"wants": {"kinds": True, "signed_in": ""}}
+        for entry in plan["touchpoints"]:
+            entry["moments"] = [[{"after": 0}]] if entry["slug"] == "boathouse-question" else []
+            entry["needs_more"] = False
+        route.fulfill(response=answer, json=plan)
+
+    stranger.route("**/plan", asks_of_the_page)
+    stranger.route("**/static/touch/more.js", lambda route: None)
+    page = stranger.new_page()
+    page.goto(f"{stack.site_url}/contact")
+    page.wait_for_timeout(2_000)
+    expect(page.get_by_role("dialog")).to_have_count(0)
+    expect(page.get_by_role("dialog")).to_be_visible(timeout=8_000)
+
+
 @pytest.mark.parametrize(
     ("again", "words"),
     [("", None), ("type", None), ("inlined", "its own address"), ("other", "loaded twice"), ("same", None)],
@@ -418,6 +436,33 @@ def test_a_bar_at_the_top_covers_nothing_of_the_page(
     page.wait_for_timeout(500)
     bar.get_by_role("button", name="Close").click()
     page.wait_for_timeout(1_000)
+    assert page.locator("#theirs").bounding_box() == before
+
+
+def test_a_bar_at_the_foot_stands_under_what_small_of_the_page_stays_there(
+    stranger: BrowserContext, stack: Stack
+) -> None:
+    def at_the_foot(route: Any) -> None:
+        answer = route.fetch()
+        plan = answer.json()
+        for entry in plan["touchpoints"]:
+            entry["document"]["look"]["place"] = "bottom"
+        route.fulfill(response=answer, json=plan)
+
+    stranger.route("**/plan", at_the_foot)
+    css = "#theirs{position:fixed;right:16px;bottom:8px;width:40px;height:40px;background:#246}"
+    page = on_a_page(stranger, stack, css=css, body=f"<a id=theirs></a>{_LONG}")
+    before = page.locator("#theirs").bounding_box()
+    page.evaluate("intavo.open('group-booking')")
+    bar = page.locator("[data-intavo-touchpoint=bar] .card")
+    expect(bar).to_be_visible()
+    page.wait_for_timeout(500)
+    one, other = bar.bounding_box(), page.locator("#theirs").bounding_box()
+    assert one is not None
+    assert other is not None
+    assert other["y"] + other["height"] <= one["y"]
+    bar.get_by_role("button", name="Close").click()
+    expect(bar).to_have_count(0)
     assert page.locator("#theirs").bounding_box() == before
 
 

@@ -62,10 +62,10 @@ def connect_the_site(page: Page, stack: Stack) -> None:
     page.get_by_role("link", name="Business", exact=True).click()
     expect(page.get_by_label("Snippet").first).to_contain_text(f'<script async src="{stack.base_url}/e/')
     page.get_by_label("Address 3").fill("otter wick")
-    page.get_by_role("button", name="Save addresses").first.click()
+    page.get_by_role("button", name="Save the site").first.click()
     expect(page.get_by_role("alert")).to_contain_text("“otter wick” is not the address of a web site")
     page.get_by_label("Address 3").fill("HTTPS://WWW.Club.Otterwick.example:8443/home/")
-    page.get_by_role("button", name="Save addresses").first.click()
+    page.get_by_role("button", name="Save the site").first.click()
     expect(page.get_by_label("Address 3")).to_have_value("club.otterwick.example")
 
 

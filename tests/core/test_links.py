@@ -6,7 +6,7 @@ from typing import Any
 from urllib.parse import unquote
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
@@ -178,6 +178,7 @@ def test_no_text_and_no_handle_changes_where_a_link_leads(text: str, handle: str
 
 @settings(deadline=None)
 @given(st.text(max_size=80))
+@example("a:\x1b")
 def test_any_paste_is_read_or_refused_and_never_becomes_a_script(text: str) -> None:
     try:
         found = read(text, "GB")

@@ -4,7 +4,7 @@ from datetime import timedelta
 
 import pytest
 
-from intavo.core.say import day_words, length_words, moment_words, short_date, stamp, zone_words
+from intavo.core.say import ENGLISH, day_words, length_words, moment_words, short_date, stamp, zone_words
 
 from .hours_examples import LONDON, at
 
@@ -33,7 +33,7 @@ def test_the_day_is_the_zones_not_the_servers() -> None:
 
 @pytest.mark.parametrize(("offset", "named"), [(None, False), (0, False), (60, True), (-300, True)])
 def test_the_zone_is_named_only_for_visitors_elsewhere(offset: int | None, named: bool) -> None:
-    assert ("London time" in moment_words(NOW, NOW, LONDON, "by", offset)) is named
+    assert ("London time" in moment_words(NOW, NOW, LONDON, "by", ENGLISH, offset)) is named
 
 
 def test_a_stamp_a_date_and_a_zone() -> None:

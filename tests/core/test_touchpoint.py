@@ -80,7 +80,7 @@ def test_rich_text_is_sanitised() -> None:
 
 def test_visitors_get_no_rules_and_no_hidden_parts() -> None:
     seen = for_visitors(Document.model_validate(PROTOCOL_EXAMPLE))
-    assert set(seen) == {"version", "purpose", "stance", "steps", "look", "leaving", "face", "spot", "then"}
+    assert set(seen) == {"version", "purpose", "stance", "steps", "look", "leaving", "face", "spot", "then", "speech"}
     assert [part["id"] for part in seen["steps"][0]["parts"]] == ["p1", "p2", "p3", "p5", "p6"]
 
 

@@ -14,6 +14,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.db import connection
 from django.test import Client
 
+from intavo import clock
 from intavo.accounts.actor import visitor_of
 from intavo.followup.models import FollowUp
 from intavo.hours.actions import add_hours
@@ -21,7 +22,6 @@ from intavo.intake.actions import daily_csv, erase_unconfirmed, tell_of_drains
 from intavo.intake.models import Pending, Quarantined, Submission
 from intavo.mail.models import OutgoingMail
 from intavo.people.models import Consent, Person, PersonTag
-from intavo.project import clock
 from intavo.touchpoints.actions import add_codes, give_code, make, put_live, save_draft, turn_on
 from intavo.touchpoints.models import CodeToGive, Touchpoint
 

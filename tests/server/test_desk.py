@@ -6,9 +6,9 @@ from typing import Any
 import pytest
 from django.test import Client
 
+from intavo import clock
 from intavo.followup.models import FollowUp
 from intavo.people.models import TimelineEvent
-from intavo.project import clock
 
 from .conftest import Visitor, World, sending
 

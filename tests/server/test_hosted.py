@@ -4,8 +4,8 @@ import re
 
 from django.test import Client
 
+from intavo import clock
 from intavo.followup.models import FollowUp
-from intavo.project import clock
 from intavo.sites.models import Site
 from intavo.touchpoints.actions import turn_off
 

@@ -8,11 +8,11 @@ import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
 
+from intavo import clock
 from intavo.imports.actions import clear_away, take_now, undo_now
 from intavo.imports.files import path_of
 from intavo.imports.models import Import
 from intavo.people.models import Address, Consent, Person, PersonTag, TimelineEvent
-from intavo.project import clock
 
 from .conftest import Visitor, World, sending
 

@@ -8,6 +8,7 @@ from django.core import mail as outbox
 from django.db import connections
 from procrastinate.contrib.django.models import ProcrastinateJob
 
+from intavo import clock
 from intavo.core.hosts import host_of
 from intavo.followup.models import FollowUp
 from intavo.intake.models import Submission
@@ -15,7 +16,6 @@ from intavo.mail.actions import send
 from intavo.mail.models import OutgoingMail, Suppression
 from intavo.people import queries
 from intavo.people.models import Address, Consent, Person, TimelineEvent
-from intavo.project import clock
 from intavo.touchpoints.actions import put_live, save_draft
 
 from .conftest import Visitor, World, sending

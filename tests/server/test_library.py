@@ -180,6 +180,29 @@ def test_a_video_is_given_in_pieces_and_a_file_as_a_download(otterwick: World) -
     assert answer["X-Content-Type-Options"] == "nosniff"
 
 
+@pytest.mark.parametrize(
+    ("asked", "status", "content", "told"),
+    [
+        ("bytes=108-", 206, 4, "bytes 108-111/112"),
+        ("bytes=-4", 206, 4, "bytes 108-111/112"),
+        ("bytes=-400", 206, 112, "bytes 0-111/112"),
+        ("bytes=100-5000", 206, 12, "bytes 100-111/112"),
+        ("bytes=112-", 416, 0, "bytes */112"),
+        ("bytes=-0", 416, 0, "bytes */112"),
+        ("bytes=7-4", 200, 112, None),
+        ("bytes=0-1,4-5", 200, 112, None),
+        ("bytes=-", 200, 112, None),
+        ("lines=1-2", 200, 112, None),
+    ],
+)
+def test_a_piece_of_a_video_is_what_was_asked_for(
+    otterwick: World, asked: str, status: int, content: int, told: str | None
+) -> None:
+    film = add(otterwick.console(), b"\x00\x00\x00\x18ftypmp42" + b"x" * 100, "video", "film.mp4").json()
+    answer = Client().get(f"/m/{film['public_id']}/video", HTTP_RANGE=asked)
+    assert (answer.status_code, len(answer.content), answer.get("Content-Range")) == (status, content, told)
+
+
 def test_pictures_that_come_with_it_are_there_for_everybody(otterwick: World) -> None:
     names = [one["public_id"] for one in otterwick.console().get("/api/library").json()]
     assert "shipped-hills" in names

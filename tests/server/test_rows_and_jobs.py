@@ -13,6 +13,7 @@ from procrastinate.contrib.django import app
 from procrastinate.contrib.django.models import ProcrastinateJob
 from procrastinate.jobs import Status
 
+from intavo import clock
 from intavo.accounts.mails import queue_mail
 from intavo.accounts.models import AccountMail
 from intavo.accounts.rows import insert
@@ -22,7 +23,6 @@ from intavo.mail import actions as mail
 from intavo.mail.models import OutgoingMail
 from intavo.mail.tasks import account_mail
 from intavo.people.models import Address, Person, TimelineEvent
-from intavo.project import clock
 from intavo.project.management.commands.work import LANES
 from intavo.project.tasks import clear_cache, clear_jobs, retry_stalled
 from intavo.results.actions import make_months

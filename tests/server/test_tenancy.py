@@ -10,6 +10,7 @@ from django.apps import apps
 from django.test import Client
 from ninja import Schema
 
+from intavo import clock
 from intavo.accounts.models import AccountMail, Business, Invitation, SeenBrowser, User
 from intavo.channels.models import Channel
 from intavo.copies.models import Copy
@@ -21,7 +22,6 @@ from intavo.intake.models import Quarantined
 from intavo.mail.models import Enclosure
 from intavo.mailin.models import IncomingFile, IncomingMail
 from intavo.people.models import Address, Group, Merge, Person
-from intavo.project import clock
 from intavo.project.api import api
 from intavo.talks.models import Gateway, Talk
 from intavo.touchpoints.models import Asset, QuestionAnswer, RehearsalVisitor

@@ -7,10 +7,10 @@ import pytest
 from django.core import mail as outbox
 from django.test import Client
 
+from intavo import clock
 from intavo.accounts.models import AccountMail
 from intavo.followup.reminding import remind_all
 from intavo.mail.actions import send_account_mail
-from intavo.project import clock
 
 from .conftest import Visitor, World
 from .test_followup_api import arrive, post

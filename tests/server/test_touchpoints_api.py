@@ -6,7 +6,7 @@ from typing import Any
 import pytest
 from django.test import Client
 
-from intavo.project import clock
+from intavo import clock
 from intavo.sites.models import Site, SitePage
 from intavo.touchpoints.models import TouchpointRevision
 

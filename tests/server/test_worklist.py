@@ -10,13 +10,13 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.db import IntegrityError, transaction
 from django.test import Client
 
+from intavo import clock
 from intavo.accounts.models import Member
 from intavo.followup.models import FollowUp
 from intavo.mail.actions import send
 from intavo.mail.models import OutgoingMail
 from intavo.people.models import Person, PersonTag
 from intavo.people.queries import MARK, UNMARK
-from intavo.project import clock
 
 from .conftest import Visitor, World, sending
 from .test_inquiries import ask, question

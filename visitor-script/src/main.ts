@@ -38,7 +38,7 @@ function begin(): void {
   // A module is not told which element it came by.
   const all = [document.currentScript as HTMLScriptElement | null, ...document.querySelectorAll('script')]
   const script = all.find((one) => one && ADDRESS.test(one.src))
-  if (!script) return console.warn('Intavo: not loaded from its own address')
+  if (!script) return console.warn('Intavo: not from its own address')
   const [, base = '', key = ''] = ADDRESS.exec(script.src) ?? []
   // An element of the page may have this id.
   if (window.intavo?.$more) {

@@ -29,7 +29,7 @@ afterEach(() => {
 it('keeps nothing of what was acknowledged', async () => {
   answers = [answer(201, { next: 'thanks', says: null, suggest: { email: 'b@x.example' } })]
   const result = await new Net('http://i', store).submit(BODY)
-  expect(result).toEqual({ kind: 'taken', next: 'thanks', says: null, suggest: 'b@x.example' })
+  expect(result).toEqual({ kind: 'taken', next: 'thanks', says: null, suggest: { email: 'b@x.example' } })
   expect(store.read().waiting).toEqual([])
 })
 

@@ -64,10 +64,7 @@ export class Net {
       if (answer.status >= 500 || answer.status === 429) return { kind: 'kept' }
       const said: unknown = await answer.json()
       this.#forget(text)
-      if (answer.ok) {
-        const { suggest, ...rest } = said as Taken
-        return { kind: 'taken', ...rest, suggest: suggest?.email ?? null }
-      }
+      if (answer.ok) return { kind: 'taken', ...(said as Taken) }
       const { title, errors } = said as Problem
       return { kind: 'mend', errors: errors ?? [{ field: '', message: title }] }
     } catch {
@@ -87,7 +84,7 @@ export class Net {
 
   #later(): void {
     clearTimeout(this.#timer)
-    this.#timer = window.setTimeout(() => void this.resend(), PAUSES[this.#retry++] ?? LONGEST)
+    this.#timer = +setTimeout(() => void this.resend(), PAUSES[this.#retry++] ?? LONGEST)
   }
 
   async resend(): Promise<void> {
@@ -107,7 +104,7 @@ export class Net {
 
   beat(beat: object): void {
     this.#beats.push({ id: randomId(), variant: null, ...beat })
-    this.#beatTimer ||= window.setTimeout(() => this.#flush(false), 1500)
+    this.#beatTimer ||= +setTimeout(() => this.#flush(false), 1500)
   }
 
   #flush(leaving: boolean): void {

@@ -34,7 +34,7 @@ export function watchAddress(changed: () => void): void {
 export function watchPage(changed: () => void): void {
   let timer = 0
   new MutationObserver(() => {
-    timer ||= window.setTimeout(() => {
+    timer ||= +setTimeout(() => {
       timer = 0
       changed()
     }, 100)
@@ -49,7 +49,7 @@ export function whenSeen(element: Element, seen: () => void): () => void {
       clearTimeout(timer)
       // Of several at once the last is how it stands now.
       if ((entries.at(-1)?.intersectionRatio ?? 0) < 0.5) return
-      timer = window.setTimeout(() => {
+      timer = +setTimeout(() => {
         observer.disconnect()
         seen()
       }, 1000)

@@ -26,7 +26,7 @@ export class Turns {
   async #next(): Promise<void> {
     this.#timer = 0
     if (this.#queue.length && this.#held()) {
-      this.#timer = window.setTimeout(() => void this.#next(), 500)
+      this.#timer = +setTimeout(() => void this.#next(), 500)
       return
     }
     const entry = this.#queue.shift()
@@ -46,7 +46,7 @@ export class Turns {
   gone(): void {
     this.#onScreen = false
     clearTimeout(this.#timer)
-    this.#timer = window.setTimeout(() => void this.#next(), NEXT_AFTER)
+    this.#timer = +setTimeout(() => void this.#next(), NEXT_AFTER)
   }
 
   /** The queue ends with the page. */

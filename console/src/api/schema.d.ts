@@ -1261,7 +1261,7 @@ export interface paths {
         put?: never;
         /**
          * Copy
-         * @description Make a copy of it.
+         * @description Make a copy of it; in another language, if one is said.
          */
         post: operations["intavo_touchpoints_api_editing_copy"];
         delete?: never;
@@ -3380,8 +3380,12 @@ export interface components {
             timezone: string;
             /** Region */
             region: string;
+            /** Language */
+            language: string;
             /** Currency */
             currency: string;
+            /** Week Start */
+            week_start: number;
             /** Mail Address */
             mail_address: string;
             /** Mail Confirmed */
@@ -3464,6 +3468,8 @@ export interface components {
             name: string;
             /** Currency */
             currency: string;
+            /** Language */
+            language: string;
         };
         /** ZoneOut */
         ZoneOut: {
@@ -3485,6 +3491,11 @@ export interface components {
              * @default GB
              */
             region: string;
+            /**
+             * Language
+             * @default
+             */
+            language: string;
         };
         /** BusinessIn */
         BusinessIn: {
@@ -3494,6 +3505,16 @@ export interface components {
             mail_address: string;
             /** Promise Minutes */
             promise_minutes: number | null;
+            /**
+             * Region
+             * @default
+             */
+            region: string;
+            /**
+             * Language
+             * @default
+             */
+            language: string;
         };
         /** PictureOut */
         PictureOut: {
@@ -3628,6 +3649,8 @@ export interface components {
             slug: string;
             /** Key */
             key: string;
+            /** Language */
+            language: string;
             /** Hosts */
             hosts: string[];
             /** Snippet */
@@ -3697,6 +3720,8 @@ export interface components {
             name: string;
             /** Hosts */
             hosts: string[];
+            /** Language */
+            language?: string | null;
         };
         /** HouseIn */
         HouseIn: {
@@ -4699,6 +4724,7 @@ export interface components {
             look: {
                 [key: string]: unknown;
             };
+            speech: components["schemas"]["SpeechOut"];
             /** Has House */
             has_house: boolean;
             /** Logo */
@@ -4740,6 +4766,8 @@ export interface components {
             refused: {
                 [key: string]: string;
             };
+            /** In Other Languages */
+            in_other_languages: components["schemas"]["InTongueOut"][];
         };
         /** FindingOut */
         FindingOut: {
@@ -4749,6 +4777,17 @@ export interface components {
             message: string;
             /** Place */
             place: string;
+        };
+        /** InTongueOut */
+        InTongueOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Language */
+            language: string;
+            /** On */
+            on: boolean;
         };
         /** ReadingOut */
         ReadingOut: {
@@ -4774,6 +4813,22 @@ export interface components {
             behind_role: string | null;
             /** Behind Better */
             behind_better: string | null;
+        };
+        /**
+         * SpeechOut
+         * @description What it is drawn in: its language and region, which way it is read, and the words of ours that it needs.
+         */
+        SpeechOut: {
+            /** Lang */
+            lang: string;
+            /** Locale */
+            locale: string;
+            /** Dir */
+            dir: string;
+            /** Words */
+            words: {
+                [key: string]: string;
+            };
         };
         /** MakeIn */
         MakeIn: {
@@ -4855,6 +4910,14 @@ export interface components {
         SitesIn: {
             /** Site Ids */
             site_ids: number[];
+        };
+        /** CopyIn */
+        CopyIn: {
+            /**
+             * Language
+             * @default
+             */
+            language: string;
         };
         /** BackIn */
         BackIn: {
@@ -8597,7 +8660,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["CopyIn"] | null;
+            };
+        };
         responses: {
             /** @description Created */
             201: {

@@ -87,8 +87,9 @@ export async function forgetShowings(id: number): Promise<Draft> {
   return typed(await take(client.POST('/api/touchpoints/{touchpoint_id}/forget-showings', { params: path(id) })))
 }
 
-export async function copy(id: number): Promise<Draft> {
-  return typed(await take(client.POST('/api/touchpoints/{touchpoint_id}/copy', { params: path(id) })))
+/** A copy; in another language, if one is said. */
+export async function copy(id: number, language = ''): Promise<Draft> {
+  return typed(await take(client.POST('/api/touchpoints/{touchpoint_id}/copy', { params: path(id), body: { language } })))
 }
 
 export async function throwAway(id: number): Promise<void> {

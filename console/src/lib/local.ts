@@ -22,3 +22,16 @@ export function fromLocal(text: string, zone: string): string | null {
   for (let look = 0; look < 2; look++) at += guess - Date.parse(`${wall(new Date(at), zone)}:00Z`)
   return new Date(at).toISOString()
 }
+
+/** A date ("2026-11-24") so many days later. */
+export function addDays(date: string, days: number): string {
+  const at = new Date(`${date}T12:00:00Z`)
+  at.setUTCDate(at.getUTCDate() + days)
+  return at.toISOString().slice(0, 10)
+}
+
+/** The instant at which a zone's clock shows the same time so many days later; clocks may change in between. */
+export function daysLater(at: Date, days: number, zone: string): Date {
+  const [date = '', time = ''] = toLocal(at.toISOString(), zone).split('T')
+  return new Date(fromLocal(`${addDays(date, days)}T${time}`, zone) ?? Number.NaN)
+}

@@ -1,5 +1,18 @@
-import { describe, expect, it } from 'vitest'
-import { ago, clockTime, saidLength, saidTime, shortDate } from './time'
+import { afterEach, describe, expect, it } from 'vitest'
+import {
+  ago,
+  clockOf,
+  clockTime,
+  inWeekOrder,
+  saidCount,
+  saidLength,
+  saidTime,
+  shortDate,
+  shortDay,
+  weekBegin,
+  writeAsIn,
+  yearDay,
+} from './time'
 
 const LONDON = 'Europe/London'
 const NOW = '2026-11-24T14:05:00Z'
@@ -36,4 +49,24 @@ describe('times as the owner says them', () => {
     ['2026-11-24T13:05:00Z', '1 hour ago'],
     ['2026-11-20T14:05:00Z', '4 days ago'],
   ])('%s was %s', (at, said) => expect(ago(at, NOW)).toBe(said))
+})
+
+describe('times as in the region of the business', () => {
+  afterEach(() => writeAsIn('GB'))
+
+  it.each([
+    ['GB', 0, 'tomorrow 09:00', '24 Nov 2026', '24:00', '2026-11-23', 'mon'],
+    ['US', 6, 'tomorrow 9:00 AM', 'Nov 24, 2026', '12:00 AM', '2026-11-22', 'sun'],
+    ['DE', 0, 'tomorrow 09:00', '24 Nov 2026', '24:00', '2026-11-23', 'mon'],
+    ['AU', 0, 'tomorrow 9:00 am', '24 Nov 2026', '12:00 am', '2026-11-23', 'mon'],
+  ])('%s', (region, first, said, day, midnight, begins, weekday) => {
+    writeAsIn(region, first)
+    expect(saidTime('2026-11-25T09:00:00Z', NOW, LONDON)).toBe(said)
+    expect(yearDay('2026-11-24')).toBe(day)
+    expect(clockOf('24:00')).toBe(midnight)
+    expect(weekBegin('2026-11-24')).toBe(begins)
+    expect(inWeekOrder(['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'])[0]).toBe(weekday)
+    expect(shortDay('2026-09-04')).toBe(region === 'US' ? 'Sep 4' : '4 Sep')
+    expect(saidCount(1290)).toMatch(/^1.290$/)
+  })
 })

@@ -1,41 +1,88 @@
 /** Times as the owner says them, in the business's zone. */
+import { ref } from 'vue'
 
 interface Parts {
   weekday: string
   day: string
   month: string
   year: string
-  hour: string
-  minute: string
+}
+
+/** How times and numbers are written: in English, as in the region of the business. */
+const written = ref('en-GB')
+
+/** With which day a week begins there: 0 is Monday. */
+const firstDay = ref(0)
+
+export function writeAsIn(region: string, weekStart = 0): void {
+  written.value = `en-${region}`
+  firstDay.value = weekStart
+}
+
+/** Seven things of a week, Monday's first, in the order of the region. */
+export const inWeekOrder = <T>(days: readonly T[]): T[] => [...days.slice(firstDay.value), ...days.slice(0, firstDay.value)]
+
+/** The date ("2026-11-24") with which the week of another begins. */
+export function weekBegin(date: string): string {
+  const at = new Date(`${date}T12:00:00Z`)
+  at.setUTCDate(at.getUTCDate() - ((at.getUTCDay() + 6 - firstDay.value) % 7))
+  return at.toISOString().slice(0, 10)
 }
 
 const formats = new Map<string, Intl.DateTimeFormat>()
 
-function parts(at: Date, zone: string): Parts {
-  let format = formats.get(zone)
-  if (!format) {
-    format = new Intl.DateTimeFormat('en-GB', {
-      timeZone: zone, weekday: 'short', day: 'numeric', month: 'short', year: 'numeric', hour: '2-digit', minute: '2-digit', hourCycle: 'h23',
-    }) // prettier-ignore
-    formats.set(zone, format)
-  }
-  return Object.fromEntries(format.formatToParts(at).map((part) => [part.type, part.value])) as unknown as Parts
+function formatOf(name: string, zone: string, options: Intl.DateTimeFormatOptions): Intl.DateTimeFormat {
+  const key = `${written.value} ${zone} ${name}`
+  const known = formats.get(key) ?? new Intl.DateTimeFormat(written.value, { timeZone: zone, ...options })
+  formats.set(key, known)
+  return known
+}
+
+function parts(at: Date, zone: string): Parts & { monthFirst: boolean } {
+  const format = formatOf('date', zone, { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' })
+  const found = format.formatToParts(at)
+  const place = (type: string) => found.findIndex((part) => part.type === type)
+  const named = Object.fromEntries(found.map((part) => [part.type, part.value])) as unknown as Parts
+  return { ...named, monthFirst: place('month') < place('day') }
 }
 
 // Browsers differ over "Sept".
 const month = (text: string): string => text.slice(0, 3)
 
-/** "15:25" */
+/** "15:25", "3:25 PM" */
 export function clockTime(at: string | Date, zone: string): string {
-  const found = parts(new Date(at), zone)
-  return `${found.hour}:${found.minute}`
+  const format = formatOf('time', zone, { hour: 'numeric', minute: '2-digit' })
+  const said = format.format(new Date(at)).replace('\u202f', ' ')
+  return /^\d:/.test(said) && !/[ap]/i.test(said) ? `0${said}` : said
 }
 
-/** "Tue 24 Nov" */
+/** A time of a day of 24 hours ("15:25", "24:00") on the region's clock. */
+export function clockOf(text: string): string {
+  if (text === '24:00' && !/[ap]/i.test(clockTime(new Date(0), 'UTC'))) return text
+  const [hours = 0, minutes = 0] = text.split(':').map(Number)
+  return clockTime(new Date(Date.UTC(2026, 0, 1, hours, minutes)), 'UTC')
+}
+
+/** "Tue 24 Nov", "Tue, Nov 24" */
 export function shortDate(at: string | Date, zone: string): string {
   const found = parts(new Date(at), zone)
-  return `${found.weekday} ${found.day} ${month(found.month)}`
+  return found.monthFirst ? `${found.weekday}, ${month(found.month)} ${found.day}` : `${found.weekday} ${found.day} ${month(found.month)}`
 }
+
+/** A date without its weekday: "24 Nov", "Nov 24". */
+export function shortDay(date: string): string {
+  const found = parts(new Date(`${date}T12:00:00Z`), 'UTC')
+  return found.monthFirst ? `${month(found.month)} ${found.day}` : `${found.day} ${month(found.month)}`
+}
+
+/** A date with its year: "24 Nov 2026", "Nov 24, 2026". */
+export function yearDay(date: string): string {
+  const found = parts(new Date(`${date}T12:00:00Z`), 'UTC')
+  return found.monthFirst ? `${shortDay(date)}, ${found.year}` : `${shortDay(date)} ${found.year}`
+}
+
+/** A count as it is written: "1,290". */
+export const saidCount = (number: number): string => number.toLocaleString(written.value)
 
 function dayNumber(at: Date, zone: string): number {
   const [year, monthNumber, day] = new Intl.DateTimeFormat('en-CA', { timeZone: zone }).format(at).split('-').map(Number)

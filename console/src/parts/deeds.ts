@@ -5,7 +5,7 @@ import { useCounter, useMe, useMembers } from '@/api/me'
 import { channelsOptions } from '@/api/channels'
 import { hoursOptions } from '@/api/hours'
 import { useClock } from '@/lib/clock'
-import { fromLocal, toLocal } from '@/lib/local'
+import { addDays, fromLocal, toLocal } from '@/lib/local'
 import { useNotices } from '@/lib/notices'
 import { saidTime } from '@/lib/time'
 import { ASIDE, OUTCOMES, type Outcome } from '@/places/follow-up/words'
@@ -17,7 +17,6 @@ const AWAY = [
   ['next-opening', 'Away until we open next'],
   ['until-said', 'Away until I say so'],
 ] as const
-const DAY = 24 * 3600 * 1000
 
 /** What can be done from where one is: to oneself, and to the follow-up that is open; and hours and channels by name. */
 export function useDeeds(open: Ref<boolean>) {
@@ -47,7 +46,7 @@ export function useDeeds(open: Ref<boolean>) {
   function days(person: One): Choice[] {
     const opens = toLocal(person.next_opening ?? now.value.toISOString(), zone.value).slice(11, 16)
     return [1, 2, 3, 4, 5, 6, 7].flatMap((ahead) => {
-      const day = toLocal(new Date(now.value.getTime() + ahead * DAY).toISOString(), zone.value).slice(0, 10)
+      const day = addDays(toLocal(now.value.toISOString(), zone.value).slice(0, 10), ahead)
       const until = fromLocal(`${day}T${opens}`, zone.value)
       if (!until) return []
       const name = new Intl.DateTimeFormat('en-GB', { weekday: 'long', timeZone: zone.value }).format(new Date(until))

@@ -2,7 +2,7 @@
 
 from .offering import offered
 from .playing import Address, Effect, Goal, HandOver, Offer, Series, Tagged, Turn, begin, take
-from .script import STRAIGHT, Choice, Script, ScriptTurn, with_address_first
+from .script import STRAIGHT, Choice, Script, ScriptTurn, straight, with_address_first
 
 __all__ = [
     "STRAIGHT",
@@ -19,6 +19,7 @@ __all__ = [
     "Turn",
     "begin",
     "offered",
+    "straight",
     "take",
     "with_address_first",
 ]

@@ -6,14 +6,15 @@ from typing import Any
 
 from ..people import email_address, phone_number
 from ..replies import Slot, fill
+from ..tongues import Phrase
 from .script import Choice, Script, ScriptTurn
 
 SKIP = "skip"
 _AGAIN = {
-    "email": "That does not look like an email address. Would you write it once more?",
-    "phone": "That does not look like a phone number. Would you write it once more?",
+    "email": Phrase("That does not look like an email address. Would you write it once more?"),
+    "phone": Phrase("That does not look like a phone number. Would you write it once more?"),
 }
-_RATHER_NOT = "Rather not"
+_RATHER_NOT = Phrase("Rather not")
 
 
 @dataclass(frozen=True, slots=True)

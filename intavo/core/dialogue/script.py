@@ -1,11 +1,13 @@
 """A conversation's script as data: turns, each of which says something and offers, asks, hands over or goes on."""
 
 from collections.abc import Iterator
+from functools import cache
 from typing import Annotated, Literal, Self
 
 from pydantic import BeforeValidator, Field, StringConstraints, model_validator
 
-from ..replies import SlotRun
+from ..replies import SlotRun, runs_of
+from ..tongues import ENGLISH, Phrase, Tongue, say
 from ..values import Id, Model, as_runs
 
 Asks = Literal["text", "email", "phone"]
@@ -127,21 +129,26 @@ def _about(one: ScriptTurn, known: set[str]) -> Iterator[str]:
 
 
 FIRST = "how-to-reach-you"
-STRAIGHT = Script.model_validate(
-    {
-        "start": "word",
-        "turns": [
-            {"id": "word", "asks": "text", "next": "hand"},
-            {"id": "hand", "says": [["Thank you. One of us answers ", {"slot": "promise"}, "."]], "hands_over": True},
-        ],
-    }
-)
+_ONE_OF_US = Phrase("Thank you. One of us answers {promise}.")
+_ADDRESS_FIRST = Phrase("Leave your email address first, so that our answer finds you.")
 
 
-def with_address_first(script: Script) -> Script:
+@cache
+def straight(tongue: Tongue = ENGLISH) -> Script:
+    """The script of a conversation that has none of its own: a word, and then a person."""
+    word = ScriptTurn(id="word", asks="text", next="hand")
+    return Script(
+        start="word",
+        turns=(word, ScriptTurn(id="hand", says=(runs_of(say(_ONE_OF_US, tongue)),), hands_over=True)),
+    )
+
+
+STRAIGHT = straight()
+
+
+def with_address_first(script: Script, tongue: Tongue = ENGLISH) -> Script:
     """The script with a question for an address before it, which can be passed over: for while nobody is there."""
     first = ScriptTurn(
-        id=FIRST, says=(("Leave your email address first, so that our answer finds you.",),), asks="email",
-        may_skip=True, next=script.start,
+        id=FIRST, says=((say(_ADDRESS_FIRST, tongue),),), asks="email", may_skip=True, next=script.start
     )  # fmt: skip
     return Script(start=FIRST, turns=(first, *script.turns))

@@ -15,7 +15,7 @@ from .places import coordinates
 from .template import filled_template, safe_scheme
 
 MOST_TEXT = 1000  # characters
-_CONTROL = re.compile(r"[\x00-\x09\x0b-\x1f\x7f-\x9f\u2028\u2029\ud800-\udfff]")
+CONTROL = re.compile(r"[\x00-\x09\x0b-\x1f\x7f-\x9f\u2028\u2029\ud800-\udfff]")
 _MATRIX = {"@": "u", "#": "r", "!": "roomid"}
 
 
@@ -32,7 +32,7 @@ def href(
     one = channel if isinstance(channel, Channel) else Channel.model_validate(channel)
     who = person if person is None or isinstance(person, ChannelPerson) else ChannelPerson.model_validate(person)
     written = who.handle if who is not None and who.handle else one.handle
-    handle = _CONTROL.sub("", written.replace("\n", " ")).strip()
+    handle = CONTROL.sub("", written.replace("\n", " ")).strip()
     text = said_text(one.text if words is None else [words], slots)
     made = _MAKERS[one.kind](one, handle, text, said_text(one.subject, slots), device, region)
     safe_scheme(made)
@@ -44,7 +44,7 @@ def said_text(runs: Iterable[Run], slots: Mapping[str, str] | None = None) -> st
     known = slots or {}
     whole = "".join(run if isinstance(run, str) else known.get(run.slot, "") for run in runs)
     lines = whole.replace("\r\n", "\n").replace("\r", "\n")
-    return unicodedata.normalize("NFC", _CONTROL.sub("", lines))[:MOST_TEXT].strip()
+    return unicodedata.normalize("NFC", CONTROL.sub("", lines))[:MOST_TEXT].strip()
 
 
 def _encoded(text: str) -> str:

@@ -34,19 +34,21 @@ def meet(
     channel: Channel, id_: str, sets: Sets, at: datetime, members: Iterable[Presence] = (), *,
     table: Mapping[Cell, Reply] | None = None, language: str = "en", business_language: str = "en",
     promise: Promise | None = None, visitor_offset: int | None = None, as_if: Situation | None = None,
+    speaks: str = "", region: str = "GB",
 ) -> Met:  # fmt: skip
     """A channel with the id `id_` at an aware instant. `sets` holds hours by their ids, the main ones under None.
 
-    `as_if` takes a situation for granted, for showing the owner what would be said.
+    `as_if` takes a situation for granted, for showing the owner what would be said; `speaks` is the language of the
+    site, "" for the business's, whose region is `region`.
     """
     everybody, replies = tuple(members), table or {}
     away = {one.member for one in everybody if one.is_away(at)}
     people = tuple((one, reachable(channel, one, sets, at, away)) for one in channel.people)
     hours = hours_of(channel, sets)
     now = as_if or _situation(channel, hours, at, people, everybody, away)
-    chosen = choose(replies, now, language, business_language, id_)
+    chosen = choose(replies, now, language, business_language, id_, speaks)
     due = (promise or Promise(None)).due(hours, at)
-    back, tongue = back_at(everybody, at, sets[None]), Tongue(chosen.cell.language)
+    back, tongue = back_at(everybody, at, sets[None]), Tongue(chosen.cell.language, region)
     words = slots(hours, at, hours.zone, due, visitor_offset, back, tongue)
     closed = now is not Situation.OPEN
     own = chosen.cell.channel == id_
@@ -54,7 +56,7 @@ def meet(
     told = not hidden and (own if not closed else channel.while_closed == "say")
     return Met(
         now, hidden, chosen.button(now, id_),
-        (fill(chosen.reply.title, words), fill(chosen.reply.text, words)) if told else None,
+        (fill(chosen.reply.title, words, tongue), fill(chosen.reply.text, words, tongue)) if told else None,
         people, _until(channel, hours, sets, at, everybody),
     )  # fmt: skip
 

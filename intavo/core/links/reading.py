@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from urllib.parse import unquote, urlsplit
 
 from ..addresses import read_address
-from .making import number_link
+from .making import CONTROL, number_link
 from .model import Kind
 from .places import coordinates, looks_like_a_street
 from .template import refuse_scripts, safe_scheme, template_from
@@ -114,6 +114,8 @@ def _web(given: str, kind: Kind) -> ReadChannel:
             raise
         made = None
     if made is not None and (made.takes_text or kind == "message-link"):
+        if not CONTROL.sub("", made.handle).strip():
+            raise ValueError("There is no handle in it.")
         where = urlsplit(given).hostname or urlsplit(given).scheme
         text = "takes a text" if made.takes_text else "takes no text"
         words = f"a message link at {where} to {made.handle}; it {text}"

@@ -10,6 +10,8 @@ from itertools import combinations
 import phonenumbers
 from email_validator import SPECIAL_USE_DOMAIN_NAMES, EmailNotValidError, validate_email
 
+from ..tongues import Phrase
+
 USUAL_FROM = 3
 _SPECIAL = frozenset(SPECIAL_USE_DOMAIN_NAMES)
 
@@ -49,15 +51,16 @@ def email_address(text: str) -> Address:
     """
     shown = unicodedata.normalize("NFKC", text).strip()
     if not shown:
-        raise ValueError("Please write your email address.")
+        raise ValueError(Phrase("Please write your email address."))
     if "@" not in shown:
-        raise ValueError("An email address has an @ in it, like name@example.com.")
+        raise ValueError(Phrase("An email address has an @ in it, like name@example.com."))
     if _is_plain(shown):
         return Address(shown.lower(), shown)
     try:
         found = validate_email(shown, check_deliverability=False, test_environment=True)
     except EmailNotValidError as error:
-        raise ValueError(f"This email address cannot be right: {_lowered(str(error))}") from None
+        why = f"This email address cannot be right: {_lowered(str(error))}"
+        raise ValueError(Phrase("This email address cannot be right.", english=why)) from None
     return Address(f"{found.local_part}@{found.ascii_domain}".casefold(), shown)
 
 
@@ -75,9 +78,9 @@ def phone_number(text: str, region: str) -> Address:
     try:
         number = phonenumbers.parse(shown, region)
     except phonenumbers.NumberParseException:
-        raise ValueError("This does not look like a phone number.") from None
+        raise ValueError(Phrase("This does not look like a phone number.")) from None
     if not phonenumbers.is_possible_number(number):
-        raise ValueError("This phone number has too few or too many digits.")
+        raise ValueError(Phrase("This phone number has too few or too many digits."))
     return Address(phonenumbers.format_number(number, phonenumbers.PhoneNumberFormat.E164), shown)
 
 

@@ -17,6 +17,8 @@ from .said import (
     holiday_name,
     next_moment_of,
     promise_words,
+    runs_of,
+    shipped,
     situation,
     slots,
 )
@@ -41,6 +43,8 @@ __all__ = [
     "holiday_name",
     "next_moment_of",
     "promise_words",
+    "runs_of",
+    "shipped",
     "situation",
     "slots",
 ]

@@ -6,7 +6,7 @@ from datetime import UTC, date, datetime, timedelta
 
 from ..hours import AnyHours, OpeningHours, Stretch, open_time
 from ..hours.wall import end_instant, start_instant
-from ..say import length_words, short_date, stamp, zone_words
+from ..say import ENGLISH, Tongue, length_words, short_date, stamp, zone_words
 from .said import Cell, Chosen, Promise, Reply, Situation, Slot, choose, fill, holiday_name, situation, slots
 
 _ONE_DAY = timedelta(days=1)
@@ -39,6 +39,7 @@ class Explained:
     words: dict[Slot, str]
     due: datetime | None
     reasons: tuple[Reason, ...]
+    tongue: Tongue = ENGLISH
 
     def __iter__(self) -> Iterator[Reason]:
         """The reasons, one after the other."""
@@ -47,35 +48,37 @@ class Explained:
     @property
     def title(self) -> str:
         """The title as it would read."""
-        return fill(self.reply.title, self.words)
+        return fill(self.reply.title, self.words, self.tongue)
 
     @property
     def text(self) -> str:
         """The text as it would read."""
-        return fill(self.reply.text, self.words)
+        return fill(self.reply.text, self.words, self.tongue)
 
 
 def explain(
     hours: AnyHours, at: datetime, *, somebody_free: bool = True, table: Mapping[Cell, Reply] | None = None,
     language: str = "en", business_language: str = "en", promise: Promise | None = None, channel: str | None = None,
-    visitor_offset: int | None = None, back: datetime | None = None,
+    visitor_offset: int | None = None, back: datetime | None = None, speaks: str = "", region: str = "GB",
 ) -> Explained:  # fmt: skip
     """What somebody would be told at an aware instant, and a sentence for each reason.
 
     `visitor_offset` is their offset from UTC in minutes, east positive; `back` is when somebody is back at the
-    counter. A naive instant is a ValueError.
+    counter; `speaks` is the touchpoint's own language, `region` the business's. A naive instant is a ValueError.
     """
     if at.tzinfo is None:
         raise ValueError("an instant has a zone")
     now = situation(hours, at, somebody_free)
-    chosen = choose(table or {}, now, language, business_language, channel)
+    chosen = choose(table or {}, now, language, business_language, channel, speaks)
+    tongue = Tongue(chosen.cell.language, region)
     promised = promise or Promise(None)
     due = promised.due(hours, at)
+    words = slots(hours, at, hours.zone, due, visitor_offset, back, tongue)
     reasons = (
         *_about_hours(hours, at), *_about_the_situation(hours, now, at),
         *_about_the_cell(chosen, table or {}, language), *_about_the_promise(hours, at, promised, due, visitor_offset),
     )  # fmt: skip
-    return Explained(now, chosen.reply, slots(hours, at, hours.zone, due, visitor_offset, back), due, reasons)
+    return Explained(now, chosen.reply, words, due, reasons, tongue)
 
 
 def _about_hours(hours: AnyHours, at: datetime) -> Iterator[Reason]:

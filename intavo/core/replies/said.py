@@ -1,16 +1,19 @@
 """What a visitor is told: the situation, the reply that is in effect, and the promise of an answer."""
 
+import re
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from enum import StrEnum
+from functools import cache
 from typing import Annotated, Literal
 from zoneinfo import ZoneInfo
 
 from pydantic import BaseModel, ConfigDict, Field
 
 from ..hours import AnyHours, OpeningHours, add_open_time, is_open, next_closing, next_opening
-from ..say import ENGLISH, Tongue, moment_words
+from ..say import ENGLISH, Tongue, moment_words, time_words
+from ..tongues import Phrase, base_of, in_tongue, say
 
 
 class Situation(StrEnum):
@@ -24,11 +27,11 @@ class Situation(StrEnum):
 
 Slot = Literal["next_opening", "closing_time", "day_name", "promise", "back_at", "first_name"]
 _WITHOUT: dict[Slot, str] = {
-    "next_opening": "soon",
-    "closing_time": "later",
-    "day_name": "the holiday",
-    "promise": "as soon as we can",
-    "back_at": "soon",
+    "next_opening": Phrase("soon"),
+    "closing_time": Phrase("later"),
+    "day_name": Phrase("the holiday"),
+    "promise": Phrase("as soon as we can"),
+    "back_at": Phrase("soon"),
     "first_name": "",
 }
 
@@ -98,18 +101,22 @@ def holiday_name(hours: AnyHours, at: datetime) -> str | None:
 
 
 def choose(
-    table: Mapping[Cell, Reply], now: Situation, language: str, business_language: str, channel: str | None = None
-) -> Chosen:
-    """The channel's own reply, else everywhere's; each in the visitor's language, else the business's.
+    table: Mapping[Cell, Reply], now: Situation, language: str, business_language: str, channel: str | None = None,
+    speaks: str = "",
+) -> Chosen:  # fmt: skip
+    """The channel's own reply, else everywhere's; each in the language that is spoken to them, else the business's.
 
-    Where the table has nothing, the words that ship are used.
+    `language` is the visitor's, `speaks` the touchpoint's own, which goes before it ("": it says none). Where the table
+    has nothing, the words that ship are used: in the touchpoint's language, else the business's.
     """
+    wanted = (base_of(speaks), base_of(language), base_of(business_language))
     for column in dict.fromkeys((channel, None)):
-        for tongue in dict.fromkeys((language.split("-")[0].lower(), business_language)):
+        for tongue in dict.fromkeys(one for one in wanted if one):
             cell = Cell(now, column, tongue)
             if cell in table:
                 return Chosen(table[cell], cell)
-    return Chosen(SHIPPED[now], Cell(now))
+    own = base_of(speaks or business_language)
+    return Chosen(shipped(now, Tongue(own)), Cell(now, None, own))
 
 
 def first_promise(*promises: "Promise | None") -> "Promise":
@@ -138,8 +145,8 @@ def promise_words(
 ) -> str:
     """A due time as people say it: "today by 15:25"; without one, "as soon as we can"."""
     if due is None:
-        return _WITHOUT["promise"]
-    return moment_words(due, at, zone, "by", visitor_offset, tongue)
+        return in_tongue(_WITHOUT["promise"], tongue)
+    return moment_words(due, at, zone, "by", tongue, visitor_offset)
 
 
 def slots(
@@ -149,21 +156,25 @@ def slots(
     """The words for every slot that can be filled at `at`; `back` is when somebody is back at the counter."""
     found: dict[Slot, str] = {"promise": promise_words(due, at, zone, visitor_offset, tongue)}
     if back is not None:
-        found["back_at"] = moment_words(back, at, zone, "at", visitor_offset, tongue)
+        found["back_at"] = moment_words(back, at, zone, "at", tongue, visitor_offset)
     opening, closing = next_opening(hours, at), next_closing(hours, at)
     if opening is not None:
-        found["next_opening"] = moment_words(opening, at, zone, "at", visitor_offset, tongue)
+        found["next_opening"] = moment_words(opening, at, zone, "at", tongue, visitor_offset)
     if closing is not None:
-        found["closing_time"] = closing.astimezone(zone).strftime("%H:%M")
+        found["closing_time"] = time_words(closing.astimezone(zone).time(), tongue)
     name = holiday_name(hours, at)
     if name:
         found["day_name"] = name
     return found
 
 
-def fill(runs: Iterable[str | SlotRun], words: Mapping[Slot, str]) -> str:
-    """A text with its slots filled; a slot without words gets words that are always true."""
-    return "".join(run if isinstance(run, str) else words.get(run.slot, _WITHOUT[run.slot]) for run in runs).strip()
+def fill(runs: Iterable[str | SlotRun], words: Mapping[Slot, str], tongue: Tongue = ENGLISH) -> str:
+    """A text with its slots filled; a slot without words gets words that are always true, in the tongue."""
+
+    def word(slot: Slot) -> str:
+        return words[slot] if slot in words else in_tongue(_WITHOUT[slot], tongue)
+
+    return "".join(run if isinstance(run, str) else word(run.slot) for run in runs).strip()
 
 
 def next_moment_of(wanted: Situation, hours: AnyHours, at: datetime) -> datetime:
@@ -179,20 +190,33 @@ def next_moment_of(wanted: Situation, hours: AnyHours, at: datetime) -> datetime
     return next((day for day in days if holiday_name(hours, day) is not None and not is_open(hours, day)), at)
 
 
-_PROMISE, _OPENING, _DAY = SlotRun(slot="promise"), SlotRun(slot="next_opening"), SlotRun(slot="day_name")
-SHIPPED: dict[Situation, Reply] = {
-    Situation.OPEN: Reply(title=("Thank you",), text=("We answer ", _PROMISE, ".")),
-    Situation.NOBODY_FREE: Reply(
-        title=("Thank you",), text=("We are away from the counter just now. We answer ", _PROMISE, ".")
+_SHIPPED: dict[Situation, tuple[str, str]] = {
+    Situation.OPEN: (Phrase("Thank you"), Phrase("We answer {promise}.")),
+    Situation.NOBODY_FREE: (
+        Phrase("Thank you"), Phrase("We are away from the counter just now. We answer {promise}."),
     ),
-    Situation.AFTER_HOURS: Reply(
-        title=("We are closed just now",),
-        text=("We open again ", _OPENING, " and answer ", _PROMISE, "."),
-        tone="quiet",
+    Situation.AFTER_HOURS: (
+        Phrase("We are closed just now"), Phrase("We open again {next_opening} and answer {promise}."),
     ),
-    Situation.HOLIDAY: Reply(
-        title=("Closed for ", _DAY),
-        text=("We are back ", _OPENING, " and answer ", _PROMISE, "."),
-        tone="quiet",
+    Situation.HOLIDAY: (
+        Phrase("Closed for {day_name}"), Phrase("We are back {next_opening} and answer {promise}."),
     ),
-}
+}  # fmt: skip
+_PLACE = re.compile(r"\{(\w+)\}")
+
+
+def runs_of(text: str) -> Runs:
+    """A text of ours with its slots as runs."""
+    pieces = _PLACE.split(text)
+    return tuple(SlotRun(slot=one) if odd % 2 else one for odd, one in enumerate(pieces) if one)
+
+
+@cache
+def shipped(now: Situation, tongue: Tongue = ENGLISH) -> Reply:
+    """What is told in a situation where the owner has written nothing, in a tongue."""
+    title, text = (runs_of(say(one, tongue)) for one in _SHIPPED[now])
+    quiet = now in {Situation.AFTER_HOURS, Situation.HOLIDAY}
+    return Reply(title=title, text=text, tone="quiet" if quiet else "as-open")
+
+
+SHIPPED: dict[Situation, Reply] = {now: shipped(now) for now in Situation}

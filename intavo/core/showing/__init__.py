@@ -1,7 +1,7 @@
 """Who sees a touchpoint, and why not; and the plan for one page view made from it."""
 
 from .around import Around, campaign_tags
-from .compiled import Compiled, State, with_groups
+from .compiled import Compiled, State, in_language, with_groups, without_languages
 from .decide import Check, Verdict, decide, shows
 from .hiding import Hides, hidden_cells
 from .plan import PlannedEntry, plan
@@ -28,9 +28,11 @@ __all__ = [
     "campaign_tags",
     "decide",
     "hidden_cells",
+    "in_language",
     "page_matches",
     "plan",
     "rehearse",
     "shows",
     "with_groups",
+    "without_languages",
 ]

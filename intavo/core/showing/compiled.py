@@ -10,6 +10,7 @@ from zoneinfo import ZoneInfo
 from ..hosts import host_of
 from ..touchpoint.patterns import Groups, expanded, normal_address, normal_path
 from ..touchpoint.rules import Sentence, Show
+from ..touchpoint.who import Language
 from .around import NOTHING_AROUND, Around
 from .hiding import Hides
 from .visit import Memory, Visit
@@ -70,6 +71,34 @@ _PAGES = ("pages", "not_pages", "landing", "not_landing")
 def with_groups(show: Show, groups: Groups) -> Show:
     """The rules with the owner's groups of pages written out."""
     return show.model_copy(update={"sentences": tuple(sentence_with(one, groups) for one in show.sentences)})
+
+
+def without_languages(show: Show, languages: tuple[str, ...]) -> Show:
+    """The rules of one that others are copies of in these languages: who reads one of them is for the copy.
+
+    A sentence that asks for languages itself stays as it is.
+    """
+    if not languages:
+        return show
+    others = Language(kind="language", languages=languages, unless=True)
+
+    def less(one: Sentence) -> Sentence:
+        asks = any(piece.kind == "language" for piece in one.who)
+        return one if asks else one.model_copy(update={"who": (*one.who, others)})
+
+    return show.model_copy(update={"sentences": tuple(less(one) for one in show.sentences)})
+
+
+def in_language(show: Show, language: str) -> Show:
+    """The rules of a copy in another language: for who reads it, instead of what was asked of languages before.
+
+    ValidationError where a sentence asks for as much as it may already.
+    """
+    reads = Language(kind="language", languages=(language,))
+    data = show.model_dump()
+    for one in data["sentences"]:
+        one["who"] = [*(piece for piece in one["who"] if piece["kind"] != "language"), reads.model_dump()]
+    return Show.model_validate(data)
 
 
 def sentence_with(sentence: Sentence, groups: Groups) -> Sentence:

@@ -18,11 +18,13 @@ class Hides:
     business_language: str
     hours: AnyHours
     members: tuple[Presence, ...]
+    # What the touchpoint or its site says that it speaks, as for what it says; "": nothing.
+    speaks: str = ""
 
     def now(self, at: datetime, language: str) -> Situation | None:
         """The situation for which its own cell hides it, if that holds; what is inherited hides nothing."""
         found = situation(self.hours, at, somebody_free(self.members, at))
-        chosen = choose(self.table, found, language, self.business_language, self.column)
+        chosen = choose(self.table, found, language, self.business_language, self.column, self.speaks)
         return found if chosen.reply.hidden and chosen.cell.channel == self.column else None
 
     def changes(self, at: datetime) -> datetime | None:

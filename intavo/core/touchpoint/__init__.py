@@ -4,7 +4,7 @@ from .after import After, Guard, Leaving, ThankYou
 from .answers import AnswerErrors, Checked, asked_fields, check_answers, low_score, said_answers, way_to
 from .base import AssetId, Words, filled, sanitised
 from .changes import Change, changes
-from .document import Document, Face, Purpose, Spot, Step, clicks_of, for_visitors, href
+from .document import Document, Face, Purpose, Spot, Step, clicks_of, for_visitors, href, speech_of
 from .finding import Finding, Known
 from .legible import readings
 from .loading import needs_more
@@ -78,6 +78,7 @@ __all__ = [
     "resolved",
     "said_answers",
     "sanitised",
+    "speech_of",
     "way_to",
     "with_confirmation",
     "with_purpose",

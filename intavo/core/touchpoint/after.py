@@ -6,9 +6,12 @@ from pydantic import AfterValidator, Field, StringConstraints, field_validator
 
 from ..addresses import refuse_scripts
 from ..people import email_address
+from ..tongues import Phrase
 from .base import AssetId, Id, Model, Words
 
 Tag = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=60)]
+
+YES_ME = Phrase("Yes, that was me")
 
 
 def _email(value: str) -> str:

@@ -3,6 +3,7 @@
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
+from ..tongues import Phrase
 from .document import Document, Step
 from .parts import Asked, Button, Consent, Part, Score
 
@@ -48,7 +49,7 @@ def check_answers(
                 if consents.get(part.name, False):
                     agreed[part.name] = part.text
                 elif part.required:
-                    raise ValueError("Please tick this to go on.")
+                    raise ValueError(Phrase("Please tick this to go on."))
         except ValueError as error:
             errors.append((_place(part), str(error)))
     if errors:

@@ -50,7 +50,7 @@ def _word(field: str, value: Any) -> str:
 
 
 def _whats(old: Data, new: Data) -> Iterator[Change]:
-    for name, words in (("purpose", "What it is for"), ("stance", "How it stands")):
+    for name, words in (("purpose", "What it is for"), ("stance", "How it stands"), ("language", "Language")):
         if old[name] != new[name]:
             yield Change(name, f"{words}: {_arrow(old[name], new[name], name)}")
 

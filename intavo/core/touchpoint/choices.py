@@ -3,10 +3,20 @@
 from datetime import timedelta
 from typing import Any
 
+from intavo.core.places import languages
 from intavo.core.say import days_words, length_words
+from intavo.core.tongues import SPOKEN
 
+_ELSE_SPOKEN = ("cs", "cy", "da", "el", "fi", "ga", "he", "ja", "nb", "ro", "sv", "tr", "uk", "zh")
+_OURS_IN_ENGLISH = "{language} (our own words in English)"
+_NAMES = languages()
+# What a business, a site or a touchpoint may be in; what we do not speak yet is named as such.
+LANGUAGES: dict[str, str] = {code: _NAMES[code] for code in SPOKEN} | {
+    code: _OURS_IN_ENGLISH.format(language=_NAMES[code]) for code in _ELSE_SPOKEN
+}
 _ALONG = {"top": "at the top", "middle": "in the middle", "bottom": "at the bottom"}
 CHOICES: dict[str, dict[str, str]] = {
+    "language": {"": "as its site", **LANGUAGES},
     "purpose": {
         "sign-up": "Sign-up", "inquiry": "Inquiry", "call": "Call", "message": "Message", "offer": "Offer",
         "question": "Question", "feedback": "Feedback", "notice": "Notice",

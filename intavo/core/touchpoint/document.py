@@ -7,15 +7,20 @@ from pydantic import Field, field_validator, model_validator
 from pydantic_core import PydanticCustomError
 
 from ..addresses import leads
+from ..tongues import ENGLISH, Phrase, Tongue, say
+from ..values import Language
 from .after import After, Guard, Leaving
 from .base import HOUSE_LOGO, AssetId, Id, Model
 from .css import check_selector
 from .look import INTERRUPTING, HouseStyle, Look, Stance, resolved
 from .parts import Asked, Button, Consent, Does, FieldPart, Part, Talk
 from .rules import Show
+from .speech import speech
 
 Purpose = Literal["sign-up", "inquiry", "call", "message", "offer", "question", "feedback", "notice"]
 LATEST_CROSS = 5
+# What stands in the field of a conversation where the owner has written nothing else.
+WRITE_TO_US = Phrase("Write to us")
 
 
 def _misplaced(place: str, words: str) -> PydanticCustomError:
@@ -87,6 +92,7 @@ class Document(Model):
     guard: Guard = Guard()
     face: Face = Face()
     spot: Spot = Spot()
+    language: Language = ""
 
     @model_validator(mode="after")
     def _holds_together(self) -> Self:
@@ -171,15 +177,15 @@ def _all_different(what: str, names: list[str]) -> None:
 
 
 def for_visitors(
-    document: Document, house: HouseStyle | None = None, region: str = "GB", home: str = ""
+    document: Document, house: HouseStyle | None = None, region: str = "GB", home: str = "", tongue: Tongue = ENGLISH
 ) -> dict[str, Any]:
     """The document less what a visitor must not see: rules, what comes after, and hidden parts.
 
     The look is resolved with the site's house style; clicks get their addresses (numbers are read with
-    `region`; `home` goes before pages of the site, as in `leads`). A file that is given for an answer
-    has no address here.
+    `region`; `home` goes before pages of the site, as in `leads`), and words of ours are in the
+    `tongue`. A file that is given for an answer has no address here.
     """
-    seen = document.model_dump(mode="json", exclude={"show", "after", "look", "guard"})
+    seen = document.model_dump(mode="json", exclude={"show", "after", "look", "guard", "language"})
     seen["look"] = resolved(document.look, document.stance, house).model_dump(mode="json")
     guard = document.guard
     seen["then"] = {"page": leads(document.after.page, region, home), "trap": guard.trap, "work": guard.work}
@@ -188,11 +194,23 @@ def for_visitors(
         for part in step["parts"]:
             for does in clicks_of(part):
                 does["href"] = href(Does.model_validate(does), region, home)
+            if part["kind"] == "talk" and part["hint"] == WRITE_TO_US:
+                part["hint"] = say(WRITE_TO_US, tongue)
             if part["kind"] == "share" and part["address"]:
                 part["address"] = leads(part["address"], region, home)
     if document.face.does is not None:
         seen["face"]["does"]["href"] = href(document.face.does, region, home)
+    seen["speech"] = speech_of(document, tongue)
     return seen
+
+
+def speech_of(document: Document, tongue: Tongue) -> dict[str, Any]:
+    """The language that a document is drawn in, and the words of ours that this needs, in the tongue."""
+    shown = [part for part in document.parts() if not part.hidden]
+    ways = bool(document.channels()) or document.face.opens == "signs"
+    said = speech(shown, len(document.steps), ways, document.face.greeting is not None, tongue)
+    # Where nobody has said a language, it is read as the page around it is.
+    return said if document.language or said["dir"] == "rtl" else said | {"dir": ""}
 
 
 def clicks_of(part: dict[str, Any]) -> list[dict[str, Any]]:

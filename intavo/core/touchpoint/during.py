@@ -7,7 +7,7 @@ from typing import Literal, Self
 from pydantic import Field, model_validator
 
 from ..hours import OpeningHours, is_open, next_closing, next_opening
-from ..say import short_date
+from ..say import short_date, time_words
 from .base import Model
 
 Day = Literal["mon", "tue", "wed", "thu", "fri", "sat", "sun"]
@@ -128,7 +128,7 @@ class During(Model):
             words += [f"to {_at(self.last, self.last_time)}"] if self.last else []
         words += [f"on {', '.join(day.capitalize() for day in self.days)}"] if self.days else []
         if self.start is not None and self.end is not None:
-            words.append(f"between {self.start:%H:%M} and {self.end:%H:%M}")
+            words.append(f"between {time_words(self.start)} and {time_words(self.end)}")
         words += [f"while you are {self.only}"] if self.only else []
         if self.clock == "visitor" and (self.days or self.start or self.first or self.last):
             words.append("by the visitor’s clock")
@@ -136,4 +136,4 @@ class During(Model):
 
 
 def _at(day: date, clock: time | None) -> str:
-    return f"{short_date(day)}, {clock:%H:%M}" if clock else short_date(day)
+    return f"{short_date(day)}, {time_words(clock)}" if clock else short_date(day)

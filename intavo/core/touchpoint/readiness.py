@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 from functools import cache
 
+from ..tongues import SPOKEN, Tongue
 from .answers import way_to
 from .document import Document
 from .finding import Finding, Known
@@ -10,6 +11,7 @@ from .leading import about_confirming, about_the_clicks, about_the_links, about_
 from .look import INTERRUPTING
 from .parts import Asked, Button, Consent, Headline, Part, Question, Score, Text
 from .starters import STARTERS
+from .starters.spoken import spoken
 
 
 def ready_check(document: Document, known: Known | None = None) -> list[Finding]:
@@ -208,7 +210,8 @@ _TOO_FEW = 4  # words: a shorter line may well be the same by chance
 @cache
 def _starters_words() -> frozenset[str]:
     """Every line of some length in the starters."""
-    return frozenset(words for starter in STARTERS for part in starter.document.parts() if (words := _line(part)))
+    documents = (spoken(starter, Tongue(language)) for starter in STARTERS for language in SPOKEN)
+    return frozenset(words for document in documents for part in document.parts() if (words := _line(part)))
 
 
 def _line(part: Part) -> str:

@@ -3,27 +3,29 @@
 from collections.abc import Sequence
 from typing import Any
 
+from ..tongues import SPOKEN, Phrase, Tongue, say
 from .document import Document, Purpose
 from .look import INTERRUPTING, PLACES, Stance
 
 _EMAIL = {"kind": "field", "input": "email", "name": "email", "label": "Your email", "required": True}
-_CONSENT = {"kind": "consent", "name": "news", "text": "Yes, write to me by email.", "required": True}
-_QUESTION = {"kind": "field", "input": "long", "name": "question", "label": "Your question", "required": True}
+_CONSENT = {"kind": "consent", "name": "news", "text": Phrase("Yes, write to me by email."), "required": True}
+_QUESTION = {"kind": "field", "input": "long", "name": "question", "label": Phrase("Your question"), "required": True}
 _SEND = {"kind": "button", "label": "Send", "does": {"action": "send", "next": None}}
 _CALL = {"kind": "button", "label": "Call us", "does": {"action": "phone"}}
 _WRITE = {"kind": "button", "label": "Write to us", "does": {"action": "page", "tab": "new"}}
 _PRICE = {"kind": "price", "now": "20", "old": "25"}
 _CHOICE = {
-    "kind": "question", "name": "choice", "text": "Which is it?",
-    "options": [{"value": "one", "label": "This"}, {"value": "other", "label": "That"}],
+    "kind": "question", "name": "choice", "text": Phrase("Which is it?"),
+    "options": [{"value": "one", "label": Phrase("This")}, {"value": "other", "label": Phrase("That")}],
 }  # fmt: skip
-_SCORE = {"kind": "score", "name": "score", "text": "How was it?"}
+_SCORE = {"kind": "score", "name": "score", "text": Phrase("How was it?")}
 _TEXT = {"kind": "text", "html": "<p>What you want to say.</p>"}
 _BACK = {"kind": "button", "label": "Back to the page", "style": "plain", "does": {"action": "close"}}
 # The reply of an inquiry thanks in its own headline, the owner's.
-_TOLD = {"inquiry": "It has reached us"}
+_TOLD = {"inquiry": Phrase("It has reached us")}
 _LOOK: dict[str, Any] = {"kind": "headline", "text": "Look in your mail"}
-_CONFIRM = "You left your address with us. Press the button behind this link, and it is done."
+_LOOK_IN_ANY = [[say(_LOOK["text"], Tongue(language))] for language in SPOKEN]
+_CONFIRM = Phrase("You left your address with us. Press the button behind this link, and it is done.")
 _CODE = {"kind": "code", "label": "Your code"}
 _NEEDS: dict[Purpose, tuple[dict[str, Any], ...]] = {
     "sign-up": (_EMAIL, _CONSENT, _SEND), "inquiry": (_QUESTION, _EMAIL, _SEND), "call": (_CALL,),
@@ -127,17 +129,23 @@ def with_confirmation(document: Document, on: bool) -> Document:
     return Document.model_validate(data)
 
 
+_LINK_IN_IT = {
+    "": Phrase("<p>There is a link in it to confirm that it was you.</p>"),
+    "code": Phrase("<p>There is a link in it to confirm that it was you. The code comes right after.</p>"),
+    "file": Phrase("<p>There is a link in it to confirm that it was you. The file comes right after.</p>"),
+}
+
+
 def _asks_to_look(document: Document) -> dict[str, Any]:
     after = document.after
-    given = "The code" if after.code.kind != "none" else "The file" if after.file.asset or after.file.label else ""
-    comes = f" {given} comes right after." if given else ""
-    return _TEXT | {"html": f"<p>There is a link in it to confirm that it was you.{comes}</p>"}
+    given = "code" if after.code.kind != "none" else "file" if after.file.asset or after.file.label else ""
+    return _TEXT | {"html": str(_LINK_IN_IT[given])}
 
 
 def _drop_unchanged(data: dict[str, Any], id_: str | None) -> None:
     """Takes out the step that asks to look in the mail, unless its words were changed."""
     step = next((one for one in data["steps"] if one["id"] == id_), None)
-    if step and [part.get("text") for part in step["parts"] if part["kind"] == "headline"] == [_LOOK["text"]]:
+    if step and [part.get("text") for part in step["parts"] if part["kind"] == "headline"] in _LOOK_IN_ANY:
         data["steps"].remove(step)
 
 

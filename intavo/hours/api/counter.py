@@ -4,13 +4,13 @@ from typing import Literal
 
 from ninja import Schema, Status
 
+from intavo import clock
 from intavo.accounts.actions import set_away
 from intavo.accounts.auth import MemberRequest
 from intavo.accounts.queries import members
 from intavo.core.presence import Until
 from intavo.core.say import moment_words
 from intavo.core.times import Moment
-from intavo.project import clock
 
 from ..actions import (
     go_away,

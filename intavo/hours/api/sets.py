@@ -8,6 +8,7 @@ from django.conf import settings
 from ninja import File, Form, Schema, Status, UploadedFile
 from pydantic import Field
 
+from intavo import clock
 from intavo.accounts.actions import look_at_hours
 from intavo.accounts.actor import Refused
 from intavo.accounts.auth import MemberRequest
@@ -27,7 +28,7 @@ from intavo.core.replies import (
     Promise,
     promise_words,
 )
-from intavo.project import clock
+from intavo.core.say import READER
 
 from ..actions import (
     add_hours,
@@ -187,7 +188,8 @@ def hours(request: MemberRequest) -> HoursOut:
     others = kept_sets(business.pk).exclude(pk=main.pk)
     return HoursOut(
         main=_set(main), others=[_set(row) for row in others], promise_minutes=minutes,
-        promise_now=promise_words(promise.due(value, at), at, value.zone), told=told(business, value),
+        promise_now=promise_words(promise.due(value, at), at, value.zone, tongue=READER.get()),
+        told=told(business, value),
     )  # fmt: skip
 
 

@@ -6,6 +6,7 @@ from typing import Any
 
 from ninja import Schema, Status
 
+from intavo import clock
 from intavo.accounts.actor import Refused
 from intavo.accounts.auth import MemberRequest
 from intavo.accounts.models import Business
@@ -18,7 +19,7 @@ from intavo.core.hours import (
     minutes_of,
     read_clock,
 )
-from intavo.core.places import languages
+from intavo.core.places import languages, read_language
 from intavo.core.presence import back_at
 from intavo.core.replies import (
     Cell,
@@ -35,7 +36,7 @@ from intavo.core.replies import (
     situation,
     slots,
 )
-from intavo.project import clock
+from intavo.core.say import Tongue
 
 from ..actions import (
     reset_reply,
@@ -143,6 +144,7 @@ def what_would_they_see(
         hours, at, somebody_free=free, table=replies(business.pk), language=language or business.language,
         business_language=business.language, promise=Promise.of_minutes(business.promise_minutes),
         visitor_offset=offset, channel=column or None, back=back_at(presences(business.pk), at, hours),
+        region=business.region,
     )  # fmt: skip
     return ExplainedOut(
         at=at, situation=found.situation.value, title=found.title, text=found.text, hidden=found.reply.hidden,
@@ -192,26 +194,27 @@ def told(business: Business, value: OpeningHours) -> list[ToldOut]:
     now = situation(value, at, anybody_free(business.pk, at))
     found = []
     for one in Situation:
-        comes, words = _words_in(business, value, one, now, at)
         chosen = choose(table, one, business.language, business.language)
-        reply = chosen.reply
+        reply, tongue = chosen.reply, Tongue(chosen.cell.language, business.region)
+        comes, words = _words_in(business, value, one, now, at, tongue)
+        title, text = (fill(runs, words, tongue) for runs in (reply.title, reply.text))
         told = ToldOut(
-            situation=one.value, title=fill(reply.title, words), text=fill(reply.text, words), in_effect=one is now,
-            comes=comes, own=chosen.cell in table, reply=reply.model_dump(mode="json"),
+            situation=one.value, title=title, text=text, in_effect=one is now, comes=comes,
+            own=chosen.cell in table, reply=reply.model_dump(mode="json"),
         )  # fmt: skip
         found.append(told)
     return found
 
 
 def _words_in(
-    business: Business, value: OpeningHours, one: Situation, now: Situation, at: datetime
+    business: Business, value: OpeningHours, one: Situation, now: Situation, at: datetime, tongue: Tongue
 ) -> tuple[bool, dict[Slot, str]]:
     """Whether a situation comes within 400 days, and the words for slots as they will be then."""
     then = at if one is now else next_moment_of(one, value, at)
     if one is not now and one is Situation.HOLIDAY and holiday_name(value, then) is None:
         return False, _NAMED
     due = Promise.of_minutes(business.promise_minutes).due(value, then)
-    return True, slots(value, then, value.zone, due, back=back_at(presences(business.pk), then, value))
+    return True, slots(value, then, value.zone, due, back=back_at(presences(business.pk), then, value), tongue=tongue)
 
 
 _NAMED: dict[Slot, str] = {
@@ -224,9 +227,10 @@ _NAMED: dict[Slot, str] = {
 def reply_table(request: MemberRequest, language: str = "") -> TableOut:
     """The table of replies in one language: what is written, what is inherited from where, and what is in effect."""
     business, at = business_of(request.auth), clock.now()
-    tongue = language.split("-")[0].lower() if language else business.language
-    if tongue not in languages():
-        raise Refused(("language", f"“{language[:20]}” is no language that is known."))
+    try:
+        tongue = read_language(language or business.language)
+    except ValueError as error:
+        raise Refused(("language", str(error))) from error
     value, table = main_hours(business.pk).value, replies(business.pk)
     asked = Columns(business.pk)
     columns_asked.tell(asked)
@@ -249,23 +253,26 @@ def _row(
     business: Business, value: OpeningHours, one: Situation, now: Situation, tongue: str, columns: list[str],
     table: dict[Cell, Reply], at: datetime,
 ) -> ReplyRowOut:  # fmt: skip
-    comes, words = _words_in(business, value, one, now, at)
-    return ReplyRowOut(
-        situation=one.value, in_effect=one is now, comes=comes,
-        cells=[
-            _cell(choose(table, one, tongue, business.language, each or None), each, tongue, table, words)
-            for each in columns
-        ],
-    )  # fmt: skip
+    comes, cells, said = False, [], {}
+    for each in columns:
+        chosen = choose(table, one, tongue, business.language, each or None)
+        # What is inherited from another language is said in that.
+        speaks = Tongue(chosen.cell.language, business.region)
+        if speaks not in said:
+            comes, said[speaks] = _words_in(business, value, one, now, at, speaks)
+        cells.append(_cell(chosen, each, tongue, table, said[speaks], speaks))
+    return ReplyRowOut(situation=one.value, in_effect=one is now, comes=comes, cells=cells)
 
 
-def _cell(chosen: Chosen, column: str, tongue: str, table: dict[Cell, Reply], words: dict[Slot, str]) -> ReplyCellOut:
+def _cell(
+    chosen: Chosen, column: str, tongue: str, table: dict[Cell, Reply], words: dict[Slot, str], speaks: Tongue
+) -> ReplyCellOut:
     reply, cell = chosen.reply, chosen.cell
+    title, text = (fill(runs, words, speaks) for runs in (reply.title, reply.text))
     return ReplyCellOut(
         column=column, own=cell in table and (cell.channel or "") == column and cell.language == tongue,
         from_column=cell.channel or "", from_language=cell.language if cell in table else "",
-        title=fill(reply.title, words), text=fill(reply.text, words), button=reply.button, hidden=reply.hidden,
-        reply=reply.model_dump(mode="json"),
+        title=title, text=text, button=reply.button, hidden=reply.hidden, reply=reply.model_dump(mode="json"),
     )  # fmt: skip
 
 

@@ -6,6 +6,7 @@ from datetime import datetime
 from django.conf import settings
 from django.db import transaction
 
+from intavo import clock
 from intavo.accounts.actor import Refused, visitor_of
 from intavo.accounts.models import Business
 from intavo.core.calls import Call, calendar_entry
@@ -15,17 +16,27 @@ from intavo.core.people import email_address
 from intavo.core.people.naming import name_in_mail
 from intavo.core.say import stamp
 from intavo.core.slots import Slot
+from intavo.core.tongues import Phrase, say
 from intavo.core.touchpoint import FieldPart
 from intavo.followup.models import FollowUp
 from intavo.mail import actions as mail
 from intavo.people.actions import add_event
 from intavo.people.models import Address
-from intavo.project import clock
-from intavo.touchpoints.live import LiveSite, document_of, live_site
+from intavo.touchpoints.live import live_site
+from intavo.touchpoints.onsite import LiveSite
+from intavo.touchpoints.revisions import document_of
 
 from ..models import Booking
+from ..words import letter
 from .sent import Incoming
 from .slots import free_slots, lock_slots
+
+_CALLS_YOU, _MOVE_OR_CANCEL = Phrase("{business} calls you"), Phrase("Move or cancel it here: {link}")
+_BOOKED, _MOVED = (
+    Phrase("Your call with {business} is booked: {when}"),
+    Phrase("Your call with {business} has been moved: {when}"),
+)
+_CANCELLED = Phrase("Your call with {business} is cancelled: {when}")
 
 
 def book(found: Incoming, followup_id: int, slot: tuple[datetime, datetime]) -> Booking:
@@ -78,14 +89,18 @@ def _mail_entry(row: Booking, name: str = "", to: Reach | None = None) -> None:
     if to is None:
         return
     manage = f"{settings.BASE_URL}/b/{row.token}"
+    tongue = row.site.tongue(document_of(row.revision_id).language)
     theirs = Call(
-        ours.uid, row.sequence, row.start, row.end, f"{business.name} calls you", f"Move or cancel it: {manage}",
-        ours.organizer, (name_in_mail(who) or to.shown, to.shown), ours.cancelled,
+        ours.uid, row.sequence, row.start, row.end, say(_CALLS_YOU, tongue, business=business.name),
+        say(_MOVE_OR_CANCEL, tongue, link=manage), ours.organizer, (name_in_mail(who) or to.shown, to.shown),
+        ours.cancelled,
     )  # fmt: skip
-    about = "" if row.cancelled_at else f"\nMove or cancel it here: {manage}\n"
+    subject = _CANCELLED if row.cancelled_at else _MOVED if row.sequence else _BOOKED
+    when = stamp(row.start, zone, tongue) if zone is not None else row.start.isoformat()
+    more = [] if row.cancelled_at else [say(_MOVE_OR_CANCEL, tongue, link=manage)]
+    words = say(subject, tongue, business=business.name, when=when)
     mail.queue(
-        business, to=to, subject=f"Your call with {business.name} {words}: {when}",
-        text=f"Hello,\n\nyour call with {business.name} {words}: {when}.\n{about}\n{business.name}\n",
+        business, to=to, subject=words, text=letter("", f"{words}.", more, business.name, tongue),
         key=f"{key}-them", attached=("call.ics", calendar_entry(theirs, clock.now())),
     )  # fmt: skip
 
@@ -105,7 +120,7 @@ def _around(row: Booking) -> tuple[LiveSite, FieldPart]:
     site = live_site(row.site.key)
     field = next((one for one in document_of(row.revision_id).fields("slot") if one.name == row.field), None)
     if site is None or field is None:
-        raise Refused(("time", "This call can no longer be moved here. Please write to us."))
+        raise Refused(("time", Phrase("This call can no longer be moved here. Please write to us.")))
     return site, field
 
 
@@ -115,13 +130,13 @@ def move_call(token: str, time: str, at: datetime) -> Booking:
     try:
         wanted = datetime.fromisoformat(time)
     except ValueError:
-        raise Refused(("time", "Please choose a time.")) from None
+        raise Refused(("time", Phrase("Please choose a time."))) from None
     with transaction.atomic():
         lock_slots(row.touchpoint_id)
         row = Booking.objects.select_for_update(of=("self",)).select_related("site").get(pk=row.pk)
         slot = next((one for one in slots_for(row, at) if wanted.tzinfo is not None and one.start == wanted), None)
         if slot is None:
-            raise Refused(("time", "This time has just been taken. Please choose another."))
+            raise Refused(("time", Phrase("This time has just been taken. Please choose another.")))
         row.start, row.end, row.seat = slot.start, slot.end, _seat(row.touchpoint_id, slot.start)
         row.sequence += 1
         row.save(update_fields=["start", "end", "seat", "sequence"])
@@ -160,9 +175,9 @@ def _noted(row: Booking, kind: str, at: datetime) -> None:
 def _open(token: str, at: datetime) -> Booking:
     row = booking_of(token)
     if row is None:
-        raise Refused(("time", "There is no such call."))
+        raise Refused(("time", Phrase("There is no such call.")))
     if row.cancelled_at is not None:
-        raise Refused(("time", "This call is cancelled already."))
+        raise Refused(("time", Phrase("This call is cancelled already.")))
     if row.start <= at:
-        raise Refused(("time", "This call has begun or is over."))
+        raise Refused(("time", Phrase("This call has begun or is over.")))
     return row

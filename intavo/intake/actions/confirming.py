@@ -8,21 +8,24 @@ from typing import Any
 from django.conf import settings
 from django.db import transaction
 
+from intavo import clock
 from intavo.accounts.rows import insert_all
 from intavo.core.people.naming import name_in_mail
+from intavo.core.tongues import Phrase, say
 from intavo.core.touchpoint import filled
 from intavo.mail import actions as mail
 from intavo.people.actions import Overtaken
-from intavo.project import clock
 from intavo.touchpoints.live import live_site
 
+from ..body import Sent
 from ..models import Pending, Submission
 from ..words import letter
 from .giving import Given, file_for, give
-from .sent import Incoming, Sent, incoming
+from .sent import Incoming, incoming
 
 LASTS, ONCE_WITHIN, MOST_ASKED = timedelta(days=14), timedelta(days=1), 5
-_NOT_YOU = "If this was not you, do nothing: the address is forgotten after 14 days."
+_NOT_YOU = Phrase("If this was not you, do nothing: the address is forgotten after 14 days.")
+_HERE = Phrase("Please confirm here: {link}")
 
 
 def _hash(token: str) -> str:
@@ -54,15 +57,15 @@ def ask_to_confirm(found: Incoming, submission: int) -> None:
         Pending.objects.create(token_hash=today.token_hash if today else _hash(token), **about)
         return
     Pending.objects.create(token_hash=_hash(token), mailed_at=found.at, **about)
-    name = name_in_mail(found.reach.name)
+    name, tongue = name_in_mail(found.reach.name), found.site.tongue(found.document.language)
     words = filled(wanted.text, {"first_name": name})
     link = f"{settings.BASE_URL}/c/{token}"
     mail.queue(
         business, to=found.reach.email, subject=wanted.subject,
         text=letter(
             name, words,
-            [f"Please confirm here: {link}", _NOT_YOU],
-            business.name,
+            [say(_HERE, tongue, link=link), say(_NOT_YOU, tongue)],
+            business.name, tongue,
         ),
         key=f"confirm-{found.site.id}-{found.sent.id}"[:100],
     )  # fmt: skip

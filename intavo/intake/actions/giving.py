@@ -13,12 +13,14 @@ from intavo.accounts.rows import Row
 from intavo.core.followup import Kind
 from intavo.core.people import email_address
 from intavo.core.people.naming import name_in_mail
+from intavo.core.tongues import Phrase, say
 from intavo.core.touchpoint import filled, low_score, said_answers
 from intavo.followup import actions as followup
+from intavo.followup.source import Source
 from intavo.mail import actions as mail
 from intavo.people import actions as people
 from intavo.touchpoints.actions import give_code
-from intavo.touchpoints.live import name_of
+from intavo.touchpoints.revisions import name_of
 
 from ..words import excerpt, letter, told
 from .calls import book
@@ -26,6 +28,7 @@ from .sent import Incoming
 from .slots import take_slot
 
 FILE_SALT = "file"
+_THE_FILE, _YOUR_CODE = Phrase("The file"), Phrase("Your code: {code}")
 FILE_LASTS = timedelta(days=30)
 
 
@@ -97,7 +100,7 @@ def _follow_up(
     elif kind is Kind.FEEDBACK and due is None:
         due = found.site.promise(found.document.after.promise_minutes).due(found.site.hours, found.at)
     sent = found.sent
-    source = followup.Source(
+    source = Source(
         found.revision.touchpoint, found.site.id, sent.page.url, sent.device, excerpt(found.document, found.checked)
     )
     opened = followup.receive(
@@ -124,7 +127,10 @@ def file_for(found: Incoming) -> dict[str, str] | None:
         return None
     # Signed, so that the address is good for this file alone, and for thirty days.
     token = signing.dumps({"asset": wanted.asset, "business": found.site.business.pk}, salt=FILE_SALT)
-    return {"url": f"{settings.BASE_URL}/f/{token}", "label": wanted.label or "The file"}
+    return {
+        "url": f"{settings.BASE_URL}/f/{token}",
+        "label": wanted.label or say(_THE_FILE, found.site.tongue(found.document.language)),
+    }
 
 
 def _recorded(
@@ -167,7 +173,7 @@ def _answer_mail(found: Incoming, code: str | None, file: dict[str, str] | None,
     if not thanks.send or found.reach.email is None:
         return
     promise = said.words.get("promise", "") if said and said.told else ""
-    name = name_in_mail(found.reach.name)
+    name, tongue = name_in_mail(found.reach.name), found.site.tongue(found.document.language)
     slots = {
         "first_name": name, "promise": promise,
         "next_opening": said.words.get("next_opening", "") if said else "",
@@ -175,11 +181,11 @@ def _answer_mail(found: Incoming, code: str | None, file: dict[str, str] | None,
     }  # fmt: skip
     used = {run.slot for run in thanks.text if not isinstance(run, str)}
     more = [said.text] if promise and said and "promise" not in used else []
-    more += [f"{after.file.label or 'The file'}: {file['url']}"] if file and "file" not in used else []
-    more += [f"Your code: {code}"] if code and after.code.mail and "code" not in used else []
+    more += [f"{file['label']}: {file['url']}"] if file and "file" not in used else []
+    more += [say(_YOUR_CODE, tongue, code=code)] if code and after.code.mail and "code" not in used else []
     mail.queue(
         found.site.business, to=found.reach.email, subject=thanks.subject,
-        text=letter(name, filled(thanks.text, slots), more, found.site.business.name),
+        text=letter(name, filled(thanks.text, slots), more, found.site.business.name, tongue),
         key=thanks_key(found.site.id, found.sent.id), delay=delay, reply_to=thanks.reply_to,
     )  # fmt: skip
 

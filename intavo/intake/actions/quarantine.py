@@ -2,15 +2,15 @@
 
 from django.db import transaction
 
+from intavo import clock
 from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.scope import own
 from intavo.core.rights import Right
-from intavo.project import clock
 from intavo.touchpoints.live import live_site
 
+from ..body import Sent
 from ..models import Quarantined
 from .receiving import receive
-from .sent import Sent
 
 
 def _open(actor: Actor, quarantined_id: int) -> Quarantined:

@@ -6,20 +6,22 @@ from datetime import datetime
 
 from django.db import IntegrityError, transaction
 
-from intavo.accounts.actor import visitor_of
+from intavo.accounts.actor import Refused, visitor_of
 from intavo.accounts.rows import insert_all, next_id, run
 from intavo.core.rights import Right
+from intavo.core.tongues import in_tongue
 from intavo.mail import actions as mail
 from intavo.people import actions as people
 from intavo.people.models import Person
 from intavo.people.queries import slip_offered
-from intavo.touchpoints.live import LiveSite
+from intavo.touchpoints.onsite import LiveSite
 
+from ..body import Sender, Sent
 from ..guard import suspicion
 from ..models import Quarantined, Submission
 from .confirming import ask_to_confirm
 from .giving import Given, give, thanks_key
-from .sent import Incoming, Sender, Sent, incoming
+from .sent import Incoming, incoming
 
 __all__ = ["Answered", "Sender", "Sent", "looked_up", "receive", "replayed"]
 SLIP_PAUSE = 120
@@ -78,6 +80,14 @@ def receive(
     looks like spam is set aside and given the same answer, unless it is `trusted`. `number` is what looking it up gave.
     """
     visitor_of(site.business.pk).needs(Right.VISIT)
+    try:
+        return _received(site, sent, at, sender, trusted, number)
+    except Refused as error:
+        tongue = site.tongue_at(sent.touchpoint)
+        raise Refused(*((field, in_tongue(message, tongue)) for field, message in error.errors)) from error
+
+
+def _received(site: LiveSite, sent: Sent, at: datetime, sender: str, trusted: bool, number: int | None) -> Answered:
     found = incoming(site, sent, at)
     try:
         reason = None if trusted else suspicion(found.document, sent)

@@ -5,12 +5,12 @@ from datetime import timedelta
 from django.conf import settings
 from django.db.models import Count
 
+from intavo import clock
 from intavo.accounts.models import Business, Member
 from intavo.core.people import email_address
 from intavo.core.touchpoint import Document
 from intavo.core.touchpoint.draining import LEAST, drains_oddly
 from intavo.mail import actions as mail
-from intavo.project import clock
 from intavo.touchpoints.models import CodeToGive, Touchpoint
 
 from ..queries import answers_csv, answers_of

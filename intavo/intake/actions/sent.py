@@ -4,51 +4,18 @@ from contextlib import suppress
 from dataclasses import dataclass, replace
 from datetime import datetime
 
-from pydantic import BaseModel, ConfigDict, Field
-
 from intavo.accounts.actor import Refused
 from intavo.core import people as people_rules
 from intavo.core.replies import fill
-from intavo.core.say import moment_words
-from intavo.core.showing.visit import Page, Short
-from intavo.core.texts import Kept
+from intavo.core.say import READER, Tongue, moment_words
+from intavo.core.tongues import Phrase, say
 from intavo.core.touchpoint import AnswerErrors, Checked, Document, check_answers
-from intavo.core.touchpoint.rules import VisitorDevice
-from intavo.touchpoints.live import LiveSite, Published, Said, document_of, published_revision
+from intavo.touchpoints.onsite import LiveSite, Said
+from intavo.touchpoints.revisions import Published, document_of, published_revision
 
+from ..body import Sent
 
-class Sender(BaseModel):
-    """The visitor as they send something."""
-
-    model_config = ConfigDict(extra="ignore")
-    id: Short | None = None
-    utc_offset: int | None = Field(None, ge=-24 * 60, le=24 * 60)
-    visits: int = Field(1, ge=0)
-    language: str = Field("en", max_length=35)
-
-
-class Sent(BaseModel):
-    """The body of an intake.
-
-    `corrects` names an earlier one whose address was a slip; `trap` is what stood in the field that only
-    machines fill in; `work` is the answer to the piece of work, where one was asked for.
-    """
-
-    model_config = ConfigDict(extra="ignore")
-    id: Kept = Field(min_length=8, max_length=80)
-    touchpoint: str = Field(min_length=1, max_length=20)
-    revision: int = Field(ge=1, le=2**31 - 1)
-    variant: str | None = Field(None, max_length=40)
-    step: str = Field("ask", max_length=40)
-    answers: dict[str, str] = Field(default_factory=dict, max_length=100)
-    consents: dict[str, bool] = Field(default_factory=dict, max_length=100)
-    page: Page
-    device: VisitorDevice
-    visitor: Sender = Sender()
-    elapsed_ms: int | None = Field(None, ge=0)
-    corrects: str | None = Field(None, max_length=80)
-    trap: str = Field("", max_length=1000)
-    work: str = Field("", max_length=4000)
+BOOKED, WE_CALL = Phrase("Your call is booked"), Phrase("We call you {when}.")
 
 
 @dataclass(frozen=True, slots=True)
@@ -88,6 +55,8 @@ def incoming(site: LiveSite, sent: Sent, at: datetime) -> Incoming:
             ("revision", "This revision was never live.") if known else ("touchpoint", "There is no such touchpoint.")
         )
     document = document_of(revision.revision)
+    # What is kept of it in words, now or once it is confirmed, is read by members.
+    READER.set(Tongue("en", site.business.region))
     try:
         checked = check_answers(document, sent.step, sent.answers, sent.consents, site.business.region)
     except AnswerErrors as error:
@@ -110,11 +79,11 @@ def time_of_call(document: Document, checked: Checked) -> datetime | None:
 
 def _calling(said: Said, call: datetime, site: LiveSite, sent: Sent, at: datetime) -> Said:
     """What is told to whoever has a time for a call: that time, in the touchpoint's own words where it has some."""
-    when = moment_words(call, at, site.zone, "at", sent.visitor.utc_offset)
+    when = moment_words(call, at, site.zone, "at", said.tongue, sent.visitor.utc_offset)
     words = said.words | {"promise": when}
-    title, text = "Your call is booked", f"We call you {when}."
+    title, text = say(BOOKED, said.tongue), say(WE_CALL, said.tongue, when=when)
     if said.chosen.cell.channel == sent.touchpoint:
-        title, text = fill(said.chosen.reply.title, words), fill(said.chosen.reply.text, words)
+        title, text = (fill(one, words, said.tongue) for one in (said.chosen.reply.title, said.chosen.reply.text))
     return replace(said, title=title, text=text, words=words)
 
 
@@ -126,7 +95,7 @@ def _reach(document: Document, checked: Checked, region: str) -> Reach:
     email, phone = first("email"), first("phone")
     if email is None and phone is None and document.purpose in {"sign-up", "inquiry"}:
         field = next((field.name for field in document.fields("email", "phone")), "")
-        raise Refused((f"answers.{field}", "Please leave a way to reach you."))
+        raise Refused((f"answers.{field}", Phrase("Please leave a way to reach you.")))
     return Reach(
         people_rules.email_address(email) if email else None,
         people_rules.phone_number(phone, region) if phone else None,

@@ -8,9 +8,10 @@ from django.db.models import Count
 from intavo.accounts.actor import Refused
 from intavo.core.followup import Kind, State
 from intavo.core.slots import Slot, call_slots
+from intavo.core.tongues import Phrase
 from intavo.core.touchpoint import FieldPart
 from intavo.followup.models import FollowUp
-from intavo.touchpoints.live import LiveSite
+from intavo.touchpoints.onsite import LiveSite
 
 from .sent import Incoming, time_of_call
 
@@ -45,9 +46,9 @@ def take_slot(found: Incoming) -> tuple[datetime, datetime]:
     lock_slots(found.revision.touchpoint)
     wanted = time_of_call(found.document, found.checked)
     if wanted is None:
-        raise Refused((place, "Please choose a time."))
+        raise Refused((place, Phrase("Please choose a time.")))
     free = free_slots(found.site, found.revision.touchpoint, field, found.document.after.follows, found.at)
     slot = next((one for one in free if one.start == wanted), None)
     if slot is None:
-        raise Refused((place, "This time has just been taken. Please choose another."))
+        raise Refused((place, Phrase("This time has just been taken. Please choose another.")))
     return slot.start, slot.end

@@ -12,10 +12,10 @@ from django.conf import settings
 from django.core.files.base import ContentFile, File
 from PIL import Image
 
+from intavo import clock
 from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.scope import own
 from intavo.core.rights import Right
-from intavo.project import clock
 
 from ..decoding import Wrong, opened
 from ..models import Asset

@@ -6,9 +6,9 @@ import secrets
 
 from django.db import connection, transaction
 
+from intavo import clock
 from intavo.accounts.actor import Actor, Refused
 from intavo.core.rights import Right
-from intavo.project import clock
 
 from ..models import CodeToGive
 from .editing import locked

@@ -7,12 +7,15 @@ from django.db import transaction
 from django.utils.text import slugify
 from pydantic import ValidationError
 
+from intavo import clock
 from intavo.accounts.actor import Actor, Changed, Refused
 from intavo.accounts.models import Business, Member
 from intavo.accounts.scope import own
-from intavo.core.places import currency_of
+from intavo.core.places import currency_of, languages, read_language
 from intavo.core.refusals import wrongs
 from intavo.core.rights import Right
+from intavo.core.showing import in_language
+from intavo.core.tongues import Tongue
 from intavo.core.touchpoint import (
     STARTERS,
     BadFile,
@@ -25,8 +28,8 @@ from intavo.core.touchpoint import (
     with_stance,
 )
 from intavo.core.touchpoint.keeping import kept_as_far
+from intavo.core.touchpoint.starters.spoken import added_in, said_in, spoken
 from intavo.hours.models import HoursSet
-from intavo.project import clock
 from intavo.sites.models import Site
 
 from ..models import Placement, Touchpoint, TouchpointRevision
@@ -38,8 +41,11 @@ def make(actor: Actor, *, starter: str, name: str, site_ids: list[int] | None = 
     chosen = next((one for one in STARTERS if one.key == starter), None)
     if chosen is None:
         raise Refused(("starter", f"There is no starter “{starter}”."))
-    region = Business.objects.values_list("region", flat=True).get(pk=actor.business_id)
-    document = _priced(chosen.document, currency_of(region))
+    business = Business.objects.get(pk=actor.business_id)
+    sites = Site.objects.filter(business=business).order_by("pk")
+    site = (sites.filter(pk__in=site_ids) if site_ids else sites).first()
+    tongue = site.tongue() if site else business.tongue()
+    document = _priced(spoken(chosen, tongue), currency_of(business.region))
     return _made(actor, name or chosen.name, document, site_ids, f"From the starter “{chosen.name}”")
 
 
@@ -51,14 +57,39 @@ def _priced(document: Document, currency: str) -> Document:
     return Document.model_validate(data)
 
 
-def copy(actor: Actor, *, touchpoint_id: int) -> Touchpoint:
-    """A draft of its own with the same document, on the same sites."""
+def copy(actor: Actor, *, touchpoint_id: int, language: str = "") -> Touchpoint:
+    """A draft of its own with the same document, on the same sites.
+
+    With a `language` it is a copy in that: it is for who reads it, and whoever does is not shown what it is a copy of
+    once the copy is on. Words of ours in it are said in the language; the owner's are theirs to write.
+    """
     actor.needs(Right.TOUCHPOINTS)
     known = own(actor, Touchpoint.objects.select_related("draft").filter(deleted_at=None), touchpoint_id)
     assert known.draft is not None
     document = Document.model_validate(known.draft.document)
     sites = list(known.sites.values_list("pk", flat=True))
-    return _made(actor, f"{known.name[:108]} (copy)", document, sites, f"Copied from “{known.name}”")
+    if not language:
+        return _made(actor, f"{known.name[:108]} (copy)", document, sites, f"Copied from “{known.name}”")
+    try:
+        language = read_language(language)
+    except ValueError as error:
+        raise Refused(("language", str(error))) from error
+    business = Business.objects.get(pk=actor.business_id)
+    site = known.sites.select_related("business").first()
+    was = site.tongue(document.language) if site else business.tongue(document.language)
+    data = said_in(document.model_dump(mode="json"), Tongue(language, business.region), was=was.spoken)
+    data |= {"language": language}
+    document = Document.model_validate(data)
+    try:
+        document = document.model_copy(update={"show": in_language(document.show, language)})
+    except ValidationError as error:
+        raise Refused(("language", "Its show sentence asks for as much as it can already.")) from error
+    called = languages()[language]
+    with transaction.atomic():
+        made = _made(actor, f"{known.name[:80]}, {called}"[:120], document, sites, f"“{known.name}” in {called}")
+        made.original_id = known.original_id or known.pk
+        made.save(update_fields=["original"])
+    return made
 
 
 def take_in(actor: Actor, *, text: str, name: str) -> Touchpoint:
@@ -209,7 +240,10 @@ def turn_into(
         turned = with_purpose(document, purpose) if purpose and purpose != document.purpose else document
         turned = with_stance(turned, stance) if stance and stance != turned.stance else turned
         turned = turned if confirm is None else with_confirmation(turned, confirm)
-        return _new_draft(actor, touchpoint, turned)
+        site = touchpoint.sites.select_related("business").first()
+        own = document.language
+        tongue = site.tongue(own) if site else touchpoint.business.tongue(own)
+        return _new_draft(actor, touchpoint, added_in(document, turned, tongue))
 
 
 def return_to(actor: Actor, *, touchpoint_id: int, number: int) -> Touchpoint:

@@ -4,11 +4,11 @@ from datetime import timedelta
 
 from django.db import transaction
 
+from intavo import clock
 from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.scope import own
 from intavo.core.rights import Right
 from intavo.core.showing import State
-from intavo.project import clock
 from intavo.sites.actions import touch
 from intavo.sites.models import Site
 

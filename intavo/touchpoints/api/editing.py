@@ -10,6 +10,8 @@ from intavo.core.addresses import read_address
 from intavo.core.legibility import covered
 from intavo.core.money import read_money
 from intavo.core.touchpoint import STARTERS, HouseStyle, Purpose, Stance, for_visitors
+from intavo.core.touchpoint.starters.spoken import spoken
+from intavo.core.values import Language
 from intavo.sites.models import Site
 
 from .. import actions
@@ -87,9 +89,9 @@ class DraftIn(Schema):
 @router.get("/starters", response=list[StarterOut])
 def starters(request: MemberRequest) -> list[StarterOut]:
     """What a touchpoint can be started from, as it would look on the business's first site."""
-    house: HouseStyle | None = house_of(
-        Site.objects.filter(business_id=request.auth.business_id).order_by("pk").first()
-    )
+    site = Site.objects.filter(business_id=request.auth.business_id).order_by("pk").first()
+    house: HouseStyle | None = house_of(site)
+    tongue = site.tongue() if site else Business.objects.get(pk=request.auth.business_id).tongue()
     return [
         StarterOut(
             key=one.key,
@@ -98,7 +100,7 @@ def starters(request: MemberRequest) -> list[StarterOut]:
             asks=one.asks,
             purpose=one.document.purpose,
             stance=one.document.stance,
-            seen=for_visitors(one.document, house),
+            seen=for_visitors(spoken(one, tongue), house, tongue=tongue),
         )
         for one in STARTERS
     ]
@@ -234,10 +236,14 @@ def forget_showings(request: MemberRequest, touchpoint_id: int) -> DraftOut:
     return draft_out(request, touchpoint_id)
 
 
+class CopyIn(Schema):
+    language: Language = ""
+
+
 @router.post("/touchpoints/{touchpoint_id}/copy", response={201: DraftOut})
-def copy(request: MemberRequest, touchpoint_id: int) -> Status[DraftOut]:
-    """Make a copy of it."""
-    row = actions.copy(request.auth, touchpoint_id=touchpoint_id)
+def copy(request: MemberRequest, touchpoint_id: int, body: CopyIn | None = None) -> Status[DraftOut]:
+    """Make a copy of it; in another language, if one is said."""
+    row = actions.copy(request.auth, touchpoint_id=touchpoint_id, language=body.language if body else "")
     return Status(201, draft_out(request, row.pk))
 
 

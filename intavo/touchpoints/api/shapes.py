@@ -7,14 +7,15 @@ from zoneinfo import ZoneInfo
 from django.conf import settings
 from ninja import Schema
 
+from intavo import clock
 from intavo.accounts.auth import MemberRequest
 from intavo.core.legibility import Reading
 from intavo.core.say import from_words
-from intavo.core.touchpoint import PLACES, Document, Show, changes, departures, readings, resolved
-from intavo.project import clock
+from intavo.core.showing import State
+from intavo.core.touchpoint import PLACES, Document, Show, changes, departures, readings, resolved, speech_of
 
 from ..models import Touchpoint
-from ..queries import findings_of, house_of, pages_for, pixels_of, touchpoints_of
+from ..queries import findings_of, house_of, pages_for, pixels_of, set_of, touchpoints_of
 
 
 class FindingOut(Schema):
@@ -73,9 +74,26 @@ class ReadingOut(Schema):
         )  # fmt: skip
 
 
+class InTongueOut(Schema):
+    id: int
+    name: str
+    language: str
+    on: bool
+
+
+class SpeechOut(Schema):
+    """What it is drawn in: its language and region, which way it is read, and the words of ours that it needs."""
+
+    lang: str
+    locale: str
+    dir: str
+    words: dict[str, str]
+
+
 class DraftOut(TouchpointOut):
     document: dict[str, Any]
     look: dict[str, Any]
+    speech: SpeechOut
     has_house: bool
     logo: str | None
     departures: list[str]
@@ -94,6 +112,7 @@ class DraftOut(TouchpointOut):
     csv: str | None
     example_page: str
     refused: dict[str, str]
+    in_other_languages: list[InTongueOut]
 
 
 def summary(row: Touchpoint) -> dict[str, Any]:
@@ -122,7 +141,9 @@ def draft_out(request: MemberRequest, touchpoint_id: int, refused: dict[str, str
     draft = row.draft
     assert draft is not None
     document = Document.model_validate(draft.document)
-    house = house_of(next(iter(row.sites.all()), None))
+    site = next(iter(row.sites.all()), None)
+    house = house_of(site)
+    tongue = site.tongue(document.language) if site else row.business.tongue(document.language)
     pixels = pixels_of(row.business_id, document.assets())
     on_desktop, on_phone = (readings(document, pixels, house, phone) for phone in (False, True))
     read = [ReadingOut.of(one, False) for one in on_desktop] + [ReadingOut.of(one, True) for one in on_phone]
@@ -131,9 +152,16 @@ def draft_out(request: MemberRequest, touchpoint_id: int, refused: dict[str, str
     found = findings_of(row, on_desktop, pages=pages)
     changed = changes(Document.model_validate(row.live.document), document) if row.live else []
     return DraftOut(
+        in_other_languages=[
+            InTongueOut(
+                id=id_, name=name, language=language or "", on=state == State.LIVE.value
+            )
+            for id_, name, state, language in set_of(row)
+        ],
         **summary(row), document=document.model_dump(mode="json"), number=draft.number, saved_at=draft.saved_at,
         look=resolved(document.look, document.stance, house).model_dump(mode="json"),
-        has_house=house is not None, logo=house.logo if house else None,
+        speech=SpeechOut(**speech_of(document, tongue)), has_house=house is not None,
+        logo=house.logo if house else None,
         departures=departures(document.look, house) if house and document.look.house else [],
         places=list(PLACES[document.stance]),
         saved_by=draft.saved_by.user.name if draft.saved_by else "", live_number=row.live.number if row.live else None,

@@ -19,6 +19,7 @@ export interface TouchpointDocument {
   guard: Guard;
   face: Face;
   spot: Spot;
+  language: string;
 }
 /**
  * What is shown at one time; `name` is how the owner calls it.

@@ -155,6 +155,49 @@ function pushDown(page: Document, view: Window, height: number): { back: () => v
   return null
 }
 
+/** Where a small button of the page's own may stand at the foot of the screen, from either side. */
+const CORNERS = [24, 48, 80]
+
+/** What small of the page's own stays at the foot of the screen stands above a bar there, and then back. */
+class Lifted {
+  #held = new Map<HTMLElement, () => void>()
+  #view: Window
+
+  constructor(readonly page: Document) {
+    this.#view = page.defaultView ?? window
+  }
+
+  /** Looks again, as some come only once the page has been scrolled. */
+  look(depth: number, by: number): void {
+    const { innerWidth, innerHeight } = this.#view
+    const columns = [...CORNERS, ...COLUMNS.map((one) => one * innerWidth), ...CORNERS.map((one) => innerWidth - one)]
+    for (const x of columns) {
+      for (let y = innerHeight - 2; y > innerHeight - depth; y -= STEP) {
+        for (const hit of this.page.elementsFromPoint(x, y)) {
+          if (!hit.closest('[data-intavo-touchpoint],[data-intavo-rehearsal]')) this.#lift(hit, by)
+        }
+      }
+    }
+  }
+
+  #lift(hit: Element, by: number): void {
+    let one: Element | null = hit
+    while (one && !positioned(this.#view, one, /fixed/)) one = one.parentElement
+    const thing = one as HTMLElement | null
+    if (!thing || this.#held.has(thing) || wide(this.#view, thing) || tall(this.#view, thing)) return
+    const was = thing.getBoundingClientRect().bottom
+    const own = this.#view.innerHeight - was
+    const back = set(thing, 'bottom', `${own + by}px`)
+    // One that is held by its top edge stays where the page put it.
+    if (thing.getBoundingClientRect().bottom > was - 1) back()
+    else this.#held.set(thing, back)
+  }
+
+  back(): void {
+    for (const back of this.#held.values()) back()
+  }
+}
+
 /** Puts a bar on the page; gives back how to take it away again without a trace. `lies`: it had to lie over the page. */
 export function standBar(page: Document, host: HTMLElement, card: HTMLElement, look: FullValues, lies: () => void): () => void {
   const view = page.defaultView ?? window
@@ -163,11 +206,17 @@ export function standBar(page: Document, host: HTMLElement, card: HTMLElement, l
   if (place !== 'top') {
     const back = pushes ? push(page, 'bottom', height) : undefined
     if (back === null) lies()
-    const above = (): void => host.style.setProperty('--from-bottom', `${footOf(page)}px`)
+    const lifted = new Lifted(page)
+    const above = (): void => {
+      const foot = footOf(page)
+      host.style.setProperty('--from-bottom', `${foot}px`)
+      lifted.look(foot + height, height)
+    }
     above()
     view.addEventListener('scroll', above, { passive: true })
     return () => {
       view.removeEventListener('scroll', above)
+      lifted.back()
       back?.()
     }
   }

@@ -69,6 +69,9 @@ hr{border:0;border-top:1px solid currentColor;opacity:.3;margin:14px 0}
 [data-stance=full-page] .body{width:min(var(--w),100%);margin:0 auto}
 .dock{position:fixed;inset:calc(var(--edge-y) + var(--above,0px)) var(--edge) calc(var(--edge-y) + var(--below,0px));z-index:2147483000;display:flex;flex-direction:column-reverse;align-items:flex-end;gap:10px;pointer-events:none;font:var(--weight) var(--size)/1.5 var(--font)}
 .dock[data-place^=top]{flex-direction:column}
+.dock{direction:ltr}
+:host([dir=rtl]) .dock>*{direction:rtl}
+:host([dir=rtl]) :is([type=email],[type=tel]){direction:ltr;text-align:right}
 .dock[data-place$=left]{align-items:flex-start}
 .dock[data-place=left],.dock[data-place=right]{justify-content:center}
 .dock[data-place=top],.dock[data-place=bottom]{align-items:center}

@@ -1,6 +1,7 @@
 import { el, pictureUrl, sign } from '../render/dom'
 import type { Drawing } from '../render/draw'
 import { signs } from './reaching'
+import { say } from './words'
 
 const VISIT = 30 * 60_000 // milliseconds without a page end a visit
 const MOST_IN_A_STRIP = 4
@@ -57,7 +58,7 @@ export function greet(drawing: Drawing, open: () => void): HTMLElement | null {
   if (!greeting) return null
   const words = el(doc, 'button', { class: 'words', type: 'button' }, el(doc, 'span', {}, greeting.text))
   if (greeting.picture) words.prepend(el(doc, 'img', { class: 'who', src: pictureUrl(around.base, greeting.picture, 480), alt: '' }))
-  const close = el(doc, 'button', { class: 'shut', type: 'button', 'aria-label': 'Close the greeting' }, '×')
+  const close = el(doc, 'button', { class: 'shut', type: 'button', 'aria-label': say(drawing, 'close_greeting') }, '×')
   const made = el(doc, 'div', { class: 'greet', role: 'status' }, words, close)
   made.hidden = drawing.mode !== 'stage'
   const away = (): void => {

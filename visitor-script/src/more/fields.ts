@@ -1,26 +1,39 @@
 import { extrasOf } from './full'
 import { el } from '../render/dom'
 import { errorFor, labelFor, textControl, type Maker } from '../render/parts'
+import { say } from './words'
 
 /** One of several, in a list. */
-export const choice: Maker<'field'> = ({ page: doc }, part) => {
+export const choice: Maker<'field'> = (drawing, part) => {
+  const { page: doc } = drawing
   const id = `f-${part.id}`
   const options = part.options.map((one) => el(doc, 'option', { value: one.value }, one.label || one.value))
-  const select = el(doc, 'select', { id, name: part.name }, el(doc, 'option', { value: '' }, part.hint || 'Choose'), ...options)
+  const select = el(
+    doc,
+    'select',
+    { id, name: part.name },
+    el(doc, 'option', { value: '' }, part.hint || say(drawing, 'choose')),
+    ...options,
+  )
   if (part.required) select.setAttribute('aria-required', 'true')
   const error = errorFor(doc, id)
-  return { element: el(doc, 'div', { class: 'field' }, labelFor(doc, part), select, error), control: textControl(part.name, select), error }
+  return {
+    element: el(doc, 'div', { class: 'field' }, labelFor(drawing, part), select, error),
+    control: textControl(part.name, select),
+    error,
+  }
 }
 
 /** Any of several; kept as lines. */
-export const several: Maker<'field'> = ({ page: doc }, part) => {
+export const several: Maker<'field'> = (drawing, part) => {
+  const { page: doc } = drawing
   const ticks = part.options.map((one) => el(doc, 'input', { type: 'checkbox', value: one.value, name: part.name }))
   const rows = ticks.map((tick, at) => {
     const one = part.options[at]
     return el(doc, 'label', { class: 'option' }, tick, el(doc, 'span', {}, one?.label || one?.value || ''))
   })
   const error = errorFor(doc, `f-${part.id}`)
-  const group = el(doc, 'fieldset', { class: 'field' }, labelFor(doc, part, 'legend'), ...rows, error)
+  const group = el(doc, 'fieldset', { class: 'field' }, labelFor(drawing, part, 'legend'), ...rows, error)
   const first = ticks[0] ?? group
   if (part.required) first.setAttribute('aria-required', 'true')
   return {
@@ -40,8 +53,8 @@ export const several: Maker<'field'> = ({ page: doc }, part) => {
 export const slot: Maker<'field'> = (drawing, part) => {
   const { page: doc } = drawing
   const id = `f-${part.id}`
-  const day = el(doc, 'select', { id, 'aria-label': `${part.label}: day` })
-  const time = el(doc, 'select', { 'aria-label': `${part.label}: time`, name: part.name })
+  const day = el(doc, 'select', { id, 'aria-label': say(drawing, 'day', { label: part.label }) })
+  const time = el(doc, 'select', { 'aria-label': say(drawing, 'time', { label: part.label }), name: part.name })
   if (part.required) time.setAttribute('aria-required', 'true')
   const error = errorFor(doc, id)
   const row = el(doc, 'div', { class: 'row' }, day, time)
@@ -49,7 +62,7 @@ export const slot: Maker<'field'> = (drawing, part) => {
   void extrasOf(drawing).then((found) => {
     const free = found.slots?.[part.name] ?? []
     const days = [...new Set(free.map((one) => one.day))]
-    if (!days.length) day.append(el(doc, 'option', { value: '' }, 'No time is free just now'))
+    if (!days.length) day.append(el(doc, 'option', { value: '' }, say(drawing, 'no_time')))
     day.append(...days.map((one) => el(doc, 'option', {}, one)))
     const fill = (): void => {
       const times = free.filter((one) => one.day === day.value)
@@ -62,7 +75,7 @@ export const slot: Maker<'field'> = (drawing, part) => {
     day.addEventListener('change', fill)
   })
   return {
-    element: el(doc, 'div', { class: 'field' }, labelFor(doc, part), row, error),
+    element: el(doc, 'div', { class: 'field' }, labelFor(drawing, part), row, error),
     error,
     control: {
       name: part.name,

@@ -9,6 +9,7 @@ import { greet, nudge, onTheFace, shaped, stack, strip } from './face'
 import { sends, type Drawing } from '../render/draw'
 import { button, gone, wayOf } from './reaching'
 import type { Does, Extras, Part, Sent, Step, Wrong } from '../render/types'
+import { say } from './words'
 
 type Base = typeof Drawing
 const PLACED = ['above', 'beside', 'behind']
@@ -212,7 +213,7 @@ export const full = (Base: Base): Base =>
       const at = steps.indexOf(this.step)
       if (steps.length < 3 || at < 0) return []
       const bars = steps.map((_, index) => el(this.page, 'i', index <= at ? { class: 'done' } : {}))
-      const label = `Step ${at + 1} of ${steps.length}`
+      const label = say(this, 'step', { at: at + 1, all: steps.length })
       return [el(this.page, 'div', { class: 'progress', role: 'img', 'aria-label': label }, ...bars)]
     }
 
@@ -268,7 +269,7 @@ export const full = (Base: Base): Base =>
       this.keepTyped()
       const missing = this.made
         .filter(({ control }) => control?.focus.getAttribute('aria-required') === 'true' && !control.read())
-        .map(({ control }) => ({ field: `.${control?.name}`, message: 'Please fill this in.' }))
+        .map(({ control }) => ({ field: `.${control?.name}`, message: say(this, 'fill') }))
       if (missing.length) return this.mend(missing)
       const next = nextStep(this.step, this.typed.answers) ?? to
       if (!next) return

@@ -1,4 +1,5 @@
 import { beforeEach, expect, it, vi } from 'vitest'
+import WORDS from '../generated/words.json'
 import type { Drawing } from '../render/draw'
 import type { Extras, PartOf } from '../render/types'
 import { question, score } from './asking'
@@ -19,6 +20,8 @@ function drawing(extras: Extras = {}, now = NOW): Drawing {
   return {
     page: document,
     mode: 'live',
+    words: WORDS,
+    document: { speech: { locale: 'en-GB' } },
     extras: Promise.resolve(extras),
     around: { base: 'https://in.example', firstName: '', now: () => now, memo },
     actions: {
@@ -176,11 +179,11 @@ it('says so where no time is free', async () => {
   expect(words(element)).toContain('No time is free just now')
 })
 
-const WEEK = { open: true, opens: 'tomorrow at 09:00', closes: 'today at 17:30', days: [{ day: 'Tuesday', spans: ['09:00–17:30'], label: '' }, { day: 'Thursday', spans: [], label: 'Christmas' }] } // prettier-ignore
+const WEEK = { open: true, says: 'Open now, till 17:30', days: [{ day: 'Tuesday', spans: ['09:00–17:30'], label: '' }, { day: 'Thursday', spans: ['closed'], label: 'Christmas' }] } // prettier-ignore
 
 it.each([
-  [{ now: true, week: true }, WEEK, 'Open now, till today at 17:30Tuesday09:00–17:30Thursdayclosed (Christmas)'],
-  [{ now: true, week: false }, { ...WEEK, open: false }, 'Closed just now, open again tomorrow at 09:00'],
+  [{ now: true, week: true }, WEEK, 'Open now, till 17:30Tuesday09:00–17:30Thursdayclosed (Christmas)'],
+  [{ now: true, week: false }, { ...WEEK, open: false, says: 'Closed just now' }, 'Closed just now'],
   [{ now: false, week: false }, WEEK, ''],
 ])('hours say what they are asked to: %j', async (asked, found, told) => {
   const { element } = hours(drawing({ hours: found }), { ...base, kind: 'hours', ...asked } as PartOf<'hours'>)

@@ -2,6 +2,7 @@ import { el } from '../render/dom'
 import type { Drawing } from '../render/draw'
 import type { Made, PartOf } from '../render/types'
 import { art } from './art'
+import { say } from './words'
 
 export function picture(drawing: Drawing, part: PartOf<'picture'>): Made {
   const { page: doc, around } = drawing
@@ -21,9 +22,9 @@ export function picture(drawing: Drawing, part: PartOf<'picture'>): Made {
 export function code(drawing: Drawing, part: PartOf<'code'>): Made {
   const { page: doc } = drawing
   const output = el(doc, 'output', {}, (drawing as Drawing & { code: string | null }).code ?? '')
-  const copy = el(doc, 'button', { class: 'button plain', type: 'button' }, 'Copy')
+  const copy = el(doc, 'button', { class: 'button plain', type: 'button' }, say(drawing, 'copy'))
   copy.addEventListener('click', () => {
-    void navigator.clipboard?.writeText(output.textContent ?? '').then(() => (copy.textContent = 'Copied'))
+    void navigator.clipboard?.writeText(output.textContent ?? '').then(() => (copy.textContent = say(drawing, 'copied')))
   })
   const box = el(doc, 'div', { class: 'code' }, output, copy)
   const made = el(doc, 'div', { 'data-code': '' }, el(doc, 'span', { 'data-words': 'label' }, part.label), box)

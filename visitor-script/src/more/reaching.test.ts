@@ -1,3 +1,4 @@
+import WORDS from '../generated/words.json'
 import { expect, it, vi } from 'vitest'
 import type { Drawing } from '../render/draw'
 import type { PartOf, Way, Ways } from '../render/types'
@@ -12,7 +13,7 @@ const base = { id: 'p1', on: ['desktop', 'phone'], hidden: false, row: null, sha
 function drawing(ways: Ways) {
   const actions = { clicked: vi.fn(), goal: vi.fn() }
   const around = { base: 'https://in.example', ways: () => ways, entry: { id: 'tp_1', revision: 1 } }
-  return { drawing: { page: document, mode: 'live', actions, around } as unknown as Drawing, actions }
+  return { drawing: { page: document, mode: 'live', words: WORDS, actions, around } as unknown as Drawing, actions }
 }
 const part = (more: object = {}) =>
   ({ ...base, kind: 'channels', channels: 'all', as: 'rows', people: true, ...more }) as unknown as PartOf<'channels'>

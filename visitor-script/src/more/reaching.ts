@@ -3,6 +3,7 @@ import { el, pictureUrl, setMarkup } from '../render/dom'
 import type { Drawing } from '../render/draw'
 import { clickable, type Maker } from '../render/parts'
 import type { Does, Way } from '../render/types'
+import { say } from './words'
 
 function icon(drawing: Drawing, way: Way): HTMLElement {
   const { page: doc, around } = drawing
@@ -40,9 +41,9 @@ function link(drawing: Drawing, id: string, way: Way, to: To, className: string,
 /** Asks for the visitor's own words first; they see them, and then they go. */
 function asking(drawing: Drawing, id: string, way: Way): HTMLElement {
   const { page: doc } = drawing
-  const box = el(doc, 'textarea', { rows: '3', maxlength: '1000', 'aria-label': `What you want to say: ${way.label}` })
+  const box = el(doc, 'textarea', { rows: '3', maxlength: '1000', 'aria-label': say(drawing, 'say_to', { label: way.label }) })
   box.value = way.text ?? ''
-  const go = link(drawing, id, way, way, 'button', `Go on: ${way.label}`)
+  const go = link(drawing, id, way, way, 'button', say(drawing, 'go_on', { label: way.label }))
   const aim = (): void => go.setAttribute('href', (way.asks ?? way.href).replace('intavo-words', encodeURIComponent(box.value.trim())))
   box.addEventListener('input', aim)
   aim()
@@ -61,7 +62,7 @@ function people(drawing: Drawing, id: string, way: Way): HTMLElement {
       'span',
       { class: 'said' },
       el(doc, 'b', {}, one.name),
-      el(doc, 'small', {}, one.reachable ? one.words : 'away just now'),
+      el(doc, 'small', {}, one.reachable ? one.words : say(drawing, 'away')),
     )
     const row = link(drawing, id, way, one.href ? one : way, one.reachable ? 'person' : 'person away', face, words)
     return el(doc, 'li', {}, row)

@@ -47,7 +47,7 @@ function mark(): void {
   })
   words.append(end)
   root.append(words)
-  document.body.append(host)
+  document.documentElement.append(host)
 }
 
 /** What stands in an address as letters, digits and strokes alone, which any page takes for the name of a place in it. */

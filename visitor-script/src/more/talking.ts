@@ -4,6 +4,8 @@ import { device } from '../plan'
 import { el } from '../render/dom'
 import type { Drawing } from '../render/draw'
 import type { Maker } from '../render/parts'
+import type { Spoken } from '../render/types'
+import { say } from './words'
 
 interface Said {
   n: number
@@ -49,7 +51,7 @@ const FOLDED = 15_000
 const LIVELY = 120_000
 const PAUSES = [2000, 5000, 15_000, 30_000]
 const MOST_FILE = 10 * 1024 * 1024
-const HINTS: Record<string, string> = { email: 'Your email address', phone: 'Your phone number' }
+const HINTS: Record<string, keyof Spoken> = { email: 'your_email', phone: 'your_phone' }
 
 /** Who begins a conversation, and where. */
 function beginning({ around, page: doc }: Drawing): object {
@@ -86,10 +88,10 @@ class Conversation {
   ) {
     const { page: doc } = drawing
     this.#state = el(doc, 'p', { class: 'quiet', role: 'status' })
-    this.#log = el(doc, 'ol', { class: 'said-log', role: 'log', 'aria-live': 'polite', 'aria-label': 'Conversation' })
-    this.#choices = el(doc, 'div', { class: 'choices', role: 'group', 'aria-label': 'Replies' })
+    this.#log = el(doc, 'ol', { class: 'said-log', role: 'log', 'aria-live': 'polite', 'aria-label': say(drawing, 'conversation') })
+    this.#choices = el(doc, 'div', { class: 'choices', role: 'group', 'aria-label': say(drawing, 'replies') })
     this.#box = el(doc, 'textarea', { rows: '1', maxlength: '4000', 'aria-label': hint, placeholder: hint })
-    const send = el(doc, 'button', { class: 'button', type: 'button' }, 'Send')
+    const send = el(doc, 'button', { class: 'button', type: 'button' }, say(drawing, 'send'))
     send.addEventListener('click', () => this.#typed())
     this.#box.addEventListener('keydown', (event) => {
       if (event.key !== 'Enter' || event.shiftKey || event.isComposing) return
@@ -165,7 +167,7 @@ class Conversation {
       this.#keep()
     } catch {
       this.#begun = false
-      this.#say('There is no connection just now. It goes on by itself.')
+      this.#say(say(this.drawing, 'waits'))
       setTimeout(() => this.#visible && void this.#open(), 5000)
     }
   }
@@ -217,9 +219,9 @@ class Conversation {
     if (said.choices) this.#offer(said.choices, said.asks ?? null)
     const says =
       said.says && said.situation !== 'open' ? [said.says.title, said.says.text].filter(Boolean).join('. ').replace('..', '.') : ''
-    if (said.typing) this.#say('Somebody is writing …')
-    else if (said.says !== undefined) this.#say(says || (said.situation === 'open' ? 'Somebody is here.' : ''))
-    else if (this.#state.textContent === 'Somebody is writing …') this.#say('')
+    if (said.typing) this.#say(say(this.drawing, 'writing'))
+    else if (said.says !== undefined) this.#say(says || (said.situation === 'open' ? say(this.drawing, 'here') : ''))
+    else if (this.#state.textContent === say(this.drawing, 'writing')) this.#say('')
     const unseen = fresh.filter((one) => one.from === 'us' && !one.script).length
     if (this.#visible && this.#kept && this.#kept.seen < this.#after) {
       this.#kept.seen = this.#after
@@ -261,7 +263,7 @@ class Conversation {
   #adding(): HTMLElement[] {
     const { page: doc } = this.drawing
     const field = el(doc, 'input', { type: 'file', accept: 'image/*,application/pdf', hidden: '' })
-    const add = el(doc, 'button', { class: 'button plain', type: 'button', 'aria-label': 'Add a picture or PDF' }, '+')
+    const add = el(doc, 'button', { class: 'button plain', type: 'button', 'aria-label': say(this.drawing, 'add') }, '+')
     add.addEventListener('click', () => field.click())
     // What is chosen here is no answer of the form around it.
     field.addEventListener('input', (event) => event.stopPropagation())
@@ -288,7 +290,7 @@ class Conversation {
       const said = (await answer.json()) as Answer & { errors?: { message: string }[]; title?: string }
       this.#say('')
       if (answer.ok) this.#show(said)
-      else this.#say(said.errors?.[0]?.message ?? said.title ?? 'This could not be sent.')
+      else this.#say(said.errors?.[0]?.message ?? said.title ?? say(this.drawing, 'not_sent'))
       this.#soon(QUICK)
     } catch {
       this.#say(`“${file.name}” could not be sent. Please try it again.`)
@@ -302,7 +304,7 @@ class Conversation {
     const count = more ? Number(face.dataset.count ?? 0) + more : 0
     if (count) {
       face.dataset.count = String(count)
-      face.setAttribute('aria-description', count === 1 ? 'one answer to read' : `${count} answers to read`)
+      face.setAttribute('aria-description', say(this.drawing, 'unread', { count }))
     } else {
       delete face.dataset.count
       face.removeAttribute('aria-description')
@@ -312,7 +314,7 @@ class Conversation {
   #offer(choices: { id: string; label: string }[], asks: string | null): void {
     const { page: doc } = this.drawing
     this.#asks = asks
-    const hint = (asks && HINTS[asks]) || this.hint
+    const hint = asks && HINTS[asks] ? say(this.drawing, HINTS[asks]) : this.hint
     this.#box.placeholder = hint
     this.#box.setAttribute('aria-label', hint)
     this.#box.setAttribute('inputmode', asks === 'email' ? 'email' : asks === 'phone' ? 'tel' : 'text')
@@ -381,12 +383,12 @@ class Conversation {
         const said = (await answer.json()) as Answer
         this.#show(said)
         if (said.goal) this.drawing.actions.goal()
-      } else this.#say(((await answer.json()) as { errors?: { message: string }[] }).errors?.[0]?.message ?? 'This could not be sent.')
+      } else this.#say(((await answer.json()) as { errors?: { message: string }[] }).errors?.[0]?.message ?? say(this.drawing, 'not_sent'))
       this.#keep()
       this.#soon(QUICK)
       return true
     } catch {
-      this.#say('No connection just now. What you wrote is kept and sent by itself.')
+      this.#say(say(this.drawing, 'kept_here'))
       const pause = PAUSES[Math.min(this.#tries++, PAUSES.length - 1)]
       setTimeout(() => void this.#flush(), pause)
       return false

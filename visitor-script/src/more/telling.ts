@@ -1,24 +1,28 @@
 import { instant } from '../clean'
 import { extrasOf } from './full'
 import { el, pictureUrl, setMarkup } from '../render/dom'
+import type { Drawing } from '../render/draw'
 import type { Maker } from '../render/parts'
 import { button, gone } from './reaching'
-import type { Extras } from '../render/types'
+import type { Extras, Spoken } from '../render/types'
+import { say } from './words'
 
-const money = (amount: string | number, currency: string): string => {
+const money = ({ document: { speech } }: Drawing, amount: string | number, currency: string): string => {
   const value = Number(amount)
   const digits = Number.isInteger(value) ? 0 : 2
-  return new Intl.NumberFormat(navigator.language, { style: 'currency', currency, minimumFractionDigits: digits }).format(value)
+  return new Intl.NumberFormat(speech.locale, { style: 'currency', currency, minimumFractionDigits: digits }).format(value)
 }
 
 /** What it costs, what it cost before, and what is saved. */
-export const price: Maker<'price'> = ({ page: doc }, part) => {
-  const row = el(doc, 'p', { class: `price to-${part.align}` }, el(doc, 'strong', {}, money(part.now, part.currency)))
+export const price: Maker<'price'> = (drawing, part) => {
+  const { page: doc } = drawing
+  const said = (amount: string | number): string => money(drawing, amount, part.currency)
+  const row = el(doc, 'p', { class: `price to-${part.align}` }, el(doc, 'strong', {}, said(part.now)))
   if (part.unit) row.append(el(doc, 'span', {}, part.unit))
   if (part.old) {
     const saved = Number(part.old) - Number(part.now)
-    row.append(el(doc, 's', { 'aria-label': `before ${money(part.old, part.currency)}` }, money(part.old, part.currency)))
-    if (part.show_saving && saved > 0) row.append(el(doc, 'span', { class: 'saving' }, `${money(saved, part.currency)} less`))
+    row.append(el(doc, 's', { 'aria-label': say(drawing, 'before', { amount: said(part.old) }) }, said(part.old)))
+    if (part.show_saving && saved > 0) row.append(el(doc, 'span', { class: 'saving' }, say(drawing, 'less', { amount: said(saved) })))
   }
   return { element: row }
 }
@@ -63,7 +67,7 @@ export const countdown: Maker<'countdown'> = (drawing, part) => {
   const tick = (until: number): void => {
     const left = until - around.now()
     if (left <= 0) return over(until)
-    const pieces: [number, string][] = [
+    const pieces: [number, keyof Spoken][] = [
       [Math.floor(left / DAY), 'd'],
       [Math.floor(left / 3_600_000) % 24, 'h'],
       [Math.floor(left / 60_000) % 60, 'min'],
@@ -71,7 +75,7 @@ export const countdown: Maker<'countdown'> = (drawing, part) => {
     ]
     const shown = pieces[0]?.[0] ? pieces.slice(0, 3) : pieces.slice(1)
     time.replaceChildren(
-      ...shown.map(([value, unit]) => el(doc, 'span', {}, el(doc, 'b', {}, String(value)), el(doc, 'small', {}, ` ${unit}`))),
+      ...shown.map(([value, unit]) => el(doc, 'span', {}, el(doc, 'b', {}, String(value)), el(doc, 'small', {}, ` ${say(drawing, unit)}`))),
     )
     setTimeout(() => made.isConnected && tick(until), 1000)
   }
@@ -102,12 +106,12 @@ export const share: Maker<'share'> = (drawing, part) => {
     }) // prettier-ignore
     made.append(button)
   }
-  const copy = el(doc, 'button', { class: 'button plain', type: 'button' }, 'Copy the link')
+  const copy = el(doc, 'button', { class: 'button plain', type: 'button' }, say(drawing, 'copy_link'))
   copy.addEventListener('click', () => {
     if (drawing.mode === 'stage') return
     drawing.actions.clicked()
     void navigator.clipboard?.writeText(url).then(() => {
-      copy.textContent = 'Copied'
+      copy.textContent = say(drawing, 'copied')
       drawing.actions.goal()
     })
   })
@@ -116,12 +120,11 @@ export const share: Maker<'share'> = (drawing, part) => {
 }
 
 function week(doc: Document, found: NonNullable<Extras['hours']>, now: boolean, all: boolean): Node[] {
-  const said = found.open ? `Open now, till ${found.closes}` : `Closed just now${found.opens ? `, open again ${found.opens}` : ''}`
   const rows = found.days.map((one) => {
-    const times = one.spans.length ? one.spans.join(', ') : 'closed'
+    const times = one.spans.join(', ')
     return el(doc, 'tr', {}, el(doc, 'th', { scope: 'row' }, one.day), el(doc, 'td', {}, one.label ? `${times} (${one.label})` : times))
   })
-  return [...(now ? [el(doc, 'p', {}, said)] : []), ...(all ? [el(doc, 'table', {}, el(doc, 'tbody', {}, ...rows))] : [])]
+  return [...(now ? [el(doc, 'p', {}, found.says)] : []), ...(all ? [el(doc, 'table', {}, el(doc, 'tbody', {}, ...rows))] : [])]
 }
 
 export const hours: Maker<'hours'> = (drawing, part) => {
@@ -135,7 +138,7 @@ export const hours: Maker<'hours'> = (drawing, part) => {
 export const questions: Maker<'questions'> = (drawing, part) => {
   const { page: doc } = drawing
   const list = el(doc, 'div')
-  const search = el(doc, 'input', { type: 'search', placeholder: 'Search the answers', 'aria-label': 'Search the answers' })
+  const search = el(doc, 'input', { type: 'search', placeholder: say(drawing, 'search'), 'aria-label': say(drawing, 'search') })
   const made = el(doc, 'div', { class: 'questions' }, ...(part.search ? [search] : []), list)
   void extrasOf(drawing).then(({ questions: all = [] }) => {
     const fill = (): void => {
@@ -148,7 +151,7 @@ export const questions: Maker<'questions'> = (drawing, part) => {
         if (one.group && one.group !== group) list.append(el(doc, 'h3', {}, (group = one.group)))
         list.append(entry(one))
       }
-      const none = words.length ? 'Nothing about that yet. Please ask us.' : 'Your questions & answers stand here; there are none yet.'
+      const none = words.length ? say(drawing, 'nothing') : 'Your questions & answers stand here; there are none yet.'
       if (!hit.length) list.append(el(doc, 'p', { class: 'quiet' }, none))
     }
     // A visitor has nothing of a search through nothing.
@@ -164,13 +167,13 @@ export const questions: Maker<'questions'> = (drawing, part) => {
       return details
     }
     const helped = (id: number): HTMLElement => {
-      const row = el(doc, 'div', { class: 'helped' }, 'Did this help?')
-      for (const [words, yes] of [['Yes', true], ['No', false]] as const) {
-        const button = el(doc, 'button', { type: 'button' }, words)
+      const row = el(doc, 'div', { class: 'helped' }, say(drawing, 'helped'))
+      for (const [words, yes] of [['yes', true], ['no', false]] as const) {
+        const button = el(doc, 'button', { type: 'button' }, say(drawing, words))
         button.addEventListener('click', () => {
           if (drawing.mode === 'stage') return
           void drawing.actions.post('helped', { question: id, helped: yes }).catch(() => undefined)
-          row.replaceChildren(yes ? 'Good to know, thank you.' : 'Thank you. Please ask us.')
+          row.replaceChildren(say(drawing, yes ? 'good' : 'ask_us'))
         })
         row.append(button)
       } // prettier-ignore
@@ -211,7 +214,8 @@ const MOST_HIGH = 4000
  * as its content says. It knows its markup by a word of their own, since on the console's stage what is sent comes
  * from another window than the one it stands in.
  */
-export const markup: Maker<'markup'> = ({ page: doc, around }, part) => {
+export const markup: Maker<'markup'> = (drawing, part) => {
+  const { page: doc, around } = drawing
   const view = doc.defaultView ?? window
   const key = crypto.getRandomValues(new Uint32Array(2)).join('-')
   const frame = el(doc, 'iframe', {
@@ -219,7 +223,7 @@ export const markup: Maker<'markup'> = ({ page: doc, around }, part) => {
     sandbox: `allow-scripts allow-forms allow-popups${part.windows ? ' allow-popups-to-escape-sandbox' : ''}`,
     src: `${around.base}/e/frame#${key}`,
     height: String(part.height),
-    title: part.description || 'More',
+    title: part.description || say(drawing, 'more'),
   })
   const heard = (event: MessageEvent<{ intavo?: string; height?: number } | null>): void => {
     if (event.source !== frame.contentWindow) return

@@ -2,7 +2,7 @@ import { CSS } from './css'
 import { el, setMarkup } from './dom'
 import { looks, paint, PHONE } from './look'
 import { makePart, mendParts, moreCss } from './parts'
-import type { Actions, Around, Does, FullValues, Made, Part, Says, SeenDocument, Sent, Step, Values, Wrong } from './types'
+import type { Actions, Around, Does, FullValues, Made, Part, Says, SeenDocument, Sent, Spoken, Step, Values, Wrong } from './types'
 
 /** `live`: as it stands; `inline`: in the page, whatever its stance; `stage`: as the editor shows it. */
 export type Mode = 'live' | 'inline' | 'stage'
@@ -22,6 +22,7 @@ export class Drawing {
   readonly host: HTMLElement
   readonly root: ShadowRoot
   readonly card: HTMLElement
+  readonly words: Spoken
   protected look: FullValues
   made: Made[] = []
   protected typed: Values = { answers: {}, consents: {} }
@@ -42,7 +43,9 @@ export class Drawing {
     readonly around: Around,
   ) {
     this.view = page.defaultView ?? window
-    this.host = el(page, 'div', { 'data-intavo-touchpoint': mode === 'live' ? document.stance : mode })
+    const { lang, dir, words } = document.speech
+    this.words = words
+    this.host = el(page, 'div', { 'data-intavo-touchpoint': mode === 'live' ? document.stance : mode, lang, dir })
     this.root = this.host.attachShadow({ mode: 'open' })
     this.look = looks(document.look, this.view)
     this.#adopt()
@@ -185,7 +188,7 @@ export class Drawing {
     const cross = this.cross()
     this.card.classList.toggle('has-cross', cross.length > 0)
     this.card.replaceChildren(...cross, el(this.page, 'div', { class: 'body' }, form))
-    this.card.ariaLabel = this.heading()?.textContent || 'Message'
+    this.card.ariaLabel = this.heading()?.textContent || this.words.message
     this.card.scrollTop = 0
   }
 
@@ -204,14 +207,14 @@ export class Drawing {
   #trap(form: HTMLElement): void {
     if (!this.document.then.trap || !sends(this.step)) return
     const input = el(this.page, 'input', { name: 'website', tabindex: '-1', autocomplete: 'off' })
-    form.append(el(this.page, 'div', { class: 'trap', 'aria-hidden': 'true' }, el(this.page, 'label', {}, 'Leave empty', input)))
+    form.append(el(this.page, 'div', { class: 'trap', 'aria-hidden': 'true' }, el(this.page, 'label', {}, this.words.trap, input)))
   }
 
   protected cross(): HTMLElement[] {
     const after = this.document.leaving.cross
     const { stance } = this.document
     if (after === null || this.mode === 'inline' || stance === 'in-page') return []
-    const made = el(this.page, 'button', { class: 'cross', type: 'button', 'aria-label': 'Close' })
+    const made = el(this.page, 'button', { class: 'cross', type: 'button', 'aria-label': this.words.close })
     setMarkup(made, CROSS)
     made.addEventListener('click', () => this.leave())
     if (after && this.mode === 'live') {
@@ -342,14 +345,14 @@ export class Drawing {
   settle(sent: Sent): void {
     if (sent.kind === 'mend') return this.mend(sent.errors)
     if (sent.kind === 'kept') {
-      return this.notice('No connection just now. What you wrote is kept and sent later.')
+      return this.notice(this.words.kept)
     }
     this.around.keep(null)
     if (this.document.then.page && !sent.suggest) return this.view.location.assign(this.document.then.page)
     if (sent.next) this.draw(sent.next)
-    else this.notice('Thank you.')
+    else this.notice(this.words.thanks)
     this.#reply(sent.says)
-    if (sent.suggest) this.actions.offer(sent.suggest)
+    if (sent.suggest) this.actions.offer(sent.suggest.email)
     this.heading()?.focus()
   }
 
@@ -367,7 +370,7 @@ export class Drawing {
     if (!this.began) this.draw(this.step.id)
   }
 
-  notice(text: string, ...more: Node[]): void {
+  notice(text = '', ...more: Node[]): void {
     this.card.querySelector('.notice')?.remove()
     const box = el(this.page, 'div', { class: 'notice', role: 'status' }, text, ...more)
     this.card.querySelector('form')?.append(box)

@@ -15,9 +15,9 @@ export function errorFor(doc: Document, id: string): HTMLElement {
   return el(doc, 'p', { class: 'error', id: `${id}-error`, hidden: '' })
 }
 
-export function labelFor(doc: Document, part: PartOf<'field'>, tag: 'label' | 'legend' = 'label'): HTMLElement {
+export function labelFor({ page: doc, words }: Drawing, part: PartOf<'field'>, tag: 'label' | 'legend' = 'label'): HTMLElement {
   const label = el(doc, tag, tag === 'label' ? { for: `f-${part.id}` } : {}, el(doc, 'span', { 'data-words': 'label' }, part.label))
-  if (!part.required) label.append(' ', el(doc, 'span', { class: 'quiet' }, '(if you like)'))
+  if (!part.required) label.append(' ', el(doc, 'span', { class: 'quiet' }, words.optional))
   return label
 }
 
@@ -39,7 +39,7 @@ function field(drawing: Drawing, part: PartOf<'field'>): Made {
   if (known) input.autocomplete = known as AutoFill
   if (part.required) input.setAttribute('aria-required', 'true')
   const error = errorFor(doc, id)
-  const made = el(doc, 'div', { class: 'field' }, labelFor(doc, part), input, error)
+  const made = el(doc, 'div', { class: 'field' }, labelFor(drawing, part), input, error)
   if (part.input === 'hidden') made.hidden = true
   return { element: made, control: textControl(part.name, input), error }
 }

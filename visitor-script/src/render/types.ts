@@ -1,10 +1,16 @@
 import type { FullLook, FullValues, TouchpointDocument } from '../generated/document'
+import type EVERY from '../generated/words.json'
 
 export type { FullLook, FullValues, TouchpointDocument }
 
+/** Words of ours by their names; those that a touchpoint needs are there. */
+export type Spoken = Record<keyof typeof EVERY, string>
+
 /** A document as visitors get it: without rules and what comes after, its look resolved. */
-export type SeenDocument = Omit<TouchpointDocument, 'show' | 'after' | 'look' | 'guard'> & {
+export type SeenDocument = Omit<TouchpointDocument, 'show' | 'after' | 'look' | 'guard' | 'language'> & {
   look: FullLook
+  /** Its language, and the words of ours that it needs, by their names. */
+  speech: { lang: string; locale: string; dir: string; words: Spoken }
   then: { page: string; trap: boolean; work: boolean }
 }
 export type Step = SeenDocument['steps'][number]
@@ -28,7 +34,7 @@ export type Sent =
       kind: 'taken'
       next: string | null
       says: Says | null
-      suggest: string | null
+      suggest: { email: string } | null
       code: string | null
       tags?: string[]
       file: { url: string; label: string } | null
@@ -39,7 +45,7 @@ export type Sent =
 /** What some parts need besides the document. */
 export interface Extras {
   slots?: Record<string, { value: string; day: string; time: string }[]>
-  hours?: { open: boolean; opens: string; closes: string; days: { day: string; spans: string[]; label: string }[] } | null
+  hours?: { open: boolean; says: string; days: { day: string; spans: string[]; label: string }[] } | null
   questions?: { id: number; group: string; question: string; answer: string }[]
   code?: string | null
   channels?: Ways

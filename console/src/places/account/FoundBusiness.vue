@@ -4,6 +4,7 @@ import { useRouter } from 'vue-router'
 import { startAnew } from '@/api/account'
 import { joinBusiness, useFoundBusiness, useMe, usePlaces } from '@/api/me'
 import { useAddSite } from '@/api/sites'
+import { LANGUAGES } from '@/lib/languages'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import TextField from '@/parts/TextField.vue'
 import AccountSheet from './AccountSheet.vue'
@@ -13,6 +14,7 @@ const name = ref('')
 const host = ref('')
 const timezone = ref('')
 const region = ref('')
+const language = ref('en')
 const { data: places } = usePlaces(Intl.DateTimeFormat().resolvedOptions().timeZone || '')
 // The country and its currency follow the zone, until another one is chosen.
 watch(
@@ -23,7 +25,9 @@ watch(
   { immediate: true },
 )
 watch(timezone, (key) => (region.value = places.value?.zones.find((one) => one.key === key)?.region ?? region.value))
-const currency = computed(() => places.value?.regions.find((one) => one.code === region.value)?.currency ?? '')
+const country = computed(() => places.value?.regions.find((one) => one.code === region.value))
+const currency = computed(() => country.value?.currency ?? '')
+watch(country, (known) => (language.value = known && known.language in LANGUAGES ? known.language : 'en'))
 const { data: me } = useMe()
 const found = useFoundBusiness()
 const addSite = useAddSite()
@@ -33,7 +37,8 @@ const founded = ref(false)
 
 async function go() {
   // The business may be there already if only the site's address was wrong.
-  if (!founded.value) await found.mutateAsync({ name: name.value, timezone: timezone.value, region: region.value })
+  if (!founded.value)
+    await found.mutateAsync({ name: name.value, timezone: timezone.value, region: region.value, language: language.value })
   founded.value = true
   await addSite.mutateAsync({ name: '', hosts: [host.value] })
   await router.push('/touchpoints?new')
@@ -75,6 +80,13 @@ async function go() {
         <p class="mt-1 text-sm" :class="fields.region ? 'font-semibold text-rust' : 'text-ink-2'">
           {{ fields.region ?? `Phone numbers are read with it, and prices are in ${currency}.` }}
         </p>
+      </div>
+      <div>
+        <label for="language" class="mb-1 block font-semibold">What your visitors are spoken to in</label>
+        <select id="language" v-model="language" class="input">
+          <option v-for="(words, code) in LANGUAGES" :key="code" :value="code">{{ words }}</option>
+        </select>
+        <p v-if="fields.language" class="mt-1 font-semibold text-rust">{{ fields.language }}</p>
       </div>
       <button class="btn btn-main justify-center" :disabled="busy || !timezone">Go on to the first touchpoint</button>
     </form>

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
-import { askSender, useChangeBusiness, useMay, useMe } from '@/api/me'
+import { askSender, useChangeBusiness, useMay, useMe, usePlaces } from '@/api/me'
 import { useAddSite, useSites } from '@/api/sites'
 import { useForm } from '@/places/account/form'
+import { LANGUAGES } from '@/lib/languages'
 import { useNotices } from '@/lib/notices'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import TextField from '@/parts/TextField.vue'
@@ -26,6 +27,9 @@ const about = useForm()
 const adding = useForm()
 const name = ref('')
 const mail = ref('')
+const region = ref('')
+const language = ref('')
+const { data: places } = usePlaces('')
 const host = ref('')
 const open = ref(false)
 const PARTS = computed(() => ({
@@ -52,13 +56,18 @@ watch(
   (business) => {
     name.value = business?.name ?? ''
     mail.value = business?.mail_address ?? ''
+    region.value = business?.region ?? ''
+    language.value = business?.language ?? ''
   },
   { immediate: true },
 )
 async function save() {
   const business = me.value?.business
   if (!business) return
-  await change.mutateAsync({ name: name.value, mail_address: mail.value, promise_minutes: business.promise_minutes })
+  const { promise_minutes } = business
+  await change.mutateAsync({
+    name: name.value, mail_address: mail.value, promise_minutes, region: region.value, language: language.value,
+  }) // prettier-ignore
   notices.say('Saved.')
 }
 async function again() {
@@ -124,6 +133,22 @@ async function addSite() {
           <button type="button" class="btn-link ml-1 font-semibold" @click="about.run(again)">Send ours again</button>
         </p>
         <ErrorBox v-if="!Object.keys(about.fields.value).length" :error="about.error.value" />
+        <div>
+          <label for="business-region" class="mb-1 block font-semibold">Its country</label>
+          <select id="business-region" v-model="region" class="input">
+            <option v-for="one in places?.regions" :key="one.code" :value="one.code">{{ one.name }}</option>
+          </select>
+          <p class="mt-1 text-sm" :class="about.fields.value.region ? 'font-semibold text-rust' : 'text-ink-2'">
+            {{ about.fields.value.region ?? 'Clocks, dates, numbers and prices are written as they are there.' }}
+          </p>
+        </div>
+        <div>
+          <label for="business-language" class="mb-1 block font-semibold">What visitors are spoken to in</label>
+          <select id="business-language" v-model="language" class="input">
+            <option v-for="(words, code) in LANGUAGES" :key="code" :value="code">{{ words }}</option>
+          </select>
+          <p class="mt-1 text-sm text-ink-2">A site or a touchpoint may say another.</p>
+        </div>
         <p class="text-sm text-ink-2">Times are told in {{ me?.business?.timezone }}.</p>
         <button class="btn btn-main justify-self-start" :disabled="about.busy.value">Save</button>
       </form>

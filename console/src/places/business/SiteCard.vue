@@ -3,8 +3,9 @@ import { useClipboard } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { instructionsText, sendInstructions, useChangeSite, useRefused, type Site } from '@/api/sites'
 import { useClock } from '@/lib/clock'
+import { LANGUAGES } from '@/lib/languages'
 import { useNotices } from '@/lib/notices'
-import { ago } from '@/lib/time'
+import { ago, saidCount } from '@/lib/time'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import { useForm } from '@/places/account/form'
 import HouseStyle from './HouseStyle.vue'
@@ -22,6 +23,7 @@ const change = useChangeSite()
 const notices = useNotices()
 const { error, fields, busy, run } = useForm()
 const hosts = ref<string[]>([])
+const language = ref(props.site.language)
 watch(
   () => props.site.hosts.join(),
   () => (hosts.value = [...props.site.hosts, '']),
@@ -46,7 +48,7 @@ async function addHost(host: string) {
   notices.say(`${host} is on the list.`)
 }
 async function save() {
-  const site = await change.mutateAsync({ id: props.site.id, name: props.site.name, hosts: hosts.value })
+  const site = await change.mutateAsync({ id: props.site.id, name: props.site.name, hosts: hosts.value, language: language.value })
   hosts.value = [...site.hosts, '']
   notices.say('Saved. Visitors get it within a second.')
 }
@@ -75,7 +77,7 @@ async function save() {
     </details>
     <p v-if="refused?.length" class="mb-2 text-ink-2">
       In the last seven days these reports were not counted:
-      {{ refused.map((one) => `${one.count.toLocaleString('en')} ${one.why}`).join('; ') }}.
+      {{ refused.map((one) => `${saidCount(one.count)} ${one.why}`).join('; ') }}.
     </p>
     <h3 class="font-body! text-base!">The one line to paste into every page of the site</h3>
     <p class="mt-1 text-ink-2">Anywhere between &lt;head&gt; and &lt;/head&gt;. It is the same line for everything you make here.</p>
@@ -146,9 +148,16 @@ async function save() {
           </p>
         </div>
       </fieldset>
+      <label class="mb-3 block"
+        ><span class="mb-1 block font-semibold">Its visitors are spoken to in</span>
+        <select v-model="language" class="input max-w-96">
+          <option value="">as your business</option>
+          <option v-for="(words, code) in LANGUAGES" :key="code" :value="code">{{ words }}</option>
+        </select></label
+      >
       <p v-if="fields.hosts" class="font-semibold text-rust" role="alert">{{ fields.hosts }}</p>
       <ErrorBox v-if="!Object.keys(fields).length" :error="error" />
-      <button class="btn mt-2" :disabled="busy">Save addresses</button>
+      <button class="btn mt-2" :disabled="busy">Save the site</button>
     </form>
     <SiteRules :id="`site-rules`" :site="site" />
     <HouseStyle :id="`house`" :site="site" />

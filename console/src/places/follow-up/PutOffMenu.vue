@@ -1,20 +1,19 @@
 <script setup lang="ts">
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
 import { computed, ref } from 'vue'
-import { fromLocal } from '@/lib/local'
+import { daysLater, fromLocal } from '@/lib/local'
 import { saidTime } from '@/lib/time'
 
 const props = defineProps<{ zone: string; now: Date; opening: string | null | undefined; label?: string }>()
 const emit = defineEmits<{ until: [until: string, said: string]; waits: [] }>()
 const own = ref('')
 const wrong = ref('')
-const DAY = 24 * 3600 * 1000
 
 const choices = computed(() => {
-  const later = (ms: number) => new Date(props.now.getTime() + ms)
-  const found = [{ name: 'In one hour', at: later(3600 * 1000) }]
+  const later = (days: number) => daysLater(props.now, days, props.zone)
+  const found = [{ name: 'In one hour', at: new Date(props.now.getTime() + 3600 * 1000) }]
   if (props.opening && new Date(props.opening) > props.now) found.push({ name: 'Next opening', at: new Date(props.opening) })
-  return [...found, { name: 'Tomorrow, this time', at: later(DAY) }, { name: 'In a week', at: later(7 * DAY) }]
+  return [...found, { name: 'Tomorrow, this time', at: later(1) }, { name: 'In a week', at: later(7) }]
 })
 
 /** The browser's wall clock is not the business's: what is typed is meant in the business's zone. */

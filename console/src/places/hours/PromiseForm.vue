@@ -27,7 +27,7 @@ async function save() {
   const business = me.value?.business
   if (!business) return
   const { name, mail_address } = business
-  const keep = (promise_minutes: number | null) => change.mutateAsync({ name, mail_address, promise_minutes })
+  const keep = (promise_minutes: number | null) => change.mutateAsync({ name, mail_address, promise_minutes, region: '', language: '' })
   const wanted = none.value ? null : minutes
   if (wanted === was) return
   await keep(wanted)

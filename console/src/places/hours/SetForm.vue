@@ -16,7 +16,7 @@ import { useKnownSites } from '@/api/sites'
 import { useForm } from '@/places/account/form'
 import { useClock } from '@/lib/clock'
 import { useNotices } from '@/lib/notices'
-import { saidTime } from '@/lib/time'
+import { inWeekOrder, saidTime } from '@/lib/time'
 import { vTyped } from '@/lib/typed'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import CalendarIn from './CalendarIn.vue'
@@ -138,7 +138,7 @@ function rename(event: Event) {
       <h3 class="mt-4 mb-1 font-semibold">In writing</h3>
       <WrittenWeek @read="draft.week = $event" />
       <div
-        v-for="(name, day) in DAYS"
+        v-for="[day, name] in inWeekOrder(Object.entries(DAYS) as [Day, string][])"
         :key="day"
         class="grid min-h-11 grid-cols-[7rem_1fr_auto] items-start gap-3 border-b border-line-2 py-1.5"
       >

@@ -3,9 +3,9 @@ import { useMay } from '@/api/me'
 import { computed, nextTick, ref } from 'vue'
 import { readWeek, type HoursDocument } from '@/api/hours'
 import { useClock } from '@/lib/clock'
-import { toLocal } from '@/lib/local'
+import { addDays, toLocal } from '@/lib/local'
+import { clockOf, shortDay, weekBegin } from '@/lib/time'
 import {
-  addDays,
   asUsual,
   bounds,
   clock,
@@ -15,7 +15,6 @@ import {
   GRID,
   joined,
   lengthOf,
-  mondayOf,
   onlyOn,
   pieceOf,
   weekOf,
@@ -31,8 +30,10 @@ const { now } = useClock()
 const local = computed(() => toLocal(now.value.toISOString(), props.document.timezone))
 const today = computed(() => local.value.slice(0, 10))
 const shift = ref(0)
-const monday = computed(() => addDays(mondayOf(today.value), 7 * shift.value))
-const rows = computed(() => weekOf(props.document, monday.value))
+const begins = computed(() => addDays(weekBegin(today.value), 7 * shift.value))
+const rows = computed(() => weekOf(props.document, begins.value))
+/** A minute of a day on the region's clock. */
+const told = (at: number) => clockOf(clock(at))
 const asked = ref<{ row: DayRow; pieces: Piece[] } | null>(null)
 /** What is asked about stands on the rows as well; while something is dragged they keep their scale. */
 const span = computed(() => {
@@ -45,8 +46,7 @@ const hours = computed(() => {
   return found
 })
 const share = (at: number) => Math.min(100, (100 * (at - span.value.start)) / (span.value.end - span.value.start))
-const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
-const short = (date: string) => `${Number(date.slice(8))} ${MONTHS[Number(date.slice(5, 7)) - 1]}`
+const short = shortDay
 const nowAt = computed(() => Number(local.value.slice(11, 13)) * 60 + Number(local.value.slice(14, 16)))
 
 /** What is being changed and not said yet for how long: a row with its pieces as they would be. */
@@ -61,7 +61,7 @@ function ask(row: DayRow, pieces: Piece[]) {
   asked.value = same(row.pieces, pieces) ? null : { row, pieces: joined(pieces) }
   label.value = row.label
 }
-const said = (pieces: Piece[]) => pieces.map((one) => `${clock(one.start)}–${clock(one.end)}`).join(' and ') || 'closed'
+const said = (pieces: Piece[]) => pieces.map((one) => `${told(one.start)}–${told(one.end)}`).join(' and ') || 'closed'
 function always() {
   if (!asked.value) return
   const { row, pieces } = asked.value
@@ -223,15 +223,15 @@ async function read(row: DayRow) {
   <section aria-label="The week as it is">
     <div class="mb-1 flex items-center gap-2">
       <button type="button" class="btn px-2!" aria-label="The week before" @click="shift--">‹</button>
-      <span class="font-semibold">Week of {{ short(monday) }}</span>
+      <span class="font-semibold">Week of {{ short(begins) }}</span>
       <button type="button" class="btn px-2!" aria-label="The week after" @click="shift++">›</button>
       <button v-if="shift" type="button" class="btn-link text-sm" @click="shift = 0">This week</button>
     </div>
     <div class="grid grid-cols-[6rem_1fr_4.5rem] items-center gap-x-3">
       <span />
       <span class="relative h-5 text-xs text-ink-2" aria-hidden="true">
-        <span v-for="at in hours" :key="at" class="absolute -translate-x-1/2" :style="{ left: `${share(at)}%` }">{{
-          clock(at).slice(0, 2)
+        <span v-for="at in hours" :key="at" class="absolute -translate-x-1/2 whitespace-nowrap" :style="{ left: `${share(at)}%` }">{{
+          told(at).replace(':00', '')
         }}</span>
       </span>
       <span />
@@ -266,14 +266,14 @@ async function read(row: DayRow) {
             :aria-valuemin="0"
             :aria-valuemax="2880"
             :aria-valuenow="one.start"
-            :aria-valuetext="`${clock(one.start)} to ${clock(one.end)}`"
+            :aria-valuetext="`${told(one.start)} to ${told(one.end)}`"
             :aria-disabled="!may('hours')"
             @pointerdown.self="drag($event, row, index, 'all')"
             @keydown="key($event, row, index)"
           >
             <span class="absolute inset-y-0 left-0 w-2 cursor-ew-resize" @pointerdown.stop="drag($event, row, index, 'start')" />
-            <span class="pointer-events-none">{{ clock(one.start) }}</span>
-            <span v-if="share(one.end) - share(one.start) > 14" class="pointer-events-none">{{ clock(one.end) }}</span>
+            <span class="pointer-events-none">{{ told(one.start) }}</span>
+            <span v-if="share(one.end) - share(one.start) > 14" class="pointer-events-none">{{ told(one.end) }}</span>
             <span class="absolute inset-y-0 right-0 w-2 cursor-ew-resize" @pointerdown.stop="drag($event, row, index, 'end')" />
           </div>
           <span v-if="row.odd !== null" class="absolute top-1/2 right-1 -translate-y-1/2 rounded bg-sheet px-1.5 text-xs text-rust"

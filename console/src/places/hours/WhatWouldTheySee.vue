@@ -3,6 +3,7 @@ import { ref } from 'vue'
 import { explain, type HoursSet } from '@/api/hours'
 import type { Schemas } from '@/api/client'
 import { useClock } from '@/lib/clock'
+import { clockOf } from '@/lib/time'
 import { toLocal } from '@/lib/local'
 import { useForm } from '@/places/account/form'
 
@@ -17,7 +18,7 @@ const emit = defineEmits<{ go: [hoursId: number | null, place: string, about: st
 const { zone, now } = useClock()
 const { error, fields, busy, run } = useForm()
 const day = ref('')
-const time = ref('23:40')
+const time = ref(clockOf('23:40'))
 const hours = ref<number | null>(null)
 const away = ref(false)
 const column = ref('')

@@ -1,6 +1,7 @@
 import { expect, it } from 'vitest'
 import type { HoursDocument } from '@/api/hours'
-import { asUsual, bounds, closedOver, everyWeek, joined, mondayOf, onlyOn, pieceOf, stretchOf, weekOf } from './week'
+import { weekBegin } from '@/lib/time'
+import { asUsual, bounds, closedOver, everyWeek, joined, onlyOn, pieceOf, stretchOf, weekOf } from './week'
 
 const HOURS: HoursDocument = {
   timezone: 'Europe/London',
@@ -13,7 +14,7 @@ const HOURS: HoursDocument = {
 }
 
 it('a week is shown as it really is, past midnight and with its odd days', () => {
-  const rows = weekOf(HOURS, mondayOf('2026-12-25'))
+  const rows = weekOf(HOURS, weekBegin('2026-12-25'))
   expect(rows.map((one) => one.date)[4]).toBe('2026-12-25')
   expect(rows[4]).toMatchObject({ odd: 0, label: 'Christmas', pieces: [] })
   const usual = weekOf(HOURS, '2026-11-23')

@@ -1,4 +1,5 @@
 import type { HoursDocument, Stretch } from '@/api/hours'
+import { addDays } from '@/lib/local'
 
 export const DAYS = ['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'] as const
 export const DAY_NAMES = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'] as const
@@ -35,26 +36,17 @@ export const pieceOf = (one: Stretch): Piece => {
 }
 export const stretchOf = (one: Piece): Stretch => ({ from: clock(one.start), to: one.end === DAY ? '24:00' : clock(one.end) })
 
-export function addDays(date: string, days: number): string {
-  const at = new Date(`${date}T12:00:00Z`)
-  at.setUTCDate(at.getUTCDate() + days)
-  return at.toISOString().slice(0, 10)
-}
-/** The Monday of the week that a date lies in. */
-export function mondayOf(date: string): string {
-  const at = new Date(`${date}T12:00:00Z`)
-  return addDays(date, -((at.getUTCDay() + 6) % 7))
-}
-
-/** The seven days of a week as they really are, odd days in place. */
-export function weekOf(document: HoursDocument, monday: string): DayRow[] {
-  return DAYS.map((day, ahead) => {
-    const date = addDays(monday, ahead)
+/** Seven days from a date on as they really are, odd days in place. */
+export function weekOf(document: HoursDocument, begins: string): DayRow[] {
+  return DAYS.map((_, ahead) => {
+    const date = addDays(begins, ahead)
+    const weekday = (new Date(`${date}T12:00:00Z`).getUTCDay() + 6) % 7
+    const day = DAYS[weekday] ?? 'mon'
     const odd = document.exceptions.findIndex((one) => one.first <= date && date <= one.last)
     const exception = odd < 0 ? undefined : document.exceptions[odd]
     const stretches = exception ? exception.stretches : document.week.filter((one) => one.day === day)
     const pieces = stretches.map(pieceOf).sort((a, b) => a.start - b.start)
-    return { date, day, name: DAY_NAMES[ahead] ?? '', pieces, odd: odd < 0 ? null : odd, label: exception?.label ?? '' }
+    return { date, day, name: DAY_NAMES[weekday] ?? '', pieces, odd: odd < 0 ? null : odd, label: exception?.label ?? '' }
   })
 }
 

@@ -16,7 +16,7 @@ import {
 } from '@/api/imports'
 import { useAgain, useCountedTags } from '@/api/people'
 import { useClock } from '@/lib/clock'
-import { saidTime } from '@/lib/time'
+import { saidCount, saidTime } from '@/lib/time'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import { useForm } from '@/places/account/form'
 
@@ -132,7 +132,7 @@ async function forget() {
   })
 }
 const what = { new: 'new', joining: 'joins', refused: 'refused' } as Record<string, string>
-const people = (count: number) => count.toLocaleString('en-GB')
+const people = saidCount
 const asking = ref(false)
 </script>
 

@@ -5,7 +5,7 @@ import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { dropGroup, keepGroup, readFilter, useAgain, useGroups, usePeople, useSuggested, written, type Filter } from '@/api/people'
 import { useClock } from '@/lib/clock'
-import { saidTime, shortDate } from '@/lib/time'
+import { saidCount, saidTime, shortDate } from '@/lib/time'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import KeptRow from '@/parts/KeptRow.vue'
 import AddPerson from './AddPerson.vue'
@@ -90,7 +90,7 @@ const LAST: Record<string, string> = {
   <div class="mx-auto w-full max-w-[90rem] p-5 max-md:p-3">
     <div class="mb-3 flex flex-wrap items-center gap-2">
       <h1 class="mr-2">People</h1>
-      <span v-if="count !== undefined" class="text-ink-2">{{ count.toLocaleString('en-GB') }} shown</span>
+      <span v-if="count !== undefined" class="text-ink-2">{{ saidCount(count) }} shown</span>
       <input
         v-model="text"
         class="input ml-auto w-52! max-md:ml-0 max-md:w-full!"

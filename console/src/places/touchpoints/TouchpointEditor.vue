@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { SeenDocument } from '@visitor/render'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { useDebounceFn, useEventListener } from '@vueuse/core'
 import { computed, nextTick, provide, ref, watch } from 'vue'
@@ -57,7 +58,9 @@ watch(edited, (document) => {
 })
 const logo = computed(() => draft.value?.logo ?? null)
 provide(LOGO, logo)
-const seen = computed(() => (edited.value && draft.value ? seenOf(edited.value, draft.value.look, logo.value) : null))
+const seen = computed(() =>
+  edited.value && draft.value ? seenOf(edited.value, draft.value.look, draft.value.speech as SeenDocument['speech'], logo.value) : null,
+)
 /** What could not be kept, by its place; everything else is. */
 const wrong = computed<Record<string, string>>(() => draft.value?.refused ?? {})
 const unkept = computed(() =>
@@ -150,8 +153,8 @@ async function switchTo(way: 'on' | 'off' | 'live') {
   const said = { on: 'It is on: visitors get it within a second.', off: 'It is off.', live: 'Visitors get the changes within a second.' }
   notices.say(said[way])
 }
-async function again() {
-  const made = await copy(id)
+async function again(language = '') {
+  const made = await copy(id, language)
   await queries.invalidateQueries({ queryKey: ['touchpoints'] })
   await router.push('/touchpoints')
   await router.push(`/touchpoints/${made.id}`)
@@ -182,7 +185,7 @@ async function remove() {
         @history="save().then(() => (open = 'history'))"
         @live="save().then(() => (open = 'live'))"
         @off="switchTo('off')"
-        @copy="again"
+        @copy="again()"
         @remove="remove"
       />
       <ul v-if="unkept.length" class="border-b border-line bg-brass-tint px-5 py-2" role="alert">
@@ -261,8 +264,8 @@ async function remove() {
               @csv="turned(() => csvAddress(id, $event))"
               @draft="take($event, false)"
             />
-            <h2 class="mt-5 mb-2 font-body! text-base! text-ink-2">Its sites, its place, its links</h2>
-            <WholeForm :document="edited" :draft="draft" :wrong="wrong" @change="edit" @site="stand" />
+            <h2 class="mt-5 mb-2 font-body! text-base! text-ink-2">Its language, sites, place and links</h2>
+            <WholeForm :document="edited" :draft="draft" :wrong="wrong" @change="edit" @site="stand" @copy="again" />
           </div>
         </aside>
         <section class="flex min-w-0 flex-1 flex-col" aria-label="Stage">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { saidCount } from '@/lib/time'
 import { vTyped } from '@/lib/typed'
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
 import { useQueryClient } from '@tanstack/vue-query'
@@ -277,7 +278,7 @@ async function keys(event: KeyboardEvent, row: Summary) {
               {{ row.sites.length ? `stands on ${row.sites.map((one) => one.name).join(', ')}` : 'on no site' }}
             </td>
             <td class="border-b border-l border-line-2 px-3 py-2.5 text-right tabular-nums">
-              {{ map ? (mapped.get(row.id)?.seen ?? 0).toLocaleString('en-GB') : '…' }}
+              {{ map ? saidCount(mapped.get(row.id)?.seen ?? 0) : '…' }}
             </td>
             <td class="border-b border-line-2 px-3 py-2.5 text-right tabular-nums">
               {{ !map ? '…' : mapped.get(row.id)?.rate == null ? 'no rate' : percent(mapped.get(row.id)?.rate ?? 0) }}

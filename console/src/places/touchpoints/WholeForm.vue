@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { choices } from '@/api/parts.json'
 import { useClipboard } from '@vueuse/core'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { useSites } from '@/api/sites'
+import { LANGUAGES } from '@/lib/languages'
 import type { Draft } from '@/api/touchpoints'
 import SelectBox from './fields/SelectBox.vue'
 import TickBox from './fields/TickBox.vue'
@@ -11,9 +12,16 @@ import type { Change, TouchpointDocument } from './types'
 
 /** What belongs to the whole: its sites, its spot in the page, how to link to it. */
 const props = defineProps<{ document: TouchpointDocument; draft: Draft; wrong: Record<string, string> }>()
-const emit = defineEmits<{ change: Change; site: [id: number, on: boolean] }>()
+const emit = defineEmits<{ change: Change; site: [id: number, on: boolean]; copy: [language: string] }>()
 const { data: sites } = useSites()
 const WHERE = choices.where
+const TONGUES: Record<string, string> = choices.language
+const other = ref('')
+/** What it is not in yet, nor any other of its set. */
+const others = computed(() => {
+  const there = [props.document.language, ...props.draft.in_other_languages.map((one) => one.language)]
+  return Object.fromEntries(Object.entries(LANGUAGES).filter(([code]) => !there.includes(code)))
+})
 const { copy, copied, text: copiedText } = useClipboard({ legacy: true })
 const links = computed(() => {
   const { slug, sites: placed, state } = props.draft
@@ -50,6 +58,30 @@ const links = computed(() => {
         @set="emit('change', 'spot.where', (d) => (d.spot.where = $event as never))"
       />
     </template>
+    <SelectBox
+      label="It is in"
+      :value="document.language"
+      :options="TONGUES"
+      @set="emit('change', 'language', (d) => (d.language = $event))"
+    />
+    <ul v-if="draft.in_other_languages.length" class="text-sm" aria-label="In other languages">
+      <li v-for="one in draft.in_other_languages" :key="one.id">
+        {{ TONGUES[one.language] ?? one.language }}:
+        <RouterLink :to="`/touchpoints/${one.id}`" class="btn-link">{{ one.name }}</RouterLink>
+        <span class="text-ink-2">{{ one.on ? ' · on' : ' · not on' }}</span>
+      </li>
+    </ul>
+    <div class="flex items-end gap-2">
+      <SelectBox
+        class="flex-1"
+        label="A copy in another language"
+        :value="other"
+        :options="{ '': 'choose …', ...others }"
+        @set="other = $event"
+      />
+      <button type="button" class="btn" :disabled="!other" @click="emit('copy', other)">Make it</button>
+    </div>
+    <p class="text-sm text-ink-2">It comes to those who read that language, and this one to all others, once it is on.</p>
     <fieldset v-if="sites && sites.length > 0" data-place="sites" class="grid gap-1">
       <legend class="text-sm text-ink-2">On these sites</legend>
       <TickBox

@@ -1,6 +1,7 @@
 import { expect, it } from 'vitest'
 import { ref } from 'vue'
 import type { FullLook } from '@visitor/generated/document'
+import WORDS from '@visitor/generated/words.json'
 import { useLook, type Screen } from './look'
 import { seenOf } from './seen'
 import type { TouchpointDocument } from './types'
@@ -8,6 +9,7 @@ import { glimpse, nameOf } from './words'
 
 const VALUES = { place: 'middle', width: 480, corners: 4, colours: { card: '#ffffff', text: '#111111', button: '#222222' } }
 const WORKED = { ...VALUES, phone: { ...VALUES, place: 'bottom' }, css: '' } as unknown as FullLook
+const SPEECH = { lang: 'en', locale: 'en-GB', dir: 'ltr', words: WORDS }
 const OPEN = { place: null, width: null, corners: null, colours: { card: null, text: null, button: null } }
 
 function document(look: object = {}, phone: object = {}): TouchpointDocument {
@@ -18,14 +20,14 @@ function document(look: object = {}, phone: object = {}): TouchpointDocument {
 }
 
 it('lays what was just changed over what the server worked out', () => {
-  const seen = seenOf(document({ width: 600, colours: { ...OPEN.colours, card: '#abcdef' } }), WORKED)
+  const seen = seenOf(document({ width: 600, colours: { ...OPEN.colours, card: '#abcdef' } }), WORKED, SPEECH)
   expect([seen.look.width, seen.look.phone.width, seen.look.corners]).toEqual([600, 600, 4])
   expect([seen.look.colours.card, seen.look.phone.colours.card, seen.look.colours.text]).toEqual(['#abcdef', '#abcdef', '#111111'])
   expect(seen.look.phone.place).toBe('bottom')
 })
 
 it('lets the phone differ', () => {
-  const seen = seenOf(document({ width: 600 }, { width: 300, colours: { ...OPEN.colours, button: '#000000' } }), WORKED)
+  const seen = seenOf(document({ width: 600 }, { width: 300, colours: { ...OPEN.colours, button: '#000000' } }), WORKED, SPEECH)
   expect([seen.look.width, seen.look.phone.width]).toEqual([600, 300])
   expect([seen.look.colours.button, seen.look.phone.colours.button]).toEqual(['#222222', '#000000'])
 })
@@ -33,14 +35,14 @@ it('lets the phone differ', () => {
 it('puts the logo of the house style where it is asked for', () => {
   const edited = document()
   edited.steps[0]?.parts.push({ id: 'p1', kind: 'picture', asset: 'house-logo' } as never)
-  expect(seenOf(edited, WORKED, 'as_1234').steps[0]?.parts).toMatchObject([{ asset: 'as_1234' }])
-  expect(seenOf(edited, WORKED).steps[0]?.parts).toMatchObject([{ asset: null }])
+  expect(seenOf(edited, WORKED, SPEECH, 'as_1234').steps[0]?.parts).toMatchObject([{ asset: 'as_1234' }])
+  expect(seenOf(edited, WORKED, SPEECH).steps[0]?.parts).toMatchObject([{ asset: null }])
   expect(edited.steps[0]?.parts).toMatchObject([{ asset: 'house-logo' }])
 })
 
 it('shares nothing with the document that is being edited', () => {
   const edited = document()
-  seenOf(edited, WORKED).steps[0]?.parts.push({} as never)
+  seenOf(edited, WORKED, SPEECH).steps[0]?.parts.push({} as never)
   expect(edited.steps[0]?.parts).toEqual([])
 })
 

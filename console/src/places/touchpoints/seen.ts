@@ -18,7 +18,12 @@ const colours = (values: LookValues) => Object.fromEntries(Object.entries(values
  * The draft as it is drawn while it is being edited: the look that the server last worked out, with what has
  * been changed since laid over it. A moment later the server's own answer takes its place.
  */
-export function seenOf(document: TouchpointDocument, worked: FullLook, logo: string | null = null): SeenDocument {
+export function seenOf(
+  document: TouchpointDocument,
+  worked: FullLook,
+  speech: SeenDocument['speech'],
+  logo: string | null = null,
+): SeenDocument {
   const { look } = document
   const same = (name: string) =>
     JSON.stringify(worked.phone[name as keyof FullLook['phone']]) === JSON.stringify(worked[name as keyof FullLook])
@@ -36,7 +41,7 @@ export function seenOf(document: TouchpointDocument, worked: FullLook, logo: str
   for (const part of plain.steps.flatMap((step) => step.parts)) {
     if (part.kind === 'picture' && part.asset === HOUSE_LOGO) part.asset = logo
   }
-  return { ...plain, look: seen, then: { page: '', trap: false, work: false } }
+  return { ...plain, look: seen, speech, then: { page: '', trap: false, work: false } }
 }
 
 const toPlain = (document: TouchpointDocument): TouchpointDocument => JSON.parse(JSON.stringify(document)) as TouchpointDocument

@@ -8,7 +8,8 @@ from pydantic import Field, model_validator
 
 from ...legibility import SIGN
 from ...people import email_address, phone_number
-from ...say import short_date
+from ...say import short_date, time_words
+from ...tongues import Phrase
 from ..after import After
 from ..base import Id, Model
 from ..finding import Known
@@ -97,11 +98,12 @@ class FieldPart(Asked):
             return self.value
         if not given:
             if self.required and not self.hidden:
-                raise ValueError(f"Please fill in “{self.label}”." if self.label else "Please fill this in.")
+                named = Phrase("Please fill in “{label}”.", label=self.label)
+                raise ValueError(named if self.label else Phrase("Please fill this in."))
             return ""
         longest = _LONGEST.get(self.input, _ELSE_LONGEST)
         if self.input != "several" and len(given) > longest:
-            raise ValueError(f"This is too long: at most {longest} characters.")
+            raise ValueError(Phrase("This is too long: at most {most} characters.", most=longest))
         return self._typed(given, region)
 
     def _typed(self, given: str, region: str) -> str:
@@ -123,11 +125,11 @@ class FieldPart(Asked):
         try:
             number = float(text)
         except ValueError:
-            raise ValueError("Please write a number.") from None
+            raise ValueError(Phrase("Please write a number.")) from None
         if self.least is not None and number < self.least:
-            raise ValueError(f"Please write {self.least} or more.")
+            raise ValueError(Phrase("Please write {least} or more.", least=self.least))
         if self.most is not None and number > self.most:
-            raise ValueError(f"Please write {self.most} or less.")
+            raise ValueError(Phrase("Please write {most} or less.", most=self.most))
         return text
 
     def as_read(self, value: str) -> str:
@@ -136,7 +138,7 @@ class FieldPart(Asked):
                 at = datetime.fromisoformat(value)
             except ValueError:
                 return value
-            return f"{short_date(at.date())}, {at:%H:%M}"
+            return f"{short_date(at.date())}, {time_words(at.time())}"
         labels = {option.value: option.label or option.value for option in self.options}
         return ", ".join(labels.get(one, one) for one in value.split("\n")) if labels else value
 
@@ -163,7 +165,7 @@ def _date(given: str) -> str:
     try:
         return date.fromisoformat(given).isoformat()
     except ValueError:
-        raise ValueError("Please choose a day.") from None
+        raise ValueError(Phrase("Please choose a day.")) from None
 
 
 class Consent(Part_):

@@ -7,6 +7,7 @@ from typing import Any, ClassVar, Literal
 from pydantic import Field
 
 from ...legibility import TEXT
+from ...tongues import Phrase
 from ..after import After
 from ..base import AssetId, Device, Id, Model
 from ..finding import Known, Level
@@ -122,5 +123,5 @@ class Asked(Part_):
 def one_of(value: str, known: list[str]) -> str:
     """The value, if it is one that is offered."""
     if value not in known:
-        raise ValueError("Please choose one of what is offered.")
+        raise ValueError(Phrase("Please choose one of what is offered."))
     return value

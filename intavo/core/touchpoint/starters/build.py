@@ -10,7 +10,7 @@ Asks = Literal["nothing", "click", "address", "several"]
 Data = dict[str, Any]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Starter:
     """A starter: its key, its name for people, what it is for, how much it asks, and its document as data."""
 

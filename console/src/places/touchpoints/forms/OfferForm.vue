@@ -4,7 +4,7 @@ import { vTyped } from '@/lib/typed'
 import { computed, ref } from 'vue'
 import { readMoney } from '@/api/touchpoints'
 import { useClock } from '@/lib/clock'
-import { fromLocal, toLocal } from '@/lib/local'
+import { daysLater, fromLocal, toLocal } from '@/lib/local'
 import LengthBox from '../fields/LengthBox.vue'
 import SelectBox from '../fields/SelectBox.vue'
 import TickBox from '../fields/TickBox.vue'
@@ -30,7 +30,7 @@ async function amount(field: 'now' | 'old', event: Event) {
   if (read.amount) emit('set', { [field]: read.amount, ...(read.currency ? { currency: read.currency } : {}) })
 }
 function setKind(wanted: string) {
-  const inAWeek = new Date(now.value.getTime() + 7 * 86_400_000).toISOString()
+  const inAWeek = daysLater(now.value, 7, zone.value).toISOString()
   emit('set', wanted === 'to' ? { to: inAWeek, minutes: null, again_after: null } : { to: null, minutes: 60 * 24 })
 }
 function moment(text: string) {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { inWeekOrder } from '@/lib/time'
 import { useHours } from '@/api/hours'
 import { vTyped } from '@/lib/typed'
 import SelectBox from '../fields/SelectBox.vue'
@@ -61,7 +62,7 @@ function day(name: keyof typeof DAYS, on: boolean) {
     <fieldset class="flex flex-wrap gap-1">
       <legend class="font-semibold">Weekdays</legend>
       <button
-        v-for="(name, key) in DAYS"
+        v-for="[key, name] in inWeekOrder(Object.entries(DAYS) as [keyof typeof DAYS, string][])"
         :key="key"
         type="button"
         class="btn px-2!"

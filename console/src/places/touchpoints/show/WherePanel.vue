@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { saidCount } from '@/lib/time'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { matchingPages, usePages, useSites } from '@/api/sites'
@@ -61,7 +62,7 @@ function sitesOf(slug: string, on: boolean) {
             <span class="min-w-0 truncate"
               >{{ one.path }} <span class="text-ink-2">{{ one.title }}</span></span
             >
-            <span class="ml-auto text-ink-2">{{ one.views.toLocaleString('en-GB') }}</span></label
+            <span class="ml-auto text-ink-2">{{ saidCount(one.views) }}</span></label
           >
         </li>
       </ul>

@@ -1,4 +1,5 @@
 import type { TouchpointDocument } from '../types'
+import { clockOf, yearDay } from '@/lib/time'
 
 export type Show = TouchpointDocument['show']
 export type Sentence = Show['sentences'][number]
@@ -114,16 +115,14 @@ export function sayMoments(sentence: Sentence): string {
   return all.length ? list(all, 'or') : 'never by itself'
 }
 
-const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
-const date = (text: string) => `${Number(text.slice(8, 10))} ${MONTHS[Number(text.slice(5, 7)) - 1]} ${text.slice(0, 4)}`
 export const DAYS = { mon: 'Mon', tue: 'Tue', wed: 'Wed', thu: 'Thu', fri: 'Fri', sat: 'Sat', sun: 'Sun' } as const
 
 /** "at any time", "from 1 Dec 2026 to 24 Dec 2026, on Sat and Sun, while you are open" */
 export function sayDuring({ during }: Sentence, names: Record<number, string> = {}): string {
-  const clock = (text: string | null) => (text ? `, ${text.slice(0, 5)}` : '')
+  const clock = (text: string | null) => (text ? `, ${clockOf(text)}` : '')
   const dates = [
-    during.first && `from ${date(during.first)}${clock(during.first_time)}`,
-    during.last && `to ${date(during.last)}${clock(during.last_time)}`,
+    during.first && `from ${yearDay(during.first)}${clock(during.first_time)}`,
+    during.last && `to ${yearDay(during.last)}${clock(during.last_time)}`,
   ]
     .filter(Boolean)
     .join(' ')
@@ -133,7 +132,7 @@ export function sayDuring({ during }: Sentence, names: Record<number, string> = 
         'and',
       )}`
     : ''
-  const times = during.start && during.end ? `between ${during.start.slice(0, 5)} and ${during.end.slice(0, 5)}` : ''
+  const times = during.start && during.end ? `between ${clockOf(during.start)} and ${clockOf(during.end)}` : ''
   const named = during.hours ? names[during.hours] : undefined
   const only = during.only ? (named ? `while ${named} is ${during.only}` : `while you are ${during.only}`) : ''
   const found = [dates, days, times, only].filter(Boolean)

@@ -1,0 +1,118 @@
+"""Which tongue somebody is spoken to in, and the words that ship in it; English is the key of every catalogue."""
+
+import gettext
+from collections.abc import Iterable
+from dataclasses import dataclass
+from functools import cache
+from pathlib import Path
+
+from babel import Locale, UnknownLocaleError
+
+LOCALES = Path(__file__).resolve().parent.parent / "locale"
+# Languages whose catalogue is whole; a test counts.
+SPOKEN = ("en", "de", "fr", "es", "it", "nl", "pt", "pl", "ar")
+
+
+@dataclass(frozen=True, slots=True)
+class Tongue:
+    """A language (two letters) and a region (ISO 3166-1 alpha-2), as somebody is spoken to."""
+
+    language: str = "en"
+    region: str = "GB"
+
+    @property
+    def spoken(self) -> str:
+        """The language in which our own words are said: English where there are none in this one."""
+        own = base_of(self.language)
+        return own if own in SPOKEN else "en"
+
+    @property
+    def direction(self) -> str:
+        """ "rtl" for what is read from the right, else "ltr"."""
+        return direction_of(self.language)
+
+
+ENGLISH = Tongue()
+
+
+class Phrase(str):
+    """Words of ours: in English as they stand, and said in another tongue by `in_tongue`.
+
+    `key` stands in every catalogue; `values` fill its places, words of ours among them in their tongue. `english` says
+    more, where only English can.
+    """
+
+    key: str
+    values: dict[str, object]
+
+    def __new__(cls, key: str, english: str = "", **values: object) -> "Phrase":
+        made = super().__new__(cls, english or (key.format(**values) if values else key))
+        made.key, made.values = key, values
+        return made
+
+    def __str__(self) -> str:
+        return self
+
+
+def base_of(language: str) -> str:
+    """The language of a tag (BCP 47) without its region, in small letters: "de" for "de-AT"."""
+    return language.replace("_", "-").split("-")[0].lower()
+
+
+def tongue_of(languages: Iterable[str], region: str) -> Tongue:
+    """The first of these languages that is named, with the region; English where none is."""
+    return Tongue(next((base_of(one) for one in languages if one), "en"), region)
+
+
+def say(key: str, tongue: Tongue, **values: object) -> str:
+    """Words of ours in a tongue, their places filled; in English where the catalogue has none."""
+    found = _catalogue(tongue.spoken).gettext(key) if key else ""
+    filled = {name: in_tongue(one, tongue) if isinstance(one, str) else one for name, one in values.items()}
+    return found.format(**filled) if filled else found
+
+
+def in_tongue(message: str, tongue: Tongue) -> str:
+    """A text in a tongue, if it is one of ours; another stays as it is."""
+    if not isinstance(message, Phrase) or tongue.spoken == "en":
+        return message
+    return say(message.key, tongue, **message.values)
+
+
+@cache
+def _catalogue(language: str) -> gettext.NullTranslations:
+    return gettext.translation("intavo", LOCALES, [language], fallback=True)
+
+
+@cache
+def locale_of(tongue: Tongue) -> Locale:
+    """How the tongue writes dates and numbers, by CLDR: of its region where that is known, else the language's own."""
+    for name in (f"{tongue.spoken}_{tongue.region}", tongue.spoken):
+        try:
+            return Locale.parse(name)
+        except (UnknownLocaleError, ValueError):
+            continue
+    return Locale("en", "GB")
+
+
+@cache
+def home_of(region: str) -> Locale:
+    """The locale of the language that is spoken most in a region; British English where nothing is known of it."""
+    try:
+        return Locale.parse(f"und_{region}")
+    except (UnknownLocaleError, ValueError):
+        return Locale("en", "GB")
+
+
+@cache
+def direction_of(language: str) -> str:
+    """ "rtl" for a language that is read from the right, else "ltr"; by CLDR."""
+    try:
+        return Locale.parse(base_of(language)).text_direction
+    except (UnknownLocaleError, ValueError):
+        return "ltr"
+
+
+@cache
+def twelve_hours(region: str) -> bool:
+    """Whether clocks show twelve hours in a region, by CLDR."""
+    return "h" in home_of(region).time_formats["short"].pattern.replace("'h'", "")

@@ -1,0 +1,251 @@
+"""A site and its touchpoints as visitors meet them: values, and what is said at an instant."""
+
+import json
+from dataclasses import dataclass, field
+from datetime import datetime
+from functools import cached_property
+from zoneinfo import ZoneInfo
+
+from intavo.accounts.models import Business
+from intavo.core.hours import AnyHours, OpeningHours, any_of, next_closing, next_opening
+from intavo.core.links import Channel, Met, meet
+from intavo.core.presence import Presence, back_at, changes_at, somebody_free
+from intavo.core.replies import (
+    Cell,
+    Chosen,
+    Promise,
+    Reply,
+    Situation,
+    Slot,
+    choose,
+    fill,
+    first_promise,
+    situation,
+    slots,
+)
+from intavo.core.say import Tongue
+from intavo.core.showing import Compiled, SiteRules
+from intavo.core.touchpoint import Document, Moment
+
+
+@dataclass(frozen=True, slots=True)
+class Answered:
+    """How what comes in by a button's card is answered: its own promise in open minutes, and its own hours."""
+
+    promise_minutes: int | None
+    follows: tuple[int | None, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class LiveTouchpoint:
+    """A touchpoint that is on: its rules compiled, its document and the start of its entry written as JSON."""
+
+    compiled: Compiled
+    slug: str
+    name: str
+    revision: int
+    stance: str
+    head_json: str
+    document_json: str
+    moments_json: dict[int, str]
+    channels: frozenset[str] = frozenset()
+    code: str = ""
+    talks: bool = False
+    answered: Answered | None = None
+    language: str = ""
+    _labelled: dict[str, str] = field(default_factory=dict)
+
+    def labelled(self, label: str) -> str:
+        """Its document as JSON with these words on its button; "" leaves its own."""
+        if not label:
+            return self.document_json
+        if label not in self._labelled:
+            document = json.loads(self.document_json)
+            document["face"]["label"] = label
+            self._labelled[label] = json.dumps(document, ensure_ascii=False, separators=(",", ":"))
+        return self._labelled[label]
+
+    def moments(self, moments: tuple[tuple[Moment, ...], ...]) -> str:
+        """Moments as JSON; those of one sentence, which most entries have, were written beforehand."""
+        known = self.moments_json.get(id(moments))
+        return known if known is not None else written_moments(moments)
+
+
+@dataclass(frozen=True, slots=True)
+class Said:
+    """What the visitor is told now: the situation, until when it holds, and the words (None: hidden)."""
+
+    situation: Situation
+    chosen: Chosen
+    title: str
+    text: str
+    due: datetime | None
+    words: dict[Slot, str]
+    tongue: Tongue
+
+    @property
+    def told(self) -> dict[str, str] | None:
+        """What visitors read; None where the owner hides it."""
+        return None if self.chosen.reply.hidden else {"title": self.title, "text": self.text}
+
+
+def written_moments(moments: tuple[tuple[Moment, ...], ...]) -> str:
+    """Moments as the protocol writes them."""
+    return json.dumps([[one.given() for one in all_of] for all_of in moments])
+
+
+@dataclass
+class LiveSite:
+    """A site as visitors meet it."""
+
+    id: int
+    key: str
+    slug: str
+    revision: int
+    hosts: frozenset[str]
+    business: Business
+    hours: OpeningHours
+    table: dict[Cell, Reply]
+    members: tuple[Presence, ...]
+    touchpoints: tuple[LiveTouchpoint, ...]
+    rules: SiteRules
+    speaks: str = ""
+    other_hours: dict[int, OpeningHours] = field(default_factory=dict)
+    channels: dict[str, Channel] = field(default_factory=dict)
+    checked: float = 0.0
+    _said: dict[tuple[object, ...], Said] = field(default_factory=dict)
+    _ends: dict[tuple[int, Situation, tuple[int | None, ...]], datetime | None] = field(default_factory=dict)
+    _met: dict[tuple[object, ...], Met] = field(default_factory=dict)
+
+    @cached_property
+    def wants(self) -> dict[str, object] | None:
+        """What the rules want to know of the page: its kinds, and whether somebody is signed in to it."""
+        sentences = [one for live in self.touchpoints for one in live.compiled.show.sentences]
+        kinds = any(one.kinds or one.not_kinds for one in sentences)
+        asked = any(piece.kind == "signed_in" for one in sentences for piece in one.who)
+        signed_in = self.rules.signed_in if asked else ""
+        return {"kinds": kinds, "signed_in": signed_in} if kinds or signed_in else None
+
+    @property
+    def zone(self) -> ZoneInfo:
+        """The business's zone."""
+        return ZoneInfo(self.business.timezone)
+
+    def tongue(self, own: str = "") -> Tongue:
+        """What visitors are spoken to in: a touchpoint's own language, else the site's, else the business's."""
+        return self.business.tongue(own, self.speaks)
+
+    def tongue_at(self, touchpoint: str) -> Tongue:
+        """What a touchpoint speaks (by its id), as it stands on the site now."""
+        return self.tongue(next((one.language for one in self.touchpoints if one.compiled.id == touchpoint), ""))
+
+    def promise(self, own_minutes: int | None = None) -> Promise:
+        """The promise that applies: the touchpoint's own (open minutes), else the business's."""
+        own = None if own_minutes is None else Promise.of_minutes(own_minutes)
+        return first_promise(own, Promise.of_minutes(self.business.promise_minutes))
+
+    def hours_for(self, follows: tuple[int | None, ...]) -> AnyHours:
+        """The hours that apply: those that are named and are there, any of them, else the main ones."""
+        return any_of(self.sets, follows)
+
+    def says(
+        self, at: datetime, language: str, utc_offset: int | None, own_minutes: int | None = None,
+        follows: tuple[int | None, ...] = (), column: str | None = None, speaks: str = "",
+    ) -> Said:  # fmt: skip
+        """What is said at an instant; `speaks` is the touchpoint's own language.
+
+        Hours, due times and words change on whole minutes only, so one answer serves every visitor of that minute with
+        the same language and offset.
+        """
+        minute = int(at.timestamp()) // 60
+        key = (minute, language, utc_offset, own_minutes, follows, column, speaks)
+        known = self._said.get(key)
+        if known is None:
+            if len(self._said) > 500:
+                self._said.clear()
+            known = self._said[key] = self._say(at, language, utc_offset, own_minutes, follows, column, speaks)
+        return known
+
+    def faced(
+        self, live: LiveTouchpoint, at: datetime, language: str, utc_offset: int | None
+    ) -> tuple[str, datetime | None]:
+        """What a button says by the table of replies ("": its own words), and when hours of its own next change."""
+        answered, id_ = live.answered, live.compiled.id
+        if answered is None:
+            return "", None
+        said = self.says(
+            at, language, utc_offset, answered.promise_minutes, answered.follows, id_, live.language
+        )  # fmt: skip
+        ends = self.situation_ends(said.situation, at, answered.follows) if answered.follows else None
+        return said.chosen.button(said.situation, id_), ends
+
+    def situation_ends(self, now: Situation, at: datetime, follows: tuple[int | None, ...] = ()) -> datetime | None:
+        """When the hours next change; like what is said, one answer serves every visitor of a minute."""
+        key = (int(at.timestamp()) // 60, now, follows)
+        known = self._ends.get(key, ...)
+        if known is ...:
+            if len(self._ends) > 100:
+                self._ends.clear()
+            is_open = now in {Situation.OPEN, Situation.NOBODY_FREE}
+            hours = self.hours_for(follows)
+            turn = next_closing(hours, at) if is_open else next_opening(hours, at)
+            comes = changes_at(self.members, at)
+            known = self._ends[key] = min((one for one in (turn, comes) if one is not None), default=None)
+        return known
+
+    @cached_property
+    def talks(self) -> bool:
+        """Whether a conversation stands on the site."""
+        return any(one.talks for one in self.touchpoints)
+
+    @cached_property
+    def sets(self) -> dict[int | None, OpeningHours]:
+        """All sets of hours, the main ones under None."""
+        found: dict[int | None, OpeningHours] = {None: self.hours}
+        for id_, one in self.other_hours.items():
+            found[id_] = one
+        return found
+
+    def meets(self, channel_id: str, at: datetime, language: str, utc_offset: int | None) -> Met:
+        """A channel as a visitor meets it at an instant; worked out once a minute, as what is said is."""
+        key = (int(at.timestamp()) // 60, channel_id, language, utc_offset)
+        known = self._met.get(key)
+        if known is None:
+            if len(self._met) > 1000:
+                self._met.clear()
+            known = self._met[key] = meet(
+                self.channels[channel_id], channel_id, self.sets, at, self.members, table=self.table,
+                language=language, business_language=self.business.language, promise=self.promise(),
+                visitor_offset=utc_offset, speaks=self.speaks, region=self.business.region,
+            )  # fmt: skip
+        return known
+
+    def answers(
+        self, document: Document, at: datetime, language: str, utc_offset: int | None, column: str | None = None
+    ) -> Said | None:
+        """What is said to whoever sends a touchpoint, by its own hours and promise; None where nobody answers it.
+
+        `column` is the touchpoint's id, under which it may have words of its own.
+        """
+        if not document.asks_for_answer:
+            return None
+        after = document.after
+        return self.says(
+            at, language, utc_offset, after.promise_minutes, after.follows, column, document.language
+        )  # fmt: skip
+
+    def _say(
+        self, at: datetime, language: str, utc_offset: int | None, own_minutes: int | None,
+        follows: tuple[int | None, ...], column: str | None, speaks: str,
+    ) -> Said:  # fmt: skip
+        hours = self.hours_for(follows)
+        now = situation(hours, at, somebody_free(self.members, at))
+        chosen = choose(self.table, now, language, self.business.language, column, speaks or self.speaks)
+        tongue = Tongue(chosen.cell.language, self.business.region)
+        due = self.promise(own_minutes).due(hours, at)
+        words = slots(
+            hours, at, self.zone, due, utc_offset, back_at(self.members, at, hours),
+            tongue,
+        )  # fmt: skip
+        title, text = (fill(one, words, tongue) for one in (chosen.reply.title, chosen.reply.text))
+        return Said(now, chosen, title, text, due, words, tongue)
