@@ -82,7 +82,7 @@ TEMPLATES = [
     }
 ]
 
-DATABASES = {"default": env.db_url("DATABASE_URL")}
+DATABASES = {"default": {**env.db_url("DATABASE_URL"), "ENGINE": "intavo.project.database"}}
 # Whoever asks while the database is away is told so in seconds.
 _OPTIONS = DATABASES["default"].setdefault("OPTIONS", {})
 _OPTIONS.setdefault("connect_timeout", 3)
