@@ -83,6 +83,7 @@ class MemberOut(Schema):
     role: str
     away: bool
     back_at: datetime | None
+    touchpoint_mail: bool
 
     @staticmethod
     def of(member: Member) -> "MemberOut":
@@ -91,6 +92,7 @@ class MemberOut(Schema):
         return MemberOut(
             id=member.pk, name=user.name or user.email, email=user.email, initials=member.initials, role=member.role,
             away=member.is_away(clock.now()), back_at=member.back_at if member.is_away(clock.now()) else None,
+            touchpoint_mail=member.touchpoint_mail,
         )  # fmt: skip
 
 

@@ -80,6 +80,8 @@ class Member(models.Model):
     away_ends = models.DateTimeField(null=True)
     # Empty: the first letters of their name.
     own_initials = models.CharField(max_length=3, blank=True)
+    # Whether mail goes to them about what came through touchpoints that are to tell them.
+    touchpoint_mail = models.BooleanField(default=True, db_default=True)
 
     class Meta:
         constraints = (models.UniqueConstraint(fields=["business", "user"], name="member_once"),)

@@ -129,6 +129,11 @@ class Wishes(models.Model):
     notify = models.BooleanField(default=False)
     sound = models.BooleanField(default=False)
 
+    @property
+    def touchpoints(self) -> bool:
+        """Whether they are mailed what comes through touchpoints that are to tell them."""
+        return self.member.touchpoint_mail
+
 
 class Reminded(models.Model):
     """That a member was told of a due time; once each."""

@@ -48,7 +48,12 @@ def wish(actor: Actor, *, said: dict[str, object]) -> Wishes:
         raise Refused(("before_minutes", f"From 1 to {MOST_BEFORE:,} minutes of open time, or not at all."))
     if isinstance(untouched, int) and not 1 <= untouched <= 60:
         raise Refused(("untouched_days", "From 1 to 60 open days, or not at all."))
-    row, _ = Wishes.objects.update_or_create(member=member, defaults={"business_id": actor.business_id, **said})
+    # Kept with the member, where also the touchpoints find it.
+    member.touchpoint_mail = bool(said["touchpoints"])
+    kept = {name: value for name, value in said.items() if name != "touchpoints"}
+    with transaction.atomic():
+        member.save(update_fields=["touchpoint_mail"])
+        row, _ = Wishes.objects.update_or_create(member=member, defaults={"business_id": actor.business_id, **kept})
     return row
 
 

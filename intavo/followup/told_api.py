@@ -22,6 +22,7 @@ class WishesOut(Schema):
     untouched_days: int | None
     notify: bool
     sound: bool
+    touchpoints: bool
 
 
 class WishesIn(Schema):
@@ -31,6 +32,7 @@ class WishesIn(Schema):
     untouched_days: int | None = 3
     notify: bool = False
     sound: bool = False
+    touchpoints: bool = True
 
 
 @router.get("/me/told", response=WishesOut)

@@ -4,6 +4,7 @@ from collections.abc import Iterable
 
 from django.conf import settings
 
+from intavo.accounts.telling import foot
 from intavo.core.tongues import Phrase, Tongue, say
 from intavo.core.touchpoint import Checked, Document, Score
 
@@ -38,4 +39,4 @@ def told(touchpoint: str, typed: list[list[str]], page: str, followup: int | Non
     """The text of a mail to a member about something that came in."""
     lines = [f"{asked}: {said}" for asked, said in typed]
     where = f"{settings.BASE_URL}/follow-up/{followup}" if followup else f"{settings.BASE_URL}/follow-up"
-    return "\n".join([f"Through “{touchpoint}”, on {page}", "", *lines, "", f"Open it: {where}"]) + "\n"
+    return "\n".join([f"Through “{touchpoint}”, on {page}", "", *lines, "", f"Open it: {where}"]) + "\n" + foot()

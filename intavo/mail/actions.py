@@ -40,13 +40,14 @@ _TO_SEND_IT = """procrastinate_defer_jobs_v1(ARRAY[
 
 def queue(
     business: Business, *, to: Address, subject: str, text: str, key: str, delay: int = 0, reply_to: str = "",
-    attached: tuple[str, str] = ("", ""), in_reply_to: str = "",
+    attached: tuple[str, str] = ("", ""), in_reply_to: str = "", unsubscribe: str = "",
 ) -> Queued:  # fmt: skip
     """Queue a mail in the caller's transaction; the same `key` again gives the one that is there.
 
     `delay` is the seconds to hold it back; `attached` the name and the text of a file that goes with it;
-    `in_reply_to` the id of the mail that it answers. From an address that nobody has confirmed goes nothing: such mail
-    comes from our own, in the business's name, and answers go to the business's.
+    `in_reply_to` the id of the mail that it answers; `unsubscribe` the address that ends mail of its kind. From an
+    address that nobody has confirmed goes nothing: such mail comes from our own, in the business's name, and answers go
+    to the business's.
     """
     sender = business.mail_address if business.mail_confirmed else own_address()
     message_id = f"<{uuid.uuid4()}@{sender.rpartition('@')[2]}>"
@@ -57,7 +58,7 @@ def queue(
         subject=one_line(subject)[:300], text=text, from_name=one_line(business.name)[:120],
         from_address=sender, reply_to=reply_to or (business.mail_address if sender != business.mail_address else ""),
         attachment_name=attached[0], attachment=attached[1],
-        in_reply_to=in_reply_to[:200], message_id=message_id, state=OutgoingMail.WAITING,
+        in_reply_to=in_reply_to[:200], unsubscribe=unsubscribe, message_id=message_id, state=OutgoingMail.WAITING,
         queued_at=clock.now(), sent_at=None,
     )  # fmt: skip
     if added is None:
@@ -155,6 +156,7 @@ def _hand_over(mail: OutgoingMail) -> None:
     headers = {"Message-ID": mail.message_id, "Date": mail.queued_at.strftime("%a, %d %b %Y %H:%M:%S +0000")}
     if mail.in_reply_to:
         headers |= {"In-Reply-To": mail.in_reply_to, "References": mail.in_reply_to}
+    headers |= _ended_by(mail.unsubscribe)
     sender = formataddr((mail.from_name, mail.from_address))
     reply_to = [mail.reply_to] if mail.reply_to else None
     message = EmailMessage(mail.subject, mail.text, sender, [mail.to], headers=headers, reply_to=reply_to)
@@ -162,6 +164,13 @@ def _hand_over(mail: OutgoingMail) -> None:
         message.attach(_attachment(mail.attachment_name, mail.attachment))
     attach(message, mail)
     message.send()
+
+
+def _ended_by(address: str) -> dict[str, str]:
+    """What says where mail of its kind is ended, if there is such an address. Source: RFC 8058."""
+    if not address:
+        return {}
+    return {"List-Unsubscribe": f"<{address}>", "List-Unsubscribe-Post": "List-Unsubscribe=One-Click"}
 
 
 def _attachment(name: str, text: str) -> MIMEText:
@@ -184,9 +193,7 @@ def send_account_mail(*, mail_id: int) -> None:
         if row is None:
             return
         try:
-            # Source: RFC 8058.
-            ends = {"List-Unsubscribe": f"<{row.unsubscribe}>", "List-Unsubscribe-Post": "List-Unsubscribe=One-Click"}
-            headers = ends if row.unsubscribe else None
+            headers = _ended_by(row.unsubscribe)
             EmailMessage(row.subject, row.text, settings.DEFAULT_FROM_EMAIL, [row.to], headers=headers).send()
         except (OSError, ValueError) as problem:
             if not _for_good(problem):

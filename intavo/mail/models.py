@@ -19,6 +19,8 @@ class OutgoingMail(models.Model):
     text = models.TextField()
     message_id = models.CharField(max_length=200)
     in_reply_to = models.CharField(max_length=200, blank=True)
+    # The address that ends mail of its kind by a POST, for what nobody has just asked for. Source: RFC 8058.
+    unsubscribe = models.CharField(max_length=300, blank=True, default="", db_default="")
     reply_to = models.CharField(max_length=320, blank=True)
     # A text that goes with the mail as a file; no name: none does.
     attachment_name = models.CharField(max_length=200, blank=True)

@@ -14,7 +14,7 @@ from django.http import HttpRequest, HttpResponse
 # What such an exception says is about machines; what others say may quote what somebody wrote.
 _ABOUT_MACHINES = (OperationalError, InterfaceError, OSError, ImportError, MemoryError, RecursionError)
 # Links of these are secrets.
-_SECRET = re.compile(r"/(c|f|b|h|csv|sender|told|verify|reset|in/mail|talks)/[^/\s'\"]+")
+_SECRET = re.compile(r"/(c|f|b|h|csv|sender|told|told-of|verify|reset|in/mail|talks)/[^/\s'\"]+")
 _ID = re.compile(r"[A-Za-z0-9-]{8,64}")
 Raised = tuple[type[BaseException], BaseException, TracebackType | None]
 

@@ -12,7 +12,9 @@ urlpatterns = [
     path("sw.js", views.service_worker),
     path("", include("intavo.mailin.urls")),
     path("", include("intavo.visitor.urls")),
-    re_path(r"^(?!api/|_allauth/|b/|e/|g/|h/|in/mail/|l/|t/|m/|f/|c/|sender/|told/|csv/|static/).*$", views.console),
+    re_path(
+        r"^(?!api/|_allauth/|b/|e/|g/|h/|in/mail/|l/|t/|m/|f/|c/|sender/|told/|told-of/|csv/|static/).*$", views.console
+    ),
 ]
 
 handler500 = views.failed

@@ -7,6 +7,7 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.views.decorators.csrf import csrf_exempt
 
+from intavo.accounts import telling
 from intavo.accounts.sender import asked_of, confirm_sender
 from intavo.followup.reminding import tell_no_more, told_by
 
@@ -27,5 +28,6 @@ def _page(template: str, looks: Callable[[str], Any], does: Callable[[str], Any]
 
 # Whether a business's mail may come from an address.
 sender = _page("visitor/sender.html", asked_of, confirm_sender)
-# No more mails of what is due. Source: RFC 8058.
+# No more mails of what is due, and of what came through touchpoints. Source: RFC 8058.
 told = _page("visitor/told.html", told_by, tell_no_more)
+told_of = _page("visitor/told-of.html", telling.told_by, telling.tell_no_more)

@@ -22,6 +22,7 @@ urlpatterns = [
     path("c/<str:token>", confirming.page),
     path("sender/<str:token>", buttons.sender),
     path("told/<str:token>", buttons.told),
+    path("told-of/<str:token>", buttons.told_of),
     path("b/<str:token>", calls.page),
     path("h/<str:token>.ics", hours.calendar),
     path("csv/<str:token>.csv", media.answers),

@@ -6,7 +6,8 @@ from django.conf import settings
 from django.db.models import Count
 
 from intavo import clock
-from intavo.accounts.models import Business, Member
+from intavo.accounts.models import Business
+from intavo.accounts.telling import foot, told_of_touchpoints, way_to_end
 from intavo.core.people import email_address
 from intavo.core.touchpoint import Document
 from intavo.core.touchpoint.draining import LEAST, drains_oddly
@@ -37,20 +38,15 @@ def _mail_day(touchpoint: Touchpoint, business: Business, tell: list[int], since
         return 0
     text = "".join(answers_csv(touchpoint, rows))
     day = clock.now().date().isoformat()
-    wanted = _told(business, tell)
+    wanted = told_of_touchpoints(business.pk, tell)
     for member in wanted:
         mail.queue(
             business, to=email_address(member.user.email), subject=f"{touchpoint.name}: {count} since yesterday",
-            text=f"The last day’s answers of “{touchpoint.name}” are in the file.\n",
+            text=f"The last day’s answers of “{touchpoint.name}” are in the file.\n{foot()}",
             key=f"daily-{touchpoint.pk}-{member.pk}-{day}",
-            attached=(f"{touchpoint.slug}-{day}.csv", text),
+            attached=(f"{touchpoint.slug}-{day}.csv", text), unsubscribe=way_to_end(member),
         )  # fmt: skip
     return len(wanted)
-
-
-def _told(business: Business, tell: list[int]) -> list[Member]:
-    members = Member.objects.select_related("user").filter(business=business)
-    return list(members.filter(pk__in=tell) if tell else members.filter(role="owner"))
 
 
 def tell_of_drains() -> int:
@@ -65,14 +61,14 @@ def tell_of_drains() -> int:
         if drain is None:
             continue
         assert touchpoint.live is not None
-        told = _told(touchpoint.business, list(Document.model_validate(touchpoint.live.document).after.tell))
+        told = told_of_touchpoints(touchpoint.business_id, Document.model_validate(touchpoint.live.document).after.tell)
         for member in told:
             mail.queue(
                 touchpoint.business, to=email_address(member.user.email),
                 subject=f"{touchpoint.name}: codes go faster than ever",
                 text=f"{drain.words}\n\nLook who took them: "
-                f"{settings.BASE_URL}/touchpoints/{touchpoint.pk}/answers\n",
-                key=f"drain-{touchpoint.pk}-{member.pk}-{now.date().isoformat()}",
+                f"{settings.BASE_URL}/touchpoints/{touchpoint.pk}/answers\n{foot()}",
+                key=f"drain-{touchpoint.pk}-{member.pk}-{now.date().isoformat()}", unsubscribe=way_to_end(member),
             )  # fmt: skip
         count += len(told)
     return count

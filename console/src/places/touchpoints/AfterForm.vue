@@ -166,9 +166,9 @@ const guard = (patch: Partial<TouchpointDocument['guard']>) =>
     </template>
     <fieldset class="grid gap-1">
       <legend class="text-sm text-ink-2">Who is told by mail each time</legend>
-      <TickBox v-for="one in members" :key="one.id" :value="after.tell.includes(one.id)" @set="tell(one.id, $event)">{{
-        one.name
-      }}</TickBox>
+      <TickBox v-for="one in members" :key="one.id" :value="after.tell.includes(one.id)" @set="tell(one.id, $event)"
+        >{{ one.name }}<span v-if="!one.touchpoint_mail" class="text-ink-2">, who wants no such mail</span></TickBox
+      >
     </fieldset>
     <TickBox :value="after.daily_csv" @set="set('daily_csv', $event)"
       >They, or else the owner, get the day’s answers as CSV each morning</TickBox
