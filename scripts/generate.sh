@@ -5,7 +5,7 @@ cd "$(dirname "$0")/.."
 [ -x .run/node/bin/node ] && export PATH="$PWD/.run/node/bin:$PATH"
 out=$(mktemp -d); trap 'rm -rf "$out"' EXIT
 PYTHONPATH=. .venv/bin/python -W ignore -m scripts.schemas "$out"
-npx --no-install json2ts --no-additionalProperties --ignoreMinAndMaxItems --unreachableDefinitions --bannerComment '/* Made from docs/touchpoint.schema.json by scripts/generate.sh. */' -i "$out/given-out.json" -o "$out/document.ts"
+npx --no-install json2ts --no-additionalProperties --ignoreMinAndMaxItems --unreachableDefinitions --bannerComment '/* Made from intavo/visitor/wire.py by scripts/generate.sh. */' -i "$out/wire.json" -o "$out/wire.ts"
 npx --no-install openapi-typescript "$out/openapi.json" -o "$out/schema.d.ts" >/dev/null
 place() {
   if [ "${1:-}" = --check ]; then
@@ -16,7 +16,8 @@ place() {
 }
 place "${1:-}" touchpoint.schema.json docs/touchpoint.schema.json
 place "${1:-}" openapi.json docs/openapi.json
-place "${1:-}" document.ts visitor-script/src/generated/document.ts
+place "${1:-}" wire.json docs/wire.schema.json
+place "${1:-}" wire.ts visitor-script/src/generated/wire.ts
 place "${1:-}" words.json visitor-script/src/generated/words.json
 place "${1:-}" schema.d.ts console/src/api/schema.d.ts
 place "${1:-}" parts.json console/src/api/parts.json

@@ -1,15 +1,18 @@
-"""Writes the touchpoint's JSON Schema and the API's OpenAPI description into docs/."""
+"""Writes the JSON Schemas of touchpoints and of the wire, and the API's OpenAPI description."""
 
 import json
 import os
 import sys
 from pathlib import Path
+from typing import Any
 
 import django
 
+_JSON_SCHEMA = "https://json-schema.org/draft/2020-12/schema"
+
 
 def main(folder: Path) -> None:
-    """Write both files into a folder."""
+    """Write them into a folder."""
     os.environ.setdefault("DJANGO_SETTINGS_MODULE", "intavo.project.settings")
     os.environ.setdefault("INTAVO_SECRET_KEY", "schemas")
     os.environ.setdefault("DATABASE_URL", "postgres://none@127.0.0.1/none")
@@ -22,14 +25,26 @@ def main(folder: Path) -> None:
 
     folder.mkdir(parents=True, exist_ok=True)
     written = {
-        "touchpoint.schema.json": document_schema(), "given-out.json": document_schema("serialization"),
-        "openapi.json": api.get_openapi_schema(),
+        "touchpoint.schema.json": document_schema(), "wire.json": _wire(), "openapi.json": api.get_openapi_schema(),
         "words.json": every_word(),
         "parts.json": {"called": {kind: one.CALLED for kind, one in KINDS.items()}, "offered": offered(),
                        "choices": CHOICES},
     }  # fmt: skip
     for name, content in written.items():
         (folder / name).write_text(json.dumps(content, indent=1, ensure_ascii=False) + "\n")
+
+
+def _wire() -> dict[str, Any]:
+    """What the browser's types are made of: what goes over the wire, and documents as the console has them."""
+    from intavo.core.touchpoint import Document
+    from intavo.core.touchpoint.schema import untitled
+    from intavo.visitor.wire import wire_schema
+
+    # Documents with their rules and what comes after, as the console has them; "Document" is the browser's own word.
+    schema = untitled(wire_schema({"document": Document}))
+    schema["$defs"]["TouchpointDocument"] = schema["$defs"].pop("Document")
+    schema["properties"]["more"]["properties"]["document"] = {"$ref": "#/$defs/TouchpointDocument"}
+    return {"$schema": _JSON_SCHEMA, "title": "Wire", **schema}
 
 
 if __name__ == "__main__":

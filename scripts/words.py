@@ -17,7 +17,7 @@ from babel.messages.mofile import write_mo
 from babel.messages.pofile import read_po, write_po
 
 from intavo.core.tongues import LOCALES, SPOKEN
-from intavo.core.touchpoint import STARTERS
+from intavo.core.touchpoint import STARTERS, offered
 from intavo.core.touchpoint.starters.spoken import read_words
 
 from .cluster import ROOT
@@ -42,6 +42,8 @@ def words() -> dict[str, list[str]]:
             found.setdefault(key, []).append(str(path.relative_to(ROOT)))
     for key in read_words(one.data for one in STARTERS):
         found.setdefault(key, []).append("intavo/core/touchpoint/starters")
+    for key in read_words(one for kinds in offered().values() for one in kinds.values()):
+        found.setdefault(key, []).append("intavo/core/touchpoint/parts")
     return found
 
 

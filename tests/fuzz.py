@@ -31,6 +31,8 @@ from scripts.stack import RUN, Ports, Stack, mail_in_secret
 ORIGIN = "https://otterwick.example"
 # How many requests a round is: to each operation of the console, and to the visitor's side as a whole.
 AS_DESCRIBED, BENT, BY_VISITORS = 3, 6, 2000
+# Chains of a round, and the steps of each.
+CHAINS, STEPS = 60, 8
 # What goes into places that are meant for something else.
 ODD: tuple[Any, ...] = (
     "", " ", "\x00", "a\x00b", "\ud800", "\udfff x", "٣", "²", "9" * 5000, "-1", "0", "1e999", "NaN", "null", "x" * 9000,
@@ -51,6 +53,8 @@ class Told:
     asked: Counter[str] = field(default_factory=Counter)
     statuses: Counter[int] = field(default_factory=Counter)
     wrong: list[str] = field(default_factory=list)
+    # Operations that were asked with what another had answered.
+    followed: Counter[str] = field(default_factory=Counter)
 
 
 class Client:
@@ -170,6 +174,57 @@ def _name(operation: Any) -> str:
     return f"{operation.method.upper()} {operation.path}"
 
 
+class Chained:
+    """The console in chains: what one operation answered goes into the next, wherever their descriptions let it."""
+
+    def __init__(self, signed_in: Client, chance: random.Random, told: Told) -> None:
+        self.chance, self.told = chance, told
+        self.base = f"http://127.0.0.1:{signed_in.port}"
+        self.cookies = dict(signed_in.cookies)
+        self.headers = {"X-CSRFToken": signed_in.cookies["csrftoken"], "Referer": f"{self.base}/"}
+
+    def run(self, rounds: int) -> None:
+        """A few chains, each of some steps."""
+        schema = schemathesis.openapi.from_path(ROOT / "docs" / "openapi.json")
+        machine = schema.exclude(path=list(_NOT_ASKED)).as_state_machine()
+        settings = hypothesis.settings(
+            max_examples=CHAINS * rounds, stateful_step_count=STEPS, database=None, deadline=None,
+            phases=[Phase.generate], verbosity=Verbosity.quiet, suppress_health_check=list(HealthCheck),
+        )  # fmt: skip
+        hypothesis.seed(self.chance.getrandbits(32))(_heard(machine, self)).run(settings=settings)
+
+    def ask(self, case: Any) -> Any:
+        """Send a step, and note how it was answered."""
+        answer = case.call(base_url=self.base, headers=self.headers, cookies=self.cookies)
+        self.told.statuses[answer.status_code] += 1
+        if answer.status_code >= 500:
+            self.told.wrong.append(f"in a chain: {case.as_curl_command()[:900]}: {answer.status_code}")
+        return answer
+
+
+def _heard(machine: Any, chained: Chained) -> Any:
+    """A machine of chains whose steps are asked by us: all that counts is that nothing is a fault of ours."""
+
+    class Heard(machine):  # type: ignore[misc]
+        def call(self, case: Any, **kwargs: Any) -> Any:
+            return chained.ask(case)
+
+        def validate_response(self, response: Any, case: Any, *args: Any, **kwargs: Any) -> None:
+            return None
+
+        def step(self, input: Any) -> Any:
+            if input.transition is not None and input.is_applied:
+                chained.told.followed[case_name(input.case)] += 1
+            return super().step(input)
+
+    return Heard
+
+
+def case_name(case: Any) -> str:
+    """The operation of a case."""
+    return _name(case.operation)
+
+
 # These end the very session or member who asks.
 _NOT_ASKED = frozenset({"/api/people-of-the-business/leave"})
 
@@ -201,6 +256,15 @@ class Visitors:
             "memory": {one["id"]: {"shown": 1, "last_shown": "2026-11-24T13:00:00Z", "variant": None} for one in entries[:3]},
         }  # fmt: skip
         self.bodies: list[tuple[str, Any]] = [("plan", self.plan)]
+        self.fields = sorted(
+            {
+                part["name"]
+                for one in entries
+                for step in one["document"]["steps"]
+                for part in step["parts"]
+                if "name" in part
+            }
+        )
         for one in entries:
             about = {
                 "touchpoint": one["id"],
@@ -269,6 +333,20 @@ class Visitors:
             )
         return self.chance.choice(ODD)
 
+    def _form(self) -> dict[str, str]:
+        """What a page's form may say: some of its fields, and odd things in some."""
+        said = {
+            "do": "cancel",
+            "time": "x",
+            "id": f"{self.chance.getrandbits(128):032x}",
+            "step": "ask",
+            "press": "send",
+        }
+        names = (*said, "revision", "since", "website", *self.fields)
+        for name in self.chance.sample(names, self.chance.choice((0, 1, 2, 4))):
+            said[name] = str(self.chance.choice(ODD))
+        return said
+
     def _get(self) -> None:
         path = self.chance.choice(self.links)
         for _ in range(self.chance.choice((0, 1, 1, 2))):
@@ -288,7 +366,7 @@ class Visitors:
             )
         if self.chance.random() < 0.2:
             headers |= {"If-None-Match": '"x', "If-Modified-Since": "yesterday", "Accept-Language": "*" * 300}
-        body = urlencode({"do": "cancel", "time": "x"}).encode() if method == "POST" else b""
+        body = urlencode(self._form(), errors="replace").encode() if method == "POST" else b""
         if body:
             headers["Content-Type"] = "application/x-www-form-urlencoded"
         self.client.told.asked[f"{method} /{path.split('/')[1][:12]}"] += 1
@@ -366,6 +444,7 @@ def fuzz(rounds: int, seed: int, cluster: str) -> Told:
         sides = (
             console,
             Visitors(visitor, random.Random(chance.random()), list(live_entries(url)), links),
+            Chained(owner, random.Random(chance.random()), told),
         )
         threads = [threading.Thread(target=_kept, args=(one, rounds, told)) for one in sides]
         for thread in threads:
@@ -378,7 +457,7 @@ def fuzz(rounds: int, seed: int, cluster: str) -> Told:
     return told
 
 
-def _kept(side: Console | Visitors, rounds: int, told: Told) -> None:
+def _kept(side: Console | Visitors | Chained, rounds: int, told: Told) -> None:
     try:
         side.run(rounds)
     except Exception as error:  # what ends a side ends the test

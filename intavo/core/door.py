@@ -12,6 +12,7 @@ from .texts import keepable, mended
 MOST_NUMBER = 2**53
 _DEEPEST = 60
 _SHORT = 15
+_MOST_DIGITS = 9
 UNKEPT = "There is a character in it that cannot be kept."
 
 
@@ -57,6 +58,11 @@ def _plain(body: bytes) -> Any:
         return json.loads(text, parse_int=_short, parse_float=_finite, parse_constant=_no_number)
     except ValueError:
         return _NOT_PLAIN
+
+
+def whole_number(text: str) -> int | None:
+    """The number that a text is, of at most nine digits from 0 to 9; None where it is none."""
+    return int(text) if text.isascii() and text.isdigit() and len(text) <= _MOST_DIGITS else None
 
 
 def _short(digits: str) -> int:

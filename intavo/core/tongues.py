@@ -5,12 +5,16 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from functools import cache
 from pathlib import Path
+from typing import Literal
 
 from babel import Locale, UnknownLocaleError
 
 LOCALES = Path(__file__).resolve().parent.parent / "locale"
 # Languages whose catalogue is whole; a test counts.
 SPOKEN = ("en", "de", "fr", "es", "it", "nl", "pt", "pl", "ar")
+
+
+Direction = Literal["ltr", "rtl"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -27,7 +31,7 @@ class Tongue:
         return own if own in SPOKEN else "en"
 
     @property
-    def direction(self) -> str:
+    def direction(self) -> Direction:
         """ "rtl" for what is read from the right, else "ltr"."""
         return direction_of(self.language)
 
@@ -104,10 +108,10 @@ def home_of(region: str) -> Locale:
 
 
 @cache
-def direction_of(language: str) -> str:
+def direction_of(language: str) -> Direction:
     """ "rtl" for a language that is read from the right, else "ltr"; by CLDR."""
     try:
-        return Locale.parse(base_of(language)).text_direction
+        return "rtl" if Locale.parse(base_of(language)).text_direction == "rtl" else "ltr"
     except (UnknownLocaleError, ValueError):
         return "ltr"
 

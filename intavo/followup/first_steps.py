@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from intavo.accounts.actor import Actor
 from intavo.accounts.models import Business
 from intavo.core import followup as rules
-from intavo.core.showing import State
+from intavo.core.showing import TouchpointState
 from intavo.sites.models import Site
 from intavo.sites.queries import home_of
 from intavo.touchpoints.models import Touchpoint
@@ -37,7 +37,7 @@ def first_steps(actor: Actor) -> list[FirstStep]:
 def _steps(business: Business) -> list[FirstStep]:
     site = Site.objects.filter(business=business).order_by("pk").first()
     touchpoints = Touchpoint.objects.filter(business=business, deleted_at=None)
-    on = touchpoints.filter(state=State.LIVE.value).exists()
+    on = touchpoints.filter(state=TouchpointState.LIVE.value).exists()
     made = touchpoints.order_by("-pk").values_list("pk", flat=True).first()
     work = FollowUp.objects.filter(business=business)
     answered = work.filter(state__in=[rules.State.THEM.value, rules.State.FINISHED.value]).exists()

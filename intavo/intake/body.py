@@ -1,7 +1,11 @@
-"""The body of an intake: what a visitor sends."""
+"""The body of an intake, what a visitor sends, and what it is answered."""
+
+from typing import NotRequired
 
 from pydantic import BaseModel, ConfigDict, Field
+from typing_extensions import TypedDict
 
+from intavo.core.replies import Told
 from intavo.core.showing.visit import Page, Short
 from intavo.core.texts import Kept
 from intavo.core.touchpoint.rules import VisitorDevice
@@ -39,3 +43,30 @@ class Sent(BaseModel):
     corrects: str | None = Field(None, max_length=80)
     trap: str = Field("", max_length=1000)
     work: str = Field("", max_length=4000)
+
+
+class FileGiven(TypedDict):
+    """The signed link of a file that is given, and its words."""
+
+    url: str
+    label: str
+
+
+class Suggested(TypedDict):
+    """Another address that they may have meant."""
+
+    email: str
+
+
+class Taken(TypedDict):
+    """What is answered to what was taken in: the step that comes next, what is said, and what they are given.
+
+    `tags` are what they have from now on, if anything.
+    """
+
+    next: str | None
+    says: Told | None
+    code: str | None
+    file: FileGiven | None
+    suggest: Suggested | None
+    tags: NotRequired[list[str]]

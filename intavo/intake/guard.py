@@ -8,7 +8,9 @@ from datetime import UTC, datetime, timedelta
 from altcha.v1 import ChallengeOptions, create_challenge, verify_solution
 from django.conf import settings
 from django.core.cache import cache
+from typing_extensions import TypedDict
 
+from intavo.core.opening import suspicion
 from intavo.core.touchpoint import Document
 
 from .body import Sent
@@ -17,21 +19,27 @@ WORK_LASTS = 20 * 60
 WORK_SIZE = 60_000
 
 
-def suspicion(document: Document, sent: Sent) -> str | None:
+def suspected(document: Document, sent: Sent) -> str | None:
     """Why it looks like spam: "trap", "too fast" or "no work"; None if it does not."""
-    guard = document.guard
-    if guard.trap and sent.trap.strip():
-        return "trap"
-    if sent.elapsed_ms is not None and sent.elapsed_ms < guard.least_seconds * 1000:
-        return "too fast"
-    return "no work" if guard.work and not _worked(sent.work) else None
+    found = suspicion(document, sent.trap, sent.elapsed_ms)
+    return found or ("no work" if document.guard.work and not _worked(sent.work) else None)
+
+
+class Work(TypedDict):
+    """A sum for the visitor's browser: which number up to `max`, after the salt, has this hash. Source: altcha."""
+
+    algorithm: str
+    challenge: str
+    salt: str
+    signature: str
+    max: int
 
 
 def _key() -> str:
     return hashlib.sha256(f"work:{settings.SECRET_KEY}".encode()).hexdigest()
 
 
-def a_piece_of_work() -> dict[str, object]:
+def a_piece_of_work() -> Work:
     """A small sum for the visitor's browser, good for twenty minutes. Source: altcha, version 1."""
     # By the wall clock, which the package compares with: INTAVO_NOW does not hold it.
     options = ChallengeOptions(

@@ -44,7 +44,7 @@ from intavo.touchpoints.revisions import document_of, published_revision
 
 from .files import checked_file, keep_bytes, takes_files
 from .models import Delivery, Message, Talk
-from .saying import messages_data
+from .saying import TalkBegun, TalkNow, messages_data
 
 GOOD_FOR = timedelta(days=30)
 MOST_A_MINUTE, MOST_TEXT = 10, 4000
@@ -127,7 +127,7 @@ def _own_language(talk: Talk) -> str:
     return document_of(talk.revision_id).language if talk.revision_id else ""
 
 
-def begin_talk(site: LiveSite, body: Begun, at: datetime) -> dict[str, Any]:
+def begin_talk(site: LiveSite, body: Begun, at: datetime) -> TalkBegun:
     """A talk from a touchpoint that was live, and the answer; it joins nobody yet. Refused for what is not there."""
     actor = visitor_of(site.business.pk)
     actor.needs(Right.VISIT)
@@ -141,10 +141,10 @@ def begin_talk(site: LiveSite, body: Begun, at: datetime) -> dict[str, Any]:
             utc_offset=body.visitor.utc_offset, begun_at=at, last_word_at=at,
         )  # fmt: skip
         found = opened(site, talk, at)
-    return {"talk": talk.token, **found}
+    return {"talk": talk.token, "where": where_of(site, talk.token), **found}
 
 
-def opened(site: LiveSite, talk: Talk, at: datetime) -> dict[str, Any]:
+def opened(site: LiveSite, talk: Talk, at: datetime) -> TalkNow:
     """Keep a talk that begins, with the first words of its script."""
     said = said_of(site, talk, at)
     talk.address_first = said.situation is not Situation.OPEN and talk.gateway_id is None
@@ -210,7 +210,7 @@ def _follow(site: LiveSite, talk: Talk, turn: Turn, at: datetime) -> list[Messag
     return rows
 
 
-def _as_it_stands(site: LiveSite, talk: Talk, rows: list[Message], said: Said) -> dict[str, Any]:
+def _as_it_stands(site: LiveSite, talk: Talk, rows: list[Message], said: Said) -> TalkNow:
     return {
         "messages": messages_data(rows, site.business, where_of(site, talk.token)), "choices": talk.choices,
         "asks": talk.asks or None,

@@ -2,9 +2,12 @@
 
 from collections.abc import Iterable
 from datetime import UTC, datetime
-from typing import Any
+from typing import Literal, NotRequired
+
+from typing_extensions import TypedDict
 
 from intavo.accounts.models import Business
+from intavo.core.replies import Told
 
 from .models import Message, Talk
 
@@ -14,11 +17,73 @@ def iso(at: datetime) -> str:
     return at.astimezone(UTC).isoformat(timespec="milliseconds").replace("+00:00", "Z").replace(".000Z", "Z")
 
 
-def message_data(row: Message, business: str, where: str) -> dict[str, Any]:
+class Speaker(TypedDict):
+    """Who of the business said something, or the business by its script."""
+
+    name: str
+    picture: str | None
+
+
+class FileSaid(TypedDict):
+    """A file in a conversation."""
+
+    name: str
+    href: str
+    picture: bool
+
+
+class _Said(TypedDict):
+    n: int
+    who: Speaker | None
+    text: str
+    at: str
+    script: bool
+    file: NotRequired[FileSaid]
+
+
+_From = TypedDict("_From", {"from": Literal["us", "them"]})
+
+
+class MessageSaid(_Said, _From):
+    """Something said, by the visitor ("them") or the business ("us", `who`); `n` counts up, `at` in UTC."""
+
+
+class ChoiceOffered(TypedDict):
+    """An answer that can be chosen."""
+
+    id: str
+    label: str
+
+
+class TalkNow(TypedDict):
+    """What is new in a conversation. `asks`: what is asked for next ("email", "phone", "text").
+
+    `says`: what is told by the hours. What may be missing is there where the whole is asked for, or something was said.
+    """
+
+    messages: list[MessageSaid]
+    situation: str
+    choices: NotRequired[list[ChoiceOffered]]
+    asks: NotRequired[str | None]
+    says: NotRequired[Told | None]
+    typing: NotRequired[bool]
+    read: NotRequired[int]
+    goal: NotRequired[bool]
+    handed: NotRequired[bool]
+
+
+class TalkBegun(TalkNow):
+    """A conversation that has begun, and where it is gone on with."""
+
+    talk: str
+    where: str
+
+
+def message_data(row: Message, business: str, where: str) -> MessageSaid:
     """A message for the visitor: who of the business it is from, or the business by its script."""
     ours = row.source != Message.THEM
     who = (row.member.user.name or business) if row.member is not None else business
-    said = {
+    said: MessageSaid = {
         "n": row.n, "from": "us" if ours else "them", "who": {"name": who, "picture": None} if ours else None,
         "text": row.text, "at": iso(row.at), "script": row.source == Message.SCRIPT,
     }  # fmt: skip
@@ -30,7 +95,7 @@ def message_data(row: Message, business: str, where: str) -> dict[str, Any]:
     return said
 
 
-def messages_data(rows: Iterable[Message], business: Business, where: str) -> list[dict[str, Any]]:
+def messages_data(rows: Iterable[Message], business: Business, where: str) -> list[MessageSaid]:
     """Messages in order; `where` is the address of their talk."""
     return [message_data(row, business.name, where) for row in rows]
 

@@ -1,9 +1,10 @@
 """Touchpoints made ready for visitors: rules compiled, documents written as JSON; drafts too, for rehearsals."""
 
-import json
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 from zoneinfo import ZoneInfo
+
+import orjson
 
 from intavo.core.hours import OpeningHours, any_of
 from intavo.core.presence import Away, Presence
@@ -12,7 +13,16 @@ from intavo.core.replies import (
     Reply,
 )
 from intavo.core.say import Tongue
-from intavo.core.showing import Around, Compiled, Hides, SiteRules, State, hidden_cells, with_groups, without_languages
+from intavo.core.showing import (
+    Around,
+    Compiled,
+    Hides,
+    SiteRules,
+    TouchpointState,
+    hidden_cells,
+    with_groups,
+    without_languages,
+)
 from intavo.core.tongues import tongue_of
 from intavo.core.touchpoint import INTERRUPTING, Document, HouseStyle, for_visitors, needs_more, queue_of
 from intavo.hours.queries import all_hours, main_hours, presences, replies
@@ -20,7 +30,7 @@ from intavo.sites.models import Site
 from intavo.sites.queries import rules_of
 
 from .models import Touchpoint, TouchpointRevision, short_code
-from .onsite import Answered, LiveSite, LiveTouchpoint, written_moments
+from .onsite import Answered, LiveSite, LiveTouchpoint
 from .queries import drafts_on, groups_of, house_of, translated
 from .revisions import document_of
 
@@ -71,7 +81,7 @@ class Making:
         hours = any_of(self.around.hours, document.after.follows)
         return Hides(self.table, row.public_id, self.language, hours, self.members, document.language or self.speaks)
 
-    def compiled(self, row: Touchpoint, document: Document, state: State) -> Compiled:
+    def compiled(self, row: Touchpoint, document: Document, state: TouchpointState) -> Compiled:
         """A touchpoint's rules made ready."""
         show = with_groups(document.show, self.rules.by_name())
         show = without_languages(show, self.translated.get(row.pk, ()))
@@ -103,48 +113,32 @@ def _with_members(live: LiveTouchpoint, members: tuple[Presence, ...]) -> LiveTo
 
 
 def made_live(row: Touchpoint, revision: TouchpointRevision, made: Making) -> LiveTouchpoint:
+    """A touchpoint of a site made ready, in a revision."""
     # What is published never changes again; a draft does.
     kept = revision.published_at is not None
     document = document_of(revision.pk, revision.document) if kept else Document.model_validate(revision.document)
-    house, region = made.house, made.region
-    compiled = made.compiled(row, document, State.LIVE)
-    written = json.dumps(
-        for_visitors(document, house, region, tongue=made.tongue(document.language)),
-        ensure_ascii=False,
-        separators=(",", ":"),
-    )
-    head = json.dumps(
-        {
-            "id": row.public_id,
-            "slug": row.slug,
-            "revision": revision.number,
-            "variant": None,
-            "generation": row.generation,
-            "stance": document.stance,
-            "order": row.order,
-            "queue": queue_of(document.stance),
-            "needs_more": needs_more(document, house),
-            "again": document.show.how_often.every == "moment",
-        }
-    )
-    moments = {id(one.moments): written_moments(one.moments) for one in compiled.show.sentences}
+    compiled = made.compiled(row, document, TouchpointState.LIVE)
+    return live_touchpoint(
+        compiled, document, row.slug, row.name, revision.number, house=made.house, region=made.region,
+        tongue=made.tongue(document.language),
+    )  # fmt: skip
+
+
+def live_touchpoint(
+    compiled: Compiled, document: Document, slug: str, name: str, revision: int, *, house: HouseStyle | None,
+    region: str, tongue: Tongue,
+) -> LiveTouchpoint:  # fmt: skip
+    """A touchpoint made ready, whose rules are."""
     leads_to_us = document.asks_for_answer or bool(document.channels())
     speaks = document.stance == "button" and document.face.does is None and leads_to_us
     return LiveTouchpoint(
-        compiled,
-        row.slug,
-        row.name,
-        revision.number,
-        document.stance,
-        head[:-1],
-        written,
-        moments,
-        frozenset(document.channels()),
-        short_code(row.public_id),
-        document.talk is not None,
-        Answered(document.after.promise_minutes, document.after.follows) if speaks else None,
-        document.language,
-    )
+        compiled, slug, name, revision, document.stance,
+        document=orjson.dumps(for_visitors(document, house, region, tongue=tongue)),
+        needs_more=needs_more(document, house), again=document.show.how_often.every == "moment",
+        channels=frozenset(document.channels()), code=short_code(compiled.id), talks=document.talk is not None,
+        answered=Answered(document.after.promise_minutes, document.after.follows) if speaks else None,
+        language=document.language,
+    )  # fmt: skip
 
 
 def rehearsed(site: LiveSite, at_counter: bool, drafts: bool, draft: int | None = None) -> LiveSite:

@@ -6,7 +6,7 @@ import secrets
 from django.db import models
 
 from intavo.accounts.models import Business, Member
-from intavo.core.showing import State
+from intavo.core.showing import TouchpointState
 from intavo.sites.models import Site
 
 
@@ -32,7 +32,9 @@ class Touchpoint(models.Model):
     public_id = models.CharField(max_length=20, unique=True, default=new_public_id)
     name = models.CharField(max_length=120)
     slug = models.SlugField(max_length=60)
-    state = models.CharField(max_length=8, choices=[(s.value, s.value) for s in State], default=State.DRAFT.value)
+    state = models.CharField(
+        max_length=8, choices=[(s.value, s.value) for s in TouchpointState], default=TouchpointState.DRAFT.value
+    )
     order = models.PositiveIntegerField(default=0)
     generation = models.PositiveIntegerField(default=1)
     draft = models.ForeignKey("TouchpointRevision", null=True, on_delete=models.PROTECT, related_name="+")
@@ -50,10 +52,11 @@ class Touchpoint(models.Model):
         constraints = (
             models.UniqueConstraint(fields=["business", "slug"], name="slug_once_a_business"),
             models.CheckConstraint(
-                condition=~models.Q(state=State.LIVE.value) | models.Q(live__isnull=False), name="live_has_a_revision"
+                condition=~models.Q(state=TouchpointState.LIVE.value) | models.Q(live__isnull=False),
+                name="live_has_a_revision",
             ),
             models.CheckConstraint(
-                condition=~models.Q(state=State.LIVE.value) | models.Q(deleted_at__isnull=True),
+                condition=~models.Q(state=TouchpointState.LIVE.value) | models.Q(deleted_at__isnull=True),
                 name="deleted_is_not_live",
             ),
         )

@@ -1,10 +1,12 @@
 """A site and its touchpoints as visitors meet them: values, and what is said at an instant."""
 
-import json
 from dataclasses import dataclass, field
 from datetime import datetime
 from functools import cached_property
 from zoneinfo import ZoneInfo
+
+import orjson
+from typing_extensions import TypedDict
 
 from intavo.accounts.models import Business
 from intavo.core.hours import AnyHours, OpeningHours, any_of, next_closing, next_opening
@@ -15,8 +17,9 @@ from intavo.core.replies import (
     Chosen,
     Promise,
     Reply,
+    ReplySlot,
     Situation,
-    Slot,
+    Told,
     choose,
     fill,
     first_promise,
@@ -25,7 +28,8 @@ from intavo.core.replies import (
 )
 from intavo.core.say import Tongue
 from intavo.core.showing import Compiled, SiteRules
-from intavo.core.touchpoint import Document, Moment
+from intavo.core.touchpoint import Document, Moment, Stance, Watched, queue_of
+from intavo.core.touchpoint.look import Queue
 
 
 @dataclass(frozen=True, slots=True)
@@ -36,39 +40,59 @@ class Answered:
     follows: tuple[int | None, ...]
 
 
+class Wants(TypedDict):
+    """What the rules want to know of the page: its kinds, and an element that says that somebody is signed in to it."""
+
+    kinds: bool
+    signed_in: str
+
+
 @dataclass(frozen=True, slots=True)
 class LiveTouchpoint:
-    """A touchpoint that is on: its rules compiled, its document and the start of its entry written as JSON."""
+    """A touchpoint that is on: its rules compiled, and its document as visitors get it written as JSON.
+
+    `again`: it may come again on the same page, once closed.
+    """
 
     compiled: Compiled
     slug: str
     name: str
     revision: int
-    stance: str
-    head_json: str
-    document_json: str
-    moments_json: dict[int, str]
+    stance: Stance
+    document: bytes
+    needs_more: bool
+    again: bool
     channels: frozenset[str] = frozenset()
     code: str = ""
     talks: bool = False
     answered: Answered | None = None
     language: str = ""
-    _labelled: dict[str, str] = field(default_factory=dict)
+    _labelled: dict[str, bytes] = field(default_factory=dict)
+    _watched: dict[int, list[list[Watched]]] = field(default_factory=dict)
 
-    def labelled(self, label: str) -> str:
+    @property
+    def queue(self) -> Queue:
+        """Which queue it waits in."""
+        return queue_of(self.stance)
+
+    def labelled(self, label: str) -> bytes:
         """Its document as JSON with these words on its button; "" leaves its own."""
         if not label:
-            return self.document_json
+            return self.document
         if label not in self._labelled:
-            document = json.loads(self.document_json)
+            document = orjson.loads(self.document)
             document["face"]["label"] = label
-            self._labelled[label] = json.dumps(document, ensure_ascii=False, separators=(",", ":"))
+            self._labelled[label] = orjson.dumps(document)
         return self._labelled[label]
 
-    def moments(self, moments: tuple[tuple[Moment, ...], ...]) -> str:
-        """Moments as JSON; those of one sentence, which most entries have, were written beforehand."""
-        known = self.moments_json.get(id(moments))
-        return known if known is not None else written_moments(moments)
+    def moments(self, moments: tuple[tuple[Moment, ...], ...]) -> list[list[Watched]]:
+        """Moments as the protocol has them; those of its sentences, which most entries have, are worked out once."""
+        known = self._watched.get(id(moments))
+        if known is None:
+            known = [[one.given() for one in all_of] for all_of in moments]
+            if any(moments is one.moments for one in self.compiled.show.sentences):
+                self._watched[id(moments)] = known
+        return known
 
 
 @dataclass(frozen=True, slots=True)
@@ -80,18 +104,13 @@ class Said:
     title: str
     text: str
     due: datetime | None
-    words: dict[Slot, str]
+    words: dict[ReplySlot, str]
     tongue: Tongue
 
     @property
-    def told(self) -> dict[str, str] | None:
+    def told(self) -> Told | None:
         """What visitors read; None where the owner hides it."""
         return None if self.chosen.reply.hidden else {"title": self.title, "text": self.text}
-
-
-def written_moments(moments: tuple[tuple[Moment, ...], ...]) -> str:
-    """Moments as the protocol writes them."""
-    return json.dumps([[one.given() for one in all_of] for all_of in moments])
 
 
 @dataclass
@@ -118,7 +137,7 @@ class LiveSite:
     _met: dict[tuple[object, ...], Met] = field(default_factory=dict)
 
     @cached_property
-    def wants(self) -> dict[str, object] | None:
+    def wants(self) -> Wants | None:
         """What the rules want to know of the page: its kinds, and whether somebody is signed in to it."""
         sentences = [one for live in self.touchpoints for one in live.compiled.show.sentences]
         kinds = any(one.kinds or one.not_kinds for one in sentences)

@@ -18,7 +18,7 @@ from intavo.accounts.models import Business
 from intavo.channels.queries import channel_findings
 from intavo.core.legibility import Pixels, Reading, rgb
 from intavo.core.replies import Situation, choose
-from intavo.core.showing import State
+from intavo.core.showing import TouchpointState
 from intavo.core.touchpoint import Document, Finding, HouseStyle, Known, Show, queue_of, readings, ready_check, resolved
 from intavo.core.touchpoint.draining import drains_oddly
 from intavo.hours.queries import replies
@@ -41,14 +41,14 @@ def touchpoints_of(actor: Actor) -> QuerySet[Touchpoint]:
 
 def live_on(site_id: int) -> list[tuple[Touchpoint, TouchpointRevision]]:
     """Touchpoints that are on and stand on a site, with what visitors get."""
-    rows = Touchpoint.objects.filter(sites=site_id, state=State.LIVE.value).select_related("live")
+    rows = Touchpoint.objects.filter(sites=site_id, state=TouchpointState.LIVE.value).select_related("live")
     return [(row, row.live) for row in rows.order_by("order", "pk") if row.live is not None]
 
 
 def translated(site_id: int) -> dict[int, tuple[str, ...]]:
     """The languages of the copies that are on, by the id of what they are copies of; in order."""
     rows = Touchpoint.objects.filter(
-        sites=site_id, state=State.LIVE.value, deleted_at=None, original__isnull=False
+        sites=site_id, state=TouchpointState.LIVE.value, deleted_at=None, original__isnull=False
     ).values_list("original_id", "live__document__language")
     found: dict[int, set[str]] = {}
     for original, language in rows:
@@ -108,10 +108,10 @@ class Waiting:
 def waiting(actor: Actor, at: datetime) -> Waiting:
     """What waits for somebody to think of it."""
     rows = list(touchpoints_of(actor))
-    on = [row for row in rows if row.state == State.LIVE.value]
+    on = [row for row in rows if row.state == TouchpointState.LIVE.value]
     ended = sum(_over(row, at) for row in on)
     return Waiting(
-        sum(row.state == State.DRAFT.value for row in rows), sum(row.changed_since_live for row in on), ended
+        sum(row.state == TouchpointState.DRAFT.value for row in rows), sum(row.changed_since_live for row in on), ended
     )
 
 
@@ -285,7 +285,7 @@ def _lies_over(touchpoint: Touchpoint, revision: TouchpointRevision) -> list[str
 
 
 def _waits(touchpoint: Touchpoint) -> Literal["not on", "changed"] | None:
-    if touchpoint.state != State.LIVE.value:
+    if touchpoint.state != TouchpointState.LIVE.value:
         return "not on"
     return "changed" if touchpoint.changed_since_live else None
 

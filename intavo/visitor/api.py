@@ -8,6 +8,7 @@ from pydantic import Field
 
 from intavo import clock
 from intavo.accounts.auth import MemberAuth, MemberRequest
+from intavo.core.showing import OnPages
 from intavo.core.touchpoint import Document
 from intavo.results.queries import refused_beats
 from intavo.sites.queries import sites_of
@@ -18,22 +19,25 @@ from intavo.touchpoints.queries import touchpoints_of
 from . import rehearsing
 from .connecting import instructions_of, send_instructions
 from .more import extras, sample_code
-from .rehearsing import Cell, MadeUp
+from .rehearsing import MadeUp
+from .wire import Extras
 
 router = Router(tags=["touchpoints"], auth=MemberAuth())
 
 
-@router.get("/touchpoints/{touchpoint_id}/extras", response=dict[str, Any])
-def stage_extras(request: MemberRequest, touchpoint_id: int) -> dict[str, Any]:
+@router.get("/touchpoints/{touchpoint_id}/extras", response=Extras)
+def stage_extras(request: MemberRequest, touchpoint_id: int) -> Extras:
     """What the draft's parts need besides the document; empty where it stands on no site."""
     row = touchpoints_of(request.auth).get(pk=touchpoint_id)
     placed = next(iter(row.sites.all()), None)
     site = live_site(placed.key) if placed else None
+    nothing: Extras = {"slots": {}, "hours": None, "questions": []}
     if row.draft is None:
-        return {}
+        return nothing
     document = Document.model_validate(row.draft.document)
-    found = extras(row.business_id, document, site, row.pk, clock.now()) if site is not None else {}
-    return found | {"code": sample_code(document, row.pk)}
+    found = extras(row.business_id, document, site, row.pk, clock.now()) if site is not None else nothing
+    found["code"] = sample_code(document, row.pk)
+    return found
 
 
 class RefusedOut(Schema):
@@ -77,7 +81,7 @@ class CellOut(Schema):
     on: list[str]
 
     @staticmethod
-    def of(cell: Cell) -> "CellOut":
+    def of(cell: OnPages) -> "CellOut":
         """A cell as it is told."""
         return CellOut(shows=cell.shows, words=cell.words, on=list(cell.on))
 

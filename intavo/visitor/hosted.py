@@ -15,6 +15,7 @@ from intavo import clock
 from intavo.accounts.actor import Refused
 from intavo.accounts.clients import client_address
 from intavo.core.addresses import leads
+from intavo.core.door import whole_number
 from intavo.core.tongues import Phrase, say
 from intavo.core.touchpoint import Asked, Consent, Document, Score, clicks_of, for_visitors, way_to
 from intavo.core.touchpoint.answers import next_step
@@ -37,7 +38,7 @@ TOO_OFTEN = Phrase("That was too often. Please wait a minute and send it again; 
 
 
 @dataclass
-class Visit:
+class PageAsked:
     """One request for the page: the touchpoint, the revision they see, and what they have answered so far."""
 
     request: HttpRequest
@@ -72,16 +73,16 @@ def gone(request: HttpRequest, site: Site | None) -> HttpResponse:
     return render(request, "visitor/gone.html", context, status=404)
 
 
-def _visit(request: HttpRequest, site: LiveSite, live: LiveTouchpoint) -> Visit:
+def _visit(request: HttpRequest, site: LiveSite, live: LiveTouchpoint) -> PageAsked:
     posted = request.POST
-    asked = int(posted["revision"]) if posted.get("revision", "").isdigit() else live.revision
+    asked = whole_number(posted.get("revision", "")) or live.revision
     row = published(site.business.pk, live.compiled.id, asked) or published(
         site.business.pk, live.compiled.id, live.revision
     )
     assert row is not None
     document = document_of(row.pk)
     client_id = posted.get("id", "")[:80] or secrets.token_hex(16)
-    visit = Visit(request, site, live, row.number, document, row.touchpoint_id, client_id)
+    visit = PageAsked(request, site, live, row.number, document, row.touchpoint_id, client_id)
     for part in document.parts():
         if isinstance(part, Asked) and part.name in posted:
             visit.values[part.name] = "\n".join(posted.getlist(part.name))
@@ -90,7 +91,7 @@ def _visit(request: HttpRequest, site: LiveSite, live: LiveTouchpoint) -> Visit:
     return visit
 
 
-def _posted(visit: Visit) -> HttpResponse:
+def _posted(visit: PageAsked) -> HttpResponse:
     """Go on to another step, or take in what was sent."""
     posted, document = visit.request.POST, visit.document
     step = posted.get("step", document.steps[0].id)
@@ -113,7 +114,7 @@ def _shown(document: Document, step: str) -> list[Any]:
 
 
 def _form(
-    visit: Visit, step: str, errors: dict[str, str] | None = None, status: int = 200, **more: Any
+    visit: PageAsked, step: str, errors: dict[str, str] | None = None, status: int = 200, **more: Any
 ) -> HttpResponse:
     document, site = visit.document, visit.site
     shown = document.step(step) or document.steps[0]
@@ -148,7 +149,7 @@ def _scores(part: Any) -> list[int]:
     return list(range(part.least, part.most + 1)) if isinstance(part, Score) else []
 
 
-def _elapsed(visit: Visit) -> int | None:
+def _elapsed(visit: PageAsked) -> int | None:
     """Milliseconds since the page was drawn, by the page's own signed word; None where that is not known."""
     try:
         since = signing.loads(visit.request.POST.get("since", ""), salt="since")
@@ -158,7 +159,7 @@ def _elapsed(visit: Visit) -> int | None:
     return None if clock.fixed() else max(0, int(clock.now().timestamp() * 1000) - int(since))
 
 
-def _sent(visit: Visit, step: str) -> HttpResponse:
+def _sent(visit: PageAsked, step: str) -> HttpResponse:
     site, document, request = visit.site, visit.document, visit.request
     mark = sender_mark(request)
     looked = looked_up(site.id, visit.client_id, mark, settings.INTAKE_A_MINUTE)
@@ -189,7 +190,7 @@ def _sent(visit: Visit, step: str) -> HttpResponse:
     return _thanks(visit, known.text, step)
 
 
-def _thanks(visit: Visit, answer: str, step: str) -> HttpResponse:
+def _thanks(visit: PageAsked, answer: str, step: str) -> HttpResponse:
     said, site = json.loads(answer), visit.site
     home = home_of(Site.objects.get(pk=site.id))
     visit.values = {}

@@ -3,7 +3,6 @@
 import io
 import re
 from datetime import datetime
-from typing import Any
 from urllib.parse import quote
 from zoneinfo import ZoneInfo
 
@@ -18,7 +17,7 @@ from intavo.accounts.actor import visitor_of
 from intavo.channels.actions import count_click
 from intavo.channels.models import Channel
 from intavo.channels.queries import by_public_id
-from intavo.core.links import given, meet
+from intavo.core.links import Way, given, meet
 from intavo.core.replies import Promise, Situation
 from intavo.core.texts import keepable
 from intavo.core.touchpoint.rules import Show
@@ -106,7 +105,7 @@ def channel(request: HttpRequest, channel: str) -> HttpResponse:
 _PHONE = re.compile(r"\bMobi")
 
 
-def _met(row: Channel, at: datetime, device: str) -> dict[str, Any]:
+def _met(row: Channel, at: datetime, device: str) -> Way:
     business, value = row.business, row.value
     met = meet(
         value, row.public_id, all_sets(business.pk), at, presences(business.pk), table=replies(business.pk),

@@ -1,17 +1,13 @@
 """What some parts need besides their document: times for a call, the week, questions & answers, a code."""
 
-import json
 from datetime import datetime, timedelta
-from typing import Annotated, Any
 
 from django.core.cache import cache
 from django.http import HttpRequest, HttpResponse
-from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 
 from intavo.accounts.actor import Refused, visitor_of
 from intavo.core.hours import is_open, open_stretches
 from intavo.core.say import day_name, short_date, time_words
-from intavo.core.showing.visit import Short
 from intavo.core.tongues import Phrase, Tongue, in_tongue, say
 from intavo.core.touchpoint import Document
 from intavo.intake.actions.slots import free_slots
@@ -21,8 +17,10 @@ from intavo.touchpoints.onsite import LiveSite
 from intavo.touchpoints.queries import has_code, kept_revision, next_code, questions_of
 from intavo.touchpoints.revisions import document_of, published_revision
 
+from .asking import Helped, Wanted
 from .reaching import ways_of
 from .rehearsing import As
+from .wire import DayOpen, Extras, WeekDrawn
 
 CODES_A_DAY, _DAY_SECONDS = 5, 24 * 60 * 60
 _OPEN, _SHUT = Phrase("Open now, till {closes}"), Phrase("Closed just now")
@@ -30,26 +28,7 @@ _SHUT_TILL = Phrase("Closed just now, open again {opens}")
 _CLOSED = Phrase("closed")
 
 
-class Wanted(BaseModel):
-    """The body of `more`: for which revision, and by whom."""
-
-    model_config = ConfigDict(extra="ignore")
-    touchpoint: str = Field(min_length=1, max_length=20)
-    revision: int = Field(ge=1, le=2**31 - 1)
-    visitor: Short | None = None
-    code: bool = False
-    rehearsal: Annotated[str, StringConstraints(max_length=2000)] | None = None
-
-
-class Helped(BaseModel):
-    """The body of `helped`."""
-
-    model_config = ConfigDict(extra="ignore")
-    question: int = Field(ge=1)
-    helped: bool
-
-
-def more(site: LiveSite, wanted: Wanted, at: datetime, sender: str) -> dict[str, Any]:
+def more(site: LiveSite, wanted: Wanted, at: datetime, sender: str) -> Extras:
     """Everything that the parts of a revision need; Refused if it was never live.
 
     Who has given no address gets one code, and all at one address (`sender`, a mark of it) a few of a touchpoint a day.
@@ -80,7 +59,7 @@ def _a_few(key: str) -> bool:
     return cache.incr(key) <= CODES_A_DAY
 
 
-def rehearsed_more(site: LiveSite, wanted: Wanted, told: As, at: datetime) -> dict[str, Any]:
+def rehearsed_more(site: LiveSite, wanted: Wanted, told: As, at: datetime) -> Extras:
     """The same for the visitor of a link, at their time, and what they would be told had they sent it.
 
     Drafts have what their parts need as well. The code that they would be given is shown, and stays where it is.
@@ -94,11 +73,9 @@ def rehearsed_more(site: LiveSite, wanted: Wanted, told: As, at: datetime) -> di
     found = extras(site.business.pk, document, site, row.touchpoint_id, at)
     shown = document.after.code.show and not document.after.confirm.on
     code = sample_code(document, row.touchpoint_id) if shown else None
-    return found | {
-        "says": said.told if said else None,
-        "given": code,
-        "code": code if gives_code_freely(document) else None,
-    }
+    found["says"], found["given"] = said.told if said else None, code
+    found["code"] = code if gives_code_freely(document) else None
+    return found
 
 
 def sample_code(document: Document, touchpoint_id: int) -> str | None:
@@ -115,11 +92,11 @@ def gives_code_freely(document: Document) -> bool:
     return shown and document.after.code.show and document.after.code.kind != "none" and not document.after.confirm.on
 
 
-def extras(business_id: int, document: Document, site: LiveSite, touchpoint_id: int, at: datetime) -> dict[str, Any]:
+def extras(business_id: int, document: Document, site: LiveSite, touchpoint_id: int, at: datetime) -> Extras:
     """Times for a call by the field's name, the week, and the questions; only what the document shows."""
     tongue = site.tongue(document.language)
     kinds = {part.kind for part in document.parts() if not part.hidden}
-    found: dict[str, Any] = {"slots": {}, "hours": None, "questions": []}
+    found: Extras = {"slots": {}, "hours": None, "questions": []}
     if offered := document.channels():
         found["channels"] = ways_of(site, offered, tongue.language, at)
     for field in document.fields("slot"):
@@ -143,12 +120,12 @@ def extras(business_id: int, document: Document, site: LiveSite, touchpoint_id: 
     return found
 
 
-def _week(site: LiveSite, follows: tuple[int | None, ...], at: datetime, tongue: Tongue) -> dict[str, Any]:
+def _week(site: LiveSite, follows: tuple[int | None, ...], at: datetime, tongue: Tongue) -> WeekDrawn:
     """Whether it is open, and the seven days from today as they really are, odd days too."""
     hours = site.hours_for(follows)
     local = at.astimezone(hours.zone)
     today = local.replace(hour=0, minute=0, second=0, microsecond=0, fold=0)
-    days = []
+    days: list[DayOpen] = []
     for ahead in range(7):
         start = (today + timedelta(days=ahead)).replace(fold=0)
         stretches = [s for s in open_stretches(hours, start, start + timedelta(days=1)) if s.start >= start]
@@ -167,11 +144,6 @@ def _week(site: LiveSite, follows: tuple[int | None, ...], at: datetime, tongue:
     shut = say(_SHUT_TILL, tongue, opens=opens) if opens else say(_SHUT, tongue)
     says = say(_OPEN, tongue, closes=words.get("closing_time", "")) if open_ else shut
     return {"open": open_, "days": days, "says": says}
-
-
-def as_json(found: dict[str, Any]) -> str:
-    """The answer's text."""
-    return json.dumps(found, ensure_ascii=False, separators=(",", ":"))
 
 
 def count_helped(request: HttpRequest, site: LiveSite, said: Helped) -> HttpResponse:

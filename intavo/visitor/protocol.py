@@ -4,6 +4,7 @@ from collections.abc import Callable
 from functools import partial, wraps
 from typing import Any, TypeVar
 
+import orjson
 from django.conf import settings
 from django.http import HttpRequest, HttpResponse
 from django.utils.cache import patch_vary_headers
@@ -34,6 +35,18 @@ class Unreadable(Exception):
 
     def __init__(self, *errors: tuple[str, str]) -> None:
         self.errors = list(errors)
+
+
+def as_text(text: str | bytes, status: int = 200) -> HttpResponse:
+    """An answer that is JSON already; nobody on the way keeps it."""
+    response = HttpResponse(text, status=status, content_type="application/json")
+    response["Cache-Control"] = "no-store"
+    return response
+
+
+def answered_with(answer: Any, status: int = 200) -> HttpResponse:
+    """An answer of the protocol, as `wire` has it."""
+    return as_text(orjson.dumps(answer), status)
 
 
 def sender_mark(request: HttpRequest) -> str:

@@ -1,11 +1,12 @@
 """The channels that a page view's touchpoints use, as the visitor meets them: what is said, who is there, and links."""
 
-import json
 from collections.abc import Iterable
 from datetime import datetime
 from functools import lru_cache
 
-from intavo.core.links import Channel, Met, given
+import orjson
+
+from intavo.core.links import Channel, Met, Way, given
 from intavo.core.showing import Visit
 from intavo.touchpoints.onsite import LiveSite, LiveTouchpoint
 
@@ -18,20 +19,21 @@ def used(site: LiveSite, touchpoints: Iterable[LiveTouchpoint]) -> list[str]:
     return [id_ for id_ in site.channels if id_ in wanted or "all" in wanted] if wanted else []
 
 
-def channels_json(
+def channels_written(
     site: LiveSite, ids: list[str], visit: Visit, at: datetime, touchpoints: Iterable[LiveTouchpoint]
-) -> tuple[str, datetime | None]:
+) -> tuple[dict[str, orjson.Fragment], datetime | None]:
     """The channels as JSON by their ids, and when the first of them changes next."""
     device = "phone" if visit.device == "phone" else "desktop"
     codes = tuple((one.compiled.id, one.code) for one in touchpoints)
-    found, turns = [], []
+    found: dict[str, orjson.Fragment] = {}
+    turns = []
     for id_ in ids:
         met = site.meets(id_, at, visit.visitor.language, visit.visitor.utc_offset)
         turns += [met.until] if met.until else []
         channel = site.channels[id_]
         slots = _slots(channel, visit)
-        found.append(f'"{id_}": {_written(_Key(channel, met), device, site.business.region, slots, codes)}')
-    return f"{{{', '.join(found)}}}", min(turns, default=None)
+        found[id_] = _written(_Key(channel, met), device, site.business.region, slots, codes)
+    return found, min(turns, default=None)
 
 
 def _slots(channel: Channel, visit: Visit) -> tuple[tuple[str, str], ...]:
@@ -60,13 +62,11 @@ class _Key:
 @lru_cache(maxsize=2048)
 def _written(
     key: _Key, device: str, region: str, slots: tuple[tuple[str, str], ...], codes: tuple[tuple[str, str], ...]
-) -> str:
-    return json.dumps(given(key.channel, key.met, device, region, dict(slots), dict(codes)), ensure_ascii=False)
+) -> orjson.Fragment:
+    return orjson.Fragment(orjson.dumps(given(key.channel, key.met, device, region, dict(slots), dict(codes))))
 
 
-def ways_of(
-    site: LiveSite, ids: Iterable[str], language: str, at: datetime, device: str = "desktop"
-) -> dict[str, object]:
+def ways_of(site: LiveSite, ids: Iterable[str], language: str, at: datetime, device: str = "desktop") -> dict[str, Way]:
     """Channels as data, for a page that is drawn by the server and for the editor's stage."""
     wanted = set(ids)
     found = [id_ for id_ in site.channels if id_ in wanted or "all" in wanted]

@@ -15,10 +15,20 @@ from intavo.accounts.scope import own
 from intavo.core.links import Channel, Met
 from intavo.core.refusals import wrongs
 from intavo.core.rights import Right
-from intavo.core.say import from_words
-from intavo.core.showing import Compiled, Rehearsal, State, Verdict, Visit, decide, rehearse
+from intavo.core.showing import (
+    Compiled,
+    OnPages,
+    Rehearsal,
+    TouchpointState,
+    Verdict,
+    Visit,
+    decide,
+    on_pages,
+    rehearse,
+    taking_turns,
+)
 from intavo.core.showing.deeds import Deed
-from intavo.core.showing.visit import Arrival
+from intavo.core.showing.visit import Began
 from intavo.core.times import Moment
 from intavo.core.touchpoint import Document
 from intavo.core.touchpoint.who import Way
@@ -132,21 +142,10 @@ def scene(actor: Actor, site_id: int, one: MadeUp) -> Scene:
         played = one.drafts or row.pk == one.draft
         revision = row.draft if played or row.live is None else row.live
         assert revision is not None
-        state = State.LIVE if played else State(row.state)
+        state = TouchpointState.LIVE if played else TouchpointState(row.state)
         documents[row.pk] = Document.model_validate(revision.document)
         compiled[row.pk] = made.compiled(row, documents[row.pk], state)
     return Scene(site, home_of(site) or "https://site.example", rows, compiled, documents, made, played_on)
-
-
-@dataclass(frozen=True, slots=True)
-class Cell:
-    """A touchpoint on the pages of a column: whether it shows, in a word or two, on which of them, and whether it comes
-    by itself on one."""
-
-    shows: Literal["yes", "some", "later", "turn", "asked", "no"]
-    words: str
-    on: tuple[str, ...]
-    by_itself: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -163,7 +162,7 @@ class PageMap:
     """Touchpoints by known pages."""
 
     columns: tuple[Column, ...]
-    rows: tuple[tuple[Touchpoint, tuple[Cell, ...], Tally], ...]
+    rows: tuple[tuple[Touchpoint, tuple[OnPages, ...], Tally], ...]
 
 
 def page_map(actor: Actor, site_id: int, one: MadeUp, now: datetime) -> PageMap:
@@ -171,12 +170,18 @@ def page_map(actor: Actor, site_id: int, one: MadeUp, now: datetime) -> PageMap:
     found = scene(actor, site_id, one)
     columns = _columns(pages_of(actor, site_id))
     counts = tallies(actor, at=now, site_id=site_id)
-    visits = [[found.visit(one, page.path, page.kinds) for page in pages[:MOST_PAGES]] for _, pages in columns]
-    cells = {row.pk: [_cell(found, found.compiled[row.pk], column, one.at) for column in visits] for row in found.rows}
-    shared = [_take_turns(found, cells, at) for at in range(len(columns))]
-    heads = tuple(Column(label, pages, many) for (label, pages), many in zip(columns, shared, strict=True))
-    rows = tuple((row, tuple(cells[row.pk]), counts.get(row.public_id, Tally())) for row in found.rows)
-    return PageMap(heads, rows)
+    heads, cells = [], []
+    for label, pages in columns:
+        visits = [(page.path, found.visit(one, page.path, page.kinds)) for page in pages[:MOST_PAGES]]
+        ready = [found.compiled[row.pk] for row in found.rows]
+        column, shared = taking_turns([(compiled, on_pages(compiled, visits, one.at)) for compiled in ready])
+        heads.append(Column(label, pages, shared))
+        cells.append(column)
+    rows = tuple(
+        (row, tuple(column[at] for column in cells), counts.get(row.public_id, Tally()))
+        for at, row in enumerate(found.rows)
+    )
+    return PageMap(tuple(heads), rows)
 
 
 def _columns(pages: list[SitePage]) -> list[tuple[str, tuple[SitePage, ...]]]:
@@ -202,41 +207,6 @@ def why_there(actor: Actor, site_id: int, one: MadeUp, touchpoint_id: int, colum
         (page.path, decide(compiled, found.visit(one, page.path, page.kinds), one.at))
         for page in columns[column][1][:MOST_PAGES]
     ]
-
-
-def _cell(found: Scene, compiled: Compiled, visits: list[Visit], at: datetime) -> Cell:
-    verdicts = [decide(compiled, visit, at) for visit in visits]
-    on = tuple(
-        visit.page.url.removeprefix(found.base)
-        for visit, verdict in zip(visits, verdicts, strict=True) if verdict.shows
-    )  # fmt: skip
-    by_itself = any(verdict.shows and verdict.moments for verdict in verdicts)
-    if on and not by_itself:
-        return Cell("asked", "if opened", on, by_itself)
-    if len(on) == len(verdicts):
-        return Cell("yes", "", on, by_itself)
-    if on:
-        return Cell("some", f"{len(on)} of {len(verdicts)}", on, by_itself)
-    # Held back by nothing but the times of its sentence.
-    timed = [stop for v in verdicts if v.failed == ("during",) and (stop := v.stopped_by) is not None]
-    later = [stop.when for stop in timed if stop.when]
-    if later:
-        return Cell("later", from_words(min(later), at, compiled.zone), on, by_itself)
-    return Cell("no", "", on, by_itself)
-
-
-def _take_turns(found: Scene, cells: dict[int, list[Cell]], at: int) -> int:
-    """Where several would come at once, the later ones wait their turn; says how many share the pages."""
-    count = {"interrupting": 0, "bar": 0}
-    for row in found.rows:
-        cell, compiled = cells[row.pk][at], found.compiled[row.pk]
-        if compiled.queue not in count or cell.shows not in {"yes", "some"} or not cell.by_itself:
-            continue
-        count[compiled.queue] += 1
-        if count[compiled.queue] > 1:
-            words = f"{cell.words}, in turn" if cell.words else "in turn"
-            cells[row.pk][at] = Cell("turn", words, cell.on, cell.by_itself)
-    return max(count.values())
 
 
 def play(
@@ -294,7 +264,7 @@ class As:
 
     visitor: MadeUp
     ahead: timedelta
-    arrival: Arrival
+    arrival: Began
 
     def site(self, site: LiveSite) -> LiveSite:
         """The site as this visitor meets it."""
@@ -327,5 +297,5 @@ def read_link(token: str, site_id: int) -> As:
     if said["site"] != site_id:
         raise over
     visitor = MadeUp.model_validate(said["as"])
-    arrival = Arrival.model_validate(said["arrival"])
+    arrival = Began.model_validate(said["arrival"])
     return As(visitor, visitor.at - datetime.fromisoformat(said["from"]), arrival)

@@ -10,34 +10,29 @@ from django.views.decorators.csrf import csrf_exempt
 from intavo import clock
 from intavo.accounts.actor import Refused
 from intavo.accounts.problem import problem
+from intavo.core.door import whole_number
 from intavo.core.tongues import Phrase, in_tongue
 from intavo.talks.actions import Begun, SaidNow, TooOften, begin_talk, said_of, say, where_of
 from intavo.talks.files import MOST_FILE, file_in_talk
 from intavo.talks.gateways import BadSignature, as_json, take_in
 from intavo.talks.models import Gateway, Message, Talk
 from intavo.talks.queries import poll
-from intavo.talks.saying import messages_data
+from intavo.talks.saying import TalkNow, messages_data
 from intavo.talks.serving import given_file
 from intavo.touchpoints.onsite import LiveSite
 
 from .limits import MINUTE, Window
-from .protocol import MOST_BYTES, read_as, too_often, visitor_view
+from .protocol import MOST_BYTES, answered_with, as_text, read_as, too_often, visitor_view
 
 _NO_TALK = Phrase("There is no such conversation, or it is long over.")
 _A_PAGE = 200
-
-
-def _json(text: str, status: int) -> HttpResponse:
-    response = HttpResponse(text, status=status, content_type="application/json")
-    response["Cache-Control"] = "no-store"
-    return response
 
 
 @visitor_view("POST", Window(settings.INTAKE_A_MINUTE))
 def begin(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse:
     """Begin a conversation; it joins nobody."""
     found = begin_talk(site, read_as(Begun, body), clock.now())
-    return _json(as_json(found | {"where": where_of(site, str(found["talk"]))}), 201)
+    return answered_with(found, 201)
 
 
 @visitor_view("POST", Window(settings.PLAN_A_MINUTE))
@@ -49,7 +44,7 @@ def messages(request: HttpRequest, site: LiveSite, body: bytes, token: str) -> H
         return too_often(int(MINUTE), site.tongue())
     if answered is None:
         return problem(404, in_tongue(_NO_TALK, site.tongue()))
-    return _json(answered.text, 200 if answered.repeated else 201)
+    return as_text(answered.text, 200 if answered.repeated else 201)
 
 
 @visitor_view("POST", Window(settings.INTAKE_A_MINUTE), most=MOST_FILE)
@@ -63,7 +58,7 @@ def files(request: HttpRequest, site: LiveSite, body: bytes, token: str) -> Http
         return too_often(int(MINUTE), site.tongue())
     if answered is None:
         return problem(404, in_tongue(_NO_TALK, site.tongue()))
-    return _json(answered.text, 200 if answered.repeated else 201)
+    return as_text(answered.text, 200 if answered.repeated else 201)
 
 
 @visitor_view("GET")
@@ -76,10 +71,9 @@ def file(request: HttpRequest, site: LiveSite, body: bytes, token: str, file: st
 @visitor_view("GET")
 def talk(request: HttpRequest, site: LiveSite, body: bytes, token: str) -> HttpResponse:
     """What is new in a conversation since message `after`; 304 where nothing is."""
-    given = request.GET.get("after", "0")
-    if not (given.isascii() and given.isdigit() and len(given) <= 9):
+    after, at = whole_number(request.GET.get("after", "0")), clock.now()
+    if after is None:
         return problem(422, "Something is not right yet.", [("after", "This is not the number of a message.")])
-    after, at = int(given), clock.now()
     found = poll(site.id, token[:64], after, at)
     if found is None:
         return problem(404, in_tongue(_NO_TALK, site.tongue()))
@@ -92,16 +86,15 @@ def talk(request: HttpRequest, site: LiveSite, body: bytes, token: str) -> HttpR
     else:
         rows = Message.objects.select_related("member__user").filter(talk_id=found.id, n__gt=after).order_by("n")
         new = list(rows[:_A_PAGE]) if found.last > after else []
-        body_said: dict[str, object] = {
+        now: TalkNow = {
             "messages": messages_data(new, site.business, where_of(site, token)),
             "situation": said.situation.value, "typing": found.typing, "read": found.read,
         }  # fmt: skip
         if request.GET.get("whole"):
             row = Talk.objects.select_related("touchpoint").get(pk=found.id)
-            body_said |= {
-                "choices": row.choices, "asks": row.asks or None, "says": said_of(site, row, at).told,
-            }  # fmt: skip
-        response = HttpResponse(json.dumps(body_said, ensure_ascii=False), content_type="application/json")
+            now["choices"], now["asks"] = row.choices, row.asks or None
+            now["says"] = said_of(site, row, at).told
+        response = answered_with(now)
     response["ETag"] = tag
     response["Cache-Control"] = "private, no-cache"
     return response
@@ -121,7 +114,9 @@ def gateway(request: HttpRequest, key: str) -> HttpResponse:
     if len(body) > MOST_BYTES:
         return problem(413, "A body has at most 64 KiB.")
     try:
-        return _json(as_json(take_in(row, body, {name.lower(): value for name, value in request.headers.items()})), 200)
+        return as_text(
+            as_json(take_in(row, body, {name.lower(): value for name, value in request.headers.items()})), 200
+        )
     except BadSignature:
         return problem(401, "This is not signed with the gateway's secret, or too long ago.")
     except Refused as error:

@@ -4,12 +4,13 @@ import gzip
 import json
 import re
 from collections import Counter
-from collections.abc import Collection
-from datetime import UTC, datetime, timedelta
+from collections.abc import Collection, Sequence
+from datetime import datetime, timedelta
 from functools import lru_cache
 from hashlib import sha256
 
 import brotli
+import orjson
 from django.conf import settings
 from django.http import HttpRequest, HttpResponse
 from django.utils.cache import patch_vary_headers
@@ -29,34 +30,34 @@ from intavo.touchpoints.actions import note_lying_over
 from intavo.touchpoints.onsite import LiveSite, LiveTouchpoint
 from intavo.touchpoints.revisions import published_revision
 
+from .asking import Helped, Wanted
 from .counting import tally
 from .limits import MINUTE, Window
-from .more import Helped, Wanted, as_json, count_helped, more, rehearsed_more
-from .protocol import Unreadable, opened, read_as, sender_mark, taken_as, too_often, visitor_view
-from .reaching import channels_json, used
+from .more import count_helped, more, rehearsed_more
+from .protocol import (
+    Unreadable,
+    answered_with,
+    as_text,
+    opened,
+    read_as,
+    sender_mark,
+    taken_as,
+    too_often,
+    visitor_view,
+)
+from .reaching import channels_written, used
 from .rehearsing import read_link
+from .wire import BeatsKept, Plan, entry_of, iso
 
 VISIT_MINUTES = 30
 _BEAT = TypeAdapter(SaidBeat)
 # An address of a page of the site in what a click does or in rich text; files of Intavo's own are none.
-_OWN_PAGE = re.compile(r'("href":"|"page":"|href=\\")/(?!/|m/)')
+_OWN_PAGE = re.compile(rb'("href":"|"page":"|href=\\")/(?!/|m/)')
 # Whoever is talking to somebody in the page is not interrupted.
 _TALKING = ("[data-intavo-talking]",)
 _MOST_BEATS = 200
 # Of each kind of report, from one address on one site.
 _BEATS = Window(settings.BEATS_A_MINUTE)
-
-
-def _json(text: str, status: int = 200) -> HttpResponse:
-    response = HttpResponse(text, status=status, content_type="application/json")
-    response["Cache-Control"] = "no-store"
-    return response
-
-
-def iso(at: datetime) -> str:
-    """A time as the protocol writes it: UTC with a Z, to the millisecond."""
-    text = at.astimezone(UTC).isoformat(timespec="milliseconds").replace("+00:00", "Z")
-    return text.replace(".000Z", "Z")
 
 
 @lru_cache(maxsize=1)
@@ -95,51 +96,55 @@ def plan_view(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse
         site, visit, at = told.site(site), told.as_they(visit), at + told.ahead
     else:
         tally.view(site, visit, at, sender_mark(request))
-    by_id = {one.compiled.id: one for one in site.touchpoints}
     opened = next((one.compiled.id for one in site.touchpoints if one.slug == visit.open), None)
     placed = [one.compiled.id for one in site.touchpoints if one.slug in visit.slots] if visit.slots else ()
     entries = plan((one.compiled for one in site.touchpoints), visit, at, opened, placed)
+    return answered_with(_planned(site, visit, at, entries))
+
+
+def _planned(site: LiveSite, visit: Visit, at: datetime, entries: Sequence[PlannedEntry]) -> Plan:
+    """The plan as it is answered; it holds until the hours or what is said change next, for a day at most."""
+    by_id = {one.compiled.id: one for one in site.touchpoints}
     language, offset = visit.visitor.language, visit.visitor.utc_offset
     said = site.says(at, language, offset)
     until = site.situation_ends(said.situation, at)
-    head = {
+    latest = min(until or at + timedelta(days=1), at + timedelta(days=1))
+    lives = [by_id[one.touchpoint.id] for one in entries]
+    channels: dict[str, orjson.Fragment] = {}
+    if ids := used(site, lives):
+        channels, turn = channels_written(site, ids, visit, at, lives)
+        latest = min(latest, turn or latest)
+    faced = [site.faced(one, at, language, offset) for one in lives]
+    latest = min([latest, *(ends for _, ends in faced if ends)])
+    home = ""
+    if host_of(visit.page.url) == host_of(settings.BASE_URL) not in site.hosts:
+        home = home_of(Site.objects.get(pk=site.id))
+    usual = iso(latest)
+    found: Plan = {
         "now": iso(at), "visit_minutes": VISIT_MINUTES,
         "give_way_to": [*site.rules.give_way_to, *(_TALKING if site.talks else ())],
         "hours": {
-            "situation": said.situation.value, "until": iso(until) if until else None,
-            "says": said.told,
+            "situation": said.situation.value, "until": iso(until) if until else None, "says": said.told,
         },
+        "touchpoints": [
+            entry_of(live, one, iso(min(one.until, latest)) if one.until else usual, _document(live, label, home))
+            for live, one, (label, _) in zip(lives, entries, faced, strict=True)
+        ],
     }  # fmt: skip
     if site.wants:
-        head["wants"] = site.wants
+        found["wants"] = site.wants
     if clock.fixed():
-        head["fixed"] = True
-    latest = min(until or at + timedelta(days=1), at + timedelta(days=1))
-    planned = [by_id[one.touchpoint.id] for one in entries]
-    channels = ""
-    if ids := used(site, planned):
-        said_of, turn = channels_json(site, ids, visit, at, planned)
-        channels, latest = f', "channels": {said_of}', min(latest, turn or latest)
-    faced = [site.faced(one, at, language, offset) for one in planned]
-    latest = min([latest, *(ends for _, ends in faced if ends)])
-    usual = iso(latest)
-    written = ",".join(
-        _entry(live, one, iso(min(one.until, latest)) if one.until else usual, label)
-        for live, one, (label, _) in zip(planned, entries, faced, strict=True)
-    )
-    if host_of(visit.page.url) == host_of(settings.BASE_URL) not in site.hosts:
-        written = _from_home(written, home_of(Site.objects.get(pk=site.id)))
-    return _json(f'{json.dumps(head, ensure_ascii=False)[:-1]}, "touchpoints": [{written}]{channels}}}')
+        found["fixed"] = True
+    if channels:
+        found["channels"] = channels
+    return found
 
 
-def _from_home(written: str, home: str) -> str:
-    """Entries for a page that is not the site's: what leads to a page of the site leads there from outside."""
-    return _OWN_PAGE.sub(lambda found: f"{found[1]}{home}/", written)
-
-
-def _entry(live: LiveTouchpoint, entry: PlannedEntry, valid_until: str, label: str) -> str:
-    moments, document = live.moments(entry.moments), live.labelled(label)
-    return f'{live.head_json}, "valid_until": "{valid_until}", "moments": {moments}, "document": {document}}}'
+def _document(live: LiveTouchpoint, label: str, home: str) -> orjson.Fragment:
+    """A touchpoint's document with these words on its button; with a `home`, for a page that is not the site's: what
+    leads to a page of the site leads there from outside."""
+    text = live.labelled(label)
+    return orjson.Fragment(_OWN_PAGE.sub(lambda found: found[1] + f"{home}/".encode(), text) if home else text)
 
 
 @visitor_view("POST", Window(settings.INTAKE_A_MINUTE))
@@ -149,14 +154,14 @@ def intake(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse:
     said, refused = _read(body)
     looked = looked_up(site.id, _client_id(body) if refused else _id_in(said), mark, settings.INTAKE_A_MINUTE)
     if looked.known is not None:
-        return _json(looked.known.text)
+        return as_text(looked.known.text)
     if refused:
         raise refused
     sent = taken_as(Sent, said)
     if looked.too_many:
         return too_often(int(MINUTE))
     answered = receive(site, sent, at=clock.now(), sender=mark, number=looked.number)
-    return _json(answered.text, 200 if answered.repeated else 201)
+    return as_text(answered.text, 200 if answered.repeated else 201)
 
 
 def _read(body: bytes) -> tuple[object, Unreadable | None]:
@@ -184,8 +189,8 @@ def more_view(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse
     """What some parts need besides their document."""
     wanted, at = read_as(Wanted, body), clock.now()
     if wanted.rehearsal:
-        return _json(as_json(rehearsed_more(site, wanted, read_link(wanted.rehearsal, site.id), at)))
-    return _json(as_json(more(site, wanted, at, sender_mark(request))))
+        return answered_with(rehearsed_more(site, wanted, read_link(wanted.rehearsal, site.id), at))
+    return answered_with(more(site, wanted, at, sender_mark(request)))
 
 
 @visitor_view("POST", Window(settings.PLAN_A_MINUTE))
@@ -221,7 +226,8 @@ def beats(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse:
             page = normal_path(one.page.url)[:500]
             note_lying_over(visitor, public_id=one.touchpoint, revision=one.revision, page=page)
     tally.refused(site, +why, at)
-    return _json(json.dumps({"kept": len(good), "refused": len(said) - len(good)}), 202)
+    kept: BeatsKept = {"kept": len(good), "refused": len(said) - len(good)}
+    return answered_with(kept, 202)
 
 
 def _wrong(site: LiveSite, beat: SaidBeat, sender: str, live: Collection[str], hosts: Collection[str | None]) -> str:

@@ -17,7 +17,7 @@ import psycopg
 from playwright.sync_api import Browser
 
 from intavo.core.hours import OpeningHours, add_open_time, is_open, next_closing, open_stretches, open_time
-from intavo.core.showing import Compiled, State, Visit, decide
+from intavo.core.showing import Compiled, TouchpointState, Visit, decide
 from intavo.core.touchpoint import PagePattern, Sentence, Show
 from scripts.cluster import Cluster
 from scripts.stack import CHROMIUM, CHROMIUM_FLAGS, RUN, Ports, Stack
@@ -377,7 +377,8 @@ def core_times() -> bool:
     each: dict[int, float] = {}
     for count, most in ((20, 0.2), (200, 2.0)):
         many = [
-            Compiled(f"tp_{n}", State.LIVE, frozenset({"otterwick.localhost"}), show, HOURS.zone) for n in range(count)
+            Compiled(f"tp_{n}", TouchpointState.LIVE, frozenset({"otterwick.localhost"}), show, HOURS.zone)
+            for n in range(count)
         ]
         took = timed(lambda many=many: [decide(one, visit, AT) for one in many])  # type: ignore[misc]
         good &= count == 20 or took < most

@@ -7,13 +7,20 @@ from datetime import timedelta
 from pathlib import Path
 from typing import Any
 
+import orjson
 import pytest
+from orjson import Fragment
 from playwright.sync_api import Browser, BrowserContext, Page, Route
 
-from intavo.core.showing import Visit, plan
+from intavo.core.showing import Compiled, Visit, plan
 from intavo.core.showing.deeds import Deed, OpenPage
-from intavo.core.touchpoint import Document, for_visitors, needs_more
-from tests.vectors import ORIGIN, Vector, queue, vectors
+from intavo.core.tongues import ENGLISH
+from intavo.core.touchpoint import Document
+from intavo.intake.body import Taken
+from intavo.touchpoints.making import live_touchpoint
+from intavo.touchpoints.onsite import LiveTouchpoint, Wants
+from intavo.visitor.wire import Plan, entry_of, iso
+from tests.vectors import ORIGIN, Vector, vectors
 
 INTAVO = "http://intavo.example"
 DIST = Path("visitor-script/dist")
@@ -76,12 +83,15 @@ class Run:
             self.got_more = True
             route.fulfill(body=(DIST / "more.js").read_text(), content_type="text/javascript")
         elif url.endswith("/plan"):
-            route.fulfill(json=self._plan(route.request.post_data_json), headers=allowed)
+            said = orjson.dumps(self._plan(route.request.post_data_json))
+            route.fulfill(body=said, content_type="application/json", headers=allowed)
         elif url.endswith("/intake"):
             id_ = route.request.post_data_json["touchpoint"]
             tags = self.kinds[id_].get("gives", [])
-            said = {"next": "thanks", "says": None, "code": None, "file": None, "suggest": None, "tags": tags}
-            route.fulfill(status=201, json=said, headers=allowed)
+            taken: Taken = {
+                "next": "thanks", "says": None, "code": None, "file": None, "suggest": None, "tags": tags,
+            }  # fmt: skip
+            route.fulfill(status=201, json=taken, headers=allowed)
         elif url.startswith(ORIGIN):
             route.fulfill(body=self._site_page(), content_type="text/html")
         else:
@@ -98,30 +108,37 @@ class Run:
             f'<script src="{INTAVO}/e/key.js"></script></body></html>'
         )
 
-    def _plan(self, body: dict[str, Any]) -> dict[str, Any]:
+    def _plan(self, body: dict[str, Any]) -> Plan:
         visit = Visit.model_validate(body)
         at = self.vector.at + timedelta(seconds=self.now)
         ready = self.vector.touchpoints
         sentences = [sentence for one in ready for sentence in one.show.sentences]
         rules = self.vector.data.get("rules", {})
-        wants = {"kinds": any(one.kinds or one.not_kinds for one in sentences), "signed_in": rules.get("signed_in", "")}
-        entries = []
-        for entry in plan(ready, visit, at, visit.open):
-            one, seen = entry.touchpoint, self.documents[entry.touchpoint.id]
-            self.wants_more |= any(moment.after is None and moment.read is None for m in entry.moments for moment in m)
-            until = min(entry.until or at + timedelta(days=1), at + timedelta(days=1))
-            entries.append(
-                {
-                    "id": one.id, "slug": one.id, "revision": 1, "variant": None, "generation": 1, "stance": seen.stance,
-                    "order": one.order, "queue": queue(self.kinds[one.id]), "needs_more": needs_more(seen), "again": seen.show.how_often.every == "moment",
-                    "valid_until": until.isoformat(), "moments": [[m.given() for m in all_of] for all_of in entry.moments],
-                    "document": for_visitors(seen),
-                }
-            )  # fmt: skip
-        hours = {"situation": "open", "until": None, "says": None}
-        said = {"now": at.isoformat(), "visit_minutes": 30, "hours": hours, "touchpoints": entries}
-        said["give_way_to"] = rules.get("give_way_to", [])
-        return said | ({"wants": wants} if wants["kinds"] or wants["signed_in"] else {})
+        wants: Wants = {
+            "kinds": any(one.kinds or one.not_kinds for one in sentences),
+            "signed_in": rules.get("signed_in", ""),
+        }
+        entries = plan(ready, visit, at, visit.open)
+        self.wants_more |= any(
+            moment.after is None and moment.read is None for one in entries for m in one.moments for moment in m
+        )
+        day = at + timedelta(days=1)
+        said: Plan = {
+            "now": iso(at), "visit_minutes": 30, "hours": {"situation": "open", "until": None, "says": None},
+            "give_way_to": rules.get("give_way_to", []),
+            "touchpoints": [
+                entry_of(live := self._live(one.touchpoint), one, iso(min(one.until or day, day)), Fragment(live.document))
+                for one in entries
+            ],
+        }  # fmt: skip
+        if wants["kinds"] or wants["signed_in"]:
+            said["wants"] = wants
+        return said
+
+    def _live(self, one: Compiled) -> LiveTouchpoint:
+        """A touchpoint made ready by the server's own code."""
+        seen = self.documents[one.id]
+        return live_touchpoint(one, seen, one.id, one.id, 1, house=None, region="GB", tongue=ENGLISH)
 
     def settle(self, page: Page | None = None, quiet: float = 0.0) -> None:
         """Until nothing is under way any more, and nothing has been for so many seconds.

@@ -243,6 +243,23 @@ def test_the_hosted_page_is_drawn_by_the_same_code(stranger: BrowserContext, sta
     assert page.locator("form[method=post]").count() == 0
 
 
+def test_what_was_filled_in_before_the_script_came_stands_in_what_it_draws(
+    stranger: BrowserContext, stack: Stack
+) -> None:
+    page, held = stranger.new_page(), []
+    page.route("**/plan", lambda route: held.append(route))
+    page.goto(f"{stack.base_url}/t/otterwick/tide-table")
+    page.get_by_label("Send me the monthly tide table.").check()
+    page.get_by_label("Your email").fill("slow@post.example")
+    expect(page.locator("[data-intavo-touchpoint=inline]")).to_have_count(0)
+    held[0].continue_()
+    card = page.locator("[data-intavo-touchpoint=inline]")
+    expect(card.get_by_label("Your email")).to_have_value("slow@post.example")
+    expect(card.get_by_label("Your email")).to_be_focused()
+    expect(card.get_by_label("Send me the monthly tide table.")).to_be_checked()
+    expect(page.locator("form[method=post]")).to_have_count(0)
+
+
 def test_connections_that_the_database_has_cut_are_noticed_by_nobody(
     browser: Browser, owner: Page, stack: Stack
 ) -> None:

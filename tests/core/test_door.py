@@ -8,7 +8,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from intavo.core.door import MOST_NUMBER, NotLetIn, let_in, read_json
+from intavo.core.door import MOST_NUMBER, NotLetIn, let_in, read_json, whole_number
 from intavo.core.texts import keepable
 
 ANY = st.recursive(
@@ -85,3 +85,12 @@ def test_what_is_read_is_what_would_be_let_in(value: Any) -> None:
         except NotLetIn:
             read = None
         assert read == tried(json.loads(body.decode("utf-8", "surrogateescape")))[0]
+
+
+@pytest.mark.parametrize(
+    ("text", "number"),
+    [("0", 0), ("12", 12), ("999999999", 999_999_999), ("1000000000", None), ("9" * 5000, None), ("", None), ("²", None),
+     ("٣", None), ("-1", None), ("+1", None), ("1.0", None), (" 1", None), ("1\n", None), ("1_0", None)],
+)  # fmt: skip
+def test_a_whole_number_is_read_in_one_way(text: str, number: int | None) -> None:
+    assert whole_number(text) == number

@@ -5,7 +5,7 @@ from typing import Any
 import pytest
 
 from intavo.core.hours import OpeningHours
-from intavo.core.showing import Around, Compiled, State, Visit, decide, plan
+from intavo.core.showing import Around, Compiled, TouchpointState, Visit, decide, plan
 from intavo.core.touchpoint import Show
 from intavo.core.touchpoint.during import During
 
@@ -53,7 +53,7 @@ def test_during(during: dict[str, Any], when: str, holds: bool, changes: str | N
 
 def test_the_visitors_clock() -> None:
     show = Show.model_validate({"sentences": [{"during": {"start": "18:00", "end": "23:00", "clock": "visitor"}}]})
-    one = Compiled("tp_1", State.LIVE, frozenset({"x.example"}), show, LONDON)
+    one = Compiled("tp_1", TouchpointState.LIVE, frozenset({"x.example"}), show, LONDON)
     for offset, shows in ((0, False), (300, True)):
         visit = Visit.model_validate(
             {"page": {"url": "https://x.example/"}, "device": "phone", "visitor": {"utc_offset": offset}}
@@ -65,7 +65,9 @@ def test_the_plan_holds_until_time_changes_it_and_the_verdict_says_when() -> Non
     show = Show.model_validate(
         {"sentences": [{"during": {"first": "2026-12-01", "last": "2026-12-24"}}, {"during": {"only": "open"}}]}
     )
-    one = Compiled("tp_1", State.LIVE, frozenset({"x.example"}), show, LONDON, around=Around(hours={None: HOURS}))
+    one = Compiled(
+        "tp_1", TouchpointState.LIVE, frozenset({"x.example"}), show, LONDON, around=Around(hours={None: HOURS})
+    )
     visit = Visit.model_validate({"page": {"url": "https://x.example/"}, "device": "phone"})
     [entry] = plan([one], visit, at("2026-11-24T14:05"))
     assert entry.until == at("2026-11-24T17:30")
@@ -73,6 +75,10 @@ def test_the_plan_holds_until_time_changes_it_and_the_verdict_says_when() -> Non
     assert (stopped.name, stopped.when) == ("during", at("2026-12-01T00:00"))
     assert stopped.sentence == "From Tue 1 Dec, to Thu 24 Dec; next Tue 1 Dec, 00:00."
     over = Compiled(
-        "tp_1", State.LIVE, one.hosts, Show.model_validate({"sentences": [{"during": {"last": "2026-01-01"}}]}), LONDON
+        "tp_1",
+        TouchpointState.LIVE,
+        one.hosts,
+        Show.model_validate({"sentences": [{"during": {"last": "2026-01-01"}}]}),
+        LONDON,
     )
     assert decide(over, visit, at("2026-11-24T20:00")).stopped_by.sentence == "To Thu 1 Jan; that is over."

@@ -9,7 +9,7 @@ import pytest
 from intavo.core.hours import OpeningHours, any_of, is_open
 from intavo.core.presence import Away, Presence
 from intavo.core.replies import Cell, Reply, Situation
-from intavo.core.showing import Compiled, Hides, State, Visit, decide, hidden_cells, shows
+from intavo.core.showing import Compiled, Hides, TouchpointState, Visit, decide, hidden_cells, shows
 from intavo.core.showing.compiled import page_view
 from intavo.core.showing.decide import holds_until
 from intavo.core.touchpoint import Show
@@ -29,7 +29,7 @@ def button(*, away: bool = False, **cells: Reply) -> Compiled:
     members = (Presence(1, Away(None, None) if away else None),)
     hides = Hides(table, "tp_1", "en", BOATHOUSE, members) if hidden_cells(table, "tp_1") else None
     hosts = frozenset({"otterwick.example"})
-    return Compiled("tp_1", State.LIVE, hosts, Show.model_validate({"sentences": [{}]}), LONDON, hides=hides)
+    return Compiled("tp_1", TouchpointState.LIVE, hosts, Show.model_validate({"sentences": [{}]}), LONDON, hides=hides)
 
 
 def seen(**visitor: Any) -> Visit:

@@ -4,7 +4,7 @@ from datetime import timedelta
 
 import pytest
 
-from intavo.core.showing import Compiled, State, Visit, decide, plan
+from intavo.core.showing import Compiled, TouchpointState, Visit, decide, plan
 from intavo.core.touchpoint import HowOften, Moment, PagePattern, Sentence, Show, Until
 from intavo.core.touchpoint.rules import normal_path
 
@@ -17,7 +17,7 @@ TRIPS = Sentence(
 )
 
 
-def touchpoint(show: Show | None = None, state: State = State.LIVE, **more) -> Compiled:
+def touchpoint(show: Show | None = None, state: TouchpointState = TouchpointState.LIVE, **more) -> Compiled:
     """A touchpoint on otterwick.example."""
     return Compiled("tp_1", state, frozenset({"otterwick.example"}), show or Show(sentences=(TRIPS,)), LONDON, **more)
 
@@ -36,8 +36,8 @@ def shown(hours_ago: float, **more) -> dict:
     ("one", "seen", "stopped_by"),
     [
         (touchpoint(), visit(), None),
-        (touchpoint(state=State.OFF), visit(), "state"),
-        (touchpoint(state=State.DRAFT), visit(), "state"),
+        (touchpoint(state=TouchpointState.OFF), visit(), "state"),
+        (touchpoint(state=TouchpointState.DRAFT), visit(), "state"),
         (touchpoint(), visit(host="elsewhere.example"), "site"),
         (touchpoint(), visit(host="www.otterwick.example:8443"), None),
         (touchpoint(), visit("/TRIPS/After%2Ddark/"), None),
@@ -78,7 +78,12 @@ def test_seven_days_are_168_hours_also_over_a_change_of_the_clocks() -> None:
 def test_the_plan_keeps_the_owners_order_and_the_moments_of_sentences_that_hold() -> None:
     late = Sentence(moments=((Moment(after=60),),), devices=("phone",))
     first = Compiled(
-        "tp_2", State.LIVE, frozenset({"otterwick.example"}), Show(sentences=(Sentence(), late)), LONDON, order=5
+        "tp_2",
+        TouchpointState.LIVE,
+        frozenset({"otterwick.example"}),
+        Show(sentences=(Sentence(), late)),
+        LONDON,
+        order=5,
     )
     entries = plan([touchpoint(order=10), first], visit(), NOW)
     assert [entry.touchpoint.id for entry in entries] == ["tp_2", "tp_1"]
@@ -93,7 +98,7 @@ def test_where_the_browser_refuses_to_remember_nothing_comes_by_itself() -> None
 def test_a_click_opens_it_whatever_its_sentence_but_not_when_it_is_off() -> None:
     elsewhere = visit("/contact")
     assert [e.moments for e in plan([touchpoint()], elsewhere, NOW, opened="tp_1")] == [()]
-    assert plan([touchpoint(state=State.OFF)], elsewhere, NOW, opened="tp_1") == []
+    assert plan([touchpoint(state=TouchpointState.OFF)], elsewhere, NOW, opened="tp_1") == []
 
 
 @pytest.mark.parametrize(

@@ -2,6 +2,7 @@
 
 import json
 from datetime import UTC, datetime, timedelta
+from pathlib import Path
 from typing import Any, get_args
 
 import pytest
@@ -30,10 +31,13 @@ from intavo.core.touchpoint import (
     with_stance,
     written,
 )
+from intavo.core.touchpoint.answers import next_step
 from intavo.core.touchpoint.rules import HowOften
 
 from .hours_examples import BOATHOUSE
 
+# Played by the script's own tests as well.
+LEADING = json.loads((Path(__file__).parents[1] / "vectors" / "leading" / "steps.json").read_text())
 BY_KEY = {one.key: one for one in STARTERS}
 GROUP, SCORE, EITHER = (BY_KEY[key].document for key in ("group", "score", "either-or"))
 
@@ -65,6 +69,13 @@ def test_every_starter_that_opens_has_a_picture_with_its_description(key: str) -
 )
 def test_answers_choose_the_way(document: Document, step: str, answers: dict, way: list[str]) -> None:
     assert [one.id for one in way_to(document, step, answers)] == way
+
+
+@pytest.mark.parametrize("case", LEADING, ids=lambda one: one["name"])
+def test_a_step_leads_where_the_script_goes_too(case: dict) -> None:
+    steps = [{"id": "ask", "parts": case["parts"]}, *({"id": one} for one in ("sorry", "glad", "thanks"))]
+    document = Document.model_validate({"purpose": "feedback", "stance": "in-page", "steps": steps})
+    assert next_step(document, "ask", case["answers"]) == case["next"]
 
 
 def test_what_an_earlier_step_requires_cannot_be_left_out() -> None:

@@ -7,7 +7,7 @@ import pytest
 from pydantic import ValidationError
 
 from intavo.core.say import from_words
-from intavo.core.showing import Around, Compiled, State, Visit, decide, plan, with_groups
+from intavo.core.showing import Around, Compiled, TouchpointState, Visit, decide, plan, with_groups
 from intavo.core.touchpoint import STARTERS, Document, Known, PagePattern, Sentence, Show, ready_check
 
 from .hours_examples import LONDON, at
@@ -26,7 +26,7 @@ def one(
     """A touchpoint with these rules."""
     rules = Show.model_validate({"sentences": sentences or [{}], **show})
     hosts = frozenset({"otterwick.example", "shop.otterwick.example"})
-    return Compiled(id_, State.LIVE, hosts, rules, LONDON, around=around, mates=frozenset({"tp_1", "tp_2"}))
+    return Compiled(id_, TouchpointState.LIVE, hosts, rules, LONDON, around=around, mates=frozenset({"tp_1", "tp_2"}))
 
 
 def seen(path: str = "/trips", device: str = "desktop", host: str = "otterwick.example", page: dict | None = None,
@@ -98,7 +98,9 @@ def test_groups_of_pages_are_written_out_and_an_unknown_one_stands_for_nothing()
     show = Show.model_validate({"sentences": [pages("group", "Quiet water")]})
     groups = {"quiet water": (PagePattern(kind="exact", path="/lessons"), PagePattern(kind="below", path="/trips"))}
     for known, path, shows in ((groups, "/trips/sunrise", True), (groups, "/hire", False), ({}, "/lessons", False)):
-        touchpoint = Compiled("tp_1", State.LIVE, frozenset({"otterwick.example"}), with_groups(show, known), LONDON)
+        touchpoint = Compiled(
+            "tp_1", TouchpointState.LIVE, frozenset({"otterwick.example"}), with_groups(show, known), LONDON
+        )
         assert decide(touchpoint, seen(path), NOW).shows is shows
 
 
@@ -186,7 +188,7 @@ def test_at_most_so_many_times_ever_until_past_showings_are_forgotten() -> None:
     assert decide(touchpoint, seen(memory={"tp_1": {"shown": 2, "last_shown": ago(days=9)}}), NOW).shows
     verdict = decide(touchpoint, seen(memory={"tp_1": {"shown": 3}}), NOW)
     assert verdict.stopped_by.sentence == "At most 3 times ever; that was 3."
-    forgotten = Compiled("tp_1", State.LIVE, touchpoint.hosts, touchpoint.show, LONDON, generation=2)
+    forgotten = Compiled("tp_1", TouchpointState.LIVE, touchpoint.hosts, touchpoint.show, LONDON, generation=2)
     assert decide(forgotten, seen(memory={"tp_1": {"shown": 3}}), NOW).shows
 
 

@@ -1,5 +1,6 @@
 """A business with a site and a live touchpoint, made through the same actions as everybody's."""
 
+import gzip
 import json
 from dataclasses import dataclass
 from typing import Any
@@ -10,6 +11,7 @@ from allauth.usersessions.models import UserSession
 from django.conf import settings
 from django.contrib.auth.hashers import get_hashers
 from django.test import Client
+from pydantic import TypeAdapter
 
 from intavo.accounts.actions import add_member, found_business
 from intavo.accounts.actor import Actor
@@ -24,6 +26,7 @@ from intavo.touchpoints import live
 from intavo.touchpoints.actions import make, save_draft, turn_on
 from intavo.touchpoints.models import Touchpoint
 from intavo.visitor import counting
+from intavo.visitor.wire import ANSWERED
 
 NOW = "2026-11-24T14:05:00+00:00"
 WEEK = [{"day": day, "from": "09:00", "to": "17:30"} for day in ("mon", "tue", "wed", "thu", "fri")]
@@ -101,6 +104,17 @@ def other(db: None) -> World:
     return world("Heronsgate", "edda@heronsgate.example", "heronsgate.example")
 
 
+def held_to_the_wire(what: str, answer: Any) -> None:
+    """What is answered at an address of the visitor's is what `wire` says of it, and nothing else."""
+    if not answer.content:
+        assert answer.status_code in {204, 304}, what
+        return
+    kind = what.partition("?")[0].rpartition("/")[2] if answer.status_code < 400 else "problem"
+    said = ANSWERED["messages" if kind == "files" else kind]
+    packed = answer.headers.get("Content-Encoding") == "gzip"
+    TypeAdapter(said).validate_json(gzip.decompress(answer.content) if packed else answer.content, extra="forbid")
+
+
 @dataclass
 class Visitor:
     """A browser on a site's page, speaking the protocol."""
@@ -112,7 +126,9 @@ class Visitor:
         text = body if isinstance(body, (str, bytes)) else json.dumps(body)
         sent = {"HTTP_ORIGIN": self.origin} | headers
         sent = {name: value for name, value in sent.items() if value is not None}
-        return Client().post(f"/e/{self.key}/{what}", text, content_type="text/plain;charset=UTF-8", **sent)
+        answer = Client().post(f"/e/{self.key}/{what}", text, content_type="text/plain;charset=UTF-8", **sent)
+        held_to_the_wire(what, answer)
+        return answer
 
     def plan(self, path: str = "/", **more: Any) -> Any:
         body = {"page": {"url": f"{self.origin}{path}"}, "device": "desktop"} | more

@@ -5,11 +5,13 @@ import json
 import re
 import threading
 from datetime import datetime, timedelta
+from itertools import count
 from typing import Any
 
 import pytest
 from altcha.v1 import solve_challenge
 from django.conf import settings
+from django.core import mail as outbox
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.db import connection
 from django.test import Client
@@ -20,6 +22,7 @@ from intavo.followup.models import FollowUp
 from intavo.hours.actions import add_hours
 from intavo.intake.actions import daily_csv, erase_unconfirmed, tell_of_drains
 from intavo.intake.models import Pending, Quarantined, Submission
+from intavo.mail.actions import send
 from intavo.mail.models import OutgoingMail
 from intavo.people.models import Consent, Person, PersonTag
 from intavo.touchpoints.actions import add_codes, give_code, make, put_live, save_draft, turn_on
@@ -259,6 +262,41 @@ def test_members_who_are_to_be_told_are(otterwick: World, other: World) -> None:
     body = {"document": draft["document"], "based_on": draft["number"]}
     refused = otterwick.console().put(f"/api/touchpoints/{row.pk}/draft", body, content_type="application/json")
     assert refused.json()["errors"][0]["field"] == "after.tell"
+
+
+def test_a_members_mail_about_touchpoints_ends_by_one_post_of_its_link_and_begins_by_their_wish(
+    otterwick: World,
+) -> None:
+    row = live(otterwick, "news", after={"tell": [otterwick.owner.member_id], "daily_csv": True})
+    client, visitor, numbers = otterwick.console(), Visitor(otterwick.site.key), count(1)
+
+    def told() -> int:
+        visitor.post("intake", sending(row, next(numbers)))
+        OutgoingMail.objects.filter(key__startswith="daily-").delete()
+        daily_csv()
+        return OutgoingMail.objects.exclude(key__startswith="thanks-").count()
+
+    assert told() == 2
+    for mail in OutgoingMail.objects.exclude(key__startswith="thanks-"):
+        send(mail_id=mail.pk)
+        heads = outbox.outbox[-1].extra_headers
+        assert heads["List-Unsubscribe-Post"] == "List-Unsubscribe=One-Click"
+        assert f"{settings.BASE_URL}/you#told" in outbox.outbox[-1].body
+    ends = heads["List-Unsubscribe"].strip("<>").removeprefix(settings.BASE_URL)
+    assert "<button" in Client().get(ends).content.decode()
+    assert told() == 3, "looking ends nothing"
+    assert Client().post(ends, {"List-Unsubscribe": "One-Click"}).status_code == 200
+    assert client.get("/api/me/told").json()["touchpoints"] is False
+    assert [
+        one["touchpoint_mail"] for one in client.get("/api/members").json() if one["id"] == otterwick.owner.member_id
+    ] == [False]
+    assert told() == 2, "the mail of the day is gone, and nothing has come"
+    wishes = client.get("/api/me/told").json()
+    assert (
+        client.put("/api/me/told", wishes | {"touchpoints": True}, content_type="application/json").status_code == 200
+    )
+    assert told() == 4
+    assert Client().post("/told-of/nonsense").status_code == 404
 
 
 def test_the_csv_address_is_secret_revocable_and_harmless(otterwick: World) -> None:

@@ -152,7 +152,9 @@ def test_the_stage_is_told_the_same_as_visitors(otterwick: World) -> None:
     told = client.get(f"/api/touchpoints/{row.pk}/extras").json()
     assert told["slots"]["time"][0]["time"] == "15:30"
     client.put(f"/api/touchpoints/{row.pk}/sites", {"site_ids": []}, content_type="application/json")
-    assert client.get(f"/api/touchpoints/{row.pk}/extras").json() == {"code": None}
+    assert client.get(f"/api/touchpoints/{row.pk}/extras").json() == {
+        "slots": {}, "hours": None, "questions": [], "code": None,
+    }  # fmt: skip
 
 
 def test_a_visitor_who_corrects_a_slip_before_confirming_leaves_nothing_behind(otterwick: World) -> None:
@@ -162,3 +164,13 @@ def test_a_visitor_who_corrects_a_slip_before_confirming_leaves_nothing_behind(o
     visitor.post("intake", wrong)
     visitor.post("intake", sending(row, 2) | {"answers": {"email": "ife@post.example"}, "corrects": wrong["id"]})
     assert [one.raw["answers"]["email"] for one in Submission.objects.all()] == ["ife@post.example"]
+
+
+@pytest.mark.parametrize("odd", ["²", "٣", "9" * 5000, "-1", "1e9", "", " 2", "7"])
+@pytest.mark.parametrize("field", ["revision", "score"])
+def test_what_only_looks_like_a_number_is_no_fault_of_ours(otterwick: World, field: str, odd: str) -> None:
+    live(otterwick, "score")
+    path = address(otterwick, "a-score")
+    page = Client().get(path).content.decode()
+    status, _ = post(path, page, **{"score": "3", "press": "step"} | {field: odd})
+    assert status in {200, 422}

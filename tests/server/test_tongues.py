@@ -284,3 +284,20 @@ def test_a_copy_says_what_shipped_in_its_own_language_whatever_it_was_in(german:
     assert "Meine Frage senden" in [part.get("label") for part in first.draft.document["steps"][0]["parts"]]
     assert "Invia la mia domanda" in labels[0]
     assert "Send my question" in labels[1]
+
+
+def test_what_can_be_added_in_the_editor_is_in_what_visitors_read_and_in_the_countrys_money(german: World) -> None:
+    client, path = german.console(), f"/api/touchpoints/{german.touchpoint.pk}/addable"
+    found = client.get(path).json()
+    assert found["parts"]["To click"]["Button to a page"]["label"] == "Weiterlesen"
+    assert [found["parts"]["To fill in"]["One of several"]["options"][0]["label"], found["following"][0]["text"]] == [
+        "Dies", "Und dann",
+    ]  # fmt: skip
+    assert [one["kind"] for one in found["thanks"]] == ["headline", "reply", "button"]
+    assert found["thanks"][2]["label"] == "Zurück zur Seite"
+    [price] = [one for kinds in found["parts"].values() for one in kinds.values() if one["kind"] == "price"]
+    assert price["currency"] == "EUR"
+    french = client.get(f"{path}?language=fr").json()
+    assert french["thanks"][0]["text"] == "Merci"
+    assert client.get(f"{path}?language=x!").status_code == 422
+    assert {one["id"] for kinds in found["parts"].values() for one in kinds.values()} == {"p"}

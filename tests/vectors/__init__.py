@@ -16,7 +16,7 @@ from zoneinfo import ZoneInfo
 from pydantic import TypeAdapter
 
 from intavo.core.hours import OpeningHours
-from intavo.core.showing import Around, Compiled, SiteRules, State, Visit, with_groups
+from intavo.core.showing import Around, Compiled, SiteRules, TouchpointState, Visit, with_groups
 from intavo.core.showing.deeds import Deed
 from intavo.core.touchpoint import INTERRUPTING, Show, queue_of
 
@@ -56,7 +56,7 @@ class Vector:
         shows = {one["id"]: Show.model_validate(one.get("show", {})) for one in self.data["touchpoints"]}
         return [
             Compiled(
-                one["id"], State(one.get("state", "live")), hosts, with_groups(shows[one["id"]], rules.by_name()), LONDON,
+                one["id"], TouchpointState(one.get("state", "live")), hosts, with_groups(shows[one["id"]], rules.by_name()), LONDON,
                 order=order, interrupts=one.get("stance", "pop-up") in INTERRUPTING, queue=queue(one), around=around,
                 mates=frozenset(
                     other for other, show in shows.items() if show.group and show.group == shows[one["id"]].group

@@ -2,7 +2,9 @@ import { afterEach, beforeEach, expect, it, vi } from 'vitest'
 import { Store } from './memory'
 import { Net } from './net'
 
-const BODY = { id: 'a'.repeat(32), touchpoint: 'tp_1', step: 'ask' }
+const PAGE = { url: 'https://otterwick.example/' }
+const BODY = { id: 'a'.repeat(32), touchpoint: 'tp_1', revision: 1, step: 'ask', page: PAGE, device: 'desktop' as const }
+const BEAT = { touchpoint: 'tp_1', revision: 1, page: PAGE, device: 'desktop' as const, at: '2026-11-24T14:05:00Z' }
 let answers: (() => Promise<Response>)[]
 let sent: { url: string; body: string }[]
 let store: Store
@@ -71,8 +73,8 @@ it('gives up after a week', async () => {
 it('sends beats together', async () => {
   answers = [answer(202, {})]
   const net = new Net('http://i', store)
-  net.beat({ what: 'seen' })
-  net.beat({ what: 'closed' })
+  net.beat({ ...BEAT, what: 'seen' })
+  net.beat({ ...BEAT, what: 'closed' })
   await vi.advanceTimersByTimeAsync(2000)
   expect(sent).toHaveLength(1)
   expect((JSON.parse(sent[0]?.body ?? '[]') as { what: string }[]).map((one) => one.what)).toEqual(['seen', 'closed'])

@@ -1,6 +1,7 @@
 import { clock, read, written } from './clean'
 import { randomId, type Store } from './memory'
-import type { Says, Sent } from './render'
+import type { Problem, SaidBeat, Sent as Sending, Taken } from './generated/wire'
+import type { Sent } from './render'
 
 const KEPT_FOR = 7 * 24 * 3600 * 1000
 const PAUSES = [2000, 5000, 15000, 30000]
@@ -8,24 +9,10 @@ const LONGEST = 60000
 /** Milliseconds after which they are told that it is kept and sent later; then it takes the time that it takes. */
 const LONGEST_ANSWER = 4000
 
-interface Taken {
-  next: string | null
-  says: Says | null
-  suggest: { email: string } | null
-  code: string | null
-  tags?: string[]
-  file: { url: string; label: string } | null
-}
-
-interface Problem {
-  title: string
-  errors?: { field: string; message: string }[]
-}
-
 export class Net {
   #retry = 0
   #timer = 0
-  #beats: object[] = []
+  #beats: SaidBeat[] = []
   #beatTimer = 0
 
   #base: string
@@ -50,7 +37,7 @@ export class Net {
   }
 
   /** Keep it first, then send it: what is not acknowledged is sent again, by this page or a later one. */
-  async submit(body: { id: string } & Record<string, unknown>): Promise<Sent> {
+  async submit(body: Sending): Promise<Sent> {
     const text = written(body)
     this.#store.change((memory) => memory.waiting.push({ body: text, since: clock() }))
     const sent = await this.#trySend(text, AbortSignal.timeout?.(LONGEST_ANSWER))
@@ -73,14 +60,14 @@ export class Net {
   }
 
   #forget(text: string): void {
-    const { id } = read(text) as { id: string }
+    const { id } = read(text) as Sending
     this.#store.change((memory) => {
-      memory.waiting = memory.waiting.filter((one) => (read(one.body) as { id: string }).id !== id)
+      memory.waiting = memory.waiting.filter((one) => (read(one.body) as Sending).id !== id)
     })
   }
 
   /** Called for each kept one that has gone through later. */
-  whenSent: (body: { touchpoint: string; step: string }, sent: Sent) => void = () => undefined
+  whenSent: (body: Sending, sent: Sent) => void = () => undefined
 
   #later(): void {
     clearTimeout(this.#timer)
@@ -96,13 +83,13 @@ export class Net {
       }
       const sent = await this.#trySend(one.body)
       if (sent.kind === 'kept') left = true
-      else this.whenSent(read(one.body), sent)
+      else this.whenSent(read(one.body) as Sending, sent)
     }
     if (left) this.#later()
     else this.#retry = 0
   }
 
-  beat(beat: object): void {
+  beat(beat: Omit<SaidBeat, 'id'>): void {
     this.#beats.push({ id: randomId(), variant: null, ...beat })
     this.#beatTimer ||= +setTimeout(() => this.#flush(false), 1500)
   }

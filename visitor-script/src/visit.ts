@@ -1,4 +1,5 @@
 import { clock, instant, iso } from './clean'
+import type { Page, Sender, Visit as Asked } from './generated/wire'
 import { device, type Plan } from './plan'
 import type { Remembered, Store } from './memory'
 
@@ -67,7 +68,7 @@ export class Visit {
     })
   }
 
-  describe(memory: Remembered, open?: string): Record<string, unknown> {
+  describe(memory: Remembered, open?: string): Asked {
     return {
       page: this.place(),
       device: device(),
@@ -85,8 +86,8 @@ export class Visit {
     }
   }
 
-  place(): Record<string, unknown> {
-    const place: Record<string, unknown> = {
+  place(): Page {
+    const place: Page = {
       url: location.href,
       title: document.title,
       referrer: document.referrer,
@@ -97,12 +98,12 @@ export class Visit {
     return place
   }
 
-  sender(memory: Remembered): Record<string, unknown> {
+  sender(memory: Remembered) {
     return {
       id: this.secret ? null : memory.id,
       language: navigator.language,
       utc_offset: -new Date().getTimezoneOffset(),
       visits: memory.visits,
-    }
+    } satisfies Sender
   }
 }

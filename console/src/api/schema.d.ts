@@ -922,6 +922,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/touchpoints/{touchpoint_id}/addable": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What Can Be Added
+         * @description What can be added to a touchpoint that is in a language ("": as its site has it).
+         */
+        get: operations["intavo_touchpoints_api_editing_what_can_be_added"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/starters": {
         parameters: {
             query?: never;
@@ -3439,6 +3459,8 @@ export interface components {
             away: boolean;
             /** Back At */
             back_at: string | null;
+            /** Touchpoint Mail */
+            touchpoint_mail: boolean;
         };
         /** PlaceOut */
         PlaceOut: {
@@ -4623,6 +4645,1384 @@ export interface components {
              * @default
              */
             language: string;
+        };
+        /** AddableOut */
+        AddableOut: {
+            /** Parts */
+            parts: {
+                [key: string]: {
+                    [key: string]: components["schemas"]["Headline"] | components["schemas"]["Text"] | components["schemas"]["Picture"] | components["schemas"]["Video"] | components["schemas"]["FieldPart"] | components["schemas"]["Consent"] | components["schemas"]["Button"] | components["schemas"]["Price"] | components["schemas"]["Code"] | components["schemas"]["Countdown"] | components["schemas"]["Question"] | components["schemas"]["Score"] | components["schemas"]["Links"] | components["schemas"]["Share"] | components["schemas"]["HoursPart"] | components["schemas"]["Questions"] | components["schemas"]["Markup"] | components["schemas"]["Line"] | components["schemas"]["Space"] | components["schemas"]["ReplyPart"] | components["schemas"]["Channels"] | components["schemas"]["Talk"];
+                };
+            };
+            /** Following */
+            following: (components["schemas"]["Headline"] | components["schemas"]["Text"] | components["schemas"]["Picture"] | components["schemas"]["Video"] | components["schemas"]["FieldPart"] | components["schemas"]["Consent"] | components["schemas"]["Button"] | components["schemas"]["Price"] | components["schemas"]["Code"] | components["schemas"]["Countdown"] | components["schemas"]["Question"] | components["schemas"]["Score"] | components["schemas"]["Links"] | components["schemas"]["Share"] | components["schemas"]["HoursPart"] | components["schemas"]["Questions"] | components["schemas"]["Markup"] | components["schemas"]["Line"] | components["schemas"]["Space"] | components["schemas"]["ReplyPart"] | components["schemas"]["Channels"] | components["schemas"]["Talk"])[];
+            /** Thanks */
+            thanks: (components["schemas"]["Headline"] | components["schemas"]["Text"] | components["schemas"]["Picture"] | components["schemas"]["Video"] | components["schemas"]["FieldPart"] | components["schemas"]["Consent"] | components["schemas"]["Button"] | components["schemas"]["Price"] | components["schemas"]["Code"] | components["schemas"]["Countdown"] | components["schemas"]["Question"] | components["schemas"]["Score"] | components["schemas"]["Links"] | components["schemas"]["Share"] | components["schemas"]["HoursPart"] | components["schemas"]["Questions"] | components["schemas"]["Markup"] | components["schemas"]["Line"] | components["schemas"]["Space"] | components["schemas"]["ReplyPart"] | components["schemas"]["Channels"] | components["schemas"]["Talk"])[];
+        };
+        /**
+         * Band
+         * @description The step that scores from `least` to `most` go to.
+         */
+        Band: {
+            /** Least */
+            least: number;
+            /** Most */
+            most: number;
+            /** Next */
+            next: string;
+        };
+        /**
+         * Button
+         * @description A button.
+         */
+        Button: {
+            /** Id */
+            id: string;
+            /**
+             * On
+             * @default [
+             *       "desktop",
+             *       "phone"
+             *     ]
+             */
+            on: ("desktop" | "phone")[];
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /** Row */
+            row: string | null;
+            /**
+             * Share
+             * @default 100
+             */
+            share: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "button";
+            /**
+             * Label
+             * @default
+             */
+            label: string;
+            does: components["schemas"]["Does"];
+            /**
+             * Style
+             * @default main
+             * @enum {string}
+             */
+            style: "main" | "plain";
+        };
+        /**
+         * Channels
+         * @description Channels, as rows, tiles or round signs; with `people`, those who stand behind them can be chosen.
+         */
+        Channels: {
+            /** Id */
+            id: string;
+            /**
+             * On
+             * @default [
+             *       "desktop",
+             *       "phone"
+             *     ]
+             */
+            on: ("desktop" | "phone")[];
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /** Row */
+            row: string | null;
+            /**
+             * Share
+             * @default 100
+             */
+            share: number;
+            /**
+             * As
+             * @default rows
+             * @enum {string}
+             */
+            as: "rows" | "tiles" | "signs";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "channels";
+            /**
+             * Channels
+             * @default all
+             */
+            channels: string[] | "all";
+            /**
+             * People
+             * @default true
+             */
+            people: boolean;
+        };
+        /**
+         * Choice
+         * @description A reply that can be clicked: it tags, says, reaches the goal, starts a series, and leads on.
+         */
+        Choice: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /**
+             * Tags
+             * @default []
+             */
+            tags: string[];
+            /**
+             * Says
+             * @default []
+             */
+            says: (string | components["schemas"]["SlotRun"])[][];
+            /** Next */
+            next: string | null;
+            /**
+             * Goal
+             * @default false
+             */
+            goal: boolean;
+            /** Series */
+            series: string | null;
+        };
+        /**
+         * Code
+         * @description Where the code stands that the visitor has been given, with a way to copy it.
+         */
+        Code: {
+            /** Id */
+            id: string;
+            /**
+             * On
+             * @default [
+             *       "desktop",
+             *       "phone"
+             *     ]
+             */
+            on: ("desktop" | "phone")[];
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /** Row */
+            row: string | null;
+            /**
+             * Share
+             * @default 100
+             */
+            share: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "code";
+            /**
+             * Label
+             * @default Your code
+             */
+            label: string;
+        };
+        /**
+         * Consent
+         * @description A tick with the wording that is agreed to; never ticked beforehand.
+         */
+        Consent: {
+            /** Id */
+            id: string;
+            /**
+             * On
+             * @default [
+             *       "desktop",
+             *       "phone"
+             *     ]
+             */
+            on: ("desktop" | "phone")[];
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /** Row */
+            row: string | null;
+            /**
+             * Share
+             * @default 100
+             */
+            share: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "consent";
+            /** Name */
+            name: string;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /**
+             * Required
+             * @default false
+             */
+            required: boolean;
+        };
+        /**
+         * Countdown
+         * @description Time left: to a moment, or so many minutes for each visitor, begun again so many after its end (0: at once).
+         *
+         *     `at_end`: the words stand there, the part goes, or the whole touchpoint is closed.
+         */
+        Countdown: {
+            /** Id */
+            id: string;
+            /**
+             * On
+             * @default [
+             *       "desktop",
+             *       "phone"
+             *     ]
+             */
+            on: ("desktop" | "phone")[];
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /** Row */
+            row: string | null;
+            /**
+             * Share
+             * @default 100
+             */
+            share: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "countdown";
+            /** To */
+            to: string | null;
+            /** Minutes */
+            minutes: number | null;
+            /** Again After */
+            again_after: number | null;
+            /**
+             * At End
+             * @default words
+             * @enum {string}
+             */
+            at_end: "words" | "hide" | "close";
+            /**
+             * Label
+             * @default
+             */
+            label: string;
+            /**
+             * Ended
+             * @default This has ended.
+             */
+            ended: string;
+            /**
+             * Align
+             * @default start
+             * @enum {string}
+             */
+            align: "start" | "middle" | "end";
+        };
+        /**
+         * Does
+         * @description What a click does. `href` is filled only in what visitors get.
+         *
+         *     send and step go on to `next`; page, mail and phone use `address`; file uses `asset`; touchpoint its
+         *     short name; spot goes to "top", "bottom" or the id of an element of the page; channel goes to the channel
+         *     with that id ("ch_…"). `goal`: reaches the goal.
+         */
+        Does: {
+            /**
+             * Action
+             * @enum {string}
+             */
+            action: "send" | "step" | "back" | "page" | "mail" | "phone" | "file" | "touchpoint" | "spot" | "close" | "channel";
+            /** Next */
+            next: string | null;
+            /**
+             * Address
+             * @default
+             */
+            address: string;
+            /** Asset */
+            asset: string | null;
+            /**
+             * Touchpoint
+             * @default
+             */
+            touchpoint: string;
+            /**
+             * Spot
+             * @default
+             */
+            spot: string;
+            /**
+             * Channel
+             * @default
+             */
+            channel: string;
+            /**
+             * Tab
+             * @default same
+             * @enum {string}
+             */
+            tab: "same" | "new";
+            /**
+             * Goal
+             * @default false
+             */
+            goal: boolean;
+            /**
+             * Href
+             * @default
+             */
+            href: string;
+        };
+        /**
+         * FieldPart
+         * @description A field. `options` belong to choice and several, `least`/`most` to number, `value` to hidden.
+         *
+         *     A slot offers times for a call: `minutes` long, `notice` minutes ahead at least, `capacity` at once.
+         */
+        FieldPart: {
+            /** Id */
+            id: string;
+            /**
+             * On
+             * @default [
+             *       "desktop",
+             *       "phone"
+             *     ]
+             */
+            on: ("desktop" | "phone")[];
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /** Row */
+            row: string | null;
+            /**
+             * Share
+             * @default 100
+             */
+            share: number;
+            /** Name */
+            name: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "field";
+            /**
+             * Input
+             * @enum {string}
+             */
+            input: "email" | "name" | "text" | "phone" | "long" | "choice" | "several" | "number" | "date" | "slot" | "hidden";
+            /**
+             * Label
+             * @default
+             */
+            label: string;
+            /**
+             * Hint
+             * @default
+             */
+            hint: string;
+            /**
+             * Required
+             * @default false
+             */
+            required: boolean;
+            /**
+             * Options
+             * @default []
+             */
+            options: components["schemas"]["Option"][];
+            /** Least */
+            least: number | null;
+            /** Most */
+            most: number | null;
+            /**
+             * Value
+             * @default
+             */
+            value: string;
+            /**
+             * Minutes
+             * @default 30
+             */
+            minutes: number;
+            /**
+             * Notice
+             * @default 60
+             */
+            notice: number;
+            /**
+             * Capacity
+             * @default 1
+             */
+            capacity: number;
+        };
+        /**
+         * Headline
+         * @description A line of large words; `known` is its wording where the visitor's first name is known.
+         */
+        Headline: {
+            /** Id */
+            id: string;
+            /**
+             * On
+             * @default [
+             *       "desktop",
+             *       "phone"
+             *     ]
+             */
+            on: ("desktop" | "phone")[];
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /** Row */
+            row: string | null;
+            /**
+             * Share
+             * @default 100
+             */
+            share: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "headline";
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /**
+             * Known
+             * @default []
+             */
+            known: (string | components["schemas"]["WordSlotRun"])[];
+            /**
+             * Size
+             * @default large
+             * @enum {string}
+             */
+            size: "small" | "medium" | "large";
+            /** Colour */
+            colour: string | null;
+            /**
+             * Align
+             * @default start
+             * @enum {string}
+             */
+            align: "start" | "middle" | "end";
+        };
+        /**
+         * HoursPart
+         * @description Whether it is open now, and the week.
+         */
+        HoursPart: {
+            /** Id */
+            id: string;
+            /**
+             * On
+             * @default [
+             *       "desktop",
+             *       "phone"
+             *     ]
+             */
+            on: ("desktop" | "phone")[];
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /** Row */
+            row: string | null;
+            /**
+             * Share
+             * @default 100
+             */
+            share: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "hours";
+            /**
+             * Now
+             * @default true
+             */
+            now: boolean;
+            /**
+             * Week
+             * @default true
+             */
+            week: boolean;
+        };
+        /**
+         * Line
+         * @description A line between parts.
+         */
+        Line: {
+            /** Id */
+            id: string;
+            /**
+             * On
+             * @default [
+             *       "desktop",
+             *       "phone"
+             *     ]
+             */
+            on: ("desktop" | "phone")[];
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /** Row */
+            row: string | null;
+            /**
+             * Share
+             * @default 100
+             */
+            share: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "line";
+        };
+        /**
+         * LinkItem
+         * @description One line of a links menu.
+         */
+        LinkItem: {
+            /**
+             * Label
+             * @default
+             */
+            label: string;
+            does: components["schemas"]["Does"];
+        };
+        /**
+         * Links
+         * @description A menu of links.
+         */
+        Links: {
+            /** Id */
+            id: string;
+            /**
+             * On
+             * @default [
+             *       "desktop",
+             *       "phone"
+             *     ]
+             */
+            on: ("desktop" | "phone")[];
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /** Row */
+            row: string | null;
+            /**
+             * Share
+             * @default 100
+             */
+            share: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "links";
+            /**
+             * Items
+             * @default []
+             */
+            items: components["schemas"]["LinkItem"][];
+            /**
+             * Columns
+             * @default 1
+             * @enum {integer}
+             */
+            columns: 1 | 2;
+        };
+        /**
+         * Markup
+         * @description Foreign markup, only ever in a sandboxed frame, which is as high as its content; `height` until that is known.
+         *
+         *     `windows`: a window that it opens is a real one, outside of the sandbox.
+         */
+        Markup: {
+            /** Id */
+            id: string;
+            /**
+             * On
+             * @default [
+             *       "desktop",
+             *       "phone"
+             *     ]
+             */
+            on: ("desktop" | "phone")[];
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /** Row */
+            row: string | null;
+            /**
+             * Share
+             * @default 100
+             */
+            share: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "markup";
+            /**
+             * Html
+             * @default
+             */
+            html: string;
+            /**
+             * Windows
+             * @default false
+             */
+            windows: boolean;
+            /**
+             * Height
+             * @default 200
+             */
+            height: number;
+            /**
+             * Description
+             * @default
+             */
+            description: string;
+        };
+        /**
+         * Option
+         * @description One choice: what is kept, what is read, and the step it leads to.
+         */
+        Option: {
+            /** Value */
+            value: string;
+            /**
+             * Label
+             * @default
+             */
+            label: string;
+            /** Next */
+            next: string | null;
+        };
+        /**
+         * Picture
+         * @description A picture: focus point in percent, brightness -80..80, a wash of colour over it in percent.
+         *
+         *     `description` is read out to those who do not see it; empty says nothing at all. `follows` makes a
+         *     click on it do what the step's first button does. `whole` shows all of it where its box is set, instead
+         *     of filling the box. The asset `house-logo` is the site's logo; where there is none, nothing stands there.
+         */
+        Picture: {
+            /** Id */
+            id: string;
+            /**
+             * On
+             * @default [
+             *       "desktop",
+             *       "phone"
+             *     ]
+             */
+            on: ("desktop" | "phone")[];
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /** Row */
+            row: string | null;
+            /**
+             * Share
+             * @default 100
+             */
+            share: number;
+            /** Asset */
+            asset: string | null;
+            /**
+             * Description
+             * @default
+             */
+            description: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "picture";
+            /**
+             * Place
+             * @default inline
+             * @enum {string}
+             */
+            place: "inline" | "above" | "beside" | "behind";
+            /**
+             * Focus X
+             * @default 50
+             */
+            focus_x: number;
+            /**
+             * Focus Y
+             * @default 50
+             */
+            focus_y: number;
+            /**
+             * Bright
+             * @default 0
+             */
+            bright: number;
+            /**
+             * Wash
+             * @default 0
+             */
+            wash: number;
+            /**
+             * Wash Colour
+             * @default #000000
+             */
+            wash_colour: string;
+            /** Height */
+            height: number | null;
+            /**
+             * Whole
+             * @default false
+             */
+            whole: boolean;
+            /**
+             * Follows
+             * @default false
+             */
+            follows: boolean;
+        };
+        /**
+         * Price
+         * @description A price with the old one beside it; the saving is worked out. Amounts in units of the currency.
+         */
+        Price: {
+            /** Id */
+            id: string;
+            /**
+             * On
+             * @default [
+             *       "desktop",
+             *       "phone"
+             *     ]
+             */
+            on: ("desktop" | "phone")[];
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /** Row */
+            row: string | null;
+            /**
+             * Share
+             * @default 100
+             */
+            share: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "price";
+            /**
+             * Now
+             * @default 0
+             */
+            now: string;
+            /** Old */
+            old: string | null;
+            /**
+             * Currency
+             * @default GBP
+             */
+            currency: string;
+            /**
+             * Unit
+             * @default
+             */
+            unit: string;
+            /**
+             * Show Saving
+             * @default true
+             */
+            show_saving: boolean;
+            /**
+             * Align
+             * @default start
+             * @enum {string}
+             */
+            align: "start" | "middle" | "end";
+        };
+        /**
+         * Question
+         * @description A question with choices; each may go to a step of its own.
+         */
+        Question: {
+            /** Id */
+            id: string;
+            /**
+             * On
+             * @default [
+             *       "desktop",
+             *       "phone"
+             *     ]
+             */
+            on: ("desktop" | "phone")[];
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /** Row */
+            row: string | null;
+            /**
+             * Share
+             * @default 100
+             */
+            share: number;
+            /** Name */
+            name: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "question";
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /**
+             * Options
+             * @default []
+             */
+            options: components["schemas"]["Option"][];
+        };
+        /**
+         * Questions
+         * @description The business's questions & answers, all or one group of them.
+         */
+        Questions: {
+            /** Id */
+            id: string;
+            /**
+             * On
+             * @default [
+             *       "desktop",
+             *       "phone"
+             *     ]
+             */
+            on: ("desktop" | "phone")[];
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /** Row */
+            row: string | null;
+            /**
+             * Share
+             * @default 100
+             */
+            share: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "questions";
+            /**
+             * Group
+             * @default
+             */
+            group: string;
+            /**
+             * Search
+             * @default true
+             */
+            search: boolean;
+            /**
+             * Helped
+             * @default true
+             */
+            helped: boolean;
+        };
+        /**
+         * ReplyPart
+         * @description Where the visitor is told when somebody answers.
+         */
+        ReplyPart: {
+            /** Id */
+            id: string;
+            /**
+             * On
+             * @default [
+             *       "desktop",
+             *       "phone"
+             *     ]
+             */
+            on: ("desktop" | "phone")[];
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /** Row */
+            row: string | null;
+            /**
+             * Share
+             * @default 100
+             */
+            share: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "reply";
+        };
+        /**
+         * Score
+         * @description A score to give; `bands` choose the next step, `low` and below opens a follow-up.
+         */
+        Score: {
+            /** Id */
+            id: string;
+            /**
+             * On
+             * @default [
+             *       "desktop",
+             *       "phone"
+             *     ]
+             */
+            on: ("desktop" | "phone")[];
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /** Row */
+            row: string | null;
+            /**
+             * Share
+             * @default 100
+             */
+            share: number;
+            /** Name */
+            name: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "score";
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /**
+             * Least
+             * @default 0
+             */
+            least: number;
+            /**
+             * Most
+             * @default 10
+             */
+            most: number;
+            /**
+             * Least Label
+             * @default
+             */
+            least_label: string;
+            /**
+             * Most Label
+             * @default
+             */
+            most_label: string;
+            /**
+             * Low
+             * @default 6
+             */
+            low: number;
+            /**
+             * Bands
+             * @default []
+             */
+            bands: components["schemas"]["Band"][];
+        };
+        /**
+         * Script
+         * @description The whole script; refused, with the turn named, where it cannot end or goes nowhere.
+         */
+        Script: {
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /** Start */
+            start: string;
+            /** Turns */
+            turns: components["schemas"]["ScriptTurn"][];
+        };
+        /**
+         * ScriptTurn
+         * @description What is said, and then either choices, a question, a person, or the next turn; with none of them it ends.
+         */
+        ScriptTurn: {
+            /** Id */
+            id: string;
+            /**
+             * Says
+             * @default []
+             */
+            says: (string | components["schemas"]["SlotRun"])[][];
+            /**
+             * Choices
+             * @default []
+             */
+            choices: components["schemas"]["Choice"][];
+            /** Asks */
+            asks: ("text" | "email" | "phone") | null;
+            /**
+             * May Skip
+             * @default false
+             */
+            may_skip: boolean;
+            /** Next */
+            next: string | null;
+            /**
+             * Hands Over
+             * @default false
+             */
+            hands_over: boolean;
+            /**
+             * Goal
+             * @default false
+             */
+            goal: boolean;
+        };
+        /**
+         * Share
+         * @description The browser's own share sheet, and copying the link; no address means this page's own.
+         */
+        Share: {
+            /** Id */
+            id: string;
+            /**
+             * On
+             * @default [
+             *       "desktop",
+             *       "phone"
+             *     ]
+             */
+            on: ("desktop" | "phone")[];
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /** Row */
+            row: string | null;
+            /**
+             * Share
+             * @default 100
+             */
+            share: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "share";
+            /**
+             * Label
+             * @default Share this
+             */
+            label: string;
+            /**
+             * Address
+             * @default
+             */
+            address: string;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+        };
+        /**
+         * SlotRun
+         * @description A place in a text that is filled when it is said.
+         */
+        SlotRun: {
+            /**
+             * Slot
+             * @enum {string}
+             */
+            slot: "next_opening" | "closing_time" | "day_name" | "promise" | "back_at" | "first_name";
+        };
+        /**
+         * Space
+         * @description Room between parts, in CSS pixels.
+         */
+        Space: {
+            /** Id */
+            id: string;
+            /**
+             * On
+             * @default [
+             *       "desktop",
+             *       "phone"
+             *     ]
+             */
+            on: ("desktop" | "phone")[];
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /** Row */
+            row: string | null;
+            /**
+             * Share
+             * @default 100
+             */
+            share: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "space";
+            /**
+             * Height
+             * @default 16
+             */
+            height: number;
+        };
+        /**
+         * Talk
+         * @description A conversation in the page: by its script as far as that goes, and then with a person.
+         */
+        Talk: {
+            /** Id */
+            id: string;
+            /**
+             * On
+             * @default [
+             *       "desktop",
+             *       "phone"
+             *     ]
+             */
+            on: ("desktop" | "phone")[];
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /** Row */
+            row: string | null;
+            /**
+             * Share
+             * @default 100
+             */
+            share: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "talk";
+            /**
+             * @default {
+             *       "version": 1,
+             *       "start": "word",
+             *       "turns": [
+             *         {
+             *           "asks": "text",
+             *           "choices": [],
+             *           "goal": false,
+             *           "hands_over": false,
+             *           "id": "word",
+             *           "may_skip": false,
+             *           "next": "hand",
+             *           "says": []
+             *         },
+             *         {
+             *           "asks": null,
+             *           "choices": [],
+             *           "goal": false,
+             *           "hands_over": true,
+             *           "id": "hand",
+             *           "may_skip": false,
+             *           "next": null,
+             *           "says": [
+             *             [
+             *               "Thank you. One of us answers ",
+             *               {
+             *                 "slot": "promise"
+             *               },
+             *               "."
+             *             ]
+             *           ]
+             *         }
+             *       ]
+             *     }
+             */
+            script: components["schemas"]["Script"];
+            /**
+             * Hint
+             * @default Write to us
+             */
+            hint: string;
+            /**
+             * Files
+             * @default false
+             */
+            files: boolean;
+        };
+        /**
+         * Text
+         * @description Rich text, sanitised when it is read; `known` is its wording where the first name is known.
+         */
+        Text: {
+            /** Id */
+            id: string;
+            /**
+             * On
+             * @default [
+             *       "desktop",
+             *       "phone"
+             *     ]
+             */
+            on: ("desktop" | "phone")[];
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /** Row */
+            row: string | null;
+            /**
+             * Share
+             * @default 100
+             */
+            share: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "text";
+            /**
+             * Html
+             * @default
+             */
+            html: string;
+            /**
+             * Known
+             * @default
+             */
+            known: string;
+            /**
+             * Size
+             * @default medium
+             * @enum {string}
+             */
+            size: "small" | "medium" | "large";
+            /** Colour */
+            colour: string | null;
+            /**
+             * Align
+             * @default start
+             * @enum {string}
+             */
+            align: "start" | "middle" | "end";
+        };
+        /**
+         * Video
+         * @description A video, muted until it is clicked.
+         */
+        Video: {
+            /** Id */
+            id: string;
+            /**
+             * On
+             * @default [
+             *       "desktop",
+             *       "phone"
+             *     ]
+             */
+            on: ("desktop" | "phone")[];
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /** Row */
+            row: string | null;
+            /**
+             * Share
+             * @default 100
+             */
+            share: number;
+            /** Asset */
+            asset: string | null;
+            /**
+             * Description
+             * @default
+             */
+            description: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "video";
+            /** Poster */
+            poster: string | null;
+        };
+        /**
+         * WordSlotRun
+         * @description A place in a text that is filled when it is said.
+         */
+        WordSlotRun: {
+            /**
+             * Slot
+             * @enum {string}
+             */
+            slot: "first_name" | "promise" | "next_opening" | "code" | "file";
         };
         /** StarterOut */
         StarterOut: {
@@ -6191,17 +7591,6 @@ export interface components {
              */
             for_all: boolean;
         };
-        /**
-         * SlotRun
-         * @description A place in a text that is filled when it is said.
-         */
-        SlotRun: {
-            /**
-             * Slot
-             * @enum {string}
-             */
-            slot: "next_opening" | "closing_time" | "day_name" | "promise" | "back_at" | "first_name";
-        };
         /** DeskIn */
         DeskIn: {
             /** Draft */
@@ -6332,6 +7721,8 @@ export interface components {
             notify: boolean;
             /** Sound */
             sound: boolean;
+            /** Touchpoints */
+            touchpoints: boolean;
         };
         /** WishesIn */
         WishesIn: {
@@ -6362,6 +7753,11 @@ export interface components {
              * @default false
              */
             sound: boolean;
+            /**
+             * Touchpoints
+             * @default true
+             */
+            touchpoints: boolean;
         };
         /** ArrivalOut */
         ArrivalOut: {
@@ -6631,6 +8027,173 @@ export interface components {
             rows: components["schemas"]["AnswerRowOut"][];
             /** Before */
             before: number | null;
+        };
+        /**
+         * DayOpen
+         * @description A day of the week drawn: the times, as they are written, and what it is called if it is odd.
+         */
+        DayOpen: {
+            /** Day */
+            day: string;
+            /** Spans */
+            spans: string[];
+            /** Label */
+            label: string;
+        };
+        /**
+         * Extras
+         * @description What some parts need besides their document; in a rehearsal what is told and given by sending as well.
+         */
+        Extras: {
+            /** Slots */
+            slots: {
+                [key: string]: components["schemas"]["SlotOffered"][];
+            };
+            hours: components["schemas"]["WeekDrawn"] | null;
+            /** Questions */
+            questions: components["schemas"]["QuestionOffered"][];
+            /** Channels */
+            channels?: {
+                [key: string]: components["schemas"]["Way"];
+            };
+            /** Code */
+            code?: string | null;
+            work?: components["schemas"]["Work"];
+            says?: components["schemas"]["Told"] | null;
+            /** Given */
+            given?: string | null;
+        };
+        /**
+         * QuestionOffered
+         * @description A question of the business's, and its answer as HTML.
+         */
+        QuestionOffered: {
+            /** Id */
+            id: number;
+            /** Group */
+            group: string;
+            /** Question */
+            question: string;
+            /** Answer */
+            answer: string;
+        };
+        /**
+         * SlotOffered
+         * @description A time for a call, with an offset; its day and time as the business writes them.
+         */
+        SlotOffered: {
+            /** Value */
+            value: string;
+            /** Day */
+            day: string;
+            /** Time */
+            time: string;
+        };
+        /**
+         * Told
+         * @description What visitors read.
+         */
+        Told: {
+            /** Title */
+            title: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * Way
+         * @description A way to reach the business, as it is met now.
+         *
+         *     `by`: where its words name the touchpoint, the link of each. `text` and `asks`: where the visitor's words are asked
+         *     for first, what stands there, and the link with a place for them.
+         */
+        Way: {
+            /** Situation */
+            situation: string;
+            /** Hidden */
+            hidden: boolean;
+            says: components["schemas"]["Told"] | null;
+            /** People */
+            people: components["schemas"]["WayPerson"][];
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /** Button */
+            button: string;
+            /** Icon */
+            icon: string;
+            /** Colour */
+            colour: string | null;
+            /**
+             * Pick
+             * @enum {string}
+             */
+            pick: "visitor" | "first-reachable";
+            /**
+             * Opens
+             * @enum {string}
+             */
+            opens: "new" | "same" | "ask-first";
+            /** Goal */
+            goal: boolean;
+            /** Href */
+            href: string;
+            /** By */
+            by?: {
+                [key: string]: string;
+            };
+            /** Text */
+            text?: string;
+            /** Asks */
+            asks?: string;
+        };
+        /**
+         * WayPerson
+         * @description Somebody of a channel, and the link that leads to them.
+         */
+        WayPerson: {
+            /** Name */
+            name: string;
+            /** Words */
+            words: string;
+            /** Picture */
+            picture: string | null;
+            /** Reachable */
+            reachable: boolean;
+            /** Href */
+            href: string;
+            /** By */
+            by?: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * WeekDrawn
+         * @description Whether it is open, the seven days from today, and what is said of it.
+         */
+        WeekDrawn: {
+            /** Open */
+            open: boolean;
+            /** Days */
+            days: components["schemas"]["DayOpen"][];
+            /** Says */
+            says: string;
+        };
+        /**
+         * Work
+         * @description A sum for the visitor's browser: which number up to `max`, after the salt, has this hash. Source: altcha.
+         */
+        Work: {
+            /** Algorithm */
+            algorithm: string;
+            /** Challenge */
+            challenge: string;
+            /** Salt */
+            salt: string;
+            /** Signature */
+            signature: string;
+            /** Max */
+            max: number;
         };
         /** RefusedOut */
         RefusedOut: {
@@ -8234,6 +9797,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ChannelOut"];
+                };
+            };
+        };
+    };
+    intavo_touchpoints_api_editing_what_can_be_added: {
+        parameters: {
+            query?: {
+                language?: string;
+            };
+            header?: never;
+            path: {
+                touchpoint_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AddableOut"];
                 };
             };
         };
@@ -11189,9 +12776,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
+                    "application/json": components["schemas"]["Extras"];
                 };
             };
         };

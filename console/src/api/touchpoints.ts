@@ -1,6 +1,8 @@
-import { queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
-import type { FullLook, TouchpointDocument } from '@visitor/generated/document'
+import { keepPreviousData, queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
+import type { Ref } from 'vue'
+import type { FullLook, TouchpointDocument } from '@visitor/generated/wire'
 import type { Extras, SeenDocument } from '@visitor/render'
+import type { Part } from '@/places/touchpoints/types'
 import { client, take, type Schemas } from './client'
 
 export type Draft = Omit<Schemas['DraftOut'], 'document' | 'look'> & { document: TouchpointDocument; look: FullLook }
@@ -22,6 +24,24 @@ export const startersOptions = queryOptions({
   staleTime: Infinity,
 })
 export const useStarters = () => useQuery(startersOptions)
+
+/** What can be added to a touchpoint, in the language that it is in. */
+export interface Addable {
+  parts: Record<string, Record<string, Part>>
+  following: Part[]
+  thanks: Part[]
+}
+
+export const useAddable = (id: number, language: Ref<string>) =>
+  useQuery({
+    queryKey: ['addable', id, language],
+    placeholderData: keepPreviousData,
+    queryFn: async () => {
+      const params = { ...path(id), query: { language: language.value } }
+      return (await take(client.GET('/api/touchpoints/{touchpoint_id}/addable', { params }))) as unknown as Addable
+    },
+    staleTime: Infinity,
+  })
 
 export function useMake() {
   const queries = useQueryClient()

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from ..people import email_address, phone_number
-from ..replies import Slot, fill
+from ..replies import ReplySlot, fill
 from ..tongues import Phrase
 from .script import Choice, Script, ScriptTurn
 
@@ -72,15 +72,15 @@ class Turn:
     effects: tuple[Effect, ...] = ()
 
 
-def begin(script: Script | Mapping[str, Any], words: Mapping[Slot, str]) -> Turn:
+def begin(script: Script | Mapping[str, Any], words: Mapping[ReplySlot, str]) -> Turn:
     """The first turn. `words` fills the slots; one that nothing is known for has words that are always true."""
     script = _read(script)
     return _go(script, script.start, words, [], [])
 
 
 def take(
-    script: Script | Mapping[str, Any], state: Mapping[str, Any], said: Mapping[str, Any], words: Mapping[Slot, str],
-    region: str = "GB",
+    script: Script | Mapping[str, Any], state: Mapping[str, Any], said: Mapping[str, Any],
+    words: Mapping[ReplySlot, str], region: str = "GB",
 ) -> Turn:  # fmt: skip
     """The turn after what the visitor has said: {"text": …}, {"choice": id} or {"address": {"email": …}}.
 
@@ -126,7 +126,7 @@ def _address(kind: str, text: str, region: str) -> Address | None:
 
 
 def _chosen(
-    script: Script, turn: ScriptTurn | None, state: Mapping[str, Any], id_: str, words: Mapping[Slot, str]
+    script: Script, turn: ScriptTurn | None, state: Mapping[str, Any], id_: str, words: Mapping[ReplySlot, str]
 ) -> Turn:
     if turn is None or state.get("handed"):
         raise ValueError(f"“{id_}” is not offered any more")
@@ -151,13 +151,13 @@ def _effects(choice: Choice) -> Iterable[Effect]:
         yield Goal()
 
 
-def _on(script: Script, turn: ScriptTurn, words: Mapping[Slot, str], effects: list[Effect]) -> Turn:
+def _on(script: Script, turn: ScriptTurn, words: Mapping[ReplySlot, str], effects: list[Effect]) -> Turn:
     if turn.next is None:
         return Turn({"at": turn.id, "handed": True}, effects=(*effects, HandOver()))
     return _go(script, turn.next, words, [], effects)
 
 
-def _to_a_person(script: Script, words: Mapping[Slot, str]) -> Turn:
+def _to_a_person(script: Script, words: Mapping[ReplySlot, str]) -> Turn:
     """With the words of the turn that hands over, where the script has one."""
     turn = next((one for one in script.turns if one.hands_over), None)
     if turn is None:
@@ -165,7 +165,7 @@ def _to_a_person(script: Script, words: Mapping[Slot, str]) -> Turn:
     return _go(script, turn.id, words, [], [])
 
 
-def _go(script: Script, id_: str, words: Mapping[Slot, str], messages: list[str], effects: list[Effect]) -> Turn:
+def _go(script: Script, id_: str, words: Mapping[ReplySlot, str], messages: list[str], effects: list[Effect]) -> Turn:
     """On to a turn, and through every one that waits for nothing."""
     turn = script.turn(id_)
     while turn is not None:

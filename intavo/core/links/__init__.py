@@ -1,6 +1,6 @@
 """Ways to reach a business: what an owner pastes understood, and links made of it for a visitor."""
 
-from .giving import given
+from .giving import Way, given
 from .making import href, said_text
 from .meeting import Met, hours_of, meet, reached
 from .model import Channel, ChannelPerson, Icon, Kind, LinkSlot
@@ -18,6 +18,7 @@ __all__ = [
     "LinkTemplate",
     "Met",
     "ReadChannel",
+    "Way",
     "checked_template",
     "coordinates",
     "first_reachable",

@@ -7,7 +7,7 @@ from datetime import UTC, date, datetime, timedelta
 from ..hours import AnyHours, OpeningHours, Stretch, open_time
 from ..hours.wall import end_instant, start_instant
 from ..say import ENGLISH, Tongue, length_words, short_date, stamp, zone_words
-from .said import Cell, Chosen, Promise, Reply, Situation, Slot, choose, fill, holiday_name, situation, slots
+from .said import Cell, Chosen, Promise, Reply, ReplySlot, Situation, choose, fill, holiday_name, situation, slots
 
 _ONE_DAY = timedelta(days=1)
 _DAYS = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
@@ -36,7 +36,7 @@ class Explained:
 
     situation: Situation
     reply: Reply
-    words: dict[Slot, str]
+    words: dict[ReplySlot, str]
     due: datetime | None
     reasons: tuple[Reason, ...]
     tongue: Tongue = ENGLISH

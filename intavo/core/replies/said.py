@@ -10,10 +10,18 @@ from typing import Annotated, Literal
 from zoneinfo import ZoneInfo
 
 from pydantic import BaseModel, ConfigDict, Field
+from typing_extensions import TypedDict
 
 from ..hours import AnyHours, OpeningHours, add_open_time, is_open, next_closing, next_opening
 from ..say import ENGLISH, Tongue, moment_words, time_words
 from ..tongues import Phrase, base_of, in_tongue, say
+
+
+class Told(TypedDict):
+    """What visitors read."""
+
+    title: str
+    text: str
 
 
 class Situation(StrEnum):
@@ -25,8 +33,8 @@ class Situation(StrEnum):
     HOLIDAY = "holiday"
 
 
-Slot = Literal["next_opening", "closing_time", "day_name", "promise", "back_at", "first_name"]
-_WITHOUT: dict[Slot, str] = {
+ReplySlot = Literal["next_opening", "closing_time", "day_name", "promise", "back_at", "first_name"]
+_WITHOUT: dict[ReplySlot, str] = {
     "next_opening": Phrase("soon"),
     "closing_time": Phrase("later"),
     "day_name": Phrase("the holiday"),
@@ -40,7 +48,7 @@ class SlotRun(BaseModel):
     """A place in a text that is filled when it is said."""
 
     model_config = ConfigDict(frozen=True, extra="forbid")
-    slot: Slot
+    slot: ReplySlot
 
 
 Runs = tuple[Annotated[str, Field(max_length=2000)] | SlotRun, ...]
@@ -152,9 +160,9 @@ def promise_words(
 def slots(
     hours: AnyHours, at: datetime, zone: ZoneInfo, due: datetime | None, visitor_offset: int | None = None,
     back: datetime | None = None, tongue: Tongue = ENGLISH,
-) -> dict[Slot, str]:  # fmt: skip
+) -> dict[ReplySlot, str]:  # fmt: skip
     """The words for every slot that can be filled at `at`; `back` is when somebody is back at the counter."""
-    found: dict[Slot, str] = {"promise": promise_words(due, at, zone, visitor_offset, tongue)}
+    found: dict[ReplySlot, str] = {"promise": promise_words(due, at, zone, visitor_offset, tongue)}
     if back is not None:
         found["back_at"] = moment_words(back, at, zone, "at", tongue, visitor_offset)
     opening, closing = next_opening(hours, at), next_closing(hours, at)
@@ -168,10 +176,10 @@ def slots(
     return found
 
 
-def fill(runs: Iterable[str | SlotRun], words: Mapping[Slot, str], tongue: Tongue = ENGLISH) -> str:
+def fill(runs: Iterable[str | SlotRun], words: Mapping[ReplySlot, str], tongue: Tongue = ENGLISH) -> str:
     """A text with its slots filled; a slot without words gets words that are always true, in the tongue."""
 
-    def word(slot: Slot) -> str:
+    def word(slot: ReplySlot) -> str:
         return words[slot] if slot in words else in_tongue(_WITHOUT[slot], tongue)
 
     return "".join(run if isinstance(run, str) else word(run.slot) for run in runs).strip()

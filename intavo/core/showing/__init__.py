@@ -1,9 +1,10 @@
 """Who sees a touchpoint, and why not; and the plan for one page view made from it."""
 
 from .around import Around, campaign_tags
-from .compiled import Compiled, State, in_language, with_groups, without_languages
+from .compiled import Compiled, TouchpointState, in_language, with_groups, without_languages
 from .decide import Check, Verdict, decide, shows
 from .hiding import Hides, hidden_cells
+from .mapping import OnPages, on_pages, taking_turns
 from .plan import PlannedEntry, plan
 from .predicates import page_matches
 from .rehearse import Rehearsal, rehearse
@@ -16,12 +17,13 @@ __all__ = [
     "Compiled",
     "Hides",
     "Memory",
+    "OnPages",
     "Page",
     "PageGroup",
     "PlannedEntry",
     "Rehearsal",
     "SiteRules",
-    "State",
+    "TouchpointState",
     "Verdict",
     "Visit",
     "Visitor",
@@ -29,10 +31,12 @@ __all__ = [
     "decide",
     "hidden_cells",
     "in_language",
+    "on_pages",
     "page_matches",
     "plan",
     "rehearse",
     "shows",
+    "taking_turns",
     "with_groups",
     "without_languages",
 ]

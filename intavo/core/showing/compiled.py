@@ -18,7 +18,7 @@ from .visit import Memory, Visit
 VISIT_ENDS = timedelta(minutes=30)
 
 
-class State(StrEnum):
+class TouchpointState(StrEnum):
     """Whether a touchpoint is on; a draft was never on."""
 
     DRAFT = "draft"
@@ -35,7 +35,7 @@ class Compiled:
     """
 
     id: str
-    state: State
+    state: TouchpointState
     hosts: frozenset[str]
     show: Show
     zone: ZoneInfo

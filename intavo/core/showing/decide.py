@@ -4,7 +4,7 @@ from datetime import datetime
 from typing import NamedTuple
 
 from ..touchpoint.rules import Moment, Sentence
-from .compiled import Case, Compiled, PageView, State, page_view
+from .compiled import Case, Compiled, PageView, TouchpointState, page_view
 from .predicates import (
     free_again,
     has_answered,
@@ -78,7 +78,7 @@ def decide(touchpoint: Compiled, visit: Visit, at: datetime) -> Verdict:
     memory = memory_of(touchpoint, view)
     free = free_again(touchpoint, memory, view)
     passed = (
-        touchpoint.state is State.LIVE,
+        touchpoint.state is TouchpointState.LIVE,
         view.host in touchpoint.hosts and (held or on_site(touchpoint, told, view)),
         held or on_page(told, view),
         held or (visit.device in told.devices and who_holds(touchpoint.around, told, view)),
@@ -94,7 +94,7 @@ def decide(touchpoint: Compiled, visit: Visit, at: datetime) -> Verdict:
 
 def shows(touchpoint: Compiled, view: PageView) -> bool:
     """The verdict alone, without the reasons: the same predicates as in the checks, the cheapest first."""
-    if touchpoint.state is not State.LIVE or view.host not in touchpoint.hosts:
+    if touchpoint.state is not TouchpointState.LIVE or view.host not in touchpoint.hosts:
         return False
     for sentence in touchpoint.show.sentences:
         if holds(touchpoint, sentence, view):

@@ -5,7 +5,7 @@ from datetime import datetime
 from typing import NamedTuple
 
 from ..touchpoint.rules import Moment
-from .compiled import Compiled, PageView, State, page_view
+from .compiled import Compiled, PageView, TouchpointState, page_view
 from .decide import holds_until, moments_of, shows
 from .visit import Visit
 
@@ -38,7 +38,7 @@ def _entries(touchpoints: Iterable[Compiled], view: PageView, wanted: Collection
     for touchpoint in touchpoints:
         if shows(touchpoint, view):
             yield PlannedEntry(touchpoint, _moments(touchpoint, view), holds_until(touchpoint, view))
-        elif touchpoint.id in wanted and touchpoint.state is State.LIVE:
+        elif touchpoint.id in wanted and touchpoint.state is TouchpointState.LIVE:
             yield PlannedEntry(touchpoint, ())
 
 

@@ -6,11 +6,11 @@ from datetime import datetime, timedelta
 from typing import Literal
 
 from ..touchpoint.rules import Moment
-from .compiled import VISIT_ENDS, Compiled, State
+from .compiled import VISIT_ENDS, Compiled, TouchpointState
 from .decide import Verdict, decide
 from .deeds import Click, Deed, Open, OpenPage, OtherTab, Scroll, See
 from .plan import PlannedEntry, plan
-from .visit import Arrival, Memory, Page, Visit, Visitor
+from .visit import Began, Memory, Page, Visit, Visitor
 
 NEXT_AFTER = 3.0  # seconds from one that has gone to the next
 LOOKS_AGAIN = 0.5  # seconds, while something of the site's own goes first
@@ -33,7 +33,7 @@ class Reason:
 
 
 @dataclass(frozen=True, slots=True)
-class Stretch:
+class Spell:
     """What a touchpoint did from one moment to another, in seconds from the beginning."""
 
     start: float
@@ -67,7 +67,7 @@ class Rehearsal:
 
     length: float
     pages: tuple[PageTrack, ...]
-    tracks: dict[str, tuple[Stretch, ...]]
+    tracks: dict[str, tuple[Spell, ...]]
     events: tuple[Event, ...]
 
 
@@ -154,7 +154,7 @@ class _Play:
         self.on_screen: dict[str, float | None] = {}  # when each goes by itself
         self.events: list[Event] = []
         self.pages: list[PageTrack] = []
-        self.tracks: dict[str, list[Stretch]] = {one.id: [] for one in touchpoints}
+        self.tracks: dict[str, list[Spell]] = {one.id: [] for one in touchpoints}
 
     # Time
 
@@ -419,7 +419,7 @@ class _Play:
     def _open(self, id_: str) -> None:
         """Opened by their own click: at once; the one on screen gives way, which does not count as closed."""
         touchpoint = self.touchpoints.get(id_)
-        if touchpoint is None or touchpoint.state is not State.LIVE:
+        if touchpoint is None or touchpoint.state is not TouchpointState.LIVE:
             return
         giving_way = [one for one in self.on_screen if self.touchpoints[one].queue == "interrupting"]
         for other in giving_way if touchpoint.queue == "interrupting" else [id_]:
@@ -483,9 +483,7 @@ class _Play:
         if self.last_page is None or self.now - self.last_page > VISIT_ENDS.total_seconds():
             first = not self.pages and self.visit.storage
             given = self.visit.visitor.arrival
-            arrival = (
-                given if first and (given.url or given.referrer) else Arrival(url=deed.url, referrer=deed.referrer)
-            )
+            arrival = given if first and (given.url or given.referrer) else Began(url=deed.url, referrer=deed.referrer)
             update = {
                 "visits": visitor.visits + 1, "visit_started": self.clock, "pages_this_visit": 0, "interruptions": 0,
                 "first_page": deed.url, "arrival": arrival.model_copy(update={"url": arrival.url or deed.url}),
@@ -536,13 +534,13 @@ class _Play:
             reasons = track[-1].reasons if track else ()
         if track:
             track[-1] = replace(track[-1], end=self.now)
-        track.append(Stretch(self.now, self.now, doing, words, reasons))
+        track.append(Spell(self.now, self.now, doing, words, reasons))
 
     def finished(self) -> Rehearsal:
         """The tracks without what lasted no time, and alike stretches joined."""
-        tracks: dict[str, tuple[Stretch, ...]] = {}
+        tracks: dict[str, tuple[Spell, ...]] = {}
         for id_, found in self.tracks.items():
-            kept: list[Stretch] = []
+            kept: list[Spell] = []
             for one in [*found[:-1], *(replace(last, end=self.now) for last in found[-1:])]:
                 if one.end - one.start < _TICK and one.doing != "on screen":
                     continue
@@ -554,4 +552,4 @@ class _Play:
         return Rehearsal(self.now, tuple(self.pages), tracks, tuple(self.events))
 
 
-__all__ = ["Deed", "Event", "PageTrack", "Reason", "Rehearsal", "Stretch", "Visitor", "rehearse"]
+__all__ = ["Deed", "Event", "PageTrack", "Reason", "Rehearsal", "Spell", "Visitor", "rehearse"]

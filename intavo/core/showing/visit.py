@@ -25,7 +25,7 @@ class Page(_Said):
     signed_in: bool = False
 
 
-class Arrival(_Said):
+class Began(_Said):
     """Where the visit began."""
 
     url: Url = ""
@@ -46,7 +46,7 @@ class Visitor(_Said):
     pages_ever: int = Field(1, ge=0)
     pages_this_visit: int = Field(1, ge=0)
     first_page: Url = ""
-    arrival: Arrival = Arrival()
+    arrival: Began = Began()
     on_list: bool = False
     tags: tuple[Short, ...] = Field((), max_length=200)
     interruptions: int = Field(0, ge=0)

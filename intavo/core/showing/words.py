@@ -7,14 +7,14 @@ from ..say import near_words, stamp
 from ..touchpoint import who as asked
 from ..touchpoint.patterns import normal_address, normal_path
 from ..touchpoint.rules import DEVICES
-from .compiled import Case, State
+from .compiled import Case, TouchpointState
 from .predicates import has_answered, hidden_while, hours_of, shown_enough, turns, within
 from .who import piece_holds
 
 _STATES = {
-    State.LIVE: "It is on.",
-    State.OFF: "It is turned off.",
-    State.DRAFT: "It has been made, but is not on yet.",
+    TouchpointState.LIVE: "It is on.",
+    TouchpointState.OFF: "It is turned off.",
+    TouchpointState.DRAFT: "It has been made, but is not on yet.",
 }
 
 

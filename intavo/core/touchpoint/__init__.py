@@ -1,10 +1,11 @@
 """A touchpoint's document: steps of parts, look, rules and what comes after."""
 
+from .adding import Addable, addable
 from .after import After, Guard, Leaving, ThankYou
 from .answers import AnswerErrors, Checked, asked_fields, check_answers, low_score, said_answers, way_to
 from .base import AssetId, Words, filled, sanitised
 from .changes import Change, changes
-from .document import Document, Face, Purpose, Spot, Step, clicks_of, for_visitors, href, speech_of
+from .document import Document, Face, Purpose, SeenDocument, Spot, Step, clicks_of, for_visitors, href, speech_of
 from .finding import Finding, Known
 from .legible import readings
 from .loading import needs_more
@@ -12,7 +13,7 @@ from .look import INTERRUPTING, PLACES, FullLook, HouseStyle, Look, Stance, depa
 from .openfile import BadFile, read, written
 from .parts import Asked, Button, Consent, FieldPart, Headline, Part, Question, ReplyPart, Score, Text, offered
 from .readiness import ready_check
-from .rules import HowOften, Moment, PagePattern, Sentence, Show, Until
+from .rules import HowOften, Moment, PagePattern, Sentence, Show, Until, Watched
 from .schema import document_schema
 from .starters import STARTERS, Starter
 from .turning import with_confirmation, with_purpose, with_stance
@@ -21,6 +22,7 @@ __all__ = [
     "INTERRUPTING",
     "PLACES",
     "STARTERS",
+    "Addable",
     "After",
     "AnswerErrors",
     "Asked",
@@ -49,6 +51,7 @@ __all__ = [
     "Question",
     "ReplyPart",
     "Score",
+    "SeenDocument",
     "Sentence",
     "Show",
     "Spot",
@@ -58,7 +61,9 @@ __all__ = [
     "Text",
     "ThankYou",
     "Until",
+    "Watched",
     "Words",
+    "addable",
     "asked_fields",
     "changes",
     "check_answers",

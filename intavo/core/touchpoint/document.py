@@ -12,10 +12,10 @@ from ..values import Language
 from .after import After, Guard, Leaving
 from .base import HOUSE_LOGO, AssetId, Id, Model
 from .css import check_selector
-from .look import INTERRUPTING, HouseStyle, Look, Stance, resolved
+from .look import INTERRUPTING, FullLook, HouseStyle, Look, Stance, resolved
 from .parts import Asked, Button, Consent, Does, FieldPart, Part, Talk
 from .rules import Show
-from .speech import speech
+from .speech import Speech, speech
 
 Purpose = Literal["sign-up", "inquiry", "call", "message", "offer", "question", "feedback", "notice"]
 LATEST_CROSS = 5
@@ -78,20 +78,41 @@ class Spot(Model):
         return check_selector(value.strip()) if value.strip() else ""
 
 
-class Document(Model):
-    """A touchpoint's document, version 1; `model_validate` raises a ValidationError that names the place."""
+class Drawn(Model):
+    """What is drawn of a touchpoint: of its document, and of what visitors get of that."""
 
     version: Literal[1] = 1
     purpose: Purpose
     stance: Stance = "pop-up"
     steps: tuple[Step, ...] = Field(min_length=1, max_length=20)
-    look: Look = Look()
     leaving: Leaving = Leaving()
+    face: Face = Face()
+    spot: Spot = Spot()
+
+
+class Then(Model):
+    """What the visitor's script has to know of what comes after: where they go, and what is asked against spam."""
+
+    page: str
+    trap: bool
+    work: bool
+
+
+class SeenDocument(Drawn):
+    """A document as visitors get it from `for_visitors`: its look resolved, with the words of ours that it needs."""
+
+    look: FullLook
+    speech: Speech
+    then: Then
+
+
+class Document(Drawn):
+    """A touchpoint's document, version 1; `model_validate` raises a ValidationError that names the place."""
+
+    look: Look = Look()
     show: Show = Show()
     after: After = After()
     guard: Guard = Guard()
-    face: Face = Face()
-    spot: Spot = Spot()
     language: Language = ""
 
     @model_validator(mode="after")
@@ -204,13 +225,13 @@ def for_visitors(
     return seen
 
 
-def speech_of(document: Document, tongue: Tongue) -> dict[str, Any]:
+def speech_of(document: Document, tongue: Tongue) -> Speech:
     """The language that a document is drawn in, and the words of ours that this needs, in the tongue."""
     shown = [part for part in document.parts() if not part.hidden]
     ways = bool(document.channels()) or document.face.opens == "signs"
     said = speech(shown, len(document.steps), ways, document.face.greeting is not None, tongue)
     # Where nobody has said a language, it is read as the page around it is.
-    return said if document.language or said["dir"] == "rtl" else said | {"dir": ""}
+    return said if document.language or said["dir"] == "rtl" else {**said, "dir": ""}
 
 
 def clicks_of(part: dict[str, Any]) -> list[dict[str, Any]]:

@@ -15,7 +15,10 @@ Stance = Literal["pop-up", "card", "bar", "side-panel", "full-page", "in-page", 
 INTERRUPTING: frozenset[Stance] = frozenset({"pop-up", "card", "side-panel", "full-page"})
 
 
-def queue_of(stance: Stance) -> Literal["interrupting", "bar", "none"]:
+Queue = Literal["interrupting", "bar", "none"]
+
+
+def queue_of(stance: Stance) -> Queue:
     """Which queue a stance waits in; "none" never waits."""
     return "interrupting" if stance in INTERRUPTING else "bar" if stance == "bar" else "none"
 

@@ -1,9 +1,10 @@
 """The rules of a touchpoint as data: show sentences, how often, until."""
 
 from datetime import date, datetime, timedelta, tzinfo
-from typing import Annotated, Any, Literal, Self
+from typing import Annotated, Any, Literal, Self, cast
 
 from pydantic import Field, StringConstraints, field_validator, model_validator
+from typing_extensions import TypedDict
 
 from .base import Model
 from .css import check_selector
@@ -15,6 +16,19 @@ __all__ = [
     "DEVICES", "HowOften", "Moment", "PagePattern", "Sentence", "Show", "Span", "Until", "VisitorDevice", "normal_path"
 ]  # fmt: skip
 Selector = Annotated[str, StringConstraints(min_length=1, max_length=300, strip_whitespace=True)]
+
+
+class Watched(TypedDict, total=False):
+    """A moment as the visitor's script watches for it: one of what `Moment` may be."""
+
+    after: int
+    read: int
+    up: int
+    view: str
+    clicks: int
+    idle: int
+    leave: bool
+    click: str
 
 
 class Moment(Model):
@@ -45,9 +59,10 @@ class Moment(Model):
             raise ValueError("a moment is one thing: seconds, how far down, an element, clicks, or leaving")
         return self
 
-    def given(self) -> dict[str, Any]:
+    def given(self) -> Watched:
         """What it is, as the visitor's script takes it."""
-        return {name: value for name in _MOMENTS if (value := getattr(self, name)) is not None}
+        found = {name: value for name in _MOMENTS if (value := getattr(self, name)) is not None}
+        return cast("Watched", found)
 
     def say(self) -> str:
         """The moment in words."""

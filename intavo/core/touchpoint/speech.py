@@ -1,6 +1,9 @@
 """The words of ours that the visitor's script needs for a touchpoint, in its tongue; the script carries none itself."""
 
-from typing import Any
+from typing import Annotated, Literal
+
+from pydantic import WithJsonSchema
+from typing_extensions import TypedDict
 
 from ..tongues import Phrase, Tongue, in_tongue
 from .parts import Asked, Consent, FieldPart, Part
@@ -73,7 +76,27 @@ def every_word() -> dict[str, str]:
     return {name: one for group in groups for name, one in group.items()}
 
 
-def speech(parts: list[Part], steps: int, ways: bool, greets: bool, tongue: Tongue) -> dict[str, Any]:
+_NAMES = sorted(every_word())
+
+
+class Speech(TypedDict):
+    """The language that a touchpoint is drawn in, which way it is read ("": as the page), and its words by their names.
+
+    Of all words only those that it needs are there.
+    """
+
+    lang: str
+    locale: str
+    dir: Literal["ltr", "rtl", ""]
+    words: Annotated[
+        dict[str, str],
+        WithJsonSchema(
+            {"type": "object", "properties": {name: {"type": "string"} for name in _NAMES}, "required": _NAMES}
+        ),
+    ]
+
+
+def speech(parts: list[Part], steps: int, ways: bool, greets: bool, tongue: Tongue) -> Speech:
     """The language that a touchpoint is in (BCP 47), which way it is read, and the words that its script needs.
 
     `parts` are those that can be seen; `ways`: whether it offers any way to reach the business; `greets`: whether its

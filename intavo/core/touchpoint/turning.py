@@ -39,9 +39,14 @@ _HIDES: dict[Purpose, set[str]] = {
 }  # fmt: skip
 
 
-def _thanks(purpose: str, *more: dict[str, Any]) -> list[dict[str, Any]]:
+def thanking(purpose: str, *more: dict[str, Any]) -> list[dict[str, Any]]:
     """What stands on a step that thanks for an answer."""
     return [{"kind": "headline", "text": _TOLD.get(purpose, "Thank you")}, *more, {"kind": "reply"}, _BACK]
+
+
+def following() -> list[dict[str, Any]]:
+    """What a step that comes next begins with."""
+    return [{"kind": "headline", "text": Phrase("And then")}]
 
 
 def _key(part: dict[str, Any]) -> str:
@@ -76,7 +81,7 @@ def _lead_on(data: dict[str, Any]) -> None:
     for does in _sending(data):
         if does["next"] is None:
             later = data["steps"][1:]
-            does["next"] = later[-1]["id"] if later else _add_step(data, "thanks", "Thanks", _thanks(data["purpose"]))
+            does["next"] = later[-1]["id"] if later else _add_step(data, "thanks", "Thanks", thanking(data["purpose"]))
 
 
 def _sending(data: dict[str, Any]) -> list[dict[str, Any]]:
@@ -122,7 +127,7 @@ def with_confirmation(document: Document, on: bool) -> Document:
         _drop_unchanged(data, so_far)
     else:
         code = [_CODE] if document.after.code.kind != "none" and document.after.code.show else []
-        leads = _add_step(data, "thanks", "Thanks", _thanks(document.purpose, *code))
+        leads = _add_step(data, "thanks", "Thanks", thanking(document.purpose, *code))
     for does in sending:
         if does["next"] in {None, so_far}:
             does["next"] = leads

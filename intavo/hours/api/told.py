@@ -26,8 +26,8 @@ from intavo.core.replies import (
     Chosen,
     Promise,
     Reply,
+    ReplySlot,
     Situation,
-    Slot,
     choose,
     explain,
     fill,
@@ -208,7 +208,7 @@ def told(business: Business, value: OpeningHours) -> list[ToldOut]:
 
 def _words_in(
     business: Business, value: OpeningHours, one: Situation, now: Situation, at: datetime, tongue: Tongue
-) -> tuple[bool, dict[Slot, str]]:
+) -> tuple[bool, dict[ReplySlot, str]]:
     """Whether a situation comes within 400 days, and the words for slots as they will be then."""
     then = at if one is now else next_moment_of(one, value, at)
     if one is not now and one is Situation.HOLIDAY and holiday_name(value, then) is None:
@@ -217,7 +217,7 @@ def _words_in(
     return True, slots(value, then, value.zone, due, back=back_at(presences(business.pk), then, value), tongue=tongue)
 
 
-_NAMED: dict[Slot, str] = {
+_NAMED: dict[ReplySlot, str] = {
     "next_opening": "(when you open again)", "closing_time": "(when you close)", "day_name": "(name of the day)",
     "promise": "(when you answer)", "back_at": "(when somebody is back)", "first_name": "(their first name)",
 }  # fmt: skip
@@ -265,7 +265,7 @@ def _row(
 
 
 def _cell(
-    chosen: Chosen, column: str, tongue: str, table: dict[Cell, Reply], words: dict[Slot, str], speaks: Tongue
+    chosen: Chosen, column: str, tongue: str, table: dict[Cell, Reply], words: dict[ReplySlot, str], speaks: Tongue
 ) -> ReplyCellOut:
     reply, cell = chosen.reply, chosen.cell
     title, text = (fill(runs, words, speaks) for runs in (reply.title, reply.text))

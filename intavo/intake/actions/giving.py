@@ -8,13 +8,14 @@ from django.conf import settings
 from django.core import signing
 
 from intavo.accounts.actor import Actor, visitor_of
-from intavo.accounts.models import Member
 from intavo.accounts.rows import Row
+from intavo.accounts.telling import told_of_touchpoints, way_to_end
 from intavo.core.followup import Kind
+from intavo.core.opening import kind_of
 from intavo.core.people import email_address
 from intavo.core.people.naming import name_in_mail
 from intavo.core.tongues import Phrase, say
-from intavo.core.touchpoint import filled, low_score, said_answers
+from intavo.core.touchpoint import filled, said_answers
 from intavo.followup import actions as followup
 from intavo.followup.source import Source
 from intavo.mail import actions as mail
@@ -22,6 +23,7 @@ from intavo.people import actions as people
 from intavo.touchpoints.actions import give_code
 from intavo.touchpoints.revisions import name_of
 
+from ..body import FileGiven
 from ..words import excerpt, letter, told
 from .calls import book
 from .sent import Incoming
@@ -39,7 +41,7 @@ class Given:
     person: int | None = None
     followup: int | None = None
     code: str | None = None
-    file: dict[str, str] | None = None
+    file: FileGiven | None = None
     rows: tuple[Row, ...] = ()
 
 
@@ -73,24 +75,11 @@ def _person(actor: Actor, found: Incoming) -> people.Arrived | None:
     return arrived
 
 
-def _kind(found: Incoming) -> Kind | None:
-    """What piece of work this is; None if there is nothing to do."""
-    document, values = found.document, found.checked.values
-    if any(one.name in values for one in document.fields("slot")):
-        return Kind.CALL_BACK
-    if document.purpose == "feedback":
-        low = low_score(document, values)
-        return Kind.FEEDBACK if low or document.after.follow_up else None
-    if document.purpose == "sign-up":
-        return Kind.SIGN_UP
-    return Kind.INQUIRY if document.asks_for_answer else None
-
-
 def _follow_up(
     actor: Actor, found: Incoming, arrived: people.Arrived
 ) -> tuple[int | None, tuple[datetime, datetime] | None]:
     """The follow-up that it opens, and the time of the call that was booked with it."""
-    kind = _kind(found)
+    kind = kind_of(found.document, found.checked.values)
     if kind is None:
         return None, None
     due, late_from = found.said.due if found.said else None, None
@@ -120,7 +109,7 @@ def _code(actor: Actor, found: Incoming, arrived: people.Arrived | None) -> str 
     return give_code(actor, touchpoint_id=found.revision.touchpoint, to=to[:80])
 
 
-def file_for(found: Incoming) -> dict[str, str] | None:
+def file_for(found: Incoming) -> FileGiven | None:
     """The signed link of the file that is given, if one is; made anew, it lasts thirty days from now."""
     wanted = found.document.after.file
     if wanted.asset is None:
@@ -168,7 +157,7 @@ def thanks_key(site_id: int, client_id: str) -> str:
     return f"thanks-{site_id}-{client_id}"[:100]
 
 
-def _answer_mail(found: Incoming, code: str | None, file: dict[str, str] | None, delay: int) -> None:
+def _answer_mail(found: Incoming, code: str | None, file: FileGiven | None, delay: int) -> None:
     thanks, after, said = found.document.after.thank_you, found.document.after, found.said
     if not thanks.send or found.reach.email is None:
         return
@@ -196,9 +185,8 @@ def _tell_members(found: Incoming, opened: int | None) -> None:
         return
     name = name_of(found.site, found.revision)
     text = told(name, said_answers(found.document, found.checked.values), found.sent.page.url, opened)
-    rows = Member.objects.select_related("user").filter(business_id=found.site.business.pk, pk__in=wanted)
-    for member in rows:
+    for member in told_of_touchpoints(found.site.business.pk, wanted):
         mail.queue(
             found.site.business, to=email_address(member.user.email), subject=f"{name}: something new", text=text,
-            key=f"tell-{member.pk}-{found.site.id}-{found.sent.id}"[:100],
+            key=f"tell-{member.pk}-{found.site.id}-{found.sent.id}"[:100], unsubscribe=way_to_end(member),
         )  # fmt: skip

@@ -16,8 +16,8 @@ from intavo.people.models import Person
 from intavo.people.queries import slip_offered
 from intavo.touchpoints.onsite import LiveSite
 
-from ..body import Sender, Sent
-from ..guard import suspicion
+from ..body import Sender, Sent, Taken
+from ..guard import suspected
 from ..models import Quarantined, Submission
 from .confirming import ask_to_confirm
 from .giving import Given, give, thanks_key
@@ -90,7 +90,7 @@ def receive(
 def _received(site: LiveSite, sent: Sent, at: datetime, sender: str, trusted: bool, number: int | None) -> Answered:
     found = incoming(site, sent, at)
     try:
-        reason = None if trusted else suspicion(found.document, sent)
+        reason = None if trusted else suspected(found.document, sent)
         if reason:
             return _set_aside(found, sender, reason)
         number = number or looked_up(site.id, sent.id, sender, 1).number
@@ -130,7 +130,7 @@ def answer_text(found: Incoming, given: Given, offered: str | None) -> str:
     """The answer as the protocol has it; written once, and replayed as it was."""
     after = found.document.after
     says = found.said.told if found.said else None
-    body: dict[str, object] = {
+    body: Taken = {
         "next": found.checked.next, "says": says, "code": given.code if after.code.show else None,
         "file": given.file, "suggest": {"email": offered} if offered else None,
     }  # fmt: skip

@@ -8,7 +8,7 @@ from intavo import clock
 from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.scope import own
 from intavo.core.rights import Right
-from intavo.core.showing import State
+from intavo.core.showing import TouchpointState
 from intavo.sites.actions import touch
 from intavo.sites.models import Site
 
@@ -27,16 +27,16 @@ def turn_on(actor: Actor, *, touchpoint_id: int) -> Touchpoint:
             _publish(touchpoint)
         else:
             _nothing_stops(touchpoint, touchpoint.live)
-        return _set_state(actor, touchpoint, State.LIVE, "touchpoint turned on")
+        return _set_state(actor, touchpoint, TouchpointState.LIVE, "touchpoint turned on")
 
 
 def turn_off(actor: Actor, *, touchpoint_id: int) -> Touchpoint:
     """Turn it off; the draft and what was live stay."""
     with transaction.atomic():
         touchpoint = locked(actor, touchpoint_id)
-        if touchpoint.state == State.DRAFT.value:
+        if touchpoint.state == TouchpointState.DRAFT.value:
             raise Refused(("state", "It is not on."))
-        return _set_state(actor, touchpoint, State.OFF, "touchpoint turned off")
+        return _set_state(actor, touchpoint, TouchpointState.OFF, "touchpoint turned off")
 
 
 def put_live(actor: Actor, *, touchpoint_id: int) -> Touchpoint:
@@ -46,7 +46,7 @@ def put_live(actor: Actor, *, touchpoint_id: int) -> Touchpoint:
         if touchpoint.live is None:
             raise Refused(("state", "It has never been on; turn it on."))
         _publish(touchpoint)
-        return _set_state(actor, touchpoint, State(touchpoint.state), "changes put live")
+        return _set_state(actor, touchpoint, TouchpointState(touchpoint.state), "changes put live")
 
 
 def _publish(touchpoint: Touchpoint) -> None:
@@ -65,7 +65,7 @@ def _nothing_stops(touchpoint: Touchpoint, revision: TouchpointRevision) -> None
         raise Refused(*stops)
 
 
-def _set_state(actor: Actor, touchpoint: Touchpoint, state: State, verb: str) -> Touchpoint:
+def _set_state(actor: Actor, touchpoint: Touchpoint, state: TouchpointState, verb: str) -> Touchpoint:
     touchpoint.state = state.value
     touchpoint.save(update_fields=["state", "live"])
     touch(actor.business_id, site_ids=list(touchpoint.sites.values_list("pk", flat=True)))
@@ -126,8 +126,8 @@ def throw_away(actor: Actor, *, touchpoint_id: int) -> None:
     with transaction.atomic():
         touchpoint = locked(actor, touchpoint_id)
         touchpoint.deleted_at = clock.now()
-        if touchpoint.state == State.LIVE.value:
-            touchpoint.state = State.OFF.value
+        if touchpoint.state == TouchpointState.LIVE.value:
+            touchpoint.state = TouchpointState.OFF.value
         touchpoint.save(update_fields=["deleted_at", "state"])
         touch(actor.business_id, site_ids=list(touchpoint.sites.values_list("pk", flat=True)))
         actor.noted("touchpoint thrown away", touchpoint=touchpoint.public_id, name=touchpoint.name)

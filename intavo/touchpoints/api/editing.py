@@ -9,7 +9,7 @@ from intavo.accounts.models import Business
 from intavo.core.addresses import read_address
 from intavo.core.legibility import covered
 from intavo.core.money import read_money
-from intavo.core.touchpoint import STARTERS, HouseStyle, Purpose, Stance, for_visitors
+from intavo.core.touchpoint import STARTERS, HouseStyle, Part, Purpose, Stance, addable, for_visitors
 from intavo.core.touchpoint.starters.spoken import spoken
 from intavo.core.values import Language
 from intavo.sites.models import Site
@@ -84,6 +84,22 @@ class DraftIn(Schema):
     based_on: int
     run: str = ""
     as_far: bool = False
+
+
+class AddableOut(Schema):
+    parts: dict[str, dict[str, Part]]
+    following: list[Part]
+    thanks: list[Part]
+
+
+@router.get("/touchpoints/{touchpoint_id}/addable", response=AddableOut)
+def what_can_be_added(request: MemberRequest, touchpoint_id: int, language: Language = "") -> AddableOut:
+    """What can be added to a touchpoint that is in a language ("": as its site has it)."""
+    row = touchpoints_of(request.auth).get(pk=touchpoint_id)
+    assert row.draft is not None
+    site = row.sites.select_related("business").order_by("pk").first()
+    tongue = site.tongue(language) if site else row.business.tongue(language)
+    return AddableOut.from_orm(addable(row.draft.document["purpose"], tongue))
 
 
 @router.get("/starters", response=list[StarterOut])

@@ -11,7 +11,7 @@ from intavo import clock
 from intavo.accounts.auth import MemberRequest
 from intavo.core.legibility import Reading
 from intavo.core.say import from_words
-from intavo.core.showing import State
+from intavo.core.showing import TouchpointState
 from intavo.core.touchpoint import PLACES, Document, Show, changes, departures, readings, resolved, speech_of
 
 from ..models import Touchpoint
@@ -154,7 +154,7 @@ def draft_out(request: MemberRequest, touchpoint_id: int, refused: dict[str, str
     return DraftOut(
         in_other_languages=[
             InTongueOut(
-                id=id_, name=name, language=language or "", on=state == State.LIVE.value
+                id=id_, name=name, language=language or "", on=state == TouchpointState.LIVE.value
             )
             for id_, name, state, language in set_of(row)
         ],

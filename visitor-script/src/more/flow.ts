@@ -3,8 +3,8 @@ import type { Part, SeenDocument, Step } from '../render/types'
 /** The step that an answer to one part chooses. */
 function chosen(part: Part, answers: Record<string, string>): string | null {
   if (part.kind === 'score') {
-    const given = answers[part.name]
-    const band = given ? part.bands.find((one) => one.least <= Number(given) && Number(given) <= one.most) : undefined
+    const given = answers[part.name] ?? ''
+    const band = /^\d+$/.test(given) ? part.bands.find((one) => one.least <= Number(given) && Number(given) <= one.most) : undefined
     return band?.next ?? null
   }
   if (part.kind !== 'question' && part.kind !== 'field') return null

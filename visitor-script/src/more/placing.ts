@@ -68,7 +68,24 @@ export async function inSlot(app: App, slug: string, place: Element): Promise<vo
   const entry = (await app.ask(slug))?.touchpoints.find((one) => one.slug === slug)
   if (!entry) return
   app.entries.push(entry)
+  const form = place.querySelector('form')
+  if (form) keepTyped(app, entry, form)
+  const at = document.activeElement?.getAttribute('name')
   await fill(app, entry, place)
+  if (at) place.lastElementChild?.shadowRoot?.querySelector<HTMLElement>(`[name="${CSS.escape(at)}"]`)?.focus()
+}
+
+/** What has been filled in of the plain form, before ours came, stands in ours. */
+function keepTyped(app: App, entry: Entry, form: HTMLFormElement): void {
+  const given = new FormData(form)
+  const typed = { step: String(given.get('step')), answers: {} as Record<string, string>, consents: {} as Record<string, boolean> }
+  for (const part of entry.document.steps.flatMap((step) => step.parts)) {
+    if (!('name' in part) || !given.has(part.name)) continue
+    if (part.kind === 'consent') typed.consents[part.name] = true
+    else typed.answers[part.name] = given.getAll(part.name).join('\n')
+  }
+  const some = Object.values({ ...typed.answers, ...typed.consents }).some(Boolean)
+  if (some) app.store.keepTyped(entry.id, typed, entry.slug)
 }
 
 /** One that stands in the page: in its slot, or at the spot that was chosen for it. */

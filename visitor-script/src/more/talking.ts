@@ -1,47 +1,21 @@
 import { read, written } from '../clean'
 import { randomId } from '../memory'
 import { device } from '../plan'
+import type { FileSaid, SaidNow, TalkNow } from '../generated/wire'
 import { el } from '../render/dom'
 import type { Drawing } from '../render/draw'
 import type { Maker } from '../render/parts'
 import type { Spoken } from '../render/types'
 import { say } from './words'
 
-interface Said {
-  n: number
-  from: 'us' | 'them'
-  who: { name: string; picture: string | null } | null
-  text: string
-  at: string
-  script?: boolean
-  file?: Sent
-}
-interface Sent {
-  name: string
-  href: string
-  picture: boolean
-}
-interface Answer {
-  messages: Said[]
-  choices?: { id: string; label: string }[]
-  asks?: string | null
-  situation: string
-  says?: { title: string; text: string } | null
-  typing?: boolean
-  read?: number
-  goal?: boolean
-}
 /** What is kept of a conversation in the visitor's own browser. */
 interface Kept {
   where: string
   seen: number
   out: Out[]
 }
-interface Out {
-  id: string
-  text?: string
-  choice?: string
-  address?: { email: string }
+/** What they said, and how it stands there until it has gone through. */
+interface Out extends SaidNow {
   shown: string
 }
 
@@ -159,7 +133,7 @@ class Conversation {
     try {
       const answer = await drawing.actions.post('talks', beginning(drawing))
       if (!answer.ok) throw new Error(String(answer.status))
-      const said = (await answer.json()) as Answer & { where: string }
+      const said = (await answer.json()) as TalkNow & { where: string }
       this.#kept = { where: said.where, seen: 0, out: this.#kept?.out ?? [] }
       this.#after = 0
       this.#log.replaceChildren()
@@ -184,7 +158,7 @@ class Conversation {
       if (!answer.ok) return true
       if (whole) this.#log.replaceChildren()
       if (whole) this.#after = 0
-      this.#show((await answer.json()) as Answer)
+      this.#show((await answer.json()) as TalkNow)
       if (whole) for (const one of kept.out) this.#pending(one)
     } catch {
       // Asked again by and by.
@@ -208,7 +182,7 @@ class Conversation {
     this.#soon(0)
   }
 
-  #show(said: Answer): void {
+  #show(said: TalkNow): void {
     const fresh = said.messages.filter((one) => one.n > this.#after)
     for (const one of fresh) {
       this.#after = Math.max(this.#after, one.n)
@@ -240,7 +214,7 @@ class Conversation {
     this.#state.hidden = !words
   }
 
-  #line(from: string, text: string, who: string, file?: Sent): HTMLElement {
+  #line(from: string, text: string, who: string, file?: FileSaid): HTMLElement {
     const { page: doc } = this.drawing
     const row = el(doc, 'li', { class: from })
     if (who) row.append(el(doc, 'small', {}, who))
@@ -251,7 +225,7 @@ class Conversation {
   }
 
   /** A file by its name, with the picture that it is. */
-  #link({ name, href, picture }: Sent): HTMLElement {
+  #link({ name, href, picture }: FileSaid): HTMLElement {
     const { page: doc } = this.drawing
     const whole = this.drawing.around.base + href
     const seen = picture ? [el(doc, 'img', { src: whole, alt: '' })] : []
@@ -287,7 +261,7 @@ class Conversation {
     const url = `${this.drawing.around.base}${kept.where}/files?id=${randomId()}&name=${encodeURIComponent(file.name)}`
     try {
       const answer = await fetch(url, { method: 'POST', body: new Blob([file], { type: 'text/plain' }), credentials: 'omit' })
-      const said = (await answer.json()) as Answer & { errors?: { message: string }[]; title?: string }
+      const said = (await answer.json()) as TalkNow & { errors?: { message: string }[]; title?: string }
       this.#say('')
       if (answer.ok) this.#show(said)
       else this.#say(said.errors?.[0]?.message ?? said.title ?? say(this.drawing, 'not_sent'))
@@ -380,7 +354,7 @@ class Conversation {
       this.#log.querySelector(`[data-out="${one.id}"]`)?.remove()
       this.#tries = 0
       if (answer.ok) {
-        const said = (await answer.json()) as Answer
+        const said = (await answer.json()) as TalkNow
         this.#show(said)
         if (said.goal) this.drawing.actions.goal()
       } else this.#say(((await answer.json()) as { errors?: { message: string }[] }).errors?.[0]?.message ?? say(this.drawing, 'not_sent'))

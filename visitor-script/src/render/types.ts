@@ -1,18 +1,19 @@
-import type { FullLook, FullValues, TouchpointDocument } from '../generated/document'
-import type EVERY from '../generated/words.json'
+import type {
+  Extras as Given,
+  FieldWrong,
+  FullLook,
+  FullValues,
+  SeenDocument,
+  Taken,
+  Told,
+  TouchpointDocument,
+  Way,
+} from '../generated/wire'
 
-export type { FullLook, FullValues, TouchpointDocument }
+export type { FullLook, FullValues, SeenDocument, TouchpointDocument, Way }
 
 /** Words of ours by their names; those that a touchpoint needs are there. */
-export type Spoken = Record<keyof typeof EVERY, string>
-
-/** A document as visitors get it: without rules and what comes after, its look resolved. */
-export type SeenDocument = Omit<TouchpointDocument, 'show' | 'after' | 'look' | 'guard' | 'language'> & {
-  look: FullLook
-  /** Its language, and the words of ours that it needs, by their names. */
-  speech: { lang: string; locale: string; dir: string; words: Spoken }
-  then: { page: string; trap: boolean; work: boolean }
-}
+export type Spoken = SeenDocument['speech']['words']
 export type Step = SeenDocument['steps'][number]
 export type Part = Step['parts'][number]
 export type PartOf<K extends Part['kind']> = Extract<Part, { kind: K }>
@@ -23,55 +24,13 @@ export interface Values {
   consents: Record<string, boolean>
 }
 
-export interface Says {
-  title: string
-  text: string
-}
+export type Says = Told
 
 /** What came of sending: gone through, to be mended, or kept to be sent later. */
-export type Sent =
-  | {
-      kind: 'taken'
-      next: string | null
-      says: Says | null
-      suggest: { email: string } | null
-      code: string | null
-      tags?: string[]
-      file: { url: string; label: string } | null
-    }
-  | { kind: 'mend'; errors: Wrong[] }
-  | { kind: 'kept' }
+export type Sent = ({ kind: 'taken' } & Taken) | { kind: 'mend'; errors: Wrong[] } | { kind: 'kept' }
 
-/** What some parts need besides the document. */
-export interface Extras {
-  slots?: Record<string, { value: string; day: string; time: string }[]>
-  hours?: { open: boolean; says: string; days: { day: string; spans: string[]; label: string }[] } | null
-  questions?: { id: number; group: string; question: string; answer: string }[]
-  code?: string | null
-  channels?: Ways
-}
-
-/** A way to reach the business, as it is met now. */
-export interface Way {
-  situation: string
-  hidden: boolean
-  says: Says | null
-  people: { name: string; words: string; picture: string | null; reachable: boolean; href: string; by?: Record<string, string> }[]
-  kind: string
-  label: string
-  button: string
-  icon: string
-  colour: string | null
-  pick: 'visitor' | 'first-reachable'
-  opens: 'new' | 'same' | 'ask-first'
-  goal: boolean
-  href: string
-  /** Where its words name the touchpoint: the link of each. */
-  by?: Record<string, string>
-  /** Where the visitor's words are asked for first: what stands there, and the link with a place for them. */
-  text?: string
-  asks?: string
-}
+/** What some parts need besides the document, as far as it is known. */
+export type Extras = Partial<Given>
 export type Ways = Record<string, Way>
 
 /** What a drawing asks of the world around it. */
@@ -131,7 +90,4 @@ export interface Made {
 }
 
 /** What is wrong with a field that was sent. */
-export interface Wrong {
-  field: string
-  message: string
-}
+export type Wrong = FieldWrong

@@ -1,28 +1,25 @@
 <script setup lang="ts">
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
-import { useMe } from '@/api/me'
-import { ADDABLE } from './fresh'
+import type { Addable } from '@/api/touchpoints'
+import type { Part } from './types'
 
 /** What can be added, by kind; always in view, and it opens upwards. */
-const { data: me } = useMe()
-/** A price begins in the currency of the business. */
-const fitting = (pattern: object) =>
-  'currency' in pattern ? { ...pattern, currency: me.value?.business?.currency ?? pattern.currency } : pattern
-const emit = defineEmits<{ add: [pattern: object] }>()
+defineProps<{ parts: Addable['parts'] }>()
+const emit = defineEmits<{ add: [pattern: Part] }>()
 </script>
 
 <template>
   <Menu as="div" class="relative">
     <MenuButton class="btn w-full justify-center">+ Add a part</MenuButton>
     <MenuItems class="pop absolute bottom-full left-2 z-20 mb-1 grid max-h-[70vh] w-[34rem] grid-cols-2 gap-x-3 overflow-auto">
-      <div v-for="(kinds, group) in ADDABLE" :key="group" class="mb-1">
+      <div v-for="(kinds, group) in parts" :key="group" class="mb-1">
         <p class="px-2 pt-1 text-xs font-semibold text-ink-2">{{ group }}</p>
         <MenuItem v-for="(pattern, name) in kinds" :key="name" v-slot="{ active }">
           <button
             type="button"
             class="w-full rounded px-2 py-1 text-left"
             :class="{ 'bg-petrol-wash': active }"
-            @click="emit('add', fitting(pattern))"
+            @click="emit('add', pattern)"
           >
             {{ name }}
           </button>

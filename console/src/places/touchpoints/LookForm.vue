@@ -2,7 +2,7 @@
 import { choices } from '@/api/parts.json'
 import { vTyped } from '@/lib/typed'
 import { computed, ref, toRef } from 'vue'
-import type { FullLook } from '@visitor/generated/document'
+import type { FullLook } from '@visitor/generated/wire'
 import ColourBox from './fields/ColourBox.vue'
 import NumberBox from './fields/NumberBox.vue'
 import SelectBox from './fields/SelectBox.vue'

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { computed, nextTick, onBeforeUnmount, onMounted, ref } from 'vue'
+import type { Addable } from '@/api/touchpoints'
 import { dragRows } from '@/lib/sort'
 import { freshPart, thanksOf } from './fresh'
 import PartForm from './PartForm.vue'
 import type { Change, Part, TouchpointDocument } from './types'
 import { glimpse, nameOf } from './words'
 
-const props = defineProps<{ document: TouchpointDocument; step: string; wrong?: Record<string, string> }>()
+const props = defineProps<{ document: TouchpointDocument; step: string; thanks: Addable['thanks']; wrong?: Record<string, string> }>()
 const selected = defineModel<string | null>('selected', { required: true })
 const emit = defineEmits<{ change: Change }>()
 const list = ref<HTMLElement>()
@@ -37,7 +38,7 @@ function share(rows: Part[], part: Part) {
 }
 /** What sends always leads somewhere. */
 function leadOn(document: TouchpointDocument, part: Part) {
-  if (part.kind === 'button' && part.does.action === 'send') part.does.next ??= thanksOf(document)
+  if (part.kind === 'button' && part.does.action === 'send') part.does.next ??= thanksOf(document, props.thanks)
 }
 function move(from: number, to: number) {
   if (from === to || to < 0 || to >= parts.value.length) return
@@ -52,7 +53,7 @@ function endFor(rows: Part[], part: Part): number {
   const sends = rows.findIndex((one) => one.kind === 'button' && one.does.action === 'send')
   return sends >= 0 && (part.kind === 'field' || part.kind === 'consent') ? sends : rows.length
 }
-function add(pattern: object) {
+function add(pattern: Part) {
   const part = freshPart(props.document, pattern)
   emit('change', `add.${part.id}`, (document) => {
     const rows = stepOf(document)?.parts
@@ -67,7 +68,7 @@ function neighbour(at: number): string {
   const before = parts.value[at - 1]
   return before && !(before.kind === 'picture' && before.place !== 'inline') ? nameOf(before) : ''
 }
-const twice = (part: Part) => add(JSON.parse(JSON.stringify(part)) as Part)
+const twice = (part: Part) => add(part)
 function remove(part: Part) {
   emit('change', `remove.${part.id}`, (document) => {
     const step = stepOf(document)

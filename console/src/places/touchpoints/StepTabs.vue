@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import type { Addable } from '@/api/touchpoints'
 import { dropStep, freshStep } from './fresh'
 import type { Change, TouchpointDocument } from './types'
 
-const props = defineProps<{ document: TouchpointDocument }>()
+const props = defineProps<{ document: TouchpointDocument; following: Addable['following'] }>()
 const step = defineModel<string>('step', { required: true })
 const emit = defineEmits<{ change: Change }>()
 const at = computed(() => props.document.steps.findIndex((one) => one.id === step.value))
@@ -13,7 +14,7 @@ const nameOf = (one: TouchpointDocument['steps'][number]) => one.name || NAMES[o
 
 /** A new step stands before the thanks, and after the one that is shown. */
 function add() {
-  const fresh = freshStep(props.document)
+  const fresh = freshStep(props.document, props.following)
   emit('change', `step.${fresh.id}`, (document) => document.steps.splice(at.value + 1, 0, fresh))
   step.value = fresh.id
 }

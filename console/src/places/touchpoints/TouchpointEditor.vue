@@ -16,6 +16,7 @@ import {
   throwAway,
   turn,
   turnInto,
+  useAddable,
   type Draft,
 } from '@/api/touchpoints'
 import { useKeys } from '@/lib/keys'
@@ -45,6 +46,8 @@ const id = Number(route.params.id)
 const notices = useNotices()
 const queries = useQueryClient()
 const { draft, document: edited, error, clash, status, edit, save, read, back, go, call, turned, take } = useEditing(id)
+const language = computed(() => edited.value?.language ?? '')
+const { data: addable } = useAddable(id, language)
 const step = ref('ask')
 const selected = ref<string | null>(null)
 const SIDES = { content: 'Content', look: 'Look', after: 'After' }
@@ -175,7 +178,7 @@ async function remove() {
       <ErrorBox :error="error" :again="read" />
       <div v-if="!error" class="sheet h-96 opacity-60" aria-busy="true" />
     </div>
-    <template v-if="draft && edited && seen">
+    <template v-if="draft && edited && seen && addable">
       <EditorHeader
         :draft="draft"
         :status="status"
@@ -226,10 +229,18 @@ async function remove() {
           >
             <div class="min-h-0 flex-1 overflow-auto p-4 pb-2">
               <FaceForm v-if="edited.stance === 'button'" class="mb-4" :document="edited" @change="edit" />
-              <StepTabs v-model:step="step" :document="edited" @change="edit" />
-              <PartList ref="adding" v-model:selected="selected" :wrong="wrong" :document="edited" :step="step" @change="edit" />
+              <StepTabs v-model:step="step" :document="edited" :following="addable.following" @change="edit" />
+              <PartList
+                ref="adding"
+                v-model:selected="selected"
+                :wrong="wrong"
+                :document="edited"
+                :step="step"
+                :thanks="addable.thanks"
+                @change="edit"
+              />
             </div>
-            <AddPart class="border-t border-line px-4 py-2" @add="adding?.add($event)" />
+            <AddPart class="border-t border-line px-4 py-2" :parts="addable.parts" @add="adding?.add($event)" />
           </div>
           <div
             v-show="side === 'look'"

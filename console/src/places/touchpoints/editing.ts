@@ -1,7 +1,7 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { useDebounceFn, useEventListener } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, shallowRef } from 'vue'
-import type { TouchpointDocument } from '@visitor/generated/document'
+import type { TouchpointDocument } from '@visitor/generated/wire'
 import { Failure } from '@/api/client'
 import { readDraft, rename, saveDraft, step, turn, type Draft } from '@/api/touchpoints'
 

@@ -1,9 +1,12 @@
 import { describe, expect, it } from 'vitest'
-import { ADDABLE, dropStep, freshPart, freshStep, thanksOf } from './fresh'
+import { offered } from '@/api/parts.json'
+import { dropStep, freshPart, freshStep, thanksOf } from './fresh'
 import type { Part, TouchpointDocument } from './types'
 
 const part = (id: string, more: object) =>
   ({ id, on: ['desktop', 'phone'], hidden: false, row: null, share: 100, ...more }) as unknown as Part
+
+const THANKS = [part('p', { kind: 'headline', text: 'Thank you' }), part('p', { kind: 'reply' })]
 
 function document(...steps: [string, Part[]][]): TouchpointDocument {
   const after = { confirm: { next: null } }
@@ -13,18 +16,20 @@ function document(...steps: [string, Part[]][]): TouchpointDocument {
 describe('a part of its own', () => {
   it('has an id and a name that nothing else has, in any step', () => {
     const before = document(['ask', [part('p1', { kind: 'field', name: 'email' })]], ['thanks', [part('p2', { kind: 'line' })]])
-    const fresh = freshPart(before, { kind: 'field', input: 'email', name: 'email' })
+    const fresh = freshPart(before, part('p', { kind: 'field', input: 'email', name: 'email' }))
     expect([fresh.id, 'name' in fresh && fresh.name]).toEqual(['p3', 'email1'])
   })
 
   it('is a copy that shares nothing with its pattern', () => {
     const pattern = { kind: 'question', name: 'q', options: [{ value: 'a', label: 'A', next: null }] }
-    const fresh = freshPart(document(['ask', []]), pattern)
+    const fresh = freshPart(document(['ask', []]), part('p', pattern))
     if (fresh.kind === 'question' && fresh.options[0]) fresh.options[0].label = 'B'
     expect(pattern.options[0]?.label).toBe('A')
   })
 
-  it.each(Object.values(ADDABLE).flatMap((group) => Object.entries(group)))('%s can be added twice', (_, pattern) => {
+  const PATTERNS = Object.values(offered).flatMap((group) => Object.entries(group as unknown as Record<string, Part>))
+
+  it.each(PATTERNS)('%s can be added twice', (_, pattern) => {
     const before = document(['ask', []])
     const first = freshPart(before, pattern)
     before.steps[0]?.parts.push(first)
@@ -37,7 +42,7 @@ describe('a part of its own', () => {
 describe('a step', () => {
   it('that is new has an id of its own and a headline', () => {
     const before = document(['ask', []], ['step', []])
-    const fresh = freshStep(before)
+    const fresh = freshStep(before, [part('p', { kind: 'headline', text: 'And then' })])
     expect([fresh.id, fresh.parts[0]?.kind]).toEqual(['step1', 'headline'])
   })
 
@@ -71,7 +76,7 @@ describe('a step', () => {
 describe('what sends', () => {
   it('leads to a step that thanks, which is there once', () => {
     const empty = document(['ask', []])
-    expect([thanksOf(empty), thanksOf(empty)]).toEqual(['thanks', 'thanks'])
-    expect(empty.steps.map((one) => one.parts.map((part) => part.kind))).toEqual([[], ['headline', 'reply', 'button']])
+    expect([thanksOf(empty, THANKS), thanksOf(empty, THANKS)]).toEqual(['thanks', 'thanks'])
+    expect(empty.steps.map((one) => one.parts.map((part) => part.kind))).toEqual([[], ['headline', 'reply']])
   })
 })

@@ -1,15 +1,8 @@
-import kinds from '@/api/parts.json'
+import type { Addable } from '@/api/touchpoints'
 import type { Part, TouchpointDocument } from './types'
 
 /** Stands for the logo of the site's house style. */
 export const HOUSE_LOGO = 'house-logo'
-const DOES = { next: null, address: '', asset: null, touchpoint: '', spot: '', channel: '', tab: 'same', goal: false, href: '' } as const
-const button = (label: string, action: string, style = 'main') => ({ kind: 'button', label, style, does: { ...DOES, action } })
-const WORDS = { size: 'large', colour: null, align: 'start' }
-
-/** What can be added, grouped as it is offered. */
-export const ADDABLE: Record<string, Record<string, object>> = kinds.offered
-
 const parts = (document: TouchpointDocument): Part[] => document.steps.flatMap((step) => step.parts)
 
 function free(stem: string, taken: Set<string>): string {
@@ -20,34 +13,28 @@ function free(stem: string, taken: Set<string>): string {
 }
 
 /** A part of its own from a pattern: with an id, and a field's name, that nothing else has. */
-export function freshPart(document: TouchpointDocument, pattern: object): Part {
+export function freshPart(document: TouchpointDocument, pattern: Part): Part {
   const every = parts(document)
-  const made = structuredClone({ on: ['desktop', 'phone'], hidden: false, row: null, share: 100, ...pattern }) as unknown as Part
+  const made = JSON.parse(JSON.stringify(pattern)) as Part
   made.id = free('p', new Set(every.map((one) => one.id)))
   if ('name' in made) made.name = free(made.name.replace(/\d+$/, ''), new Set(every.flatMap((one) => ('name' in one ? [one.name] : []))))
   return made
 }
 
-export function freshStep(document: TouchpointDocument): TouchpointDocument['steps'][number] {
+export function freshStep(document: TouchpointDocument, following: Addable['following']): TouchpointDocument['steps'][number] {
   const id = free('step', new Set(document.steps.map((one) => one.id)))
   const made = { id, name: `Step ${document.steps.length + 1}`, parts: [] as Part[] }
-  made.parts = [freshPart(document, { kind: 'headline', text: 'And then', known: [], ...WORDS })]
+  made.parts = following.map((one) => freshPart(document, one))
   return made
 }
 
 /** The step that sending leads to: the last one, or one that thanks, which is added. */
-export function thanksOf(document: TouchpointDocument): string {
+export function thanksOf(document: TouchpointDocument, thanks: Addable['thanks']): string {
   const last = document.steps[document.steps.length - 1]
   if (last && document.steps.length > 1) return last.id
   const made = { id: free('thanks', new Set(document.steps.map((one) => one.id))), name: 'Thanks', parts: [] as Part[] }
   document.steps.push(made)
-  for (const pattern of [
-    { kind: 'headline', text: 'Thank you', known: [], ...WORDS },
-    { kind: 'reply' },
-    button('Back to the page', 'close', 'plain'),
-  ]) {
-    made.parts.push(freshPart(document, pattern))
-  }
+  for (const one of thanks) made.parts.push(freshPart(document, one))
   return made.id
 }
 

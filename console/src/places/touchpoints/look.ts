@@ -1,6 +1,6 @@
 import { computed, type Ref } from 'vue'
 import { choices } from '@/api/parts.json'
-import type { FullLook, FullValues } from '@visitor/generated/document'
+import type { FullLook, FullValues } from '@visitor/generated/wire'
 import type { Change, Look, LookValues, TouchpointDocument } from './types'
 
 type Name = Exclude<keyof LookValues, 'colours'>

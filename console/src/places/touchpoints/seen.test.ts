@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest'
 import { ref } from 'vue'
-import type { FullLook } from '@visitor/generated/document'
+import type { FullLook } from '@visitor/generated/wire'
 import WORDS from '@visitor/generated/words.json'
 import { useLook, type Screen } from './look'
 import { seenOf } from './seen'
@@ -9,7 +9,7 @@ import { glimpse, nameOf } from './words'
 
 const VALUES = { place: 'middle', width: 480, corners: 4, colours: { card: '#ffffff', text: '#111111', button: '#222222' } }
 const WORKED = { ...VALUES, phone: { ...VALUES, place: 'bottom' }, css: '' } as unknown as FullLook
-const SPEECH = { lang: 'en', locale: 'en-GB', dir: 'ltr', words: WORDS }
+const SPEECH = { lang: 'en', locale: 'en-GB', dir: 'ltr' as const, words: WORDS }
 const OPEN = { place: null, width: null, corners: null, colours: { card: null, text: null, button: null } }
 
 function document(look: object = {}, phone: object = {}): TouchpointDocument {

@@ -1,5 +1,5 @@
 import type { ComputedRef, InjectionKey } from 'vue'
-import type { FullLook } from '@visitor/generated/document'
+import type { FullLook } from '@visitor/generated/wire'
 import type { SeenDocument } from '@visitor/render'
 import { HOUSE_LOGO } from './fresh'
 import type { LookValues, TouchpointDocument } from './types'

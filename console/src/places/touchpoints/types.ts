@@ -1,4 +1,4 @@
-import type { Look, LookValues, TouchpointDocument } from '@visitor/generated/document'
+import type { Look, LookValues, TouchpointDocument } from '@visitor/generated/wire'
 
 export type { Look, LookValues, TouchpointDocument }
 export type Step = TouchpointDocument['steps'][number]

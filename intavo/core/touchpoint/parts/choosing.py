@@ -5,6 +5,7 @@ from typing import ClassVar, Literal
 
 from pydantic import Field
 
+from ...door import whole_number
 from ..after import After
 from ..base import Id, Model
 from ..finding import Known
@@ -103,8 +104,8 @@ class Score(Asked):
 
     def chosen(self, given: str) -> str | None:
         """The step of the band that a score lies in."""
-        score = int(given) if given.isdigit() else -1
-        return next((band.next for band in self.bands if band.least <= score <= band.most), None)
+        score = whole_number(given)
+        return next((one.next for one in self.bands if score is not None and one.least <= score <= one.most), None)
 
     def checked(self, given: str, region: str) -> str:
         return one_of(given, [str(score) for score in range(self.least, self.most + 1)]) if given else ""
