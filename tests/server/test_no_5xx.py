@@ -9,4 +9,4 @@ def test_nothing_that_is_asked_is_answered_by_a_fault_of_ours() -> None:
     told = fuzz(1, seed=11, cluster=os.environ["DATABASE_URL"])
     assert told.wrong == []
     assert told.due - set(told.asked) == set()
-    assert len(told.followed) > 20, "chains are followed"
+    assert len(told.followed) > 10, "what one operation answered goes into the next"
