@@ -1,8 +1,9 @@
 """Odd requests at every address of both sides, over the wire: none may be answered with 5xx.
 
 `python -m tests.fuzz <rounds> [<seed>]` runs it alone. How much is asked is counted and not timed: a round is a few
-requests at every operation of the console and as many again at the visitor's side, however long they take. The console is asked as its OpenAPI has it, signed in, with the
-ids that are there; the visitor's protocol and pages as their parts may be bent.
+requests at every operation of the console and as many again at the visitor's side, however long they take. The console
+is asked as its OpenAPI has it, signed in, with the ids that are there, and in chains, where what one operation answered
+goes into the next; the visitor's protocol, pages and forms as their parts may be bent.
 """
 
 import http.client
