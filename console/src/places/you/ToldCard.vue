@@ -55,8 +55,8 @@ async function sound(event: Event) {
         ><input type="checkbox" :checked="told.morning" @change="put({ morning: on($event) })" /> By mail at opening: the day’s list</label
       >
       <label class="flex items-center gap-2"
-        ><input type="checkbox" :checked="told.touchpoints" @change="put({ touchpoints: on($event) })" /> By mail, at any hour,
-        what comes through touchpoints that are to tell you</label
+        ><input type="checkbox" :checked="told.touchpoints" @change="put({ touchpoints: on($event) })" /> By mail, at any hour, what comes
+        through touchpoints that are to tell you</label
       >
       <p class="flex flex-wrap items-center gap-2">
         <label for="told-untouched">On the day line, what nobody has touched for</label>
