@@ -1,4 +1,4 @@
-"""Members who are told by mail what came through touchpoints, and the link in each such mail that ends it."""
+"""Members who are told by mail what came through touchpoints, and the link that ends such mail, or another kind."""
 
 from collections.abc import Collection
 
@@ -16,9 +16,9 @@ def told_of_touchpoints(business_id: int, wanted: Collection[int]) -> list[Membe
     return list(members.filter(pk__in=wanted) if wanted else members.filter(role="owner"))
 
 
-def way_to_end(member: Member) -> str:
-    """The address that ends a member's mail about touchpoints by a POST. Source: RFC 8058."""
-    return f"{settings.BASE_URL}/told-of/{signing.dumps(member.pk, salt=_SALT)}"
+def way_to_end(member: Member, page: str = "told-of", salt: str = _SALT) -> str:
+    """The address that ends a kind of mail to a member by a POST; mail about touchpoints at first. Source: RFC 8058."""
+    return f"{settings.BASE_URL}/{page}/{signing.dumps(member.pk, salt=salt)}"
 
 
 def foot() -> str:
@@ -26,10 +26,10 @@ def foot() -> str:
     return f"\nWhat you are told is set at {settings.BASE_URL}/you#told\n"
 
 
-def told_by(token: str) -> Member | None:
-    """The member that a link of these mails is of; None where there is none."""
+def told_by(token: str, salt: str = _SALT) -> Member | None:
+    """The member that a link of such mails is of; None where there is none."""
     try:
-        return Member.objects.select_related("business").filter(pk=signing.loads(token, salt=_SALT)).first()
+        return Member.objects.select_related("business").filter(pk=signing.loads(token, salt=salt)).first()
     except (signing.BadSignature, ValueError, TypeError):
         return None
 

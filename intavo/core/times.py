@@ -1,4 +1,4 @@
-"""Times that come in: aware, and near enough to be meant."""
+"""Times that come in: aware, and near enough to be meant; and how they go out to visitors."""
 
 from datetime import UTC, datetime
 from typing import Annotated
@@ -20,3 +20,9 @@ def _near(at: datetime) -> datetime:
 
 
 Moment = Annotated[AwareDatetime, AfterValidator(_near)]
+
+
+def iso(at: datetime) -> str:
+    """A time as the visitor's protocol writes it: UTC with a Z, to the millisecond."""
+    text = at.astimezone(UTC).isoformat(timespec="milliseconds").replace("+00:00", "Z")
+    return text.replace(".000Z", "Z")

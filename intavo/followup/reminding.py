@@ -6,10 +6,10 @@ from datetime import datetime, timedelta
 from typing import TYPE_CHECKING
 
 from django.conf import settings
-from django.core import signing
 from django.db import transaction
 from django.db.models import Exists, OuterRef, Q
 
+from intavo.accounts import telling
 from intavo.accounts.actor import Actor, Refused, member_actor
 from intavo.accounts.mails import queue_mail
 from intavo.accounts.models import Member
@@ -170,20 +170,16 @@ def _line(member: Member, row: FollowUp, due: datetime, hours: OpeningHours, at:
 
 
 def _mail(member: Member, subject: str, lines: Iterable[str]) -> None:
-    foot = f"What you are told is set at {settings.BASE_URL}/you#told"
     shown = list(lines)
     more = [f"And {len(shown) - MOST_LINES} more."] if len(shown) > MOST_LINES else []
-    text = "\n\n".join([member.business.name, *shown[:MOST_LINES], *more, foot]) + "\n"
-    ends = f"{settings.BASE_URL}/told/{signing.dumps(member.pk, salt=_SALT)}"
+    text = "\n\n".join([member.business.name, *shown[:MOST_LINES], *more]) + "\n" + telling.foot()
+    ends = telling.way_to_end(member, "told", _SALT)
     queue_mail(to=member.user.email, subject=subject[:200], text=text, unsubscribe=ends)
 
 
 def told_by(token: str) -> Member | None:
     """The member that a link of these mails is of; None where there is none."""
-    try:
-        return Member.objects.select_related("business").filter(pk=signing.loads(token, salt=_SALT)).first()
-    except (signing.BadSignature, ValueError, TypeError):
-        return None
+    return telling.told_by(token, _SALT)
 
 
 def tell_no_more(token: str) -> Member | None:

@@ -1,20 +1,15 @@
 """Talks as both sides read them."""
 
 from collections.abc import Iterable
-from datetime import UTC, datetime
 from typing import Literal, NotRequired
 
 from typing_extensions import TypedDict
 
 from intavo.accounts.models import Business
 from intavo.core.replies import Told
+from intavo.core.times import iso
 
 from .models import Message, Talk
-
-
-def iso(at: datetime) -> str:
-    """A time as the protocol writes it: UTC with a Z."""
-    return at.astimezone(UTC).isoformat(timespec="milliseconds").replace("+00:00", "Z").replace(".000Z", "Z")
 
 
 class Speaker(TypedDict):

@@ -21,6 +21,7 @@ from intavo.accounts.actor import visitor_of
 from intavo.core.door import NotLetIn, let_in
 from intavo.core.hosts import host_of
 from intavo.core.showing import PlannedEntry, Visit, plan
+from intavo.core.times import iso
 from intavo.core.touchpoint.patterns import normal_path
 from intavo.intake.actions import Sent, looked_up, receive
 from intavo.results.actions import SaidBeat, keep_beats
@@ -47,7 +48,7 @@ from .protocol import (
 )
 from .reaching import channels_written, used
 from .rehearsing import read_link
-from .wire import BeatsKept, Plan, entry_of, iso
+from .wire import BeatsKept, Plan, entry_of
 
 VISIT_MINUTES = 30
 _BEAT = TypeAdapter(SaidBeat)

@@ -6,7 +6,6 @@ written. Documents and ways to reach the business are written beforehand, once f
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from datetime import UTC, datetime
 from typing import Annotated, Any, Literal, NotRequired
 
 import orjson
@@ -182,12 +181,6 @@ def wire_schema(more: Mapping[str, Any]) -> dict[str, Any]:
         way: {"type": "object", "properties": by_way[way], "required": list(by_way[way])} for way in by_way
     }
     return schema | {"type": "object", "required": list(by_way)}
-
-
-def iso(at: datetime) -> str:
-    """A time as the protocol writes it: UTC with a Z, to the millisecond."""
-    text = at.astimezone(UTC).isoformat(timespec="milliseconds").replace("+00:00", "Z")
-    return text.replace(".000Z", "Z")
 
 
 def entry_of(live: LiveTouchpoint, planned: PlannedEntry, valid_until: str, document: orjson.Fragment) -> Entry:

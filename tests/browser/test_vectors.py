@@ -14,12 +14,13 @@ from playwright.sync_api import Browser, BrowserContext, Page, Route
 
 from intavo.core.showing import Compiled, Visit, plan
 from intavo.core.showing.deeds import Deed, OpenPage
+from intavo.core.times import iso
 from intavo.core.tongues import ENGLISH
 from intavo.core.touchpoint import Document
 from intavo.intake.body import Taken
 from intavo.touchpoints.making import live_touchpoint
 from intavo.touchpoints.onsite import LiveTouchpoint, Wants
-from intavo.visitor.wire import Plan, entry_of, iso
+from intavo.visitor.wire import Plan, entry_of
 from tests.vectors import ORIGIN, Vector, vectors
 
 INTAVO = "http://intavo.example"
