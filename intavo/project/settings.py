@@ -145,6 +145,8 @@ ACCOUNT_CHANGE_EMAIL = True
 ACCOUNT_REAUTHENTICATION_REQUIRED = True
 MFA_SUPPORTED_TYPES = ["totp", "recovery_codes"]
 MFA_TOTP_ISSUER = "Intavo"
+# A code may be one step old: typed late in its half minute, or while the password is asked for. Source: RFC 6238, 5.2.
+MFA_TOTP_TOLERANCE = 1
 MFA_ADAPTER = "intavo.accounts.secrets.SealedAdapter"
 MFA_RECOVERY_CODES_SHOW_ONCE = True
 # Nobody signs in with an address that is not confirmed, so one that waits does no harm beside an authenticator.

@@ -135,7 +135,7 @@ def live_touchpoint(
         compiled, slug, name, revision, document.stance,
         document=orjson.dumps(for_visitors(document, house, region, tongue=tongue)),
         needs_more=needs_more(document, house), again=document.show.how_often.every == "moment",
-        channels=frozenset(document.channels()), code=short_code(compiled.id), talks=document.talk is not None,
+        channels=frozenset(document.channels()), code=short_code(compiled.id),
         answered=Answered(document.after.promise_minutes, document.after.follows) if speaks else None,
         language=document.language,
     )  # fmt: skip

@@ -64,7 +64,6 @@ class LiveTouchpoint:
     again: bool
     channels: frozenset[str] = frozenset()
     code: str = ""
-    talks: bool = False
     answered: Answered | None = None
     language: str = ""
     _labelled: dict[str, bytes] = field(default_factory=dict)
@@ -211,11 +210,6 @@ class LiveSite:
             comes = changes_at(self.members, at)
             known = self._ends[key] = min((one for one in (turn, comes) if one is not None), default=None)
         return known
-
-    @cached_property
-    def talks(self) -> bool:
-        """Whether a conversation stands on the site."""
-        return any(one.talks for one in self.touchpoints)
 
     @cached_property
     def sets(self) -> dict[int | None, OpeningHours]:

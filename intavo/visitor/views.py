@@ -54,8 +54,8 @@ VISIT_MINUTES = 30
 _BEAT = TypeAdapter(SaidBeat)
 # An address of a page of the site in what a click does or in rich text; files of Intavo's own are none.
 _OWN_PAGE = re.compile(rb'("href":"|"page":"|href=\\")/(?!/|m/)')
-# Whoever is talking to somebody in the page is not interrupted.
-_TALKING = ("[data-intavo-talking]",)
+# What a visitor has unfolded, is filling in or is talking in is not interrupted.
+_IN_USE = "[data-intavo-in-use]"
 _MOST_BEATS = 200
 # Of each kind of report, from one address on one site.
 _BEATS = Window(settings.BEATS_A_MINUTE)
@@ -123,7 +123,7 @@ def _planned(site: LiveSite, visit: Visit, at: datetime, entries: Sequence[Plann
     usual = iso(latest)
     found: Plan = {
         "now": iso(at), "visit_minutes": VISIT_MINUTES,
-        "give_way_to": [*site.rules.give_way_to, *(_TALKING if site.talks else ())],
+        "give_way_to": [*site.rules.give_way_to, _IN_USE],
         "hours": {
             "situation": said.situation.value, "until": iso(until) if until else None, "says": said.told,
         },

@@ -154,6 +154,32 @@ def test_it_waits_for_a_dialog_of_the_page(stranger: BrowserContext, stack: Stac
     expect(page.get_by_role("dialog", name=re.compile("safe paddling hours"))).to_be_visible()
 
 
+@pytest.mark.parametrize("at", ["unfolded", "filled in"])
+def test_what_a_visitor_is_at_is_not_interrupted(stranger: BrowserContext, stack: Stack, at: str) -> None:
+    page = stranger.new_page()
+    page.clock.install()
+    with page.expect_response(re.compile("/plan$")):
+        page.goto(f"{stack.site_url}/contact")
+    page.wait_for_load_state("networkidle")
+    question = page.get_by_role("dialog", name=ASK)
+    if at == "unfolded":
+        page.get_by_role("button", name="Reach us").click()
+        expect(page.get_by_role("link", name=re.compile("Call us"))).to_be_visible()
+    else:
+        page.evaluate("document.body.insertAdjacentHTML('afterbegin', '<div data-intavo=\"call-me-back\"></div>')")
+        page.locator("[data-intavo]").get_by_role("textbox").first.press_sequentially("07700")
+    page.clock.run_for(25_000)
+    page.wait_for_timeout(300)
+    expect(question).to_have_count(0)
+    if at == "unfolded":
+        page.keyboard.press("Escape")
+    else:
+        # Two minutes after the last letter it was left.
+        page.clock.run_for(120_000)
+    page.clock.run_for(1_000)
+    expect(question).to_be_visible()
+
+
 def test_without_the_second_file_nothing_stands_there_naked(stranger: BrowserContext, stack: Stack) -> None:
     stranger.route("**/static/touch/more.js", lambda route: route.abort())
     page = on_a_page(stranger, stack)

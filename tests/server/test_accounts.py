@@ -196,9 +196,9 @@ class Second:
         answer = self.client.post(TOTP, {"code": self.code()}, **JSON)
         assert answer.status_code == 200, answer.content
 
-    def code(self) -> str:
-        """The code of just now. Source: RFC 6238."""
-        return format_hotp_value(hotp_value(self.secret, int(time.time()) // 30))
+    def code(self, steps_ago: int = 0) -> str:
+        """The code of just now, or of some half minutes ago. Source: RFC 6238."""
+        return format_hotp_value(hotp_value(self.secret, int(time.time()) // 30 - steps_ago))
 
 
 def test_with_an_authenticator_the_password_alone_does_not_sign_in(user: User) -> None:
@@ -213,6 +213,26 @@ def test_with_an_authenticator_the_password_alone_does_not_sign_in(user: User) -
     again = Client()
     sign_in(again, PASSWORD)
     assert again.post(f"{AUTH}/2fa/authenticate", {"code": kept[0]}, **JSON).status_code == 400
+
+
+def test_a_code_may_be_one_step_old_and_is_taken_once(user: User) -> None:
+    second = Second()
+
+    def signs_in(code: str) -> bool:
+        client = Client()
+        sign_in(client, PASSWORD)
+        return bool(client.post(f"{AUTH}/2fa/authenticate", {"code": code}, **JSON).status_code == 200)
+
+    with time_machine.travel(datetime.now(UTC) + timedelta(hours=1)) as now:
+        assert not signs_in(second.code(steps_ago=2))
+        code = second.code(steps_ago=1)
+        assert signs_in(code)
+        assert not signs_in(code)
+        used = second.code(steps_ago=-1)
+        assert signs_in(used)
+        # Much later than a step, it is still a code of now.
+        now.shift(45)
+        assert not signs_in(used)
 
 
 def test_what_an_authenticator_shares_is_sealed_in_the_database(user: User) -> None:

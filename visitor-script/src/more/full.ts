@@ -4,6 +4,7 @@ import { written } from '../clean'
 import { backdropArt, behindCard, loadFonts, paintMore } from './art'
 import { refreshed } from './fresh'
 import { nextStep, stepOf, takesNameless } from './flow'
+import { inUse } from './in-use'
 import { el } from '../render/dom'
 import { greet, nudge, onTheFace, shaped, stack, strip } from './face'
 import { sends, type Drawing } from '../render/draw'
@@ -92,6 +93,7 @@ export const full = (Base: Base): Base =>
 
     override unfold(open: boolean): void {
       this.card.hidden = !open
+      inUse(this.host, open)
       this.face?.setAttribute('aria-expanded', String(open))
       if (open) {
         this.actions.clicked()
@@ -296,8 +298,14 @@ export const full = (Base: Base): Base =>
       else await super.submit()
     }
 
+    protected override start(): void {
+      super.start()
+      inUse(this.host)
+    }
+
     override settle(sent: Sent): void {
       if (sent.kind === 'taken') {
+        inUse(this.host, false)
         this.code = sent.code ?? this.code
         if (sent.next) this.way = []
       }

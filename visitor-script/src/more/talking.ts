@@ -6,6 +6,7 @@ import { el } from '../render/dom'
 import type { Drawing } from '../render/draw'
 import type { Maker } from '../render/parts'
 import type { Spoken } from '../render/types'
+import { inUse, LIVELY } from './in-use'
 import { say } from './words'
 
 /** What is kept of a conversation in the visitor's own browser. */
@@ -22,7 +23,6 @@ interface Out extends SaidNow {
 const QUICK = 2000
 const SLOW = 10_000
 const FOLDED = 15_000
-const LIVELY = 120_000
 const PAUSES = [2000, 5000, 15_000, 30_000]
 const MOST_FILE = 10 * 1024 * 1024
 const HINTS: Record<string, keyof Spoken> = { email: 'your_email', phone: 'your_phone' }
@@ -75,8 +75,7 @@ class Conversation {
     // What is typed here is no answer of the form around it.
     this.#box.addEventListener('input', (event) => {
       event.stopPropagation()
-      this.#lively = performance.now()
-      this.#inUse()
+      this.#touched()
     })
     this.element = el(
       doc,
@@ -176,7 +175,6 @@ class Conversation {
   async #look(): Promise<void> {
     // Not at all in a tab that nobody sees.
     if (this.drawing.page.hidden || !this.#kept || !this.element.isConnected) return
-    this.#inUse()
     const there = await this.#ask()
     if (!there && this.#begun) await this.#begin()
     this.#soon(0)
@@ -188,8 +186,7 @@ class Conversation {
       this.#after = Math.max(this.#after, one.n)
       this.#line(one.from, one.text, one.from === 'us' ? (one.script ? '' : (one.who?.name ?? '')) : '', one.file)
     }
-    if (fresh.length) this.#lively = performance.now()
-    this.#inUse()
+    if (fresh.length) this.#touched()
     if (said.choices) this.#offer(said.choices, said.asks ?? null)
     const says =
       said.says && said.situation !== 'open' ? [said.says.title, said.says.text].filter(Boolean).join('. ').replace('..', '.') : ''
@@ -203,10 +200,10 @@ class Conversation {
     } else if (unseen) this.#count(unseen)
   }
 
-  /** Marks that somebody is talking here, so that nothing else comes over it. */
-  #inUse(): void {
-    const own = this.#visible && (this.#after > 1 || !!this.#box.value)
-    this.drawing.host.toggleAttribute('data-intavo-talking', own && performance.now() - this.#lively < LIVELY)
+  /** Something is said or being written; where the visitor takes part in it, nothing else comes over it. */
+  #touched(): void {
+    this.#lively = performance.now()
+    if (this.#visible && (this.#after > 1 || this.#box.value)) inUse(this.drawing.host)
   }
 
   #say(words: string): void {

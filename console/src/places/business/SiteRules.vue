@@ -110,6 +110,7 @@ const wrong = () =>
         hint="#cookie-note"
         @set="rules.give_way_to = $event"
       />
+      <p class="-mt-3 text-sm text-ink-2">What a visitor has unfolded, is filling in or is talking in goes first by itself.</p>
       <label class="grid gap-1"
         ><span class="font-semibold">Somebody is signed in where this element is</span
         ><input
