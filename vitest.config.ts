@@ -7,5 +7,5 @@ const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
 export default defineConfig({
   plugins: [vue()],
   resolve: { alias: { '@': here('console/src'), '@visitor': here('visitor-script/src') } },
-  test: { environment: 'jsdom', include: ['{console,visitor-script}/**/*.test.ts'] },
+  test: { environment: 'node', include: ['{console,visitor-script}/**/*.test.ts'] },
 })

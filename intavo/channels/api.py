@@ -212,19 +212,19 @@ def preview(request: MemberRequest, body: PreviewIn) -> list[PreviewOut]:
     return [_preview(shown, value, body, one, one is now) for one in Situation]
 
 
-def _preview(shown: _Shown, value: Document, body: PreviewIn, one: Situation, now: bool) -> PreviewOut:
+def _preview(shown: _Shown, value: Document, body: PreviewIn, situation: Situation, now: bool) -> PreviewOut:
     # Who is at the counter is taken as it has to be for the situation; the time is when it holds next.
     hours = shown.sets[None] if not value.hours else shown.sets.get(value.hours[0], shown.sets[None])
-    at = shown.at if now else next_moment_of(one, hours, shown.at)
-    there = () if one is Situation.OPEN else tuple(Presence(p.member, Away(None, None)) for p in shown.members)
+    at = shown.at if now else next_moment_of(situation, hours, shown.at)
+    there = () if situation is Situation.OPEN else tuple(Presence(p.member, Away(None, None)) for p in shown.members)
     members = shown.members if now else there
     met = meet(
-        value, body.channel, shown.sets, at, members, table=shown.table, promise=shown.promise, as_if=one,
+        value, body.channel, shown.sets, at, members, table=shown.table, promise=shown.promise, as_if=situation,
         language=body.language or shown.business.language, business_language=shown.business.language,
         region=shown.business.region,
     )  # fmt: skip
     return PreviewOut(
-        situation=one.value, in_effect=now, hidden=met.hidden, button=met.button or value.label,
+        situation=situation.value, in_effect=now, hidden=met.hidden, button=met.button or value.label,
         title=met.says[0] if met.says else "", text=met.says[1] if met.says else "",
         people=[PreviewPersonOut(name=p.name, words=p.words, reachable=can) for p, can in met.people],
     )  # fmt: skip

@@ -41,15 +41,15 @@ def channel_findings(business_id: int, at: datetime) -> dict[str, str]:
     """What is to be looked at in each channel, by its id; "" for nothing."""
     sets, members, table = all_sets(business_id), presences(business_id), replies(business_id)
     language = Business.objects.values_list("language", flat=True).get(pk=business_id)
-    found = {}
+    findings = {}
     for row in kept(business_id):
         told = [
             meet(row.value, row.public_id, sets, at, members, table=table, as_if=one, language=language,
                  business_language=language)
             for one in (Situation.AFTER_HOURS, Situation.HOLIDAY)
         ]  # fmt: skip
-        found[row.public_id] = finding(row.value, sets, at, told)
-    return found
+        findings[row.public_id] = finding(row.value, sets, at, told)
+    return findings
 
 
 def finding(channel: Document, sets: Sets, at: datetime, closed: list[Met]) -> str:

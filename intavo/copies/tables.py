@@ -182,9 +182,9 @@ def _schema(model: type[Model], field: "Field[Any, Any]") -> dict[str, Any]:
         document = DOCUMENTS.get((model, field.name))
         return {"description": f"a {document.__name__}"} | document.model_json_schema() if document else {}
     kind = _TYPES.get(field.get_internal_type(), "string")
-    found: dict[str, Any] = {"type": [kind, "null"] if field.null else kind}
+    schema: dict[str, Any] = {"type": [kind, "null"] if field.null else kind}
     if kind == "string" and field.max_length:
-        found["maxLength"] = field.max_length
+        schema["maxLength"] = field.max_length
     if isinstance(field, DateTimeField):
-        found["format"] = "date-time"
-    return found
+        schema["format"] = "date-time"
+    return schema

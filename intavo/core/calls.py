@@ -47,7 +47,7 @@ def calendar_entry(call: Call, at: datetime) -> str:
 
 def _address(who: tuple[str, str]) -> vCalAddress:
     name, address = who
-    found = vCalAddress(f"mailto:{address}")
+    person = vCalAddress(f"mailto:{address}")
     if name:
-        found.params["CN"] = vText(name)
-    return found
+        person.params["CN"] = vText(name)
+    return person

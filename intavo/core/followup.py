@@ -108,8 +108,8 @@ def may_reopen(finished: FollowUp, at: datetime, thread: str) -> bool:
     return same and finished.finished_at is not None and at - finished.finished_at <= REOPENS_WITHIN
 
 
-def _earliest(one: datetime | None, other: datetime | None) -> datetime | None:
-    return min((due for due in (one, other) if due is not None), default=None)
+def _earliest(first: datetime | None, other: datetime | None) -> datetime | None:
+    return min((due for due in (first, other) if due is not None), default=None)
 
 
 def returned(followup: FollowUp, at: datetime) -> FollowUp:

@@ -36,9 +36,9 @@ def luminance(pixel: Pixel) -> float:
     return 0.2126 * red + 0.7152 * green + 0.0722 * blue
 
 
-def contrast(one: Pixel, other: Pixel) -> float:
+def contrast(pixel: Pixel, other: Pixel) -> float:
     """The contrast ratio of two colours, 1 to 21."""
-    light, dark = sorted((luminance(one), luminance(other)), reverse=True)
+    light, dark = sorted((luminance(pixel), luminance(other)), reverse=True)
     return (light + 0.05) / (dark + 0.05)
 
 

@@ -40,10 +40,10 @@ def wrongs(
     return [(where or whole, words) for where, words in found]
 
 
-def say_error(one: Error) -> str:
+def say_error(error: Error) -> str:
     """One error in words for whoever edits or sends it."""
-    known = _WORDS.get(one["type"])
+    known = _WORDS.get(error["type"])
     if known is not None:
-        return known.format(**one.get("ctx", {}))
-    words = str(one["msg"]).removeprefix("Value error, ")
+        return known.format(**error.get("ctx", {}))
+    words = str(error["msg"]).removeprefix("Value error, ")
     return words[:1].upper() + words[1:]

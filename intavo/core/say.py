@@ -43,6 +43,12 @@ def short_date(day: date, tongue: Tongue | None = None) -> str:
     return format_skeleton("MMMEd", day, locale=locale_of(tongue)).translate(_NARROW)
 
 
+def full_date(day: date, tongue: Tongue | None = None) -> str:
+    """A date with its year: "28 Nov 2026"."""
+    tongue = tongue or READER.get()
+    return format_skeleton("yMMMd", day, locale=locale_of(tongue)).translate(_NARROW)
+
+
 def date_only(day: date, tongue: Tongue | None = None) -> str:
     """A date without its weekday and year: "28 Nov"."""
     tongue = tongue or READER.get()

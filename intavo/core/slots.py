@@ -28,13 +28,13 @@ def call_slots(
         raise ValueError("a slot has some length")
     booked = {start.astimezone(UTC): count for start, count in taken.items()}
     earliest = at.astimezone(UTC) + notice
-    found: list[Slot] = []
+    slots: list[Slot] = []
     for stretch in open_stretches(hours, at - timedelta(days=3), at + timedelta(days=DAYS_AHEAD)):
         # A stretch that is clipped at the span's end still holds only whole slots.
         start, end = stretch.start.astimezone(UTC), stretch.end.astimezone(UTC)
         while start + length <= end:
             if start >= earliest and booked.get(start, 0) < capacity:
                 zone = stretch.start.tzinfo
-                found.append(Slot(start.astimezone(zone), (start + length).astimezone(zone)))
+                slots.append(Slot(start.astimezone(zone), (start + length).astimezone(zone)))
             start += length
-    return found
+    return slots

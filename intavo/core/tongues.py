@@ -50,9 +50,9 @@ class Phrase(str):
     values: dict[str, object]
 
     def __new__(cls, key: str, english: str = "", **values: object) -> "Phrase":
-        made = super().__new__(cls, english or (key.format(**values) if values else key))
-        made.key, made.values = key, values
-        return made
+        phrase = super().__new__(cls, english or (key.format(**values) if values else key))
+        phrase.key, phrase.values = key, values
+        return phrase
 
     def __str__(self) -> str:
         return self

@@ -167,12 +167,12 @@ class FinishIn(Schema):
     outcome: rules.Outcome
 
 
-def _item(one: Placed) -> dict[str, Any]:
-    row = one.row
+def _item(placed: Placed) -> dict[str, Any]:
+    row = placed.row
     return {
         "id": row.pk, "person_id": row.person_id, "called": called_by_all(row.person), "kind": row.kind,
-        "state": rules.returned(row.value, clock.now()).state, "lane": one.lane, "due": one.due,
-        "late_minutes": int(one.late.total_seconds() // 60), "left_minutes": int(one.left.total_seconds() // 60),
+        "state": rules.returned(row.value, clock.now()).state, "lane": placed.lane, "due": placed.due,
+        "late_minutes": int(placed.late.total_seconds() // 60), "left_minutes": int(placed.left.total_seconds() // 60),
         "back_at": row.back_at, "opened_at": row.opened_at, "excerpt": row.excerpt,
         "touchpoint": row.touchpoint.name if row.touchpoint else "", "via": via_words(row.via),
         "page": row.page, "device": row.device,

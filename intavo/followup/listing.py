@@ -49,9 +49,9 @@ def listed(actor: Actor, at: datetime, wanted: ListFilter, after: After = None) 
     """
     parts = _SHOWN[wanted.state] if after is None else _SHOWN[wanted.state] & {"ours"}
     if parts and (wanted.tag or wanted.page or wanted.q or wanted.untouched):
-        found = _placed(actor, at, wanted, after, parts)
-        if found is not None:
-            return found
+        page = _placed(actor, at, wanted, after, parts)
+        if page is not None:
+            return page
     return Listed(
         _page(actor, at, wanted, after) if "ours" in parts else [],
         for_us(actor, at, wanted).count(),

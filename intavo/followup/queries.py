@@ -122,11 +122,11 @@ def _on_page(page: str) -> Q:
     """From a page, whatever its host and query and however its letters are written; with "*" all below it too."""
     path = path_of(unquote(page.removesuffix("*"))).lower()
     spellings = {path, quote(path).lower()}
-    found = Q(path__in=sorted(spellings))
+    wanted = Q(path__in=sorted(spellings))
     if page.endswith("*"):
         for one in spellings:
-            found |= Q(path__startswith=f"{one.rstrip('/')}/")
-    return found
+            wanted |= Q(path__startswith=f"{one.rstrip('/')}/")
+    return wanted
 
 
 def open_rows(actor: Actor, wanted: ListFilter = EVERYTHING) -> QuerySet[FollowUp]:
@@ -200,7 +200,7 @@ class Placed:
 
 def placed(rows: list[FollowUp], hours: OpeningHours, ruler: rules.Ruler) -> list[Placed]:
     """Follow-ups put on the ruler."""
-    found = []
+    items = []
     for row in rows:
         value = rules.returned(row.value, ruler.at)
         due, latest = value.due, value.latest
@@ -208,8 +208,8 @@ def placed(rows: list[FollowUp], hours: OpeningHours, ruler: rules.Ruler) -> lis
         if due is not None:
             late = rules.how_late(hours, latest or due, ruler.at)
             left = rules.open_time_left(hours, due, ruler.at)
-        found.append(Placed(row, due, ruler.lane(due, latest), late, left))
-    return found
+        items.append(Placed(row, due, ruler.lane(due, latest), late, left))
+    return items
 
 
 def due_marks(actor: Actor, at: datetime, until: datetime) -> list[tuple[int, str, datetime, datetime | None]]:

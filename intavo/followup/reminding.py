@@ -84,8 +84,8 @@ class _Found:
     about: About
 
 
-def _tell_due(member: Member, told: Wishes, hours: OpeningHours, at: datetime) -> None:
-    asked = Wish(timedelta(minutes=told.before_minutes) if told.before_minutes else None, told.when_late)
+def _tell_due(member: Member, wishes: Wishes, hours: OpeningHours, at: datetime) -> None:
+    asked = Wish(timedelta(minutes=wishes.before_minutes) if wishes.before_minutes else None, wishes.when_late)
     if not asked.before and not asked.late:
         return
     # Of those that they know to be late there may be many.
@@ -129,17 +129,17 @@ def _tell_due(member: Member, told: Wishes, hours: OpeningHours, at: datetime) -
     )
 
 
-def _names(found: list[_Found]) -> str:
-    names = list(dict.fromkeys(called_by_all(one.row.person) for one in found))
+def _names(due: list[_Found]) -> str:
+    names = list(dict.fromkeys(called_by_all(one.row.person) for one in due))
     return ", ".join(names[:3]) + (f" and {len(names) - 3} more" if len(names) > 3 else "")
 
 
-def _tell_morning(member: Member, told: Wishes, hours: OpeningHours, at: datetime) -> None:
+def _tell_morning(member: Member, wishes: Wishes, hours: OpeningHours, at: datetime) -> None:
     today = at.astimezone(hours.zone).date()
-    if not told.morning or told.morning_on == today:
+    if not wishes.morning or wishes.morning_on == today:
         return
-    told.morning_on = today
-    told.save(update_fields=["morning_on"])
+    wishes.morning_on = today
+    wishes.save(update_fields=["morning_on"])
     ruler = rules.ruler(hours, at)
     rows = list(_theirs(member, at).filter(stands__lte=ruler.closes or at).order_by("stands", "pk")[:200])
     free = _theirs(member, at).filter(stands=None).count()

@@ -62,18 +62,18 @@ def do_several(actor: Actor, asked: Asked) -> Done:
     """Do it to each by itself: one that cannot be done is left, and the others are done all the same."""
     actor.needs(Right.FOLLOW_UP)
     ids = whom(actor, asked)
-    found = Done(before=dict(_ours(actor, ids).values_list("pk", "member_id")))
+    done = Done(before=dict(_ours(actor, ids).values_list("pk", "member_id")))
     work = _work(actor, asked)
     for one in ids:
-        if one not in found.before:
-            found.left.append((one, "It is not here, or not any more."))
+        if one not in done.before:
+            done.left.append((one, "It is not here, or not any more."))
             continue
         try:
             if work(one):
-                found.done.append(one)
+                done.done.append(one)
         except Refused as error:
-            found.left.append((one, error.errors[0][1]))
-    return found
+            done.left.append((one, error.errors[0][1]))
+    return done
 
 
 def _ours(actor: Actor, ids: list[int]) -> QuerySet[FollowUp]:

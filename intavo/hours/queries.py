@@ -60,10 +60,10 @@ def _instead(rows: dict[int, HoursSet], row: HoursSet) -> int:
 
 def all_sets(business_id: int, site_id: int | None = None) -> dict[int | None, OpeningHours]:
     """All of them, and the main ones under None."""
-    found: dict[int | None, OpeningHours] = {None: main_hours(business_id, site_id).value}
+    by_id: dict[int | None, OpeningHours] = {None: main_hours(business_id, site_id).value}
     for id_, value in all_hours(business_id).items():
-        found[id_] = value
-    return found
+        by_id[id_] = value
+    return by_id
 
 
 def presences(business_id: int) -> tuple[Presence, ...]:

@@ -120,16 +120,16 @@ def _reader(row: Import) -> Callable[[Line], Entry]:
 
 def first_lines(row: Import, most: int = 5) -> list[list[str]]:
     """The first rows as they are read, for choosing what their columns are."""
-    found: list[list[str]] = []
+    lines: list[list[str]] = []
     try:
         with opened(row) as file:
             for line in _lines(row, file):
-                if len(found) == most:
+                if len(lines) == most:
                     break
-                found.append([cell[:200] for cell in line.cells])
+                lines.append([cell[:200] for cell in line.cells])
     except FileNotFoundError:
         return []
-    return found
+    return lines
 
 
 @dataclass(slots=True)
@@ -152,20 +152,20 @@ def try_out(actor: Actor, *, import_id: int) -> Trial:
     row = own(actor, Import.objects.select_related("business"), import_id)
     if row.state != Import.READ:
         raise Refused(("state", "This has been done already."))
-    found, seen = Trial(), dict[tuple[str, str], int]()
+    trial, seen = Trial(), dict[tuple[str, str], int]()
     try:
         with opened(row) as file:
             for batch in _batches(_lines(row, file), AT_ONCE):
-                if found.rows >= MOST_TRIED:
-                    found.whole = False
+                if trial.rows >= MOST_TRIED:
+                    trial.whole = False
                     break
-                _try_batch(row, batch, found, seen)
+                _try_batch(row, batch, trial, seen)
     except FileNotFoundError:
         raise Refused(("file", "The file is not here any more: please choose it again.")) from None
-    return found
+    return trial
 
 
-def _try_batch(row: Import, batch: list[Line], found: Trial, seen: dict[tuple[str, str], int]) -> None:
+def _try_batch(row: Import, batch: list[Line], trial: Trial, seen: dict[tuple[str, str], int]) -> None:
     read = _reader(row)
     entries: list[tuple[Line, Entry | None, str]] = []
     for line in batch:
@@ -177,30 +177,30 @@ def _try_batch(row: Import, batch: list[Line], found: Trial, seen: dict[tuple[st
             entries.append((line, None, str(error)))
     known = _known(row.business_id, [entry for _, entry, _ in entries if entry is not None])
     for line, entry, wrong in entries:
-        found.rows += 1
+        trial.rows += 1
         if entry is None:
-            found.refused += 1
-            found.reasons[wrong] += 1
-            _shown(found, line, "refused", wrong)
+            trial.refused += 1
+            trial.reasons[wrong] += 1
+            _shown(trial, line, "refused", wrong)
             continue
         keys = _keys(entry)
         first = next((seen[key] for key in keys if key in seen), None)
         there = next((known[key] for key in keys if key in known), None)
         if there is not None or first is not None:
-            found.joining += 1
-            _shown(found, line, "joining", f"row {first}" if first is not None else there or "somebody on your list")
+            trial.joining += 1
+            _shown(trial, line, "joining", f"row {first}" if first is not None else there or "somebody on your list")
         else:
-            found.new += 1
-            _shown(found, line, "new", entry.name or (entry.email or entry.phone).shown)  # type: ignore[union-attr]
+            trial.new += 1
+            _shown(trial, line, "new", entry.name or (entry.email or entry.phone).shown)  # type: ignore[union-attr]
         for key in keys:
             seen.setdefault(key, line.number)
-        found.agreed += _agrees(row, entry)
+        trial.agreed += _agrees(row, entry)
 
 
-def _shown(found: Trial, line: Line, what: str, words: str) -> None:
+def _shown(trial: Trial, line: Line, what: str, words: str) -> None:
     """The first rows are shown, and the first of those that are refused."""
-    if sum(one[1] == what for one in found.lines) < MOST_SHOWN // 2:
-        found.lines.append((line.number, what, words))
+    if sum(one[1] == what for one in trial.lines) < MOST_SHOWN // 2:
+        trial.lines.append((line.number, what, words))
 
 
 def _batches(lines: Iterable[Line], size: int) -> Iterator[list[Line]]:
@@ -231,14 +231,14 @@ def _known(business_id: int, entries: list[Entry]) -> dict[tuple[str, str], str]
 
 def _addresses(business_id: int, entries: list[Entry]) -> list[Address]:
     """The addresses of those who are on the list already; of several with one phone the oldest card's comes last."""
-    found: list[Address] = []
+    addresses: list[Address] = []
     for kind in (Address.EMAIL, Address.PHONE):
         keys = {key for entry in entries for its, key in _keys(entry) if its == kind}
         if keys:
             # By kind and key, as the index has them.
             rows = Address.objects.filter(business_id=business_id, kind=kind, key__in=keys).select_related("person")
-            found += [one for one in rows.order_by("-person_id") if not one.person.erasing]
-    return found
+            addresses += [one for one in rows.order_by("-person_id") if not one.person.erasing]
+    return addresses
 
 
 def take(actor: Actor, *, import_id: int) -> Import:
@@ -336,11 +336,11 @@ class _Row:
 
 
 def _new_people(
-    row: Import, made: list[tuple[Line, Entry]], who: dict[tuple[str, str], int], at: datetime
+    row: Import, entries: list[tuple[Line, Entry]], who: dict[tuple[str, str], int], at: datetime
 ) -> dict[int, int]:
     """Cards for those who are not on the list; a second row of the same address joins the first."""
     fresh: dict[tuple[str, str], tuple[int, Entry]] = {}
-    for line, entry in made:
+    for line, entry in entries:
         key = _keys(entry)[0]
         if key not in who:
             fresh.setdefault(key, (line.number, entry))

@@ -38,10 +38,10 @@ def asked_by(touchpoint: Touchpoint) -> dict[str, str]:
     # One answer for each is looked for; whether there is any at all would be asked of all answers at once.
     one = Subquery(Submission.objects.filter(revision=OuterRef("pk")).order_by().values("pk")[:1])
     rows = TouchpointRevision.objects.filter(touchpoint=touchpoint).annotate(one=one).exclude(one=None)
-    found: dict[str, str] = {}
+    by_name: dict[str, str] = {}
     for revision in rows.order_by("number"):
-        found |= dict(asked_fields(Document.model_validate(revision.document)))
-    return found
+        by_name |= dict(asked_fields(Document.model_validate(revision.document)))
+    return by_name
 
 
 def answers_page(

@@ -176,11 +176,11 @@ def _ended_by(address: str) -> dict[str, str]:
 def _attachment(name: str, text: str) -> MIMEText:
     """A file that goes with a mail: CSV, or a calendar entry, which says its method in its type (RFC 6047)."""
     calendar = name.endswith(".ics")
-    made = MIMEText(text, "calendar" if calendar else "csv", "utf-8")
+    attached = MIMEText(text, "calendar" if calendar else "csv", "utf-8")
     if calendar:
-        made.set_param("method", "CANCEL" if "METHOD:CANCEL" in text else "REQUEST")
-    made.add_header("Content-Disposition", "attachment", filename=name)
-    return made
+        attached.set_param("method", "CANCEL" if "METHOD:CANCEL" in text else "REQUEST")
+    attached.add_header("Content-Disposition", "attachment", filename=name)
+    return attached
 
 
 def send_account_mail(*, mail_id: int) -> None:

@@ -143,49 +143,49 @@ def _due(business_id: int, at: datetime) -> datetime | None:
 
 
 def _message(
-    actor: Actor, row: IncomingMail, mail: Received, found: About, sender: Address | None, at: datetime
+    actor: Actor, row: IncomingMail, mail: Received, about: About, sender: Address | None, at: datetime
 ) -> None:
     words, due = _said(mail), _due(actor.business_id, at)
     by = ByMail(mail.message_id, mail.subject, " ".join(words.split())[:300])
-    if found.person is None:
+    if about.person is None:
         if sender is None:
             return
         name = mail.sender.name if "@" not in mail.sender.name else ""
         arrived = people.find_or_add(actor, email=sender, phone=None, name=name, at=at)
-        found = About(arrived.person, None, True)
-    assert found.person is not None
-    if found.followup is not None:
-        opened = heard_again(actor, followup_id=found.followup, at=at, due=due, mail=by)
+        about = About(arrived.person, None, True)
+    assert about.person is not None
+    if about.followup is not None:
+        opened = heard_again(actor, followup_id=about.followup, at=at, due=due, mail=by)
     else:
         opened = open_followup(
-            actor, person_id=found.person, kind=rules.Kind.INQUIRY, at=at, due=due,
+            actor, person_id=about.person, kind=rules.Kind.INQUIRY, at=at, due=due,
             source=Source(None, None, "", "", by.excerpt, "mail"), thread=mail.message_id[:200],
         )  # fmt: skip
         note_mail(opened, by)
-    row.person_id, row.followup_id, row.became = found.person, opened, "message"
+    row.person_id, row.followup_id, row.became = about.person, opened, "message"
     files = keep_files(row, mail.files)
     data: dict[str, Any] = {
         "text": words, "quoted": mail.quoted, "subject": mail.subject, "followup": opened, "mail": row.pk,
         "files": [{"id": one.pk, "name": one.name, "size": one.size, "risky": one.risky} for one in files],
     }  # fmt: skip
-    if not found.theirs:
+    if not about.theirs:
         data["from"] = mail.sender.address
     talk = talk_of(actor.business_id, opened)
     if talk is not None and talk.gateway_id is None and words:
         locked = Talk.objects.select_for_update(of=("self",)).get(pk=talk.pk)
         mailed_in(locked, text=words, key=f"mail-{row.mark}", at=at)
         data["talk"] = talk.pk
-    people.add_event(actor, person_id=found.person, at=at, kind="wrote by mail", data=data)
+    people.add_event(actor, person_id=about.person, at=at, kind="wrote by mail", data=data)
 
 
-def _noted(actor: Actor, row: IncomingMail, mail: Received, found: About, at: datetime) -> None:
+def _noted(actor: Actor, row: IncomingMail, mail: Received, about: About, at: datetime) -> None:
     """What answers by itself is shown and changes nothing."""
-    if found.person is None:
+    if about.person is None:
         return
-    row.person_id, row.followup_id, row.became = found.person, found.followup, "noted"
+    row.person_id, row.followup_id, row.became = about.person, about.followup, "noted"
     data = {"text": _said(mail)[:2000], "subject": mail.subject, "mail": row.pk}
-    people.add_event(actor, person_id=found.person, at=at, kind="answered by itself", data=data)
-    told(actor, person_id=found.person)
+    people.add_event(actor, person_id=about.person, at=at, kind="answered by itself", data=data)
+    told(actor, person_id=about.person)
 
 
 def _reported(actor: Actor, mail: Received, at: datetime) -> tuple[Address, OutgoingMail] | None:

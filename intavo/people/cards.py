@@ -56,9 +56,9 @@ def _name(text: str) -> str:
     return named
 
 
-def _insert(actor: Actor, person_id: int, kind: str, one: rules.Address) -> bool:
-    domain = one.domain if kind == Address.EMAIL else ""
-    given = {"kind": kind, "key": one.key, "shown": one.shown, "domain": domain}
+def _insert(actor: Actor, person_id: int, kind: str, address: rules.Address) -> bool:
+    domain = address.domain if kind == Address.EMAIL else ""
+    given = {"kind": kind, "key": address.key, "shown": address.shown, "domain": domain}
     return insert(Address, skip_doubles=True, business_id=actor.business_id, person_id=person_id, **given) is not None
 
 

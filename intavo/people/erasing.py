@@ -48,8 +48,8 @@ def what_goes(actor: Actor, *, person_id: int) -> Goes:
     return Goes([*found, "their mails in the queue, and every mail that was sent to them"], stays)
 
 
-def _number(count: int, one: str, many: str) -> str:
-    return f"{count} {one if count == 1 else many}"
+def _number(count: int, single: str, many: str) -> str:
+    return f"{count} {single if count == 1 else many}"
 
 
 def erase(actor: Actor, *, person_id: int) -> None:

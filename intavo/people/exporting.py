@@ -81,21 +81,21 @@ def everything(actor: Actor, *, person_id: int) -> dict[str, Any]:
     }  # fmt: skip
 
 
-def to_read(actor: Actor, found: dict[str, Any]) -> dict[str, Any]:
+def to_read(actor: Actor, person: dict[str, Any]) -> dict[str, Any]:
     """What `everything` says, in words and with times by the business's clock, for the page to read."""
     business = business_of(actor)
     zone = ZoneInfo(business.timezone)
     return {
-        "person": found, "called": found["name"] or next(iter((*found["emails"], *found["phones"])), "Somebody"),
+        "person": person, "called": person["name"] or next(iter((*person["emails"], *person["phones"])), "Somebody"),
         "business": business.name, "at": told_time(clock.now().isoformat(), zone),
-        "added": told_time(found["added"], zone),
+        "added": told_time(person["added"], zone),
         "consents": [
             {**one, "given": told_time(one["given_at"], zone), "withdrawn": told_time(one["withdrawn_at"] or "", zone)}
-            for one in found["consents"]
+            for one in person["consents"]
         ],
         "happened": [
             {"at": told_time(one["at"], zone), "head": head, "by": one["by"], "pairs": pairs}
-            for one in found["timeline"]
+            for one in person["timeline"]
             for head, pairs in (entry_words(one["kind"], one["data"], zone),)
         ],
     }  # fmt: skip

@@ -97,26 +97,27 @@ def merge(actor: Actor, *, kept_id: int, gone_id: int, name: Literal["kept", "go
     return row
 
 
-def _recorded(made: rules.Merged, gone: Person, told: Merging) -> dict[str, Any]:
+def _recorded(merged: rules.Merged, gone: Person, merging: Merging) -> dict[str, Any]:
     rows: dict[str, list[int]] = {}
-    for label, pk in sorted(made.gone.rows):
+    for label, pk in sorted(merged.gone.rows):
         rows.setdefault(label, []).append(pk)
     return {
-        "kept_name": made.kept_name, "made_name": made.card.name, "kept_created_at": made.kept_created_at.isoformat(),
+        "kept_name": merged.kept_name, "made_name": merged.card.name,
+        "kept_created_at": merged.kept_created_at.isoformat(),
         "name": gone.name, "created_at": gone.created_at.isoformat(), "rows": rows,
         "addresses": [one.pk for one in gone.addresses.all()], "tags": [one.pk for one in gone.tags.all()],
         "double_addresses": list(
-            gone.addresses.filter(pk__in=[one.id for one in made.double_addresses]).values(
+            gone.addresses.filter(pk__in=[one.id for one in merged.double_addresses]).values(
                 "id", "kind", "key", "shown", "domain"
             )
         ),
         "double_tags": [
             {**one, "given_at": one["given_at"].isoformat()}
-            for one in gone.tags.filter(pk__in=[one.id for one in made.double_tags]).values(
+            for one in gone.tags.filter(pk__in=[one.id for one in merged.double_tags]).values(
                 "id", "tag", "given_by", "given_at"
             )
         ],
-        "apps": told.record,
+        "apps": merging.record,
     }  # fmt: skip
 
 

@@ -1,7 +1,6 @@
 """Reads on people."""
 
 import re
-import time
 from dataclasses import dataclass
 from datetime import timedelta
 
@@ -10,29 +9,28 @@ from django.db.models import Count, DateTimeField, ExpressionWrapper, F, Q, Quer
 
 from intavo.accounts.actor import Actor
 from intavo.core import people as rules
+from intavo.lately import Lately
 
 from .effects import Searching, words_sought
 from .models import Address, NotOne, Person, TimelineEvent
 from .seeking import sought as sought
 
-_DOMAINS_KEPT = 30.0
-_domains: dict[int, tuple[float, dict[str, int]]] = {}
+_domains: Lately[int, dict[str, int]] = Lately(1000, seconds=30)
 
 
 def usual_domains(business_id: int) -> dict[str, int]:
     """Domains that three or more people of the business use, with how many; at most 30 s old."""
-    known = _domains.get(business_id)
-    if known is not None and time.monotonic() - known[0] < _DOMAINS_KEPT:
-        return known[1]
+    return _domains.get(business_id, lambda: _count_domains(business_id))
+
+
+def _count_domains(business_id: int) -> dict[str, int]:
     counted = (
         Address.objects.filter(business_id=business_id, kind=Address.EMAIL)
         .values_list("domain")
         .annotate(people=Count("person", distinct=True))
         .filter(people__gte=rules.USUAL_FROM)
     )
-    found = dict(counted.values_list("domain", "people"))
-    _domains[business_id] = (time.monotonic(), found)
-    return found
+    return dict(counted.values_list("domain", "people"))
 
 
 def slip_offered(business_id: int, address: rules.Address) -> str | None:

@@ -40,51 +40,51 @@ def sought(business_id: int, wanted: rules.Filter, at: datetime, zone: ZoneInfo)
     return rows.filter(reduce(or_ if wanted.any else and_, found))
 
 
-def _is_few(one: rules.Condition) -> bool:
-    return isinstance(one, rules.HasTag) and not one.no
+def _is_few(condition: rules.Condition) -> bool:
+    return isinstance(condition, rules.HasTag) and not condition.no
 
 
-def _one(one: rules.Condition, at: datetime, zone: ZoneInfo, who: str = "pk") -> Q:
+def _one(condition: rules.Condition, at: datetime, zone: ZoneInfo, who: str = "pk") -> Q:
     """A condition on rows whose column `who` says of whom it is asked."""
-    if isinstance(one, rules.Did):
-        return _did(one, at, zone, who)
-    if isinstance(one, rules.Heard):
-        since = at - timedelta(days=one.days)
+    if isinstance(condition, rules.Did):
+        return _did(condition, at, zone, who)
+    if isinstance(condition, rules.Heard):
+        since = at - timedelta(days=condition.days)
         return Q(Exists(TimelineEvent.objects.filter(person=OuterRef(who), kind__in=THEIRS, at__gte=since)))
-    if isinstance(one, rules.Added):
-        begins = Q(created_at__gte=midnight(one.since, zone)) if one.since else Q()
-        ends = Q(created_at__lt=midnight(one.until + timedelta(days=1), zone)) if one.until else Q()
+    if isinstance(condition, rules.Added):
+        begins = Q(created_at__gte=midnight(condition.since, zone)) if condition.since else Q()
+        ends = Q(created_at__lt=midnight(condition.until + timedelta(days=1), zone)) if condition.until else Q()
         return (begins & ends) or Q(pk__isnull=False)
-    if isinstance(one, rules.HasTag):
-        return Q(Exists(PersonTag.objects.filter(person=OuterRef("pk"), tag=one.tag)))
-    if isinstance(one, rules.Agreed):
-        agreed = Consent.objects.filter(person=OuterRef("pk"), withdrawn_at__isnull=not one.withdrawn)
-        return Q(Exists(agreed.filter(name=one.name) if one.name else agreed))
-    if isinstance(one, rules.Reached):
-        return Q(Exists(Address.objects.filter(person=OuterRef("pk"), kind=one.kind)))
+    if isinstance(condition, rules.HasTag):
+        return Q(Exists(PersonTag.objects.filter(person=OuterRef("pk"), tag=condition.tag)))
+    if isinstance(condition, rules.Agreed):
+        agreed = Consent.objects.filter(person=OuterRef("pk"), withdrawn_at__isnull=not condition.withdrawn)
+        return Q(Exists(agreed.filter(name=condition.name) if condition.name else agreed))
+    if isinstance(condition, rules.Reached):
+        return Q(Exists(Address.objects.filter(person=OuterRef("pk"), kind=condition.kind)))
     lowered = Address.objects.annotate(lowered=Lower("key"))
-    addressed = lowered.filter(person=OuterRef("pk"), lowered__contains=one.text.casefold())
+    addressed = lowered.filter(person=OuterRef("pk"), lowered__contains=condition.text.casefold())
     named = Person.objects.annotate(plain=Plain("name")).filter(
-        pk=OuterRef("pk"), plain__contains=Plain(Value(one.text))
+        pk=OuterRef("pk"), plain__contains=Plain(Value(condition.text))
     )
     return Q(Exists(named)) | Q(Exists(addressed))
 
 
-def _did(one: rules.Did, at: datetime, zone: ZoneInfo, who: str) -> Q:
+def _did(deed: rules.Did, at: datetime, zone: ZoneInfo, who: str) -> Q:
     # How often is asked of the person, within; whether at all of the row itself.
     events = TimelineEvent.objects.filter(
-        business_id=OuterRef("business_id"), person=OuterRef(who if one.least == 1 else "pk")
+        business_id=OuterRef("business_id"), person=OuterRef(who if deed.least == 1 else "pk")
     )
-    events = events.filter(kind__in=THEIRS) if one.deed == "anything" else events.filter(kind=one.deed)
-    if one.touchpoint is not None:
-        events = events.filter(data__touchpoint=one.touchpoint)
-    if one.page is not None:
-        events = events.filter(path=path_of(one.page))
-    if (begins := from_when(one, at, zone)) is not None:
+    events = events.filter(kind__in=THEIRS) if deed.deed == "anything" else events.filter(kind=deed.deed)
+    if deed.touchpoint is not None:
+        events = events.filter(data__touchpoint=deed.touchpoint)
+    if deed.page is not None:
+        events = events.filter(path=path_of(deed.page))
+    if (begins := from_when(deed, at, zone)) is not None:
         events = events.filter(at__gte=begins)
-    if one.least == 1:
+    if deed.least == 1:
         return Q(Exists(events))
     counted = events.order_by().values("person").annotate(count=Count("pk")).values("count")
     return Q(Exists(Person.objects.filter(pk=OuterRef(who)).annotate(
         times=Coalesce(Subquery(counted, output_field=IntegerField()), 0)
-    ).filter(times__gte=one.least)))  # fmt: skip
+    ).filter(times__gte=deed.least)))  # fmt: skip

@@ -99,13 +99,13 @@ def make_months(at: datetime, ahead: int = 2) -> list[str]:
     """
     this = at.astimezone(UTC).replace(day=1, hour=0, minute=0, second=0, microsecond=0)
     first = (this + timedelta(days=32)).replace(day=1)
-    made: list[str] = []
+    months: list[str] = []
     for _ in range(ahead):
         following = (first + timedelta(days=32)).replace(day=1)
         if _make_month(first, following):
-            made.append(_name_of(first))
+            months.append(_name_of(first))
         first = following
-    return made
+    return months
 
 
 def _name_of(month: datetime) -> str:

@@ -35,20 +35,20 @@ site_created: Effect[Site] = Effect("site created")
 def _hosts(texts: list[str]) -> dict[str, str]:
     """The hosts, and the origin that was written with each; raises Refused naming what is no host."""
     errors: list[tuple[str, str]] = []
-    found: dict[str, str] = {}
+    hosts: dict[str, str] = {}
     for number, text in enumerate(texts):
         if not text.strip():
             continue
         try:
             host = normalise_host(text)
-            found[host] = found.get(host) or typed_origin(text)
+            hosts[host] = hosts.get(host) or typed_origin(text)
         except ValueError as error:
             errors.append((f"hosts.{number}", str(error)))
-    if not errors and not found:
+    if not errors and not hosts:
         errors.append(("hosts", "Please write at least one address of the site."))
     if errors:
         raise Refused(*errors)
-    return found
+    return hosts
 
 
 def add_site(actor: Actor, *, name: str, hosts: list[str], slug: str = "") -> Site:

@@ -56,11 +56,11 @@ class Kept:
     @property
     def files(self) -> dict[str, bytes]:
         """What is attached, by its file name."""
-        found: dict[str, bytes] = {}
+        files: dict[str, bytes] = {}
         for at, part in enumerate(self.message.iter_attachments(), 1):
             content = part.get_content()
-            found[part.get_filename() or f"file-{at}"] = content.encode() if isinstance(content, str) else content
-        return found
+            files[part.get_filename() or f"file-{at}"] = content.encode() if isinstance(content, str) else content
+        return files
 
     def said(self) -> dict[str, object]:
         """What the JSON list says of it."""
@@ -155,10 +155,10 @@ def answer_to(kept: Kept, how: str, text: str, sender: str) -> bytes:
     return made.as_bytes()
 
 
-def _as_report(made: EmailMessage, kept: Kept, how: str) -> str:
+def _as_report(message: EmailMessage, kept: Kept, how: str) -> str:
     """The last heads of a report and its three parts; addresses in any letters stand in it as they are (RFC 6533)."""
     to, spam = parseaddr(str(kept.message["To"]))[1], how == "spam"
-    made["Subject"] = "Complaint about a mail" if spam else "Your mail could not be delivered"
+    message["Subject"] = "Complaint about a mail" if spam else "Your mail could not be delivered"
     kind = "feedback-report" if spam else "delivery-status"
     status = "5.1.1" if how == "gone" else "4.2.2"
     failed = (f"Final-Recipient: rfc822; {to}", "Action: failed", f"Status: {status}")

@@ -204,9 +204,9 @@ def rehearse(request: MemberRequest, body: TalkTurnIn) -> TalkTurnOut:
     )  # fmt: skip
 
 
-def _effect(one: Effect) -> str:
-    if isinstance(one, Tagged):
-        return f"tagged {', '.join(one.tags)}"
-    if isinstance(one, Address):
-        return f"left {one.shown}"
-    return "from here a person answers" if isinstance(one, HandOver) else "the goal is reached"
+def _effect(effect: Effect) -> str:
+    if isinstance(effect, Tagged):
+        return f"tagged {', '.join(effect.tags)}"
+    if isinstance(effect, Address):
+        return f"left {effect.shown}"
+    return "from here a person answers" if isinstance(effect, HandOver) else "the goal is reached"

@@ -291,9 +291,9 @@ def away(business_id: int) -> list[Gateway]:
     return list(Gateway.objects.filter(business_id=business_id, down_since__isnull=False).order_by("name"))
 
 
-def as_json(found: dict[str, Any]) -> str:
+def as_json(answer: dict[str, Any]) -> str:
     """An answer's text."""
-    return json.dumps(found, ensure_ascii=False)
+    return json.dumps(answer, ensure_ascii=False)
 
 
 @services_away.register

@@ -51,7 +51,7 @@ def tell_late() -> int:
     """Tell those whom we have not answered in the promised time, once each; says how many."""
     at = clock.now()
     late = Talk.objects.filter(told_late=False, followup__state=State.US.value, followup__due__lt=at)
-    told = 0
+    count = 0
     for talk_id in list(late.values_list("pk", flat=True)[:_MOST]):
         with transaction.atomic():
             talk = Talk.objects.select_for_update(of=("self",)).select_related("touchpoint", "site").get(pk=talk_id)
@@ -68,5 +68,5 @@ def tell_late() -> int:
             )  # fmt: skip
             if talk.gateway_id is not None:
                 send_out(talk, [row])
-            told += 1
-    return told
+            count += 1
+    return count

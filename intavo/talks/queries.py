@@ -1,10 +1,11 @@
 """Reads on talks."""
 
-import time
 from dataclasses import dataclass
 from datetime import datetime
 
 from django.db import connection
+
+from intavo.lately import Lately
 
 from .actions import GONE_AFTER, GOOD_FOR
 from .models import Talk
@@ -19,10 +20,8 @@ WITH noted AS (
 """
 # By the token alone, which is one row's only: the less is asked, the less is planned.
 _LOOK = "SELECT id, site_id, last, read, typing_until, last_word_at FROM talks_talk WHERE token = %(token)s"
-_NOTED_FOR = 20.0  # seconds
-_MOST_NOTED = 20_000
-# What this process has noted of each talk, and when: until that is old a look alone is enough.
-_noted: dict[str, tuple[float, int]] = {}
+# What this process has noted of each talk: until that is old a look alone is enough.
+_noted: Lately[str, int] = Lately(20_000, seconds=20)
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,12 +36,10 @@ class Polled:
 
 def poll(site_id: int, token: str, after: int, at: datetime) -> Polled | None:
     """Where a talk stands, noting that the visitor is there and what they have; None where there is none."""
-    when, had = _noted.get(token, (0.0, -1))
-    noted = time.monotonic() - when < _NOTED_FOR and after <= had
+    had = _noted.known(token)
+    noted = had is not None and after <= had
     if not noted:
-        if len(_noted) > _MOST_NOTED:
-            _noted.clear()
-        _noted[token] = (time.monotonic(), after)
+        _noted.put(token, after)
     about: dict[str, str | int | datetime] = {"token": token}
     if not noted:
         about |= {"site": site_id, "since": at - GOOD_FOR, "after": after}

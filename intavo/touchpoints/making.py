@@ -26,6 +26,7 @@ from intavo.core.showing import (
 from intavo.core.tongues import tongue_of
 from intavo.core.touchpoint import INTERRUPTING, Document, HouseStyle, for_visitors, needs_more, queue_of
 from intavo.hours.queries import all_hours, main_hours, presences, replies
+from intavo.lately import Lately
 from intavo.sites.models import Site
 from intavo.sites.queries import rules_of
 
@@ -112,15 +113,15 @@ def _with_members(live: LiveTouchpoint, members: tuple[Presence, ...]) -> LiveTo
     return replace(live, compiled=replace(live.compiled, hides=replace(live.compiled.hides, members=members)))
 
 
-def made_live(row: Touchpoint, revision: TouchpointRevision, made: Making) -> LiveTouchpoint:
+def made_live(row: Touchpoint, revision: TouchpointRevision, making: Making) -> LiveTouchpoint:
     """A touchpoint of a site made ready, in a revision."""
     # What is published never changes again; a draft does.
     kept = revision.published_at is not None
     document = document_of(revision.pk, revision.document) if kept else Document.model_validate(revision.document)
-    compiled = made.compiled(row, document, TouchpointState.LIVE)
+    compiled = making.compiled(row, document, TouchpointState.LIVE)
     return live_touchpoint(
-        compiled, document, row.slug, row.name, revision.number, house=made.house, region=made.region,
-        tongue=made.tongue(document.language),
+        compiled, document, row.slug, row.name, revision.number, house=making.house, region=making.region,
+        tongue=making.tongue(document.language),
     )  # fmt: skip
 
 
@@ -154,4 +155,6 @@ def rehearsed(site: LiveSite, at_counter: bool, drafts: bool, draft: int | None 
         )
     members = (Presence(0, None if at_counter else Away(None, None)),)
     touchpoints = tuple(_with_members(one, members) for one in touchpoints)
-    return replace(site, members=members, touchpoints=touchpoints, _said={}, _ends={}, _met={})
+    return replace(
+        site, members=members, touchpoints=touchpoints, _said=Lately(500), _ends=Lately(100), _met=Lately(1000)
+    )

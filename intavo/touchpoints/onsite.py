@@ -30,6 +30,7 @@ from intavo.core.say import Tongue
 from intavo.core.showing import Compiled, SiteRules
 from intavo.core.touchpoint import Document, Moment, Stance, Watched, queue_of
 from intavo.core.touchpoint.look import Queue
+from intavo.lately import Lately
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,8 +67,8 @@ class LiveTouchpoint:
     code: str = ""
     answered: Answered | None = None
     language: str = ""
-    _labelled: dict[str, bytes] = field(default_factory=dict)
-    _watched: dict[int, list[list[Watched]]] = field(default_factory=dict)
+    _labelled: Lately[str, bytes] = field(default_factory=lambda: Lately(64))
+    _watched: Lately[int, list[list[Watched]]] = field(default_factory=lambda: Lately(64))
 
     @property
     def queue(self) -> Queue:
@@ -78,19 +79,21 @@ class LiveTouchpoint:
         """Its document as JSON with these words on its button; "" leaves its own."""
         if not label:
             return self.document
-        if label not in self._labelled:
-            document = orjson.loads(self.document)
-            document["face"]["label"] = label
-            self._labelled[label] = orjson.dumps(document)
-        return self._labelled[label]
+        return self._labelled.get(label, lambda: self._with_label(label))
+
+    def _with_label(self, label: str) -> bytes:
+        document = orjson.loads(self.document)
+        document["face"]["label"] = label
+        return orjson.dumps(document)
 
     def moments(self, moments: tuple[tuple[Moment, ...], ...]) -> list[list[Watched]]:
         """Moments as the protocol has them; those of its sentences, which most entries have, are worked out once."""
-        known = self._watched.get(id(moments))
+        known = self._watched.known(id(moments))
         if known is None:
             known = [[one.given() for one in all_of] for all_of in moments]
+            # Only of what lives as long as this does is the id its own.
             if any(moments is one.moments for one in self.compiled.show.sentences):
-                self._watched[id(moments)] = known
+                self._watched.put(id(moments), known)
         return known
 
 
@@ -131,9 +134,9 @@ class LiveSite:
     other_hours: dict[int, OpeningHours] = field(default_factory=dict)
     channels: dict[str, Channel] = field(default_factory=dict)
     checked: float = 0.0
-    _said: dict[tuple[object, ...], Said] = field(default_factory=dict)
-    _ends: dict[tuple[int, Situation, tuple[int | None, ...]], datetime | None] = field(default_factory=dict)
-    _met: dict[tuple[object, ...], Met] = field(default_factory=dict)
+    _said: Lately[tuple[object, ...], Said] = field(default_factory=lambda: Lately(500))
+    _ends: Lately[tuple[object, ...], datetime | None] = field(default_factory=lambda: Lately(100))
+    _met: Lately[tuple[object, ...], Met] = field(default_factory=lambda: Lately(1000))
 
     @cached_property
     def wants(self) -> Wants | None:
@@ -177,12 +180,7 @@ class LiveSite:
         """
         minute = int(at.timestamp()) // 60
         key = (minute, language, utc_offset, own_minutes, follows, column, speaks)
-        known = self._said.get(key)
-        if known is None:
-            if len(self._said) > 500:
-                self._said.clear()
-            known = self._said[key] = self._say(at, language, utc_offset, own_minutes, follows, column, speaks)
-        return known
+        return self._said.get(key, lambda: self._say(at, language, utc_offset, own_minutes, follows, column, speaks))
 
     def faced(
         self, live: LiveTouchpoint, at: datetime, language: str, utc_offset: int | None
@@ -200,38 +198,34 @@ class LiveSite:
     def situation_ends(self, now: Situation, at: datetime, follows: tuple[int | None, ...] = ()) -> datetime | None:
         """When the hours next change; like what is said, one answer serves every visitor of a minute."""
         key = (int(at.timestamp()) // 60, now, follows)
-        known = self._ends.get(key, ...)
-        if known is ...:
-            if len(self._ends) > 100:
-                self._ends.clear()
-            is_open = now in {Situation.OPEN, Situation.NOBODY_FREE}
-            hours = self.hours_for(follows)
-            turn = next_closing(hours, at) if is_open else next_opening(hours, at)
-            comes = changes_at(self.members, at)
-            known = self._ends[key] = min((one for one in (turn, comes) if one is not None), default=None)
-        return known
+        return self._ends.get(key, lambda: self._ends_of(now, at, follows))
+
+    def _ends_of(self, now: Situation, at: datetime, follows: tuple[int | None, ...]) -> datetime | None:
+        is_open = now in {Situation.OPEN, Situation.NOBODY_FREE}
+        hours = self.hours_for(follows)
+        turn = next_closing(hours, at) if is_open else next_opening(hours, at)
+        comes = changes_at(self.members, at)
+        return min((change for change in (turn, comes) if change is not None), default=None)
 
     @cached_property
     def sets(self) -> dict[int | None, OpeningHours]:
         """All sets of hours, the main ones under None."""
-        found: dict[int | None, OpeningHours] = {None: self.hours}
+        by_id: dict[int | None, OpeningHours] = {None: self.hours}
         for id_, one in self.other_hours.items():
-            found[id_] = one
-        return found
+            by_id[id_] = one
+        return by_id
 
     def meets(self, channel_id: str, at: datetime, language: str, utc_offset: int | None) -> Met:
         """A channel as a visitor meets it at an instant; worked out once a minute, as what is said is."""
         key = (int(at.timestamp()) // 60, channel_id, language, utc_offset)
-        known = self._met.get(key)
-        if known is None:
-            if len(self._met) > 1000:
-                self._met.clear()
-            known = self._met[key] = meet(
-                self.channels[channel_id], channel_id, self.sets, at, self.members, table=self.table,
-                language=language, business_language=self.business.language, promise=self.promise(),
-                visitor_offset=utc_offset, speaks=self.speaks, region=self.business.region,
-            )  # fmt: skip
-        return known
+        return self._met.get(key, lambda: self._meet(channel_id, at, language, utc_offset))
+
+    def _meet(self, channel_id: str, at: datetime, language: str, utc_offset: int | None) -> Met:
+        return meet(
+            self.channels[channel_id], channel_id, self.sets, at, self.members, table=self.table,
+            language=language, business_language=self.business.language, promise=self.promise(),
+            visitor_offset=utc_offset, speaks=self.speaks, region=self.business.region,
+        )  # fmt: skip
 
     def answers(
         self, document: Document, at: datetime, language: str, utc_offset: int | None, column: str | None = None

@@ -136,19 +136,19 @@ def assets_of(actor: Actor, kind: str | None = None) -> QuerySet[Asset]:
 
 def assets_in_use(actor: Actor) -> dict[str, list[str]]:
     """Who uses each asset, by its id: touchpoints, as draft or live, and house styles."""
-    found: dict[str, list[str]] = {}
+    in_use: dict[str, list[str]] = {}
     for row in touchpoints_of(actor):
         revisions = (row.draft, row.live)
         used = {
             one for revision in revisions if revision for one in Document.model_validate(revision.document).assets()
         }
         for asset in used:
-            found.setdefault(asset, []).append(row.name)
+            in_use.setdefault(asset, []).append(row.name)
     for site in Site.objects.filter(business_id=actor.business_id):
         house = house_of(site)
         if house is not None and house.logo is not None:
-            found.setdefault(house.logo, []).append(f"the house style of {site.name}")
-    return found
+            in_use.setdefault(house.logo, []).append(f"the house style of {site.name}")
+    return in_use
 
 
 def house_of(site: Site | None) -> HouseStyle | None:
@@ -185,19 +185,19 @@ class PagesFor:
 
 def pages_for(touchpoint: Touchpoint, document: Document, sites: list[Site]) -> PagesFor:
     """What is known of the pages that a document is for."""
-    found, today = PagesFor(), _local_date(touchpoint.business, clock.now())
+    known, today = PagesFor(), _local_date(touchpoint.business, clock.now())
     queue, sentences = queue_of(document.stance), document.show.sentences
     for site in sites:
         pages = list(SitePage.objects.filter(site=site, counts=True).order_by("-views", "path")[:_MOST_PAGES])
         own = matching_pages(site, sentences, pages)
         if site is sites[0]:
-            found.example = next(iter(own), "/")
-        found.known += len(pages)
-        found.matching += len(own)
-        found.paths |= {page.path for page in pages} if _ENOUGH_PAGES <= len(pages) < _MOST_PAGES else set()
+            known.example = next(iter(own), "/")
+        known.known += len(pages)
+        known.matching += len(own)
+        known.paths |= {page.path for page in pages} if _ENOUGH_PAGES <= len(pages) < _MOST_PAGES else set()
         by_itself = set(matching_pages(site, (one for one in sentences if one.moments), pages))
         if document.stance == "button":
-            found.corner |= _same_corner(touchpoint, document, site, by_itself, pages)
+            known.corner |= _same_corner(touchpoint, document, site, by_itself, pages)
         if queue == "none" or not by_itself:
             continue
         for row, revision in live_on(site.pk):
@@ -206,8 +206,8 @@ def pages_for(touchpoint: Touchpoint, document: Document, sites: list[Site]) -> 
                 continue
             both = by_itself & set(matching_pages(site, (one for one in show.sentences if one.moments), pages))
             if both:
-                found.shared[row.name] += len(both)
-    return found
+                known.shared[row.name] += len(both)
+    return known
 
 
 def _same_corner(
@@ -215,19 +215,19 @@ def _same_corner(
 ) -> set[str]:
     """Names of other buttons that are on and stand in the same corner of a page, on desktop or phone."""
 
-    def places(one: Document) -> tuple[str, str]:
-        look = resolved(one.look, one.stance, house_of(site))
+    def places(document: Document) -> tuple[str, str]:
+        look = resolved(document.look, document.stance, house_of(site))
         return look.place, look.phone.place
 
-    found, own = set(), places(document)
+    names, own = set(), places(document)
     for row, revision in live_on(site.pk):
         if row.pk == touchpoint.pk or revision.document["stance"] != "button":
             continue
         other = Document.model_validate(revision.document)
         on = set(matching_pages(site, (one for one in other.show.sentences if one.moments), pages))
         if any(one == each for one, each in zip(own, places(other), strict=True)) and (on & by_itself or not pages):
-            found.add(row.name)
-    return found
+            names.add(row.name)
+    return names
 
 
 def findings_of(

@@ -35,9 +35,9 @@ def stage_extras(request: MemberRequest, touchpoint_id: int) -> Extras:
     if row.draft is None:
         return nothing
     document = Document.model_validate(row.draft.document)
-    found = extras(row.business_id, document, site, row.pk, clock.now()) if site is not None else nothing
-    found["code"] = sample_code(document, row.pk)
-    return found
+    given = extras(row.business_id, document, site, row.pk, clock.now()) if site is not None else nothing
+    given["code"] = sample_code(document, row.pk)
+    return given
 
 
 class RefusedOut(Schema):

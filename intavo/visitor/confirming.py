@@ -43,15 +43,15 @@ def page(request: HttpRequest, token: str) -> HttpResponse:
     return render(request, "visitor/confirm.html", context)
 
 
-def _done(request: HttpRequest, found: Incoming, given: Given) -> HttpResponse:
-    document = found.document
-    look = resolved(document.look, document.stance, house_of(Site.objects.get(pk=found.site.id)))
+def _done(request: HttpRequest, incoming: Incoming, given: Given) -> HttpResponse:
+    document = incoming.document
+    look = resolved(document.look, document.stance, house_of(Site.objects.get(pk=incoming.site.id)))
     shown = given.code if document.after.code.show else None
-    said = found.said if found.said and found.said.told else None
+    said = incoming.said if incoming.said and incoming.said.told else None
     step = document.step(document.after.confirm.next or "")
     said_there = [part for part in (step.parts if step else ()) if not part.hidden]
     context = {
-        "business": found.site.business,
+        "business": incoming.site.business,
         "look": look,
         "title": next((part.text for part in said_there if isinstance(part, Headline)), ""),
         "texts": [part.html for part in said_there if isinstance(part, Text)],
@@ -59,7 +59,7 @@ def _done(request: HttpRequest, found: Incoming, given: Given) -> HttpResponse:
         "code": shown,
         "file": given.file,
         "says": said,
-        "tongue": found.site.tongue(document.language),
+        "tongue": incoming.site.tongue(document.language),
     }
     return render(request, "visitor/confirm.html", context)
 

@@ -5,6 +5,8 @@ import time
 from dataclasses import dataclass, field
 from math import ceil
 
+from cachetools import LRUCache
+
 MINUTE = 60.0
 
 
@@ -13,7 +15,8 @@ class Window:
     """Counts calls by key in windows of a minute; `most` calls are let through."""
 
     most: int
-    _counts: dict[tuple[int, str], tuple[float, int]] = field(default_factory=dict)
+    # Where more call than these, whoever has not called for longest begins anew.
+    _counts: LRUCache[tuple[int, str], tuple[float, int]] = field(default_factory=lambda: LRUCache(50_000))
     _lock: threading.Lock = field(default_factory=threading.Lock)
 
     def wait(self, key: tuple[int, str], now: float | None = None) -> int:
@@ -25,7 +28,5 @@ class Window:
                 since, count = at, 0
             if count >= self.most:
                 return max(1, ceil(since + MINUTE - at))
-            if len(self._counts) > 50_000:
-                self._counts.clear()
             self._counts[key] = (since, count + 1)
             return 0

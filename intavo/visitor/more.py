@@ -37,7 +37,7 @@ def more(site: LiveSite, wanted: Wanted, at: datetime, sender: str) -> Extras:
     if seen is None:
         raise Refused(("revision", "This revision was never live."))
     document = document_of(seen.revision)
-    found = extras(site.business.pk, document, site, seen.touchpoint, at)
+    given = extras(site.business.pk, document, site, seen.touchpoint, at)
     if wanted.code and gives_code_freely(document):
         to = f"visitor:{wanted.visitor}"[:80]
         kept = document.after.code
@@ -46,12 +46,12 @@ def more(site: LiveSite, wanted: Wanted, at: datetime, sender: str) -> Extras:
             known = has_code(seen.touchpoint, to)
             may = known or _a_few(f"codes-{seen.touchpoint}-{sender}-{at.date()}")
             actor = visitor_of(site.business.pk)
-            found["code"] = give_code(actor, touchpoint_id=seen.touchpoint, to=to) if may else None
+            given["code"] = give_code(actor, touchpoint_id=seen.touchpoint, to=to) if may else None
         else:
-            found["code"] = kept.shared or None
+            given["code"] = kept.shared or None
     if document.guard.work:
-        found["work"] = a_piece_of_work()
-    return found
+        given["work"] = a_piece_of_work()
+    return given
 
 
 def _a_few(key: str) -> bool:
@@ -59,7 +59,7 @@ def _a_few(key: str) -> bool:
     return cache.incr(key) <= CODES_A_DAY
 
 
-def rehearsed_more(site: LiveSite, wanted: Wanted, told: As, at: datetime) -> Extras:
+def rehearsed_more(site: LiveSite, wanted: Wanted, seen_as: As, at: datetime) -> Extras:
     """The same for the visitor of a link, at their time, and what they would be told had they sent it.
 
     Drafts have what their parts need as well. The code that they would be given is shown, and stays where it is.
@@ -68,14 +68,14 @@ def rehearsed_more(site: LiveSite, wanted: Wanted, told: As, at: datetime) -> Ex
     if row is None:
         raise Refused(("revision", "There is no such revision."))
     document = Document.model_validate(row.document)
-    site, at = told.site(site), at + told.ahead
-    said = site.answers(document, at, told.visitor.language, None, wanted.touchpoint)
-    found = extras(site.business.pk, document, site, row.touchpoint_id, at)
+    site, at = seen_as.site(site), at + seen_as.ahead
+    said = site.answers(document, at, seen_as.visitor.language, None, wanted.touchpoint)
+    given = extras(site.business.pk, document, site, row.touchpoint_id, at)
     shown = document.after.code.show and not document.after.confirm.on
     code = sample_code(document, row.touchpoint_id) if shown else None
-    found["says"], found["given"] = said.told if said else None, code
-    found["code"] = code if gives_code_freely(document) else None
-    return found
+    given["says"], given["given"] = said.told if said else None, code
+    given["code"] = code if gives_code_freely(document) else None
+    return given
 
 
 def sample_code(document: Document, touchpoint_id: int) -> str | None:
@@ -96,12 +96,12 @@ def extras(business_id: int, document: Document, site: LiveSite, touchpoint_id: 
     """Times for a call by the field's name, the week, and the questions; only what the document shows."""
     tongue = site.tongue(document.language)
     kinds = {part.kind for part in document.parts() if not part.hidden}
-    found: Extras = {"slots": {}, "hours": None, "questions": []}
+    given: Extras = {"slots": {}, "hours": None, "questions": []}
     if offered := document.channels():
-        found["channels"] = ways_of(site, offered, tongue.language, at)
+        given["channels"] = ways_of(site, offered, tongue.language, at)
     for field in document.fields("slot"):
         free = free_slots(site, touchpoint_id, field, document.after.follows, at)
-        found["slots"][field.name] = [
+        given["slots"][field.name] = [
             {
                 "value": slot.start.isoformat(),
                 "day": short_date(slot.start.date(), tongue),
@@ -110,14 +110,14 @@ def extras(business_id: int, document: Document, site: LiveSite, touchpoint_id: 
             for slot in free[:200]
         ]
     if "hours" in kinds:
-        found["hours"] = _week(site, document.after.follows, at, tongue)
+        given["hours"] = _week(site, document.after.follows, at, tongue)
     groups = {part.group for part in document.parts() if part.kind == "questions" and not part.hidden}
     if groups:
         rows = questions_of(business_id, next(iter(groups)) if len(groups) == 1 else "")
-        found["questions"] = [
+        given["questions"] = [
             {"id": row.pk, "group": row.group, "question": row.question, "answer": row.answer} for row in rows
         ]
-    return found
+    return given
 
 
 def _week(site: LiveSite, follows: tuple[int | None, ...], at: datetime, tongue: Tongue) -> WeekDrawn:

@@ -82,32 +82,41 @@ class Scene:
     made: Making
     live: LiveSite
 
-    def said(self, touchpoint_id: int, one: MadeUp, after: float) -> str:
+    def said(self, touchpoint_id: int, visitor: MadeUp, after: float) -> str:
         """What is said to them where they send a touchpoint so many seconds after they come; "" for nothing."""
-        at = one.at + timedelta(seconds=after)
-        said = self.live.answers(self.documents[touchpoint_id], at, one.language, None, self.compiled[touchpoint_id].id)
+        at = visitor.at + timedelta(seconds=after)
+        said = self.live.answers(
+            self.documents[touchpoint_id], at, visitor.language, None, self.compiled[touchpoint_id].id
+        )
         if said is None or said.told is None:
             return ""
         return ". ".join(words for words in (said.title.rstrip("."), said.text) if words)
 
-    def channels(self, touchpoint_id: int, one: MadeUp, after: float) -> list[str]:
+    def channels(self, touchpoint_id: int, visitor: MadeUp, after: float) -> list[str]:
         """Each of a touchpoint's channels as they meet it so many seconds after they come, in words."""
-        at, document = one.at + timedelta(seconds=after), self.documents[touchpoint_id]
+        at, document = visitor.at + timedelta(seconds=after), self.documents[touchpoint_id]
         named = document.channels()
         ids = [id_ for id_ in self.live.channels if "all" in named or id_ in named]
-        return [_met_words(self.live.channels[id_], self.live.meets(id_, at, one.language, None)) for id_ in ids]
+        return [_met_words(self.live.channels[id_], self.live.meets(id_, at, visitor.language, None)) for id_ in ids]
 
-    def visit(self, one: MadeUp, path: str, kinds: Iterable[str] = ()) -> Visit:
+    def visit(self, made_up: MadeUp, path: str, kinds: Iterable[str] = ()) -> Visit:
         """The visitor on a page."""
-        landing = self.base + (one.landing or path)
+        landing = self.base + (made_up.landing or path)
         visitor = {
-            "visits": one.visits, "pages_ever": max(1, one.visits), "language": one.language, "on_list": one.on_list,
-            "tags": list(one.tags), "first_page": landing, "visit_started": one.at.isoformat(),
-            "arrival": {"url": landing, "referrer": self._referrer(one.arrival)},
-            "utc_offset": int((one.at.utcoffset() or timedelta()).total_seconds() // 60),
-        }  # fmt: skip
-        page = {"url": self.base + path, "kinds": list(kinds), "signed_in": one.signed_in}
-        return Visit.model_validate({"page": page, "device": one.device, "visitor": visitor, "storage": one.storage})
+            "visits": made_up.visits,
+            "pages_ever": max(1, made_up.visits),
+            "language": made_up.language,
+            "on_list": made_up.on_list,
+            "tags": list(made_up.tags),
+            "first_page": landing,
+            "visit_started": made_up.at.isoformat(),
+            "arrival": {"url": landing, "referrer": self._referrer(made_up.arrival)},
+            "utc_offset": int((made_up.at.utcoffset() or timedelta()).total_seconds() // 60),
+        }
+        page = {"url": self.base + path, "kinds": list(kinds), "signed_in": made_up.signed_in}
+        return Visit.model_validate(
+            {"page": page, "device": made_up.device, "visitor": visitor, "storage": made_up.storage}
+        )
 
     def _referrer(self, way: Way) -> str:
         """An address that counts as this way; an unlisted one where the owner has listed none."""
@@ -127,19 +136,19 @@ def _met_words(channel: Channel, met: Met) -> str:
     return f"{channel.label}: {name}{f', and beside it “{said}.”' if said else ''}"
 
 
-def scene(actor: Actor, site_id: int, one: MadeUp) -> Scene:
+def scene(actor: Actor, site_id: int, visitor: MadeUp) -> Scene:
     """The site with its touchpoints as this visitor meets them."""
     site = sites_of(actor).get(pk=site_id)
     live = live_site(site.key)
     assert live is not None
-    played_on = rehearsed(live, one.at_counter, False)
+    played_on = rehearsed(live, visitor.at_counter, False)
     # Who is at the counter is theirs to say, also for what the table of replies hides.
     made = replace(making(site), members=played_on.members)
     rows = [row for row in touchpoints_of(actor) if site.pk in {one.pk for one in row.sites.all()}]
     compiled: dict[int, Compiled] = {}
     documents: dict[int, Document] = {}
     for row in rows:
-        played = one.drafts or row.pk == one.draft
+        played = visitor.drafts or row.pk == visitor.draft
         revision = row.draft if played or row.live is None else row.live
         assert revision is not None
         state = TouchpointState.LIVE if played else TouchpointState(row.state)
@@ -165,16 +174,16 @@ class PageMap:
     rows: tuple[tuple[Touchpoint, tuple[OnPages, ...], Tally], ...]
 
 
-def page_map(actor: Actor, site_id: int, one: MadeUp, now: datetime) -> PageMap:
+def page_map(actor: Actor, site_id: int, visitor: MadeUp, now: datetime) -> PageMap:
     """Which touchpoint shows on which page to this visitor at this time, and why not."""
-    found = scene(actor, site_id, one)
+    found = scene(actor, site_id, visitor)
     columns = _columns(pages_of(actor, site_id))
     counts = tallies(actor, at=now, site_id=site_id)
     heads, cells = [], []
     for label, pages in columns:
-        visits = [(page.path, found.visit(one, page.path, page.kinds)) for page in pages[:MOST_PAGES]]
+        visits = [(page.path, found.visit(visitor, page.path, page.kinds)) for page in pages[:MOST_PAGES]]
         ready = [found.compiled[row.pk] for row in found.rows]
-        column, shared = taking_turns([(compiled, on_pages(compiled, visits, one.at)) for compiled in ready])
+        column, shared = taking_turns([(compiled, on_pages(compiled, visits, visitor.at)) for compiled in ready])
         heads.append(Column(label, pages, shared))
         cells.append(column)
     rows = tuple(
@@ -195,25 +204,27 @@ def _columns(pages: list[SitePage]) -> list[tuple[str, tuple[SitePage, ...]]]:
     ]
 
 
-def why_there(actor: Actor, site_id: int, one: MadeUp, touchpoint_id: int, column: int) -> list[tuple[str, Verdict]]:
+def why_there(
+    actor: Actor, site_id: int, visitor: MadeUp, touchpoint_id: int, column: int
+) -> list[tuple[str, Verdict]]:
     """The verdict on a touchpoint for each page of a column of the map."""
-    found, columns = scene(actor, site_id, one), _columns(pages_of(actor, site_id))
+    found, columns = scene(actor, site_id, visitor), _columns(pages_of(actor, site_id))
     if touchpoint_id not in found.compiled:
         raise Refused(("touchpoint_id", "This touchpoint does not stand on this site."))
     if column >= len(columns):
         raise Refused(("column", "There are no such pages."))
     compiled = found.compiled[touchpoint_id]
     return [
-        (page.path, decide(compiled, found.visit(one, page.path, page.kinds), one.at))
+        (page.path, decide(compiled, found.visit(visitor, page.path, page.kinds), visitor.at))
         for page in columns[column][1][:MOST_PAGES]
     ]
 
 
 def play(
-    actor: Actor, site_id: int, one: MadeUp, deeds: list[dict[str, Any]], length: float
+    actor: Actor, site_id: int, visitor: MadeUp, deeds: list[dict[str, Any]], length: float
 ) -> tuple[Scene, Rehearsal]:
     """Play a visit; raises Refused with the deed that cannot be read."""
-    found = scene(actor, site_id, one)
+    found = scene(actor, site_id, visitor)
     ids = {row.slug: row.public_id for row in found.rows}
     written = [
         deed | ({"url": found.base + deed["url"]} if str(deed.get("url", "")).startswith("/") else {})
@@ -225,17 +236,17 @@ def play(
     except ValidationError as error:
         raise Refused(*wrongs(error.errors(), "deeds")) from error
     first = next((deed.url for deed in done if deed.do == "page"), found.base + "/")
-    visit = found.visit(one, first.removeprefix(found.base) or "/")
-    return found, rehearse(found.compiled.values(), visit, done, one.at, min(length, 400 * 86400))
+    visit = found.visit(visitor, first.removeprefix(found.base) or "/")
+    return found, rehearse(found.compiled.values(), visit, done, visitor.at, min(length, 400 * 86400))
 
 
-def link(actor: Actor, site_id: int, one: MadeUp, path: str, now: datetime) -> str:
+def link(actor: Actor, site_id: int, visitor: MadeUp, path: str, now: datetime) -> str:
     """An address on the real site, good for an hour, where it behaves as for this visitor at this time."""
-    found = scene(actor, site_id, one)
+    found = scene(actor, site_id, visitor)
     if found.site.seen_at is None:
         raise Refused(("site", "The snippet has not been seen on this site yet; open the site once, and try again."))
-    arrival = found.visit(one, path or "/").visitor.arrival.model_dump()
-    said = {"site": found.site.pk, "as": one.model_dump(mode="json"), "from": now.isoformat(), "arrival": arrival}
+    arrival = found.visit(visitor, path or "/").visitor.arrival.model_dump()
+    said = {"site": found.site.pk, "as": visitor.model_dump(mode="json"), "from": now.isoformat(), "arrival": arrival}
     token = signing.dumps(said, salt=_SALT, compress=True)
     packed = base64.urlsafe_b64encode(token.encode()).decode().rstrip("=")
     return f"{found.base}{path or '/'}#intavo_as_{packed}"

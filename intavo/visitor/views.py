@@ -121,7 +121,7 @@ def _planned(site: LiveSite, visit: Visit, at: datetime, entries: Sequence[Plann
     if host_of(visit.page.url) == host_of(settings.BASE_URL) not in site.hosts:
         home = home_of(Site.objects.get(pk=site.id))
     usual = iso(latest)
-    found: Plan = {
+    answer: Plan = {
         "now": iso(at), "visit_minutes": VISIT_MINUTES,
         "give_way_to": [*site.rules.give_way_to, _IN_USE],
         "hours": {
@@ -133,12 +133,12 @@ def _planned(site: LiveSite, visit: Visit, at: datetime, entries: Sequence[Plann
         ],
     }  # fmt: skip
     if site.wants:
-        found["wants"] = site.wants
+        answer["wants"] = site.wants
     if clock.fixed():
-        found["fixed"] = True
+        answer["fixed"] = True
     if channels:
-        found["channels"] = channels
-    return found
+        answer["channels"] = channels
+    return answer
 
 
 def _document(live: LiveTouchpoint, label: str, home: str) -> orjson.Fragment:

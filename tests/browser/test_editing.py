@@ -158,7 +158,7 @@ def test_the_show_sentence_says_what_its_panels_hold(editor: Page, stack: Stack)
     editor.get_by_label("from", exact=True).fill("2026-12-01")
     editor.get_by_label("from", exact=True).press("Tab")
     expect(editor.get_by_role("alert")).to_contain_text("t would end on Mon 30 Nov, before it starts on Tue 1 Dec")
-    expect(editor.get_by_label("to, that day too")).to_have_value("2026-11-30")
+    expect(editor.get_by_label("to, that day too")).to_have_value("30 Nov 2026")
     editor.get_by_label("to, that day too").fill("")
     editor.get_by_label("to, that day too").press("Tab")
     expect(editor.get_by_role("alert")).to_have_count(0)
@@ -181,7 +181,7 @@ def test_the_show_sentence_says_what_its_panels_hold(editor: Page, stack: Stack)
     editor.reload()
     for words in (
         "on /trips and below and /lessons but /trips/sunrise",
-        "people on a desktop or phone who are new here",
+        "people on a desktop or phone who are here for the first time",
         "after 12 s and after 30 s of doing nothing",
         "from 1 Dec 2026, on Sat, while you are open",
         "at most once in 30 days, not for 7 days once closed",

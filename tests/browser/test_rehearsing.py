@@ -16,7 +16,7 @@ def test_the_page_map_explains_itself_and_leads_to_a_rehearsal(owner: Page, stac
     later = owner.get_by_role("button", name="Winter hire on /hire: later, from 1 Dec")
     later.click()
     why = owner.get_by_role("region", name="Why")
-    expect(why.get_by_text("From Tue 1 Dec; next Tue 1 Dec, 00:00.").last).to_be_visible()
+    expect(why.get_by_text("From 1 Dec 2026; next Tue 1 Dec, 00:00.").last).to_be_visible()
     assert violations(owner) == []
     owner.get_by_label("At which time").fill("2026-12-05T10:00")
     owner.get_by_label("At which time").press("Tab")

@@ -73,7 +73,7 @@ def test_the_plan_holds_until_time_changes_it_and_the_verdict_says_when() -> Non
     assert entry.until == at("2026-11-24T17:30")
     stopped = decide(one, visit, at("2026-11-24T20:00")).stopped_by
     assert (stopped.name, stopped.when) == ("during", at("2026-12-01T00:00"))
-    assert stopped.sentence == "From Tue 1 Dec, to Thu 24 Dec; next Tue 1 Dec, 00:00."
+    assert stopped.sentence == "From 1 Dec 2026 to 24 Dec 2026; next Tue 1 Dec, 00:00."
     over = Compiled(
         "tp_1",
         TouchpointState.LIVE,

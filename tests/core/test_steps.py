@@ -176,7 +176,7 @@ def test_changes_are_said_in_words() -> None:
     [
         (lambda d: d["look"].update(pushes=False), ["Moves the page aside: as the house style → no"]),
         (lambda d: d["look"]["colours"].update(card="#000000"), ["Colour of “Card”: as the house style → #000000"]),
-        (lambda d: d["show"]["how_often"].update(every="visit"), ["The show sentence, how often: once in 3 days → once a visit"]),
+        (lambda d: d["show"]["how_often"].update(every="visit"), ["The show sentence, how often: at most once in 3 days → at most once a visit"]),
         (lambda d: d["leaving"].update(escape=False), ["Closed by Esc: yes → no"]),
         (lambda d: d["after"]["thank_you"].update(subject="Ho"),
          ["Subject of the thanks: “Your group” → “Ho”"]),

@@ -1,3 +1,4 @@
+// @vitest-environment jsdom
 import { beforeEach, expect, it, vi } from 'vitest'
 import { Store } from './memory'
 import type { Plan } from './plan'

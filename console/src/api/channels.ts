@@ -1,5 +1,5 @@
 import { queryOptions, useQuery } from '@tanstack/vue-query'
-import type { Run } from '@/places/touchpoints/fields/runs'
+import type { Run } from '@/parts/fields/runs'
 import { client, take, type Schemas } from './client'
 
 export interface ChannelPerson {

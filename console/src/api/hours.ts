@@ -1,6 +1,6 @@
 import { queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
 import type { Ref } from 'vue'
-import type { Run } from '@/places/touchpoints/fields/runs'
+import type { Run } from '@/parts/fields/runs'
 import { client, sendFile, take, type Schemas } from './client'
 
 export interface Stretch {

@@ -4,6 +4,7 @@ import { client, sendFile, take, type Schemas } from './client'
 
 export type Brought = Schemas['ReadOut']
 export type Column = Brought['columns'][number]
+export type Trial = Schemas['TrialOut']
 const at = (import_id: number) => ({ params: { path: { import_id } } })
 
 export const useImports = () => useQuery({ queryKey: ['imports'], queryFn: () => take(client.GET('/api/imports')) })

@@ -942,6 +942,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/show-words": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Show In Words
+         * @description The rules of a touchpoint in words, piece by piece; nothing is kept.
+         */
+        post: operations["intavo_touchpoints_api_editing_show_in_words"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/starters": {
         parameters: {
             query?: never;
@@ -6024,6 +6044,184 @@ export interface components {
              */
             slot: "first_name" | "promise" | "next_opening" | "code" | "file";
         };
+        /** SentenceOut */
+        SentenceOut: {
+            /** Where */
+            where: string;
+            /** Who */
+            who: string;
+            /** Moments */
+            moments: string;
+            /** During */
+            during: string;
+        };
+        /** ShowWordsOut */
+        ShowWordsOut: {
+            /** Sentences */
+            sentences: components["schemas"]["SentenceOut"][];
+            /** Often */
+            often: string;
+            /** Until */
+            until: string;
+        };
+        /**
+         * HowOften
+         * @description On every page, once a visit, or once in a span; at most so many times ever; how long it stays away once closed.
+         *
+         *     Counted from the moment it is on screen. `moment`: each time its moment comes anew after it was closed, on the
+         *     same page too: seconds and clicks begin again, and what was scrolled or seen must be scrolled or seen again.
+         */
+        HowOften: {
+            /**
+             * Every
+             * @default span
+             * @enum {string}
+             */
+            every: "moment" | "page" | "visit" | "span";
+            /**
+             * @default {
+             *       "n": 7,
+             *       "unit": "days"
+             *     }
+             */
+            span: components["schemas"]["Span"];
+            /** Most */
+            most?: number | null;
+            after_closed?: components["schemas"]["Span"] | null;
+        };
+        /**
+         * Show
+         * @description All rules: any of the sentences shows it, within how often and until.
+         *
+         *     `group` is a name that several touchpoints share; `alone`: only if nothing else has interrupted the visit.
+         */
+        Show: {
+            /**
+             * Sentences
+             * @default [
+             *       {
+             *         "sites": [],
+             *         "pages": [],
+             *         "not_pages": [],
+             *         "landing": [],
+             *         "not_landing": [],
+             *         "kinds": [],
+             *         "not_kinds": [],
+             *         "devices": [
+             *           "desktop",
+             *           "tablet",
+             *           "phone"
+             *         ],
+             *         "who": [],
+             *         "moments": [
+             *           [
+             *             {
+             *               "after": 12,
+             *               "click": null,
+             *               "clicks": null,
+             *               "idle": null,
+             *               "leave": null,
+             *               "read": null,
+             *               "up": null,
+             *               "view": null
+             *             }
+             *           ],
+             *           [
+             *             {
+             *               "after": null,
+             *               "click": null,
+             *               "clicks": null,
+             *               "idle": null,
+             *               "leave": null,
+             *               "read": 40,
+             *               "up": null,
+             *               "view": null
+             *             }
+             *           ]
+             *         ],
+             *         "during": {
+             *           "clock": "business",
+             *           "days": [],
+             *           "end": null,
+             *           "first": null,
+             *           "first_time": null,
+             *           "hours": null,
+             *           "last": null,
+             *           "last_time": null,
+             *           "only": null,
+             *           "start": null
+             *         }
+             *       }
+             *     ]
+             */
+            sentences: components["schemas"]["Sentence"][];
+            /**
+             * @default {
+             *       "every": "span",
+             *       "span": {
+             *         "n": 7,
+             *         "unit": "days"
+             *       },
+             *       "most": null,
+             *       "after_closed": null
+             *     }
+             */
+            how_often: components["schemas"]["HowOften"];
+            /**
+             * @default {
+             *       "answered": true,
+             *       "group": false
+             *     }
+             */
+            until: components["schemas"]["Until"];
+            /**
+             * Group
+             * @default
+             */
+            group: string;
+            /**
+             * Alone
+             * @default false
+             */
+            alone: boolean;
+        };
+        /** ShowIn */
+        ShowIn: {
+            show: components["schemas"]["Show"];
+        };
+        /**
+         * Span
+         * @description A length of time as the owner says it; a day is 24 hours.
+         */
+        Span: {
+            /**
+             * N
+             * @default 7
+             */
+            n: number;
+            /**
+             * Unit
+             * @default days
+             * @enum {string}
+             */
+            unit: "minutes" | "hours" | "days";
+        };
+        /**
+         * Until
+         * @description Not any more after they answered: this one, or any touchpoint of its group.
+         */
+        Until: {
+            /**
+             * Answered
+             * @default true
+             */
+            answered: boolean;
+            /**
+             * Group
+             * @default false
+             */
+            group: boolean;
+        };
         /** StarterOut */
         StarterOut: {
             /** Key */
@@ -9821,6 +10019,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AddableOut"];
+                };
+            };
+        };
+    };
+    intavo_touchpoints_api_editing_show_in_words: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShowIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShowWordsOut"];
                 };
             };
         };

@@ -43,6 +43,16 @@ export const useAddable = (id: number, language: Ref<string>) =>
     staleTime: Infinity,
   })
 
+/** The rules in words, as the server says them; what cannot be read yet leaves the words of before. */
+export const useShowWords = (show: Ref<TouchpointDocument['show']>) =>
+  useQuery({
+    queryKey: ['show-words', show],
+    placeholderData: keepPreviousData,
+    queryFn: () => take(client.POST('/api/show-words', { body: { show: show.value } as Schemas['ShowIn'] })),
+    staleTime: Infinity,
+    retry: false,
+  })
+
 export function useMake() {
   const queries = useQueryClient()
   return useMutation({

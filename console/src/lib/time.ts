@@ -46,6 +46,9 @@ function parts(at: Date, zone: string): Parts & { monthFirst: boolean } {
   return { ...named, monthFirst: place('month') < place('day') }
 }
 
+/** Whether the region writes a month before its day. */
+export const monthFirst = (): boolean => parts(new Date(0), 'UTC').monthFirst
+
 // Browsers differ over "Sept".
 const month = (text: string): string => text.slice(0, 3)
 

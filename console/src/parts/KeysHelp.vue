@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { onKeyStroke } from '@vueuse/core'
 import { ref } from 'vue'
 import { screenKeys } from '@/lib/keys'
+import DialogBox from './DialogBox.vue'
 
 const open = ref(false)
 onKeyStroke('F1', (event) => {
@@ -17,19 +17,13 @@ const ALWAYS = [
 </script>
 
 <template>
-  <Dialog :open="open" class="relative z-50" @close="open = false">
-    <div class="fixed inset-0 bg-ink/40" aria-hidden="true" />
-    <div class="fixed inset-0 flex items-center justify-center p-4">
-      <DialogPanel class="pop w-96 max-w-full p-5">
-        <DialogTitle as="h2" class="mb-3">Keys of this screen</DialogTitle>
-        <dl class="grid grid-cols-[8rem_1fr] gap-y-2">
-          <template v-for="key in [...screenKeys, ...ALWAYS]" :key="key.keys">
-            <dt class="font-semibold">{{ key.keys }}</dt>
-            <dd class="text-ink-2">{{ key.does }}</dd>
-          </template>
-        </dl>
-        <button type="button" class="btn mt-4" @click="open = false">Close</button>
-      </DialogPanel>
-    </div>
-  </Dialog>
+  <DialogBox title="Keys of this screen" :open="open" class="w-96" @close="open = false">
+    <dl class="grid grid-cols-[8rem_1fr] gap-y-2">
+      <template v-for="key in [...screenKeys, ...ALWAYS]" :key="key.keys">
+        <dt class="font-semibold">{{ key.keys }}</dt>
+        <dd class="text-ink-2">{{ key.does }}</dd>
+      </template>
+    </dl>
+    <button type="button" class="btn mt-4" @click="open = false">Close</button>
+  </DialogBox>
 </template>

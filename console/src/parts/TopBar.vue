@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
+import { Menu, MenuButton, MenuItems } from '@headlessui/vue'
 import { useRoute } from 'vue-router'
 import { signOut, startAnew } from '@/api/account'
 import { joinBusiness, openBusiness, useMe } from '@/api/me'
@@ -7,6 +7,7 @@ import { useArrivals } from './arrivals'
 import { finding } from './find'
 import BrandMark from './BrandMark.vue'
 import CounterMenu from './CounterMenu.vue'
+import MenuRow from './MenuRow.vue'
 
 const { data: me } = useMe()
 useArrivals()
@@ -71,31 +72,12 @@ async function leave() {
         </MenuButton>
         <MenuItems class="pop absolute right-0 mt-1 w-56">
           <p class="mb-2 truncate text-sm text-ink-2">{{ me?.email }}</p>
-          <MenuItem v-for="one in me?.invitations" :key="one.id" v-slot="{ active }">
-            <button
-              type="button"
-              class="w-full rounded px-2 py-1.5 text-left"
-              :class="{ 'bg-petrol-wash': active }"
-              @click="joinBusiness(one.id).then(() => startAnew('/follow-up'))"
-            >
-              Join {{ one.business }}, which invites you
-            </button>
-          </MenuItem>
-          <MenuItem v-slot="{ active }">
-            <RouterLink to="/you" class="block rounded px-2 py-1.5" :class="{ 'bg-petrol-wash': active }">
-              You: name, address, password
-            </RouterLink>
-          </MenuItem>
-          <MenuItem v-slot="{ active }">
-            <RouterLink to="/business#people" class="block rounded px-2 py-1.5" :class="{ 'bg-petrol-wash': active }">
-              People of the business
-            </RouterLink>
-          </MenuItem>
-          <MenuItem v-slot="{ active }">
-            <button type="button" class="w-full rounded px-2 py-1.5 text-left" :class="{ 'bg-petrol-wash': active }" @click="leave">
-              Sign out
-            </button>
-          </MenuItem>
+          <MenuRow v-for="one in me?.invitations" :key="one.id" @click="joinBusiness(one.id).then(() => startAnew('/follow-up'))">
+            Join {{ one.business }}, which invites you</MenuRow
+          >
+          <MenuRow to="/you">You: name, address, password</MenuRow>
+          <MenuRow to="/business#people">People of the business</MenuRow>
+          <MenuRow @click="leave">Sign out</MenuRow>
         </MenuItems>
       </Menu>
     </div>

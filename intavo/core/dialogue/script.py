@@ -97,17 +97,17 @@ class Script(Model):
         )
 
     def _reached(self, start: str) -> set[str]:
-        found, waiting = {start}, [start]
+        reached, waiting = {start}, [start]
         while waiting:
             turn = self.turn(waiting.pop())
-            fresh = [one for one in (turn.leads_to if turn else ()) if one not in found]
-            found.update(fresh)
+            fresh = [one for one in (turn.leads_to if turn else ()) if one not in reached]
+            reached.update(fresh)
             waiting += fresh
-        return found
+        return reached
 
-    def _spins(self, one: ScriptTurn) -> bool:
+    def _spins(self, begun: ScriptTurn) -> bool:
         seen: set[str] = set()
-        turn: ScriptTurn | None = one
+        turn: ScriptTurn | None = begun
         while turn is not None and not turn.waits and not turn.hands_over:
             if turn.id in seen:
                 return True
@@ -116,15 +116,15 @@ class Script(Model):
         return False
 
 
-def _about(one: ScriptTurn, known: set[str]) -> Iterator[str]:
-    yield from (f"it leads to “{way}”, which does not exist" for way in one.leads_to if way not in known)
-    ids = [choice.id for choice in one.choices]
+def _about(turn: ScriptTurn, known: set[str]) -> Iterator[str]:
+    yield from (f"it leads to “{way}”, which does not exist" for way in turn.leads_to if way not in known)
+    ids = [choice.id for choice in turn.choices]
     yield from (f"two of its choices are “{id_}”" for id_ in dict.fromkeys(ids) if ids.count(id_) > 1)
-    if sum([bool(one.choices), one.asks is not None, one.hands_over]) > 1:
+    if sum([bool(turn.choices), turn.asks is not None, turn.hands_over]) > 1:
         yield "it offers choices, asks, or hands over: one of them"
-    if one.may_skip and one.asks is None:
+    if turn.may_skip and turn.asks is None:
         yield "only a question can be skipped"
-    if (one.choices or one.hands_over) and one.next:
+    if (turn.choices or turn.hands_over) and turn.next:
         yield "what comes next is said by its choices, or by the person"
 
 

@@ -83,10 +83,10 @@ def open_stretches(hours: AnyHours, start: datetime, end: datetime) -> list[Open
     first, last = _utc(start), _utc(end)
     if last <= first:
         return []
-    found = []
+    stretches = []
     for stretch in stretches_from(hours, first, last):
         begins, ends = max(stretch.start, first), min(stretch.end, last)
         if begins < ends:
             clipped = OpenStretch(begins, ends, stretch.reason, stretch.label)
-            found.append(in_zone(clipped, hours.zone))
-    return found
+            stretches.append(in_zone(clipped, hours.zone))
+    return stretches

@@ -34,10 +34,10 @@ def opening_hours_specification(hours: OpeningHours) -> list[dict[str, Any]]:
     Source: schema.org/OpeningHoursSpecification; a closed day opens and closes at 00:00, and a
     closing at or before the opening is on the next day.
     """
-    found = _weekly(hours.week)
+    rows = _weekly(hours.week)
     for one in hours.exceptions:
         valid = {"validFrom": one.first.isoformat(), "validThrough": one.last.isoformat()}
         named = {"description": one.label} if one.label else {}
         for times in [_times(s) for s in one.stretches] or [{"opens": "00:00", "closes": "00:00"}]:
-            found.append({"@type": "OpeningHoursSpecification", **valid, **named, **times})
-    return found
+            rows.append({"@type": "OpeningHoursSpecification", **valid, **named, **times})
+    return rows

@@ -58,11 +58,11 @@ def _day(hours: OpeningHours, memory: dict[date, tuple[OpenStretch, ...]], day: 
     spans = (
         (start_instant(hours.zone, day, s.start_minute), end_instant(hours.zone, day, s.end_minute)) for s in stretches
     )
-    found = tuple(OpenStretch(start, end, reason, label) for start, end in spans if start < end)
+    joined = tuple(OpenStretch(start, end, reason, label) for start, end in spans if start < end)
     if len(memory) > 5000:
         memory.clear()
-    memory[day] = found
-    return found
+    memory[day] = joined
+    return joined
 
 
 def _single(hours: OpeningHours, start: datetime, until: datetime) -> Iterator[OpenStretch]:

@@ -20,14 +20,14 @@ class Coming:
 
 
 def taken_in(
-    hours: OpeningHours, found: Iterable[HoursException]
+    hours: OpeningHours, fresh: Iterable[HoursException]
 ) -> tuple[tuple[HoursException, ...], tuple[Coming, ...]]:
     """All odd days as they would be, in order, and what each that comes in would do.
 
     On its days it takes the place of what is there; the other days of a longer one stay as they are.
     """
     kept, coming = list(hours.exceptions), []
-    for one in found:
+    for one in fresh:
         there = [each for each in kept if each.first <= one.last and each.last >= one.first]
         known = any(_same(each, one) for each in there)
         coming.append(Coming(one, tuple(dict.fromkeys(_called(each) for each in there)), _usual(hours, one), known))
@@ -36,29 +36,29 @@ def taken_in(
     return tuple(sorted(kept, key=lambda each: each.first)), tuple(coming)
 
 
-def _same(there: HoursException, one: HoursException) -> bool:
-    return there.first <= one.first and there.last >= one.last and there.stretches == one.stretches
+def _same(there: HoursException, exception: HoursException) -> bool:
+    return there.first <= exception.first and there.last >= exception.last and there.stretches == exception.stretches
 
 
-def _without(there: HoursException, one: HoursException) -> Iterator[HoursException]:
+def _without(there: HoursException, exception: HoursException) -> Iterator[HoursException]:
     """What is left of one on the days that another does not take."""
-    if there.last < one.first or there.first > one.last:
+    if there.last < exception.first or there.first > exception.last:
         yield there
         return
-    if there.first < one.first:
-        yield there.model_copy(update={"last": one.first - _ONE_DAY})
-    if there.last > one.last:
-        yield there.model_copy(update={"first": one.last + _ONE_DAY})
+    if there.first < exception.first:
+        yield there.model_copy(update={"last": exception.first - _ONE_DAY})
+    if there.last > exception.last:
+        yield there.model_copy(update={"first": exception.last + _ONE_DAY})
 
 
-def _called(one: HoursException) -> str:
-    return one.label or f"{one.first:%d.%m.%Y}"
+def _called(exception: HoursException) -> str:
+    return exception.label or f"{exception.first:%d.%m.%Y}"
 
 
-def _usual(hours: OpeningHours, one: HoursException) -> str:
+def _usual(hours: OpeningHours, exception: HoursException) -> str:
     """When the first of its days is open in other weeks."""
     plain = hours.model_copy(update={"exceptions": ()})
-    stretches, _ = plain.stretches_starting_on(one.first)
+    stretches, _ = plain.stretches_starting_on(exception.first)
     return said_stretches(stretches)
 
 

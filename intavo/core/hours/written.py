@@ -37,7 +37,7 @@ _TOKENS = re.compile(
 @cache
 def _names(language: str) -> dict[str, Day]:
     """How days are called in a language, and in English where that means nothing else."""
-    found: dict[str, Day] = dict(_ENGLISH)
+    names: dict[str, Day] = dict(_ENGLISH)
     for spoken in ("en", language):
         try:
             locale = Locale.parse(spoken, sep="-")
@@ -46,8 +46,8 @@ def _names(language: str) -> dict[str, Day]:
         for context in ("format", "stand-alone"):
             for width in ("wide", "abbreviated", "short"):
                 for number, name in locale.days[context][width].items():
-                    found[name.casefold().rstrip(".")] = DAYS[number]
-    return found
+                    names[name.casefold().rstrip(".")] = DAYS[number]
+    return names
 
 
 @dataclass
@@ -127,7 +127,7 @@ def _finished(clause: _Clause) -> Iterator[_Clause]:
 
 
 def _tokens(text: str) -> list[tuple[str, str]]:
-    found, at = [], 0
+    tokens, at = [], 0
     given = text.casefold()
     while at < len(given):
         if given[at] in " \t\r\u00a0\u202f":
@@ -138,9 +138,9 @@ def _tokens(text: str) -> list[tuple[str, str]]:
             piece = re.split(r"[\s,;]", text[at:], maxsplit=1)[0]
             raise ValueError(f"“{piece[:30]}” cannot be read as hours")
         if match.lastgroup != "filler":
-            found.append((match.lastgroup, match[0].strip()))
+            tokens.append((match.lastgroup, match[0].strip()))
         at = match.end()
-    return found
+    return tokens
 
 
 def _take_days(clause: _Clause, tokens: list[tuple[str, str]], at: int, names: dict[str, Day]) -> int:
@@ -161,10 +161,10 @@ def _take_days(clause: _Clause, tokens: list[tuple[str, str]], at: int, names: d
 
 def _day(words: str, names: dict[str, Day]) -> Day:
     name = words.rstrip(".")
-    found = names.get(name) or (names.get(name.removesuffix("s")) if len(name) > 3 else None)
-    if found is None:
+    day = names.get(name) or (names.get(name.removesuffix("s")) if len(name) > 3 else None)
+    if day is None:
         raise ValueError(f"“{words[:30]}” is no day, and cannot be read as hours")
-    return found
+    return day
 
 
 def _take_times(clause: _Clause, tokens: list[tuple[str, str]], at: int) -> int:

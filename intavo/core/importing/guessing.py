@@ -137,16 +137,16 @@ def _encoding(head: bytes) -> str:
 
 
 def _rows(text: str, delimiter: str) -> list[list[str]]:
-    found: list[list[str]] = []
+    rows: list[list[str]] = []
     reader = csv.reader(text.splitlines(keepends=True), delimiter=delimiter)
-    while len(found) <= _MOST_ROWS:
+    while len(rows) <= _MOST_ROWS:
         try:
-            found.append(next(reader)[:_MOST_COLUMNS])
+            rows.append(next(reader)[:_MOST_COLUMNS])
         except StopIteration:
             break
         except csv.Error:
             continue
-    return found
+    return rows
 
 
 def _delimiter(text: str) -> str:
@@ -214,11 +214,11 @@ def _fits(column: Column, filled: list[str]) -> bool:
 
 def _once(columns: list[Column]) -> list[Column]:
     """A second email or phone, and notes after the first, are fields of the owner's own; names and tags add up."""
-    found: list[Column] = []
+    once: list[Column] = []
     for one in columns:
-        again = one in found and one in {Column.EMAIL, Column.PHONE, Column.NOTE, Column.CONSENT}
-        found.append(Column.OWN if again else one)
-    return found
+        again = one in once and one in {Column.EMAIL, Column.PHONE, Column.NOTE, Column.CONSENT}
+        once.append(Column.OWN if again else one)
+    return once
 
 
 def _is_email(cell: str) -> bool:

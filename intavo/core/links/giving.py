@@ -73,19 +73,23 @@ def given(
     def by(person: ChannelPerson | None) -> dict[str, str]:
         return {id_: link(person, {"short_code": f"#{code}"}) for id_, code in codes.items()}
 
-    def met_as(one: ChannelPerson, can: bool) -> WayPerson:
+    def met_as(person: ChannelPerson, can: bool) -> WayPerson:
         said: WayPerson = {
-            "name": one.name, "words": one.words, "picture": one.picture, "reachable": can, "href": link(one),
-        }  # fmt: skip
+            "name": person.name,
+            "words": person.words,
+            "picture": person.picture,
+            "reachable": can,
+            "href": link(person),
+        }
         if coded:
-            said["by"] = by(one)
+            said["by"] = by(person)
         return said
 
     people = [met_as(one, can) for one, can in met.people]
     own = link(None)
     first = next((one for one, can in met.people if can), None) if channel.pick == "first-reachable" else None
     own = link(first) if first is not None else own
-    made: Way = {
+    way: Way = {
         "situation": met.situation.value, "hidden": met.hidden or device not in channel.devices,
         "says": {"title": met.says[0], "text": met.says[1]} if met.says else None, "people": people,
         "kind": channel.kind, "label": channel.label, "button": met.button or channel.label, "icon": channel.icon,
@@ -93,7 +97,7 @@ def given(
         "href": own or next((one["href"] for one in people if one["href"]), ""),
     }  # fmt: skip
     if channel.opens == "ask-first":
-        made["text"], made["asks"] = said_text(channel.text, slots), link(None, words=WORDS)
+        way["text"], way["asks"] = said_text(channel.text, slots), link(None, words=WORDS)
     if coded:
-        made["by"] = by(first)
-    return made
+        way["by"] = by(first)
+    return way

@@ -34,9 +34,9 @@ def href(
     written = who.handle if who is not None and who.handle else one.handle
     handle = CONTROL.sub("", written.replace("\n", " ")).strip()
     text = said_text(one.text if words is None else [words], slots)
-    made = _MAKERS[one.kind](one, handle, text, said_text(one.subject, slots), device, region)
-    safe_scheme(made)
-    return made
+    link = _MAKERS[one.kind](one, handle, text, said_text(one.subject, slots), device, region)
+    safe_scheme(link)
+    return link
 
 
 def said_text(runs: Iterable[Run], slots: Mapping[str, str] | None = None) -> str:
@@ -66,31 +66,31 @@ def number_link(scheme: str, handle: str, region: str) -> str:
     return f"{scheme}:{phonenumbers.format_number(bare, phonenumbers.PhoneNumberFormat.E164)}{extension}"
 
 
-def _phone(one: Channel, handle: str, text: str, subject: str, device: str, region: str) -> str:
+def _phone(channel: Channel, handle: str, text: str, subject: str, device: str, region: str) -> str:
     return number_link("tel", handle, region)
 
 
-def _text(one: Channel, handle: str, text: str, subject: str, device: str, region: str) -> str:
+def _text(channel: Channel, handle: str, text: str, subject: str, device: str, region: str) -> str:
     return number_link("sms", handle, region) + (f"?body={_encoded(text)}" if text else "")
 
 
-def _mail(one: Channel, handle: str, text: str, subject: str, device: str, region: str) -> str:
+def _mail(channel: Channel, handle: str, text: str, subject: str, device: str, region: str) -> str:
     address = quote(email_address(handle).shown, safe="@")
     said = [f"{name}={_encoded(value)}" for name, value in (("subject", subject), ("body", text)) if value]
     return f"mailto:{address}" + (f"?{'&'.join(said)}" if said else "")
 
 
-def _xmpp(one: Channel, handle: str, text: str, subject: str, device: str, region: str) -> str:
+def _xmpp(channel: Channel, handle: str, text: str, subject: str, device: str, region: str) -> str:
     address = quote(email_address(handle.removeprefix("xmpp:")).shown, safe="@")
     return f"xmpp:{address}" + (f"?message;body={_encoded(text)}" if text else "")
 
 
-def _sip(one: Channel, handle: str, text: str, subject: str, device: str, region: str) -> str:
+def _sip(channel: Channel, handle: str, text: str, subject: str, device: str, region: str) -> str:
     scheme, _, rest = handle.partition(":") if handle.startswith(("sip:", "sips:")) else ("sip", "", handle)
     return f"{scheme}:{quote(email_address(rest).shown, safe='@+')}"
 
 
-def _matrix(one: Channel, handle: str, text: str, subject: str, device: str, region: str) -> str:
+def _matrix(channel: Channel, handle: str, text: str, subject: str, device: str, region: str) -> str:
     name, _, host = handle[1:].partition(":")
     if handle[:1] not in _MATRIX or not name or not re.fullmatch(r"[\w.-]+(:[0-9]{1,5})?", host):
         raise ValueError(f"“{handle[:60]}” is not an address like @name:example.org.")
@@ -98,28 +98,28 @@ def _matrix(one: Channel, handle: str, text: str, subject: str, device: str, reg
     return f"matrix:{_MATRIX[handle[0]]}/{quote(name, safe='')}:{host}{chat}"
 
 
-def _map(one: Channel, handle: str, text: str, subject: str, device: str, region: str) -> str:
+def _map(channel: Channel, handle: str, text: str, subject: str, device: str, region: str) -> str:
     place = coordinates(handle)
-    if place is not None and (device == "phone" or one.template is None):
+    if place is not None and (device == "phone" or channel.template is None):
         return f"geo:{place[0]},{place[1]}"
-    if one.template is None:
+    if channel.template is None:
         raise ValueError("A map needs coordinates, or the address of a map that shows the place.")
-    if "{" in one.template:
-        return filled_template(one.template, handle, text)
-    return one.template
+    if "{" in channel.template:
+        return filled_template(channel.template, handle, text)
+    return channel.template
 
 
-def _page(one: Channel, handle: str, text: str, subject: str, device: str, region: str) -> str:
+def _page(channel: Channel, handle: str, text: str, subject: str, device: str, region: str) -> str:
     found = read_address(handle)
     if found.kind != "page":
         raise ValueError(f"“{handle[:60]}” is not the whole address of a page.")
     return found.href
 
 
-def _message(one: Channel, handle: str, text: str, subject: str, device: str, region: str) -> str:
+def _message(channel: Channel, handle: str, text: str, subject: str, device: str, region: str) -> str:
     if not handle:
         raise ValueError("The handle is missing.")
-    return filled_template(one.template or "", handle.removeprefix("@"), text)
+    return filled_template(channel.template or "", handle.removeprefix("@"), text)
 
 
 _MAKERS = {

@@ -94,12 +94,12 @@ def reached(
     for hours in (hours_of(channel, sets), *own, *usual):
         for stretch in open_stretches(hours, start, end):
             turns |= {stretch.start, stretch.end}
-    found: list[tuple[datetime, datetime]] = []
+    stretches: list[tuple[datetime, datetime]] = []
     points = sorted(turns)
     for begins, ends in pairwise(points):
         away = {one.member for one in everybody if one.usual is not None and not is_open(one.usual, begins)}
         people = channel.people or (None,)
         if any(reachable(channel, one, sets, begins, away) for one in people):
-            last = found.pop() if found and found[-1][1] == begins else (begins, ends)
-            found.append((last[0], ends))
-    return found
+            last = stretches.pop() if stretches and stretches[-1][1] == begins else (begins, ends)
+            stretches.append((last[0], ends))
+    return stretches

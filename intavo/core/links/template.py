@@ -28,10 +28,10 @@ class LinkTemplate:
 def safe_scheme(address: str) -> str:
     """The scheme of an address, in lower case; ValueError where there is none, or one that runs a script."""
     refuse_scripts(address)
-    found = scheme_of(address)
-    if not found:
+    scheme = scheme_of(address)
+    if not scheme:
         raise ValueError(f"“{address[:60]}” is not a whole link; it begins with https:// or the like")
-    return found
+    return scheme
 
 
 def refuse_scripts(text: str) -> None:

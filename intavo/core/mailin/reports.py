@@ -31,9 +31,9 @@ def report_of(parts: "list[tuple[Message[str, str], bool]]", reads: Reads) -> Re
             fields = _fields(reads(part))
             return Report(Kind.COMPLAINT, _address(fields.get("original-rcpt-to", "")) or _told(parts), None)
         if kind == "message/delivery-status":
-            found = _delivery(reads(part))
-            if found is not None:
-                return found
+            report = _delivery(reads(part))
+            if report is not None:
+                return report
     return None
 
 
@@ -66,10 +66,10 @@ def _delivery(text: str) -> Report | None:
 
 
 def _fields(text: str) -> dict[str, str]:
-    found: dict[str, str] = {}
+    fields: dict[str, str] = {}
     for name, value in _FIELD.findall(text.replace("\r\n", "\n")):
-        found.setdefault(name.lower(), " ".join(value.split()))
-    return found
+        fields.setdefault(name.lower(), " ".join(value.split()))
+    return fields
 
 
 def _address(text: str) -> str | None:

@@ -96,11 +96,11 @@ def likely_slip(domain: str, used: Mapping[str, int]) -> str | None:
     return min(near)[1] if near else None
 
 
-def one_edit_apart(one: str, other: str) -> bool:
+def one_edit_apart(word: str, other: str) -> bool:
     """Whether two texts differ by one insertion, deletion, change or swap of neighbours."""
-    if one == other or abs(len(one) - len(other)) > 1:
+    if word == other or abs(len(word) - len(other)) > 1:
         return False
-    short, long = sorted((one, other), key=len)
+    short, long = sorted((word, other), key=len)
     at = next((i for i, (a, b) in enumerate(zip(short, long, strict=False)) if a != b), len(short))
     if len(short) < len(long):
         return short[at:] == long[at + 1 :]

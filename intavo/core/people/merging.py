@@ -79,16 +79,16 @@ def merged(kept: CardValue, gone: CardValue, name: Literal["kept", "gone"] = "ke
     return Merged(card, gone, kept.name, kept.created_at, double_addresses, double_tags)
 
 
-def split(made: Merged, now: CardValue | None = None) -> tuple[CardValue, CardValue]:
+def split(merged: Merged, now: CardValue | None = None) -> tuple[CardValue, CardValue]:
     """The two cards again; `now` is the card as it has become since (None: as it was made). Pure.
 
     What was the other's goes back, if it is still there; a name that was changed since stays changed.
     """
-    card, gone = now or made.card, made.gone
-    back_addresses = (gone.addresses & card.addresses) | made.double_addresses
-    back_tags = (gone.tags & card.tags) | made.double_tags
+    card, gone = now or merged.card, merged.gone
+    back_addresses = (gone.addresses & card.addresses) | merged.double_addresses
+    back_tags = (gone.tags & card.tags) | merged.double_tags
     kept = replace(
-        card, name=made.kept_name if card.name == made.card.name else card.name, created_at=made.kept_created_at,
+        card, name=merged.kept_name if card.name == merged.card.name else card.name, created_at=merged.kept_created_at,
         addresses=card.addresses - gone.addresses, tags=card.tags - gone.tags, rows=card.rows - gone.rows,
     )  # fmt: skip
     return kept, replace(gone, addresses=back_addresses, tags=back_tags, rows=gone.rows & card.rows)

@@ -164,30 +164,32 @@ def holds(wanted: Filter, seen: Seen, at: datetime, zone: ZoneInfo) -> bool:
     return not found or (any(found) if wanted.any else all(found))
 
 
-def _holds(one: Condition, seen: Seen, at: datetime, zone: ZoneInfo) -> bool:
-    if isinstance(one, Did):
-        return sum(_meant(one, event, at, zone) for event in seen.events) >= one.least
-    if isinstance(one, Heard):
-        return any(event.kind in THEIRS and event.at >= at - timedelta(days=one.days) for event in seen.events)
-    if isinstance(one, Added):
-        begins = one.since is None or seen.added_at >= midnight(one.since, zone)
-        return begins and (one.until is None or seen.added_at < midnight(one.until + timedelta(days=1), zone))
-    if isinstance(one, HasTag):
-        return one.tag in seen.tags
-    if isinstance(one, Agreed):
-        return any(one.name in {None, name} and gone is one.withdrawn for name, gone in seen.consents)
-    if isinstance(one, Reached):
-        return any(kind == one.kind for kind, _ in seen.addresses)
-    text = plain(one.text)
-    return text in plain(seen.name) or any(one.text.casefold() in key for _, key in seen.addresses)
+def _holds(condition: Condition, seen: Seen, at: datetime, zone: ZoneInfo) -> bool:
+    if isinstance(condition, Did):
+        return sum(_meant(condition, event, at, zone) for event in seen.events) >= condition.least
+    if isinstance(condition, Heard):
+        return any(event.kind in THEIRS and event.at >= at - timedelta(days=condition.days) for event in seen.events)
+    if isinstance(condition, Added):
+        begins = condition.since is None or seen.added_at >= midnight(condition.since, zone)
+        return begins and (
+            condition.until is None or seen.added_at < midnight(condition.until + timedelta(days=1), zone)
+        )
+    if isinstance(condition, HasTag):
+        return condition.tag in seen.tags
+    if isinstance(condition, Agreed):
+        return any(condition.name in {None, name} and gone is condition.withdrawn for name, gone in seen.consents)
+    if isinstance(condition, Reached):
+        return any(kind == condition.kind for kind, _ in seen.addresses)
+    text = plain(condition.text)
+    return text in plain(seen.name) or any(condition.text.casefold() in key for _, key in seen.addresses)
 
 
-def _meant(one: Did, event: SeenEvent, at: datetime, zone: ZoneInfo) -> bool:
-    begins = from_when(one, at, zone)
+def _meant(deed: Did, event: SeenEvent, at: datetime, zone: ZoneInfo) -> bool:
+    begins = from_when(deed, at, zone)
     return (
-        (event.kind in THEIRS if one.deed == "anything" else event.kind == one.deed)
-        and (one.touchpoint is None or event.touchpoint == one.touchpoint)
-        and (one.page is None or (event.page != "" and path_of(event.page) == path_of(one.page)))
+        (event.kind in THEIRS if deed.deed == "anything" else event.kind == deed.deed)
+        and (deed.touchpoint is None or event.touchpoint == deed.touchpoint)
+        and (deed.page is None or (event.page != "" and path_of(event.page) == path_of(deed.page)))
         and (begins is None or event.at >= begins)
     )
 
@@ -199,39 +201,39 @@ def filter_sentence(wanted: Filter) -> str:
     return "people who " + (" or " if wanted.any else " and ").join(_said(one) for one in wanted.conditions)
 
 
-def _said(one: Condition) -> str:
-    not_ = "not " if one.no else ""
-    if isinstance(one, Did):
-        return _did(one)
-    if isinstance(one, Heard):
-        return f"were {not_}heard of in the last {one.days} days"
-    if isinstance(one, Added):
-        ends = [f"from {one.since}"] if one.since else []
-        ends += [f"until {one.until}"] if one.until else []
+def _said(condition: Condition) -> str:
+    not_ = "not " if condition.no else ""
+    if isinstance(condition, Did):
+        return _did(condition)
+    if isinstance(condition, Heard):
+        return f"were {not_}heard of in the last {condition.days} days"
+    if isinstance(condition, Added):
+        ends = [f"from {condition.since}"] if condition.since else []
+        ends += [f"until {condition.until}"] if condition.until else []
         return f"were {not_}added " + (" ".join(ends) or "at any time")
-    if isinstance(one, HasTag):
-        return f"are {not_}tagged “{one.tag}”"
-    if isinstance(one, Agreed):
-        what = f" to “{one.name}”" if one.name else ""
-        agreed = f"withdrew what they agreed{what}" if one.withdrawn else f"agreed{what}"
-        return f"never {agreed}" if one.no else agreed
-    if isinstance(one, Reached):
+    if isinstance(condition, HasTag):
+        return f"are {not_}tagged “{condition.tag}”"
+    if isinstance(condition, Agreed):
+        what = f" to “{condition.name}”" if condition.name else ""
+        agreed = f"withdrew what they agreed{what}" if condition.withdrawn else f"agreed{what}"
+        return f"never {agreed}" if condition.no else agreed
+    if isinstance(condition, Reached):
         return (
-            f"{'left no' if one.no else 'left an'} email"
-            if one.kind == "email"
-            else (f"{'left no' if one.no else 'left a'} phone number")
+            f"{'left no' if condition.no else 'left an'} email"
+            if condition.kind == "email"
+            else (f"{'left no' if condition.no else 'left a'} phone number")
         )
-    return f"have {'no ' if one.no else ''}“{one.text}” in their name or address"
+    return f"have {'no ' if condition.no else ''}“{condition.text}” in their name or address"
 
 
-def _did(one: Did) -> str:
-    said = f"never {DEEDS[one.deed]}" if one.no else DEEDS[one.deed]
-    if one.touchpoint:
-        said += f" through “{one.touchpoint}”"
-    if one.page:
-        said += f" on {one.page}"
-    if one.least > 1:
-        said += f" at least {one.least} times"
-    if one.days:
-        said += f" in the last {one.days} days"
-    return f"{said} since {one.since}" if one.since else said
+def _did(deed: Did) -> str:
+    said = f"never {DEEDS[deed.deed]}" if deed.no else DEEDS[deed.deed]
+    if deed.touchpoint:
+        said += f" through “{deed.touchpoint}”"
+    if deed.page:
+        said += f" on {deed.page}"
+    if deed.least > 1:
+        said += f" at least {deed.least} times"
+    if deed.days:
+        said += f" in the last {deed.days} days"
+    return f"{said} since {deed.since}" if deed.since else said

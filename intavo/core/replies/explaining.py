@@ -94,31 +94,31 @@ def _about_hours(hours: AnyHours, at: datetime) -> Iterator[Reason]:
         yield Reason(f"At {stamp(at, hours.zone)} it is closed: {words}.", f"hours.{number}{where}")
 
 
-def _open_by(one: OpeningHours, at: datetime) -> tuple[str, str] | None:
+def _open_by(hours: OpeningHours, at: datetime) -> tuple[str, str] | None:
     """The stretch that is open then: where it stands, and words."""
-    today = at.astimezone(one.zone).date()
+    today = at.astimezone(hours.zone).date()
     for day in (today, today - _ONE_DAY):
-        stretches, exception = one.stretches_starting_on(day)
+        stretches, exception = hours.stretches_starting_on(day)
         for stretch in stretches:
             start, end = (
-                start_instant(one.zone, day, stretch.start_minute), end_instant(one.zone, day, stretch.end_minute)
+                start_instant(hours.zone, day, stretch.start_minute), end_instant(hours.zone, day, stretch.end_minute)
             )  # fmt: skip
             if start <= at.astimezone(UTC) < end:
                 if exception is not None:
-                    where = f"exceptions.{one.exceptions.index(exception)}"
+                    where = f"exceptions.{hours.exceptions.index(exception)}"
                     return where, f"“{exception.label or short_date(day)}” opens it from {_span(stretch)}"
-                number = next(n for n, each in enumerate(one.week) if each is stretch)
+                number = next(n for n, each in enumerate(hours.week) if each is stretch)
                 return f"week.{number}", f"every {_DAYS[day.weekday()]} from {_span(stretch)}"
     return None
 
 
-def _closed_by(one: OpeningHours, day: date) -> tuple[str, str]:
-    stretches, exception = one.stretches_starting_on(day)
+def _closed_by(hours: OpeningHours, day: date) -> tuple[str, str]:
+    stretches, exception = hours.stretches_starting_on(day)
     usual = " and ".join(_span(each) for each in stretches)
     if exception is not None:
         label = exception.label or short_date(day)
         words = f"“{label}” opens it only from {usual}" if usual else f"“{label}” closes it that day"
-        return f".exceptions.{one.exceptions.index(exception)}", words
+        return f".exceptions.{hours.exceptions.index(exception)}", words
     name = _DAYS[day.weekday()]
     return "", f"on a {name} it opens from {usual}" if usual else f"it never opens on a {name}"
 

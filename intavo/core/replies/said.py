@@ -162,18 +162,18 @@ def slots(
     back: datetime | None = None, tongue: Tongue = ENGLISH,
 ) -> dict[ReplySlot, str]:  # fmt: skip
     """The words for every slot that can be filled at `at`; `back` is when somebody is back at the counter."""
-    found: dict[ReplySlot, str] = {"promise": promise_words(due, at, zone, visitor_offset, tongue)}
+    filled: dict[ReplySlot, str] = {"promise": promise_words(due, at, zone, visitor_offset, tongue)}
     if back is not None:
-        found["back_at"] = moment_words(back, at, zone, "at", tongue, visitor_offset)
+        filled["back_at"] = moment_words(back, at, zone, "at", tongue, visitor_offset)
     opening, closing = next_opening(hours, at), next_closing(hours, at)
     if opening is not None:
-        found["next_opening"] = moment_words(opening, at, zone, "at", tongue, visitor_offset)
+        filled["next_opening"] = moment_words(opening, at, zone, "at", tongue, visitor_offset)
     if closing is not None:
-        found["closing_time"] = time_words(closing.astimezone(zone).time(), tongue)
+        filled["closing_time"] = time_words(closing.astimezone(zone).time(), tongue)
     name = holiday_name(hours, at)
     if name:
-        found["day_name"] = name
-    return found
+        filled["day_name"] = name
+    return filled
 
 
 def fill(runs: Iterable[str | SlotRun], words: Mapping[ReplySlot, str], tongue: Tongue = ENGLISH) -> str:

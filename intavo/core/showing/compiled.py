@@ -82,9 +82,9 @@ def without_languages(show: Show, languages: tuple[str, ...]) -> Show:
         return show
     others = Language(kind="language", languages=languages, unless=True)
 
-    def less(one: Sentence) -> Sentence:
-        asks = any(piece.kind == "language" for piece in one.who)
-        return one if asks else one.model_copy(update={"who": (*one.who, others)})
+    def less(sentence: Sentence) -> Sentence:
+        asks = any(piece.kind == "language" for piece in sentence.who)
+        return sentence if asks else sentence.model_copy(update={"who": (*sentence.who, others)})
 
     return show.model_copy(update={"sentences": tuple(less(one) for one in show.sentences)})
 

@@ -238,22 +238,22 @@ class _Play:
 
     # Turns, as the visitor's script keeps them
 
-    def _ready(self, one: _Watched) -> None:
-        queue = self.queues.get(one.entry.touchpoint.queue)
+    def _ready(self, watched: _Watched) -> None:
+        queue = self.queues.get(watched.entry.touchpoint.queue)
         if queue is None:
-            self._comes_by_itself(one)
+            self._comes_by_itself(watched)
             return
-        queue.waiting.append(one)
+        queue.waiting.append(watched)
         queue.waiting.sort(key=lambda each: each.entry.touchpoint.order)
         if not queue.busy and queue.timer is None and queue.held is None:
             self._next(queue)
-        if one in queue.waiting and queue.held is None:
-            self._mark(one.entry.touchpoint, "waits its turn", "Waits its turn.")
-        elif one in queue.waiting:
-            self._say_held(one)
+        if watched in queue.waiting and queue.held is None:
+            self._mark(watched.entry.touchpoint, "waits its turn", "Waits its turn.")
+        elif watched in queue.waiting:
+            self._say_held(watched)
 
-    def _say_held(self, one: _Watched) -> None:
-        self._mark(one.entry.touchpoint, "waits its turn", "Something of the site's own goes first.")
+    def _say_held(self, watched: _Watched) -> None:
+        self._mark(watched.entry.touchpoint, "waits its turn", "Something of the site's own goes first.")
 
     def _goes_first(self, queue: _Queue) -> bool:
         """Whether an element of the site's own stands that what interrupts has to wait for."""
@@ -274,11 +274,11 @@ class _Play:
                 return
             queue.busy = False
 
-    def _comes_by_itself(self, one: _Watched) -> bool:
-        touchpoint, entry = one.entry.touchpoint, one.entry
+    def _comes_by_itself(self, watched: _Watched) -> bool:
+        touchpoint, entry = watched.entry.touchpoint, watched.entry
         if touchpoint.id in self.on_screen:
             return False
-        changed = one.planned != self._recalled(touchpoint.id)
+        changed = watched.planned != self._recalled(touchpoint.id)
         if changed or (entry.until is not None and self.clock > entry.until):
             fresh = next((e for e in self._plan() if e.touchpoint.id == touchpoint.id and e.moments), None)
             if fresh is None:

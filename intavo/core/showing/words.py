@@ -5,8 +5,9 @@ from collections.abc import Callable
 from ..replies import SITUATIONS
 from ..say import near_words, stamp
 from ..touchpoint import who as asked
-from ..touchpoint.patterns import normal_address, normal_path
+from ..touchpoint.patterns import PagePattern, normal_address, normal_path
 from ..touchpoint.rules import DEVICES
+from ..touchpoint.sentence import say_alternatives, say_piece
 from .compiled import Case, TouchpointState
 from .predicates import has_answered, hidden_while, hours_of, shown_enough, turns, within
 from .who import piece_holds
@@ -28,13 +29,17 @@ def _where(case: Case) -> str:
     sentence, path, address = case.told, case.view.path, case.view.address
     refusing = next((p for p in sentence.not_pages if p.matches(path, address)), None)
     if refusing is not None:
-        return f"{path} is left out by “{refusing.say()}”."
+        return f"{path} is left out by {_quoted(refusing)}."
     matching = next((p for p in sentence.pages if p.matches(path, address)), None)
     if sentence.pages and matching is None:
         return f"{path} is not among {', '.join(p.say() for p in sentence.pages)}."
     return (
-        _landing(case) or _kinds(case) or (f"{path} matches “{matching.say()}”." if matching else "Any page will do.")
+        _landing(case) or _kinds(case) or (f"{path} matches {_quoted(matching)}." if matching else "Any page will do.")
     )
+
+
+def _quoted(pattern: PagePattern) -> str:
+    return pattern.say() if pattern.kind in {"contains", "group"} else f"“{pattern.say()}”"
 
 
 def _landing(case: Case) -> str:
@@ -44,7 +49,7 @@ def _landing(case: Case) -> str:
     if sentence.landing and not any(p.matches(*landed) for p in sentence.landing):
         return f"They came in on {landed[0]}, which is not among {', '.join(p.say() for p in sentence.landing)}."
     refusing = next((p for p in sentence.not_landing if p.matches(*landed)), None)
-    return f"They came in on {landed[0]}, which “{refusing.say()}” leaves out." if refusing else ""
+    return f"They came in on {landed[0]}, which {_quoted(refusing)} leaves out." if refusing else ""
 
 
 def _kinds(case: Case) -> str:
@@ -65,41 +70,6 @@ def _who(case: Case) -> str:
     if sentence.who:
         return f"They {', and '.join(say_piece(one) for one in sentence.who)}."
     return "Any device will do." if sentence.devices == DEVICES else f"They are on a {visit.device}."
-
-
-def say_piece(piece: asked.Who) -> str:
-    """What is asked, after "those who"."""
-    positive, negative = _asked(piece)
-    return negative if piece.unless else positive
-
-
-def _asked(piece: asked.Who) -> tuple[str, str]:
-    if isinstance(piece, asked.Been):
-        return "have been here before", "are here for the first time"
-    if isinstance(piece, asked.Visits):
-        words = [f"at least {piece.least}"] if piece.least else []
-        words += [f"at most {piece.most}"] if piece.most else []
-        return f"are on {' and '.join(words)} visits", f"are not on {' and '.join(words)} visits"
-    if isinstance(piece, asked.Pages):
-        span = "in this visit" if piece.span == "visit" else "ever"
-        return f"have seen at least {piece.least} pages {span}", f"have seen fewer than {piece.least} pages {span}"
-    if isinstance(piece, asked.Arrival):
-        ways = " or ".join(asked.WAYS[way] for way in piece.ways)
-        return f"came {ways}", f"did not come {ways}"
-    if isinstance(piece, asked.Referrer):
-        return f"came from {piece.address.say()}", f"did not come from {piece.address.say()}"
-    if isinstance(piece, asked.Campaign):
-        said = f"{piece.tag} {piece.value.say()}"
-        return f"came with {said}", f"did not come with {said}"
-    if isinstance(piece, asked.Tagged):
-        tags = " or ".join(f"“{tag}”" for tag in piece.tags)
-        return f"have the tag {tags}", f"do not have the tag {tags}"
-    if isinstance(piece, asked.Language):
-        tongues = " or ".join(piece.languages)
-        return f"read {tongues}", f"do not read {tongues}"
-    if isinstance(piece, asked.OnList):
-        return "are on your list", "are not on your list"
-    return "are signed in", "are not signed in"
 
 
 def say_visitor(piece: asked.Who, case: Case) -> str:
@@ -195,7 +165,7 @@ def _moment(case: Case) -> str:
     moments = case.told.moments
     if not moments:
         return "It never comes by itself."
-    said = ", or ".join(" and ".join(one.say() for one in all_of) for all_of in moments)
+    said = say_alternatives(moments)
     return f"{said[0].upper()}{said[1:]}."
 
 

@@ -15,6 +15,7 @@ from .parts import Asked, Button, Consent, FieldPart, Headline, Part, Question, 
 from .readiness import ready_check
 from .rules import HowOften, Moment, PagePattern, Sentence, Show, Until, Watched
 from .schema import document_schema
+from .sentence import ShowWords, show_words
 from .starters import STARTERS, Starter
 from .turning import with_confirmation, with_purpose, with_stance
 
@@ -54,6 +55,7 @@ __all__ = [
     "SeenDocument",
     "Sentence",
     "Show",
+    "ShowWords",
     "Spot",
     "Stance",
     "Starter",
@@ -83,6 +85,7 @@ __all__ = [
     "resolved",
     "said_answers",
     "sanitised",
+    "show_words",
     "speech_of",
     "way_to",
     "with_confirmation",

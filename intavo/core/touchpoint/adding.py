@@ -41,7 +41,7 @@ def addable(purpose: Purpose, tongue: Tongue) -> Addable:
 
 
 def _part(values: dict[str, Any], tongue: Tongue) -> dict[str, Any]:
-    made: dict[str, Any] = said_in(values, tongue) | {"id": "p"}
-    if "currency" in made:
-        made["currency"] = currency_of(tongue.region) or made["currency"]
-    return made
+    part: dict[str, Any] = said_in(values, tongue) | {"id": "p"}
+    if "currency" in part:
+        part["currency"] = currency_of(tongue.region) or part["currency"]
+    return part

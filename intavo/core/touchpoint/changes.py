@@ -180,10 +180,10 @@ def _wholes(old: Data, new: Data) -> Iterator[Change]:
 
 def _flat(whole: Data) -> Data:
     """The values of a whole by dotted names; what a click does stays in one piece."""
-    found: Data = {}
+    flat: Data = {}
     for name, value in whole.items():
         if isinstance(value, dict) and name != "does":
-            found |= {f"{name}.{inner}": one for inner, one in value.items()}
+            flat |= {f"{name}.{inner}": one for inner, one in value.items()}
         else:
-            found[name] = value
-    return found
+            flat[name] = value
+    return flat

@@ -1,13 +1,14 @@
 """During which times: dates, weekdays and times of day, and while named hours are open or closed."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from datetime import UTC, date, datetime, time, timedelta, timezone, tzinfo
+from types import MappingProxyType
 from typing import Literal, Self
 
 from pydantic import Field, model_validator
 
 from ..hours import OpeningHours, is_open, next_closing, next_opening
-from ..say import short_date, time_words
+from ..say import full_date, short_date, time_words
 from .base import Model
 
 Day = Literal["mon", "tue", "wed", "thu", "fri", "sat", "sun"]
@@ -103,37 +104,42 @@ class During(Model):
             return datetime.combine(day, clock, zone).astimezone(UTC)
 
         today = at.astimezone(zone).date()
-        found = [on(self.first, self.first_time or time.min)] if self.first else []
+        marks = [on(self.first, self.first_time or time.min)] if self.first else []
         if self.last is not None:
-            found.append(on(self.last, self.last_time) if self.last_time else on(self.last + timedelta(days=1)))
+            marks.append(on(self.last, self.last_time) if self.last_time else on(self.last + timedelta(days=1)))
         if self.days or self.start:
             clocks = [one for one in (self.start, self.end) if one is not None] or [time.min]
             soon = max(today, self.first - timedelta(days=1)) if self.first else today
-            found += [on(soon + timedelta(days=ahead), one) for ahead in range(-1, _AHEAD) for one in clocks]
+            marks += [on(soon + timedelta(days=ahead), one) for ahead in range(-1, _AHEAD) for one in clocks]
         if self.only is not None and hours is not None:
             step: Callable[[OpeningHours, datetime], datetime | None] = (
                 next_closing if is_open(hours, at) else next_opening
             )
             turn = step(hours, at)
-            found += [turn] if turn is not None else []
-        return found
+            marks += [turn] if turn is not None else []
+        return marks
 
-    def say(self) -> str:
-        """The times in words."""
+    def say(self, hours: Mapping[int, str] = MappingProxyType({})) -> str:
+        """The times in words, on the reader's clock; `hours`: the names of sets of opening hours by their ids."""
         words = []
         if self.first is not None and self.first == self.last and not (self.first_time or self.last_time):
-            words.append(f"on {short_date(self.first)}")
+            words.append(f"on {full_date(self.first)}")
         else:
-            words += [f"from {_at(self.first, self.first_time)}"] if self.first else []
-            words += [f"to {_at(self.last, self.last_time)}"] if self.last else []
-        words += [f"on {', '.join(day.capitalize() for day in self.days)}"] if self.days else []
+            dates = [f"from {_at(self.first, self.first_time)}"] if self.first else []
+            dates += [f"to {_at(self.last, self.last_time)}"] if self.last else []
+            words += [" ".join(dates)] if dates else []
+        if self.days:
+            *others, last = [day.capitalize() for day in self.days]
+            words.append(f"on {', '.join(others)} and {last}" if others else f"on {last}")
         if self.start is not None and self.end is not None:
             words.append(f"between {time_words(self.start)} and {time_words(self.end)}")
-        words += [f"while you are {self.only}"] if self.only else []
+        if self.only:
+            named = hours.get(self.hours or 0)
+            words.append(f"while {f'{named} is' if named else 'you are'} {self.only}")
         if self.clock == "visitor" and (self.days or self.start or self.first or self.last):
-            words.append("by the visitor’s clock")
+            words.append("by their own clock")
         return ", ".join(words) or "at any time"
 
 
 def _at(day: date, clock: time | None) -> str:
-    return f"{short_date(day)}, {time_words(clock)}" if clock else short_date(day)
+    return f"{full_date(day)}, {time_words(clock)}" if clock else full_date(day)

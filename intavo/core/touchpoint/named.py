@@ -1,10 +1,10 @@
 """How every value of a document is called where it is edited, and how its values are said."""
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable
 from typing import Any
 
-from .rules import HowOften, Moment, PagePattern, Sentence, Show
-from .who import DEVICES, WAYS
+from .rules import Sentence, Show
+from .sentence import joined, say_moments, say_often, say_pages, say_until, say_who
 
 LOOK_VALUES = {
     "house": "Follows the house style", "place": "Stands", "edge": "From the edge",
@@ -84,73 +84,10 @@ def _listed(value: list[Any]) -> str:
     return ", ".join(names)[:90]
 
 
-def _joined(words: Iterable[str], last: str = "and") -> str:
-    found = list(words)
-    return found[0] if len(found) == 1 else f"{', '.join(found[:-1])} {last} {found[-1]}" if found else ""
-
-
-def say_pages(one: Sentence) -> str:
-    """Where, as the show sentence says it."""
-
-    def patterns(found: tuple[PagePattern, ...]) -> str:
-        return _joined(each.say() for each in found)
-
-    where = f"on {patterns(one.pages)}" if one.pages else "on every page"
-    where += f" of the kind {_joined(one.kinds, 'or')}" if one.kinds else ""
-    less = [patterns(one.not_pages)] if one.not_pages else []
-    less += [f"the kind {_joined(one.not_kinds, 'or')}"] if one.not_kinds else []
-    where += f" but {_joined(less)}" if less else ""
-    where += f", when they came in on {patterns(one.landing)}" if one.landing else ""
-    return f"{where}, unless they came in on {patterns(one.not_landing)}" if one.not_landing else where
-
-
-def say_who(one: Sentence) -> str:
-    """To whom: devices, and how much else is asked of them."""
-    on = "anyone, on any device" if one.devices == DEVICES else f"on a {_joined(one.devices, 'or')}"
-    more = [_piece(each.model_dump(mode="json")) for each in one.who]
-    return f"{on}, {_joined(more)}" if more else on
-
-
-def _piece(one: dict[str, Any]) -> str:
-    kind, unless = one.pop("kind"), "not " if one.pop("unless") else ""
-    ways = [WAYS[way] for way in one.pop("ways", [])]
-    rest = ", ".join(said(value).strip("“”") for value in one.values() if value is not None)
-    names = {"been": "been here before", "on_list": "on your list", "signed_in": "signed in", "tag": "with the tag"}
-    return " ".join(filter(None, [f"{unless}{names.get(kind, kind)}", _joined(ways, "or"), rest]))
-
-
-def say_moments(one: Sentence) -> str:
-    """At which moments."""
-
-    def all_of(moments: tuple[Moment, ...]) -> str:
-        return _joined(each.say() for each in moments)
-
-    return _joined((all_of(each) for each in one.moments), "or") or "never by itself"
-
-
-def say_often(often: HowOften) -> str:
-    """How often."""
-    base = {
-        "moment": "each time its moment comes", "page": "on every page view", "visit": "once a visit",
-        "span": f"once in {often.span.say()}",
-    }[often.every]  # fmt: skip
-    more = [f"at most {often.most} times ever"] if often.most else []
-    more += [f"not for {often.after_closed.say()} once closed"] if often.after_closed else []
-    return ", ".join([base, *more])
-
-
-def say_until(show: Show) -> str:
-    """Until when."""
-    if show.until.group and show.group:
-        return f"until they answer this or another of “{show.group}”"
-    return "until they answer" if show.until.answered else "also after they answer"
-
-
 SENTENCE_PIECES: tuple[tuple[str, Callable[[Sentence], str]], ...] = (
-    ("where", say_pages), ("who", say_who), ("when", say_moments), ("during", lambda one: one.during.say()),
-    ("sites", lambda one: _joined(one.sites) or "every site it stands on"),
+    ("where", say_pages), ("who", say_who), ("when", say_moments), ("during", lambda sentence: sentence.during.say()),
+    ("sites", lambda sentence: joined(sentence.sites) or "every site it stands on"),
 )  # fmt: skip
 SHOW_PIECES: tuple[tuple[str, Callable[[Show], str]], ...] = (
-    ("how often", lambda show: say_often(show.how_often)), ("until", say_until),
-    ("group", lambda show: show.group or "none"), ("only if nothing else interrupted", lambda show: said(show.alone)),
+    ("how often", say_often), ("until", say_until), ("group", lambda show: show.group or "none"),
 )  # fmt: skip

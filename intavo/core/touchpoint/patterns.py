@@ -147,8 +147,10 @@ class PagePattern(Model):
     def say(self) -> str:
         """The pattern as it is written for people."""
         if self.kind == "contains":
-            return f"…{self.path}…"
-        return f"{self.path} and below" if self.kind == "below" else self.path
+            return f"pages with “{self.path}”"
+        if self.kind == "group":
+            return f"the pages “{self.path}”"
+        return f"{self.path} and below" if self.kind == "below" and self.path != "/" else self.path
 
 
 _SCHEME = re.compile(r"^https?://", re.IGNORECASE)

@@ -67,13 +67,13 @@ class Moment(Model):
     def say(self) -> str:
         """The moment in words."""
         [(name, value)] = self.given().items()
-        return _MOMENTS[name].format(value)
+        return "after 1 click" if self.clicks == 1 else _MOMENTS[name].format(value)
 
 
 _MOMENTS: dict[str, str] = {
-    "after": "after {} s", "read": "{} % down", "up": "back up to {} %", "view": "when “{}” is in view",
-    "clicks": "after {} clicks", "idle": "{} s without doing anything", "leave": "about to leave",
-    "click": "a click on “{}”",
+    "after": "after {} s", "read": "at {} % down", "up": "back up at {} %", "view": "when “{}” is in view",
+    "clicks": "after {} clicks", "idle": "after {} s of doing nothing", "leave": "when they are about to leave",
+    "click": "at a click on “{}”",
 }  # fmt: skip
 
 

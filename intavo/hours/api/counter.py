@@ -56,12 +56,12 @@ def at_the_counter(request: MemberRequest) -> list[AtCounterOut]:
     at, zone = clock.now(), main_hours(request.auth.business_id).value.zone
     by_id = {one.member: one for one in presences(request.auth.business_id)}
     usual = dict(MemberHours.objects.filter(business_id=request.auth.business_id).values_list("member_id", "hours_id"))
-    found = []
+    everybody = []
     for row in members(request.auth):
         one = by_id[row.pk]
         away = one.is_away(at)
         back = one.away.back_at if one.away and away else None
-        found.append(
+        everybody.append(
             AtCounterOut(
                 member=row.pk,
                 name=row.called,
@@ -71,7 +71,7 @@ def at_the_counter(request: MemberRequest) -> list[AtCounterOut]:
                 hours_id=usual.get(row.pk),
             )
         )
-    return found
+    return everybody
 
 
 @router.put("/members/{member_id}/hours", response={204: None})

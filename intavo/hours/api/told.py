@@ -192,7 +192,7 @@ def told(business: Business, value: OpeningHours) -> list[ToldOut]:
     """
     at, table = clock.now(), replies(business.pk)
     now = situation(value, at, anybody_free(business.pk, at))
-    found = []
+    cells = []
     for one in Situation:
         chosen = choose(table, one, business.language, business.language)
         reply, tongue = chosen.reply, Tongue(chosen.cell.language, business.region)
@@ -202,16 +202,16 @@ def told(business: Business, value: OpeningHours) -> list[ToldOut]:
             situation=one.value, title=title, text=text, in_effect=one is now, comes=comes,
             own=chosen.cell in table, reply=reply.model_dump(mode="json"),
         )  # fmt: skip
-        found.append(told)
-    return found
+        cells.append(told)
+    return cells
 
 
 def _words_in(
-    business: Business, value: OpeningHours, one: Situation, now: Situation, at: datetime, tongue: Tongue
+    business: Business, value: OpeningHours, situation: Situation, now: Situation, at: datetime, tongue: Tongue
 ) -> tuple[bool, dict[ReplySlot, str]]:
     """Whether a situation comes within 400 days, and the words for slots as they will be then."""
-    then = at if one is now else next_moment_of(one, value, at)
-    if one is not now and one is Situation.HOLIDAY and holiday_name(value, then) is None:
+    then = at if situation is now else next_moment_of(situation, value, at)
+    if situation is not now and situation is Situation.HOLIDAY and holiday_name(value, then) is None:
         return False, _NAMED
     due = Promise.of_minutes(business.promise_minutes).due(value, then)
     return True, slots(value, then, value.zone, due, back=back_at(presences(business.pk), then, value), tongue=tongue)
@@ -250,18 +250,18 @@ def reply_table(request: MemberRequest, language: str = "") -> TableOut:
 
 
 def _row(
-    business: Business, value: OpeningHours, one: Situation, now: Situation, tongue: str, columns: list[str],
+    business: Business, value: OpeningHours, situation: Situation, now: Situation, tongue: str, columns: list[str],
     table: dict[Cell, Reply], at: datetime,
 ) -> ReplyRowOut:  # fmt: skip
     comes, cells, said = False, [], {}
     for each in columns:
-        chosen = choose(table, one, tongue, business.language, each or None)
+        chosen = choose(table, situation, tongue, business.language, each or None)
         # What is inherited from another language is said in that.
         speaks = Tongue(chosen.cell.language, business.region)
         if speaks not in said:
-            comes, said[speaks] = _words_in(business, value, one, now, at, speaks)
+            comes, said[speaks] = _words_in(business, value, situation, now, at, speaks)
         cells.append(_cell(chosen, each, tongue, table, said[speaks], speaks))
-    return ReplyRowOut(situation=one.value, in_effect=one is now, comes=comes, cells=cells)
+    return ReplyRowOut(situation=situation.value, in_effect=situation is now, comes=comes, cells=cells)
 
 
 def _cell(

@@ -39,15 +39,15 @@ _BOOKED, _MOVED = (
 _CANCELLED = Phrase("Your call with {business} is cancelled: {when}")
 
 
-def book(found: Incoming, followup_id: int, slot: tuple[datetime, datetime]) -> Booking:
+def book(incoming: Incoming, followup_id: int, slot: tuple[datetime, datetime]) -> Booking:
     """Keep a call that was taken, and mail its entry to both. The database holds that no seat is given twice."""
-    field = next(one for one in found.document.fields("slot") if one.name in found.checked.values)
+    field = next(one for one in incoming.document.fields("slot") if one.name in incoming.checked.values)
     row = Booking.objects.create(
-        business_id=found.site.business.pk, site_id=found.site.id, touchpoint_id=found.revision.touchpoint,
-        revision_id=found.revision.revision, field=field.name, followup_id=followup_id, token=secrets.token_hex(16),
-        start=slot[0], end=slot[1], seat=_seat(found.revision.touchpoint, slot[0]),
+        business_id=incoming.site.business.pk, site_id=incoming.site.id, touchpoint_id=incoming.revision.touchpoint,
+        revision_id=incoming.revision.revision, field=field.name, followup_id=followup_id, token=secrets.token_hex(16),
+        start=slot[0], end=slot[1], seat=_seat(incoming.revision.touchpoint, slot[0]),
     )  # fmt: skip
-    _mail_entry(row, found.reach.name, found.reach.email)
+    _mail_entry(row, incoming.reach.name, incoming.reach.email)
     return row
 
 

@@ -32,42 +32,42 @@ def _hash(token: str) -> str:
     return hashlib.sha256(token.encode()).hexdigest()
 
 
-def ask_to_confirm(found: Incoming, submission: int) -> None:
+def ask_to_confirm(incoming: Incoming, submission: int) -> None:
     """Queue the mail with the link; only the link's hash is kept.
 
     Whoever types an address can have mail sent to it: one address is asked once a day for a touchpoint, whose mail then
     stands for all that it sent there, and five times in all as long as it confirms nothing.
     """
-    wanted, business = found.document.after.confirm, found.site.business
-    assert found.reach.email is not None
+    wanted, business = incoming.document.after.confirm, incoming.site.business
+    assert incoming.reach.email is not None
     token = secrets.token_urlsafe(24)
     about: dict[str, Any] = {
-        "business_id": business.pk, "submission_id": submission, "touchpoint_id": found.revision.touchpoint,
-        "address_key": found.reach.email.key, "expires_at": found.at + LASTS,
+        "business_id": business.pk, "submission_id": submission, "touchpoint_id": incoming.revision.touchpoint,
+        "address_key": incoming.reach.email.key, "expires_at": incoming.at + LASTS,
     }  # fmt: skip
     asked = Pending.objects.filter(
-        business_id=business.pk, address_key=found.reach.email.key, confirmed_at=None, mailed_at__isnull=False
+        business_id=business.pk, address_key=incoming.reach.email.key, confirmed_at=None, mailed_at__isnull=False
     )
     today = (
-        asked.filter(touchpoint_id=found.revision.touchpoint, mailed_at__gt=found.at - ONCE_WITHIN)
+        asked.filter(touchpoint_id=incoming.revision.touchpoint, mailed_at__gt=incoming.at - ONCE_WITHIN)
         .order_by("-pk")
         .first()
     )
     if today is not None or asked.count() >= MOST_ASKED:
         Pending.objects.create(token_hash=today.token_hash if today else _hash(token), **about)
         return
-    Pending.objects.create(token_hash=_hash(token), mailed_at=found.at, **about)
-    name, tongue = name_in_mail(found.reach.name), found.site.tongue(found.document.language)
+    Pending.objects.create(token_hash=_hash(token), mailed_at=incoming.at, **about)
+    name, tongue = name_in_mail(incoming.reach.name), incoming.site.tongue(incoming.document.language)
     words = filled(wanted.text, {"first_name": name})
     link = f"{settings.BASE_URL}/c/{token}"
     mail.queue(
-        business, to=found.reach.email, subject=wanted.subject,
+        business, to=incoming.reach.email, subject=wanted.subject,
         text=letter(
             name, words,
             [say(_HERE, tongue, link=link), say(_NOT_YOU, tongue)],
             business.name, tongue,
         ),
-        key=f"confirm-{found.site.id}-{found.sent.id}"[:100],
+        key=f"confirm-{incoming.site.id}-{incoming.sent.id}"[:100],
     )  # fmt: skip
 
 

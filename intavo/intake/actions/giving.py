@@ -45,110 +45,118 @@ class Given:
     rows: tuple[Row, ...] = ()
 
 
-def give(found: Incoming, submission: int, *, delay: int = 0, confirmed_at: datetime | None = None) -> Given:
+def give(incoming: Incoming, submission: int, *, delay: int = 0, confirmed_at: datetime | None = None) -> Given:
     """Give everything that the touchpoint gives, in the caller's transaction; `submission` is the id of what was sent.
 
     `delay` holds the mail back for so many seconds; `confirmed_at` is when an address was confirmed.
     """
-    actor = visitor_of(found.site.business.pk)
-    arrived = _person(actor, found)
-    opened, slot = _follow_up(actor, found, arrived) if arrived else (None, None)
+    actor = visitor_of(incoming.site.business.pk)
+    arrived = _person(actor, incoming)
+    opened, slot = _follow_up(actor, incoming, arrived) if arrived else (None, None)
     if opened is not None and slot is not None:
-        book(found, opened, slot)
-    code = _code(actor, found, arrived)
-    file = file_for(found)
-    if found.reach.email is not None:
-        _answer_mail(found, code, file, delay)
-    _tell_members(found, opened)
-    rows = _recorded(actor, found, arrived, opened, submission, confirmed_at) if arrived else ()
+        book(incoming, opened, slot)
+    code = _code(actor, incoming, arrived)
+    file = file_for(incoming)
+    if incoming.reach.email is not None:
+        _answer_mail(incoming, code, file, delay)
+    _tell_members(incoming, opened)
+    rows = _recorded(actor, incoming, arrived, opened, submission, confirmed_at) if arrived else ()
     return Given(arrived.person if arrived else None, opened, code, file, rows)
 
 
-def _person(actor: Actor, found: Incoming) -> people.Arrived | None:
-    reach = found.reach
+def _person(actor: Actor, incoming: Incoming) -> people.Arrived | None:
+    reach = incoming.reach
     if not reach.known:
         return None
-    arrived = people.find_or_add(actor, email=reach.email, phone=reach.phone, name=reach.name, at=found.at)
-    tags = found.document.after.tags
+    arrived = people.find_or_add(actor, email=reach.email, phone=reach.phone, name=reach.name, at=incoming.at)
+    tags = incoming.document.after.tags
     if tags:
-        people.add_tags(actor, person_id=arrived.person, tags=tags, given_by=found.sent.touchpoint, at=found.at)
+        people.add_tags(actor, person_id=arrived.person, tags=tags, given_by=incoming.sent.touchpoint, at=incoming.at)
     return arrived
 
 
 def _follow_up(
-    actor: Actor, found: Incoming, arrived: people.Arrived
+    actor: Actor, incoming: Incoming, arrived: people.Arrived
 ) -> tuple[int | None, tuple[datetime, datetime] | None]:
     """The follow-up that it opens, and the time of the call that was booked with it."""
-    kind = kind_of(found.document, found.checked.values)
+    kind = kind_of(incoming.document, incoming.checked.values)
     if kind is None:
         return None, None
-    due, late_from = found.said.due if found.said else None, None
-    slot = take_slot(found) if kind is Kind.CALL_BACK else None
+    due, late_from = incoming.said.due if incoming.said else None, None
+    slot = take_slot(incoming) if kind is Kind.CALL_BACK else None
     if slot is not None:
         due, late_from = slot
     elif kind is Kind.FEEDBACK and due is None:
-        due = found.site.promise(found.document.after.promise_minutes).due(found.site.hours, found.at)
-    sent = found.sent
+        due = incoming.site.promise(incoming.document.after.promise_minutes).due(incoming.site.hours, incoming.at)
+    sent = incoming.sent
     source = Source(
-        found.revision.touchpoint, found.site.id, sent.page.url, sent.device, excerpt(found.document, found.checked)
+        incoming.revision.touchpoint,
+        incoming.site.id,
+        sent.page.url,
+        sent.device,
+        excerpt(incoming.document, incoming.checked),
     )
     opened = followup.receive(
-        actor, person_id=arrived.person, kind=kind, at=found.at, due=due, late_from=late_from,
+        actor, person_id=arrived.person, kind=kind, at=incoming.at, due=due, late_from=late_from,
         somebody_new=arrived.new, source=source,
     )  # fmt: skip
     return opened, slot
 
 
-def _code(actor: Actor, found: Incoming, arrived: people.Arrived | None) -> str | None:
-    wanted = found.document.after.code
+def _code(actor: Actor, incoming: Incoming, arrived: people.Arrived | None) -> str | None:
+    wanted = incoming.document.after.code
     if wanted.kind == "none":
         return None
     if wanted.kind == "shared":
         return wanted.shared or None
-    to = f"person:{arrived.person}" if arrived else f"visitor:{found.sent.visitor.id or found.sent.id}"
-    return give_code(actor, touchpoint_id=found.revision.touchpoint, to=to[:80])
+    to = f"person:{arrived.person}" if arrived else f"visitor:{incoming.sent.visitor.id or incoming.sent.id}"
+    return give_code(actor, touchpoint_id=incoming.revision.touchpoint, to=to[:80])
 
 
-def file_for(found: Incoming) -> FileGiven | None:
+def file_for(incoming: Incoming) -> FileGiven | None:
     """The signed link of the file that is given, if one is; made anew, it lasts thirty days from now."""
-    wanted = found.document.after.file
+    wanted = incoming.document.after.file
     if wanted.asset is None:
         return None
     # Signed, so that the address is good for this file alone, and for thirty days.
-    token = signing.dumps({"asset": wanted.asset, "business": found.site.business.pk}, salt=FILE_SALT)
+    token = signing.dumps({"asset": wanted.asset, "business": incoming.site.business.pk}, salt=FILE_SALT)
     return {
         "url": f"{settings.BASE_URL}/f/{token}",
-        "label": wanted.label or say(_THE_FILE, found.site.tongue(found.document.language)),
+        "label": wanted.label or say(_THE_FILE, incoming.site.tongue(incoming.document.language)),
     }
 
 
 def _recorded(
-    actor: Actor, found: Incoming, arrived: people.Arrived, opened: int | None, submission: int,
+    actor: Actor, incoming: Incoming, arrived: people.Arrived, opened: int | None, submission: int,
     confirmed_at: datetime | None,
 ) -> tuple[Row, ...]:  # fmt: skip
-    data = _event_data(found, arrived, opened, submission)
+    data = _event_data(incoming, arrived, opened, submission)
     if confirmed_at is not None:
         data["confirmed"] = confirmed_at.isoformat()
-    kind = _EVENT.get(found.document.purpose, "replied")
+    kind = _EVENT.get(incoming.document.purpose, "replied")
     agreed = people.Agreed(
-        tuple(found.checked.agreed.items()), found.revision.public_id, found.revision.number, found.sent.page.url,
-        found.at, confirmed_at,
-    )  # fmt: skip
-    at = confirmed_at or found.at
+        tuple(incoming.checked.agreed.items()),
+        incoming.revision.public_id,
+        incoming.revision.number,
+        incoming.sent.page.url,
+        incoming.at,
+        confirmed_at,
+    )
+    at = confirmed_at or incoming.at
     return people.answer_rows(actor, person_id=arrived.person, at=at, kind=kind, data=data, agreed=agreed)
 
 
 _EVENT = {"sign-up": "signed up", "inquiry": "asked", "call": "asked for a call", "feedback": "gave a score"}
 
 
-def _event_data(found: Incoming, arrived: people.Arrived, opened: int | None, submission: int) -> dict[str, Any]:
-    sent, checked, said = found.sent, found.checked, found.said
+def _event_data(incoming: Incoming, arrived: people.Arrived, opened: int | None, submission: int) -> dict[str, Any]:
+    sent, checked, said = incoming.sent, incoming.checked, incoming.said
     return {
-        "touchpoint": name_of(found.site, found.revision), "page": sent.page.url, "title": sent.page.title,
+        "touchpoint": name_of(incoming.site, incoming.revision), "page": sent.page.url, "title": sent.page.title,
         "device": sent.device, "visits": sent.visitor.visits, "followup": opened, "submission": submission,
-        "typed": said_answers(found.document, checked.values), "agreed": list(checked.agreed.values()),
+        "typed": said_answers(incoming.document, checked.values), "agreed": list(checked.agreed.values()),
         "told": said.text if said else "", "due": said.due.isoformat() if said and said.due else None,
-        "perhaps_same": arrived.suggest, "tags": list(found.document.after.tags),
+        "perhaps_same": arrived.suggest, "tags": list(incoming.document.after.tags),
     }  # fmt: skip
 
 
@@ -157,12 +165,12 @@ def thanks_key(site_id: int, client_id: str) -> str:
     return f"thanks-{site_id}-{client_id}"[:100]
 
 
-def _answer_mail(found: Incoming, code: str | None, file: FileGiven | None, delay: int) -> None:
-    thanks, after, said = found.document.after.thank_you, found.document.after, found.said
-    if not thanks.send or found.reach.email is None:
+def _answer_mail(incoming: Incoming, code: str | None, file: FileGiven | None, delay: int) -> None:
+    thanks, after, said = incoming.document.after.thank_you, incoming.document.after, incoming.said
+    if not thanks.send or incoming.reach.email is None:
         return
     promise = said.words.get("promise", "") if said and said.told else ""
-    name, tongue = name_in_mail(found.reach.name), found.site.tongue(found.document.language)
+    name, tongue = name_in_mail(incoming.reach.name), incoming.site.tongue(incoming.document.language)
     slots = {
         "first_name": name, "promise": promise,
         "next_opening": said.words.get("next_opening", "") if said else "",
@@ -173,20 +181,20 @@ def _answer_mail(found: Incoming, code: str | None, file: FileGiven | None, dela
     more += [f"{file['label']}: {file['url']}"] if file and "file" not in used else []
     more += [say(_YOUR_CODE, tongue, code=code)] if code and after.code.mail and "code" not in used else []
     mail.queue(
-        found.site.business, to=found.reach.email, subject=thanks.subject,
-        text=letter(name, filled(thanks.text, slots), more, found.site.business.name, tongue),
-        key=thanks_key(found.site.id, found.sent.id), delay=delay, reply_to=thanks.reply_to,
+        incoming.site.business, to=incoming.reach.email, subject=thanks.subject,
+        text=letter(name, filled(thanks.text, slots), more, incoming.site.business.name, tongue),
+        key=thanks_key(incoming.site.id, incoming.sent.id), delay=delay, reply_to=thanks.reply_to,
     )  # fmt: skip
 
 
-def _tell_members(found: Incoming, opened: int | None) -> None:
-    wanted = found.document.after.tell
+def _tell_members(incoming: Incoming, opened: int | None) -> None:
+    wanted = incoming.document.after.tell
     if not wanted:
         return
-    name = name_of(found.site, found.revision)
-    text = told(name, said_answers(found.document, found.checked.values), found.sent.page.url, opened)
-    for member in told_of_touchpoints(found.site.business.pk, wanted):
+    name = name_of(incoming.site, incoming.revision)
+    text = told(name, said_answers(incoming.document, incoming.checked.values), incoming.sent.page.url, opened)
+    for member in told_of_touchpoints(incoming.site.business.pk, wanted):
         mail.queue(
-            found.site.business, to=email_address(member.user.email), subject=f"{name}: something new", text=text,
-            key=f"tell-{member.pk}-{found.site.id}-{found.sent.id}"[:100], unsubscribe=way_to_end(member),
+            incoming.site.business, to=email_address(member.user.email), subject=f"{name}: something new", text=text,
+            key=f"tell-{member.pk}-{incoming.site.id}-{incoming.sent.id}"[:100], unsubscribe=way_to_end(member),
         )  # fmt: skip

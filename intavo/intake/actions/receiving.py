@@ -105,33 +105,43 @@ def _received(site: LiveSite, sent: Sent, at: datetime, sender: str, trusted: bo
         return known
 
 
-def _kept(found: Incoming, sender: str, number: int) -> Answered:
-    site, sent = found.site, found.sent
-    offered = slip_offered(site.business.pk, found.reach.email) if found.reach.email and not sent.corrects else None
-    waits = found.document.after.confirm.on and found.reach.email is not None
+def _kept(incoming: Incoming, sender: str, number: int) -> Answered:
+    site, sent = incoming.site, incoming.sent
+    offered = (
+        slip_offered(site.business.pk, incoming.reach.email) if incoming.reach.email and not sent.corrects else None
+    )
+    waits = incoming.document.after.confirm.on and incoming.reach.email is not None
     with transaction.atomic():
-        given = Given() if waits else give(found, number, delay=SLIP_PAUSE if offered else 0)
-        answer = answer_text(found, given, offered)
+        given = Given() if waits else give(incoming, number, delay=SLIP_PAUSE if offered else 0)
+        answer = answer_text(incoming, given, offered)
         submission = {
-            "id": number, "business_id": site.business.pk, "site_id": site.id, "revision_id": found.revision.revision,
-            "client_id": sent.id, "raw": sent.model_dump_json(exclude={"work"}), "answer": answer,
-            "person_id": given.person, "followup_id": given.followup, "code": given.code or "",
-            "received_at": found.at, "sender": sender,
-        }  # fmt: skip
+            "id": number,
+            "business_id": site.business.pk,
+            "site_id": site.id,
+            "revision_id": incoming.revision.revision,
+            "client_id": sent.id,
+            "raw": sent.model_dump_json(exclude={"work"}),
+            "answer": answer,
+            "person_id": given.person,
+            "followup_id": given.followup,
+            "code": given.code or "",
+            "received_at": incoming.at,
+            "sender": sender,
+        }
         insert_all([*given.rows, (Submission, submission)])
         if waits:
-            ask_to_confirm(found, number)
+            ask_to_confirm(incoming, number)
         if sent.corrects:
             _retire(number, sent.corrects)
     return Answered(answer, repeated=False)
 
 
-def answer_text(found: Incoming, given: Given, offered: str | None) -> str:
+def answer_text(incoming: Incoming, given: Given, offered: str | None) -> str:
     """The answer as the protocol has it; written once, and replayed as it was."""
-    after = found.document.after
-    says = found.said.told if found.said else None
+    after = incoming.document.after
+    says = incoming.said.told if incoming.said else None
     body: Taken = {
-        "next": found.checked.next, "says": says, "code": given.code if after.code.show else None,
+        "next": incoming.checked.next, "says": says, "code": given.code if after.code.show else None,
         "file": given.file, "suggest": {"email": offered} if offered else None,
     }  # fmt: skip
     if after.tags and not after.confirm.on:
@@ -139,14 +149,20 @@ def answer_text(found: Incoming, given: Given, offered: str | None) -> str:
     return json.dumps(body, ensure_ascii=False, separators=(",", ":"))
 
 
-def _set_aside(found: Incoming, sender: str, reason: str) -> Answered:
-    answer = answer_text(found, Given(), None)
+def _set_aside(incoming: Incoming, sender: str, reason: str) -> Answered:
+    answer = answer_text(incoming, Given(), None)
     with transaction.atomic():
         Quarantined.objects.create(
-            business_id=found.site.business.pk, site_id=found.site.id, client_id=found.sent.id,
-            touchpoint=found.sent.touchpoint, raw=found.sent.model_dump(mode="json"), answer=answer, reason=reason,
-            sender=sender, received_at=found.at,
-        )  # fmt: skip
+            business_id=incoming.site.business.pk,
+            site_id=incoming.site.id,
+            client_id=incoming.sent.id,
+            touchpoint=incoming.sent.touchpoint,
+            raw=incoming.sent.model_dump(mode="json"),
+            answer=answer,
+            reason=reason,
+            sender=sender,
+            received_at=incoming.at,
+        )
     return Answered(answer, repeated=False)
 
 

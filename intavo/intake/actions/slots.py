@@ -36,18 +36,18 @@ def lock_slots(touchpoint_id: int) -> None:
         cursor.execute("SELECT pg_advisory_xact_lock(%s, %s)", [7301, touchpoint_id])
 
 
-def take_slot(found: Incoming) -> tuple[datetime, datetime]:
+def take_slot(incoming: Incoming) -> tuple[datetime, datetime]:
     """Start and end of the slot that was chosen; Refused if it is not free any more.
 
     Of two who want the last one, the second waits for the first's transaction, and then it is gone.
     """
-    field = next(one for one in found.document.fields("slot") if one.name in found.checked.values)
+    field = next(one for one in incoming.document.fields("slot") if one.name in incoming.checked.values)
     place = f"answers.{field.name}"
-    lock_slots(found.revision.touchpoint)
-    wanted = time_of_call(found.document, found.checked)
+    lock_slots(incoming.revision.touchpoint)
+    wanted = time_of_call(incoming.document, incoming.checked)
     if wanted is None:
         raise Refused((place, Phrase("Please choose a time.")))
-    free = free_slots(found.site, found.revision.touchpoint, field, found.document.after.follows, found.at)
+    free = free_slots(incoming.site, incoming.revision.touchpoint, field, incoming.document.after.follows, incoming.at)
     slot = next((one for one in free if one.start == wanted), None)
     if slot is None:
         raise Refused((place, Phrase("This time has just been taken. Please choose another.")))

@@ -86,10 +86,10 @@ def copy(actor: Actor, *, touchpoint_id: int, language: str = "") -> Touchpoint:
         raise Refused(("language", "Its show sentence asks for as much as it can already.")) from error
     called = languages()[language]
     with transaction.atomic():
-        made = _made(actor, f"{known.name[:80]}, {called}"[:120], document, sites, f"“{known.name}” in {called}")
-        made.original_id = known.original_id or known.pk
-        made.save(update_fields=["original"])
-    return made
+        copied = _made(actor, f"{known.name[:80]}, {called}"[:120], document, sites, f"“{known.name}” in {called}")
+        copied.original_id = known.original_id or known.pk
+        copied.save(update_fields=["original"])
+    return copied
 
 
 def take_in(actor: Actor, *, text: str, name: str) -> Touchpoint:

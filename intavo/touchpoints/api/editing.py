@@ -9,9 +9,10 @@ from intavo.accounts.models import Business
 from intavo.core.addresses import read_address
 from intavo.core.legibility import covered
 from intavo.core.money import read_money
-from intavo.core.touchpoint import STARTERS, HouseStyle, Part, Purpose, Stance, addable, for_visitors
+from intavo.core.touchpoint import STARTERS, HouseStyle, Part, Purpose, Show, Stance, addable, for_visitors, show_words
 from intavo.core.touchpoint.starters.spoken import spoken
 from intavo.core.values import Language
+from intavo.hours.queries import kept_sets
 from intavo.sites.models import Site
 
 from .. import actions
@@ -100,6 +101,30 @@ def what_can_be_added(request: MemberRequest, touchpoint_id: int, language: Lang
     site = row.sites.select_related("business").order_by("pk").first()
     tongue = site.tongue(language) if site else row.business.tongue(language)
     return AddableOut.from_orm(addable(row.draft.document["purpose"], tongue))
+
+
+class ShowIn(Schema):
+    show: Show
+
+
+class SentenceOut(Schema):
+    where: str
+    who: str
+    moments: str
+    during: str
+
+
+class ShowWordsOut(Schema):
+    sentences: list[SentenceOut]
+    often: str
+    until: str
+
+
+@router.post("/show-words", response=ShowWordsOut)
+def show_in_words(request: MemberRequest, body: ShowIn) -> ShowWordsOut:
+    """The rules of a touchpoint in words, piece by piece; nothing is kept."""
+    hours = dict(kept_sets(request.auth.business_id).values_list("pk", "name"))
+    return ShowWordsOut.model_validate(show_words(body.show, hours))
 
 
 @router.get("/starters", response=list[StarterOut])

@@ -35,12 +35,16 @@ class RevisionNameIn(Schema):
     name: str
 
 
-def _out(row: Touchpoint, one: TouchpointRevision) -> dict[str, Any]:
+def _out(row: Touchpoint, revision: TouchpointRevision) -> dict[str, Any]:
     return {
-        "number": one.number, "name": one.name, "saved_at": one.saved_at, "published_at": one.published_at,
-        "saved_by": one.saved_by.user.name if one.saved_by else "", "is_draft": one.pk == row.draft_id,
-        "is_live": one.pk == row.live_id,
-    }  # fmt: skip
+        "number": revision.number,
+        "name": revision.name,
+        "saved_at": revision.saved_at,
+        "published_at": revision.published_at,
+        "saved_by": revision.saved_by.user.name if revision.saved_by else "",
+        "is_draft": revision.pk == row.draft_id,
+        "is_live": revision.pk == row.live_id,
+    }
 
 
 @router.post("/touchpoints/{touchpoint_id}/undo", response=DraftOut)

@@ -65,13 +65,21 @@ class ReadingOut(Schema):
     behind_better: str | None
 
     @staticmethod
-    def of(one: Reading, phone: bool) -> "ReadingOut":
+    def of(reading: Reading, phone: bool) -> "ReadingOut":
         """A reading, and whether it is the phone's."""
         return ReadingOut(
-            part=one.part, what=one.what, role=one.role, colour=one.colour, ratio=one.ratio, needed=one.needed,
-            passes=one.passes, better=one.better, phone=phone,
-            behind_role=one.behind_role, behind_better=one.behind_better,
-        )  # fmt: skip
+            part=reading.part,
+            what=reading.what,
+            role=reading.role,
+            colour=reading.colour,
+            ratio=reading.ratio,
+            needed=reading.needed,
+            passes=reading.passes,
+            better=reading.better,
+            phone=phone,
+            behind_role=reading.behind_role,
+            behind_better=reading.behind_better,
+        )
 
 
 class InTongueOut(Schema):

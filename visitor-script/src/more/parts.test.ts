@@ -1,3 +1,4 @@
+// @vitest-environment jsdom
 import { beforeEach, expect, it, vi } from 'vitest'
 import WORDS from '../generated/words.json'
 import type { Drawing } from '../render/draw'

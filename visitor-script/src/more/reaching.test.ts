@@ -1,3 +1,4 @@
+// @vitest-environment jsdom
 import WORDS from '../generated/words.json'
 import { expect, it, vi } from 'vitest'
 import type { Drawing } from '../render/draw'

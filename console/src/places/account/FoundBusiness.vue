@@ -8,7 +8,7 @@ import { LANGUAGES } from '@/lib/languages'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import TextField from '@/parts/TextField.vue'
 import AccountSheet from './AccountSheet.vue'
-import { useForm } from './form'
+import { useForm } from '@/parts/form'
 
 const name = ref('')
 const host = ref('')

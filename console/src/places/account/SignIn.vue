@@ -5,7 +5,7 @@ import { signIn, signInWithCode, startAnew } from '@/api/account'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import TextField from '@/parts/TextField.vue'
 import AccountSheet from './AccountSheet.vue'
-import { inside, useForm } from './form'
+import { inside, useForm } from '@/parts/form'
 import { vTakesFocus } from '@/lib/focus'
 
 const email = ref('')

@@ -5,7 +5,7 @@ import { signUp } from '@/api/account'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import TextField from '@/parts/TextField.vue'
 import AccountSheet from './AccountSheet.vue'
-import { useForm } from './form'
+import { useForm } from '@/parts/form'
 
 const route = useRoute()
 // An invitation says for which address it is.

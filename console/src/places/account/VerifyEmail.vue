@@ -4,7 +4,7 @@ import { useRoute } from 'vue-router'
 import { startAnew, verify } from '@/api/account'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import AccountSheet from './AccountSheet.vue'
-import { useForm } from './form'
+import { useForm } from '@/parts/form'
 
 const route = useRoute()
 const key = computed(() => String(route.params.key ?? ''))

@@ -5,7 +5,7 @@ import { useCopies } from '@/api/copies'
 import { useClock } from '@/lib/clock'
 import { saidTime } from '@/lib/time'
 import ErrorBox from '@/parts/ErrorBox.vue'
-import { useForm } from '@/places/account/form'
+import { useForm } from '@/parts/form'
 
 /** The whole business as one file: made, taken away, and brought into a business in which nothing was done yet. */
 const { found, error, make, bring, drop } = useCopies()

@@ -4,7 +4,7 @@ import { useGiveRules, type GiveRule } from '@/api/give-rules'
 import { useMay, useMembers } from '@/api/me'
 import { useTouchpoints } from '@/api/touchpoints'
 import { moved } from '@/lib/sort'
-import { useForm } from '@/places/account/form'
+import { useForm } from '@/parts/form'
 
 /** Whose new work is: rules in order, of which the first that fits decides. */
 const { rules, set } = useGiveRules()

@@ -2,7 +2,7 @@
 import { ref, watch } from 'vue'
 import { leaveMailbox, readFrom, useMailbox } from '@/api/mail-in'
 import { useMe } from '@/api/me'
-import { useForm } from '@/places/account/form'
+import { useForm } from '@/parts/form'
 import { useClock } from '@/lib/clock'
 import { useNotices } from '@/lib/notices'
 import { saidTime } from '@/lib/time'

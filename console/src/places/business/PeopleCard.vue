@@ -5,7 +5,7 @@ import { startAnew } from '@/api/account'
 import { changeMember, invite, renameMe, takeBack, takeOut, useInvitations, useMe, useMembers, workOf } from '@/api/me'
 import { useNotices } from '@/lib/notices'
 import { vTyped } from '@/lib/typed'
-import { useForm } from '@/places/account/form'
+import { useForm } from '@/parts/form'
 
 /** People of the business: who they are, what they may, who is invited; and one's own name. */
 const { data: me } = useMe()

@@ -7,7 +7,7 @@ import { LANGUAGES } from '@/lib/languages'
 import { useNotices } from '@/lib/notices'
 import { ago, saidCount } from '@/lib/time'
 import ErrorBox from '@/parts/ErrorBox.vue'
-import { useForm } from '@/places/account/form'
+import { useForm } from '@/parts/form'
 import HouseStyle from './HouseStyle.vue'
 import SiteRules from './SiteRules.vue'
 

@@ -7,6 +7,7 @@ import { useKnownSites } from '@/api/sites'
 import { useTouchpoints } from '@/api/touchpoints'
 import KeptRow from '@/parts/KeptRow.vue'
 import { KINDS, queryOf, STATES } from './wanted'
+import WhenBox from '@/parts/WhenBox.vue'
 
 /** The filter of the list as a sentence; each piece is chosen where it stands, and stands in the address. */
 const props = defineProps<{ wanted: Wanted }>()
@@ -103,7 +104,7 @@ const kept = computed(() =>
             <option v-for="one in tags" :key="one" :value="one">{{ one }}</option>
           </select>
           since
-          <input class="piece" type="date" aria-label="Since" :value="wanted.since ?? ''" @change="set({ since: chosen($event) })" />
+          <WhenBox piece aria-label="Since" :value="wanted.since ?? null" @set="set({ since: $event ?? '' })" />
           <select
             class="piece"
             aria-label="For how long nobody has touched it"

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
+import { Menu, MenuButton, MenuItems } from '@headlessui/vue'
 import { OUTCOMES, type Outcome } from './words'
 
 /** How it ended, chosen from a menu. */
+import MenuRow from '@/parts/MenuRow.vue'
 const emit = defineEmits<{ finish: [outcome: Outcome, said: string] }>()
 </script>
 
@@ -10,16 +11,7 @@ const emit = defineEmits<{ finish: [outcome: Outcome, said: string] }>()
   <Menu as="div" class="relative">
     <MenuButton class="btn">Finish <span aria-hidden="true">▾</span></MenuButton>
     <MenuItems class="pop absolute right-0 mt-1 w-44">
-      <MenuItem v-for="(name, outcome) in OUTCOMES" :key="outcome" v-slot="{ active }">
-        <button
-          type="button"
-          class="w-full rounded px-2 py-1.5 text-left"
-          :class="{ 'bg-petrol-wash': active }"
-          @click="emit('finish', outcome, name.toLowerCase())"
-        >
-          {{ name }}
-        </button>
-      </MenuItem>
+      <MenuRow v-for="(name, outcome) in OUTCOMES" :key="outcome" @click="emit('finish', outcome, name.toLowerCase())">{{ name }}</MenuRow>
     </MenuItems>
   </Menu>
 </template>

@@ -13,6 +13,7 @@ import { useFirstSteps } from '@/api/first-steps'
 import FilterSentence from './FilterSentence.vue'
 import FirstSteps from './FirstSteps.vue'
 import ItemList from './ItemList.vue'
+import NothingHere from './NothingHere.vue'
 import PersonPane from './PersonPane.vue'
 import WaitingList from './WaitingList.vue'
 import SeveralBar from './SeveralBar.vue'
@@ -215,26 +216,12 @@ const { data: steps } = useFirstSteps()
       <div v-if="!first && !error" class="grid gap-2" aria-busy="true" aria-label="Loading the list">
         <div v-for="n in 6" :key="n" class="sheet h-16 opacity-60" />
       </div>
-      <div v-else-if="first && !all.length && (first.sentence || !steps?.length)" class="sheet p-8 text-center">
-        <template v-if="first.sentence">
-          <p class="mb-3">There is nothing here: {{ first.sentence }}.</p>
-          <span class="flex flex-wrap justify-center gap-2">
-            <button
-              v-if="wanted.q && wanted.state !== 'finished'"
-              type="button"
-              class="btn btn-main"
-              @click="narrow({ ...wanted, state: 'finished' })"
-            >
-              Look among what is finished
-            </button>
-            <button type="button" class="btn" @click="narrow({})">Show everything that is open</button>
-          </span>
-        </template>
-        <template v-else>
-          <p class="mb-3">Nobody is waiting. Sign-ups and questions from your site come here by themselves.</p>
-          <RouterLink to="/touchpoints" class="btn">See your touchpoints</RouterLink>
-        </template>
-      </div>
+      <NothingHere
+        v-else-if="first && !all.length && (first.sentence || !steps?.length)"
+        :said="first.sentence"
+        :wanted="wanted"
+        @narrow="narrow"
+      />
       <div v-else ref="list" class="relative pl-6.5">
         <span v-if="lanes.length" class="absolute top-1 bottom-0 left-[9px] w-[3px] bg-petrol-tint" aria-hidden="true" />
         <template v-for="lane in lanes" :key="lane.lane">

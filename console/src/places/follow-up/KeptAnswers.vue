@@ -2,14 +2,14 @@
 import { onClickOutside } from '@vueuse/core'
 import { computed, defineAsyncComponent, nextTick, ref, toRef } from 'vue'
 import { useKeptAnswers, type KeptAnswer } from '@/api/follow-ups'
-import { useForm } from '@/places/account/form'
+import { useForm } from '@/parts/form'
 import { useNotices } from '@/lib/notices'
 import { REPLY_SLOTS } from '@/places/hours/words'
-import { runsToHtml, type Run } from '@/places/touchpoints/fields/runs'
+import { runsToHtml, type Run } from '@/parts/fields/runs'
 import { vTakesFocus } from '@/lib/focus'
 
 /** Answers kept for using again: found by a word, put in with their slots filled, kept from what is written. */
-const RichBox = defineAsyncComponent(() => import('@/places/touchpoints/fields/RichBox.vue'))
+const RichBox = defineAsyncComponent(() => import('@/parts/fields/RichBox.vue'))
 const props = defineProps<{ id: number; written: string }>()
 const emit = defineEmits<{ use: [answer: KeptAnswer] }>()
 const { answers, keep, forget } = useKeptAnswers(toRef(props, 'id'))

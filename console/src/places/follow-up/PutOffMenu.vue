@@ -3,10 +3,11 @@ import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
 import { computed, ref } from 'vue'
 import { daysLater, fromLocal } from '@/lib/local'
 import { saidTime } from '@/lib/time'
+import WhenBox from '@/parts/WhenBox.vue'
 
 const props = defineProps<{ zone: string; now: Date; opening: string | null | undefined; label?: string }>()
 const emit = defineEmits<{ until: [until: string, said: string]; waits: [] }>()
-const own = ref('')
+const own = ref<string | null>(null)
 const wrong = ref('')
 
 const choices = computed(() => {
@@ -20,7 +21,7 @@ const choices = computed(() => {
 const inZone = (text: string) => new Date(fromLocal(text, props.zone) ?? Number.NaN)
 function choose(at: Date, close: () => void) {
   if (!(at > props.now)) {
-    wrong.value = 'The time must lie ahead.'
+    wrong.value = Number.isNaN(at.getTime()) ? 'Say until when.' : 'The time must lie ahead.'
     return
   }
   wrong.value = ''
@@ -50,13 +51,10 @@ function choose(at: Date, close: () => void) {
       >
         <span>{{ choice.name }}</span><span class="shrink-0 text-ink-2">{{ saidTime(choice.at, now, zone) }}</span>
       </button>
-      <form class="mt-2 border-t border-line-2 pt-2" @submit.prevent="own && choose(inZone(own), close)">
+      <form class="mt-2 border-t border-line-2 pt-2" novalidate @submit.prevent="choose(inZone(own ?? ''), close)">
         <label class="mb-1 block text-sm font-semibold" for="put-off-own">Or until</label>
-        <span class="flex gap-2"
-          ><input id="put-off-own" v-model="own" type="datetime-local" class="input min-w-0 flex-1" :aria-invalid="!!wrong" /><button
-            class="btn"
-            :disabled="!own"
-          >
+        <span class="flex items-start gap-2"
+          ><WhenBox id="put-off-own" :value="own" kind="both" :invalid="!!wrong" @set="own = $event" /><button class="btn">
             Set
           </button></span
         >

@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import { lookAtCalendar, type CalendarSaid, type HoursDocument } from '@/api/hours'
 import { shortDate } from '@/lib/time'
-import { useForm } from '@/places/account/form'
+import { useForm } from '@/parts/form'
 
 /** A calendar file is looked at first: every day that it would close or open, and what it replaces. */
 const props = defineProps<{ document: HoursDocument }>()

@@ -1,24 +1,23 @@
 <script setup lang="ts">
-import { useDebounceFn } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
-import { dropChannel, previewChannel, readExample, saveChannel, type Channel, type ChannelDocument } from '@/api/channels'
-import type { Schemas } from '@/api/client'
+import { dropChannel, readExample, saveChannel, type Channel, type ChannelDocument } from '@/api/channels'
 import type { HoursSet } from '@/api/hours'
-import { qrOf, useMembers } from '@/api/me'
-import { useForm } from '@/places/account/form'
-import ColourBox from '@/places/touchpoints/fields/ColourBox.vue'
-import RichBox from '@/places/touchpoints/fields/RichBox.vue'
-import { runsToHtml, type Run } from '@/places/touchpoints/fields/runs'
+import { qrOf } from '@/api/me'
+import { useForm } from '@/parts/form'
+import ColourBox from '@/parts/fields/ColourBox.vue'
+import RichBox from '@/parts/fields/RichBox.vue'
+import { runsToHtml, type Run } from '@/parts/fields/runs'
 import { useNotices } from '@/lib/notices'
 import ActIcon from '@/parts/ActIcon.vue'
-import { HANDLES, ICONS, KINDS, LINK_SLOTS, WITH_TEXT } from './channels'
-import { SITUATIONS } from './words'
+import { HANDLES, ICONS, KINDS, LINK_SLOTS, ticked, WITH_TEXT } from './channels'
+import ChannelMet from './ChannelMet.vue'
+import ChannelPeople from './ChannelPeople.vue'
+import ChannelPrinted from './ChannelPrinted.vue'
 
 /** One channel: where it leads, who is behind it, when, and how visitors meet it in every situation. */
 const props = defineProps<{ channel: Channel; sets: HoursSet[] }>()
 const emit = defineEmits<{ changed: []; dropped: [] }>()
 const notices = useNotices()
-const { data: members } = useMembers()
 const { error, fields, busy, run } = useForm()
 const copied = () => JSON.parse(JSON.stringify(props.channel.document)) as ChannelDocument
 const draft = ref(copied())
@@ -26,16 +25,6 @@ const before = computed(() => JSON.stringify(props.channel.document))
 const changed = computed(() => JSON.stringify(draft.value) !== before.value)
 watch(before, () => (draft.value = copied()))
 const wrong = (place: string) => fields.value[`document.${place}`]
-
-const seen = ref<Schemas['PreviewOut'][]>([])
-const look = useDebounceFn(async () => {
-  try {
-    seen.value = await previewChannel(draft.value, props.channel.public_id)
-  } catch {
-    // What is not right yet is said when it is saved.
-  }
-}, 250)
-watch(draft, look, { deep: true, immediate: true })
 
 async function keep() {
   const was = copied()
@@ -57,8 +46,6 @@ const learn = () =>
     Object.assign(draft.value, { template: found.template, handle: found.handle })
     example.value = ''
   })
-const addPerson = () => draft.value.people.push({ name: '', words: '', picture: null, handle: '', hours: [], member: null })
-const toggle = (list: number[], id: number): number[] => (list.includes(id) ? list.filter((one) => one !== id) : [...list, id])
 function device(name: 'desktop' | 'phone', on: boolean) {
   const kept = (['desktop', 'phone'] as const).filter((one) => (one === name ? on : draft.value.devices.includes(one)))
   if (kept.length) draft.value.devices = kept
@@ -67,7 +54,6 @@ const qr = ref('')
 async function showCode() {
   qr.value = qr.value ? '' : await qrOf(props.channel.on_a_phone || props.channel.short)
 }
-const place = (name: string) => `${props.channel.short}?at=${name}`
 </script>
 
 <template>
@@ -136,51 +122,12 @@ const place = (name: string) => `${props.channel.short}?at=${name}`
         <p class="text-sm text-ink-2">First words, which they can change before they send them</p>
         <RichBox label="First words" plain :html="runsToHtml(draft.text)" :slots="LINK_SLOTS" @runs="draft.text = $event as Run[]" />
       </div>
-      <fieldset class="grid gap-2">
-        <legend class="text-sm text-ink-2">Who answers</legend>
-        <div v-for="(one, at) in draft.people" :key="at" class="grid gap-2 rounded-md border border-line-2 p-2">
-          <span class="grid grid-cols-[1fr_1fr_1fr_auto] items-end gap-2 max-md:grid-cols-2">
-            <label class="grid text-sm text-ink-2">Name<input v-model="one.name" class="input" maxlength="80" /></label>
-            <label class="grid text-sm text-ink-2">For what<input v-model="one.words" class="input" maxlength="200" /></label>
-            <label class="grid text-sm text-ink-2"
-              >{{ HANDLES[draft.kind]?.[0] }}<input v-model="one.handle" class="input" placeholder="the channel’s"
-            /></label>
-            <button type="button" class="btn px-1.5!" :aria-label="`Take out ${one.name}`" @click="draft.people.splice(at, 1)">✕</button>
-          </span>
-          <span class="flex flex-wrap items-end gap-3 text-sm">
-            <label class="grid text-ink-2"
-              >At the counter as<select v-model="one.member" class="input w-44!">
-                <option :value="null">nobody of us</option>
-                <option v-for="member in members" :key="member.id" :value="member.id">{{ member.name }}</option>
-              </select></label
-            >
-            <fieldset class="flex flex-wrap gap-x-3">
-              <legend class="text-ink-2">Only in the hours of</legend>
-              <label v-for="set in sets" :key="set.id" class="flex items-center gap-1"
-                ><input type="checkbox" :checked="one.hours.includes(set.id)" @change="one.hours = toggle(one.hours, set.id)" />
-                {{ set.name }}</label
-              >
-            </fieldset>
-          </span>
-          <template v-for="part in ['name', 'handle', 'hours', 'member']" :key="part">
-            <p v-if="wrong(`people.${at}.${part}`)" class="font-semibold text-rust">{{ wrong(`people.${at}.${part}`) }}</p>
-          </template>
-        </div>
-        <span class="flex flex-wrap items-end gap-3"
-          ><button type="button" class="btn" @click="addPerson">+ Somebody</button
-          ><label v-if="draft.people.length" class="grid text-sm text-ink-2"
-            >They get<select v-model="draft.pick" class="input w-56!">
-              <option value="visitor">whom they choose</option>
-              <option value="first-reachable">whoever can be reached first</option>
-            </select></label
-          ></span
-        >
-      </fieldset>
+      <ChannelPeople v-model="draft" :sets="sets" :wrong="wrong" />
       <div class="flex flex-wrap items-end gap-x-5 gap-y-2">
         <fieldset class="flex flex-wrap gap-x-3">
           <legend class="text-sm text-ink-2">Open in the hours of{{ draft.hours.length > 1 ? ' any of' : '' }}</legend>
           <label v-for="(set, at) in sets" :key="set.id" class="flex items-center gap-1"
-            ><input type="checkbox" :checked="draft.hours.includes(set.id)" @change="draft.hours = toggle(draft.hours, set.id)" />
+            ><input type="checkbox" :checked="draft.hours.includes(set.id)" @change="draft.hours = ticked(draft.hours, set.id)" />
             {{ set.name
             }}{{ at === 0 && !draft.hours.length && !['map', 'page'].includes(draft.kind) ? ' (unless another is ticked)' : '' }}</label
           >
@@ -242,54 +189,8 @@ const place = (name: string) => `${props.channel.short}?at=${name}`
       </span>
     </form>
 
-    <section class="grid gap-2" aria-labelledby="met">
-      <h2 id="met">As visitors meet it</h2>
-      <div class="grid grid-cols-2 gap-3 max-sm:grid-cols-1">
-        <div
-          v-for="one in seen"
-          :key="one.situation"
-          class="rounded-lg border-2 bg-fog p-3"
-          :class="one.in_effect ? 'border-petrol' : 'border-line'"
-        >
-          <h3 class="mb-2 text-sm font-semibold" :class="one.in_effect ? 'text-petrol' : 'text-ink-2'">
-            {{ SITUATIONS[one.situation] }}{{ one.in_effect ? ' · now' : '' }}
-          </h3>
-          <p v-if="one.hidden" class="text-sm text-ink-2">It is not shown.</p>
-          <div v-else class="sheet ml-auto w-fit max-w-full p-2.5 text-sm">
-            <p v-if="one.title" class="font-semibold">{{ one.title }}</p>
-            <p v-if="one.text">{{ one.text }}</p>
-            <span class="btn btn-main mt-1.5 w-full justify-center"><ActIcon :icon="draft.icon" :size="16" /> {{ one.button }}</span>
-            <p v-for="who in one.people" :key="who.name" class="mt-1 flex justify-between gap-3">
-              <span
-                >{{ who.name }} <span class="text-ink-2">{{ who.words }}</span></span
-              ><span :class="who.reachable ? 'text-moss' : 'text-ink-2'">{{ who.reachable ? 'there' : 'away' }}</span>
-            </p>
-          </div>
-        </div>
-      </div>
-      <p class="text-sm">
-        <RouterLink class="btn-link" to="/hours/told">Change what is said</RouterLink>
-        <span class="text-ink-2">
-          · {{ channel.used_in.length ? `stands in ${channel.used_in.join(', ')}` : 'stands in no touchpoint yet' }}</span
-        >
-      </p>
-    </section>
+    <ChannelMet :channel="channel" :draft="draft" />
 
-    <section class="sheet grid gap-2 p-5" aria-labelledby="printed">
-      <h2 id="printed">For paper, signs and the van</h2>
-      <p class="text-ink-2">
-        A short link that you can print. Add <code>?at=</code> and a word, and the clicks are counted by where it was printed:
-        <code class="break-all">{{ place('van') }}</code>
-      </p>
-      <span class="flex flex-wrap items-center gap-3"
-        ><code class="break-all">{{ channel.short }}</code>
-        <a class="btn" :href="`${channel.short}.svg`" download>QR code, SVG</a>
-        <a class="btn" :href="`${channel.short}.png`" download>PNG</a></span
-      >
-      <p v-if="channel.printed.length">
-        Followed:
-        <span v-for="one in channel.printed" :key="one.place" class="mr-3">{{ one.place || 'without a word' }} {{ one.count }}</span>
-      </p>
-    </section>
+    <ChannelPrinted :channel="channel" />
   </section>
 </template>

@@ -2,7 +2,7 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import type { HoursSet } from '@/api/hours'
 import { setUsualHours, useAtCounter } from '@/api/me'
-import { useForm } from '@/places/account/form'
+import { useForm } from '@/parts/form'
 
 /** Who is at the counter, and when each is usually there. */
 defineProps<{ sets: HoursSet[] }>()

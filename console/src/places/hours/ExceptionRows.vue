@@ -2,7 +2,7 @@
 import type { HoursDocument } from '@/api/hours'
 import { useClock } from '@/lib/clock'
 import { toLocal } from '@/lib/local'
-import { vTyped } from '@/lib/typed'
+import WhenBox from '@/parts/WhenBox.vue'
 import StretchRows from './StretchRows.vue'
 
 const rows = defineModel<HoursDocument['exceptions']>({ required: true })
@@ -14,9 +14,8 @@ function add() {
   rows.value.push({ first: day, last: day, label: '', holiday: false, stretches: [] })
 }
 /** The last day follows the first, as long as nobody has said how long it is. */
-function begin(at: number, event: Event) {
+function begin(at: number, day: string | null) {
   const row = rows.value[at]
-  const day = (event.target as HTMLInputElement).value
   if (!row || !day) return
   const long = row.last > row.first
   row.first = day
@@ -31,15 +30,14 @@ function wrong(at: number): string {
 <template>
   <div v-for="(row, at) in rows" :key="at" class="mb-2 rounded-md border border-line-2 p-2.5">
     <div class="flex flex-wrap items-center gap-2">
-      <input
-        v-typed="row.first"
-        type="date"
-        class="input w-auto!"
-        :aria-label="`First day of ${row.label || 'this one'}`"
-        @change="begin(at, $event)"
-      />
+      <WhenBox :value="row.first" class="w-38!" :aria-label="`First day of ${row.label || 'this one'}`" @set="begin(at, $event)" />
       <span aria-hidden="true">–</span>
-      <input v-model="row.last" type="date" class="input w-auto!" :aria-label="`Last day of ${row.label || 'this one'}`" />
+      <WhenBox
+        :value="row.last"
+        class="w-38!"
+        :aria-label="`Last day of ${row.label || 'this one'}`"
+        @set="row.last = $event ?? row.first"
+      />
       <input v-model="row.label" class="input w-36!" placeholder="What is it?" aria-label="What it is" />
       <label class="flex items-center gap-1.5"><input v-model="row.holiday" type="checkbox" /> holiday</label>
       <button type="button" class="btn-link ml-auto text-sm" :aria-label="`Remove ${row.label || row.first}`" @click="rows.splice(at, 1)">

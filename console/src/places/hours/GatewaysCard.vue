@@ -2,7 +2,7 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { dropGateway, makeGateway, useGateways } from '@/api/talks'
-import { useForm } from '@/places/account/form'
+import { useForm } from '@/parts/form'
 import { useNotices } from '@/lib/notices'
 
 /** Services outside whose messages come in and whose answers go out through a bridge. */

@@ -2,7 +2,7 @@
 import { ref } from 'vue'
 import { dropHoursAddress, hoursOut, makeHoursAddress } from '@/api/hours'
 import type { Schemas } from '@/api/client'
-import { useForm } from '@/places/account/form'
+import { useForm } from '@/parts/form'
 import { useNotices } from '@/lib/notices'
 
 /** The hours for others: an address that calendars follow, and what can be pasted into a page. */

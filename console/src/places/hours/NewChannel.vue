@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import { makeChannel, readExample, readPasted } from '@/api/channels'
 import type { Schemas } from '@/api/client'
-import { useForm } from '@/places/account/form'
+import { useForm } from '@/parts/form'
 import { freshChannel, KINDS } from './channels'
 import { vTakesFocus } from '@/lib/focus'
 

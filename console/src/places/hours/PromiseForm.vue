@@ -2,7 +2,7 @@
 import { ref, watch } from 'vue'
 import { useChangeBusiness, useMe } from '@/api/me'
 import { useNotices } from '@/lib/notices'
-import { useForm } from '@/places/account/form'
+import { useForm } from '@/parts/form'
 
 const props = defineProps<{ minutes: number | null; nowSaid: string }>()
 const { data: me } = useMe()

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { putBackReply, saveReply, type Reply, type ReplyCell } from '@/api/hours'
-import { useForm } from '@/places/account/form'
-import RichBox from '@/places/touchpoints/fields/RichBox.vue'
-import { runsToHtml, type Run } from '@/places/touchpoints/fields/runs'
+import { useForm } from '@/parts/form'
+import RichBox from '@/parts/fields/RichBox.vue'
+import { runsToHtml, type Run } from '@/parts/fields/runs'
 import { useNotices } from '@/lib/notices'
 import { REPLY_SLOTS } from './words'
 

@@ -13,7 +13,7 @@ import {
   type HoursSet,
 } from '@/api/hours'
 import { useKnownSites } from '@/api/sites'
-import { useForm } from '@/places/account/form'
+import { useForm } from '@/parts/form'
 import { useClock } from '@/lib/clock'
 import { useNotices } from '@/lib/notices'
 import { inWeekOrder, saidTime } from '@/lib/time'

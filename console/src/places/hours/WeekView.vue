@@ -1,26 +1,14 @@
 <script setup lang="ts">
 import { useMay } from '@/api/me'
-import { computed, nextTick, ref } from 'vue'
-import { readWeek, type HoursDocument } from '@/api/hours'
+import { computed, ref } from 'vue'
+import type { HoursDocument } from '@/api/hours'
 import { useClock } from '@/lib/clock'
 import { addDays, toLocal } from '@/lib/local'
 import { clockOf, shortDay, weekBegin } from '@/lib/time'
-import {
-  asUsual,
-  bounds,
-  clock,
-  closedOver,
-  everyWeek,
-  FINE,
-  GRID,
-  joined,
-  lengthOf,
-  onlyOn,
-  pieceOf,
-  weekOf,
-  type DayRow,
-  type Piece,
-} from './week'
+import { asUsual, bounds, clock, closedOver, everyWeek, joined, lengthOf, onlyOn, weekOf, type DayRow, type Piece } from './week'
+import CloseDays from './CloseDays.vue'
+import DayTrack from './DayTrack.vue'
+import DayWritten from './DayWritten.vue'
 
 /** A week as it really is: drag on a row to open a stretch, its edges, or all of it; the keyboard does the same. */
 const may = useMay()
@@ -58,7 +46,7 @@ const same = (one: Piece[], other: Piece[]) => JSON.stringify(joined(one)) === J
 
 function ask(row: DayRow, pieces: Piece[]) {
   changing.value = null
-  asked.value = same(row.pieces, pieces) ? null : { row, pieces: joined(pieces) }
+  asked.value = same(row.pieces, pieces) ? null : { row, pieces }
   label.value = row.label
 }
 const said = (pieces: Piece[]) => pieces.map((one) => `${told(one.start)}–${told(one.end)}`).join(' and ') || 'closed'
@@ -78,74 +66,9 @@ function once() {
 }
 const usual = (row: DayRow) => emit('keep', asUsual(props.document, row.date), `${row.name} ${short(row.date)} is as usual again`)
 
-const grid = (at: number, step = GRID) => Math.round(at / step) * step
-function minuteAt(event: PointerEvent, track: HTMLElement): number {
-  const box = track.getBoundingClientRect()
-  return span.value.start + ((event.clientX - box.left) / box.width) * (span.value.end - span.value.start)
-}
-/** Follows a drag that began on a row: a new stretch, an edge, or the whole of one. */
-function drag(event: PointerEvent, row: DayRow, index: number | null, edge: 'start' | 'end' | 'all') {
-  if (!may('hours')) return
-  if (event.button !== 0 || asked.value) return
-  const track = (event.currentTarget as HTMLElement).closest<HTMLElement>('[data-track]')
-  if (!track) return
-  event.preventDefault()
-  const from = minuteAt(event, track)
-  const begun = row.pieces.map((one) => ({ ...one }))
-  let moved = false
-  const follow = (move: PointerEvent) => {
-    const to = minuteAt(move, track)
-    if (!moved && Math.abs(to - from) < GRID / 2) return
-    moved = true
-    const pieces = begun.map((one) => ({ ...one }))
-    const own = index === null ? null : pieces[index]
-    if (!own) pieces.push({ start: grid(Math.min(from, to)), end: grid(Math.max(from, to)) })
-    else if (edge === 'start') own.start = Math.min(Math.max(0, grid(to)), own.end - FINE)
-    else if (edge === 'end') own.end = Math.max(grid(to), own.start + FINE)
-    else {
-      const length = own.end - own.start
-      own.start = Math.max(0, grid(own.start + to - from))
-      own.end = own.start + length
-    }
-    changing.value = { date: row.date, pieces }
-  }
-  const done = () => {
-    window.removeEventListener('pointermove', follow)
-    window.removeEventListener('pointerup', done)
-    if (moved && changing.value) ask(row, changing.value.pieces)
-    else if (index !== null) void write(row)
-    changing.value = null
-  }
-  window.addEventListener('pointermove', follow)
-  window.addEventListener('pointerup', done)
-}
-/** Arrows move it in a quarter of an hour, with Shift in five minutes; with Alt its end alone. */
-function key(event: KeyboardEvent, row: DayRow, index: number) {
-  if (!may('hours')) return
-  const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key]
-  const pieces = shown(row).map((one) => ({ ...one }))
-  const own = pieces[index]
-  if (!own) return
-  if (event.key === 'Enter' || event.key === ' ') {
-    event.preventDefault()
-    return void write(row)
-  }
-  if (event.key === 'Delete' || event.key === 'Backspace') pieces.splice(index, 1)
-  else if (by) {
-    const step = by * (event.shiftKey ? FINE : GRID)
-    if (!event.altKey) own.start = Math.max(0, own.start + step)
-    own.end = Math.max(own.start + FINE, own.end + step)
-  } else return
-  event.preventDefault()
-  changing.value = null
-  asked.value = same(row.pieces, pieces) ? null : { row, pieces: event.key.startsWith('Arrow') ? pieces : joined(pieces) }
-  label.value = row.label
-}
-
 /** Days that are marked down the names of the rows, to be closed together. */
 const days = ref<{ from: string; to: string } | null>(null)
 const closing = ref(false)
-const holiday = ref(false)
 const marked = computed(() => {
   const pair = days.value ? [days.value.from, days.value.to].sort() : []
   return { first: pair[0] ?? '', last: pair[1] ?? '' }
@@ -181,14 +104,10 @@ function extend(row: DayRow, event: KeyboardEvent) {
   days.value = { from, to: addDays(days.value?.to ?? row.date, by) }
   askToClose()
 }
-function askToClose() {
-  closing.value = true
-  label.value = ''
-  holiday.value = false
-}
-function close() {
+const askToClose = () => (closing.value = true)
+function close(name: string, holiday: boolean) {
   const { first, last } = marked.value
-  emit('keep', closedOver(props.document, first, last, label.value.trim(), holiday.value), `Closed ${spanSaid.value}`)
+  emit('keep', closedOver(props.document, first, last, name, holiday), `Closed ${spanSaid.value}`)
   leave()
 }
 function leave() {
@@ -197,25 +116,9 @@ function leave() {
 }
 
 const writing = ref<string | null>(null)
-const typed = ref('')
-const wrong = ref('')
-const field = ref<HTMLInputElement[]>([])
-async function write(row: DayRow) {
-  writing.value = row.date
-  typed.value = row.pieces.map((one) => `${clock(one.start)}-${clock(one.end)}`).join(', ')
-  wrong.value = ''
-  await nextTick()
-  field.value[0]?.focus()
-}
-async function read(row: DayRow) {
-  const text = typed.value.trim()
-  try {
-    const found = text ? await readWeek(text.split(',').map((one) => `${row.day} also ${one.trim()}`).join('; ')) : [] // prettier-ignore
-    writing.value = null
-    ask(row, found.map(pieceOf))
-  } catch (problem) {
-    wrong.value = problem instanceof Error ? problem.message : 'This cannot be read.'
-  }
+function take(row: DayRow, pieces: Piece[]) {
+  writing.value = null
+  ask(row, joined(pieces))
 }
 </script>
 
@@ -249,65 +152,21 @@ async function read(row: DayRow) {
         >
           {{ row.name.slice(0, 3) }} {{ short(row.date) }}<span class="sr-only">: close it, or with Shift and an arrow more days</span>
         </button>
-        <div
-          data-track
-          class="hatch relative my-0.5 h-8 touch-none rounded border border-line"
-          :data-day="row.date"
-          @pointerdown.self="drag($event, row, null, 'all')"
-        >
-          <div
-            v-for="(one, index) in shown(row)"
-            :key="index"
-            role="slider"
-            tabindex="0"
-            class="absolute inset-y-0 flex cursor-grab items-center justify-between overflow-hidden border-x-2 border-petrol bg-petrol-tint px-1.5 text-xs select-none"
-            :style="{ left: `${share(one.start)}%`, width: `${share(one.end) - share(one.start)}%` }"
-            :aria-label="`${row.name} ${short(row.date)}, open`"
-            :aria-valuemin="0"
-            :aria-valuemax="2880"
-            :aria-valuenow="one.start"
-            :aria-valuetext="`${told(one.start)} to ${told(one.end)}`"
-            :aria-disabled="!may('hours')"
-            @pointerdown.self="drag($event, row, index, 'all')"
-            @keydown="key($event, row, index)"
-          >
-            <span class="absolute inset-y-0 left-0 w-2 cursor-ew-resize" @pointerdown.stop="drag($event, row, index, 'start')" />
-            <span class="pointer-events-none">{{ told(one.start) }}</span>
-            <span v-if="share(one.end) - share(one.start) > 14" class="pointer-events-none">{{ told(one.end) }}</span>
-            <span class="absolute inset-y-0 right-0 w-2 cursor-ew-resize" @pointerdown.stop="drag($event, row, index, 'end')" />
-          </div>
-          <span v-if="row.odd !== null" class="absolute top-1/2 right-1 -translate-y-1/2 rounded bg-sheet px-1.5 text-xs text-rust"
-            >{{ row.label || 'odd day' }}
-            <button type="button" class="btn-link" :aria-label="`${row.name} ${short(row.date)} as usual`" @click="usual(row)">
-              as usual
-            </button></span
-          >
-          <span
-            v-if="row.date === today"
-            class="pointer-events-none absolute -inset-y-0.5 w-0.5 bg-rust"
-            :style="{ left: `${share(nowAt)}%` }"
-          />
-        </div>
-        <button type="button" class="text-left text-sm text-ink-2 hover:underline" @click="write(row)">
+        <DayTrack
+          :row="row"
+          :pieces="shown(row)"
+          :span="span"
+          :now-at="row.date === today ? nowAt : null"
+          :still="!!asked"
+          @follow="changing = $event && { date: row.date, pieces: $event }"
+          @ask="ask(row, $event)"
+          @write="writing = row.date"
+          @usual="usual(row)"
+        />
+        <button type="button" class="text-left text-sm text-ink-2 hover:underline" @click="writing = row.date">
           {{ lengthOf(shown(row)) }}<span class="sr-only">. Write the hours of {{ row.name }}</span>
         </button>
-        <div
-          v-if="writing === row.date"
-          class="col-span-3 my-1 flex flex-wrap items-end gap-2 rounded-md bg-petrol-wash p-2"
-          @keydown.enter.prevent="read(row)"
-        >
-          <label class="grid grow text-sm text-ink-2"
-            >{{ row.name }} is open<input
-              ref="field"
-              v-model="typed"
-              class="input"
-              placeholder="9-17:30, 20-00:30, or nothing for closed"
-              :aria-invalid="!!wrong"
-          /></label>
-          <button type="button" class="btn" @click="read(row)">Take it</button>
-          <button type="button" class="btn" @click="writing = null">Cancel</button>
-          <p v-if="wrong" class="w-full font-semibold text-rust" role="alert">{{ wrong }}</p>
-        </div>
+        <DayWritten v-if="writing === row.date" class="col-span-3" :row="row" @take="take(row, $event)" @cancel="writing = null" />
         <div
           v-if="asked?.row.date === row.date"
           class="col-span-3 my-1 grid gap-2 rounded-md bg-petrol-wash p-2"
@@ -332,23 +191,7 @@ async function read(row: DayRow) {
         </div>
       </template>
     </div>
-    <div
-      v-if="closing"
-      class="my-1 flex flex-wrap items-end gap-2 rounded-md bg-petrol-wash p-2"
-      role="group"
-      aria-label="Close these days"
-    >
-      <p class="w-full">
-        <strong>Closed {{ spanSaid }}</strong
-        >, and the week stays as it is.
-      </p>
-      <label class="grid text-sm text-ink-2"
-        >What it is<input v-model="label" class="input w-52!" placeholder="if it has a name" maxlength="80" @keydown.enter.prevent="close"
-      /></label>
-      <label class="flex items-center gap-1.5 pb-2"><input v-model="holiday" type="checkbox" /> a holiday</label>
-      <button type="button" class="btn btn-main" @click="close">Close {{ spanSaid }}</button>
-      <button type="button" class="btn" @click="leave">Leave it</button>
-    </div>
+    <CloseDays v-if="closing" :key="spanSaid" :said="spanSaid" @close="close" @leave="leave" />
     <p class="mt-1 text-sm text-ink-2">
       Drag on a row to open a stretch, or an edge to move it; a click lets you write. Past 24 runs into the next day. Drag down the names of
       the days to close several.

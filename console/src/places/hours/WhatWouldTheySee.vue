@@ -5,7 +5,8 @@ import type { Schemas } from '@/api/client'
 import { useClock } from '@/lib/clock'
 import { clockOf } from '@/lib/time'
 import { toLocal } from '@/lib/local'
-import { useForm } from '@/places/account/form'
+import { useForm } from '@/parts/form'
+import WhenBox from '@/parts/WhenBox.vue'
 
 /** What somebody would be told at a moment, with the reasons; each leads to where it is changed. */
 const props = defineProps<{
@@ -52,7 +53,7 @@ const CHANGED = ['hours', 'promise', 'replies']
     <h2 id="would-title" class="mb-2">What would they see at …</h2>
     <form class="grid gap-2" novalidate @submit.prevent="ask">
       <div class="flex flex-wrap items-end gap-2">
-        <label class="grid text-sm text-ink-2">Day<input v-model="day" type="date" class="input w-38!" :placeholder="today()" /></label>
+        <label class="grid text-sm text-ink-2">Day<WhenBox :value="day" class="w-38!" @set="day = $event ?? ''" /></label>
         <label class="grid text-sm text-ink-2"
           >Time<input v-model="time" class="input w-20!" maxlength="12" :aria-invalid="!!fields.time"
         /></label>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { readWeek, type HoursDocument } from '@/api/hours'
-import { useForm } from '@/places/account/form'
+import { useForm } from '@/parts/form'
 
 /** A whole week in one line, as people write it; it is read, shown in the rows below, and kept only with them. */
 const emit = defineEmits<{ read: [week: HoursDocument['week']] }>()

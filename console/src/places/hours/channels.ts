@@ -50,3 +50,6 @@ export function freshChannel(kind: string, handle: string, template: string | nu
     opens: 'new', goal: true, gateway: null,
   } // prettier-ignore
 }
+
+/** A list with an id more, or less. */
+export const ticked = (list: number[], id: number): number[] => (list.includes(id) ? list.filter((one) => one !== id) : [...list, id])

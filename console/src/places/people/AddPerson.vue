@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { addPerson, useAgain } from '@/api/people'
 import { useNotices } from '@/lib/notices'
 import TextField from '@/parts/TextField.vue'
-import { useForm } from '@/places/account/form'
+import { useForm } from '@/parts/form'
+import DialogBox from '@/parts/DialogBox.vue'
 
 /** Somebody put on the list by hand. */
 const emit = defineEmits<{ close: [] }>()
@@ -26,25 +26,19 @@ async function save() {
 </script>
 
 <template>
-  <Dialog :open="true" class="relative z-40" @close="emit('close')">
-    <div class="fixed inset-0 bg-ink/40" aria-hidden="true" />
-    <div class="fixed inset-0 flex items-start justify-center overflow-auto p-6 pt-24">
-      <DialogPanel class="pop w-[26rem] max-w-full p-5">
-        <DialogTitle as="h2" class="mb-2">Put somebody on the list</DialogTitle>
-        <form class="grid gap-3" novalidate @submit.prevent="form.run(save)">
-          <TextField v-model="name" label="Name" :error="form.fields.value.name" />
-          <TextField v-model="email" label="Email" type="email" :error="form.fields.value.email" />
-          <TextField v-model="phone" label="Phone" :error="form.fields.value.phone" />
-          <p class="text-sm text-ink-2">They have agreed to nothing by this: news may not be sent to them.</p>
-          <p v-if="form.error.value && !Object.keys(form.fields.value).length" class="font-semibold text-rust" role="alert">
-            {{ form.error.value.message }}
-          </p>
-          <div class="flex gap-2">
-            <button class="btn btn-main" :disabled="form.busy.value">Add</button>
-            <button type="button" class="btn" @click="emit('close')">Cancel</button>
-          </div>
-        </form>
-      </DialogPanel>
-    </div>
-  </Dialog>
+  <DialogBox title="Put somebody on the list" class="w-[26rem]" @close="emit('close')">
+    <form class="grid gap-3" novalidate @submit.prevent="form.run(save)">
+      <TextField v-model="name" label="Name" :error="form.fields.value.name" />
+      <TextField v-model="email" label="Email" type="email" :error="form.fields.value.email" />
+      <TextField v-model="phone" label="Phone" :error="form.fields.value.phone" />
+      <p class="text-sm text-ink-2">They have agreed to nothing by this: news may not be sent to them.</p>
+      <p v-if="form.error.value && !Object.keys(form.fields.value).length" class="font-semibold text-rust" role="alert">
+        {{ form.error.value.message }}
+      </p>
+      <div class="flex gap-2">
+        <button class="btn btn-main" :disabled="form.busy.value">Add</button>
+        <button type="button" class="btn" @click="emit('close')">Cancel</button>
+      </div>
+    </form>
+  </DialogBox>
 </template>

@@ -1,24 +1,17 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import {
-  dropImport,
-  setUp,
-  takeIn,
-  undoImport,
-  upload,
-  useFresh,
-  useImport,
-  useImports,
-  useTrial,
-  type Brought,
-  type Column,
-} from '@/api/imports'
+import { dropImport, setUp, takeIn, undoImport, upload, useFresh, useImport, useImports, useTrial, type Brought } from '@/api/imports'
 import { useAgain, useCountedTags } from '@/api/people'
 import { useClock } from '@/lib/clock'
 import { saidCount, saidTime } from '@/lib/time'
 import ErrorBox from '@/parts/ErrorBox.vue'
-import { useForm } from '@/places/account/form'
+import { useForm } from '@/parts/form'
+import WhenBox from '@/parts/WhenBox.vue'
+import type { ImportSettings } from './bringing'
+import ImportColumns from './ImportColumns.vue'
+import ImportDone from './ImportDone.vue'
+import ImportTrial from './ImportTrial.vue'
 
 /** A file of people: chosen, looked at, tried, taken in, and undone. */
 const route = useRoute()
@@ -31,18 +24,6 @@ const id = computed(() => Number(route.params.id) || 0)
 const { data: row, error } = useImport(id)
 const { data: before } = useImports()
 const { data: tags } = useCountedTags()
-const COLUMNS: Record<Column, string> = {
-  name: 'Name',
-  email: 'Email',
-  phone: 'Phone',
-  tag: 'Tag',
-  consent: 'Agreed: yes or no',
-  note: 'Note',
-  own: 'Kept as it is',
-  ignored: 'Left out',
-}
-const DELIMITERS = { ',': 'commas', ';': 'semicolons', '\t': 'tabs', '|': 'bars' }
-const ENCODINGS = { 'utf-8': 'Unicode (UTF-8)', 'windows-1252': 'Western (Windows-1252)', 'utf-16': 'Unicode (UTF-16)', 'iso-8859-2': 'Central European', 'windows-1251': 'Cyrillic', 'shift_jis': 'Japanese' } // prettier-ignore
 const STATES: Record<string, string> = {
   read: 'not taken yet',
   taking: 'on its way in',
@@ -51,7 +32,7 @@ const STATES: Record<string, string> = {
   undone: 'undone',
 }
 
-const settings = ref({ columns: [] as Column[], header: true, delimiter: ',', encoding: 'utf-8', tags: '', source: '', date: '' })
+const settings = ref<ImportSettings>({ columns: [], header: true, delimiter: ',', encoding: 'utf-8', tags: '', source: '', date: '' })
 const kept = ref('')
 watch(
   () => row.value?.id,
@@ -131,9 +112,7 @@ async function forget() {
     await fresh()
   })
 }
-const what = { new: 'new', joining: 'joins', refused: 'refused' } as Record<string, string>
 const people = saidCount
-const asking = ref(false)
 </script>
 
 <template>
@@ -175,59 +154,7 @@ const asking = ref(false)
     </template>
 
     <template v-else-if="row && row.state === 'read'">
-      <section v-if="row.form === 'csv'" class="sheet mb-4 p-4" aria-labelledby="columns-title">
-        <h2 id="columns-title" class="mb-2">What its columns are</h2>
-        <div class="mb-2 flex flex-wrap items-center gap-x-4 gap-y-2">
-          <label class="flex items-center gap-1.5"
-            ><input v-model="settings.header" type="checkbox" @change="keep" /> the first row has their names</label
-          >
-          <label class="flex items-center gap-1.5"
-            >parted by
-            <select v-model="settings.delimiter" class="piece" @change="keep">
-              <option v-for="(words, key) in DELIMITERS" :key="key" :value="key">{{ words }}</option>
-            </select></label
-          >
-          <label class="flex items-center gap-1.5"
-            >letters as
-            <select v-model="settings.encoding" class="piece" @change="keep">
-              <option v-if="!(settings.encoding in ENCODINGS)" :value="settings.encoding">{{ settings.encoding }}</option>
-              <option v-for="(words, key) in ENCODINGS" :key="key" :value="key">{{ words }}</option>
-            </select></label
-          >
-        </div>
-        <div class="overflow-x-auto">
-          <table class="border-collapse text-sm">
-            <thead>
-              <tr>
-                <th v-for="(_, index) in row.columns" :key="index" class="border border-line-2 p-1.5 text-left align-bottom font-normal">
-                  <span class="mb-1 block max-w-44 truncate font-semibold">{{ row.titles[index] || `Column ${index + 1}` }}</span>
-                  <select
-                    v-model="settings.columns[index]"
-                    class="input w-36! py-1!"
-                    :aria-label="`What “${row.titles[index] || `column ${index + 1}`}” is`"
-                    @change="keep"
-                  >
-                    <option v-for="(words, key) in COLUMNS" :key="key" :value="key">{{ words }}</option>
-                  </select>
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              <tr v-for="(cells, index) in row.first" :key="index">
-                <td
-                  v-for="(kind, column) in row.columns"
-                  :key="column"
-                  class="max-w-52 truncate border border-line-2 px-1.5 py-1"
-                  :class="{ 'text-ink-3': kind === 'ignored' }"
-                  dir="auto"
-                >
-                  {{ cells[column] }}
-                </td>
-              </tr>
-            </tbody>
-          </table>
-        </div>
-      </section>
+      <ImportColumns v-if="row.form === 'csv'" v-model="settings" :row="row" @keep="keep" />
 
       <section class="sheet mb-4 grid grid-cols-1 gap-3 p-4" aria-labelledby="all-title">
         <h2 id="all-title">What holds of everybody in it</h2>
@@ -249,7 +176,7 @@ const asking = ref(false)
               placeholder="The sheet on the counter"
               @change="keep"
           /></label>
-          <label class="grid gap-1">and when<input v-model="settings.date" type="date" class="input" @change="keep" /></label>
+          <label class="grid gap-1">and when<WhenBox :value="settings.date" @set="((settings.date = $event ?? ''), keep())" /></label>
         </div>
         <p class="text-sm text-ink-2">
           {{
@@ -261,80 +188,9 @@ const asking = ref(false)
         </p>
       </section>
 
-      <section class="sheet mb-4 p-4" aria-labelledby="trial-title" :aria-busy="trying">
-        <h2 id="trial-title" class="mb-2">What taking it in would do</h2>
-        <ErrorBox :error="untried" />
-        <template v-if="trial">
-          <p class="mb-2">
-            <strong>{{ people(trial.new) }}</strong> new, <strong>{{ people(trial.joining) }}</strong> join somebody who is on your list or
-            in a row above, <strong :class="{ 'text-rust': trial.refused }">{{ people(trial.refused) }}</strong> refused;
-            <strong>{{ people(trial.agreed) }}</strong> of them agreed to news.
-            <span v-if="!trial.whole" class="text-ink-2">(The first {{ people(trial.rows) }} rows were tried.)</span>
-          </p>
-          <ul v-if="trial.reasons.length" class="mb-2 list-disc pl-5 text-rust">
-            <li v-for="one in trial.reasons" :key="one.why">{{ people(one.rows) }} × {{ one.why }}</li>
-          </ul>
-          <details class="mb-3">
-            <summary class="font-semibold">Row by row</summary>
-            <table class="mt-1 w-full border-collapse text-sm">
-              <tbody>
-                <tr v-for="one in trial.lines" :key="one.number" class="border-t border-line-2">
-                  <td class="w-16 py-1 text-ink-2">{{ one.number }}</td>
-                  <td class="w-20 py-1 font-semibold" :class="one.what === 'refused' ? 'text-rust' : one.what === 'new' ? 'text-moss' : ''">
-                    {{ what[one.what] }}
-                  </td>
-                  <td class="py-1 break-all" dir="auto">{{ one.words }}</td>
-                </tr>
-              </tbody>
-            </table>
-          </details>
-          <div class="flex flex-wrap gap-2">
-            <button
-              type="button"
-              class="btn btn-main"
-              :disabled="form.busy.value || trying || half || !(trial.new + trial.joining)"
-              @click="go"
-            >
-              {{ trial.whole ? `Take ${people(trial.new + trial.joining)} in` : 'Take all of them in' }}
-            </button>
-            <button type="button" class="btn" @click="forget">Forget this file</button>
-          </div>
-        </template>
-        <p v-else-if="!untried" role="status">Trying it …</p>
-      </section>
+      <ImportTrial :trial="trial" :error="untried" :trying="trying" :free="!form.busy.value && !half" @take="go" @forget="forget" />
     </template>
 
-    <section v-else-if="row" class="sheet p-5" aria-labelledby="done-title">
-      <h2 id="done-title" class="mb-2">
-        <span aria-live="polite">{{
-          row.state === 'taking'
-            ? `On its way in: ${people(row.position)} rows so far`
-            : row.state === 'done'
-              ? 'It is in'
-              : row.state === 'undoing'
-                ? 'It is being undone'
-                : 'It is undone'
-        }}</span>
-      </h2>
-      <p class="mb-3">
-        {{ people(row.new) }} new, {{ people(row.joined) }} joined somebody, {{ people(row.refused) }} refused.
-        <template v-if="row.state === 'undone'"
-          >{{ row.left ? `${people(row.left)} stay: something was done with them since.` : 'Everybody it added is gone again.' }}
-        </template>
-      </p>
-      <div class="flex flex-wrap gap-2">
-        <a v-if="row.refused" class="btn" :href="`/api/imports/${row.id}/refused`" download>The refused rows, as a file</a>
-        <RouterLink v-if="row.state === 'done'" class="btn" to="/people">To your people</RouterLink>
-        <template v-if="row.state === 'done'">
-          <template v-if="asking">
-            <button type="button" class="btn text-rust" @click="((asking = false), back())">Take them all out again</button>
-            <button type="button" class="btn" @click="asking = false">Cancel</button>
-          </template>
-          <button v-else type="button" class="btn" @click="asking = true">Undo it …</button>
-        </template>
-      </div>
-      <p v-if="asking" class="mt-2 text-sm text-ink-2">Whoever did something since, or was worked on, stays.</p>
-      <p v-if="form.error.value" class="mt-2 font-semibold text-rust" role="alert">{{ form.error.value.message }}</p>
-    </section>
+    <ImportDone v-else-if="row" :row="row" :error="form.error.value?.message" @undo="back" />
   </div>
 </template>

@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { join, notOne, part, previewJoin, useAgain } from '@/api/people'
 import { useNotices } from '@/lib/notices'
 import ErrorBox from '@/parts/ErrorBox.vue'
+import DialogBox from '@/parts/DialogBox.vue'
 
 /** Two cards side by side: what joins, what clashes, and which name stays; it can be undone at any time. */
 const props = defineProps<{ kept: number; gone: number }>()
@@ -43,45 +43,35 @@ async function no() {
 </script>
 
 <template>
-  <Dialog :open="true" class="relative z-40" @close="emit('close')">
-    <div class="fixed inset-0 bg-ink/40" aria-hidden="true" />
-    <div class="fixed inset-0 flex items-start justify-center overflow-auto p-6 pt-24">
-      <DialogPanel class="pop w-[32rem] max-w-full p-5">
-        <DialogTitle as="h2" class="mb-2">Join two cards</DialogTitle>
-        <ErrorBox :error="error" />
-        <template v-if="said">
-          <fieldset v-if="said.names_clash" class="mb-3 grid gap-1">
-            <legend class="mb-1 font-semibold">They have two names: which stays?</legend>
-            <label class="flex items-center gap-2" dir="auto"
-              ><input v-model="name" type="radio" value="kept" /> {{ said.kept_name }}</label
-            >
-            <label class="flex items-center gap-2" dir="auto"
-              ><input v-model="name" type="radio" value="gone" /> {{ said.gone_name }}</label
-            >
-          </fieldset>
-          <p v-else class="mb-3">
-            The card is called <strong dir="auto">{{ said.name || 'nothing yet' }}</strong>.
-          </p>
-          <p class="font-semibold">What comes to it</p>
-          <ul class="mb-3 list-disc pl-5">
-            <li v-for="one in said.joins" :key="one" class="break-all" dir="auto">{{ one }}</li>
-            <li v-if="!said.joins.length" class="text-ink-2">nothing new</li>
-          </ul>
-          <template v-if="said.doubles.length">
-            <p class="font-semibold">What both have, and stays once</p>
-            <ul class="mb-3 list-disc pl-5">
-              <li v-for="one in said.doubles" :key="one" class="break-all" dir="auto">{{ one }}</li>
-            </ul>
-          </template>
-          <p class="mb-4 text-sm text-ink-2">It can be undone at any time, on the card.</p>
-          <p v-if="wrong" class="mb-2 font-semibold text-rust" role="alert">{{ wrong }}</p>
-          <div class="flex flex-wrap gap-2">
-            <button type="button" class="btn btn-main" @click="go">Join them</button>
-            <button type="button" class="btn" @click="no">They are two people</button>
-            <button type="button" class="btn" @click="emit('close')">Cancel</button>
-          </div>
-        </template>
-      </DialogPanel>
-    </div>
-  </Dialog>
+  <DialogBox title="Join two cards" class="w-[32rem]" @close="emit('close')">
+    <ErrorBox :error="error" />
+    <template v-if="said">
+      <fieldset v-if="said.names_clash" class="mb-3 grid gap-1">
+        <legend class="mb-1 font-semibold">They have two names: which stays?</legend>
+        <label class="flex items-center gap-2" dir="auto"><input v-model="name" type="radio" value="kept" /> {{ said.kept_name }}</label>
+        <label class="flex items-center gap-2" dir="auto"><input v-model="name" type="radio" value="gone" /> {{ said.gone_name }}</label>
+      </fieldset>
+      <p v-else class="mb-3">
+        The card is called <strong dir="auto">{{ said.name || 'nothing yet' }}</strong>.
+      </p>
+      <p class="font-semibold">What comes to it</p>
+      <ul class="mb-3 list-disc pl-5">
+        <li v-for="one in said.joins" :key="one" class="break-all" dir="auto">{{ one }}</li>
+        <li v-if="!said.joins.length" class="text-ink-2">nothing new</li>
+      </ul>
+      <template v-if="said.doubles.length">
+        <p class="font-semibold">What both have, and stays once</p>
+        <ul class="mb-3 list-disc pl-5">
+          <li v-for="one in said.doubles" :key="one" class="break-all" dir="auto">{{ one }}</li>
+        </ul>
+      </template>
+      <p class="mb-4 text-sm text-ink-2">It can be undone at any time, on the card.</p>
+      <p v-if="wrong" class="mb-2 font-semibold text-rust" role="alert">{{ wrong }}</p>
+      <div class="flex flex-wrap gap-2">
+        <button type="button" class="btn btn-main" @click="go">Join them</button>
+        <button type="button" class="btn" @click="no">They are two people</button>
+        <button type="button" class="btn" @click="emit('close')">Cancel</button>
+      </div>
+    </template>
+  </DialogBox>
 </template>

@@ -12,6 +12,7 @@ import AddPerson from './AddPerson.vue'
 import JoinDialog from './JoinDialog.vue'
 import PeopleSentence from './PeopleSentence.vue'
 import TagsDialog from './TagsDialog.vue'
+import MenuRow from '@/parts/MenuRow.vue'
 
 /** Everybody: sought by a sentence, kept as groups, joined, taken out. What is sought stands in the address. */
 const route = useRoute()
@@ -103,17 +104,17 @@ const LAST: Record<string, string> = {
       <Menu as="div" class="relative">
         <MenuButton class="btn">Take out <span aria-hidden="true">▾</span></MenuButton>
         <MenuItems class="pop absolute right-0 mt-1 w-64 max-md:left-0">
-          <MenuItem
+          <MenuRow
             v-for="[form, words] in [
               ['csv', 'A table, as CSV'],
               ['vcf', 'Cards for an address book'],
               ['jsonl', 'Data, as JSON Lines'],
             ] as const"
             :key="form"
-            v-slot="{ active }"
+            :href="out(form)"
+            download
+            >{{ words }}</MenuRow
           >
-            <a :href="out(form)" download class="block rounded px-2 py-1.5" :class="{ 'bg-petrol-wash': active }">{{ words }}</a>
-          </MenuItem>
           <p class="px-2 pt-1 text-sm text-ink-2">Everybody who is shown. The log says who took them out.</p>
         </MenuItems>
       </Menu>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useCountedTags, useNames, type Condition, type Filter } from '@/api/people'
+import WhenBox from '@/parts/WhenBox.vue'
 
 /** Who is sought, as a sentence: each condition is chosen where it stands. */
 const props = defineProps<{ wanted: Filter }>()
@@ -161,21 +162,9 @@ function add(event: Event) {
       </template>
       <template v-else-if="one.what === 'added'">
         are on the list from
-        <input
-          class="piece"
-          type="date"
-          :aria-label="`From when, ${at + 1}`"
-          :value="one.since ?? ''"
-          @change="change(at, { since: orNull($event) })"
-        />
+        <WhenBox piece :aria-label="`From when, ${at + 1}`" :value="one.since ?? null" @set="change(at, { since: $event })" />
         to
-        <input
-          class="piece"
-          type="date"
-          :aria-label="`Until when, ${at + 1}`"
-          :value="one.until ?? ''"
-          @change="change(at, { until: orNull($event) })"
-        />
+        <WhenBox piece :aria-label="`Until when, ${at + 1}`" :value="one.until ?? null" @set="change(at, { until: $event })" />
       </template>
       <template v-else-if="one.what === 'reached'">
         <select

@@ -1,20 +1,19 @@
 <script setup lang="ts">
-import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
+import { Menu, MenuButton, MenuItems } from '@headlessui/vue'
 import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { find } from '@/api/follow-ups'
 import { useMay } from '@/api/me'
-import { erase, part, useAgain, useChangeCard, useCountedTags, usePerson, useWorkWith, whatGoes, type Change } from '@/api/people'
+import { erase, part, useAgain, useChangeCard, usePerson, whatGoes, type Change } from '@/api/people'
 import type { Schemas } from '@/api/client'
 import { useClock } from '@/lib/clock'
 import { useNotices } from '@/lib/notices'
-import { telOf } from '@/lib/tel'
-import { saidTime } from '@/lib/time'
-import { vTyped } from '@/lib/typed'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import TimelineList from '@/places/follow-up/TimelineList.vue'
-import { KINDS, STATES } from '@/places/follow-up/words'
 import JoinDialog from './JoinDialog.vue'
+import PersonBehind from './PersonBehind.vue'
+import PersonFacts from './PersonFacts.vue'
+import MenuRow from '@/parts/MenuRow.vue'
 
 /** One person: the facts with where they are from, and everything that happened. */
 const route = useRoute()
@@ -25,11 +24,7 @@ const may = useMay()
 const { zone, now } = useClock()
 const id = computed(() => Number(route.params.id))
 const { data: one, error, refetch } = usePerson(id)
-const { data: works } = useWorkWith(computed(() => one.value?.id ?? id.value))
-const { data: tags } = useCountedTags()
 const change = useChangeCard()
-const address = ref('')
-const tag = ref('')
 const note = ref('')
 const called = computed(() => one.value?.name || one.value?.addresses[0]?.shown || 'Somebody')
 
@@ -42,11 +37,9 @@ async function put(what: Change) {
     return false
   }
 }
-async function more(what: 'address' | 'tag' | 'note') {
-  const box = { address, tag, note }[what]
-  const text = box.value.trim()
-  const change: Change = what === 'tag' ? { do: 'tag', tag: text, on: true } : { do: what, text }
-  if (text && (await put(change))) box.value = ''
+async function keepNote() {
+  const text = note.value.trim()
+  if (text && (await put({ do: 'note', text }))) note.value = ''
 }
 async function undo(merge: number) {
   try {
@@ -77,7 +70,6 @@ async function really() {
     notices.say(problem instanceof Error ? problem.message : 'This did not work.', { bad: true })
   }
 }
-const value = (event: Event) => (event.target as HTMLInputElement).value
 </script>
 
 <template>
@@ -91,34 +83,9 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
         <Menu as="div" class="relative">
           <MenuButton class="btn">More</MenuButton>
           <MenuItems class="pop absolute right-0 mt-1 w-64">
-            <MenuItem v-slot="{ active }"
-              ><a
-                :href="`/api/people/${one.id}/export?form=page`"
-                target="_blank"
-                class="block rounded px-2 py-1.5"
-                :class="{ 'bg-petrol-wash': active }"
-                >Everything about them, to read</a
-              ></MenuItem
-            >
-            <MenuItem v-slot="{ active }"
-              ><a
-                :href="`/api/people/${one.id}/export?form=json`"
-                download
-                class="block rounded px-2 py-1.5"
-                :class="{ 'bg-petrol-wash': active }"
-                >Everything about them, as data</a
-              ></MenuItem
-            >
-            <MenuItem v-if="may('business')" v-slot="{ active }"
-              ><button
-                type="button"
-                class="w-full rounded px-2 py-1.5 text-left text-rust"
-                :class="{ 'bg-petrol-wash': active }"
-                @click="whatGoes(id).then((said) => (goes = said))"
-              >
-                Erase them …
-              </button></MenuItem
-            >
+            <MenuRow :href="`/api/people/${one.id}/export?form=page`" target="_blank">Everything about them, to read</MenuRow>
+            <MenuRow :href="`/api/people/${one.id}/export?form=json`" download>Everything about them, as data</MenuRow>
+            <MenuRow v-if="may('business')" bad @click="whatGoes(id).then((said) => (goes = said))">Erase them …</MenuRow>
           </MenuItems>
         </Menu>
       </div>
@@ -162,123 +129,14 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
 
       <div class="grid grid-cols-[22rem_1fr] items-start gap-4 max-lg:grid-cols-1">
         <div class="grid gap-4">
-          <section class="sheet grid gap-3 p-4" aria-label="Facts">
-            <label class="grid gap-1 text-sm text-ink-2"
-              >Name<input v-typed="one.name" class="input" maxlength="300" dir="auto" @change="put({ do: 'name', name: value($event) })"
-            /></label>
-            <div>
-              <p class="text-sm text-ink-2">Addresses</p>
-              <ul>
-                <li v-for="each in one.addresses" :key="each.id" class="flex items-center gap-2 py-0.5">
-                  <a v-if="each.kind === 'phone'" class="btn-link min-w-0 flex-1 break-all" :href="telOf(each.shown)">{{ each.shown }}</a>
-                  <span v-else class="min-w-0 flex-1 break-all">{{ each.shown }}</span>
-                  <button
-                    type="button"
-                    class="btn-link min-h-6 text-sm"
-                    :aria-label="`Remove ${each.shown}`"
-                    @click="put({ do: 'drop', address: each.id })"
-                  >
-                    remove
-                  </button>
-                </li>
-              </ul>
-              <form class="mt-1 flex gap-1" @submit.prevent="more('address')">
-                <input
-                  v-model="address"
-                  class="input py-1!"
-                  aria-label="Another email or phone"
-                  placeholder="+ email or phone"
-                  maxlength="320"
-                />
-                <button v-if="address.trim()" class="btn">Add</button>
-              </form>
-            </div>
-            <div>
-              <p class="text-sm text-ink-2">Tags</p>
-              <p class="flex flex-wrap items-center gap-1.5">
-                <span
-                  v-for="each in one.tags"
-                  :key="each.tag"
-                  class="chip"
-                  :title="each.given_by ? `given by ${each.given_by}` : 'your own'"
-                  >{{ each.tag }}{{ each.given_by ? ' ·' : '' }}
-                  <button
-                    type="button"
-                    class="ml-0.5"
-                    :aria-label="`Take off ${each.tag}`"
-                    @click="put({ do: 'tag', tag: each.tag, on: false })"
-                  >
-                    ✕
-                  </button></span
-                >
-              </p>
-              <form class="mt-1 flex gap-1" @submit.prevent="more('tag')">
-                <input
-                  v-model="tag"
-                  class="input w-36! py-1!"
-                  aria-label="Another tag"
-                  placeholder="+ tag"
-                  list="all-tags"
-                  maxlength="60"
-                />
-                <datalist id="all-tags"><option v-for="each in tags" :key="each.tag" :value="each.tag" /></datalist>
-                <button v-if="tag.trim()" class="btn">Add</button>
-              </form>
-            </div>
-            <p class="text-sm text-ink-2">On the list since {{ saidTime(one.added_at, now, zone) }}</p>
-          </section>
-
-          <section class="sheet p-4" aria-labelledby="agreed-title">
-            <h2 id="agreed-title" class="mb-1">What they agreed to</h2>
-            <p v-if="!one.consents.length" class="text-ink-2">Nothing: news may not be sent to them.</p>
-            <ul class="grid gap-2">
-              <li v-for="each in one.consents" :key="each.proof">
-                “{{ each.wording }}”
-                <span class="block text-sm text-ink-2"
-                  >{{ saidTime(each.given_at, now, zone) }}{{ each.page ? ` on ${each.page}` : ''
-                  }}{{ each.confirmed_at ? `, confirmed by mail ${saidTime(each.confirmed_at, now, zone)}` : '' }}</span
-                >
-                <span v-if="each.withdrawn_at" class="block text-sm font-semibold text-rust"
-                  >withdrawn {{ saidTime(each.withdrawn_at, now, zone) }}</span
-                >
-                <details class="text-sm text-ink-2">
-                  <summary>proof</summary>
-                  <code class="break-all">{{ each.proof }}</code>
-                </details>
-              </li>
-            </ul>
-          </section>
-
-          <section v-if="works?.length" class="sheet p-4" aria-labelledby="work-title">
-            <h2 id="work-title" class="mb-1">Follow-ups</h2>
-            <ul class="grid gap-1">
-              <li v-for="each in works" :key="each.id">
-                <RouterLink class="btn-link" :to="`/follow-up/${each.id}`">{{
-                  KINDS[each.kind as keyof typeof KINDS] ?? each.kind
-                }}</RouterLink>
-                <span class="text-ink-2">
-                  · {{ STATES[each.state as keyof typeof STATES] ?? each.state }} · {{ saidTime(each.opened_at, now, zone) }}</span
-                >
-                <span v-if="each.excerpt" class="block truncate text-sm text-ink-2" dir="auto">{{ each.excerpt }}</span>
-              </li>
-            </ul>
-          </section>
-
-          <section v-if="one.merges.length" class="sheet p-4" aria-labelledby="joined-title">
-            <h2 id="joined-title" class="mb-1">Joined cards</h2>
-            <ul class="grid gap-1">
-              <li v-for="each in one.merges" :key="each.id" class="flex items-center gap-2">
-                <span class="min-w-0 flex-1" dir="auto">{{ each.name || 'without a name' }}, {{ saidTime(each.at, now, zone) }}</span>
-                <button type="button" class="btn" @click="undo(each.id)">Make two again</button>
-              </li>
-            </ul>
-          </section>
+          <PersonFacts :one="one" :put="put" />
+          <PersonBehind :one="one" @parted="undo" />
         </div>
 
         <section class="sheet min-w-0 p-4" aria-labelledby="time-title">
           <h2 id="time-title" class="mb-3">What happened</h2>
           <TimelineList :events="one.timeline" :zone="zone" :now="now" />
-          <form class="mt-4 grid gap-2" @submit.prevent="more('note')">
+          <form class="mt-4 grid gap-2" @submit.prevent="keepNote">
             <textarea
               v-model="note"
               class="input"

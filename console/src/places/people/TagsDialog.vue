@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { ref } from 'vue'
 import { dropTag, renameTag, useAgain, useCountedTags } from '@/api/people'
 import { useNotices } from '@/lib/notices'
 import { vTyped } from '@/lib/typed'
+import DialogBox from '@/parts/DialogBox.vue'
 
 /** Every tag: called otherwise everywhere, made one with another, or taken away everywhere. */
 const emit = defineEmits<{ close: [] }>()
@@ -34,33 +34,27 @@ async function drop(tag: string) {
 </script>
 
 <template>
-  <Dialog :open="true" class="relative z-40" @close="emit('close')">
-    <div class="fixed inset-0 bg-ink/40" aria-hidden="true" />
-    <div class="fixed inset-0 flex items-start justify-center overflow-auto p-6 pt-24">
-      <DialogPanel class="pop w-[30rem] max-w-full p-5">
-        <DialogTitle as="h2" class="mb-1">Tags</DialogTitle>
-        <p class="mb-3 text-sm text-ink-2">A tag that is called like another becomes one with it.</p>
-        <p v-if="!tags?.length" class="text-ink-2">Nobody has a tag yet.</p>
-        <ul class="grid gap-2">
-          <li v-for="one in tags" :key="one.tag" class="flex flex-wrap items-center gap-2">
-            <input
-              v-typed="one.tag"
-              class="input w-52!"
-              :aria-label="`Name of the tag ${one.tag}`"
-              maxlength="60"
-              @change="rename(one.tag, ($event.target as HTMLInputElement).value)"
-            />
-            <span class="flex-1 text-sm text-ink-2">{{ people(one.people) }}</span>
-            <template v-if="asked === one.tag">
-              <button type="button" class="btn text-rust" @click="drop(one.tag)">Take off {{ people(one.people) }}</button>
-              <button type="button" class="btn" @click="asked = ''">Cancel</button>
-            </template>
-            <button v-else type="button" class="btn" :aria-label="`Remove the tag ${one.tag}`" @click="asked = one.tag">Remove …</button>
-          </li>
-        </ul>
-        <p v-if="wrong" class="mt-2 font-semibold text-rust" role="alert">{{ wrong }}</p>
-        <button type="button" class="btn mt-4" @click="emit('close')">Close</button>
-      </DialogPanel>
-    </div>
-  </Dialog>
+  <DialogBox title="Tags" class="w-[30rem]" @close="emit('close')">
+    <p class="mb-3 text-sm text-ink-2">A tag that is called like another becomes one with it.</p>
+    <p v-if="!tags?.length" class="text-ink-2">Nobody has a tag yet.</p>
+    <ul class="grid gap-2">
+      <li v-for="one in tags" :key="one.tag" class="flex flex-wrap items-center gap-2">
+        <input
+          v-typed="one.tag"
+          class="input w-52!"
+          :aria-label="`Name of the tag ${one.tag}`"
+          maxlength="60"
+          @change="rename(one.tag, ($event.target as HTMLInputElement).value)"
+        />
+        <span class="flex-1 text-sm text-ink-2">{{ people(one.people) }}</span>
+        <template v-if="asked === one.tag">
+          <button type="button" class="btn text-rust" @click="drop(one.tag)">Take off {{ people(one.people) }}</button>
+          <button type="button" class="btn" @click="asked = ''">Cancel</button>
+        </template>
+        <button v-else type="button" class="btn" :aria-label="`Remove the tag ${one.tag}`" @click="asked = one.tag">Remove …</button>
+      </li>
+    </ul>
+    <p v-if="wrong" class="mt-2 font-semibold text-rust" role="alert">{{ wrong }}</p>
+    <button type="button" class="btn mt-4" @click="emit('close')">Close</button>
+  </DialogBox>
 </template>

@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import type { MadeUp } from '@/api/rehearsals'
 import { fromLocal, toLocal } from '@/lib/local'
 import { vTyped } from '@/lib/typed'
+import WhenBox from '@/parts/WhenBox.vue'
 
 /** A made-up visitor, described. */
 const props = defineProps<{ visitor: MadeUp; zone: string }>()
@@ -15,8 +16,8 @@ const yes = { no: 'No', yes: 'Yes' }
 const edited = props.visitor.draft
 const value = (event: Event) => (event.target as HTMLInputElement).value
 const at = computed(() => toLocal(props.visitor.at, props.zone))
-function setTime(event: Event) {
-  const found = fromLocal(value(event), props.zone)
+function setTime(local: string | null) {
+  const found = fromLocal(local ?? '', props.zone)
   if (found) emit('set', { at: found })
 }
 const ROW = 'grid grid-cols-[7rem_minmax(0,1fr)] items-center gap-2'
@@ -39,7 +40,7 @@ const ROW = 'grid grid-cols-[7rem_minmax(0,1fr)] items-center gap-2'
         <option v-for="(name, key) in WAYS" :key="key" :value="key">{{ name }}</option>
       </select></label
     >
-    <label :class="ROW">Arrives<input v-typed="at" type="datetime-local" class="input" @change="setTime" /></label>
+    <label :class="ROW">Arrives<WhenBox :value="at" kind="both" @set="setTime" /></label>
     <label :class="ROW"
       >On the list<select class="input" :value="visitor.on_list ? 'yes' : 'no'" @change="emit('set', { on_list: value($event) === 'yes' })">
         <option v-for="(name, key) in yes" :key="key" :value="key">{{ name }}</option>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
+import { Menu, MenuButton, MenuItems } from '@headlessui/vue'
 import type { Addable } from '@/api/touchpoints'
 import type { Part } from './types'
+import MenuRow from '@/parts/MenuRow.vue'
 
 /** What can be added, by kind; always in view, and it opens upwards. */
 defineProps<{ parts: Addable['parts'] }>()
@@ -14,16 +15,7 @@ const emit = defineEmits<{ add: [pattern: Part] }>()
     <MenuItems class="pop absolute bottom-full left-2 z-20 mb-1 grid max-h-[70vh] w-[34rem] grid-cols-2 gap-x-3 overflow-auto">
       <div v-for="(kinds, group) in parts" :key="group" class="mb-1">
         <p class="px-2 pt-1 text-xs font-semibold text-ink-2">{{ group }}</p>
-        <MenuItem v-for="(pattern, name) in kinds" :key="name" v-slot="{ active }">
-          <button
-            type="button"
-            class="w-full rounded px-2 py-1 text-left"
-            :class="{ 'bg-petrol-wash': active }"
-            @click="emit('add', pattern)"
-          >
-            {{ name }}
-          </button>
-        </MenuItem>
+        <MenuRow v-for="(pattern, name) in kinds" :key="name" class="py-1" @click="emit('add', pattern)">{{ name }}</MenuRow>
       </div>
     </MenuItems>
   </Menu>

@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
+import { Menu, MenuButton, MenuItems } from '@headlessui/vue'
 import { ArrowUturnLeftIcon, ArrowUturnRightIcon } from '@heroicons/vue/20/solid'
 import { computed, ref, watch } from 'vue'
 import type { Draft } from '@/api/touchpoints'
 import { useClock } from '@/lib/clock'
 import { saidTime } from '@/lib/time'
 import { PURPOSES, STANCES } from './words'
+import MenuRow from '@/parts/MenuRow.vue'
 
 const props = defineProps<{ draft: Draft; status: string }>()
 const emit = defineEmits<{
@@ -94,46 +95,11 @@ const value = (event: Event) => (event.target as HTMLSelectElement).value
       <Menu as="div" class="relative">
         <MenuButton class="btn">More</MenuButton>
         <MenuItems class="pop absolute right-0 w-60">
-          <MenuItem v-if="live && draft.hosted[0]" v-slot="{ active }"
-            ><a
-              :href="draft.hosted[0]"
-              target="_blank"
-              rel="noopener"
-              class="block rounded px-2 py-1.5"
-              :class="{ 'bg-petrol-wash': active }"
-              >Its own page</a
-            ></MenuItem
-          >
-          <MenuItem v-slot="{ active }"
-            ><RouterLink :to="`/touchpoints/${draft.id}/answers`" class="block rounded px-2 py-1.5" :class="{ 'bg-petrol-wash': active }"
-              >Its answers</RouterLink
-            ></MenuItem
-          >
-          <MenuItem v-slot="{ active }"
-            ><a :href="`/api/touchpoints/${draft.id}/file`" download class="block rounded px-2 py-1.5" :class="{ 'bg-petrol-wash': active }"
-              >Save it as a file</a
-            ></MenuItem
-          >
-          <MenuItem v-slot="{ active }"
-            ><button
-              type="button"
-              class="block w-full rounded px-2 py-1.5 text-left"
-              :class="{ 'bg-petrol-wash': active }"
-              @click="emit('copy')"
-            >
-              Make a copy
-            </button></MenuItem
-          >
-          <MenuItem v-slot="{ active }"
-            ><button
-              type="button"
-              class="block w-full rounded px-2 py-1.5 text-left text-rust"
-              :class="{ 'bg-petrol-wash': active }"
-              @click="emit('remove')"
-            >
-              Throw it away
-            </button></MenuItem
-          >
+          <MenuRow v-if="live && draft.hosted[0]" :href="draft.hosted[0]" target="_blank" rel="noopener">Its own page</MenuRow>
+          <MenuRow :to="`/touchpoints/${draft.id}/answers`">Its answers</MenuRow>
+          <MenuRow :href="`/api/touchpoints/${draft.id}/file`" download>Save it as a file</MenuRow>
+          <MenuRow @click="emit('copy')">Make a copy</MenuRow>
+          <MenuRow bad @click="emit('remove')">Throw it away</MenuRow>
         </MenuItems>
       </Menu>
       <button v-if="live" type="button" class="btn" @click="emit('off')">Turn off</button>

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { choices } from '@/api/parts.json'
 import { ref } from 'vue'
-import DoesForm from './fields/DoesForm.vue'
-import LibraryPicker from './fields/LibraryPicker.vue'
-import NumberBox from './fields/NumberBox.vue'
-import SelectBox from './fields/SelectBox.vue'
-import TickBox from './fields/TickBox.vue'
-import WordsBox from './fields/WordsBox.vue'
+import DoesForm from './forms/DoesForm.vue'
+import LibraryPicker from '@/parts/fields/LibraryPicker.vue'
+import NumberBox from '@/parts/fields/NumberBox.vue'
+import SelectBox from '@/parts/fields/SelectBox.vue'
+import TickBox from '@/parts/fields/TickBox.vue'
+import WordsBox from '@/parts/fields/WordsBox.vue'
 import type { Change, Does, TouchpointDocument } from './types'
 
 /** The button itself, where the stance is one: what it says and what it does, then its sign. */

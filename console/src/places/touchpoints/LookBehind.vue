@@ -2,14 +2,14 @@
 import { choices } from '@/api/parts.json'
 import { computed, ref } from 'vue'
 import type { Asset } from '@/api/library'
-import ColourBox from './fields/ColourBox.vue'
-import LibraryPicker from './fields/LibraryPicker.vue'
-import NumberBox from './fields/NumberBox.vue'
-import SelectBox from './fields/SelectBox.vue'
-import type { useLook } from './look'
+import ColourBox from '@/parts/fields/ColourBox.vue'
+import LibraryPicker from '@/parts/fields/LibraryPicker.vue'
+import NumberBox from '@/parts/fields/NumberBox.vue'
+import SelectBox from '@/parts/fields/SelectBox.vue'
+import type { LookHandle } from './look'
 import LookRow from './LookRow.vue'
 
-const props = defineProps<{ look: ReturnType<typeof useLook> }>()
+const props = defineProps<{ look: LookHandle }>()
 const choosing = ref<'background' | 'backdrop' | 'backdrop-video' | null>(null)
 const KINDS = choices['look.background.kind']
 const background = computed(() => props.look.value('background'))

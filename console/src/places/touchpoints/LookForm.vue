@@ -1,16 +1,17 @@
 <script setup lang="ts">
 import { choices } from '@/api/parts.json'
-import { vTyped } from '@/lib/typed'
 import { computed, ref, toRef } from 'vue'
 import type { FullLook } from '@visitor/generated/wire'
-import ColourBox from './fields/ColourBox.vue'
-import NumberBox from './fields/NumberBox.vue'
-import SelectBox from './fields/SelectBox.vue'
-import TickBox from './fields/TickBox.vue'
-import WordsBox from './fields/WordsBox.vue'
+import ColourBox from '@/parts/fields/ColourBox.vue'
+import NumberBox from '@/parts/fields/NumberBox.vue'
+import SelectBox from '@/parts/fields/SelectBox.vue'
+import TickBox from '@/parts/fields/TickBox.vue'
+import WordsBox from '@/parts/fields/WordsBox.vue'
 import { COLOURS, PLACES, useLook, type Role, type Screen } from './look'
 import LookBehind from './LookBehind.vue'
+import LookClosing from './LookClosing.vue'
 import LookRow from './LookRow.vue'
+import LookSpacing from './LookSpacing.vue'
 import LookType from './LookType.vue'
 import type { Change, TouchpointDocument } from './types'
 
@@ -35,13 +36,7 @@ const CLEAR = [
 ] as const
 const HEIGHTS = { ...choices['look.height'], set: 'set' }
 const CONTENT = choices['look.content']
-const SHADOWS = choices['look.shadow']
-const MOTIONS = choices['look.arrival']
-const GOINGS = choices['look.going']
 const height = computed(() => look.value('height'))
-const leaving = computed(() => props.document.leaving)
-const leave = (patch: Partial<TouchpointDocument['leaving']>) =>
-  change(`leaving.${Object.keys(patch)[0]}`, (d) => Object.assign(d.leaving, patch))
 </script>
 
 <template>
@@ -189,38 +184,7 @@ const leave = (patch: Partial<TouchpointDocument['leaving']>) =>
     </details>
     <details>
       <summary class="font-semibold">Spacing, edge, motion</summary>
-      <div class="mt-2 grid gap-1.5">
-        <LookRow
-          v-for="[name, label, most] in [
-            ['spacing', 'Spacing', 80],
-            ['corners', 'Corners', 60],
-            ['border', 'Edge', 20],
-          ] as const"
-          :key="name"
-          :name="label"
-          :departs="look.departs(name)"
-          :from="look.from.value"
-          @back="look.back(name)"
-        >
-          <NumberBox
-            :label="label"
-            :value="look.value(name)"
-            :least="name === 'spacing' ? 4 : 0"
-            :most="most"
-            @set="look.set(name, $event)"
-          />
-          px
-        </LookRow>
-        <LookRow name="Shadow" :departs="look.departs('shadow')" :from="look.from.value" @back="look.back('shadow')">
-          <SelectBox label="Shadow" :value="look.value('shadow')" :options="SHADOWS" @set="look.set('shadow', $event as never)" />
-        </LookRow>
-        <LookRow name="Comes" :departs="look.departs('arrival')" :from="look.from.value" @back="look.back('arrival')">
-          <SelectBox label="How it comes" :value="look.value('arrival')" :options="MOTIONS" @set="look.set('arrival', $event as never)" />
-        </LookRow>
-        <LookRow name="Goes" :departs="look.departs('going')" :from="look.from.value" @back="look.back('going')">
-          <SelectBox label="How it goes" :value="look.value('going')" :options="GOINGS" @set="look.set('going', $event as never)" />
-        </LookRow>
-      </div>
+      <LookSpacing class="mt-2" :look="look" />
     </details>
     <details>
       <summary class="font-semibold">Background and what lies behind</summary>
@@ -228,70 +192,7 @@ const leave = (patch: Partial<TouchpointDocument['leaving']>) =>
     </details>
     <details>
       <summary class="font-semibold">How it is closed</summary>
-      <div class="mt-2 grid gap-1.5">
-        <LookRow name="Close sign" :departs="look.departs('cross')" :from="look.from.value" @back="look.back('cross')">
-          <span class="grid gap-1">
-            <SelectBox
-              label="Close sign"
-              :value="look.value('cross').style"
-              :options="choices['look.cross.style']"
-              @set="look.set('cross', { ...look.value('cross'), style: $event as never })"
-            />
-            <input
-              v-if="look.value('cross').style === 'word'"
-              v-typed="look.value('cross').word"
-              class="input"
-              aria-label="Word to close"
-              maxlength="40"
-              @change="look.set('cross', { ...look.value('cross'), word: ($event.target as HTMLInputElement).value.trim() || 'Close' })"
-            />
-            <SelectBox
-              label="Corner of the close sign"
-              :value="look.value('cross').place"
-              :options="choices['look.cross.place']"
-              @set="look.set('cross', { ...look.value('cross'), place: $event as never })"
-            />
-            <span class="flex items-center gap-1.5 text-sm text-ink-2"
-              >size
-              <NumberBox
-                label="Size of the close sign"
-                :value="look.value('cross').size"
-                :least="24"
-                :most="64"
-                @set="look.set('cross', { ...look.value('cross'), size: $event ?? 36 })"
-              />px</span
-            >
-          </span>
-        </LookRow>
-        <span class="flex items-center gap-2"
-          >sign comes after
-          <NumberBox
-            label="Seconds until the close sign"
-            :value="leaving.cross"
-            :least="0"
-            :most="60"
-            empty="none"
-            @set="leave({ cross: $event })"
-          />
-          s</span
-        >
-        <TickBox :value="leaving.outside" @set="leave({ outside: $event })">by a click outside</TickBox>
-        <TickBox :value="leaving.escape" @set="leave({ escape: $event })">by Esc</TickBox>
-        <span class="flex items-center gap-2"
-          >by itself after
-          <NumberBox
-            label="Seconds until it goes by itself"
-            :value="leaving.after"
-            :least="2"
-            :most="3600"
-            empty="never"
-            @set="leave({ after: $event })"
-          />
-          s</span
-        >
-        <TickBox :value="leaving.video_end" @set="leave({ video_end: $event })">at the end of its video</TickBox>
-        <TickBox :value="leaving.hold_scroll" @set="leave({ hold_scroll: $event })">the page behind stands still meanwhile</TickBox>
-      </div>
+      <LookClosing class="mt-2" :look="look" :leaving="document.leaving" @change="change" />
     </details>
     <details v-if="screen === 'all'">
       <summary class="font-semibold">Own CSS</summary>

@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import FontChoice from './fields/FontChoice.vue'
-import NumberBox from './fields/NumberBox.vue'
-import type { useLook } from './look'
+import FontChoice from '@/parts/fields/FontChoice.vue'
+import NumberBox from '@/parts/fields/NumberBox.vue'
+import type { LookHandle } from './look'
 import LookRow from './LookRow.vue'
 
-defineProps<{ look: ReturnType<typeof useLook> }>()
+defineProps<{ look: LookHandle }>()
 const NUMBERS = [
   ['size', 'Text size', 12, 24, 1],
   ['head_size', 'Headline size', 14, 72, 1],

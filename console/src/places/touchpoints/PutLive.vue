@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { computed } from 'vue'
 import type { Draft } from '@/api/touchpoints'
+import DialogBox from '@/parts/DialogBox.vue'
 
 /** The one switch: turning on, or putting changes live, with the list of what visitors will get. */
 const props = defineProps<{ draft: Draft }>()
@@ -15,47 +15,41 @@ const title = computed(() => (first.value ? 'Turn it on' : live.value ? 'Put the
 </script>
 
 <template>
-  <Dialog :open="true" class="relative z-40" @close="emit('close')">
-    <div class="fixed inset-0 bg-ink/40" aria-hidden="true" />
-    <div class="fixed inset-0 flex items-start justify-center overflow-auto p-6 pt-24">
-      <DialogPanel class="pop w-[34rem] max-w-full p-5">
-        <DialogTitle as="h2" class="mb-2">{{ title }}</DialogTitle>
-        <template v-if="stops.length">
-          <p class="mb-2">This has to be put right first:</p>
-          <ul class="mb-3 list-disc pl-5 text-rust">
-            <li v-for="one in stops" :key="one.message">
-              <button type="button" class="text-left underline" @click="emit('fix', one.place)">{{ one.message }}</button>
-            </li>
-          </ul>
+  <DialogBox :title="title" class="w-[34rem]" @close="emit('close')">
+    <template v-if="stops.length">
+      <p class="mb-2">This has to be put right first:</p>
+      <ul class="mb-3 list-disc pl-5 text-rust">
+        <li v-for="one in stops" :key="one.message">
+          <button type="button" class="text-left underline" @click="emit('fix', one.place)">{{ one.message }}</button>
+        </li>
+      </ul>
+    </template>
+    <template v-else-if="first">
+      <p>Visitors of {{ draft.sites.map((one) => one.name).join(' and ') }} get it within a second.</p>
+    </template>
+    <template v-else-if="draft.changes.length">
+      <p class="mb-2">
+        {{ live ? 'Visitors will get this within a second:' : 'It was changed since it was last on. Visitors get, within a second:' }}
+      </p>
+      <ul class="mb-3 max-h-64 list-disc overflow-auto pl-5">
+        <li v-for="one in draft.changes" :key="one.place + one.words">{{ one.words }}</li>
+      </ul>
+    </template>
+    <p v-else>It comes back as it was.</p>
+    <p v-if="looks.length" class="mt-2 text-sm text-brass">▲ To look at: {{ looks.map((one) => one.message).join(' ') }}</p>
+    <div class="mt-4 flex flex-wrap gap-2">
+      <template v-if="!stops.length">
+        <button v-if="first" type="button" class="btn btn-main" @click="emit('go', 'on')">Turn on</button>
+        <template v-else>
+          <button v-if="draft.changes.length" type="button" class="btn btn-main" @click="emit('go', 'live')">
+            {{ live ? 'Put live' : 'Turn on with the changes' }}
+          </button>
+          <button v-if="!live" type="button" class="btn" :class="{ 'btn-main': !draft.changes.length }" @click="emit('go', 'on')">
+            {{ draft.changes.length ? 'Turn on as it was' : 'Turn on' }}
+          </button>
         </template>
-        <template v-else-if="first">
-          <p>Visitors of {{ draft.sites.map((one) => one.name).join(' and ') }} get it within a second.</p>
-        </template>
-        <template v-else-if="draft.changes.length">
-          <p class="mb-2">
-            {{ live ? 'Visitors will get this within a second:' : 'It was changed since it was last on. Visitors get, within a second:' }}
-          </p>
-          <ul class="mb-3 max-h-64 list-disc overflow-auto pl-5">
-            <li v-for="one in draft.changes" :key="one.place + one.words">{{ one.words }}</li>
-          </ul>
-        </template>
-        <p v-else>It comes back as it was.</p>
-        <p v-if="looks.length" class="mt-2 text-sm text-brass">▲ To look at: {{ looks.map((one) => one.message).join(' ') }}</p>
-        <div class="mt-4 flex flex-wrap gap-2">
-          <template v-if="!stops.length">
-            <button v-if="first" type="button" class="btn btn-main" @click="emit('go', 'on')">Turn on</button>
-            <template v-else>
-              <button v-if="draft.changes.length" type="button" class="btn btn-main" @click="emit('go', 'live')">
-                {{ live ? 'Put live' : 'Turn on with the changes' }}
-              </button>
-              <button v-if="!live" type="button" class="btn" :class="{ 'btn-main': !draft.changes.length }" @click="emit('go', 'on')">
-                {{ draft.changes.length ? 'Turn on as it was' : 'Turn on' }}
-              </button>
-            </template>
-          </template>
-          <button type="button" class="btn" @click="emit('close')">Not yet</button>
-        </div>
-      </DialogPanel>
+      </template>
+      <button type="button" class="btn" @click="emit('close')">Not yet</button>
     </div>
-  </Dialog>
+  </DialogBox>
 </template>

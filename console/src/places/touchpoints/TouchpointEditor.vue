@@ -2,7 +2,7 @@
 import type { SeenDocument } from '@visitor/render'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { useDebounceFn, useEventListener } from '@vueuse/core'
-import { computed, nextTick, provide, ref, watch } from 'vue'
+import { computed, provide, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import {
   bringBack,
@@ -35,9 +35,10 @@ import ReadyCheck from './ReadyCheck.vue'
 import { LOGO, seenOf } from './seen'
 import ShowSentence from './show/ShowSentence.vue'
 import StageFoot from './StageFoot.vue'
-import StageFrame from './StageFrame.vue'
+import StagePair from './StagePair.vue'
 import StepTabs from './StepTabs.vue'
 import WholeForm from './WholeForm.vue'
+import { SIDES, useGoing, type Side } from './going'
 import { nameOf } from './words'
 
 const route = useRoute()
@@ -50,8 +51,7 @@ const language = computed(() => edited.value?.language ?? '')
 const { data: addable } = useAddable(id, language)
 const step = ref('ask')
 const selected = ref<string | null>(null)
-const SIDES = { content: 'Content', look: 'Look', after: 'After' }
-const side = ref<keyof typeof SIDES>('content')
+const side = ref<Side>('content')
 const adding = ref<InstanceType<typeof PartList>>()
 const open = ref<'history' | 'live' | null>(null)
 const nameKnown = ref(false)
@@ -72,6 +72,7 @@ const unkept = computed(() =>
     return { place: part ? part.id : place, words: part ? `${nameOf(part)}: ${words}` : words }
   }),
 )
+const { goTo, fix } = useGoing({ edited, side, step, selected, save, open })
 const { data: extra } = useQuery({
   queryKey: computed(() => ['extras', id, draft.value?.number]),
   queryFn: () => extras(id),
@@ -90,7 +91,6 @@ const rehearsal = computed(() => ({
   path: '/touchpoints/rehearse',
   query: { touchpoint: id, site: draft.value?.sites[0]?.id, path: draft.value?.example_page, visitor: `{"draft":${id}}` },
 }))
-const firstName = computed(() => (nameKnown.value ? 'Ife' : ''))
 const house = computed(() => draft.value?.has_house ?? false)
 
 useKeys([
@@ -112,32 +112,6 @@ function words(part: string, field: string, value: string) {
     const found = document.steps.flatMap((one) => one.parts).find((one) => one.id === part)
     if (found) Object.assign(found, { [field]: value })
   })
-}
-/** To the switch, the show sentence, a box beside the stage, or a part on the step that it stands in. */
-function goTo(place: string) {
-  if (place === 'switch') return void save().then(() => (open.value = 'live'))
-  if (place === 'show') return window.document.querySelector<HTMLElement>('[aria-label="Show sentence"] button')?.focus()
-  const box = window.document.querySelector<HTMLElement>(`[data-place="${place}"]`)
-  const beside = box?.closest<HTMLElement>('[data-side]')?.dataset.side
-  if (beside) side.value = beside as keyof typeof SIDES
-  if (/^(look|leaving|spot)/.test(place)) side.value = 'look'
-  if (box) return void nextTick(() => show(box))
-  // Where there is no site at all, there is no box to tick.
-  if (place === 'sites') return void router.push('/business')
-  side.value = 'content'
-  if (edited.value?.steps.some((one) => one.id === place)) step.value = place
-  const home = edited.value?.steps.find((one) => one.parts.some((part) => part.id === place))
-  if (home) step.value = home.id
-  selected.value = place
-}
-function show(box: HTMLElement) {
-  box.scrollIntoView({ block: 'center' })
-  box.querySelector<HTMLElement>('input, button, select, [contenteditable]')?.focus()
-}
-/** The same from a dialog, which gives the focus back where it was once it is gone. */
-function fix(place: string) {
-  open.value = null
-  window.setTimeout(() => goTo(place), 50)
 }
 function useShade(reading: Draft['readings'][number]) {
   edit('shade', (document) => {
@@ -280,48 +254,16 @@ async function remove() {
           </div>
         </aside>
         <section class="flex min-w-0 flex-1 flex-col" aria-label="Stage">
-          <div class="flex min-h-0 flex-1 gap-4 bg-line-2 p-4 pb-2">
-            <figure class="flex min-w-0 flex-[2.6] flex-col">
-              <figcaption class="mb-1 flex justify-between text-sm text-ink-2">
-                desktop
-                <label class="flex items-center gap-1.5"
-                  ><input v-model="nameKnown" type="checkbox" /> as somebody whose name we know</label
-                >
-              </figcaption>
-              <StageFrame
-                class="flex-1"
-                :document="seen"
-                :step="step"
-                :width="1000"
-                :height="700"
-                title="Desktop"
-                editable
-                :selected="selected"
-                :first-name="firstName"
-                :extras="extra"
-                @edit="words"
-                @select="((selected = $event), (side = 'content'))"
-              />
-            </figure>
-            <figure class="flex min-w-0 flex-1 flex-col">
-              <figcaption class="mb-1 text-sm text-ink-2">phone</figcaption>
-              <StageFrame
-                class="flex-1"
-                :document="seen"
-                :step="step"
-                :width="375"
-                :height="700"
-                title="Phone"
-                editable
-                :selected="selected"
-                :first-name="firstName"
-                :extras="extra"
-                @edit="words"
-                @select="((selected = $event), (side = 'content'))"
-                @box="boxed"
-              />
-            </figure>
-          </div>
+          <StagePair
+            v-model:known="nameKnown"
+            :document="seen"
+            :step="step"
+            :selected="selected"
+            :extras="extra"
+            @edit="words"
+            @select="((selected = $event), (side = 'content'))"
+            @box="boxed"
+          />
           <StageFoot :readings="draft.readings" :share="share" @use="useShade" @go="goTo" />
           <footer class="border-t border-line bg-sheet px-5 py-2.5">
             <ShowSentence :document="edited" :draft="draft" @change="edit" @forget="forget" />

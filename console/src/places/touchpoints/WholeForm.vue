@@ -5,9 +5,9 @@ import { computed, ref } from 'vue'
 import { useSites } from '@/api/sites'
 import { LANGUAGES } from '@/lib/languages'
 import type { Draft } from '@/api/touchpoints'
-import SelectBox from './fields/SelectBox.vue'
-import TickBox from './fields/TickBox.vue'
-import WordsBox from './fields/WordsBox.vue'
+import SelectBox from '@/parts/fields/SelectBox.vue'
+import TickBox from '@/parts/fields/TickBox.vue'
+import WordsBox from '@/parts/fields/WordsBox.vue'
 import type { Change, TouchpointDocument } from './types'
 
 /** What belongs to the whole: its sites, its spot in the page, how to link to it. */

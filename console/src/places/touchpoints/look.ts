@@ -23,6 +23,9 @@ export const COLOURS: Record<Role, string> = {
   cross: 'Close sign',
 }
 
+/** What of the look can be read and set on a screen. */
+export type LookHandle = ReturnType<typeof useLook>
+
 /** The values of a look as one screen sees them, and how to change them there. */
 export function useLook(document: Ref<TouchpointDocument>, worked: Ref<FullLook>, screen: Ref<Screen>, change: (...what: Change) => void) {
   const own = computed<LookValues>(() => (screen.value === 'phone' ? document.value.look.phone : document.value.look))

@@ -4,7 +4,7 @@ import { useQueryClient } from '@tanstack/vue-query'
 import { renameMe, useMe } from '@/api/me'
 import { useNotices } from '@/lib/notices'
 import TextField from '@/parts/TextField.vue'
-import { useForm } from '@/places/account/form'
+import { useForm } from '@/parts/form'
 
 /** The name that the others and the people one writes to read. */
 const { data: me } = useMe()

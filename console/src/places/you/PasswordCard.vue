@@ -4,7 +4,7 @@ import { changePassword } from '@/api/account'
 import { useMe } from '@/api/me'
 import { useNotices } from '@/lib/notices'
 import TextField from '@/parts/TextField.vue'
-import { useForm } from '@/places/account/form'
+import { useForm } from '@/parts/form'
 
 const { data: me } = useMe()
 const notices = useNotices()

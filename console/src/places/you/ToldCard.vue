@@ -3,7 +3,7 @@ import { computed, ref } from 'vue'
 import { useTold, type Told } from '@/api/follow-ups'
 import { useNotices } from '@/lib/notices'
 import { chime } from '@/parts/arrivals'
-import { useForm } from '@/places/account/form'
+import { useForm } from '@/parts/form'
 
 /** What one is told, by mail and in the browser; each choice is kept at once. */
 const { told, change } = useTold()

@@ -1,6 +1,6 @@
 import { ref } from 'vue'
 import { PasswordNeeded, sayPassword } from '@/api/account'
-import { useForm } from '@/places/account/form'
+import { useForm } from '@/parts/form'
 
 /** What may need the password once more: it is asked for, and then the same is done again. */
 export function useGuarded() {

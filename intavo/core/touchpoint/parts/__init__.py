@@ -36,14 +36,14 @@ def values_of(kind: str) -> dict[str, str]:
 
 def offered() -> dict[str, dict[str, dict[str, Any]]]:
     """What can be added, by group and name, with every first value."""
-    found: dict[str, dict[str, dict[str, Any]]] = {}
+    offers: dict[str, dict[str, dict[str, Any]]] = {}
     every = [(one, kind) for kind in KINDS.values() for one in kind.OFFERED]
     for group in get_args(Group):
         for one, kind in every:
             if one.group == group:
                 made = kind.model_validate({"id": "p", **one.values}).model_dump(mode="json", exclude={"id"})
-                found.setdefault(group, {})[one.name] = made
-    return found
+                offers.setdefault(group, {})[one.name] = made
+    return offers
 
 
 __all__ = [

@@ -54,15 +54,15 @@ def added_in(before: Document, after: Document, tongue: Tongue) -> Document:
 
 def read_words(documents: Iterable[Any]) -> set[str]:
     """Everything in documents that visitors read."""
-    found: set[str] = set()
+    seen: set[str] = set()
 
     def note(words: str) -> str:
-        found.add(words)
+        seen.add(words)
         return words
 
     for data in documents:
         _through(data, "", note)
-    return found
+    return seen
 
 
 def _through(value: Any, key: str, change: Callable[[str], str]) -> Any:

@@ -3,8 +3,8 @@ import { choices } from '@/api/parts.json'
 import { computed } from 'vue'
 import { useChannels } from '@/api/channels'
 import type { PartOf } from '../types'
-import SelectBox from '../fields/SelectBox.vue'
-import TickBox from '../fields/TickBox.vue'
+import SelectBox from '@/parts/fields/SelectBox.vue'
+import TickBox from '@/parts/fields/TickBox.vue'
 
 /** Which ways to reach the business stand here, and how. */
 const props = defineProps<{ part: PartOf<'channels'> }>()

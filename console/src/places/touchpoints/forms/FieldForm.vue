@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import NumberBox from '../fields/NumberBox.vue'
-import SelectBox from '../fields/SelectBox.vue'
-import TickBox from '../fields/TickBox.vue'
-import WordsBox from '../fields/WordsBox.vue'
+import NumberBox from '@/parts/fields/NumberBox.vue'
+import SelectBox from '@/parts/fields/SelectBox.vue'
+import TickBox from '@/parts/fields/TickBox.vue'
+import WordsBox from '@/parts/fields/WordsBox.vue'
 import type { PartOf, TouchpointDocument } from '../types'
 import { INPUTS } from '../words'
 import OptionRows from './OptionRows.vue'

@@ -5,11 +5,12 @@ import { computed, ref } from 'vue'
 import { readMoney } from '@/api/touchpoints'
 import { useClock } from '@/lib/clock'
 import { daysLater, fromLocal, toLocal } from '@/lib/local'
-import LengthBox from '../fields/LengthBox.vue'
-import SelectBox from '../fields/SelectBox.vue'
-import TickBox from '../fields/TickBox.vue'
-import WordsBox from '../fields/WordsBox.vue'
+import LengthBox from '@/parts/fields/LengthBox.vue'
+import SelectBox from '@/parts/fields/SelectBox.vue'
+import TickBox from '@/parts/fields/TickBox.vue'
+import WordsBox from '@/parts/fields/WordsBox.vue'
 import type { PartOf } from '../types'
+import WhenBox from '@/parts/WhenBox.vue'
 
 const props = defineProps<{ part: PartOf<'price'> | PartOf<'countdown'> }>()
 const emit = defineEmits<{ set: [patch: Record<string, unknown>] }>()
@@ -85,12 +86,7 @@ function moment(text: string) {
       <WordsBox label="Words before it" :value="part.label" @set="emit('set', { label: $event })" />
       <SelectBox label="What it counts to" :value="kind" :options="KINDS" @set="setKind" />
       <label v-if="part.to !== null" class="text-sm text-ink-2"
-        >Until, in {{ zone
-        }}<input
-          v-typed="toLocal(part.to ?? '', zone)"
-          type="datetime-local"
-          class="input"
-          @change="moment(($event.target as HTMLInputElement).value)"
+        >Until, in {{ zone }}<WhenBox :value="toLocal(part.to ?? '', zone)" kind="both" @set="moment($event ?? '')"
       /></label>
       <template v-else>
         <LengthBox label="How long" :value="part.minutes" :least="1" :most="86400" @set="emit('set', { minutes: $event ?? 60 })" />

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import NumberBox from '../fields/NumberBox.vue'
-import SelectBox from '../fields/SelectBox.vue'
-import WordsBox from '../fields/WordsBox.vue'
+import NumberBox from '@/parts/fields/NumberBox.vue'
+import SelectBox from '@/parts/fields/SelectBox.vue'
+import WordsBox from '@/parts/fields/WordsBox.vue'
 import type { PartOf, TouchpointDocument } from '../types'
 import OptionRows from './OptionRows.vue'
 

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { rehearseTalk, type Turn } from '@/api/talks'
-import { useForm } from '@/places/account/form'
+import { useForm } from '@/parts/form'
 import type { PartOf } from '../types'
-import RichBox from '../fields/RichBox.vue'
-import { runsToHtml, type Run } from '../fields/runs'
-import SelectBox from '../fields/SelectBox.vue'
-import TickBox from '../fields/TickBox.vue'
-import WordsBox from '../fields/WordsBox.vue'
+import RichBox from '@/parts/fields/RichBox.vue'
+import { runsToHtml, type Run } from '@/parts/fields/runs'
+import SelectBox from '@/parts/fields/SelectBox.vue'
+import TickBox from '@/parts/fields/TickBox.vue'
+import WordsBox from '@/parts/fields/WordsBox.vue'
 
 /** The script of a conversation: its turns, and a rehearsal of it. */
 const props = defineProps<{ part: PartOf<'talk'> }>()

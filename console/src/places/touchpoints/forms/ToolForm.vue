@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useQuestions } from '@/api/questions'
-import AddressBox from '../fields/AddressBox.vue'
-import DoesForm from '../fields/DoesForm.vue'
-import NumberBox from '../fields/NumberBox.vue'
-import SelectBox from '../fields/SelectBox.vue'
-import TickBox from '../fields/TickBox.vue'
-import WordsBox from '../fields/WordsBox.vue'
+import AddressBox from '@/parts/fields/AddressBox.vue'
+import DoesForm from './DoesForm.vue'
+import NumberBox from '@/parts/fields/NumberBox.vue'
+import SelectBox from '@/parts/fields/SelectBox.vue'
+import TickBox from '@/parts/fields/TickBox.vue'
+import WordsBox from '@/parts/fields/WordsBox.vue'
 import type { Does, PartOf, TouchpointDocument } from '../types'
 
 type Tool =

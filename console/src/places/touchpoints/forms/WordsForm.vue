@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { choices } from '@/api/parts.json'
-import ColourBox from '../fields/ColourBox.vue'
-import RichBox from '../fields/RichBox.vue'
-import SelectBox from '../fields/SelectBox.vue'
-import TickBox from '../fields/TickBox.vue'
-import WordsBox from '../fields/WordsBox.vue'
-import { runsToHtml } from '../fields/runs'
+import ColourBox from '@/parts/fields/ColourBox.vue'
+import RichBox from '@/parts/fields/RichBox.vue'
+import SelectBox from '@/parts/fields/SelectBox.vue'
+import TickBox from '@/parts/fields/TickBox.vue'
+import WordsBox from '@/parts/fields/WordsBox.vue'
+import { runsToHtml } from '@/parts/fields/runs'
 import type { PartOf } from '../types'
 
 const props = defineProps<{ part: PartOf<'headline'> | PartOf<'text'> }>()

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { inWeekOrder } from '@/lib/time'
 import { useHours } from '@/api/hours'
-import { vTyped } from '@/lib/typed'
-import SelectBox from '../fields/SelectBox.vue'
+import WhenBox from '@/parts/WhenBox.vue'
+import SelectBox from '@/parts/fields/SelectBox.vue'
 import { DAYS, type Sentence } from './sentence'
 
 /** During which times: dates, weekdays, times of day, while open or closed. */
@@ -11,7 +11,6 @@ const emit = defineEmits<{ set: [patch: Partial<Sentence>] }>()
 const { data: hours } = useHours()
 type During = Sentence['during']
 const change = (patch: Partial<During>) => emit('set', { during: { ...props.sentence.during, ...patch } })
-const value = (event: Event) => (event.target as HTMLInputElement).value || null
 const CLOCKS = { business: 'by your clock', visitor: 'by the visitor’s clock' }
 const ONLY = { '': 'whether you are open or not', open: 'only while you are open', closed: 'only while you are closed' }
 function times(patch: { start?: string | null; end?: string | null }) {
@@ -31,32 +30,16 @@ function day(name: keyof typeof DAYS, on: boolean) {
     <fieldset class="grid grid-cols-2 gap-2">
       <legend class="font-semibold">Dates</legend>
       <label class="text-sm"
-        >from<input
-          v-typed="sentence.during.first"
-          type="date"
-          class="input"
-          @change="change({ first: value($event), ...(value($event) ? {} : { first_time: null }) })"
+        >from<WhenBox :value="sentence.during.first" @set="change({ first: $event, ...($event ? {} : { first_time: null }) })"
       /></label>
       <label class="text-sm"
-        >to, that day too<input
-          v-typed="sentence.during.last"
-          type="date"
-          class="input"
-          @change="change({ last: value($event), ...(value($event) ? {} : { last_time: null }) })"
+        >to, that day too<WhenBox :value="sentence.during.last" @set="change({ last: $event, ...($event ? {} : { last_time: null }) })"
       /></label>
       <label class="text-sm" :class="{ invisible: !sentence.during.first }"
-        >from what time that day<input
-          v-typed="sentence.during.first_time?.slice(0, 5) ?? null"
-          type="time"
-          class="input"
-          @change="change({ first_time: value($event) })"
+        >from what time that day<WhenBox :value="sentence.during.first_time" kind="time" @set="change({ first_time: $event })"
       /></label>
       <label class="text-sm" :class="{ invisible: !sentence.during.last }"
-        >until what time that day<input
-          v-typed="sentence.during.last_time?.slice(0, 5) ?? null"
-          type="time"
-          class="input"
-          @change="change({ last_time: value($event) })"
+        >until what time that day<WhenBox :value="sentence.during.last_time" kind="time" @set="change({ last_time: $event })"
       /></label>
     </fieldset>
     <fieldset class="flex flex-wrap gap-1">
@@ -75,16 +58,8 @@ function day(name: keyof typeof DAYS, on: boolean) {
     </fieldset>
     <fieldset class="grid grid-cols-2 gap-2">
       <legend class="font-semibold">Times of day</legend>
-      <label class="text-sm"
-        >between<input
-          v-typed="sentence.during.start?.slice(0, 5) ?? null"
-          type="time"
-          class="input"
-          @change="times({ start: value($event) })"
-      /></label>
-      <label class="text-sm"
-        >and<input v-typed="sentence.during.end?.slice(0, 5) ?? null" type="time" class="input" @change="times({ end: value($event) })"
-      /></label>
+      <label class="text-sm">between<WhenBox :value="sentence.during.start" kind="time" @set="times({ start: $event })" /></label>
+      <label class="text-sm">and<WhenBox :value="sentence.during.end" kind="time" @set="times({ end: $event })" /></label>
     </fieldset>
     <SelectBox label="Whose clock" :value="sentence.during.clock" :options="CLOCKS" @set="change({ clock: $event as During['clock'] })" />
     <SelectBox
@@ -98,7 +73,7 @@ function day(name: keyof typeof DAYS, on: boolean) {
       class="input"
       aria-label="By which hours"
       :value="sentence.during.hours ?? ''"
-      @change="change({ hours: Number(value($event)) || null })"
+      @change="change({ hours: Number(($event.target as HTMLSelectElement).value) || null })"
     >
       <option value="">by the main hours</option>
       <option v-for="one in hours?.others" :key="one.id" :value="one.id">by {{ one.name }}</option>

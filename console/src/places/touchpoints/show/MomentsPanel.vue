@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { vTyped } from '@/lib/typed'
-import NumberBox from '../fields/NumberBox.vue'
+import NumberBox from '@/parts/fields/NumberBox.vue'
 import { kindOf, momentOf, MOMENTS, type Moment, type MomentKind, type Sentence } from './sentence'
 
 /** When, on a page: any of these, or all of them. */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import NumberBox from '../fields/NumberBox.vue'
-import TickBox from '../fields/TickBox.vue'
+import NumberBox from '@/parts/fields/NumberBox.vue'
+import TickBox from '@/parts/fields/TickBox.vue'
 import type { Show } from './sentence'
 import SpanBox from './SpanBox.vue'
 

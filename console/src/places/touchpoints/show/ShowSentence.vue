@@ -1,13 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { useHours } from '@/api/hours'
 import { useKnownSites } from '@/api/sites'
-import type { Draft } from '@/api/touchpoints'
+import { useShowWords, type Draft } from '@/api/touchpoints'
 import type { Change, TouchpointDocument } from '../types'
 import DuringPanel from './DuringPanel.vue'
 import MomentsPanel from './MomentsPanel.vue'
 import OftenPanel from './OftenPanel.vue'
-import { emptySentence, sayDuring, sayMoments, sayOften, sayPages, sayUntil, sayWho, type Sentence, type Show } from './sentence'
+import { emptySentence, type Sentence, type Show } from './sentence'
 import SentencePiece from './SentencePiece.vue'
 import UntilPanel from './UntilPanel.vue'
 import WherePanel from './WherePanel.vue'
@@ -21,9 +20,9 @@ const show = computed(() => props.document.show)
 function set(at: number, patch: Partial<Sentence>) {
   emit('change', `show.${at}.${Object.keys(patch)[0]}`, (document) => Object.assign(document.show.sentences[at] ?? {}, patch))
 }
-const { data: hours } = useHours()
+const { data: words } = useShowWords(show)
+const piece = (at: number, name: 'where' | 'who' | 'moments' | 'during') => words.value?.sentences[at]?.[name] ?? '…'
 const { data: sites } = useKnownSites()
-const hoursNames = computed(() => Object.fromEntries((hours.value?.others ?? []).map((one) => [one.id, one.name])))
 /** The visit's cap, where it will stop this one. */
 const capped = computed(() => {
   const placed = sites.value?.find((one) => one.id === props.draft.sites[0]?.id)
@@ -44,19 +43,19 @@ const drop = (at: number) => emit('change', 'show.sentences', (document) => docu
   <div class="relative font-head text-lg leading-8" aria-label="Show sentence" role="group">
     <p v-for="(sentence, at) in show.sentences" :key="at">
       {{ at ? 'or' : 'Show' }}
-      <SentencePiece :words="sayPages(sentence)" wide>
+      <SentencePiece :words="piece(at, 'where')" wide>
         <WherePanel :sentence="sentence" :draft="draft" @set="set(at, $event)" />
       </SentencePiece>
       to
-      <SentencePiece :words="sayWho(sentence)" wide>
+      <SentencePiece :words="piece(at, 'who')" wide>
         <WhoPanel :sentence="sentence" @set="set(at, $event)" />
       </SentencePiece>
       <span>, </span>
-      <SentencePiece :words="sayMoments(sentence)" wide>
+      <SentencePiece :words="piece(at, 'moments')" wide>
         <MomentsPanel :sentence="sentence" @set="set(at, $event)" />
       </SentencePiece>
       <span>, </span>
-      <SentencePiece :words="sayDuring(sentence, hoursNames)">
+      <SentencePiece :words="piece(at, 'during')">
         <DuringPanel :sentence="sentence" @set="set(at, $event)" />
       </SentencePiece>
       <span v-if="at < show.sentences.length - 1">, </span>
@@ -72,11 +71,11 @@ const drop = (at: number) => emit('change', 'show.sentences', (document) => docu
     </p>
     <p>
       {{ show.sentences.length > 1 ? 'Each' : 'That is' }}
-      <SentencePiece :words="sayOften(show)">
+      <SentencePiece :words="words?.often ?? '…'">
         <OftenPanel :show="show" @set="rules" @forget="emit('forget')" />
       </SentencePiece>
       <span>, </span>
-      <SentencePiece :words="sayUntil(show)">
+      <SentencePiece :words="words?.until ?? '…'">
         <UntilPanel :show="show" @set="rules" />
       </SentencePiece>
       <span v-if="capped">; this site interrupts a visit {{ capped }} at most</span>

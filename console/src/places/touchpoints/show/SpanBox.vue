@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { provide } from 'vue'
-import NumberBox from '../fields/NumberBox.vue'
-import SelectBox from '../fields/SelectBox.vue'
+import NumberBox from '@/parts/fields/NumberBox.vue'
+import SelectBox from '@/parts/fields/SelectBox.vue'
 import type { Span } from './sentence'
 
 /** A length of time: a number and its unit. */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { vTyped } from '@/lib/typed'
-import TickBox from '../fields/TickBox.vue'
+import TickBox from '@/parts/fields/TickBox.vue'
 import type { Show } from './sentence'
 
 /** After which answer it comes no more. */

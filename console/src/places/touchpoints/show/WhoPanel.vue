@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import NumberBox from '../fields/NumberBox.vue'
-import SelectBox from '../fields/SelectBox.vue'
-import TickBox from '../fields/TickBox.vue'
+import NumberBox from '@/parts/fields/NumberBox.vue'
+import SelectBox from '@/parts/fields/SelectBox.vue'
+import TickBox from '@/parts/fields/TickBox.vue'
 import { useKnownSites } from '@/api/sites'
 import { vTyped } from '@/lib/typed'
 import { WAYS, type Sentence, type Who } from './sentence'

@@ -4,11 +4,11 @@ import { useChannels } from '@/api/channels'
 import { useTouchpoints } from '@/api/touchpoints'
 import type { Does, TouchpointDocument } from '../types'
 import { ACTIONS } from '../words'
-import AddressBox from './AddressBox.vue'
-import LibraryPicker from './LibraryPicker.vue'
-import SelectBox from './SelectBox.vue'
-import TickBox from './TickBox.vue'
-import WordsBox from './WordsBox.vue'
+import AddressBox from '@/parts/fields/AddressBox.vue'
+import LibraryPicker from '@/parts/fields/LibraryPicker.vue'
+import SelectBox from '@/parts/fields/SelectBox.vue'
+import TickBox from '@/parts/fields/TickBox.vue'
+import WordsBox from '@/parts/fields/WordsBox.vue'
 
 /** What a click does. `only` leaves out what makes no sense where it stands. */
 const props = defineProps<{ does: Does; document: TouchpointDocument; without?: string[]; label?: string }>()
