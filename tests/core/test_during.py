@@ -81,4 +81,4 @@ def test_the_plan_holds_until_time_changes_it_and_the_verdict_says_when() -> Non
         Show.model_validate({"sentences": [{"during": {"last": "2026-01-01"}}]}),
         LONDON,
     )
-    assert decide(over, visit, at("2026-11-24T20:00")).stopped_by.sentence == "To Thu 1 Jan; that is over."
+    assert decide(over, visit, at("2026-11-24T20:00")).stopped_by.sentence == "To 1 Jan 2026; that is over."
