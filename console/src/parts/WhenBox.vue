@@ -46,43 +46,45 @@ function picked(day: string) {
 </script>
 
 <template>
-  <span class="relative" :class="piece ? 'inline-block' : 'block min-w-0'">
-    <input
-      v-bind="$attrs"
-      v-model="text"
-      type="text"
-      autocomplete="off"
-      :class="[piece ? 'piece' : 'input', { 'pr-8!': kind !== 'time' }]"
-      :placeholder="HINTS[kind]"
-      :aria-invalid="invalid || !!wrong"
-      :aria-describedby="wrong ? id : undefined"
-      @change="take"
-      @keydown.alt.down.prevent="calendar?.showPicker()"
-    />
-    <!-- For the pointer; the keyboard types, or opens it by Alt and the arrow down. -->
-    <template v-if="kind !== 'time'">
+  <span :class="piece ? 'inline-block' : 'block min-w-0'">
+    <span class="relative block w-fit" :class="{ 'w-full': !piece && !$attrs.class }">
       <input
-        ref="calendar"
-        type="date"
-        class="pointer-events-none absolute right-0 bottom-0 size-px opacity-0"
-        tabindex="-1"
-        aria-hidden="true"
-        :value="value?.slice(0, 10) ?? ''"
-        @change.stop="picked(($event.target as HTMLInputElement).value)"
+        v-bind="$attrs"
+        v-model="text"
+        type="text"
+        autocomplete="off"
+        :class="[piece ? 'piece' : 'input', { 'pr-8!': kind !== 'time' }]"
+        :placeholder="HINTS[kind]"
+        :aria-invalid="invalid || !!wrong"
+        :aria-describedby="wrong ? id : undefined"
+        @change="take"
+        @keydown.alt.down.prevent="calendar?.showPicker()"
       />
-      <button
-        type="button"
-        class="absolute top-0 right-0 grid h-full max-h-9 w-8 place-items-center text-ink-2 hover:text-petrol"
-        tabindex="-1"
-        aria-hidden="true"
-        title="Calendar"
-        @click.prevent="calendar?.showPicker()"
-      >
-        <svg viewBox="0 0 16 16" width="14" height="14" fill="none" stroke="currentColor" stroke-width="1.4">
-          <path d="M2 4.5h12V14H2zM2 7.5h12M5 2.5v3M11 2.5v3" />
-        </svg>
-      </button>
-    </template>
+      <!-- For the pointer; the keyboard types, or opens it by Alt and the arrow down. -->
+      <template v-if="kind !== 'time'">
+        <input
+          ref="calendar"
+          type="date"
+          class="pointer-events-none absolute right-0 bottom-0 size-px opacity-0"
+          tabindex="-1"
+          aria-hidden="true"
+          :value="value?.slice(0, 10) ?? ''"
+          @change.stop="picked(($event.target as HTMLInputElement).value)"
+        />
+        <button
+          type="button"
+          class="absolute top-0 right-0 grid h-full max-h-9 w-8 place-items-center text-ink-2 hover:text-petrol"
+          tabindex="-1"
+          aria-hidden="true"
+          title="Calendar"
+          @click.prevent="calendar?.showPicker()"
+        >
+          <svg viewBox="0 0 16 16" width="14" height="14" fill="none" stroke="currentColor" stroke-width="1.4">
+            <path d="M2 4.5h12V14H2zM2 7.5h12M5 2.5v3M11 2.5v3" />
+          </svg>
+        </button>
+      </template>
+    </span>
     <span v-if="wrong" :id="id" class="mt-1 block text-sm font-semibold text-rust" role="alert">{{ wrong }}</span>
   </span>
 </template>
