@@ -50,9 +50,12 @@ hosts: setup-test ## the visitor's script on published templates and frameworks,
 	@$(NODE) npm ci --silent --ignore-scripts --prefix tests/browser/hosts
 	@$(PY) -m tests.browser.hosts
 
+hooks: setup-test ## check style, layers and words before each commit
+	@git config core.hooksPath scripts/hooks
+
 fmt: setup-test ## put all code into shape
 	@$(PY) -m ruff check --fix --quiet . ; $(PY) -m ruff format --quiet .
-	@$(NODE) npx --no-install prettier --write --log-level warn console visitor-script
+	@$(NODE) npx --no-install prettier --write --log-level warn console visitor-script tests/vectors
 
 generate: setup-test ## make schemas and types anew from the code
 	@scripts/generate.sh

@@ -119,6 +119,15 @@ def returned(followup: FollowUp, at: datetime) -> FollowUp:
     return replace(followup, state=State.US, due=_earliest(followup.due, followup.back_at), back_at=None)
 
 
+def taken_up(followup: FollowUp, counted: datetime | None) -> FollowUp:
+    """Undo of waiting, putting off and finishing: for us again, with the due time that it had.
+
+    `counted`: the due time that was counted last as kept or not, where no answer of ours has met it.
+    """
+    due = counted if followup.due is None else followup.due
+    return replace(followup, state=State.US, due=due, back_at=None, finished_at=None, outcome=None)
+
+
 def wait_for_them(
     followup: FollowUp, at: datetime, answered: bool, back_at: datetime | None = None
 ) -> tuple[FollowUp, Kept | None]:

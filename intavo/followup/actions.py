@@ -273,9 +273,10 @@ def take_up(actor: Actor, *, followup_id: int) -> FollowUp:
     with transaction.atomic():
         row = own(actor, FollowUp, followup_id, locked=True)
         counted = row.promisecounted_set.order_by("-counted_at").first()
-        row.state, row.back_at, row.finished_at, row.outcome = rules.State.US.value, None, None, None
-        if row.due is None and counted is not None and not _answered_since(row, counted.counted_at):
-            row.due = counted.due
+        if row.due is not None or (counted is not None and _answered_since(row, counted.counted_at)):
+            counted = None
+        row.take(rules.taken_up(row.value, counted.due if counted else None))
+        if counted is not None:
             counted.delete()
         try:
             with transaction.atomic():

@@ -1,7 +1,7 @@
 """The follow-up list: what opens it, when it is due, where it stands."""
 
 from dataclasses import replace
-from datetime import timedelta
+from datetime import datetime, timedelta
 
 import pytest
 
@@ -18,6 +18,7 @@ from intavo.core.followup import (
     receive,
     returned,
     ruler,
+    taken_up,
     wait_for_them,
 )
 
@@ -43,6 +44,22 @@ def test_their_message_brings_it_back_with_a_new_due_time(state: State) -> None:
     waiting = replace(OPEN, state=state, due=None, back_at=NOW + timedelta(days=9))
     found, new = receive(waiting, Kind.INQUIRY, NOW, later)
     assert (found.state, found.due, found.back_at, new) == (State.US, later, None, False)
+
+
+@pytest.mark.parametrize(
+    ("worked", "counted", "due"),
+    [
+        (finish(OPEN, NOW, Outcome.SPAM)[0], None, None),
+        (finish(OPEN, NOW, Outcome.ANSWERED)[0], DUE, DUE),
+        (wait_for_them(OPEN, NOW, answered=True)[0], None, None),
+        (wait_for_them(OPEN, NOW, answered=False)[0], None, DUE),
+        (put_off(OPEN, NOW, NOW + timedelta(days=2), answered=False)[0], NOW, DUE),
+    ],
+)
+def test_taken_up_it_is_for_us_with_the_due_time_that_it_had(
+    worked: FollowUp, counted: datetime | None, due: datetime | None
+) -> None:
+    assert taken_up(worked, counted) == replace(OPEN, due=due)
 
 
 @pytest.mark.parametrize(

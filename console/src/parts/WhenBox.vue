@@ -18,16 +18,23 @@ const id = useId()
 const said = computed(() => saidWhen(props.value ?? '', props.kind))
 const text = ref(said.value)
 const wrong = ref('')
+const box = useTemplateRef<HTMLInputElement>('box')
 const calendar = useTemplateRef<HTMLInputElement>('calendar')
 const [day, time] = [shortDay('2026-11-24'), clockOf('15:25')]
 const HINTS = { date: `such as ${day}`, time: `such as ${time}`, both: `such as ${day} ${time}` }
 const UNREAD = { date: 'This is no day.', time: 'This is no time.', both: 'This is no day and time.' }
 
+/** What is being typed stands, whatever else changes meanwhile. */
+const typing = ref(false)
 watch(said, (words) => {
+  if (typing.value) return
   text.value = words
   wrong.value = ''
+  // Whoever has just come to it types over it.
+  if (document.activeElement === box.value) void nextTick(() => box.value?.select())
 })
 function take() {
+  typing.value = false
   const today = toLocal(now.value.toISOString(), zone.value).slice(0, 10)
   const value = text.value.trim() ? readWhen(text.value, props.kind, today) : null
   wrong.value = text.value.trim() && !value ? `${UNREAD[props.kind]} Write it ${HINTS[props.kind]}.` : ''
@@ -49,6 +56,7 @@ function picked(day: string) {
   <span :class="piece ? 'inline-block' : 'block min-w-0'">
     <span class="relative block w-fit" :class="{ 'w-full': !piece && !$attrs.class }">
       <input
+        ref="box"
         v-bind="$attrs"
         v-model="text"
         type="text"
@@ -57,6 +65,7 @@ function picked(day: string) {
         :placeholder="HINTS[kind]"
         :aria-invalid="invalid || !!wrong"
         :aria-describedby="wrong ? id : undefined"
+        @input="typing = true"
         @change="take"
         @keydown.alt.down.prevent="calendar?.showPicker()"
       />
