@@ -63,4 +63,4 @@ generate: setup-test ## make schemas and types anew from the code
 shots: setup-shots ## take the pictures in docs/screenshots from the demo data
 	@$(PY) -m scripts.shots
 
-.PHONY: help setup-demo setup-test setup-shots demo demo-reset check quick test bench restore-check fuzz hosts fmt generate shots
+.PHONY: help setup-demo setup-test setup-shots demo demo-reset check quick test bench restore-check fuzz hosts fmt generate shots hooks
