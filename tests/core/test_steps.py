@@ -211,6 +211,36 @@ def test_no_change_of_a_document_goes_unsaid(key: str) -> None:
                 assert changes(before, after), f"{whole}.{name}"
 
 
+@pytest.mark.parametrize(
+    ("first", "then", "words"),
+    [
+        (
+            {"pages": [{"kind": "exact", "path": f"/{name}"} for name in "abcde"]},
+            {"pages": [{"kind": "exact", "path": f"/{name}"} for name in "abcdf"]},
+            "The show sentence, where: on /a, /b, /c, /d and /e → on /a, /b, /c, /d and /f",
+        ),
+        (
+            {"pages": [{"kind": "contains", "path": "x", "query": False}]},
+            {"pages": [{"kind": "contains", "path": "x", "query": True}]},
+            "The show sentence: something that its words leave out",
+        ),
+        (
+            {"during": {"only": "open", "hours": None}},
+            {"during": {"only": "open", "hours": 7}},
+            "The show sentence: something that its words leave out",
+        ),
+    ],
+)
+def test_what_the_words_of_a_sentence_leave_out_is_said_as_well(
+    first: dict[str, Any], then: dict[str, Any], words: str
+) -> None:
+    before, after = (
+        Document.model_validate(GROUP.model_dump(mode="json") | {"show": {"sentences": [sentence]}})
+        for sentence in (first, then)
+    )
+    assert [change.words for change in changes(before, after)] == [words]
+
+
 @pytest.mark.parametrize("every", get_args(HowOften.model_fields["every"].annotation))
 def test_every_way_of_how_often_is_said(every: str) -> None:
     words = changed(lambda data: data["show"]["how_often"].update(every=every, most=2))

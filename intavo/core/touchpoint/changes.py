@@ -161,9 +161,11 @@ def _show(old: Show, new: Show) -> Iterator[Change]:
     if len(old.sentences) != len(new.sentences):
         yield Change("show", f"The show sentence: {len(old.sentences)} of them → {len(new.sentences)}")
     for before, after in zip(old.sentences, new.sentences, strict=False):
-        for name, say in SENTENCE_PIECES:
-            if say(before) != say(after):
-                yield Change("show", f"The show sentence, {name}: {say(before)} → {say(after)}")
+        pieces = [(name, say(before), say(after)) for name, say in SENTENCE_PIECES if say(before) != say(after)]
+        yield from (Change("show", f"The show sentence, {name}: {was} → {now}") for name, was, now in pieces)
+        # Such as other opening hours, or a query that counts: nothing changes without a word.
+        if before != after and not pieces:
+            yield Change("show", "The show sentence: something that its words leave out")
     for name, tell in SHOW_PIECES:
         if tell(old) != tell(new):
             yield Change("show", f"The show sentence, {name}: {tell(old)} → {tell(new)}")

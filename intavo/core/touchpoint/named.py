@@ -4,7 +4,7 @@ from collections.abc import Callable
 from typing import Any
 
 from .rules import Sentence, Show
-from .sentence import joined, say_moments, say_often, say_pages, say_until, say_who
+from .sentence import joined, say_all_pages, say_moments, say_often, say_until, say_who
 
 LOOK_VALUES = {
     "house": "Follows the house style", "place": "Stands", "edge": "From the edge",
@@ -85,7 +85,7 @@ def _listed(value: list[Any]) -> str:
 
 
 SENTENCE_PIECES: tuple[tuple[str, Callable[[Sentence], str]], ...] = (
-    ("where", say_pages), ("who", say_who), ("when", say_moments), ("during", lambda sentence: sentence.during.say()),
+    ("where", say_all_pages), ("who", say_who), ("when", say_moments), ("during", lambda sentence: sentence.during.say()),
     ("sites", lambda sentence: joined(sentence.sites) or "every site it stands on"),
 )  # fmt: skip
 SHOW_PIECES: tuple[tuple[str, Callable[[Show], str]], ...] = (

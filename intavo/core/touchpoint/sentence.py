@@ -1,6 +1,6 @@
 """The show sentence in words: the same in the editor, in what was changed, and in the reasons of a verdict."""
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 
 from typing_extensions import TypedDict
 
@@ -52,22 +52,31 @@ def joined(words: Iterable[str], last: str = "and") -> str:
 
 def _some(patterns: tuple[PagePattern, ...]) -> str:
     if len(patterns) <= _NAMED:
-        return joined(each.say() for each in patterns)
+        return _all(patterns)
     return f"{', '.join(each.say() for each in patterns[:2])} and {len(patterns) - 2} more"
 
 
-def say_pages(sentence: Sentence) -> str:
-    """Where: "on every page but /contact", "on /trips and below and /lessons"."""
+def _all(patterns: tuple[PagePattern, ...]) -> str:
+    return joined(each.say() for each in patterns)
+
+
+def say_pages(sentence: Sentence, named: Callable[[tuple[PagePattern, ...]], str] = _some) -> str:
+    """Where: "on every page but /contact", "on /trips and below and /lessons"; of many pages only some are named."""
     kind = f"pages of the kind {joined(sentence.kinds, 'or')}" if sentence.kinds else ""
     if sentence.pages:
-        where = f"on {_some(sentence.pages)}{f', if they are {kind}' if kind else ''}"
+        where = f"on {named(sentence.pages)}{f', if they are {kind}' if kind else ''}"
     else:
         where = f"on {kind or 'every page'}"
-    less = [_some(sentence.not_pages)] if sentence.not_pages else []
+    less = [named(sentence.not_pages)] if sentence.not_pages else []
     less += [f"the kind {joined(sentence.not_kinds, 'or')}"] if sentence.not_kinds else []
     where += f" but {joined(less)}" if less else ""
-    where += f", when they came in on {_some(sentence.landing)}" if sentence.landing else ""
-    return f"{where}, unless they came in on {_some(sentence.not_landing)}" if sentence.not_landing else where
+    where += f", when they came in on {named(sentence.landing)}" if sentence.landing else ""
+    return f"{where}, unless they came in on {named(sentence.not_landing)}" if sentence.not_landing else where
+
+
+def say_all_pages(sentence: Sentence) -> str:
+    """The same with every page named."""
+    return say_pages(sentence, _all)
 
 
 def say_who(sentence: Sentence) -> str:
