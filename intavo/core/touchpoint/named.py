@@ -85,7 +85,8 @@ def _listed(value: list[Any]) -> str:
 
 
 SENTENCE_PIECES: tuple[tuple[str, Callable[[Sentence], str]], ...] = (
-    ("where", say_all_pages), ("who", say_who), ("when", say_moments), ("during", lambda sentence: sentence.during.say()),
+    ("where", say_all_pages), ("who", say_who), ("when", say_moments),
+    ("during", lambda sentence: sentence.during.say()),
     ("sites", lambda sentence: joined(sentence.sites) or "every site it stands on"),
 )  # fmt: skip
 SHOW_PIECES: tuple[tuple[str, Callable[[Show], str]], ...] = (
