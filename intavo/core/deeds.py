@@ -4,6 +4,8 @@ import re
 from collections.abc import Mapping
 from typing import Any
 
+from .say import joined
+
 # A piece that names something which an entry does not have is left out; with the first of them the verb stands.
 DEEDS: dict[str, tuple[str, ...]] = {
     "business founded": ("founded {name}",),
@@ -93,5 +95,5 @@ def deed_words(verb: str, about: Mapping[str, Any]) -> str:
 
 def _word(value: Any) -> str:
     if isinstance(value, list):
-        return " and ".join(filter(None, (", ".join(map(str, value[:-1])), str(value[-1])))) if value else ""
+        return joined(map(str, value))
     return "" if value is None else str(value)

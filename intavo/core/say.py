@@ -3,6 +3,7 @@
 Without a tongue it is English, with the clock and dates of whoever reads it (`READER`).
 """
 
+from collections.abc import Iterable
 from contextvars import ContextVar
 from datetime import date, datetime, time, timedelta
 from zoneinfo import ZoneInfo
@@ -23,6 +24,12 @@ _ON = (
 _NEAR = (Phrase("today"), Phrase("tomorrow"))
 _JOINED = {"by": Phrase("{day} by {time}"), "at": Phrase("{day} at {time}")}
 _NARROW = str.maketrans({"\u202f": " ", "\xa0": " "})
+
+
+def joined(words: Iterable[str], last: str = "and") -> str:
+    """Words for the owner one after the other: "a, b and c"; nothing where there are none."""
+    *others, end = list(words) or [""]
+    return f"{', '.join(others)} {last} {end}" if others else end
 
 
 def time_words(clock: time, tongue: Tongue | None = None) -> str:

@@ -26,7 +26,6 @@ from intavo.core.showing import (
 from intavo.core.tongues import tongue_of
 from intavo.core.touchpoint import INTERRUPTING, Document, HouseStyle, for_visitors, needs_more, queue_of
 from intavo.hours.queries import all_hours, main_hours, presences, replies
-from intavo.lately import Lately
 from intavo.sites.models import Site
 from intavo.sites.queries import rules_of
 
@@ -155,6 +154,4 @@ def rehearsed(site: LiveSite, at_counter: bool, drafts: bool, draft: int | None 
         )
     members = (Presence(0, None if at_counter else Away(None, None)),)
     touchpoints = tuple(_with_members(one, members) for one in touchpoints)
-    return replace(
-        site, members=members, touchpoints=touchpoints, _said=Lately(500), _ends=Lately(100), _met=Lately(1000)
-    )
+    return replace(site, members=members, touchpoints=touchpoints)

@@ -134,9 +134,11 @@ class LiveSite:
     other_hours: dict[int, OpeningHours] = field(default_factory=dict)
     channels: dict[str, Channel] = field(default_factory=dict)
     checked: float = 0.0
-    _said: Lately[tuple[object, ...], Said] = field(default_factory=lambda: Lately(500))
-    _ends: Lately[tuple[object, ...], datetime | None] = field(default_factory=lambda: Lately(100))
-    _met: Lately[tuple[object, ...], Met] = field(default_factory=lambda: Lately(1000))
+    _said: Lately[tuple[object, ...], Said] = field(init=False, compare=False, default_factory=lambda: Lately(500))
+    _ends: Lately[tuple[object, ...], datetime | None] = field(
+        init=False, compare=False, default_factory=lambda: Lately(100)
+    )
+    _met: Lately[tuple[object, ...], Met] = field(init=False, compare=False, default_factory=lambda: Lately(1000))
 
     @cached_property
     def wants(self) -> Wants | None:

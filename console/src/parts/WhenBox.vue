@@ -36,8 +36,9 @@ watch(said, (words) => {
 function take() {
   typing.value = false
   const today = toLocal(now.value.toISOString(), zone.value).slice(0, 10)
-  const value = text.value.trim() ? readWhen(text.value, props.kind, today) : null
-  wrong.value = text.value.trim() && !value ? `${UNREAD[props.kind]} Write it ${HINTS[props.kind]}.` : ''
+  const typed = text.value.trim()
+  const value = typed ? readWhen(typed, props.kind, today) : null
+  wrong.value = typed && !value ? `${UNREAD[props.kind]} Write it ${HINTS[props.kind]}.` : ''
   if (wrong.value) return
   const same = value === (props.value || null)
   text.value = same ? said.value : saidWhen(value ?? '', props.kind)

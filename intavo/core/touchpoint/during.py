@@ -8,7 +8,7 @@ from typing import Literal, Self
 from pydantic import Field, model_validator
 
 from ..hours import OpeningHours, is_open, next_closing, next_opening
-from ..say import full_date, short_date, time_words
+from ..say import full_date, joined, short_date, time_words
 from .base import Model
 
 Day = Literal["mon", "tue", "wed", "thu", "fri", "sat", "sun"]
@@ -129,8 +129,7 @@ class During(Model):
             dates += [f"to {_at(self.last, self.last_time)}"] if self.last else []
             words += [" ".join(dates)] if dates else []
         if self.days:
-            *others, last = [day.capitalize() for day in self.days]
-            words.append(f"on {', '.join(others)} and {last}" if others else f"on {last}")
+            words.append(f"on {joined(day.capitalize() for day in self.days)}")
         if self.start is not None and self.end is not None:
             words.append(f"between {time_words(self.start)} and {time_words(self.end)}")
         if self.only:

@@ -3,8 +3,9 @@
 from collections.abc import Callable
 from typing import Any
 
+from ..say import joined
 from .rules import Sentence, Show
-from .sentence import joined, say_all_pages, say_moments, say_often, say_until, say_who
+from .sentence import say_all_pages, say_moments, say_often, say_until, say_who
 
 LOOK_VALUES = {
     "house": "Follows the house style", "place": "Stands", "edge": "From the edge",

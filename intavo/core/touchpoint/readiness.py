@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 from functools import cache
 
+from ..say import joined
 from ..tongues import SPOKEN, Tongue
 from .answers import way_to
 from .document import Document
@@ -231,12 +232,12 @@ def _about_the_words(document: Document) -> Iterator[Finding]:
 
 def _about_the_others(document: Document, known: Known) -> Iterator[Finding]:
     if known.corner:
-        others = " and ".join(f"“{name}”" for name in known.corner)
+        others = joined(f"“{name}”" for name in known.corner)
         yield Finding("fine", f"It shares its corner with {others}: they stand above one another.", "others")
     if not known.shares:
         return
     names = [f"“{name}”" for name, _ in known.shares]
-    said = names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
+    said = joined(names)
     most = max(count for _, count in known.shares)
     pages = "a page" if most == 1 else f"up to {most} pages"
     yield Finding("fine", f"It shares {pages} with {said}: they take turns, in your order.", "others")

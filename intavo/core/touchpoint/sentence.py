@@ -4,6 +4,7 @@ from collections.abc import Callable, Iterable, Mapping
 
 from typing_extensions import TypedDict
 
+from ..say import joined
 from . import who as asked
 from .patterns import PagePattern
 from .rules import Moment, Sentence, Show
@@ -42,12 +43,6 @@ def show_words(show: Show, hours: Mapping[int, str]) -> ShowWords:
         "often": say_often(show),
         "until": say_until(show),
     }  # fmt: skip
-
-
-def joined(words: Iterable[str], last: str = "and") -> str:
-    """Like "a, b and c"."""
-    *others, end = list(words) or [""]
-    return f"{', '.join(others)} {last} {end}" if others else end
 
 
 def _some(patterns: tuple[PagePattern, ...]) -> str:

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useMay } from '@/api/me'
 import { clockOf, shortDay } from '@/lib/time'
-import { clock, FINE, GRID, joined, type DayRow, type Piece } from './week'
+import { along, clock, FINE, GRID, joined, type DayRow, type Piece } from './week'
 
 /** One day of the week, drawn: drag to open a stretch, its edges, or all of it; the keyboard does the same. */
 const props = defineProps<{
@@ -9,7 +9,7 @@ const props = defineProps<{
   /** As they are or would be. */
   pieces: Piece[]
   /** The minutes of the day that are drawn. */
-  span: { start: number; end: number }
+  span: Piece
   /** The minute of now, where it is today. */
   nowAt: number | null
   /** While something is asked nothing is dragged. */
@@ -17,7 +17,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ follow: [pieces: Piece[] | null]; ask: [pieces: Piece[]]; write: []; usual: [] }>()
 const may = useMay()
-const share = (at: number) => Math.min(100, (100 * (at - props.span.start)) / (props.span.end - props.span.start))
+const share = (at: number) => along(props.span, at)
 /** A minute of a day on the region's clock. */
 const said = (at: number) => clockOf(clock(at))
 const grid = (at: number) => Math.round(at / GRID) * GRID

@@ -5,7 +5,7 @@ import type { HoursDocument } from '@/api/hours'
 import { useClock } from '@/lib/clock'
 import { addDays, toLocal } from '@/lib/local'
 import { clockOf, shortDay, weekBegin } from '@/lib/time'
-import { asUsual, bounds, clock, closedOver, everyWeek, joined, lengthOf, onlyOn, weekOf, type DayRow, type Piece } from './week'
+import { along, asUsual, bounds, clock, closedOver, everyWeek, joined, lengthOf, onlyOn, weekOf, type DayRow, type Piece } from './week'
 import CloseDays from './CloseDays.vue'
 import DayTrack from './DayTrack.vue'
 import DayWritten from './DayWritten.vue'
@@ -33,7 +33,7 @@ const hours = computed(() => {
   for (let at = span.value.start; at <= span.value.end; at += 120) found.push(at)
   return found
 })
-const share = (at: number) => Math.min(100, (100 * (at - span.value.start)) / (span.value.end - span.value.start))
+const share = (at: number) => along(span.value, at)
 const short = shortDay
 const nowAt = computed(() => Number(local.value.slice(11, 13)) * 60 + Number(local.value.slice(14, 16)))
 

@@ -58,6 +58,9 @@ export function bounds(rows: DayRow[]): Piece {
   return { start: Math.max(0, Math.floor(first / 60 - 1) * 60), end: Math.min(30 * 60, Math.ceil(last / 60 + 1) * 60) }
 }
 
+/** How far along a span of minutes one is, in percent. */
+export const along = (span: Piece, at: number): number => Math.min(100, (100 * (at - span.start)) / (span.end - span.start))
+
 /** Pieces in order, those that touch or cross taken as one, none longer than a day. */
 export function joined(pieces: Piece[]): Piece[] {
   const found: Piece[] = []
