@@ -30,6 +30,8 @@ quick:
 	@$(PY) -m scripts.words --check
 	@$(NODE) npm run --silent lint
 	@$(NODE) npm run --silent types
+	@$(NODE) npm run --silent imports
+	@$(NODE) npm run --silent used
 	@$(NODE) npm run --silent test
 	@$(PY) -m scripts.budgets
 	@$(PY) -m pytest tests/core

@@ -21,3 +21,4 @@ place "${1:-}" wire.ts visitor-script/src/generated/wire.ts
 place "${1:-}" words.json visitor-script/src/generated/words.json
 place "${1:-}" schema.d.ts console/src/api/schema.d.ts
 place "${1:-}" parts.json console/src/api/parts.json
+place "${1:-}" names.json console/src/api/names.json

@@ -6,14 +6,10 @@ from dataclasses import dataclass
 from pydantic import BaseModel, ConfigDict, Field
 
 from .followup import Kind
+from .names import ONE_OF_A_KIND
 from .texts import Kept
 from .touchpoint.patterns import normal_path
 from .worklist import via_words
-
-_KINDS = {
-    Kind.SIGN_UP: "a sign-up", Kind.INQUIRY: "an inquiry", Kind.CALL_BACK: "a call-back", Kind.FEEDBACK: "feedback",
-    Kind.MESSAGE: "a message",
-}  # fmt: skip
 
 
 class GiveRule(BaseModel):
@@ -81,7 +77,7 @@ def given_to(
 
 def rule_words(rule: GiveRule, touchpoints: Mapping[int, str], members: Mapping[int, str]) -> str:
     """A rule as a sentence: "an inquiry from Boathouse question goes to Jory"."""
-    said = _KINDS[rule.kind] if rule.kind else "everything"
+    said = ONE_OF_A_KIND[rule.kind] if rule.kind else "everything"
     if rule.touchpoint:
         said += f" from {touchpoints.get(rule.touchpoint, 'a touchpoint that is gone')}"
     if rule.via:

@@ -7,17 +7,10 @@ from typing import Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 from .followup import Kind
+from .names import ALL_OF_A_KIND, ASKED_FOR
 from .texts import Kept
 
 Wanted = Literal["open", "for-us", "for-them", "put-off", "finished"]
-_KINDS = {
-    Kind.SIGN_UP: "sign-ups", Kind.INQUIRY: "inquiries", Kind.CALL_BACK: "call-backs", Kind.FEEDBACK: "feedback",
-    Kind.MESSAGE: "messages",
-}  # fmt: skip
-_STATES: dict[Wanted, str] = {
-    "open": "still open", "for-us": "waiting for us", "for-them": "waiting for them", "put-off": "put off",
-    "finished": "finished",
-}  # fmt: skip
 
 
 class ListFilter(BaseModel):
@@ -66,7 +59,7 @@ def filter_words(
     sites: Mapping[int, str] | None = None,
 ) -> str:  # fmt: skip
     """The sentence of a filter: "inquiries still open from Boathouse question for Jory"; names by their ids."""
-    what = _KINDS[wanted.kind] if wanted.kind else "everything"
+    what = ALL_OF_A_KIND[wanted.kind] if wanted.kind else "everything"
     whence = "any touchpoint"
     if wanted.touchpoint is not None:
         whence = (
@@ -75,7 +68,7 @@ def filter_words(
     whom = "anybody"
     if wanted.member is not None:
         whom = members.get(wanted.member, "somebody who has left") if wanted.member else "nobody yet"
-    said = f"{what} {_STATES[wanted.state]} from {whence} for {whom}"
+    said = f"{what} {ASKED_FOR[wanted.state]} from {whence} for {whom}"
     if wanted.via:
         said += f", {via_words(wanted.via)}"
     if wanted.site:

@@ -22,7 +22,7 @@ from intavo.hours.queries import main_hours
 from intavo.people.actions import add_event, tag_person, untag_person
 from intavo.people.ways import To, ways_to
 
-from .desk import first_told, gone_out
+from .desk import come_back, first_told, gone_out
 from .giving import HAS_RULES, give_by_rules
 from .models import FollowUp, KeptFilter, PromiseCounted
 from .queries import open_work
@@ -293,7 +293,7 @@ def _answered_since(row: FollowUp, since: datetime) -> bool:
 
 
 def take_back(actor: Actor, *, followup_id: int, key: str) -> FollowUp:
-    """Stop an answer before it goes out: it is for us again, as it was. Refused once it has gone."""
+    """Stop an answer before it goes out: it is for us again, its text in the box. Refused once it has gone."""
     actor.needs(Right.FOLLOW_UP)
     with transaction.atomic():
         row = own(actor, FollowUp.objects.select_related("business"), followup_id, locked=True)
@@ -302,8 +302,11 @@ def take_back(actor: Actor, *, followup_id: int, key: str) -> FollowUp:
             raise Refused(("key", "It has gone out already."))
         event = row.person.events.filter(kind="answered", data__followup=row.pk, data__key=key).order_by("-pk").first()
         if event is not None:
-            event.data |= {"taken_back": True}
+            # Its files are in the box again, with its text.
+            event.data = {name: value for name, value in event.data.items() if name != "enclosed"}
+            event.data["taken_back"] = True
             event.save(update_fields=["data"])
+            come_back(actor, row.pk, str(event.data.get("text") or ""))
     return take_up(actor, followup_id=followup_id)
 
 

@@ -89,6 +89,19 @@ def gone_out(actor: Actor, followup_id: int) -> None:
     )
 
 
+def come_back(actor: Actor, followup_id: int, text: str) -> None:
+    """The answer was taken back before it went out: it is being written again, where nothing else is by now."""
+    if actor.member_id is None:
+        return
+    AtDesk.objects.get_or_create(
+        followup_id=followup_id, member_id=actor.member_id,
+        defaults={"seen_at": clock.now(), "business_id": actor.business_id},
+    )  # fmt: skip
+    AtDesk.objects.filter(followup_id=followup_id, member_id=actor.member_id, draft="").update(
+        draft=text, draft_at=clock.now()
+    )
+
+
 # What a colleague did with a follow-up, as it is told to whoever did not know.
 WORKED = {
     "answered": "has answered", "finished": "has finished it", "put off": "has put it off",

@@ -78,6 +78,11 @@ def chosen(actor_member: int | None, business_id: int, files: tuple[int, ...]) -
     return [rows[one] for one in dict.fromkeys(files)]
 
 
+def release(*, business_id: int, key: str) -> None:
+    """The mail with this key does not go out: its files are chosen, and gone with nothing, as before."""
+    Enclosure.objects.filter(mail__business_id=business_id, mail__key=key).update(mail=None, added_at=clock.now())
+
+
 def attach(message: EmailMessage, mail: OutgoingMail) -> None:
     """Put a mail's files into the message."""
     for row in mail.enclosures.order_by("pk"):

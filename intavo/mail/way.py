@@ -8,7 +8,7 @@ from intavo.people.models import Address
 from intavo.people.ways import Gone, To, notes_on, register
 
 from .actions import answers_to, is_queued, queue, withdraw
-from .enclosing import chosen
+from .enclosing import chosen, release
 from .models import OutgoingMail, Suppression
 
 # Seconds for which an answer can be taken back before it goes out.
@@ -49,8 +49,11 @@ class ByMail:
         return is_queued(business_id=to.business_id, key=_key(to, key))
 
     def take_back(self, to: To, key: str) -> bool:
-        """As long as it waits in the queue."""
-        return withdraw(business_id=to.business_id, key=_key(to, key))
+        """As long as it waits in the queue; its files can go with another."""
+        if not withdraw(business_id=to.business_id, key=_key(to, key)):
+            return False
+        release(business_id=to.business_id, key=_key(to, key))
+        return True
 
     def receipt(self, data: dict[str, Any]) -> str:
         """Whether the mail has left."""

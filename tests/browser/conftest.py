@@ -33,17 +33,18 @@ def browser_type_launch_args() -> dict[str, Any]:
 
 
 @pytest.fixture(scope="session")
-def stack() -> Iterator[Stack]:
-    """Everything running on a fresh database with the demo data; the clock stands at 14:05."""
-    url = re.sub(r"/\w+$", "/intavo_browser", os.environ["DATABASE_URL"])
+def stack(worker_id: str) -> Iterator[Stack]:
+    """Everything running on a fresh database with the demo data; the clock stands at 14:05. One for each worker."""
+    name = f"intavo_browser_{worker_id}"
+    url = re.sub(r"/\w+$", f"/{name}", os.environ["DATABASE_URL"])
     with psycopg.connect(re.sub(r"/\w+$", "/postgres", url), autocommit=True) as connection:
-        connection.execute("DROP DATABASE IF EXISTS intavo_browser WITH (FORCE)")
-        connection.execute("CREATE DATABASE intavo_browser")
+        connection.execute(f"DROP DATABASE IF EXISTS {name} WITH (FORCE)")
+        connection.execute(f"CREATE DATABASE {name}")
     shutil.rmtree(uploads_of(url), ignore_errors=True)
     env = {"INTAVO_NOW": NOW, "INTAVO_PLAN_RATE": "10000", "INTAVO_INTAKE_RATE": "10000", "INTAVO_DB_POOL": "true"}
-    log = RUN / "browser-tests.log"
+    log = RUN / f"browser-tests-{worker_id}.log"
     log.unlink(missing_ok=True)
-    running = Stack(url, Ports.free_from(8600), env, log)
+    running = Stack(url, Ports.free_from(9600 if worker_id == "gw1" else 8600), env, log)
     try:
         running.manage("migrate", "--verbosity", "0", "--skip-checks")
         running.manage("load_demo", "--skip-checks")
@@ -55,9 +56,9 @@ def stack() -> Iterator[Stack]:
 
 
 @pytest.fixture(scope="session")
-def second(stack: Stack) -> Iterator[str]:
+def second(stack: Stack, worker_id: str) -> Iterator[str]:
     """The address of a second web server process on the same database."""
-    port = free_port(8700)
+    port = free_port(9700 if worker_id == "gw1" else 8700)
     stack.start_web(SECOND, port)
     stack.wait(f"http://127.0.0.1:{port}/healthz")
     yield f"http://127.0.0.1:{port}"

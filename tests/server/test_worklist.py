@@ -193,6 +193,7 @@ def test_an_answer_is_taken_back_before_it_goes_out(three: list[FollowUp], otter
     post(client, f"follow-ups/{row.pk}/answer", text="Yes, from six.", key="k1", then="wait")
     one = post(client, f"follow-ups/{row.pk}/take-back", key="k1").json()
     assert (one["state"], one["due"]) == (before["state"], before["due"])
+    assert one["draft"] == "Yes, from six.", "whoever took it back from elsewhere finds it in the box again"
     answered = [each["receipt"] for each in one["timeline"] if each["kind"] == "answered"]
     assert answered == ["taken back before it went out"]
     mail = OutgoingMail.objects.get(key=f"answer-{row.pk}-k1")
@@ -298,6 +299,11 @@ def test_files_go_along_with_a_mail_and_are_found_again(
     assert said.status_code == 200
     event = next(event for event in said.json()["timeline"] if event["kind"] == "answered")
     assert event["data"]["enclosed"] == [{"enclosure": file, "name": "prices ü.pdf", "size": 15}]
+    # Taken back, they can go with what is written instead.
+    assert "enclosed" not in post(client, f"follow-ups/{one}/take-back", key="f1").json()["timeline"][0]["data"]
+    body["key"] = "f1 again"
+    said = client.post(f"/api/follow-ups/{one}/answer", body, content_type="application/json")
+    event = max((event for event in said.json()["timeline"] if "enclosed" in event["data"]), key=lambda one: one["id"])
     mail = OutgoingMail.objects.get(pk=event["data"]["mail"])
     send(mail_id=mail.pk)
     [(name, content, kind)] = [

@@ -2,7 +2,7 @@ import { keepPreviousData, queryOptions, useMutation, useQuery, useQueryClient }
 import type { Ref } from 'vue'
 import type { FullLook, TouchpointDocument } from '@visitor/generated/wire'
 import type { Extras, SeenDocument } from '@visitor/render'
-import type { Part } from '@/places/touchpoints/types'
+import type { Part } from './document'
 import { client, take, type Schemas } from './client'
 
 export type Draft = Omit<Schemas['DraftOut'], 'document' | 'look'> & { document: TouchpointDocument; look: FullLook }

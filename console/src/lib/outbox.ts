@@ -18,6 +18,9 @@ export interface Waiting<Work = unknown> {
   changed?: boolean
 }
 
+/** What is said of something that was done without a network. */
+export const ASIDE = 'There is no connection. It is kept on this device, and goes out as soon as there is one.'
+
 type Sender = (one: Waiting, seen: number | null) => Promise<unknown>
 
 export const waiting = ref<Waiting[]>([])

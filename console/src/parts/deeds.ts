@@ -6,9 +6,10 @@ import { channelsOptions } from '@/api/channels'
 import { hoursOptions } from '@/api/hours'
 import { useClock } from '@/lib/clock'
 import { addDays, fromLocal, toLocal } from '@/lib/local'
+import { OUTCOMES, type Outcome } from '@/lib/names'
 import { useNotices } from '@/lib/notices'
+import { ASIDE } from '@/lib/outbox'
 import { saidTime } from '@/lib/time'
-import { ASIDE, OUTCOMES, type Outcome } from '@/places/follow-up/words'
 import { opened, type Choice } from './find'
 
 const AWAY = [

@@ -17,7 +17,7 @@ from .combine import EitherHours, any_of, either
 from .days import open_days_back, open_days_on
 from .holidays import parts_of, public_holidays
 from .ical import MOST_BYTES, read_exceptions, write_calendar
-from .model import DAYS, HoursException, OpeningHours, Stretch, WeeklyStretch, minutes_of
+from .model import DAYS, WEEKDAYS, Day, HoursException, OpeningHours, Stretch, WeeklyStretch, minutes_of
 from .schema_org import opening_hours_specification
 from .stretches import AnyHours, OpenStretch
 from .taking_in import Coming, said_stretches, taken_in
@@ -29,8 +29,10 @@ __all__ = [
     "DAYS",
     "HORIZON",
     "MOST_BYTES",
+    "WEEKDAYS",
     "AnyHours",
     "Coming",
+    "Day",
     "EitherHours",
     "HoursException",
     "OpenStretch",

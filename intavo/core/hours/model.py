@@ -12,6 +12,8 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationInfo, field_validat
 
 Day = Literal["mon", "tue", "wed", "thu", "fri", "sat", "sun"]
 DAYS: tuple[Day, ...] = ("mon", "tue", "wed", "thu", "fri", "sat", "sun")
+# Their names on the owner's side and in JSON-LD, in the order of DAYS.
+WEEKDAYS = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
 TIME = re.compile(r"([01][0-9]|2[0-3]):[0-5][0-9]", re.ASCII)
 MIDNIGHT_AT_END = "24:00"
 

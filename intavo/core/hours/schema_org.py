@@ -3,9 +3,7 @@
 from collections.abc import Iterable
 from typing import Any
 
-from .model import DAYS, OpeningHours, Stretch, WeeklyStretch
-
-_NAMES = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
+from .model import DAYS, WEEKDAYS, OpeningHours, Stretch, WeeklyStretch
 
 
 def _times(stretch: Stretch) -> dict[str, str]:
@@ -20,7 +18,7 @@ def _weekly(week: Iterable[WeeklyStretch]) -> list[dict[str, Any]]:
     for stretch in sorted(week, key=lambda s: (DAYS.index(s.day), s.start_minute)):
         times = _times(stretch)
         days.setdefault((times["opens"], times["closes"]), []).append(
-            f"https://schema.org/{_NAMES[DAYS.index(stretch.day)]}"
+            f"https://schema.org/{WEEKDAYS[DAYS.index(stretch.day)]}"
         )
     return [
         {"@type": "OpeningHoursSpecification", "dayOfWeek": names, "opens": opens, "closes": closes}

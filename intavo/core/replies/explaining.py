@@ -4,13 +4,12 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from datetime import UTC, date, datetime, timedelta
 
-from ..hours import AnyHours, OpeningHours, Stretch, open_time
+from ..hours import WEEKDAYS, AnyHours, OpeningHours, Stretch, open_time
 from ..hours.wall import end_instant, start_instant
 from ..say import ENGLISH, Tongue, length_words, short_date, stamp, zone_words
 from .said import Cell, Chosen, Promise, Reply, ReplySlot, Situation, choose, fill, holiday_name, situation, slots
 
 _ONE_DAY = timedelta(days=1)
-_DAYS = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
 SITUATIONS = {
     Situation.OPEN: "open", Situation.NOBODY_FREE: "open, nobody free", Situation.AFTER_HOURS: "after hours",
     Situation.HOLIDAY: "holiday",
@@ -108,7 +107,7 @@ def _open_by(hours: OpeningHours, at: datetime) -> tuple[str, str] | None:
                     where = f"exceptions.{hours.exceptions.index(exception)}"
                     return where, f"“{exception.label or short_date(day)}” opens it from {_span(stretch)}"
                 number = next(n for n, each in enumerate(hours.week) if each is stretch)
-                return f"week.{number}", f"every {_DAYS[day.weekday()]} from {_span(stretch)}"
+                return f"week.{number}", f"every {WEEKDAYS[day.weekday()]} from {_span(stretch)}"
     return None
 
 
@@ -119,7 +118,7 @@ def _closed_by(hours: OpeningHours, day: date) -> tuple[str, str]:
         label = exception.label or short_date(day)
         words = f"“{label}” opens it only from {usual}" if usual else f"“{label}” closes it that day"
         return f".exceptions.{hours.exceptions.index(exception)}", words
-    name = _DAYS[day.weekday()]
+    name = WEEKDAYS[day.weekday()]
     return "", f"on a {name} it opens from {usual}" if usual else f"it never opens on a {name}"
 
 

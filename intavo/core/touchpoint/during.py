@@ -7,12 +7,10 @@ from typing import Literal, Self
 
 from pydantic import Field, model_validator
 
-from ..hours import OpeningHours, is_open, next_closing, next_opening
+from ..hours import DAYS, Day, OpeningHours, is_open, next_closing, next_opening
 from ..say import full_date, joined, short_date, time_words
 from .base import Model
 
-Day = Literal["mon", "tue", "wed", "thu", "fri", "sat", "sun"]
-DAYS: tuple[Day, ...] = ("mon", "tue", "wed", "thu", "fri", "sat", "sun")
 _AHEAD = 9  # days in which every weekday and time of day comes round
 
 

@@ -4,6 +4,7 @@ import { useGiveRules, type GiveRule } from '@/api/give-rules'
 import { useMay, useMembers } from '@/api/me'
 import { useTouchpoints } from '@/api/touchpoints'
 import { moved } from '@/lib/sort'
+import { ONE_OF_A_KIND } from '@/lib/names'
 import { useForm } from '@/parts/form'
 
 /** Whose new work is: rules in order, of which the first that fits decides. */
@@ -14,7 +15,6 @@ const { data: ways } = useWaysIn()
 const { data: tags } = useTags()
 const may = useMay()
 const form = useForm()
-const KINDS = { inquiry: 'an inquiry', message: 'a message', 'sign-up': 'a sign-up', 'call-back': 'a call-back', feedback: 'feedback' }
 const all = () => (rules.value ?? []).map((one) => one.rule)
 const put = (next: GiveRule[]) => form.run(() => set(next))
 const change = (at: number, patch: Partial<GiveRule>) => put(all().map((one, index) => (index === at ? { ...one, ...patch } : one)))
@@ -40,7 +40,7 @@ const number = (event: Event) => (text(event) === null ? null : Number(text(even
             @change="change(at, { kind: text($event) as GiveRule['kind'] })"
           >
             <option value="">everything</option>
-            <option v-for="(words, key) in KINDS" :key="key" :value="key">{{ words }}</option>
+            <option v-for="(words, key) in ONE_OF_A_KIND" :key="key" :value="key">{{ words }}</option>
           </select>
           from
           <select

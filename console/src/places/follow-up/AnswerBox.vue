@@ -7,7 +7,7 @@ import { Failure } from '@/api/client'
 import { useNotices } from '@/lib/notices'
 import { saidTime } from '@/lib/time'
 import KeptAnswers from './KeptAnswers.vue'
-import { ASIDE } from './words'
+import { ASIDE } from '@/lib/outbox'
 import PutOffMenu from './PutOffMenu.vue'
 import { useDesk } from './desk'
 
@@ -136,6 +136,7 @@ async function send(anyway = false) {
       },
     })
     const [id, sentKey, byMail] = [props.one.id, key.value, way.value === 'mail']
+    const along = files.value
     if (text.value === said) text.value = ''
     key.value = ''
     used.value = null
@@ -145,8 +146,10 @@ async function send(anyway = false) {
     if (!done) return notices.say(ASIDE)
     // A mail waits ten seconds, so that it can be taken back; what stands in a conversation stands there at once.
     const undo = async () => {
+      // The server gives the words back as well, for a box that is another one by now.
       await work.mutateAsync({ id, work: { do: 'take-back', key: sentKey } })
       text.value ||= said
+      if (!files.value.length) files.value = along
       box.value?.focus()
     }
     notices.say(`Your answer is on its way to ${props.one.called}. ${ENDS[then.value]}`, byMail ? { undo } : {})

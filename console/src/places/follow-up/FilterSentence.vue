@@ -6,7 +6,8 @@ import { useMembers } from '@/api/me'
 import { useKnownSites } from '@/api/sites'
 import { useTouchpoints } from '@/api/touchpoints'
 import KeptRow from '@/parts/KeptRow.vue'
-import { KINDS, queryOf, STATES } from './wanted'
+import { ALL_OF_A_KIND, ASKED_FOR } from '@/lib/names'
+import { queryOf } from './wanted'
 import WhenBox from '@/parts/WhenBox.vue'
 
 /** The filter of the list as a sentence; each piece is chosen where it stands, and stands in the address. */
@@ -52,10 +53,10 @@ const kept = computed(() =>
     <div class="flex flex-wrap items-center gap-x-3 gap-y-1.5">
       <p class="flex flex-1 flex-wrap items-center gap-1 text-ink-2" role="group" aria-label="What the list shows">
         <select class="piece" aria-label="What" :value="wanted.kind ?? ''" @change="set({ kind: chosen($event) })">
-          <option v-for="(words, key) in KINDS" :key="key" :value="key">{{ words }}</option>
+          <option v-for="(words, key) in ALL_OF_A_KIND" :key="key" :value="key">{{ words }}</option>
         </select>
         <select class="piece" aria-label="In which state" :value="wanted.state ?? ''" @change="set({ state: chosen($event) })">
-          <option v-for="(words, key) in STATES" :key="key" :value="key">{{ words }}</option>
+          <option v-for="(words, key) in ASKED_FOR" :key="key" :value="key">{{ words }}</option>
         </select>
         from
         <select

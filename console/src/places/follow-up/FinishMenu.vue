@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Menu, MenuButton, MenuItems } from '@headlessui/vue'
-import { OUTCOMES, type Outcome } from './words'
+import { OUTCOMES, type Outcome } from '@/lib/names'
 
 /** How it ended, chosen from a menu. */
 import MenuRow from '@/parts/MenuRow.vue'

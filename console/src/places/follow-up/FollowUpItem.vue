@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { KINDS } from './words'
+import { KINDS } from '@/lib/names'
 import { computed } from 'vue'
 import type { Item } from '@/api/follow-ups'
 import { saidLength, saidTime } from '@/lib/time'

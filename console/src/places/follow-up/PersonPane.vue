@@ -17,7 +17,8 @@ import TalkView from './TalkView.vue'
 import PutOffMenu from './PutOffMenu.vue'
 import TimelineList from './TimelineList.vue'
 import { useNewestInView } from './newest'
-import { ASIDE, OUTCOMES } from './words'
+import { OUTCOMES } from '@/lib/names'
+import { ASIDE } from '@/lib/outbox'
 
 const props = defineProps<{ id: number; zone: string; now: Date }>()
 const router = useRouter()

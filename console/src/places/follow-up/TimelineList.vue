@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client'
 import { saidTime } from '@/lib/time'
-import { OUTCOMES, type Outcome } from './words'
+import { OUTCOMES, type Outcome } from '@/lib/names'
 
 /** An entry of the timeline; a receipt where it went out. */
 type Entry = Schemas['CardEventOut'] & { receipt?: string }

@@ -1,22 +1,6 @@
 import type { LocationQuery } from 'vue-router'
 import type { Wanted } from '@/api/follow-ups'
-
-/** The words of each piece of the sentence, by what the address says. */
-export const KINDS: Record<string, string> = {
-  '': 'everything',
-  inquiry: 'inquiries',
-  message: 'messages',
-  'sign-up': 'sign-ups',
-  'call-back': 'call-backs',
-  feedback: 'feedback',
-}
-export const STATES: Record<string, string> = {
-  '': 'still open',
-  'for-us': 'waiting for us',
-  'for-them': 'waiting for them',
-  'put-off': 'put off',
-  finished: 'finished',
-}
+import { ALL_OF_A_KIND, ASKED_FOR } from '@/lib/names'
 
 const one = (value: LocationQuery[string] | undefined) => (Array.isArray(value) ? value[0] : value) || undefined
 const number = (value: LocationQuery[string] | undefined) => {
@@ -30,8 +14,8 @@ export function wantedOf(query: LocationQuery): Wanted {
   const state = one(query.state)
   const since = one(query.since)
   const found: Wanted = {
-    state: state && state in STATES ? (state as Wanted['state']) : undefined,
-    kind: kind && kind in KINDS ? (kind as Wanted['kind']) : undefined,
+    state: state && state in ASKED_FOR ? (state as Wanted['state']) : undefined,
+    kind: kind && kind in ALL_OF_A_KIND ? (kind as Wanted['kind']) : undefined,
     touchpoint: number(query.touchpoint),
     member: number(query.member),
     via: one(query.via)?.slice(0, 60),

@@ -27,12 +27,11 @@ import StretchRows from './StretchRows.vue'
 import WeekView from './WeekView.vue'
 import WrittenWeek from './WrittenWeek.vue'
 import { vTakesFocus } from '@/lib/focus'
+import { WEEKDAYS, type Weekday } from '@/lib/names'
 
 /** One named set of hours: its week, its odd days, its name, and the sites that go by it. */
 const props = defineProps<{ set: HoursSet; others: HoursSet[] }>()
 const emit = defineEmits<{ changed: [] }>()
-const DAYS = { mon: 'Monday', tue: 'Tuesday', wed: 'Wednesday', thu: 'Thursday', fri: 'Friday', sat: 'Saturday', sun: 'Sunday' } as const
-type Day = keyof typeof DAYS
 const save = useSaveHours()
 const { zone, now } = useClock()
 const notices = useNotices()
@@ -44,8 +43,8 @@ const ofThese = `hours ${props.set.id}`
 const before = computed(() => JSON.stringify(props.set.document))
 const changed = computed(() => JSON.stringify(draft.value) !== before.value)
 watch(before, (text) => (draft.value = JSON.parse(text) as HoursDocument))
-const ofDay = (day: Day) => draft.value.week.map((one, at) => ({ one, at })).filter(({ one }) => one.day === day)
-const add = (day: Day) => draft.value.week.push({ day, from: '09:00', to: '17:00' })
+const ofDay = (day: Weekday) => draft.value.week.map((one, at) => ({ one, at })).filter(({ one }) => one.day === day)
+const add = (day: Weekday) => draft.value.week.push({ day, from: '09:00', to: '17:00' })
 /** Errors of a day's stretches, by their place in the week. */
 const wrong = (at: number) => fields.value[`hours.week.${at}.from`] ?? fields.value[`hours.week.${at}.to`]
 
@@ -138,7 +137,7 @@ function rename(event: Event) {
       <h3 class="mt-4 mb-1 font-semibold">In writing</h3>
       <WrittenWeek @read="draft.week = $event" />
       <div
-        v-for="[day, name] in inWeekOrder(Object.entries(DAYS) as [Day, string][])"
+        v-for="[day, name] in inWeekOrder(Object.entries(WEEKDAYS) as [Weekday, string][])"
         :key="day"
         class="grid min-h-11 grid-cols-[7rem_1fr_auto] items-start gap-3 border-b border-line-2 py-1.5"
       >

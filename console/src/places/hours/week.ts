@@ -1,8 +1,8 @@
 import type { HoursDocument, Stretch } from '@/api/hours'
 import { addDays } from '@/lib/local'
+import { WEEKDAYS, type Weekday } from '@/lib/names'
 
-export const DAYS = ['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'] as const
-export const DAY_NAMES = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'] as const
+const DAYS = Object.keys(WEEKDAYS) as Weekday[]
 export const GRID = 15
 export const FINE = 5
 const DAY = 1440
@@ -14,7 +14,7 @@ export interface Piece {
 }
 export interface DayRow {
   date: string
-  day: (typeof DAYS)[number]
+  day: Weekday
   name: string
   pieces: Piece[]
   /** The odd day that holds instead of the week, by its place in the document. */
@@ -46,7 +46,7 @@ export function weekOf(document: HoursDocument, begins: string): DayRow[] {
     const exception = odd < 0 ? undefined : document.exceptions[odd]
     const stretches = exception ? exception.stretches : document.week.filter((one) => one.day === day)
     const pieces = stretches.map(pieceOf).sort((a, b) => a.start - b.start)
-    return { date, day, name: DAY_NAMES[weekday] ?? '', pieces, odd: odd < 0 ? null : odd, label: exception?.label ?? '' }
+    return { date, day, name: WEEKDAYS[day], pieces, odd: odd < 0 ? null : odd, label: exception?.label ?? '' }
   })
 }
 

@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import { useWorkWith, type Card } from '@/api/people'
 import { useClock } from '@/lib/clock'
 import { saidTime } from '@/lib/time'
-import { KINDS, STATES } from '@/places/follow-up/words'
+import { KINDS, STATES } from '@/lib/names'
 
 /** What stands behind somebody: what they agreed to, the work with them, and the cards that became one. */
 const props = defineProps<{ one: Card }>()

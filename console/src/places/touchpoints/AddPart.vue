@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Menu, MenuButton, MenuItems } from '@headlessui/vue'
 import type { Addable } from '@/api/touchpoints'
-import type { Part } from './types'
+import type { Part } from '@/api/document'
 import MenuRow from '@/parts/MenuRow.vue'
 
 /** What can be added, by kind; always in view, and it opens upwards. */

@@ -12,7 +12,7 @@ import { runsToHtml } from '@/parts/fields/runs'
 import SelectBox from '@/parts/fields/SelectBox.vue'
 import TickBox from '@/parts/fields/TickBox.vue'
 import WordsBox from '@/parts/fields/WordsBox.vue'
-import type { Change, TouchpointDocument } from './types'
+import type { Change, TouchpointDocument } from '@/api/document'
 
 const props = defineProps<{ document: TouchpointDocument; draft: Draft; wrong: Record<string, string> }>()
 const emit = defineEmits<{ change: Change; confirm: [on: boolean]; csv: [wanted: boolean]; draft: [draft: Draft] }>()

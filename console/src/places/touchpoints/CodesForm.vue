@@ -7,7 +7,7 @@ import { useForm } from '@/parts/form'
 import SelectBox from '@/parts/fields/SelectBox.vue'
 import TickBox from '@/parts/fields/TickBox.vue'
 import WordsBox from '@/parts/fields/WordsBox.vue'
-import type { Change, TouchpointDocument } from './types'
+import type { Change, TouchpointDocument } from '@/api/document'
 
 const props = defineProps<{ document: TouchpointDocument; draft: Draft }>()
 const emit = defineEmits<{ change: Change; draft: [draft: Draft] }>()

@@ -7,7 +7,7 @@ import NumberBox from '@/parts/fields/NumberBox.vue'
 import SelectBox from '@/parts/fields/SelectBox.vue'
 import TickBox from '@/parts/fields/TickBox.vue'
 import WordsBox from '@/parts/fields/WordsBox.vue'
-import type { Change, Does, TouchpointDocument } from './types'
+import type { Change, Does, TouchpointDocument } from '@/api/document'
 
 /** The button itself, where the stance is one: what it says and what it does, then its sign. */
 defineProps<{ document: TouchpointDocument }>()

@@ -6,7 +6,7 @@ import SelectBox from '@/parts/fields/SelectBox.vue'
 import TickBox from '@/parts/fields/TickBox.vue'
 import type { LookHandle } from './look'
 import LookRow from './LookRow.vue'
-import type { Change, TouchpointDocument } from './types'
+import type { Change, TouchpointDocument } from '@/api/document'
 
 /** How it is closed: by its sign, by a click outside, by Esc, or by itself. */
 defineProps<{ look: LookHandle; leaving: TouchpointDocument['leaving'] }>()

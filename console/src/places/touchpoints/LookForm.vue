@@ -13,7 +13,7 @@ import LookClosing from './LookClosing.vue'
 import LookRow from './LookRow.vue'
 import LookSpacing from './LookSpacing.vue'
 import LookType from './LookType.vue'
-import type { Change, TouchpointDocument } from './types'
+import type { Change, TouchpointDocument } from '@/api/document'
 
 const props = defineProps<{
   document: TouchpointDocument

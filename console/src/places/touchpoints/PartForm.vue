@@ -14,7 +14,7 @@ import NumberBox from '@/parts/fields/NumberBox.vue'
 import SelectBox from '@/parts/fields/SelectBox.vue'
 import TickBox from '@/parts/fields/TickBox.vue'
 import WordsBox from '@/parts/fields/WordsBox.vue'
-import type { Part, TouchpointDocument } from './types'
+import type { Part, TouchpointDocument } from '@/api/document'
 
 const props = defineProps<{ part: Part; document: TouchpointDocument; rowWith: string }>()
 const emit = defineEmits<{ set: [what: string, patch: Record<string, unknown>]; row: [joined: boolean] }>()

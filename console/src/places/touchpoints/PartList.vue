@@ -4,7 +4,7 @@ import type { Addable } from '@/api/touchpoints'
 import { dragRows } from '@/lib/sort'
 import { freshPart, thanksOf } from './fresh'
 import PartForm from './PartForm.vue'
-import type { Change, Part, TouchpointDocument } from './types'
+import type { Change, Part, TouchpointDocument } from '@/api/document'
 import { glimpse, nameOf } from './words'
 
 const props = defineProps<{ document: TouchpointDocument; step: string; thanks: Addable['thanks']; wrong?: Record<string, string> }>()

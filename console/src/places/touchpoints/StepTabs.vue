@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { Addable } from '@/api/touchpoints'
 import { dropStep, freshStep } from './fresh'
-import type { Change, TouchpointDocument } from './types'
+import type { Change, TouchpointDocument } from '@/api/document'
 
 const props = defineProps<{ document: TouchpointDocument; following: Addable['following'] }>()
 const step = defineModel<string>('step', { required: true })

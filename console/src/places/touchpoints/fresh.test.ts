@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { offered } from '@/api/parts.json'
 import { dropStep, freshPart, freshStep, thanksOf } from './fresh'
-import type { Part, TouchpointDocument } from './types'
+import type { Part, TouchpointDocument } from '@/api/document'
 
 const part = (id: string, more: object) =>
   ({ id, on: ['desktop', 'phone'], hidden: false, row: null, share: 100, ...more }) as unknown as Part

@@ -1,5 +1,5 @@
 import type { Addable } from '@/api/touchpoints'
-import type { Part, TouchpointDocument } from './types'
+import type { Part, TouchpointDocument } from '@/api/document'
 
 /** Stands for the logo of the site's house style. */
 export const HOUSE_LOGO = 'house-logo'

@@ -1,6 +1,6 @@
 import { nextTick, type Ref } from 'vue'
 import { useRouter } from 'vue-router'
-import type { TouchpointDocument } from './types'
+import type { TouchpointDocument } from '@/api/document'
 
 /** What is beside the stage. */
 export const SIDES = { content: 'Content', look: 'Look', after: 'After' }

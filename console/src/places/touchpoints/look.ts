@@ -1,7 +1,7 @@
 import { computed, type Ref } from 'vue'
 import { choices } from '@/api/parts.json'
 import type { FullLook, FullValues } from '@visitor/generated/wire'
-import type { Change, Look, LookValues, TouchpointDocument } from './types'
+import type { Change, Look, LookValues, TouchpointDocument } from '@/api/document'
 
 type Name = Exclude<keyof LookValues, 'colours'>
 export type Role = keyof LookValues['colours']

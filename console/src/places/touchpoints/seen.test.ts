@@ -4,7 +4,7 @@ import type { FullLook } from '@visitor/generated/wire'
 import WORDS from '@visitor/generated/words.json'
 import { useLook, type Screen } from './look'
 import { seenOf } from './seen'
-import type { TouchpointDocument } from './types'
+import type { TouchpointDocument } from '@/api/document'
 import { glimpse, nameOf } from './words'
 
 const VALUES = { place: 'middle', width: 480, corners: 4, colours: { card: '#ffffff', text: '#111111', button: '#222222' } }

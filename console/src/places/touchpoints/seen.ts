@@ -2,7 +2,7 @@ import type { ComputedRef, InjectionKey } from 'vue'
 import type { FullLook } from '@visitor/generated/wire'
 import type { SeenDocument } from '@visitor/render'
 import { HOUSE_LOGO } from './fresh'
-import type { LookValues, TouchpointDocument } from './types'
+import type { LookValues, TouchpointDocument } from '@/api/document'
 
 /** The picture that is the logo of the first site's house style. */
 export const LOGO: InjectionKey<ComputedRef<string | null>> = Symbol('logo')

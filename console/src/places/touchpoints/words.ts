@@ -1,5 +1,5 @@
 import kinds from '@/api/parts.json'
-import type { Part, TouchpointDocument } from './types'
+import type { Part, TouchpointDocument } from '@/api/document'
 
 export const PURPOSES: Record<TouchpointDocument['purpose'], string> = kinds.choices.purpose
 

@@ -2,7 +2,7 @@
 import { choices } from '@/api/parts.json'
 import { computed } from 'vue'
 import { useChannels } from '@/api/channels'
-import type { PartOf } from '../types'
+import type { PartOf } from '@/api/document'
 import SelectBox from '@/parts/fields/SelectBox.vue'
 import TickBox from '@/parts/fields/TickBox.vue'
 

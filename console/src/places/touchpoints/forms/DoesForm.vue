@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import { useChannels } from '@/api/channels'
 import { useTouchpoints } from '@/api/touchpoints'
-import type { Does, TouchpointDocument } from '../types'
+import type { Does, TouchpointDocument } from '@/api/document'
 import { ACTIONS } from '../words'
 import AddressBox from '@/parts/fields/AddressBox.vue'
 import LibraryPicker from '@/parts/fields/LibraryPicker.vue'

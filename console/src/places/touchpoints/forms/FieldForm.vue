@@ -3,7 +3,7 @@ import NumberBox from '@/parts/fields/NumberBox.vue'
 import SelectBox from '@/parts/fields/SelectBox.vue'
 import TickBox from '@/parts/fields/TickBox.vue'
 import WordsBox from '@/parts/fields/WordsBox.vue'
-import type { PartOf, TouchpointDocument } from '../types'
+import type { PartOf, TouchpointDocument } from '@/api/document'
 import { INPUTS } from '../words'
 import OptionRows from './OptionRows.vue'
 

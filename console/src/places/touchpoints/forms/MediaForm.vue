@@ -10,7 +10,7 @@ import TickBox from '@/parts/fields/TickBox.vue'
 import WordsBox from '@/parts/fields/WordsBox.vue'
 import { HOUSE_LOGO } from '../fresh'
 import { LOGO } from '../seen'
-import type { PartOf } from '../types'
+import type { PartOf } from '@/api/document'
 import { firstFrame } from './poster'
 
 const props = defineProps<{ part: PartOf<'picture'> | PartOf<'video'> }>()

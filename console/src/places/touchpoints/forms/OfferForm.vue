@@ -9,7 +9,7 @@ import LengthBox from '@/parts/fields/LengthBox.vue'
 import SelectBox from '@/parts/fields/SelectBox.vue'
 import TickBox from '@/parts/fields/TickBox.vue'
 import WordsBox from '@/parts/fields/WordsBox.vue'
-import type { PartOf } from '../types'
+import type { PartOf } from '@/api/document'
 import WhenBox from '@/parts/WhenBox.vue'
 
 const props = defineProps<{ part: PartOf<'price'> | PartOf<'countdown'> }>()

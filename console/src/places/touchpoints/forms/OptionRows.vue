@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { TouchpointDocument } from '../types'
+import type { TouchpointDocument } from '@/api/document'
 
 export interface Choice {
   value: string

@@ -2,7 +2,7 @@
 import NumberBox from '@/parts/fields/NumberBox.vue'
 import SelectBox from '@/parts/fields/SelectBox.vue'
 import WordsBox from '@/parts/fields/WordsBox.vue'
-import type { PartOf, TouchpointDocument } from '../types'
+import type { PartOf, TouchpointDocument } from '@/api/document'
 import OptionRows from './OptionRows.vue'
 
 const props = defineProps<{ part: PartOf<'question'> | PartOf<'score'>; document: TouchpointDocument }>()

@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import { rehearseTalk, type Turn } from '@/api/talks'
 import { useForm } from '@/parts/form'
-import type { PartOf } from '../types'
+import type { PartOf } from '@/api/document'
 import RichBox from '@/parts/fields/RichBox.vue'
 import { runsToHtml, type Run } from '@/parts/fields/runs'
 import SelectBox from '@/parts/fields/SelectBox.vue'

@@ -7,7 +7,7 @@ import NumberBox from '@/parts/fields/NumberBox.vue'
 import SelectBox from '@/parts/fields/SelectBox.vue'
 import TickBox from '@/parts/fields/TickBox.vue'
 import WordsBox from '@/parts/fields/WordsBox.vue'
-import type { Does, PartOf, TouchpointDocument } from '../types'
+import type { Does, PartOf, TouchpointDocument } from '@/api/document'
 
 type Tool =
   | PartOf<'links'>

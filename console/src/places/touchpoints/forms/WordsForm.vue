@@ -6,7 +6,7 @@ import SelectBox from '@/parts/fields/SelectBox.vue'
 import TickBox from '@/parts/fields/TickBox.vue'
 import WordsBox from '@/parts/fields/WordsBox.vue'
 import { runsToHtml } from '@/parts/fields/runs'
-import type { PartOf } from '../types'
+import type { PartOf } from '@/api/document'
 
 const props = defineProps<{ part: PartOf<'headline'> | PartOf<'text'> }>()
 const emit = defineEmits<{ set: [patch: Record<string, unknown>] }>()

@@ -1,9 +1,10 @@
 <script setup lang="ts">
+import { SHORT_WEEKDAYS, type Weekday } from '@/lib/names'
 import { inWeekOrder } from '@/lib/time'
 import { useHours } from '@/api/hours'
 import WhenBox from '@/parts/WhenBox.vue'
 import SelectBox from '@/parts/fields/SelectBox.vue'
-import { DAYS, type Sentence } from './sentence'
+import type { Sentence } from './sentence'
 
 /** During which times: dates, weekdays, times of day, while open or closed. */
 const props = defineProps<{ sentence: Sentence }>()
@@ -19,8 +20,8 @@ function times(patch: { start?: string | null; end?: string | null }) {
   if (!patch.end && 'end' in patch) return change({ start: null, end: null })
   change({ start: next.start ?? '09:00', end: next.end ?? (next.start && next.start >= '17:00' ? '23:00' : '17:00') })
 }
-function day(name: keyof typeof DAYS, on: boolean) {
-  const all = Object.keys(DAYS) as (keyof typeof DAYS)[]
+function day(name: Weekday, on: boolean) {
+  const all = Object.keys(SHORT_WEEKDAYS) as Weekday[]
   change({ days: all.filter((one) => (one === name ? on : props.sentence.during.days.includes(one))) })
 }
 </script>
@@ -45,7 +46,7 @@ function day(name: keyof typeof DAYS, on: boolean) {
     <fieldset class="flex flex-wrap gap-1">
       <legend class="font-semibold">Weekdays</legend>
       <button
-        v-for="[key, name] in inWeekOrder(Object.entries(DAYS) as [keyof typeof DAYS, string][])"
+        v-for="[key, name] in inWeekOrder(Object.entries(SHORT_WEEKDAYS) as [Weekday, string][])"
         :key="key"
         type="button"
         class="btn px-2!"

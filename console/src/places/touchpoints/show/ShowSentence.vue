@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import { useKnownSites } from '@/api/sites'
 import { useShowWords, type Draft } from '@/api/touchpoints'
-import type { Change, TouchpointDocument } from '../types'
+import type { Change, TouchpointDocument } from '@/api/document'
 import DuringPanel from './DuringPanel.vue'
 import MomentsPanel from './MomentsPanel.vue'
 import OftenPanel from './OftenPanel.vue'

@@ -4,7 +4,8 @@ import SelectBox from '@/parts/fields/SelectBox.vue'
 import TickBox from '@/parts/fields/TickBox.vue'
 import { useKnownSites } from '@/api/sites'
 import { vTyped } from '@/lib/typed'
-import { WAYS, type Sentence, type Who } from './sentence'
+import { WAYS } from '@/lib/names'
+import type { Sentence, Who } from './sentence'
 import WordsList from './WordsList.vue'
 
 /** Who: devices, and pieces that must all hold, each also the other way round. */

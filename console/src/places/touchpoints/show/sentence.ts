@@ -1,4 +1,4 @@
-import type { TouchpointDocument } from '../types'
+import type { TouchpointDocument } from '@/api/document'
 
 export type Show = TouchpointDocument['show']
 export type Sentence = Show['sentences'][number]
@@ -7,13 +7,6 @@ export type Who = Sentence['who'][number]
 export type Moment = Sentence['moments'][number][number]
 export type Span = Show['how_often']['span']
 
-export const WAYS = {
-  typed: 'by typing your address',
-  search: 'from a search site',
-  social: 'from a social site',
-  elsewhere: 'from another site',
-  here: 'from your own site',
-} as const
 export type MomentKind = 'after' | 'read' | 'up' | 'view' | 'clicks' | 'idle' | 'leave' | 'click'
 export const MOMENTS: Record<MomentKind, { name: string; start: number | string | true; unit: string }> = {
   after: { name: 'seconds on the page', start: 12, unit: 's on the page' },
@@ -28,8 +21,6 @@ export const MOMENTS: Record<MomentKind, { name: string; start: number | string 
 export const EMPTY_MOMENT: Moment = { after: null, read: null, up: null, view: null, clicks: null, idle: null, leave: null, click: null }
 export const momentOf = (kind: MomentKind, value: unknown = MOMENTS[kind].start): Moment => ({ ...EMPTY_MOMENT, [kind]: value }) as Moment
 export const kindOf = (one: Moment): MomentKind => (Object.keys(MOMENTS) as MomentKind[]).find((kind) => one[kind] != null) ?? 'after'
-
-export const DAYS = { mon: 'Mon', tue: 'Tue', wed: 'Wed', thu: 'Thu', fri: 'Fri', sat: 'Sat', sun: 'Sun' } as const
 
 export const emptySentence = (): Sentence => ({
   sites: [],
