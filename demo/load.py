@@ -82,9 +82,13 @@ def _under_way(owner: Actor, site: LiveSite, row: Touchpoint, at: datetime) -> N
     assert row.live is not None
     began = at - timedelta(minutes=20)
     begun = Begun.model_validate(
-        {"touchpoint": row.public_id, "revision": row.live.number, "device": "phone",
-         "page": {"url": "https://otterwick.example/lessons", "title": "Lessons"}}
-    )  # fmt: skip
+        {
+            "touchpoint": row.public_id,
+            "revision": row.live.number,
+            "device": "phone",
+            "page": {"url": "https://otterwick.example/lessons", "title": "Lessons"},
+        }
+    )
     token = begin_talk(site, begun, began)["talk"]
     heard: tuple[dict[str, Any], ...] = (
         {"choice": "c1"},
@@ -120,10 +124,16 @@ def _tallies(owner: Actor, site: LiveSite, touchpoints: dict[str, Touchpoint], a
         for key, (seen, share) in b.SEEN_A_DAY.items():
             count = round(seen * (1.0 + 0.35 * (day.weekday() >= 4) + 0.1 * ((ago * 7) % 5 - 2)))
             for what, number in (("seen", count), ("goal", round(count * share + (ago % 3) * 0.3))):
-                rows.append(HourlyTally(
-                    business_id=owner.business_id, site_id=site.id, touchpoint=touchpoints[key].public_id, hour=day,
-                    what=what, count=number,
-                ))  # fmt: skip
+                rows.append(
+                    HourlyTally(
+                        business_id=owner.business_id,
+                        site_id=site.id,
+                        touchpoint=touchpoints[key].public_id,
+                        hour=day,
+                        what=what,
+                        count=number,
+                    )
+                )
     HourlyTally.objects.bulk_create(rows)
 
 
@@ -158,8 +168,10 @@ def _business() -> Actor:
         set_reply(owner, situation=Situation(situation), language="cy", reply=Reply.model_validate(reply))
     site = add_site(owner, name="otterwick.example", hosts=b.HOSTS, slug=b.SITE_SLUG)
     logo = add_asset(owner, kind="picture", name="logo.png", data=pictures.logo(), description="Two crossed paddles")
-    pages = {path: PageSeen(title, list(kinds), clock.now() - timedelta(minutes=n), views)
-             for n, (path, title, kinds, views) in enumerate(b.PAGES)}  # fmt: skip
+    pages = {
+        path: PageSeen(title, list(kinds), clock.now() - timedelta(minutes=n), views)
+        for n, (path, title, kinds, views) in enumerate(b.PAGES)
+    }
     visitor = visitor_of(owner.business_id)
     count_pages(visitor, site_id=site.pk, pages=pages, confirmed=True)
     count_sources(visitor, site_id=site.pk, sources=b.SOURCES, at=clock.now())
@@ -207,8 +219,13 @@ def _first_of_next_month() -> str:
 
 def _touchpoints(owner: Actor) -> dict[str, Touchpoint]:
     """Every stance once, on; one turned off, one changed since it went live, one never on."""
-    estuary = add_asset(owner, kind="picture", name="estuary.png", data=pictures.estuary(),
-                        description="Two kayaks on the estuary on a still morning")  # fmt: skip
+    estuary = add_asset(
+        owner,
+        kind="picture",
+        name="estuary.png",
+        data=pictures.estuary(),
+        description="Two kayaks on the estuary on a still morning",
+    )
     moon = "The moon over the estuary"
     night = add_asset(owner, kind="picture", name="after-dark.png", data=pictures.night(), description=moon)
     month = clock.now().strftime("%B %Y")
@@ -254,11 +271,16 @@ def _send(
     consents = {part.name: True for part in Document.model_validate(live.document).consents()}
     sent = Sent.model_validate(
         {
-            "id": secrets.token_hex(16), "touchpoint": touchpoint.public_id, "revision": live.number, "step": "ask",
-            "answers": answers, "consents": consents, "device": device,
+            "id": secrets.token_hex(16),
+            "touchpoint": touchpoint.public_id,
+            "revision": live.number,
+            "step": "ask",
+            "answers": answers,
+            "consents": consents,
+            "device": device,
             "page": {"url": f"https://otterwick.example{page}", "title": "Otterwick Paddle Hire"},
         }
-    )  # fmt: skip
+    )
     receive(site, sent, at=at, sender="demo")
     waits = Pending.objects.filter(submission__site_id=site.id, submission__client_id=sent.id).first()
     if waits is not None:

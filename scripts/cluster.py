@@ -66,9 +66,15 @@ class Cluster:
             user = pwd.getpwnam("postgres")
             identity = {"user": user.pw_uid, "group": user.pw_gid, "extra_groups": []}
         result: subprocess.CompletedProcess[str] = subprocess.run(  # noqa: S603  # fixed programs, no shell
-            command, cwd="/", env=env, text=True, stdin=subprocess.DEVNULL, capture_output=True, check=False,
+            command,
+            cwd="/",
+            env=env,
+            text=True,
+            stdin=subprocess.DEVNULL,
+            capture_output=True,
+            check=False,
             **identity,  # type: ignore[call-overload]
-        )  # fmt: skip
+        )
         if check and result.returncode:
             raise ClusterError(f"{Path(command[0]).name}: {result.stderr.strip() or result.stdout.strip()}")
         return result
@@ -92,9 +98,17 @@ class Cluster:
             # Making it was cut short the last time: there is nothing in it yet.
             shutil.rmtree(self.data)
         self._run(
-            self._program("initdb"), "-D", str(self.data), "-U", "intavo", "-E", "UTF8", "--locale=C.UTF-8",
-            "--auth=scram-sha-256", f"--pwfile={secret}",
-        )  # fmt: skip
+            self._program("initdb"),
+            "-D",
+            str(self.data),
+            "-U",
+            "intavo",
+            "-E",
+            "UTF8",
+            "--locale=C.UTF-8",
+            "--auth=scram-sha-256",
+            f"--pwfile={secret}",
+        )
         (self.home / "made").touch()
 
     def run(self, program: str, *words: str) -> None:
@@ -124,9 +138,19 @@ class Cluster:
             if self.purpose == "test":
                 options += " -c fsync=off -c full_page_writes=off"
             started = self._run(
-                self._program("pg_ctl"), "-D", str(self.data), "-l", str(log), "-w", "-t", "60", "-o", options, "start",
+                self._program("pg_ctl"),
+                "-D",
+                str(self.data),
+                "-l",
+                str(log),
+                "-w",
+                "-t",
+                "60",
+                "-o",
+                options,
+                "start",
                 check=False,
-            )  # fmt: skip
+            )
             if started.returncode == 0:
                 self.started_here = True
                 return

@@ -31,4 +31,4 @@ cat "$said"
 alone=(tests/server/test_nothing_is_lost.py tests/server/test_no_5xx.py)
 part server .venv/bin/python -m pytest -n 2 --create-db tests/server "${alone[@]/#/--ignore=}" || exit 1
 part "kill and flood" .venv/bin/python -m pytest --create-db "${alone[@]}" || exit 1
-part browser .venv/bin/python -m pytest -n 2 --dist loadfile tests/browser --ignore tests/browser/test_vectors.py || exit 1
+part browser .venv/bin/python -m pytest tests/browser --ignore tests/browser/test_vectors.py || exit 1

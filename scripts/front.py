@@ -63,9 +63,12 @@ def on_loopback(port: int, application_port: int, folder: Path) -> Path:
     files = min(2 * CONNECTIONS, hard if hard != resource.RLIM_INFINITY else 2 * CONNECTIONS)
     path = folder / "nginx.conf"
     text = rules(
-        server=f"  server {{\n    listen 127.0.0.1:{port} backlog=1024;\n", application=f"127.0.0.1:{application_port}",
-        folder=folder, head="daemon off;\nmaster_process off;", files=max(files, most if most > 0 else 0),
-    )  # fmt: skip
+        server=f"  server {{\n    listen 127.0.0.1:{port} backlog=1024;\n",
+        application=f"127.0.0.1:{application_port}",
+        folder=folder,
+        head="daemon off;\nmaster_process off;",
+        files=max(files, most if most > 0 else 0),
+    )
     path.write_text(text)
     return path
 

@@ -38,8 +38,9 @@ def files_of(folder: Path) -> dict[str, str]:
     """The sum of each file, by its path."""
     return {
         str(path.relative_to(folder)): hashlib.sha256(path.read_bytes()).hexdigest()
-        for path in folder.rglob("*") if path.is_file()
-    }  # fmt: skip
+        for path in folder.rglob("*")
+        if path.is_file()
+    }
 
 
 def save(cluster: Cluster, into: Path) -> None:
@@ -78,8 +79,11 @@ def check() -> list[str]:
         save(cluster, saved)
         address = bring_back(cluster, saved)
         after = rows_of(address)
-        wrong = [f"{table}: {rows[0]} rows before, {after.get(table, (0,))[0]} after" for table, rows in before.items()
-                 if after.get(table) != rows]  # fmt: skip
+        wrong = [
+            f"{table}: {rows[0]} rows before, {after.get(table, (0,))[0]} after"
+            for table, rows in before.items()
+            if after.get(table) != rows
+        ]
         if files_of(uploads_of(address)) != files:
             wrong.append("the files are not the same")
         print(f"{len(before)} tables, {sum(rows for rows, _ in before.values())} rows, {len(files)} files brought back")

@@ -139,17 +139,38 @@ class Stack:
         self.commands[name] = command
         output = self.log.open("ab") if self.log else None
         self.processes[name] = subprocess.Popen(  # noqa: S603  # our own programs
-            command, cwd=ROOT, env=self.environment(), stdin=subprocess.DEVNULL, stdout=output, stderr=output,
-            start_new_session=True, preexec_fn=_die_with_parent,
-        )  # fmt: skip
+            command,
+            cwd=ROOT,
+            env=self.environment(),
+            stdin=subprocess.DEVNULL,
+            stdout=output,
+            stderr=output,
+            start_new_session=True,
+            preexec_fn=_die_with_parent,
+        )
 
     def start_web(self, name: str = "web", port: int | None = None) -> None:
         """Start a process of the application, which the server in front asks where it has no port of its own."""
         self.launch(
-            name, str(BIN / "granian"), "--interface", "wsgi", "--host", "127.0.0.1",
-            "--port", str(port or self.ports.app), "--workers", "1", "--blocking-threads", "8", "--backlog", "512",
-            "--log-level", "warning", "--no-ws", "intavo.project.wsgi:application",
-        )  # fmt: skip
+            name,
+            str(BIN / "granian"),
+            "--interface",
+            "wsgi",
+            "--host",
+            "127.0.0.1",
+            "--port",
+            str(port or self.ports.app),
+            "--workers",
+            "1",
+            "--blocking-threads",
+            "8",
+            "--backlog",
+            "512",
+            "--log-level",
+            "warning",
+            "--no-ws",
+            "intavo.project.wsgi:application",
+        )
 
     def start_front(self) -> None:
         """Start the server in front, which takes requests in whole and answers while the application is away."""
@@ -165,22 +186,49 @@ class Stack:
         """Start the stand-ins of the outside world and the demo business's web site."""
         python = str(BIN / "python")
         self.launch(
-            "mail stand-in", python, "-m", "intavo.standins.mail", "--http", str(self.ports.mail),
-            "--smtp", str(self.ports.smtp), "--keep", str(RUN / f"mail-{self.ports.mail}"),
-            "--answers", f"{self.base_url}/in/mail/{mail_in_secret()}",
-        )  # fmt: skip
+            "mail stand-in",
+            python,
+            "-m",
+            "intavo.standins.mail",
+            "--http",
+            str(self.ports.mail),
+            "--smtp",
+            str(self.ports.smtp),
+            "--keep",
+            str(RUN / f"mail-{self.ports.mail}"),
+            "--answers",
+            f"{self.base_url}/in/mail/{mail_in_secret()}",
+        )
         self.launch(
-            "demo site", python, "-m", "demo.serve", "--port", str(self.ports.site), "--intavo", self.base_url,
-        )  # fmt: skip
+            "demo site",
+            python,
+            "-m",
+            "demo.serve",
+            "--port",
+            str(self.ports.site),
+            "--intavo",
+            self.base_url,
+        )
         self.start_wherry()
 
     def start_wherry(self) -> None:
         """Start the messaging stand-in."""
         self.launch(
-            "messaging stand-in", str(BIN / "python"), "-m", "intavo.standins.wherry", "--port", str(self.ports.wherry),
-            "--keep", str(RUN / f"wherry-{self.ports.wherry}"), "--call", f"{self.base_url}/g/{WHERRY_KEY}",
-            "--secret", WHERRY_SECRET, "--bearer", WHERRY_BEARER,
-        )  # fmt: skip
+            "messaging stand-in",
+            str(BIN / "python"),
+            "-m",
+            "intavo.standins.wherry",
+            "--port",
+            str(self.ports.wherry),
+            "--keep",
+            str(RUN / f"wherry-{self.ports.wherry}"),
+            "--call",
+            f"{self.base_url}/g/{WHERRY_KEY}",
+            "--secret",
+            WHERRY_SECRET,
+            "--bearer",
+            WHERRY_BEARER,
+        )
 
     def start(self) -> None:
         """Start every part and wait until all are up."""

@@ -127,9 +127,13 @@ class Console:
     def _try(self, operation: Any, times: int) -> None:
         @hypothesis.seed(self.chance.getrandbits(32))
         @hypothesis.settings(
-            max_examples=times, database=None, deadline=None, phases=[Phase.generate], verbosity=Verbosity.quiet,
+            max_examples=times,
+            database=None,
+            deadline=None,
+            phases=[Phase.generate],
+            verbosity=Verbosity.quiet,
             suppress_health_check=list(HealthCheck),
-        )  # fmt: skip
+        )
         @hypothesis.given(case=operation.as_strategy())
         def one(case: Any) -> None:
             self._send(operation, case)
@@ -191,9 +195,14 @@ class Chained:
         schema = schemathesis.openapi.from_path(ROOT / "docs" / "openapi.json")
         machine = schema.exclude(path=list(_NOT_ASKED)).as_state_machine()
         settings = hypothesis.settings(
-            max_examples=CHAINS, stateful_step_count=STEPS, database=None, deadline=None,
-            phases=[Phase.generate], verbosity=Verbosity.quiet, suppress_health_check=list(HealthCheck),
-        )  # fmt: skip
+            max_examples=CHAINS,
+            stateful_step_count=STEPS,
+            database=None,
+            deadline=None,
+            phases=[Phase.generate],
+            verbosity=Verbosity.quiet,
+            suppress_health_check=list(HealthCheck),
+        )
         for _ in range(BEGINNINGS * rounds):
             # What can follow depends on what is there by then, which Hypothesis takes for an unsteady test.
             with suppress(Flaky):
@@ -238,12 +247,15 @@ _NOT_ASKED = frozenset({"/api/people-of-the-business/leave"})
 def _form(values: dict[str, Any]) -> tuple[bytes, dict[str, str]]:
     mark = b"----odd"
     parts = b"".join(
-        b"--%s\r\nContent-Disposition: form-data; name=\"%s\"%s\r\n\r\n%s\r\n" % (
-            mark, name.encode("utf-8", "replace"), b'; filename="odd.png"' if name == "file" else b"",
+        b'--%s\r\nContent-Disposition: form-data; name="%s"%s\r\n\r\n%s\r\n'
+        % (
+            mark,
+            name.encode("utf-8", "replace"),
+            b'; filename="odd.png"' if name == "file" else b"",
             value if isinstance(value, bytes) else str(value).encode("utf-8", "replace"),
         )
         for name, value in values.items()
-    )  # fmt: skip
+    )
     return parts + b"--%s--\r\n" % mark, {"Content-Type": "multipart/form-data; boundary=----odd"}
 
 
@@ -283,16 +295,24 @@ class Visitors:
                 part["id"] for step in one["document"]["steps"] for part in step["parts"] if "field" in json.dumps(part)
             ]
             self.bodies += [
-                ("intake", about | {
-                    "id": "0" * 32, "step": one["document"]["steps"][0]["id"], "elapsed_ms": 9000, "visitor": visitor,
-                    "answers": {"email": "ife@post.example", "name": "Ife", "message": "A boat?"} | dict.fromkeys(fields, "x"),
-                    "consents": {"news": True},
-                }),
+                (
+                    "intake",
+                    about
+                    | {
+                        "id": "0" * 32,
+                        "step": one["document"]["steps"][0]["id"],
+                        "elapsed_ms": 9000,
+                        "visitor": visitor,
+                        "answers": {"email": "ife@post.example", "name": "Ife", "message": "A boat?"}
+                        | dict.fromkeys(fields, "x"),
+                        "consents": {"news": True},
+                    },
+                ),
                 ("beats", [about | {"id": "beat-0001", "what": "seen", "at": "2026-11-24T14:05:00Z", "channel": ""}]),
                 ("more", about | {"visitor": visitor}),
                 ("helped", about | {"question": 1, "helped": True}),
                 ("talks", about | {"id": "0" * 32, "text": "Hello", "visitor": visitor, "elapsed_ms": 9000}),
-            ]  # fmt: skip
+            ]
 
     def run(self, rounds: int) -> None:
         """One after another."""
@@ -316,9 +336,11 @@ class Visitors:
             )
         headers = {"Origin": ORIGIN, "Content-Type": "text/plain"}
         if self.chance.random() < 0.1:
-            headers[self.chance.choice(("Origin", "Accept-Encoding", "Accept-Language", "X-Forwarded-For", "Content-Type"))] = (
-                self.chance.choice(("null", "", "x" * 3000, "\x7fé", "https://otterwick.example:0", "gzip;q=nan", "::1", "a, b"))
-            )  # fmt: skip
+            headers[
+                self.chance.choice(("Origin", "Accept-Encoding", "Accept-Language", "X-Forwarded-For", "Content-Type"))
+            ] = self.chance.choice(
+                ("null", "", "x" * 3000, "\x7fé", "https://otterwick.example:0", "gzip;q=nan", "::1", "a, b")
+            )
         self.client.told.asked[what] += 1
         self.client.ask("POST", f"/e/{SITE_KEY}/{what}", raw, headers)
 

@@ -79,9 +79,13 @@ class _Killing:
         self.stack.start()
         urllib.request.urlopen(urllib.request.Request(f"{self.stack.mail_url}/forget", method="POST"))
         said = subprocess.run(  # our own program
-            [str(BIN / "python"), "-c", _SETUP % ROWS], cwd=ROOT, env=self.stack.environment(), check=True,
-            capture_output=True, text=True,
-        )  # fmt: skip
+            [str(BIN / "python"), "-c", _SETUP % ROWS],
+            cwd=ROOT,
+            env=self.stack.environment(),
+            check=True,
+            capture_output=True,
+            text=True,
+        )
         self.touchpoint, self.revision, self.business = json.loads(said.stdout.strip().splitlines()[-1])
         clients = [threading.Thread(target=self._client, args=(number,)) for number in range(CLIENTS)]
         killer = threading.Thread(target=self._kill)
@@ -165,9 +169,18 @@ class _Killing:
         for left in reversed(range(4)):
             try:
                 self.cluster._run(
-                    self.cluster._program("pg_ctl"), "-D", data, "-m", "immediate", "-w", "-t", "45", "-l",
-                    f"{data}/server.log", "restart",
-                )  # fmt: skip
+                    self.cluster._program("pg_ctl"),
+                    "-D",
+                    data,
+                    "-m",
+                    "immediate",
+                    "-w",
+                    "-t",
+                    "45",
+                    "-l",
+                    f"{data}/server.log",
+                    "restart",
+                )
                 return
             except ClusterError:
                 if not left:
@@ -205,23 +218,34 @@ class _Killing:
                WHERE address.key LIKE 'k%%@post.example' GROUP BY address.key"""
         )
         found = {key: rest for key, *rest in counted}
-        wrong += [f"{mark}: {found.get(f'k{mark}@post.example')}" for mark in self.acknowledged
-                  if found.get(f"k{mark}@post.example") != [1, 1, 1, 1]]  # fmt: skip
+        wrong += [
+            f"{mark}: {found.get(f'k{mark}@post.example')}"
+            for mark in self.acknowledged
+            if found.get(f"k{mark}@post.example") != [1, 1, 1, 1]
+        ]
         with urllib.request.urlopen(f"{self.stack.mail_url}/mails.json") as answer:
             mails = json.load(answer)
         ids: dict[str, set[str]] = {}
         for one in mails:
             if one["subject"] == "You are on the list":
                 ids.setdefault(one["to"], set()).add(dict(one["headers"])["Message-ID"])
-        wrong += [f"{mark}: mailed under {len(ids.get(f'k{mark}@post.example', ()))} ids" for mark in self.acknowledged
-                  if len(ids.get(f"k{mark}@post.example", ())) != 1]  # fmt: skip
-        came = dict(self._query(
-            """SELECT mail.message_id, count(DISTINCT event.id) FROM mailin_incomingmail AS mail
+        wrong += [
+            f"{mark}: mailed under {len(ids.get(f'k{mark}@post.example', ()))} ids"
+            for mark in self.acknowledged
+            if len(ids.get(f"k{mark}@post.example", ())) != 1
+        ]
+        came = dict(
+            self._query(
+                """SELECT mail.message_id, count(DISTINCT event.id) FROM mailin_incomingmail AS mail
                JOIN people_timelineevent AS event ON event.person_id = mail.person_id AND event.kind = 'wrote by mail'
                GROUP BY mail.message_id"""
-        ))  # fmt: skip
-        wrong += [f"mail {mark}: {came.get(f'<{mark}@post.example>')}" for mark in self.mails
-                  if came.get(f"<{mark}@post.example>", came.get(f"{mark}@post.example")) != 1]  # fmt: skip
+            )
+        )
+        wrong += [
+            f"mail {mark}: {came.get(f'<{mark}@post.example>')}"
+            for mark in self.mails
+            if came.get(f"<{mark}@post.example>", came.get(f"{mark}@post.example")) != 1
+        ]
         rows = self._query(
             """SELECT count(*), count(DISTINCT key), (SELECT count(*) FROM people_person WHERE name LIKE 'Row %%'),
                       (SELECT count(*) FROM people_timelineevent WHERE kind = 'imported')

@@ -39,10 +39,14 @@ def found_business(
         raise Refused(*errors)
     with transaction.atomic():
         business = Business.objects.create(
-            name=name.strip(), timezone=ZoneInfo(timezone).key, region=region.upper(), mail_address=address,
+            name=name.strip(),
+            timezone=ZoneInfo(timezone).key,
+            region=region.upper(),
+            mail_address=address,
             language=base_of(language) or language_of(region.upper()),
-            mail_confirmed=is_theirs(address, user=user), created_at=clock.now(),
-        )  # fmt: skip
+            mail_confirmed=is_theirs(address, user=user),
+            created_at=clock.now(),
+        )
         actor = member_actor(Member.objects.create(business=business, user=user, role=Role.OWNER))
         business_created.tell(business)
         actor.noted("business founded", name=business.name)

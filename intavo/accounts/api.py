@@ -90,10 +90,15 @@ class MemberOut(Schema):
         """A member as the console shows them."""
         user = member.user
         return MemberOut(
-            id=member.pk, name=user.name or user.email, email=user.email, initials=member.initials, role=member.role,
-            away=member.is_away(clock.now()), back_at=member.back_at if member.is_away(clock.now()) else None,
+            id=member.pk,
+            name=user.name or user.email,
+            email=user.email,
+            initials=member.initials,
+            role=member.role,
+            away=member.is_away(clock.now()),
+            back_at=member.back_at if member.is_away(clock.now()) else None,
             touchpoint_mail=member.touchpoint_mail,
-        )  # fmt: skip
+        )
 
 
 class PlaceOut(Schema):
@@ -141,16 +146,17 @@ def me(request: UserRequest) -> MeOut:
     user = request.auth
     member = membership(user, request.session.get("business"))
     return MeOut(
-        email=user.email, name=user.name, initials=member.initials if member else user.initials,
+        email=user.email,
+        name=user.name,
+        initials=member.initials if member else user.initials,
         businesses=[PlaceOut(id=one.pk, name=one.name) for one in businesses(user)],
-        invitations=[
-            InvitedOut(id=one.pk, business=one.business.name, role=one.role) for one in invitations_of(user)
-        ],
+        invitations=[InvitedOut(id=one.pk, business=one.business.name, role=one.role) for one in invitations_of(user)],
         business=BusinessOut.from_orm(member.business) if member else None,
         member=MemberOut.of(member) if member else None,
         rights=[*rights_of(Role(member.role))] if member else [],
-        now=clock.now().isoformat(), clock_fixed=clock.fixed() is not None,
-    )  # fmt: skip
+        now=clock.now().isoformat(),
+        clock_fixed=clock.fixed() is not None,
+    )
 
 
 @router.get("/places", response=PlacesOut, auth=UserAuth())
@@ -162,9 +168,10 @@ def places(request: UserRequest, zone: str = "") -> PlacesOut:
     near = next((one for one in known if one.region == region), None)
     london = next(one for one in known if one.key == "Europe/London")
     return PlacesOut(
-        zones=[ZoneOut.from_orm(one) for one in known], regions=[RegionOut.from_orm(one) for one in regions()],
+        zones=[ZoneOut.from_orm(one) for one in known],
+        regions=[RegionOut.from_orm(one) for one in regions()],
         guess=ZoneOut.from_orm(exact or near or london),
-    )  # fmt: skip
+    )
 
 
 @router.post("/business", response={201: None}, auth=UserAuth())

@@ -56,16 +56,19 @@ def invite(actor: Actor, *, email: str, role: str, name: str = "") -> Invitation
     title = name_in_mail(name)[:120]
     with transaction.atomic():
         row, _ = Invitation.objects.update_or_create(
-            business_id=actor.business_id, email=address.lower(),
+            business_id=actor.business_id,
+            email=address.lower(),
             defaults={"role": role, "name": title, "expires_at": clock.now() + LASTS, "invited_by_id": actor.member_id},
-        )  # fmt: skip
+        )
         business = Business.objects.get(pk=actor.business_id)
         who = User.objects.get(memberships__pk=actor.member_id or 0)
         text = _INVITED.format(
-            name=f" {title}" if title else "", who=who.name or who.email, business=business.name,
+            name=f" {title}" if title else "",
+            who=who.name or who.email,
+            business=business.name,
             role=_AS[Role(role)],
             **_way_in(address),
-        )  # fmt: skip
+        )
         subject = f"{business.name} invites you"
         queue_mail(to=address, subject=subject, text=text)
         actor.noted("member invited", email=address, role=role)

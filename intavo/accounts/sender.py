@@ -42,9 +42,10 @@ def ask_sender(actor: Actor) -> None:
     who = User.objects.get(memberships__pk=actor.member_id or 0).email
     with transaction.atomic():
         queue_mail(
-            to=business.mail_address, subject="May mail come from this address?",
+            to=business.mail_address,
+            subject="May mail come from this address?",
             text=_ASKED.format(who=who, link=f"{settings.BASE_URL}/sender/{token}"),
-        )  # fmt: skip
+        )
         actor.noted("sender asked", address=business.mail_address)
 
 

@@ -35,9 +35,11 @@ def add_channel(actor: Actor, *, document: dict[str, Any]) -> Channel:
             raise Refused(("document", f"There are {_MOST} channels already; delete one first."))
         last = rows.aggregate(last=Max("order"))["last"]
         row = Channel.objects.create(
-            business_id=actor.business_id, document=value.model_dump(mode="json"), created_at=clock.now(),
+            business_id=actor.business_id,
+            document=value.model_dump(mode="json"),
+            created_at=clock.now(),
             order=0 if last is None else last + 1,
-        )  # fmt: skip
+        )
         touch(actor.business_id)
         actor.noted("channel added", channel=row.public_id, label=value.label, kind=value.kind)
     return row

@@ -140,20 +140,35 @@ class _Shown:
     def out(self, row: Channel) -> ChannelOut:
         value = row.value
         met = meet(
-            value, row.public_id, self.sets, self.at, self.members, table=self.table, promise=self.promise,
-            language=self.business.language, business_language=self.business.language, region=self.business.region,
-        )  # fmt: skip
+            value,
+            row.public_id,
+            self.sets,
+            self.at,
+            self.members,
+            table=self.table,
+            promise=self.promise,
+            language=self.business.language,
+            business_language=self.business.language,
+            region=self.business.region,
+        )
         used = Used(row)
         channel_used.tell(used)
         today = reached(value, self.sets, self.start, self.end, self.members)
         return ChannelOut(
-            id=row.pk, public_id=row.public_id, document=row.document, link=_link(self.business, value, "desktop"),
-            on_a_phone=_link(self.business, value, "phone"), short=f"{settings.BASE_URL}/l/{row.public_id}",
-            situation=met.situation.value, reachable=met.situation is Situation.OPEN,
-            always=today == [(self.start, self.end)], says=". ".join(met.says) if met.says else "",
-            today=[ReachedOut(start=start, end=end) for start, end in today], used_in=used.by,
+            id=row.pk,
+            public_id=row.public_id,
+            document=row.document,
+            link=_link(self.business, value, "desktop"),
+            on_a_phone=_link(self.business, value, "phone"),
+            short=f"{settings.BASE_URL}/l/{row.public_id}",
+            situation=met.situation.value,
+            reachable=met.situation is Situation.OPEN,
+            always=today == [(self.start, self.end)],
+            says=". ".join(met.says) if met.says else "",
+            today=[ReachedOut(start=start, end=end) for start, end in today],
+            used_in=used.by,
             printed=[PrintedOut(place=place, count=count) for place, count in clicked(row)],
-        )  # fmt: skip
+        )
 
 
 @router.get("/channels", response=ChannelDayOut)
@@ -161,9 +176,12 @@ def list_channels(request: MemberRequest) -> ChannelDayOut:
     """Every channel in the owner's order, each with today as a line."""
     shown = _Shown(business_of(request.auth))
     return ChannelDayOut(
-        start=shown.start, end=shown.end, at=shown.at, timezone=shown.sets[None].timezone,
+        start=shown.start,
+        end=shown.end,
+        at=shown.at,
+        timezone=shown.sets[None].timezone,
         channels=[shown.out(row) for row in kept(request.auth.business_id)],
-    )  # fmt: skip
+    )
 
 
 @router.post("/channels", response={201: ChannelOut})
@@ -188,9 +206,13 @@ def read_pasted(request: MemberRequest, body: PastedIn) -> ReadChannelOut:
     except ValueError as error:
         raise Refused(("text", str(error))) from error
     return ReadChannelOut(
-        kind=found.kind, handle=found.handle, words=found.words, template=found.template, others=list(found.others),
+        kind=found.kind,
+        handle=found.handle,
+        words=found.words,
+        template=found.template,
+        others=list(found.others),
         on_map=coordinates(found.handle) is not None,
-    )  # fmt: skip
+    )
 
 
 @router.post("/channels/template", response=LinkTemplateOut)
@@ -219,15 +241,27 @@ def _preview(shown: _Shown, value: Document, body: PreviewIn, situation: Situati
     there = () if situation is Situation.OPEN else tuple(Presence(p.member, Away(None, None)) for p in shown.members)
     members = shown.members if now else there
     met = meet(
-        value, body.channel, shown.sets, at, members, table=shown.table, promise=shown.promise, as_if=situation,
-        language=body.language or shown.business.language, business_language=shown.business.language,
+        value,
+        body.channel,
+        shown.sets,
+        at,
+        members,
+        table=shown.table,
+        promise=shown.promise,
+        as_if=situation,
+        language=body.language or shown.business.language,
+        business_language=shown.business.language,
         region=shown.business.region,
-    )  # fmt: skip
+    )
     return PreviewOut(
-        situation=situation.value, in_effect=now, hidden=met.hidden, button=met.button or value.label,
-        title=met.says[0] if met.says else "", text=met.says[1] if met.says else "",
+        situation=situation.value,
+        in_effect=now,
+        hidden=met.hidden,
+        button=met.button or value.label,
+        title=met.says[0] if met.says else "",
+        text=met.says[1] if met.says else "",
         people=[PreviewPersonOut(name=p.name, words=p.words, reachable=can) for p, can in met.people],
-    )  # fmt: skip
+    )
 
 
 @router.put("/channels/{channel_id}", response=ChannelOut)

@@ -44,10 +44,19 @@ def channel_findings(business_id: int, at: datetime) -> dict[str, str]:
     findings = {}
     for row in kept(business_id):
         told = [
-            meet(row.value, row.public_id, sets, at, members, table=table, as_if=one, language=language,
-                 business_language=language)
+            meet(
+                row.value,
+                row.public_id,
+                sets,
+                at,
+                members,
+                table=table,
+                as_if=one,
+                language=language,
+                business_language=language,
+            )
             for one in (Situation.AFTER_HOURS, Situation.HOLIDAY)
-        ]  # fmt: skip
+        ]
         findings[row.public_id] = finding(row.value, sets, at, told)
     return findings
 
@@ -57,9 +66,11 @@ def finding(channel: Document, sets: Sets, at: datetime, closed: list[Met]) -> s
     label = f"The channel “{channel.label}”"
     if not reached(channel, sets, at, at + _AHEAD):
         return f"{label} reaches nobody in the next four weeks: nothing in its hours is open."
-    silent = channel.kind not in ALWAYS and channel.while_closed == "say" and any(
-        not one.hidden and (one.says is None or not "".join(one.says).strip()) for one in closed
-    )  # fmt: skip
+    silent = (
+        channel.kind not in ALWAYS
+        and channel.while_closed == "say"
+        and any(not one.hidden and (one.says is None or not "".join(one.says).strip()) for one in closed)
+    )
     return f"{label} says nothing while you are closed." if silent else ""
 
 

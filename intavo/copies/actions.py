@@ -62,9 +62,12 @@ def bring_copy(actor: Actor, *, file: "UploadedFile[Any]") -> Copy:
 
 def _row(actor: Actor, *, out: bool, key: str = "") -> Copy:
     return Copy.objects.create(
-        business_id=actor.business_id, member_id=actor.member_id, out=out, key=key or secrets.token_hex(16),
+        business_id=actor.business_id,
+        member_id=actor.member_id,
+        out=out,
+        key=key or secrets.token_hex(16),
         at=clock.now(),
-    )  # fmt: skip
+    )
 
 
 def _alone(actor: Actor) -> None:

@@ -32,9 +32,18 @@ _Key = Annotated[str, Field(pattern=r"^[A-Za-z0-9_-]{1,64}$")]
 _Media = Annotated[str, Field(pattern=r"^[a-z]+/[a-z0-9][a-z0-9.+-]{0,60}$")]
 _Size = Annotated[int, Field(ge=0, le=2**40)]
 _GIVEN = Literal[
-    "image/webp", "image/png", "image/jpeg", "image/avif", "video/mp4", "video/webm", "application/pdf",
-    "application/zip", "text/plain", "text/csv", "text/calendar",
-]  # fmt: skip
+    "image/webp",
+    "image/png",
+    "image/jpeg",
+    "image/avif",
+    "video/mp4",
+    "video/webm",
+    "application/pdf",
+    "application/zip",
+    "text/plain",
+    "text/csv",
+    "text/calendar",
+]
 
 
 class _Named(BaseModel):

@@ -277,10 +277,12 @@ class _Reading:
         except (NotLetIn, TypeError, KeyError, ValueError, ValidationError) as error:
             raise Unreadable(f"business.json: {str(error)[:200]}") from None
         Business.objects.filter(pk=self.business_id).update(
-            **values, first_steps_away=True, hours_looked_at=True,
+            **values,
+            first_steps_away=True,
+            hours_looked_at=True,
             # Who reads an address elsewhere has said nothing here.
             mail_confirmed=is_theirs(values["mail_address"], business_id=self.business_id),
-        )  # fmt: skip
+        )
 
     @staticmethod
     def _of_business(name: str, value: Any) -> Any:

@@ -119,9 +119,12 @@ def _carried(model: type[Model], links: tuple[Any, ...], later: tuple[Any, ...])
     fields = tuple(
         one
         for one in model._meta.concrete_fields
-        if not one.primary_key and not isinstance(one, ForeignKey) and not getattr(one, "generated", False)
-        and one.name != "business_id" and (model, one.name) not in LEFT_OUT
-    )  # fmt: skip
+        if not one.primary_key
+        and not isinstance(one, ForeignKey)
+        and not getattr(one, "generated", False)
+        and one.name != "business_id"
+        and (model, one.name) not in LEFT_OUT
+    )
     return Carried(model, f"{model._meta.app_label}.{model.__name__}", fields, links, later)
 
 
@@ -164,8 +167,9 @@ def schema_of(table: Carried) -> dict[str, Any]:
     for link in (*table.links, *table.later):
         to = link.related_model.__name__
         properties[link.attname] = {
-            "type": ["integer", "null"] if link.null else "integer", "description": f"the id of a row of {to}",
-        }  # fmt: skip
+            "type": ["integer", "null"] if link.null else "integer",
+            "description": f"the id of a row of {to}",
+        }
     definitions: dict[str, Any] = {}
     for field in table.fields:
         properties[field.name] = _schema(table.model, field)

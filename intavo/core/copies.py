@@ -45,8 +45,10 @@ def remapped(value: Any, ids: Mapping[str, Mapping[int, int]], names: Mapping[st
     key is an id. `names` are public ids, which may stand anywhere in a text.
     """
     if isinstance(value, dict):
-        return {key: _keyed(one, ids[key], ids, names) if key in ids else remapped(one, ids, names)
-                for key, one in value.items()}  # fmt: skip
+        return {
+            key: _keyed(one, ids[key], ids, names) if key in ids else remapped(one, ids, names)
+            for key, one in value.items()
+        }
     if isinstance(value, list):
         return [remapped(one, ids, names) for one in value]
     return renamed(value, names) if isinstance(value, str) else value

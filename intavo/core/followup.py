@@ -81,9 +81,13 @@ class Kept:
 
 
 def receive(
-    existing: FollowUp | None, kind: Kind, at: datetime, due: datetime | None, thread: str = "",
+    existing: FollowUp | None,
+    kind: Kind,
+    at: datetime,
+    due: datetime | None,
+    thread: str = "",
     late_from: datetime | None = None,
-) -> tuple[FollowUp, bool]:  # fmt: skip
+) -> tuple[FollowUp, bool]:
     """What the person's new act makes of their follow-up of that kind: the follow-up, and whether it is new.
 
     An open one for us takes it in and keeps the earliest due time; one that waits for them, or is put

@@ -39,8 +39,9 @@ def time_words(clock: time, tongue: Tongue | None = None) -> str:
     if locale.territory == tongue.region:
         made = format_time(clock, "short", locale=locale)
     else:
-        made = format_skeleton("hm" if twelve_hours(tongue.region) else "Hm", datetime.combine(date.min, clock), None,
-                               locale=locale)  # fmt: skip
+        made = format_skeleton(
+            "hm" if twelve_hours(tongue.region) else "Hm", datetime.combine(date.min, clock), None, locale=locale
+        )
     return made.translate(_NARROW)
 
 
@@ -89,9 +90,13 @@ def zone_words(zone: ZoneInfo, tongue: Tongue | None = None) -> str:
 
 
 def moment_words(
-    when: datetime, at: datetime, zone: ZoneInfo, joined: str, tongue: Tongue | None = None,
+    when: datetime,
+    at: datetime,
+    zone: ZoneInfo,
+    joined: str,
+    tongue: Tongue | None = None,
     visitor_offset: int | None = None,
-) -> str:  # fmt: skip
+) -> str:
     """A moment as said at `at`, like "today by 15:25" or "on Saturday at 08:00".
 
     `joined` is "by" or "at". `visitor_offset` is the visitor's offset from UTC in minutes

@@ -57,7 +57,7 @@ def filter_words(
     touchpoints: Mapping[int, str],
     members: Mapping[int, str],
     sites: Mapping[int, str] | None = None,
-) -> str:  # fmt: skip
+) -> str:
     """The sentence of a filter: "inquiries still open from Boathouse question for Jory"; names by their ids."""
     what = ALL_OF_A_KIND[wanted.kind] if wanted.kind else "everything"
     whence = "any touchpoint"

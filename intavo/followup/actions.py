@@ -30,9 +30,17 @@ from .source import Source
 
 
 def receive(
-    actor: Actor, *, person_id: int, kind: rules.Kind, at: datetime, due: datetime | None, source: Source,
-    somebody_new: bool = False, thread: str = "", late_from: datetime | None = None,
-) -> int:  # fmt: skip
+    actor: Actor,
+    *,
+    person_id: int,
+    kind: rules.Kind,
+    at: datetime,
+    due: datetime | None,
+    source: Source,
+    somebody_new: bool = False,
+    thread: str = "",
+    late_from: datetime | None = None,
+) -> int:
     """Open a follow-up, or add to the person's open one of that kind; says its id.
 
     Of two requests at once the database refuses the second opening, which then adds to the first.
@@ -48,12 +56,23 @@ def receive(
         value, new = rules.receive(existing.value if existing else None, kind, at, due, thread, late_from)
         if existing is None or new:
             opened = insert_with(
-                FollowUp, HAS_RULES, [actor.business_id], skip_doubles=True, business_id=actor.business_id,
-                person_id=person_id, kind=kind.value,
-                state=value.state.value, opened_at=at, due=value.due, late_from=value.late_from,
-                back_at=None, finished_at=None, outcome=None,
-                thread=value.thread, **came_from,
-            )  # fmt: skip
+                FollowUp,
+                HAS_RULES,
+                [actor.business_id],
+                skip_doubles=True,
+                business_id=actor.business_id,
+                person_id=person_id,
+                kind=kind.value,
+                state=value.state.value,
+                opened_at=at,
+                due=value.due,
+                late_from=value.late_from,
+                back_at=None,
+                finished_at=None,
+                outcome=None,
+                thread=value.thread,
+                **came_from,
+            )
             if opened is not None:
                 followup_id, has_rules = opened
                 if has_rules:
@@ -147,9 +166,10 @@ def _work(actor: Actor, followup_id: int, verb: str, change: Change, **about: st
         row.save()
         if kept is not None:
             PromiseCounted.objects.get_or_create(
-                followup=row, due=kept.due,
+                followup=row,
+                due=kept.due,
                 defaults={"business_id": actor.business_id, "kept": kept.kept, "counted_at": at},
-            )  # fmt: skip
+            )
         if verb:
             add_event(actor, person_id=row.person_id, at=at, kind=verb, data={"followup": row.pk, **about})
     return row
@@ -170,9 +190,12 @@ def wait_for_them(actor: Actor, *, followup_id: int) -> FollowUp:
 def put_off(actor: Actor, *, followup_id: int, until: datetime) -> FollowUp:
     """Set aside until a time that lies ahead."""
     return _work(
-        actor, followup_id, "put off", lambda f, at: rules.put_off(f, at, until, answered=False),
+        actor,
+        followup_id,
+        "put off",
+        lambda f, at: rules.put_off(f, at, until, answered=False),
         until=until.isoformat(),
-    )  # fmt: skip
+    )
 
 
 def finish(actor: Actor, *, followup_id: int, outcome: rules.Outcome) -> FollowUp:
@@ -249,9 +272,11 @@ def keep_filter(actor: Actor, *, name: str, wanted: ListFilter, for_all: bool) -
         raise Refused(("name", "A filter needs a name of at most 60 letters."))
     whose = None if for_all or actor.member_id is None else own(actor, Member, actor.member_id)
     row, _ = KeptFilter.objects.update_or_create(
-        business_id=actor.business_id, member=whose, name=named,
+        business_id=actor.business_id,
+        member=whose,
+        name=named,
         defaults={"wanted": wanted.model_dump(mode="json", exclude_defaults=True)},
-    )  # fmt: skip
+    )
     return row
 
 
@@ -311,10 +336,19 @@ def take_back(actor: Actor, *, followup_id: int, key: str) -> FollowUp:
 
 
 def answer(
-    actor: Actor, *, followup_id: int, text: str, key: str, then: str, until: datetime | None = None,
-    outcome: rules.Outcome = rules.Outcome.ANSWERED, way: str = "", seen: int | None = None,
-    back_in: int | None = None, files: tuple[int, ...] = (),
-) -> FollowUp:  # fmt: skip
+    actor: Actor,
+    *,
+    followup_id: int,
+    text: str,
+    key: str,
+    then: str,
+    until: datetime | None = None,
+    outcome: rules.Outcome = rules.Outcome.ANSWERED,
+    way: str = "",
+    seen: int | None = None,
+    back_in: int | None = None,
+    files: tuple[int, ...] = (),
+) -> FollowUp:
     """Answer, by the way named or the nearest; then "wait" for them, "finish", "remind" at `until`, or "keep" it.
 
     Of what waits for them it is our turn again after `back_in` open days without a word of theirs (None: never).
@@ -345,9 +379,12 @@ def answer(
         row.thread = row.thread or gone.thread
         row.save(update_fields=["thread"])
         add_event(
-            actor, person_id=row.person_id, at=clock.now(), kind="answered",
+            actor,
+            person_id=row.person_id,
+            at=clock.now(),
+            kind="answered",
             data={"followup": row.pk, "text": text.strip(), "way": ways[0].key, "key": key, **gone.data},
-        )  # fmt: skip
+        )
         return _work(
             actor,
             followup_id,
@@ -360,9 +397,15 @@ def answer(
 def to_of(row: FollowUp, member_id: int | None = None) -> To:
     """Whom an answer to a follow-up goes to."""
     return To(
-        row.business_id, row.person_id, row.pk, member_id, _subject(row, row.business), row.thread, theirs_of(row),
+        row.business_id,
+        row.person_id,
+        row.pk,
+        member_id,
+        _subject(row, row.business),
+        row.thread,
+        theirs_of(row),
         row.their_mail,
-    )  # fmt: skip
+    )
 
 
 def theirs_of(row: FollowUp) -> str:

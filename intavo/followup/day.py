@@ -74,13 +74,24 @@ def day_line(actor: Actor, at: datetime) -> DayLine:
     asked = Away(actor.business_id)
     services_away.tell(asked)
     return DayLine(
-        at=at, timezone=hours.timezone, start=start, end=end, situation=now, until=_until(ruler, at, hours.zone),
-        after_reply=fill(told.reply.text, words, tongue), stretches=stretches, marks=marks,
+        at=at,
+        timezone=hours.timezone,
+        start=start,
+        end=end,
+        situation=now,
+        until=_until(ruler, at, hours.zone),
+        after_reply=fill(told.reply.text, words, tongue),
+        stretches=stretches,
+        marks=marks,
         late=sum(mark.lane is rules.Lane.LATE for mark in marks),
         before_closing=sum(mark.lane is rules.Lane.BEFORE_CLOSING for mark in marks),
-        made_not_on=waits.not_on, changed_since_live=waits.changed, ended=waits.ended,
-        away=asked.names, untouched=untouched(actor, at, days) if days else 0, untouched_days=days,
-    )  # fmt: skip
+        made_not_on=waits.not_on,
+        changed_since_live=waits.changed,
+        ended=waits.ended,
+        away=asked.names,
+        untouched=untouched(actor, at, days) if days else 0,
+        untouched_days=days,
+    )
 
 
 def _until(ruler: rules.Ruler, at: datetime, zone: ZoneInfo) -> str:

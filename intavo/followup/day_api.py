@@ -87,13 +87,24 @@ def day(request: MemberRequest) -> DayOut:
     """The day line now."""
     line = day_line(request.auth, clock.now())
     return DayOut(
-        at=line.at, timezone=line.timezone, start=line.start, end=line.end, situation=line.situation.value,
-        until=line.until, after_reply=line.after_reply, late=line.late, before_closing=line.before_closing,
-        made_not_on=line.made_not_on, changed_since_live=line.changed_since_live, ended=line.ended,
-        gateways_away=line.away, untouched=line.untouched, untouched_days=line.untouched_days,
+        at=line.at,
+        timezone=line.timezone,
+        start=line.start,
+        end=line.end,
+        situation=line.situation.value,
+        until=line.until,
+        after_reply=line.after_reply,
+        late=line.late,
+        before_closing=line.before_closing,
+        made_not_on=line.made_not_on,
+        changed_since_live=line.changed_since_live,
+        ended=line.ended,
+        gateways_away=line.away,
+        untouched=line.untouched,
+        untouched_days=line.untouched_days,
         stretches=[StretchOut(start=s.start, end=s.end, reason=s.reason, label=s.label) for s in line.stretches],
         marks=[MarkOut(id=m.id, name=m.name, due=m.due, lane=m.lane) for m in line.marks],
-    )  # fmt: skip
+    )
 
 
 _LOOKED_AT, _SHOWN = 60, 8
@@ -110,8 +121,12 @@ def find(request: MemberRequest, q: str = "") -> list[FoundOut]:
     hits = sorted(hits, key=lambda hit: by_person.get(hit.person.pk, (0, True))[1])[:_SHOWN]
     return [
         FoundOut(
-            person_id=hit.person.pk, name=hit.person.name, followup_id=by_person.get(hit.person.pk, (None, True))[0],
-            address=next((address.shown for address in hit.person.addresses.all()), ""), where=hit.where, text=hit.text,
+            person_id=hit.person.pk,
+            name=hit.person.name,
+            followup_id=by_person.get(hit.person.pk, (None, True))[0],
+            address=next((address.shown for address in hit.person.addresses.all()), ""),
+            where=hit.where,
+            text=hit.text,
         )
         for hit in hits
-    ]  # fmt: skip
+    ]

@@ -94,9 +94,10 @@ def come_back(actor: Actor, followup_id: int, text: str) -> None:
     if actor.member_id is None:
         return
     AtDesk.objects.get_or_create(
-        followup_id=followup_id, member_id=actor.member_id,
+        followup_id=followup_id,
+        member_id=actor.member_id,
         defaults={"seen_at": clock.now(), "business_id": actor.business_id},
-    )  # fmt: skip
+    )
     AtDesk.objects.filter(followup_id=followup_id, member_id=actor.member_id, draft="").update(
         draft=text, draft_at=clock.now()
     )

@@ -39,12 +39,14 @@ def set_give_rules(actor: Actor, *, rules: Sequence[GiveRule]) -> None:
     made = set(Touchpoint.objects.filter(business_id=actor.business_id).values_list("pk", flat=True))
     errors = [
         (f"rules.{at}.member", "Choose somebody of the business.")
-        for at, one in enumerate(rules) if one.member is not None and one.member not in known
-    ]  # fmt: skip
+        for at, one in enumerate(rules)
+        if one.member is not None and one.member not in known
+    ]
     errors += [
         (f"rules.{at}.touchpoint", "Choose one of your touchpoints.")
-        for at, one in enumerate(rules) if one.touchpoint is not None and one.touchpoint not in made
-    ]  # fmt: skip
+        for at, one in enumerate(rules)
+        if one.touchpoint is not None and one.touchpoint not in made
+    ]
     if errors:
         raise Refused(*errors)
     kept = [one.model_dump(mode="json", exclude_none=True) for one in rules]
@@ -68,9 +70,12 @@ def give_by_rules(actor: Actor, *, followup_id: int, kind: rules.Kind, source: S
     open_ones = FollowUp.objects.filter(business_id=actor.business_id).exclude(state=rules.State.FINISHED.value)
     counted = dict(open_ones.exclude(member=None).order_by().values_list("member").annotate(count=Count("pk")))
     whose = given_to(
-        wanted, came, [one.member for one in everybody if not one.is_away(at)], counted,
+        wanted,
+        came,
+        [one.member for one in everybody if not one.is_away(at)],
+        counted,
         [one.member for one in everybody],
-    )  # fmt: skip
+    )
     if whose is not None:
         FollowUp.objects.filter(pk=followup_id).update(member_id=whose)
         name = Member.objects.select_related("user").get(pk=whose).user

@@ -77,10 +77,16 @@ class FollowUp(models.Model):
     def value(self) -> rules.FollowUp:
         """The follow-up as a value of the core."""
         return rules.FollowUp(
-            kind=rules.Kind(self.kind), state=rules.State(self.state), opened_at=self.opened_at, due=self.due,
-            late_from=self.late_from, back_at=self.back_at, finished_at=self.finished_at,
-            outcome=rules.Outcome(self.outcome) if self.outcome else None, thread=self.thread,
-        )  # fmt: skip
+            kind=rules.Kind(self.kind),
+            state=rules.State(self.state),
+            opened_at=self.opened_at,
+            due=self.due,
+            late_from=self.late_from,
+            back_at=self.back_at,
+            finished_at=self.finished_at,
+            outcome=rules.Outcome(self.outcome) if self.outcome else None,
+            thread=self.thread,
+        )
 
     def take(self, value: rules.FollowUp) -> None:
         """Take on the state of a value."""

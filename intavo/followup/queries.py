@@ -102,12 +102,14 @@ def came_in(actor: Actor, after: int | None) -> tuple[int, list[Arrival]]:
     )
     told = [
         Arrival(
-            one.pk, one.data.get("followup"), called_by_all(one.person),
+            one.pk,
+            one.data.get("followup"),
+            called_by_all(one.person),
             str(one.data.get("text") or one.data.get("touchpoint") or "")[:200],
         )
         for one in found
         if one.kind in CAME
-    ]  # fmt: skip
+    ]
     return (found[-1].pk if found else after), told
 
 
@@ -172,9 +174,7 @@ COMES_BACK = (rules.State.PUT_OFF.value, rules.State.THEM.value)
 
 
 # When something is due: what was to come back stands where it comes back, unless it is due before.
-STANDS = Case(
-    When(state__in=COMES_BACK, then=Least("due", "back_at")), default=F("due"), output_field=DateTimeField()
-)  # fmt: skip
+STANDS = Case(When(state__in=COMES_BACK, then=Least("due", "back_at")), default=F("due"), output_field=DateTimeField())
 
 
 def is_for_us(at: datetime) -> Q:

@@ -187,7 +187,8 @@ def tell_no_more(token: str) -> Member | None:
     member = told_by(token)
     if member is not None:
         Wishes.objects.update_or_create(
-            member=member, business_id=member.business_id,
+            member=member,
+            business_id=member.business_id,
             defaults={"before_minutes": None, "when_late": False, "morning": False},
-        )  # fmt: skip
+        )
     return member

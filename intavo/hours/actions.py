@@ -302,9 +302,12 @@ def set_reply(actor: Actor, *, situation: Situation, language: str, reply: Reply
     actor.needs(Right.HOURS)
     with transaction.atomic():
         ReplyCell.objects.update_or_create(
-            business_id=actor.business_id, situation=situation.value, language=language, column=column,
+            business_id=actor.business_id,
+            situation=situation.value,
+            language=language,
+            column=column,
             defaults={"document": reply.model_dump(mode="json")},
-        )  # fmt: skip
+        )
         touch(actor.business_id)
         _reply_noted(actor, "reply changed", situation, column, language)
 
@@ -314,9 +317,13 @@ def _reply_noted(actor: Actor, verb: str, situation: Situation, column: str, lan
     asked, own = Column(actor.business_id, column), _tongue(actor, "")
     column_asked.tell(asked)
     actor.noted(
-        verb, situation=situation.value, when=SITUATIONS[situation], column=column,
-        name=asked.name, language=language if language != own else "",
-    )  # fmt: skip
+        verb,
+        situation=situation.value,
+        when=SITUATIONS[situation],
+        column=column,
+        name=asked.name,
+        language=language if language != own else "",
+    )
 
 
 @business_created.register

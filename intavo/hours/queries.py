@@ -71,11 +71,12 @@ def presences(business_id: int) -> tuple[Presence, ...]:
     rows = Member.objects.filter(business_id=business_id).select_related("usual_hours__hours").order_by("pk")
     return tuple(
         Presence(
-            row.pk, Away(row.back_at, row.away_ends) if row.away else None,
+            row.pk,
+            Away(row.back_at, row.away_ends) if row.away else None,
             row.usual_hours.hours.value if hasattr(row, "usual_hours") else None,
         )
         for row in rows
-    )  # fmt: skip
+    )
 
 
 def anybody_free(business_id: int, at: datetime) -> bool:

@@ -11,6 +11,8 @@ from intavo.core.importing import Column
 
 from . import actions
 from .models import Import
+from .rows import first_lines
+from .trial import try_out
 
 router = Router(tags=["imports"], auth=MemberAuth())
 
@@ -75,7 +77,7 @@ class TrialOut(Schema):
 
 def _read(row: Import) -> ReadOut:
     about = ImportOut.from_orm(row).dict()
-    return ReadOut(first=actions.first_lines(row) if row.state == Import.READ else [], **about)
+    return ReadOut(first=first_lines(row) if row.state == Import.READ else [], **about)
 
 
 @router.get("/imports", response=list[ImportOut])
@@ -101,22 +103,31 @@ def one(request: MemberRequest, import_id: int) -> ReadOut:
 def set_up(request: MemberRequest, import_id: int, body: SettingsIn) -> ReadOut:
     """Say how it is to be read, and what is stated of everybody in it."""
     settings = actions.Settings(
-        tuple(body.columns[:500]), body.header, body.delimiter, body.encoding, tuple(body.tags[:20]),
-        body.consent_source, body.consent_date,
-    )  # fmt: skip
+        tuple(body.columns[:500]),
+        body.header,
+        body.delimiter,
+        body.encoding,
+        tuple(body.tags[:20]),
+        body.consent_source,
+        body.consent_date,
+    )
     return _read(actions.set_up(request.auth, import_id=import_id, settings=settings))
 
 
 @router.get("/imports/{import_id}/trial", response=TrialOut)
 def trial(request: MemberRequest, import_id: int) -> TrialOut:
     """What taking it would do."""
-    found = actions.try_out(request.auth, import_id=import_id)
+    found = try_out(request.auth, import_id=import_id)
     return TrialOut(
-        rows=found.rows, new=found.new, joining=found.joining, refused=found.refused, agreed=found.agreed,
+        rows=found.rows,
+        new=found.new,
+        joining=found.joining,
+        refused=found.refused,
+        agreed=found.agreed,
         whole=found.whole,
         reasons=[RefusedBecauseOut(why=why, rows=rows) for why, rows in found.reasons.most_common(20)],
         lines=[TriedOut(number=number, what=what, words=words) for number, what, words in found.lines],
-    )  # fmt: skip
+    )
 
 
 @router.post("/imports/{import_id}/take", response={202: ImportOut})

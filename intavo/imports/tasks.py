@@ -3,18 +3,20 @@
 from procrastinate.contrib.django import app
 
 from . import actions
+from .taking import take_now
+from .undoing import undo_now
 
 
 @app.task(name="take_import")
 def take_import(import_id: int) -> None:
     """Take a file in."""
-    actions.take_now(import_id)
+    take_now(import_id)
 
 
 @app.task(name="undo_import")
 def undo_import(import_id: int) -> None:
     """Undo an import."""
-    actions.undo_now(import_id)
+    undo_now(import_id)
 
 
 @app.periodic(cron="41 * * * *")

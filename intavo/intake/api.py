@@ -35,10 +35,13 @@ class QuarantinedOut(Schema):
     def of(row: Quarantined, names: dict[str, str]) -> "QuarantinedOut":
         """What was set aside, as the console shows it."""
         return QuarantinedOut(
-            id=row.pk, received_at=row.received_at, reason=row.reason,
-            touchpoint=names.get(row.touchpoint, row.touchpoint), page=row.raw.get("page", {}).get("url", ""),
+            id=row.pk,
+            received_at=row.received_at,
+            reason=row.reason,
+            touchpoint=names.get(row.touchpoint, row.touchpoint),
+            page=row.raw.get("page", {}).get("url", ""),
             typed=[TypedOut(name=k, value=str(v)) for k, v in row.raw.get("answers", {}).items() if v],
-        )  # fmt: skip
+        )
 
 
 @router.get("/quarantine", response=list[QuarantinedOut])
@@ -94,10 +97,15 @@ def _answer_row(row: Submission) -> AnswerRowOut:
     asked = [part for part in document.parts() if isinstance(part, Asked) and part.name in values]
     read = {part.name: part.as_read(values[part.name]) for part in asked}
     return AnswerRowOut(
-        id=row.pk, at=row.received_at, person_id=row.person_id, called=row.person.name if row.person else "",
-        page=str(raw.get("page", {}).get("url", "")), cells=read, code=row.code or "",
+        id=row.pk,
+        at=row.received_at,
+        person_id=row.person_id,
+        called=row.person.name if row.person else "",
+        page=str(raw.get("page", {}).get("url", "")),
+        cells=read,
+        code=row.code or "",
         agreed=[name for name, given in raw.get("consents", {}).items() if given],
-    )  # fmt: skip
+    )
 
 
 @router.get("/touchpoints/{touchpoint_id}/answers", response=AnswersOut)

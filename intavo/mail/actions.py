@@ -39,9 +39,18 @@ _TO_SEND_IT = """procrastinate_defer_jobs_v1(ARRAY[
 
 
 def queue(
-    business: Business, *, to: Address, subject: str, text: str, key: str, delay: int = 0, reply_to: str = "",
-    attached: tuple[str, str] = ("", ""), in_reply_to: str = "", unsubscribe: str = "",
-) -> Queued:  # fmt: skip
+    business: Business,
+    *,
+    to: Address,
+    subject: str,
+    text: str,
+    key: str,
+    delay: int = 0,
+    reply_to: str = "",
+    attached: tuple[str, str] = ("", ""),
+    in_reply_to: str = "",
+    unsubscribe: str = "",
+) -> Queued:
     """Queue a mail in the caller's transaction; the same `key` again gives the one that is there.
 
     `delay` is the seconds to hold it back; `attached` the name and the text of a file that goes with it;
@@ -53,14 +62,28 @@ def queue(
     message_id = f"<{uuid.uuid4()}@{sender.rpartition('@')[2]}>"
     begins = datetime.now(UTC) + timedelta(seconds=delay) if delay else None
     added = insert_with(
-        OutgoingMail, _TO_SEND_IT, [begins], skip_doubles=True, business_id=business.pk, key=key, to=to.shown,
+        OutgoingMail,
+        _TO_SEND_IT,
+        [begins],
+        skip_doubles=True,
+        business_id=business.pk,
+        key=key,
+        to=to.shown,
         to_key=to.key,
-        subject=one_line(subject)[:300], text=text, from_name=one_line(business.name)[:120],
-        from_address=sender, reply_to=reply_to or (business.mail_address if sender != business.mail_address else ""),
-        attachment_name=attached[0], attachment=attached[1],
-        in_reply_to=in_reply_to[:200], unsubscribe=unsubscribe, message_id=message_id, state=OutgoingMail.WAITING,
-        queued_at=clock.now(), sent_at=None,
-    )  # fmt: skip
+        subject=one_line(subject)[:300],
+        text=text,
+        from_name=one_line(business.name)[:120],
+        from_address=sender,
+        reply_to=reply_to or (business.mail_address if sender != business.mail_address else ""),
+        attachment_name=attached[0],
+        attachment=attached[1],
+        in_reply_to=in_reply_to[:200],
+        unsubscribe=unsubscribe,
+        message_id=message_id,
+        state=OutgoingMail.WAITING,
+        queued_at=clock.now(),
+        sent_at=None,
+    )
     if added is None:
         known = OutgoingMail.objects.get(business=business, key=key)
         return Queued(known.pk, known.message_id)

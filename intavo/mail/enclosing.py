@@ -41,9 +41,13 @@ def enclose(actor: Actor, *, file: "UploadedFile[Any]") -> Enclosure:
         raise Refused(("file", "This file is too large: at most 10 MB."))
     name = " ".join(mended(Path((file.name or "file").replace("\\", "/")).name).split())[:120] or "file"
     row = Enclosure(
-        business_id=actor.business_id, member_id=actor.member_id, key=secrets.token_hex(16), name=name, size=file.size,
+        business_id=actor.business_id,
+        member_id=actor.member_id,
+        key=secrets.token_hex(16),
+        name=name,
+        size=file.size,
         added_at=clock.now(),
-    )  # fmt: skip
+    )
     path = path_of(row)
     path.parent.mkdir(parents=True, exist_ok=True)
     with path.open("wb") as out:

@@ -32,10 +32,15 @@ class ByMail:
         business = Business.objects.get(pk=to.business_id)
         files = chosen(to.member_id, to.business_id, to.files) if to.files else []
         sent = queue(
-            business, to=email_address(address.shown), subject=to.subject, text=_letter(business, to, text),
-            key=_key(to, key), delay=TAKEN_BACK_WITHIN, in_reply_to=to.their_mail,
+            business,
+            to=email_address(address.shown),
+            subject=to.subject,
+            text=_letter(business, to, text),
+            key=_key(to, key),
+            delay=TAKEN_BACK_WITHIN,
+            in_reply_to=to.their_mail,
             reply_to=answers_to(business.pk, to.followup_id),
-        )  # fmt: skip
+        )
         for one in files:
             one.mail_id = sent.id
             one.save(update_fields=["mail"])

@@ -113,9 +113,15 @@ def _key(address: str | None) -> Address | None:
 @transaction.atomic
 def _taken(business_id: int, mail: Received, mark: str, at: datetime) -> Taken:
     row = IncomingMail.objects.create(
-        business_id=business_id, mark=mark, message_id=mail.message_id, sender=mail.sender.address,
-        subject=mail.subject, kind=mail.kind.value, became="nobody", received_at=at,
-    )  # fmt: skip
+        business_id=business_id,
+        mark=mark,
+        message_id=mail.message_id,
+        sender=mail.sender.address,
+        subject=mail.subject,
+        kind=mail.kind.value,
+        became="nobody",
+        received_at=at,
+    )
     actor = visitor_of(business_id)
     if mail.kind is Kind.BOUNCE:
         _came_back(actor, row, mail, at)
@@ -158,9 +164,14 @@ def _message(
         opened = heard_again(actor, followup_id=about.followup, at=at, due=due, mail=by)
     else:
         opened = open_followup(
-            actor, person_id=about.person, kind=rules.Kind.INQUIRY, at=at, due=due,
-            source=Source(None, None, "", "", by.excerpt, "mail"), thread=mail.message_id[:200],
-        )  # fmt: skip
+            actor,
+            person_id=about.person,
+            kind=rules.Kind.INQUIRY,
+            at=at,
+            due=due,
+            source=Source(None, None, "", "", by.excerpt, "mail"),
+            thread=mail.message_id[:200],
+        )
         note_mail(opened, by)
     row.person_id, row.followup_id, row.became = about.person, opened, "message"
     files = keep_files(row, mail.files)

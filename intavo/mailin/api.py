@@ -36,9 +36,11 @@ def _out(row: MailIn) -> MailInOut:
     came = IncomingMail.objects.filter(business_id=row.business_id).order_by("-received_at")
     last = came.values_list("received_at", flat=True).first()
     return MailInOut(
-        url=f"{settings.BASE_URL}/in/mail/{row.secret}", address=row.address,
-        last=last.isoformat() if last else None, count=came.count(),
-    )  # fmt: skip
+        url=f"{settings.BASE_URL}/in/mail/{row.secret}",
+        address=row.address,
+        last=last.isoformat() if last else None,
+        count=came.count(),
+    )
 
 
 @router.get("/mail-in", response=MailInOut)

@@ -157,9 +157,14 @@ def add_tags(actor: Actor, *, person_id: int, tags: Iterable[str], given_by: str
     """Put tags on a person; one that is there stays as it is."""
     for tag in tags:
         insert(
-            PersonTag, skip_doubles=True, business_id=actor.business_id, person_id=person_id, tag=tag,
-            given_by=given_by, given_at=at,
-        )  # fmt: skip
+            PersonTag,
+            skip_doubles=True,
+            business_id=actor.business_id,
+            person_id=person_id,
+            tag=tag,
+            given_by=given_by,
+            given_at=at,
+        )
 
 
 def withdraw_consents(actor: Actor, *, person_id: int, at: datetime) -> int:

@@ -167,9 +167,11 @@ def keep_group(actor: Actor, *, name: str, wanted: rules.Filter, for_all: bool) 
     whose = None if for_all or actor.member_id is None else own(actor, Member, actor.member_id)
     try:
         row, _ = Group.objects.update_or_create(
-            business_id=actor.business_id, member=whose, name=named,
+            business_id=actor.business_id,
+            member=whose,
+            name=named,
             defaults={"wanted": wanted.model_dump(mode="json", exclude_defaults=False)},
-        )  # fmt: skip
+        )
     except IntegrityError as error:
         raise Refused(("name", "Somebody has just kept a group of this name.")) from error
     return row

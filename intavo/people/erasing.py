@@ -70,9 +70,12 @@ def erase_now(person_id: int) -> None:
             return
         for one in Consent.objects.filter(person=person):
             ErasedProof.objects.create(
-                business_id=one.business_id, proof=one.proof, given_at=one.given_at, withdrawn_at=one.withdrawn_at,
+                business_id=one.business_id,
+                proof=one.proof,
+                given_at=one.given_at,
+                withdrawn_at=one.withdrawn_at,
                 erased_at=clock.now(),
-            )  # fmt: skip
+            )
         addresses = person.addresses.values_list("shown", "key")
         spellings = {text for pair in addresses for text in pair if len(text) > 4}
         person_erased.tell(Erasing(person.business_id, person.pk, tuple(sorted(spellings))))

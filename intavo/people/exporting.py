@@ -119,12 +119,20 @@ def _row(person: Person) -> str:
     emails, phones = _shown(person, Address.EMAIL), _shown(person, Address.PHONE)
     agreed = [one for one in person.consents.all() if one.withdrawn_at is None]
     gone = [one for one in person.consents.all() if one.withdrawn_at is not None]
-    return _csv((
-        str(person.pk), person.name, next(iter(emails), ""), "; ".join(emails[1:]), next(iter(phones), ""),
-        "; ".join(phones[1:]), "; ".join(sorted(one.tag for one in person.tags.all())),
-        "; ".join(f"{one.name} ({one.given_at:%Y-%m-%d})" for one in agreed),
-        "; ".join(f"{one.name} ({one.withdrawn_at:%Y-%m-%d})" for one in gone), person.created_at.isoformat(),
-    ))  # fmt: skip
+    return _csv(
+        (
+            str(person.pk),
+            person.name,
+            next(iter(emails), ""),
+            "; ".join(emails[1:]),
+            next(iter(phones), ""),
+            "; ".join(phones[1:]),
+            "; ".join(sorted(one.tag for one in person.tags.all())),
+            "; ".join(f"{one.name} ({one.given_at:%Y-%m-%d})" for one in agreed),
+            "; ".join(f"{one.name} ({one.withdrawn_at:%Y-%m-%d})" for one in gone),
+            person.created_at.isoformat(),
+        )
+    )
 
 
 def _card(person: Person) -> str:

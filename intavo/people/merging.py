@@ -40,10 +40,13 @@ def card_of(person: Person) -> rules.CardValue:
     for label, model, field in _theirs():
         rows |= {(label, pk) for pk in model._default_manager.filter(**{field: person}).values_list("pk", flat=True)}
     return rules.CardValue(
-        person.pk, person.name, person.created_at,
+        person.pk,
+        person.name,
+        person.created_at,
         frozenset(rules.AddressValue(one.pk, one.kind, one.key, one.shown) for one in person.addresses.all()),
-        frozenset(rules.TagValue(one.pk, one.tag, one.given_by) for one in person.tags.all()), frozenset(rows),
-    )  # fmt: skip
+        frozenset(rules.TagValue(one.pk, one.tag, one.given_by) for one in person.tags.all()),
+        frozenset(rows),
+    )
 
 
 @dataclass(frozen=True, slots=True)
@@ -128,9 +131,12 @@ def undo_merge(actor: Actor, *, merge_id: int) -> Person:
         row = own(actor, Merge.objects.select_related("kept"), merge_id, locked=True)
         kept, record = own(actor, Person, row.kept_id, locked=True), row.record
         insert(
-            Person, id=row.gone_id, business_id=actor.business_id, name=record["name"],
+            Person,
+            id=row.gone_id,
+            business_id=actor.business_id,
+            name=record["name"],
             created_at=datetime.fromisoformat(record["created_at"]),
-        )  # fmt: skip
+        )
         gone = Person.objects.get(pk=row.gone_id)
         for label, model, field in _theirs():
             ids = record["rows"].get(label, [])

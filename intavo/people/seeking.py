@@ -85,6 +85,10 @@ def _did(deed: rules.Did, at: datetime, zone: ZoneInfo, who: str) -> Q:
     if deed.least == 1:
         return Q(Exists(events))
     counted = events.order_by().values("person").annotate(count=Count("pk")).values("count")
-    return Q(Exists(Person.objects.filter(pk=OuterRef(who)).annotate(
-        times=Coalesce(Subquery(counted, output_field=IntegerField()), 0)
-    ).filter(times__gte=deed.least)))  # fmt: skip
+    return Q(
+        Exists(
+            Person.objects.filter(pk=OuterRef(who))
+            .annotate(times=Coalesce(Subquery(counted, output_field=IntegerField()), 0))
+            .filter(times__gte=deed.least)
+        )
+    )

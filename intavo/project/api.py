@@ -17,6 +17,7 @@ from intavo.followup.api import router as followup
 from intavo.followup.day_api import router as day
 from intavo.followup.desk_api import router as desk
 from intavo.followup.kept_api import router as kept
+from intavo.followup.list_api import router as worklist
 from intavo.followup.told_api import router as told
 from intavo.hours.api import router as hours
 from intavo.imports.api import router as imports
@@ -24,6 +25,7 @@ from intavo.intake.api import router as intake
 from intavo.mail.api import router as mail
 from intavo.mailin.api import router as mailin
 from intavo.people.api import router as people
+from intavo.people.seeking_api import router as seeking
 from intavo.sites.api import router as sites
 from intavo.talks.api import router as talks
 from intavo.touchpoints.api import router as touchpoints
@@ -33,8 +35,8 @@ from .door import BodyDoor
 
 api = NinjaAPI(title="Intavo", version="1", urls_namespace="api", docs_url=None, parser=BodyDoor())
 for one in (
-    accounts, sites, hours, channels, touchpoints, people, imports, followup, kept, desk, day, told, talks, mailin,
-    intake, visitor, copies, mail,
+    accounts, sites, hours, channels, touchpoints, people, seeking, imports, worklist, followup, kept, desk, day, told,
+    talks, mailin, intake, visitor, copies, mail,
 ):  # fmt: skip
     api.add_router("", one)
 

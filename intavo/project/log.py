@@ -69,6 +69,8 @@ def formatter() -> structlog.stdlib.ProcessorFormatter:
     return structlog.stdlib.ProcessorFormatter(
         processor=renderer,
         foreign_pre_chain=[
-            structlog.contextvars.merge_contextvars, structlog.stdlib.add_log_level, structlog.stdlib.add_logger_name,
+            structlog.contextvars.merge_contextvars,
+            structlog.stdlib.add_log_level,
+            structlog.stdlib.add_logger_name,
         ],
-    )  # fmt: skip
+    )

@@ -95,8 +95,11 @@ if seconds := env.int("INTAVO_STATEMENT_SECONDS", 0):
     _OPTIONS["options"] = f"-c statement_timeout={seconds}s -c idle_in_transaction_session_timeout={2 * seconds}s"
 if env.bool("INTAVO_DB_POOL", True):
     DATABASES["default"]["OPTIONS"]["pool"] = {
-        "min_size": 1, "max_size": env.int("INTAVO_DB_POOL_SIZE", 16), "timeout": 4, "reconnect_timeout": 20,
-    }  # fmt: skip
+        "min_size": 1,
+        "max_size": env.int("INTAVO_DB_POOL_SIZE", 16),
+        "timeout": 4,
+        "reconnect_timeout": 20,
+    }
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 # Shared by all server processes, so that sign-in tries are counted once.
 # Limits are counted in it: it holds so many that nobody easily makes it forget theirs by filling it. Every write counts

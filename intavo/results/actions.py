@@ -40,14 +40,23 @@ def keep_beats(
     actor.needs(Right.VISIT)
     rows = [
         Beat(
-            id=uuid.uuid4(), business_id=actor.business_id, site_id=site_id, client_id=beat.id, received_at=at,
-            touchpoint=beat.touchpoint, revision=beat.revision, variant=beat.variant, what=beat.what,
-            page=normal_path(beat.page.url)[:500], device=beat.device, at=beat.at,
+            id=uuid.uuid4(),
+            business_id=actor.business_id,
+            site_id=site_id,
+            client_id=beat.id,
+            received_at=at,
+            touchpoint=beat.touchpoint,
+            revision=beat.revision,
+            variant=beat.variant,
+            what=beat.what,
+            page=normal_path(beat.page.url)[:500],
+            device=beat.device,
+            at=beat.at,
             channel=beat.channel if beat.channel in channels else "",
         )
         for beat in beats
         if beat.what in WHAT
-    ]  # fmt: skip
+    ]
     Beat.objects.bulk_create(rows)
     return len(rows)
 
@@ -133,10 +142,14 @@ def _make_month(first: datetime, following: datetime) -> bool:
             return False
     # That nothing of the month lies in the rest is looked at while reports come; nobody waits for the attaching then.
     run("ALTER TABLE results_beat_rest DROP CONSTRAINT IF EXISTS {ours}")
-    run("ALTER TABLE results_beat_rest ADD CONSTRAINT {ours} CHECK"
-        " (received_at < {since} OR received_at >= {until}) NOT VALID")  # fmt: skip
+    run(
+        "ALTER TABLE results_beat_rest ADD CONSTRAINT {ours} CHECK"
+        " (received_at < {since} OR received_at >= {until}) NOT VALID"
+    )
     run("ALTER TABLE results_beat_rest VALIDATE CONSTRAINT {ours}")
-    run("CREATE TABLE {name} (LIKE results_beat INCLUDING ALL);"
+    run(
+        "CREATE TABLE {name} (LIKE results_beat INCLUDING ALL);"
         " ALTER TABLE results_beat ATTACH PARTITION {name} FOR VALUES FROM ({since}) TO ({until});"
-        " ALTER TABLE results_beat_rest DROP CONSTRAINT {ours}")  # fmt: skip
+        " ALTER TABLE results_beat_rest DROP CONSTRAINT {ours}"
+    )
     return True

@@ -188,10 +188,18 @@ def count_pages(
             cursor.execute(
                 _COUNT_PAGE,
                 [
-                    actor.business_id, site_id, path, page.title[:300], json.dumps(page.kinds[:20]), page.views,
-                    page.at, counts, json.dumps([] if counts else marks), _SEVERAL,
+                    actor.business_id,
+                    site_id,
+                    path,
+                    page.title[:300],
+                    json.dumps(page.kinds[:20]),
+                    page.views,
+                    page.at,
+                    counts,
+                    json.dumps([] if counts else marks),
+                    _SEVERAL,
                 ],
-            )  # fmt: skip
+            )
 
 
 def count_sources(actor: Actor, *, site_id: int, sources: Mapping[tuple[str, str], int], at: datetime) -> None:

@@ -47,11 +47,18 @@ class SiteOut(Schema):
             else None
         )
         return SiteOut(
-            house=site.house, rules=rules_of(site), strangers=strangers_of(site),
-            id=site.pk, name=site.name, slug=site.slug, key=site.key, seen=seen, language=site.language,
+            house=site.house,
+            rules=rules_of(site),
+            strangers=strangers_of(site),
+            id=site.pk,
+            name=site.name,
+            slug=site.slug,
+            key=site.key,
+            seen=seen,
+            language=site.language,
             hosts=[row.host for row in site.hosts.all()],
             snippet=f'<script async src="{settings.BASE_URL}/e/{site.key}.js"></script>',
-        )  # fmt: skip
+        )
 
 
 class SiteIn(Schema):

@@ -56,6 +56,7 @@ def matching_pages(site: Site, sentences: Iterable[Sentence], known: list[SitePa
     """The paths of the known pages that any of the sentences is for, whoever comes there first."""
     groups, asked = rules_of(site).by_name(), list(sentences)
     return [
-        page.path for page in known
+        page.path
+        for page in known
         if any(page_matches(sentence, groups, page.path, tuple(page.kinds)) for sentence in asked)
-    ]  # fmt: skip
+    ]

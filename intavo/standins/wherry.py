@@ -148,10 +148,17 @@ def handler(wherry: Wherry) -> type[Handler]:
                     },
                 )
             elif self.path == "/say":
-                wherry.add(str(body["me"]), {
-                    "id": secrets.token_hex(8), "from": "me", "text": str(body["text"])[:4000],
-                    "choice": body.get("choice"), "waits": True, "at": datetime.now(UTC).isoformat(),
-                })  # fmt: skip
+                wherry.add(
+                    str(body["me"]),
+                    {
+                        "id": secrets.token_hex(8),
+                        "from": "me",
+                        "text": str(body["text"])[:4000],
+                        "choice": body.get("choice"),
+                        "waits": True,
+                        "at": datetime.now(UTC).isoformat(),
+                    },
+                )
             return self.say(200, "application/json", b"{}")
 
     return Service

@@ -136,10 +136,17 @@ def begin_talk(site: LiveSite, body: Begun, at: datetime) -> TalkBegun:
         raise Refused(("touchpoint", "There is no conversation of this touchpoint."))
     with transaction.atomic():
         talk = Talk(
-            business_id=site.business.pk, site_id=site.id, touchpoint_id=seen.touchpoint, revision_id=seen.revision,
-            page=body.page.url.partition("#")[0][:4000], device=body.device, language=body.visitor.language,
-            utc_offset=body.visitor.utc_offset, begun_at=at, last_word_at=at,
-        )  # fmt: skip
+            business_id=site.business.pk,
+            site_id=site.id,
+            touchpoint_id=seen.touchpoint,
+            revision_id=seen.revision,
+            page=body.page.url.partition("#")[0][:4000],
+            device=body.device,
+            language=body.visitor.language,
+            utc_offset=body.visitor.utc_offset,
+            begun_at=at,
+            last_word_at=at,
+        )
         found = opened(site, talk, at)
     return {"talk": talk.token, "where": where_of(site, talk.token), **found}
 
@@ -182,9 +189,14 @@ def said_of(site: LiveSite, talk: Talk, at: datetime) -> Said:
     after = document.after if document is not None else None
     column = talk.touchpoint.public_id if talk.touchpoint is not None else None
     return site.says(
-        at, talk.language, talk.utc_offset, after.promise_minutes if after else None, after.follows if after else (),
-        column, document.language if document is not None else "",
-    )  # fmt: skip
+        at,
+        talk.language,
+        talk.utc_offset,
+        after.promise_minutes if after else None,
+        after.follows if after else (),
+        column,
+        document.language if document is not None else "",
+    )
 
 
 def _follow(site: LiveSite, talk: Talk, turn: Turn, at: datetime) -> list[Message]:
@@ -289,9 +301,15 @@ def taken(site: LiveSite, talk: Talk, body: SaidNow, at: datetime, file: dict[st
     about = talk.followup.excerpt if reach and talk.followup is not None else ""
     talk.last += 1
     own = Message.objects.create(
-        business_id=talk.business_id, talk=talk, n=talk.last, source=Message.THEM, text=words, at=at, client_id=body.id,
+        business_id=talk.business_id,
+        talk=talk,
+        n=talk.last,
+        source=Message.THEM,
+        text=words,
+        at=at,
+        client_id=body.id,
         file=file,
-    )  # fmt: skip
+    )
     rows = _follow(site, talk, turn, at)
     talk.last_word_at = at
     talk.told_late = False
@@ -372,9 +390,15 @@ def answer_talk(talk: Talk, *, text: str, key: str, member_id: int | None, at: d
     talk.last_word_at, talk.typing_until = at, None
     talk.save(update_fields=["last", "last_word_at", "typing_until"])
     row = Message.objects.create(
-        business_id=talk.business_id, talk=talk, n=talk.last, source=Message.US, member_id=member_id, text=text, at=at,
+        business_id=talk.business_id,
+        talk=talk,
+        n=talk.last,
+        source=Message.US,
+        member_id=member_id,
+        text=text,
+        at=at,
         client_id=client_id,
-    )  # fmt: skip
+    )
     if talk.gateway_id is not None:
         send_out(talk, [row])
     else:
@@ -392,9 +416,14 @@ def mailed_in(talk: Talk, *, text: str, key: str, at: datetime) -> Message:
     # They have read what was mailed, and see their own words when they come back to the page.
     talk.save(update_fields=["last", "last_word_at", "told_late"])
     return Message.objects.create(
-        business_id=talk.business_id, talk=talk, n=talk.last, source=Message.THEM, text=text[:MOST_TEXT], at=at,
+        business_id=talk.business_id,
+        talk=talk,
+        n=talk.last,
+        source=Message.THEM,
+        text=text[:MOST_TEXT],
+        at=at,
         client_id=key[:80],
-    )  # fmt: skip
+    )
 
 
 def send_out(talk: Talk, rows: list[Message]) -> None:

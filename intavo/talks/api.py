@@ -111,16 +111,24 @@ def talk(request: MemberRequest, followup_id: int, after: int = 0) -> TalkOut | 
     note_read(request.auth, talk_id=found.pk)
     rows = found.messages.select_related("member__user", "delivery").filter(n__gt=max(0, after)).order_by("n")[:500]
     return TalkOut(
-        id=found.pk, through=found.gateway.name if found.gateway else "", there=not found.gateway and is_there(found),
-        asks=found.asks, choices=[str(one["label"]) for one in found.choices],
+        id=found.pk,
+        through=found.gateway.name if found.gateway else "",
+        there=not found.gateway and is_there(found),
+        asks=found.asks,
+        choices=[str(one["label"]) for one in found.choices],
         messages=[
             TalkMessageOut(
-                n=row.n, source=row.source, who=row.member.user.name if row.member else "", text=row.text, at=row.at,
-                state=_state(row, found.given), file=_file(row),
+                n=row.n,
+                source=row.source,
+                who=row.member.user.name if row.member else "",
+                text=row.text,
+                at=row.at,
+                state=_state(row, found.given),
+                file=_file(row),
             )
             for row in rows
         ],
-    )  # fmt: skip
+    )
 
 
 @router.post("/follow-ups/{followup_id}/typing", response={204: None})
@@ -198,10 +206,12 @@ def rehearse(request: MemberRequest, body: TalkTurnIn) -> TalkTurnOut:
     except ValueError as error:
         raise Refused(("said", str(error))) from error
     return TalkTurnOut(
-        state=turn.state, messages=list(turn.messages), asks=turn.asks,
+        state=turn.state,
+        messages=list(turn.messages),
+        asks=turn.asks,
         choices=[ReplyOfferOut(id=one.id, label=one.label) for one in turn.choices],
         effects=[_effect(one) for one in turn.effects],
-    )  # fmt: skip
+    )
 
 
 def _effect(effect: Effect) -> str:

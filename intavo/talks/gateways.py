@@ -55,9 +55,13 @@ def add_gateway(actor: Actor, *, name: str, address: str, bearer: str) -> tuple[
     secret = new_secret()
     with transaction.atomic():
         row = Gateway.objects.create(
-            business_id=actor.business_id, name=title, address=where, bearer=sealed(bearer[:500]),
-            secret=sealed(secret), created_at=clock.now(),
-        )  # fmt: skip
+            business_id=actor.business_id,
+            name=title,
+            address=where,
+            bearer=sealed(bearer[:500]),
+            secret=sealed(secret),
+            created_at=clock.now(),
+        )
         actor.noted("gateway added", gateway=row.pk, name=title)
     return row, secret
 
@@ -127,9 +131,12 @@ def deliver(delivery_id: int) -> None:
         if not may_go(gateway.address):
             return _given_up(sent, "its address is not one that may be called")
         answer = httpx.post(
-            f"{gateway.address}/messages", json=body, timeout=TIMEOUT, follow_redirects=False,
+            f"{gateway.address}/messages",
+            json=body,
+            timeout=TIMEOUT,
+            follow_redirects=False,
             headers={"Authorization": f"Bearer {unsealed(gateway.bearer)}"},
-        )  # fmt: skip
+        )
     except (httpx.HTTPError, httpx.InvalidURL) as error:
         _is_away(gateway)
         raise GatewayAway(type(error).__name__) from error
@@ -279,11 +286,18 @@ def _talk(gateway: Gateway, sender: From, touchpoint: Touchpoint | None, at: dat
 def _new_talk(gateway: Gateway, site: LiveSite, sender: From, touchpoint: Touchpoint | None, at: datetime) -> Talk:
     revision = touchpoint.live if touchpoint is not None else None
     return Talk(
-        business_id=gateway.business_id, site_id=site.id, touchpoint=touchpoint, revision=revision, gateway=gateway,
-        handle=sender.handle, name=sender.name or f"{sender.handle} ({gateway.name})", page=gateway.name,
-        begun_at=at, last_word_at=at,
+        business_id=gateway.business_id,
+        site_id=site.id,
+        touchpoint=touchpoint,
+        revision=revision,
+        gateway=gateway,
+        handle=sender.handle,
+        name=sender.name or f"{sender.handle} ({gateway.name})",
+        page=gateway.name,
+        begun_at=at,
+        last_word_at=at,
         language=site.business.language,
-    )  # fmt: skip
+    )
 
 
 def away(business_id: int) -> list[Gateway]:

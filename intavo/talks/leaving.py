@@ -39,11 +39,13 @@ def mail_if_gone(talk_id: int) -> bool:
         Message.objects.filter(pk__in=[row.pk for row in unseen]).update(mailed=True)
         tongue = language_of(talk)
         mail.queue(
-            talk.business, to=email_address(address.shown),
+            talk.business,
+            to=email_address(address.shown),
             subject=say(_YOUR_MESSAGE, tongue, business=talk.business.name),
             text="\n\n".join([say(_HELLO, tongue), *(row.text for row in unseen), talk.business.name]) + "\n",
-            key=f"talk-{talk.pk}-{unseen[-1].n}", reply_to=mail.answers_to(talk.business_id, talk.followup_id),
-        )  # fmt: skip
+            key=f"talk-{talk.pk}-{unseen[-1].n}",
+            reply_to=mail.answers_to(talk.business_id, talk.followup_id),
+        )
     return True
 
 
@@ -63,9 +65,13 @@ def tell_late() -> int:
             talk.told_late = True
             talk.save(update_fields=["last", "told_late"])
             row = Message.objects.create(
-                business_id=talk.business_id, talk=talk, n=talk.last, source=Message.SCRIPT, at=at,
+                business_id=talk.business_id,
+                talk=talk,
+                n=talk.last,
+                source=Message.SCRIPT,
+                at=at,
                 text=say(_LATE, tongue_in(site, talk), promise=words),
-            )  # fmt: skip
+            )
             if talk.gateway_id is not None:
                 send_out(talk, [row])
             count += 1

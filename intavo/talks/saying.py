@@ -84,9 +84,10 @@ def message_data(row: Message, business: str, where: str) -> MessageSaid:
     }  # fmt: skip
     if row.file:
         said["file"] = {
-            "name": row.file["name"], "href": f"{where}/files/{row.file['key']}",
+            "name": row.file["name"],
+            "href": f"{where}/files/{row.file['key']}",
             "picture": row.file["type"] != "application/pdf",
-        }  # fmt: skip
+        }
     return said
 
 

@@ -70,9 +70,18 @@ def _read(key: str) -> LiveSite:
     made = making(site, hosts)
     others = all_hours(site.business_id)
     return LiveSite(
-        id=site.pk, key=key, slug=site.slug, revision=site.revision, hosts=hosts, business=site.business,
-        hours=main_hours(site.business_id, site.pk).value, table=made.table, rules=made.rules,
-        members=made.members, channels={row.public_id: row.value for row in kept(site.business_id)},
-        touchpoints=tuple(made_live(row, revision, made) for row, revision in live_on(site.pk)), other_hours=others,
+        id=site.pk,
+        key=key,
+        slug=site.slug,
+        revision=site.revision,
+        hosts=hosts,
+        business=site.business,
+        hours=main_hours(site.business_id, site.pk).value,
+        table=made.table,
+        rules=made.rules,
+        members=made.members,
+        channels={row.public_id: row.value for row in kept(site.business_id)},
+        touchpoints=tuple(made_live(row, revision, made) for row, revision in live_on(site.pk)),
+        other_hours=others,
         speaks=site.language,
-    )  # fmt: skip
+    )

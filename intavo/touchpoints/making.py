@@ -43,10 +43,19 @@ def making(site: Site, hosts: frozenset[str] | None = None) -> "Making":
         hours[hours_id] = one
     rules = rules_of(site)
     return Making(
-        on, ZoneInfo(site.business.timezone), house_of(site), site.business.region,
-        around_of(site, rules, on, hours), rules, groups_of(site.business_id), replies(site.business_id),
-        presences(site.business_id), site.business.language, site.language, translated(site.pk),
-    )  # fmt: skip
+        on,
+        ZoneInfo(site.business.timezone),
+        house_of(site),
+        site.business.region,
+        around_of(site, rules, on, hours),
+        rules,
+        groups_of(site.business_id),
+        replies(site.business_id),
+        presences(site.business_id),
+        site.business.language,
+        site.language,
+        translated(site.pk),
+    )
 
 
 @dataclass(frozen=True, slots=True)
@@ -86,23 +95,38 @@ class Making:
         show = with_groups(document.show, self.rules.by_name())
         show = without_languages(show, self.translated.get(row.pk, ()))
         return Compiled(
-            row.public_id, state, self.hosts, show, self.zone, row.generation, row.order,
-            interrupts=document.stance in INTERRUPTING, queue=queue_of(document.stance), around=self.around,
+            row.public_id,
+            state,
+            self.hosts,
+            show,
+            self.zone,
+            row.generation,
+            row.order,
+            interrupts=document.stance in INTERRUPTING,
+            queue=queue_of(document.stance),
+            around=self.around,
             mates=self.groups.get(show.group.casefold(), frozenset()) if show.group else frozenset(),
-            goes_after=document.leaving.after, joins=document.purpose == "sign-up",
-            gives=() if document.after.confirm.on else tuple(document.after.tags), hides=self.hides(row, document),
-        )  # fmt: skip
+            goes_after=document.leaving.after,
+            joins=document.purpose == "sign-up",
+            gives=() if document.after.confirm.on else tuple(document.after.tags),
+            hides=self.hides(row, document),
+        )
 
 
 def around_of(site: Site, rules: SiteRules, hosts: frozenset[str], hours: Mapping[int | None, OpeningHours]) -> Around:
     """What the rules of the site's touchpoints may ask for."""
     others = Site.objects.filter(business_id=site.business_id).prefetch_related("hosts")
     return Around(
-        search=frozenset(rules.search), social=frozenset(rules.social), search_media=frozenset(rules.search_media),
-        social_media=frozenset(rules.social_media), hosts=hosts, hours=hours,
+        search=frozenset(rules.search),
+        social=frozenset(rules.social),
+        search_media=frozenset(rules.search_media),
+        social_media=frozenset(rules.social_media),
+        hosts=hosts,
+        hours=hours,
         sites={one.slug: frozenset(row.host for row in one.hosts.all()) for one in others},
-        most_interruptions=rules.most_interruptions, gives_way=bool(rules.give_way_to),
-    )  # fmt: skip
+        most_interruptions=rules.most_interruptions,
+        gives_way=bool(rules.give_way_to),
+    )
 
 
 def _with_members(live: LiveTouchpoint, members: tuple[Presence, ...]) -> LiveTouchpoint:
@@ -119,26 +143,45 @@ def made_live(row: Touchpoint, revision: TouchpointRevision, making: Making) -> 
     document = document_of(revision.pk, revision.document) if kept else Document.model_validate(revision.document)
     compiled = making.compiled(row, document, TouchpointState.LIVE)
     return live_touchpoint(
-        compiled, document, row.slug, row.name, revision.number, house=making.house, region=making.region,
+        compiled,
+        document,
+        row.slug,
+        row.name,
+        revision.number,
+        house=making.house,
+        region=making.region,
         tongue=making.tongue(document.language),
-    )  # fmt: skip
+    )
 
 
 def live_touchpoint(
-    compiled: Compiled, document: Document, slug: str, name: str, revision: int, *, house: HouseStyle | None,
-    region: str, tongue: Tongue,
-) -> LiveTouchpoint:  # fmt: skip
+    compiled: Compiled,
+    document: Document,
+    slug: str,
+    name: str,
+    revision: int,
+    *,
+    house: HouseStyle | None,
+    region: str,
+    tongue: Tongue,
+) -> LiveTouchpoint:
     """A touchpoint made ready, whose rules are."""
     leads_to_us = document.asks_for_answer or bool(document.channels())
     speaks = document.stance == "button" and document.face.does is None and leads_to_us
     return LiveTouchpoint(
-        compiled, slug, name, revision, document.stance,
+        compiled,
+        slug,
+        name,
+        revision,
+        document.stance,
         document=orjson.dumps(for_visitors(document, house, region, tongue=tongue)),
-        needs_more=needs_more(document, house), again=document.show.how_often.every == "moment",
-        channels=frozenset(document.channels()), code=short_code(compiled.id),
+        needs_more=needs_more(document, house),
+        again=document.show.how_often.every == "moment",
+        channels=frozenset(document.channels()),
+        code=short_code(compiled.id),
         answered=Answered(document.after.promise_minutes, document.after.follows) if speaks else None,
         language=document.language,
-    )  # fmt: skip
+    )
 
 
 def rehearsed(site: LiveSite, at_counter: bool, drafts: bool, draft: int | None = None) -> LiveSite:

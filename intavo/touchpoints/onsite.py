@@ -172,9 +172,15 @@ class LiveSite:
         return any_of(self.sets, follows)
 
     def says(
-        self, at: datetime, language: str, utc_offset: int | None, own_minutes: int | None = None,
-        follows: tuple[int | None, ...] = (), column: str | None = None, speaks: str = "",
-    ) -> Said:  # fmt: skip
+        self,
+        at: datetime,
+        language: str,
+        utc_offset: int | None,
+        own_minutes: int | None = None,
+        follows: tuple[int | None, ...] = (),
+        column: str | None = None,
+        speaks: str = "",
+    ) -> Said:
         """What is said at an instant; `speaks` is the touchpoint's own language.
 
         Hours, due times and words change on whole minutes only, so one answer serves every visitor of that minute with
@@ -191,9 +197,7 @@ class LiveSite:
         answered, id_ = live.answered, live.compiled.id
         if answered is None:
             return "", None
-        said = self.says(
-            at, language, utc_offset, answered.promise_minutes, answered.follows, id_, live.language
-        )  # fmt: skip
+        said = self.says(at, language, utc_offset, answered.promise_minutes, answered.follows, id_, live.language)
         ends = self.situation_ends(said.situation, at, answered.follows) if answered.follows else None
         return said.chosen.button(said.situation, id_), ends
 
@@ -224,10 +228,19 @@ class LiveSite:
 
     def _meet(self, channel_id: str, at: datetime, language: str, utc_offset: int | None) -> Met:
         return meet(
-            self.channels[channel_id], channel_id, self.sets, at, self.members, table=self.table,
-            language=language, business_language=self.business.language, promise=self.promise(),
-            visitor_offset=utc_offset, speaks=self.speaks, region=self.business.region,
-        )  # fmt: skip
+            self.channels[channel_id],
+            channel_id,
+            self.sets,
+            at,
+            self.members,
+            table=self.table,
+            language=language,
+            business_language=self.business.language,
+            promise=self.promise(),
+            visitor_offset=utc_offset,
+            speaks=self.speaks,
+            region=self.business.region,
+        )
 
     def answers(
         self, document: Document, at: datetime, language: str, utc_offset: int | None, column: str | None = None
@@ -239,22 +252,31 @@ class LiveSite:
         if not document.asks_for_answer:
             return None
         after = document.after
-        return self.says(
-            at, language, utc_offset, after.promise_minutes, after.follows, column, document.language
-        )  # fmt: skip
+        return self.says(at, language, utc_offset, after.promise_minutes, after.follows, column, document.language)
 
     def _say(
-        self, at: datetime, language: str, utc_offset: int | None, own_minutes: int | None,
-        follows: tuple[int | None, ...], column: str | None, speaks: str,
-    ) -> Said:  # fmt: skip
+        self,
+        at: datetime,
+        language: str,
+        utc_offset: int | None,
+        own_minutes: int | None,
+        follows: tuple[int | None, ...],
+        column: str | None,
+        speaks: str,
+    ) -> Said:
         hours = self.hours_for(follows)
         now = situation(hours, at, somebody_free(self.members, at))
         chosen = choose(self.table, now, language, self.business.language, column, speaks or self.speaks)
         tongue = Tongue(chosen.cell.language, self.business.region)
         due = self.promise(own_minutes).due(hours, at)
         words = slots(
-            hours, at, self.zone, due, utc_offset, back_at(self.members, at, hours),
+            hours,
+            at,
+            self.zone,
+            due,
+            utc_offset,
+            back_at(self.members, at, hours),
             tongue,
-        )  # fmt: skip
+        )
         title, text = (fill(one, words, tongue) for one in (chosen.reply.title, chosen.reply.text))
         return Said(now, chosen, title, text, due, words, tongue)

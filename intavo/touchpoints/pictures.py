@@ -39,8 +39,11 @@ def write_anew(path: Path, folder: Path, widths: tuple[int, ...], tallest: int =
     try:
         done = subprocess.run(  # noqa: S603  # our own program
             [sys.executable, "-m", _PROGRAM, str(path), str(folder), str(tallest), *map(str, widths)],
-            cwd=Path(__file__).parents[2], capture_output=True, timeout=SECONDS + 5, check=False,
-        )  # fmt: skip
+            cwd=Path(__file__).parents[2],
+            capture_output=True,
+            timeout=SECONDS + 5,
+            check=False,
+        )
         told = json.loads(done.stdout) if done.returncode == 0 else {"wrong": OTHERWISE}
     except subprocess.TimeoutExpired:
         told = {"wrong": "This picture takes too long to read."}

@@ -231,9 +231,11 @@ def _same_corner(
 
 
 def findings_of(
-    touchpoint: Touchpoint, read: Sequence[Reading] | None = None, revision: TouchpointRevision | None = None,
+    touchpoint: Touchpoint,
+    read: Sequence[Reading] | None = None,
+    revision: TouchpointRevision | None = None,
     pages: PagesFor | None = None,
-) -> list[Finding]:  # fmt: skip
+) -> list[Finding]:
     """The ready check of a revision (the draft without one), with everything that is known around it.
 
     `read` is how its texts read, and `pages` what is known of its pages, where that is known already.
@@ -256,23 +258,34 @@ def findings_of(
     return ready_check(
         document,
         Known(
-            has_site=bool(sites), snippet_seen=any(site.seen_at is not None for site in sites),
-            mail_sender=bool(touchpoint.business.mail_address), slugs=frozenset(others.values_list("slug", flat=True)),
-            boxed=frozenset(name for name, boxed in known.items() if boxed), missing=frozenset(own - known.keys()),
-            codes_all=len(codes), codes_left=sum(given is None for given in codes),
+            has_site=bool(sites),
+            snippet_seen=any(site.seen_at is not None for site in sites),
+            mail_sender=bool(touchpoint.business.mail_address),
+            slugs=frozenset(others.values_list("slug", flat=True)),
+            boxed=frozenset(name for name, boxed in known.items() if boxed),
+            missing=frozenset(own - known.keys()),
+            codes_all=len(codes),
+            codes_left=sum(given is None for given in codes),
             drain=drains_oddly((given for given in codes if given is not None), clock.now()),
             over=_lies_over(touchpoint, revision),
             questions=_groups(touchpoint.business_id) if "questions" in kinds else None,
             channels=channel_findings(touchpoint.business_id, clock.now()) if document.channels() else None,
-            has_logo=all(house is not None and house.logo is not None for house in houses), readings=read,
-            today=_local_date(touchpoint.business, clock.now()), at=clock.now(), pages=pages.known,
+            has_logo=all(house is not None and house.logo is not None for house in houses),
+            readings=read,
+            today=_local_date(touchpoint.business, clock.now()),
+            at=clock.now(),
+            pages=pages.known,
             matching=pages.matching,
             empty_lists=frozenset(way for site in sites for way in empty_lists(rules_of(site))),
-            region=touchpoint.business.region, paths=frozenset(pages.paths), corner=sorted(pages.corner),
+            region=touchpoint.business.region,
+            paths=frozenset(pages.paths),
+            corner=sorted(pages.corner),
             hosts=frozenset(host for site in sites for host in site.hosts.values_list("host", flat=True)),
-            shares=list(pages.shared.items()), waits=_waits(touchpoint), said_closed=_said_closed(touchpoint.business),
+            shares=list(pages.shared.items()),
+            waits=_waits(touchpoint),
+            said_closed=_said_closed(touchpoint.business),
         ),
-    )  # fmt: skip
+    )
 
 
 def _lies_over(touchpoint: Touchpoint, revision: TouchpointRevision) -> list[str]:

@@ -141,12 +141,14 @@ def why_there(request: MemberRequest, body: WhyIn) -> list[PageReasonsOut]:
     verdicts = rehearsing.why_there(request.auth, body.site_id, body.visitor, body.touchpoint_id, body.column)
     return [
         PageReasonsOut(
-            path=path, shows=verdict.shows,
-            reasons=[ReasonOut(name=one.name, passed=one.passed, words=one.sentence, when=one.when)
-                     for one in verdict.checks],
+            path=path,
+            shows=verdict.shows,
+            reasons=[
+                ReasonOut(name=one.name, passed=one.passed, words=one.sentence, when=one.when) for one in verdict.checks
+            ],
         )
         for path, verdict in verdicts
-    ]  # fmt: skip
+    ]
 
 
 class RehearseIn(MapIn):
@@ -191,13 +193,16 @@ def rehearse(request: MemberRequest, body: RehearseIn) -> RehearsalOut:
     for row in scene.rows:
         stretches = [
             TrackStretchOut(
-                start=one.start, end=one.end, doing=one.doing, words=one.words,
+                start=one.start,
+                end=one.end,
+                doing=one.doing,
+                words=one.words,
                 said=scene.said(row.pk, body.visitor, one.start) if one.doing == "on screen" else "",
                 channels=scene.channels(row.pk, body.visitor, one.start) if one.doing == "on screen" else [],
                 reasons=[ReasonOut(name=r.name, passed=r.passed, words=r.words, when=r.when) for r in one.reasons],
             )
             for one in played.tracks[row.public_id]
-        ]  # fmt: skip
+        ]
         tracks.append(TrackOut(id=row.pk, name=row.name, stance=scene.documents[row.pk].stance, stretches=stretches))
     pages = [
         PageTrackOut(start=one.start, path=one.path.removeprefix(scene.base) or "/", visit=one.visit)

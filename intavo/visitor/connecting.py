@@ -39,9 +39,12 @@ def instructions(site: Site, asks: str) -> str:
 def _has_confirmed(actor: Actor, key: str) -> bool:
     """Whether somebody pressed the button behind a mail to this address."""
     return Consent.objects.filter(
-        business_id=actor.business_id, confirmed_at__isnull=False, withdrawn_at=None,
-        person__addresses__kind="email", person__addresses__key=key,
-    ).exists()  # fmt: skip
+        business_id=actor.business_id,
+        confirmed_at__isnull=False,
+        withdrawn_at=None,
+        person__addresses__kind="email",
+        person__addresses__key=key,
+    ).exists()
 
 
 def instructions_of(actor: Actor, site_id: int) -> str:
@@ -66,14 +69,22 @@ def send_instructions(actor: Actor, *, site_id: int, to: str) -> None:
     assert actor.member_id is not None  # visitors have no such right
     member = Member.objects.select_related("user", "business").get(pk=actor.member_id)
     if not is_theirs(address.shown, business_id=actor.business_id) and not _has_confirmed(actor, address.key):
-        raise Refused(("to", "This address has not confirmed anything to us, so we do not write to it. Copy the text, "
-                             "and send it from your own mail."))  # fmt: skip
+        raise Refused(
+            (
+                "to",
+                "This address has not confirmed anything to us, so we do not write to it. Copy the text, "
+                "and send it from your own mail.",
+            )
+        )
     few_a_day(actor, "instructions sent", _MOST_A_DAY, "to")
     minute = clock.now().strftime("%Y%m%d%H%M")
     with transaction.atomic():
         mail.queue(
-            member.business, to=address, subject="One line for your site",
-            text=instructions(site, member.user.email), reply_to=member.user.email,
+            member.business,
+            to=address,
+            subject="One line for your site",
+            text=instructions(site, member.user.email),
+            reply_to=member.user.email,
             key=f"instructions-{site.pk}-{address.key}-{minute}",
-        )  # fmt: skip
+        )
         actor.noted("instructions sent", site=site.pk, name=site.name, to=address.shown)

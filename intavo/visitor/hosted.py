@@ -128,11 +128,16 @@ def _form(
         does["href"] = way["href"] if way and not way["hidden"] else does["href"]
     wrong = errors or {}
     parts = [
-        {"part": drawn[part.id], "value": visit.values.get(getattr(part, "name", ""), ""),
-         "chosen": visit.values.get(getattr(part, "name", ""), "").split("\n"),
-         "error": wrong.get(getattr(part, "name", "")), "scores": _scores(part)}
-        for part in shown.parts if not part.hidden
-    ]  # fmt: skip
+        {
+            "part": drawn[part.id],
+            "value": visit.values.get(getattr(part, "name", ""), ""),
+            "chosen": visit.values.get(getattr(part, "name", ""), "").split("\n"),
+            "error": wrong.get(getattr(part, "name", "")),
+            "scores": _scores(part),
+        }
+        for part in shown.parts
+        if not part.hidden
+    ]
     here = {getattr(part, "name", "") for part in shown.parts if not part.hidden}
     context = {
         "site": site, "live": visit.live, "revision": visit.revision, "parts": parts, "client_id": visit.client_id,
@@ -173,13 +178,18 @@ def _sent(visit: PageAsked, step: str) -> HttpResponse:
         try:
             sent = Sent.model_validate(
                 {
-                    "id": visit.client_id, "touchpoint": visit.live.compiled.id, "revision": visit.revision,
-                    "step": step, "answers": fields, "consents": ticks, "elapsed_ms": _elapsed(visit),
+                    "id": visit.client_id,
+                    "touchpoint": visit.live.compiled.id,
+                    "revision": visit.revision,
+                    "step": step,
+                    "answers": fields,
+                    "consents": ticks,
+                    "elapsed_ms": _elapsed(visit),
                     "page": {"url": request.build_absolute_uri(request.path), "title": visit.live.name},
                     "device": "phone" if "Mobi" in request.headers.get("User-Agent", "") else "desktop",
                     "trap": request.POST.get(_TRAP, "")[:1000],
                 }
-            )  # fmt: skip
+            )
             known = receive(site, sent, at=clock.now(), sender=mark, number=looked.number)
         except ValueError:
             visit.client_id = secrets.token_hex(16)
@@ -195,6 +205,12 @@ def _thanks(visit: PageAsked, answer: str, step: str) -> HttpResponse:
     home = home_of(Site.objects.get(pk=site.id))
     visit.values = {}
     return _form(
-        visit, said["next"] or step, says=said["says"], done=True, suggest=said["suggest"], code=said["code"],
-        file=said["file"], elsewhere=leads(visit.document.after.page, site.business.region, home),
-    )  # fmt: skip
+        visit,
+        said["next"] or step,
+        says=said["says"],
+        done=True,
+        suggest=said["suggest"],
+        code=said["code"],
+        file=said["file"],
+        elsewhere=leads(visit.document.after.page, site.business.region, home),
+    )

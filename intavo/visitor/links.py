@@ -93,9 +93,11 @@ def channel(request: HttpRequest, channel: str) -> HttpResponse:
         place = request.GET.get("at", "")
         day = at.astimezone(ZoneInfo(business.timezone)).date()
         count_click(visitor_of(business.pk), channel_id=row.pk, place=place if keepable(place) else "", day=day)
-    device = "phone" if request.headers.get("Sec-CH-UA-Mobile") == "?1" or _PHONE.search(
-        request.headers.get("User-Agent", "")
-    ) else "desktop"  # fmt: skip
+    device = (
+        "phone"
+        if request.headers.get("Sec-CH-UA-Mobile") == "?1" or _PHONE.search(request.headers.get("User-Agent", ""))
+        else "desktop"
+    )
     way = _met(row, at, device)
     if way["href"].startswith(("http:", "https:")) and way["situation"] == Situation.OPEN.value and not way["people"]:
         return HttpResponseRedirect(way["href"])
@@ -108,10 +110,17 @@ _PHONE = re.compile(r"\bMobi")
 def _met(row: Channel, at: datetime, device: str) -> Way:
     business, value = row.business, row.value
     met = meet(
-        value, row.public_id, all_sets(business.pk), at, presences(business.pk), table=replies(business.pk),
-        promise=Promise.of_minutes(business.promise_minutes), language=business.language,
-        business_language=business.language, region=business.region,
-    )  # fmt: skip
+        value,
+        row.public_id,
+        all_sets(business.pk),
+        at,
+        presences(business.pk),
+        table=replies(business.pk),
+        promise=Promise.of_minutes(business.promise_minutes),
+        language=business.language,
+        business_language=business.language,
+        region=business.region,
+    )
     return given(value, met, device, business.region, {}, {})
 
 

@@ -227,10 +227,11 @@ def play(
     found = scene(actor, site_id, visitor)
     ids = {row.slug: row.public_id for row in found.rows}
     written = [
-        deed | ({"url": found.base + deed["url"]} if str(deed.get("url", "")).startswith("/") else {})
+        deed
+        | ({"url": found.base + deed["url"]} if str(deed.get("url", "")).startswith("/") else {})
         | ({"touchpoint": ids.get(str(deed["touchpoint"]), "-")} if "touchpoint" in deed else {})
         for deed in deeds
-    ]  # fmt: skip
+    ]
     try:
         done = _DEEDS.validate_python(written)
     except ValidationError as error:
@@ -287,11 +288,14 @@ class As:
         arrival = self.arrival if said.visits <= 1 else said.arrival
         visitor = said.model_copy(
             update={
-                "visits": said.visits + one.visits - 1, "language": one.language, "arrival": arrival,
-                "on_list": said.on_list or one.on_list, "tags": (*said.tags, *one.tags),
+                "visits": said.visits + one.visits - 1,
+                "language": one.language,
+                "arrival": arrival,
+                "on_list": said.on_list or one.on_list,
+                "tags": (*said.tags, *one.tags),
                 "pages_ever": said.pages_ever + one.visits - 1,
             }
-        )  # fmt: skip
+        )
         page = visit.page.model_copy(update={"signed_in": visit.page.signed_in or one.signed_in})
         return visit.model_copy(
             update={"visitor": visitor, "page": page, "device": one.device, "storage": visit.storage and one.storage}

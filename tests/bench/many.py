@@ -65,7 +65,7 @@ def _once(call: Callable[[], object]) -> float:
 
 def _imported(people: int, mark: str) -> float:
     """Rows a second of an import of 2,000 new people."""
-    from intavo.imports.actions import take_now
+    from intavo.imports.taking import take_now
 
     client = _client(people)
     rows = io.StringIO()
@@ -139,11 +139,14 @@ def _pages_and_touchpoints(site_id: int) -> None:
     owner = member_actor(Member.objects.get(user__email=f"many-{MANY}@otterwick.example"))
     SitePage.objects.bulk_create(
         SitePage(
-            business_id=owner.business_id, site_id=site_id, path=f"/part{number % 8}/page{number}",
-            views=1000 - number, seen_at=clock.now(),
+            business_id=owner.business_id,
+            site_id=site_id,
+            path=f"/part{number % 8}/page{number}",
+            views=1000 - number,
+            seen_at=clock.now(),
         )
         for number in range(300)
-    )  # fmt: skip
+    )
     for number in range(29):
         turn_on(owner, touchpoint_id=make(owner, starter="news", name=f"Number {number}").pk)
 

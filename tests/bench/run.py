@@ -197,10 +197,12 @@ def plan_body() -> bytes:
     """What the script asks."""
     return json.dumps(
         {
-            "page": {"url": f"{ORIGIN}/trips", "title": "Trips"}, "device": "desktop", "memory": {},
+            "page": {"url": f"{ORIGIN}/trips", "title": "Trips"},
+            "device": "desktop",
+            "memory": {},
             "visitor": {"id": "6f0c", "language": "en-GB", "utc_offset": 0, "visits": 1},
         }
-    ).encode()  # fmt: skip
+    ).encode()
 
 
 def intake_body(touchpoint: str, revision: int) -> bytes:
@@ -208,11 +210,17 @@ def intake_body(touchpoint: str, revision: int) -> bytes:
     mark = secrets.token_hex(16)
     return json.dumps(
         {
-            "id": mark, "touchpoint": touchpoint, "revision": revision, "step": "ask",
-            "answers": {"email": f"{mark}@post.example", "name": "Ife"}, "consents": {"news": True},
-            "page": {"url": f"{ORIGIN}/trips"}, "device": "phone", "visitor": {"id": "6f0c", "utc_offset": 0},
+            "id": mark,
+            "touchpoint": touchpoint,
+            "revision": revision,
+            "step": "ask",
+            "answers": {"email": f"{mark}@post.example", "name": "Ife"},
+            "consents": {"news": True},
+            "page": {"url": f"{ORIGIN}/trips"},
+            "device": "phone",
+            "visitor": {"id": "6f0c", "utc_offset": 0},
         }
-    ).encode()  # fmt: skip
+    ).encode()
 
 
 def inquiry_body(touchpoint: str, revision: int) -> bytes:
@@ -220,11 +228,16 @@ def inquiry_body(touchpoint: str, revision: int) -> bytes:
     email = f"known{secrets.randbelow(300)}@post.example"
     return json.dumps(
         {
-            "id": secrets.token_hex(16), "touchpoint": touchpoint, "revision": revision, "step": "write",
+            "id": secrets.token_hex(16),
+            "touchpoint": touchpoint,
+            "revision": revision,
+            "step": "write",
             "answers": {"email": email, "name": "Ife", "question": "Is there a canoe?"},
-            "page": {"url": f"{ORIGIN}/elsewhere"}, "device": "phone", "visitor": {"id": "6f0c", "utc_offset": 0},
+            "page": {"url": f"{ORIGIN}/elsewhere"},
+            "device": "phone",
+            "visitor": {"id": "6f0c", "utc_offset": 0},
         }
-    ).encode()  # fmt: skip
+    ).encode()
 
 
 def server_ratios() -> bool:

@@ -162,8 +162,12 @@ def test_the_schema_in_the_docs_takes_what_the_console_saves(owner: Page, stack:
         "jsonschema_rs.validator_for(schema).validate(document)\n"
     )
     done = subprocess.run(
-        [".venv/bin/python", str(path)], input=json.dumps([schema, file.json()]), text=True, capture_output=True, check=False
-    )  # fmt: skip
+        [".venv/bin/python", str(path)],
+        input=json.dumps([schema, file.json()]),
+        text=True,
+        capture_output=True,
+        check=False,
+    )
     assert (done.returncode, done.stderr) == (0, "")
 
 

@@ -74,11 +74,25 @@ def machine(stack: Stack, certificate: Path, tmp_path: Path) -> Iterator[Machine
     words = [str(app) if word == "8401" else word for word in command("intavo-web.service")]
     written = subprocess.run(
         [
-            str(BIN / "python"), "-m", "scripts.front", "--name", "intavo.example.org", "--certificate", str(certificate),
-            "--key", str(certificate.with_name("key.pem")), "--application", f"127.0.0.1:{app}", "--folder", str(tmp_path),
+            str(BIN / "python"),
+            "-m",
+            "scripts.front",
+            "--name",
+            "intavo.example.org",
+            "--certificate",
+            str(certificate),
+            "--key",
+            str(certificate.with_name("key.pem")),
+            "--application",
+            f"127.0.0.1:{app}",
+            "--folder",
+            str(tmp_path),
         ],
-        check=True, capture_output=True, text=True, cwd=ROOT,
-    ).stdout  # fmt: skip
+        check=True,
+        capture_output=True,
+        text=True,
+        cwd=ROOT,
+    ).stdout
     for of, free in ((80, plain), (443, tls)):
         written = written.replace(f"listen {of} ", f"listen 127.0.0.1:{free} ")
         written = re.sub(rf"\n *listen \[::\]:{of} [^\n]*", "", written)

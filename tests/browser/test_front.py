@@ -34,8 +34,12 @@ def asked(
 
 def test_every_head_that_the_application_reads_goes_on() -> None:
     read = re.compile(r"headers(?:\.get\(|\[)\s*\"([A-Za-z-]+)\"")
-    asked = {name for path in (ROOT / "intavo").rglob("*.py") if "standins" not in path.parts
-             for name in read.findall(path.read_text())}  # fmt: skip
+    asked = {
+        name
+        for path in (ROOT / "intavo").rglob("*.py")
+        if "standins" not in path.parts
+        for name in read.findall(path.read_text())
+    }
     named = set(re.findall(r"proxy_set_header (\S+)", RULES.read_text()))
     made_by_it = {"Content-Length", "X-Request-ID"}
     assert {"Origin", "Range"} <= asked

@@ -52,8 +52,9 @@ def test_a_style_sheet_of_the_page_does_not_reach_in(stranger: BrowserContext, s
     heading = page.get_by_role("dialog").get_by_role("heading", name=ASK)
     expect(heading).to_be_visible()
     assert heading.evaluate("h => [getComputedStyle(h).letterSpacing, getComputedStyle(h).textTransform]") == [
-        "normal", "none",
-    ]  # fmt: skip
+        "normal",
+        "none",
+    ]
     box = page.get_by_role("dialog").bounding_box()
     assert box is not None
     assert box["width"] > 250
@@ -100,10 +101,11 @@ def test_its_address_is_the_name_of_a_place_as_any_page_takes_it(stranger: Brows
 
 def test_a_slot_may_hold_words_of_its_own(stranger: BrowserContext, stack: Stack) -> None:
     page = on_a_page(
-        stranger, stack,
+        stranger,
+        stack,
         body="""<div id="one" data-intavo="boathouse-question"> <!-- here --> <p>Write to us.</p></div>
         <div id="two" data-intavo="nothing-of-this-name"><p>Call us.</p></div>""",
-    )  # fmt: skip
+    )
     expect(page.locator("#one").get_by_role("heading", name=ASK)).to_be_visible()
     expect(page.get_by_text("Write to us.")).to_have_count(0)
     expect(page.get_by_text("Call us.")).to_be_visible()
@@ -508,9 +510,11 @@ def test_where_the_page_cannot_be_moved_aside_the_bar_lies_over_it_and_says_so(
 
 def test_holding_the_page_moves_nothing_aside(stranger: BrowserContext, stack: Stack) -> None:
     page = on_a_page(
-        stranger, stack, css="html{overflow-y:scroll} body{overflow-x:hidden}",
+        stranger,
+        stack,
+        css="html{overflow-y:scroll} body{overflow-x:hidden}",
         body=f"<div id=theirs style='position:sticky;top:0;height:40px'>Menu</div>{_LONG}",
-    )  # fmt: skip
+    )
     page.evaluate("scrollTo(0, 600)")
     before = page.locator("#theirs").bounding_box()
     page.evaluate("intavo.open('boathouse-question')")

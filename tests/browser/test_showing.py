@@ -60,9 +60,15 @@ def test_every_way_to_link_to_it_opens_it(owner: Page, stranger: BrowserContext,
     slug = turn_on(editor)
     ways = {
         name: editor.locator("dt", has_text=name).locator("xpath=following-sibling::dd").locator("code").inner_text()
-        for name in ("A link, as HTML", "A button, as HTML", "Its place in a page, as HTML", "By your own script",
-                     "From outside, on a page of the site", "From outside, its own page")
-    }  # fmt: skip
+        for name in (
+            "A link, as HTML",
+            "A button, as HTML",
+            "Its place in a page, as HTML",
+            "By your own script",
+            "From outside, on a page of the site",
+            "From outside, its own page",
+        )
+    }
     editor.get_by_role("button", name="Copy: A link, as HTML").click()
     expect(editor.get_by_role("button", name="Copy: A link, as HTML")).to_have_text("copied")
     for form, kind in (("SVG", "image/svg+xml"), ("PNG", "image/png")):

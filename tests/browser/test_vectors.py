@@ -36,19 +36,26 @@ def document(one: dict[str, Any]) -> Document:
     send = {"action": "send", "next": "thanks"}
     return Document.model_validate(
         {
-            "purpose": "sign-up" if one.get("joins") else "inquiry", "stance": stance,
+            "purpose": "sign-up" if one.get("joins") else "inquiry",
+            "stance": stance,
             "steps": [
-                {"id": "ask", "parts": [
-                    {"id": "p1", "kind": "headline", "text": one["id"]},
-                    {"id": "p2", "kind": "field", "input": "email", "name": "email", "label": "Email"},
-                    {"id": "p3", "kind": "button", "label": "Send", "does": send},
-                ]},
+                {
+                    "id": "ask",
+                    "parts": [
+                        {"id": "p1", "kind": "headline", "text": one["id"]},
+                        {"id": "p2", "kind": "field", "input": "email", "name": "email", "label": "Email"},
+                        {"id": "p3", "kind": "button", "label": "Send", "does": send},
+                    ],
+                },
                 {"id": "thanks", "parts": [{"id": "p4", "kind": "headline", "text": one["id"]}]},
             ],
-            "face": {"label": one["id"]}, "spot": {"selector": "main", "where": "inside"},
-            "leaving": {"after": one.get("goes_after")}, "show": one.get("show", {}), "look": {"arrival": "none"},
+            "face": {"label": one["id"]},
+            "spot": {"selector": "main", "where": "inside"},
+            "leaving": {"after": one.get("goes_after")},
+            "show": one.get("show", {}),
+            "look": {"arrival": "none"},
         }
-    )  # fmt: skip
+    )
 
 
 class Run:
@@ -271,10 +278,13 @@ def play(vector: Vector, browser: Browser) -> None:
     """Play a vector; what stands is looked at just before and just after everything that happens."""
     how = vector.data.get("browser", {})
     context = browser.new_context(
-        viewport={"width": how.get("width", 1280), "height": 720}, has_touch=how.get("touch", False),
-        is_mobile=how.get("touch", False), reduced_motion="reduce", locale=how.get("locale", "en-GB"),
+        viewport={"width": how.get("width", 1280), "height": 720},
+        has_touch=how.get("touch", False),
+        is_mobile=how.get("touch", False),
+        reduced_motion="reduce",
+        locale=how.get("locale", "en-GB"),
         timezone_id=how.get("zone", "Europe/London"),
-    )  # fmt: skip
+    )
     if how.get("no_storage"):
         context.add_init_script(REFUSED)
     remembered = vector.data.get("visit", {})

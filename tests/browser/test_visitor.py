@@ -137,9 +137,14 @@ def test_privacy_control_sends_no_id_and_no_beats(browser: Browser, stack: Stack
 
 def test_what_was_seen_and_closed_is_reported(stranger: BrowserContext, stack: Stack) -> None:
     told: list[tuple[str, int]] = []
-    stranger.on("response", lambda answer: told.extend(
-        (beat["what"], answer.status) for beat in answer.request.post_data_json) if answer.url.endswith("/beats") else None
-    )  # fmt: skip
+    stranger.on(
+        "response",
+        lambda answer: (
+            told.extend((beat["what"], answer.status) for beat in answer.request.post_data_json)
+            if answer.url.endswith("/beats")
+            else None
+        ),
+    )
     page = popped_up(stranger, stack)
     page.wait_for_timeout(300)
     page.clock.run_for(1_500)

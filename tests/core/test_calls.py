@@ -10,7 +10,16 @@ from intavo.core.calls import Call, calendar_entry
 
 START = datetime(2026, 11, 25, 10, 30, tzinfo=ZoneInfo("Europe/London"))
 AT = datetime(2026, 11, 24, 14, 5, tzinfo=UTC)
-CALL = Call("call-1@intavo", 0, START, START + timedelta(minutes=30), "Call Ife", "07700 900123", ("Otterwick", "hello@otterwick.example"), ("Ife", "ife@post.example"))  # fmt: skip
+CALL = Call(
+    "call-1@intavo",
+    0,
+    START,
+    START + timedelta(minutes=30),
+    "Call Ife",
+    "07700 900123",
+    ("Otterwick", "hello@otterwick.example"),
+    ("Ife", "ife@post.example"),
+)
 
 
 def test_the_entry_has_its_time_in_utc_and_asks() -> None:

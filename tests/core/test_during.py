@@ -12,8 +12,11 @@ from intavo.core.touchpoint.during import During
 from .hours_examples import LONDON, at
 
 HOURS = OpeningHours.model_validate(
-    {"timezone": "Europe/London", "week": [{"day": day, "from": "09:00", "to": "17:30"} for day in ("mon", "tue", "wed", "thu", "fri")]}
-)  # fmt: skip
+    {
+        "timezone": "Europe/London",
+        "week": [{"day": day, "from": "09:00", "to": "17:30"} for day in ("mon", "tue", "wed", "thu", "fri")],
+    }
+)
 
 
 @pytest.mark.parametrize(

@@ -35,3 +35,35 @@ def test_parameters_and_results_say_what_they_hold() -> None:
 def test_the_look_at_names_sees_them() -> None:
     seen = empty_names(ast.parse("def f(one: int, *, told: int) -> int:\n    found = 1\n    return found"))
     assert sorted(name for _, name in seen) == ["found", "one", "told"]
+
+
+def laid_out_by_hand(text: str) -> Iterator[int]:
+    """Lines of calls and definitions that the formatter is kept from; tables of values may stand as they are."""
+    lines = text.split("\n")
+    for node in ast.walk(ast.parse(text)):
+        if not isinstance(node, ast.stmt):
+            continue
+        if isinstance(node, ast.FunctionDef | ast.ClassDef):
+            held = range(node.lineno, node.body[0].lineno)
+        elif isinstance(
+            getattr(node, "value", None), ast.Dict | ast.List | ast.Tuple | ast.Set | ast.DictComp | ast.BinOp
+        ):
+            continue
+        else:
+            held = range(node.end_lineno or node.lineno, (node.end_lineno or node.lineno) + 1)
+        yield from (line for line in held if "# fmt: skip" in lines[line - 1])
+
+
+def test_the_formatter_lays_out_calls_and_definitions() -> None:
+    paths = [path for path in ROOT.rglob("*.py") if "migrations" not in path.parts]
+    wrong = [f"{path.relative_to(ROOT)}:{line}" for path in paths for line in laid_out_by_hand(path.read_text())]
+    assert wrong == []
+
+
+def test_the_look_at_layouts_sees_them() -> None:
+    call, definition, table = (
+        "f(\n  1,\n)  # fmt: skip",
+        "def f(\n  a,\n):  # fmt: skip\n    pass",
+        "A = {\n  1: 2,\n}  # fmt: skip",
+    )
+    assert [list(laid_out_by_hand(text)) for text in (call, definition, table)] == [[3], [3], []]

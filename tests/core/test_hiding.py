@@ -75,5 +75,9 @@ def test_sets_that_are_followed_together_are_open_when_any_is() -> None:
     )
     sets = {None: BOATHOUSE, 4: evening}
     assert [is_open(any_of(sets, ids), NIGHT) for ids in ((None,), (4,), (None, 4), (9,), ())] == [
-        False, True, True, False, False,
-    ]  # fmt: skip
+        False,
+        True,
+        True,
+        False,
+        False,
+    ]

@@ -37,11 +37,21 @@ def test_a_stretch_past_midnight_survives_as_well() -> None:
 def test_whole_day_events_of_a_foreign_calendar_become_holidays_also_when_they_repeat() -> None:
     text = "\r\n".join(
         [
-            "BEGIN:VCALENDAR", "VERSION:2.0", "PRODID:-//x//x//EN", "BEGIN:VEVENT", "UID:1", "DTSTAMP:20200101T000000Z",
-            "SUMMARY:Founders’ Day", "DTSTART;VALUE=DATE:20200603", "DTEND;VALUE=DATE:20200604", "RRULE:FREQ=YEARLY",
-            "END:VEVENT", "END:VCALENDAR", "",
+            "BEGIN:VCALENDAR",
+            "VERSION:2.0",
+            "PRODID:-//x//x//EN",
+            "BEGIN:VEVENT",
+            "UID:1",
+            "DTSTAMP:20200101T000000Z",
+            "SUMMARY:Founders’ Day",
+            "DTSTART;VALUE=DATE:20200603",
+            "DTEND;VALUE=DATE:20200604",
+            "RRULE:FREQ=YEARLY",
+            "END:VEVENT",
+            "END:VCALENDAR",
+            "",
         ]
-    )  # fmt: skip
+    )
     found = read_exceptions(text, *SPAN)
     assert [(one.first, one.label, one.holiday) for one in found] == [
         (date(2026, 6, 3), "Founders’ Day", True),

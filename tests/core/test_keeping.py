@@ -83,9 +83,12 @@ def test_whatever_stands_in_one_place_the_rest_is_kept(value: Any, place: str) -
 
 JSON = st.recursive(
     st.none() | st.booleans() | st.integers(-5, 5) | st.text(max_size=3) | st.just("p1"),
-    lambda inner: st.lists(inner, max_size=3) | st.dictionaries(st.sampled_from(["id", "parts", "kind", "does", "text"]), inner, max_size=3),
+    lambda inner: (
+        st.lists(inner, max_size=3)
+        | st.dictionaries(st.sampled_from(["id", "parts", "kind", "does", "text"]), inner, max_size=3)
+    ),
     max_leaves=8,
-)  # fmt: skip
+)
 
 
 @given(st.dictionaries(st.sampled_from(sorted(Document.model_fields)), JSON, max_size=6))

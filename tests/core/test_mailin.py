@@ -199,11 +199,33 @@ def test_only_what_is_too_big_is_refused(raw: bytes, fits: bool) -> None:
 
 
 PIECES = st.sampled_from(
-    [b"Content-Type: ", b"multipart/mixed; boundary=b\r\n", b"text/html; charset=", b"utf-16", b"\r\n\r\n", b"--b\r\n", b"From: ",
-     b"=?utf-8?b?", b"=?x?q?=FF?=", b"<a@", b"\x00", b"\xff\xfe", b"Content-Transfer-Encoding: base64\r\n", b"====", b"message/rfc822\r\n",
-     b"message/delivery-status\r\n", b"Message-ID: <", b"To: ,,<>,\"\\", b"filename*=utf-8''%ff%00", b"Content-Disposition: attachment; ",
-     b"name=\"..\\..\\x.exe\"", b"uuencode\r\n", b"<blockquote>", b"References: <<<>>>"]
-)  # fmt: skip
+    [
+        b"Content-Type: ",
+        b"multipart/mixed; boundary=b\r\n",
+        b"text/html; charset=",
+        b"utf-16",
+        b"\r\n\r\n",
+        b"--b\r\n",
+        b"From: ",
+        b"=?utf-8?b?",
+        b"=?x?q?=FF?=",
+        b"<a@",
+        b"\x00",
+        b"\xff\xfe",
+        b"Content-Transfer-Encoding: base64\r\n",
+        b"====",
+        b"message/rfc822\r\n",
+        b"message/delivery-status\r\n",
+        b"Message-ID: <",
+        b'To: ,,<>,"\\',
+        b"filename*=utf-8''%ff%00",
+        b"Content-Disposition: attachment; ",
+        b'name="..\\..\\x.exe"',
+        b"uuencode\r\n",
+        b"<blockquote>",
+        b"References: <<<>>>",
+    ]
+)
 
 
 @settings(max_examples=300)

@@ -41,9 +41,14 @@ def channel(**more: Any) -> Channel:
      ({"hours": [1, 2]}, datetime(2026, 11, 27, 21, tzinfo=UTC), (), "open", False, "", ("", "Somebody is here."))],
 )  # fmt: skip
 def test_it_is_said_or_hidden_by_the_table(
-    more: dict[str, Any], at: datetime, members: tuple[Presence, ...], situation: str, hidden: bool, button: str,
+    more: dict[str, Any],
+    at: datetime,
+    members: tuple[Presence, ...],
+    situation: str,
+    hidden: bool,
+    button: str,
     says: tuple[str, str] | None,
-) -> None:  # fmt: skip
+) -> None:
     met = meet(channel(**more), "ch_1", SETS, at, members, table=TABLE)
     assert (met.situation.value, met.hidden, met.button, met.says) == (situation, hidden, button, says)
 
@@ -67,9 +72,14 @@ def test_today_is_a_line_of_when_anybody_is_reached() -> None:
 
 def test_what_visitors_get_names_each_touchpoint_and_asks_for_words_first() -> None:
     link = channel(
-        kind="message-link", template="https://w.example/{handle}{?text}", handle="otter", opens="ask-first",
-        text=["Hello ", {"slot": "short_code"}], people=[{"name": "Jory", "handle": "jory"}], pick="first-reachable",
-    )  # fmt: skip
+        kind="message-link",
+        template="https://w.example/{handle}{?text}",
+        handle="otter",
+        opens="ask-first",
+        text=["Hello ", {"slot": "short_code"}],
+        people=[{"name": "Jory", "handle": "jory"}],
+        pick="first-reachable",
+    )
     met = meet(link, "ch_1", SETS, NOON)
     found = given(link, met, "phone", "GB", {}, {"tp_1": "k7f2"})
     assert found["by"] == {"tp_1": "https://w.example/jory?text=Hello%20%23k7f2"}

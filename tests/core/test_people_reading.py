@@ -18,9 +18,13 @@ def test_what_was_typed_comes_first_and_inner_numbers_are_left_out() -> None:
     head, pairs = entry_words("asked", data, ZONE)
     assert head == "Asked"
     assert pairs == [
-        ("Your question", "Do you mend wheels?"), ("Your email", "eve@post.example"), ("through", "Ask us"),
-        ("visits by then", "2"), ("agreed to", "news"), ("files sent along", "plan.pdf"),
-    ]  # fmt: skip
+        ("Your question", "Do you mend wheels?"),
+        ("Your email", "eve@post.example"),
+        ("through", "Ask us"),
+        ("visits by then", "2"),
+        ("agreed to", "news"),
+        ("files sent along", "plan.pdf"),
+    ]
 
 
 @pytest.mark.parametrize(

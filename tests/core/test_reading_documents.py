@@ -198,8 +198,12 @@ def test_what_waits_and_with_whom_it_takes_turns_is_said() -> None:
     found = ready_check(document(), Known(waits="changed", shares=shares, said_closed=False))
     assert [(one.level, one.message, one.place) for one in found] == [
         ("look", "It was changed since it went live.", "switch"),
-        ("fine", "It shares up to 3 pages with “Group booking” and “Winter hire”: they take turns, in your order.", "others"),
-    ]  # fmt: skip
+        (
+            "fine",
+            "It shares up to 3 pages with “Group booking” and “Winter hire”: they take turns, in your order.",
+            "others",
+        ),
+    ]
     asking = ready_check(document(after={"follow_up": True}), Known(said_closed=False))
     assert [(one.message, one.place) for one in asking] == [
         ("Nothing is said to those who send it while you are closed.", "hours")

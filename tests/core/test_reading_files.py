@@ -28,8 +28,10 @@ def test_what_has_no_end_or_too_many_columns_is_said_and_the_rest_is_read() -> N
     text = "a,b\n" + "x," * 600 + "\nlast,2\n" + '"' + "y" * 200_000
     lines = list(csv_lines(io.StringIO(text), ",", True))
     assert ["more than 500 columns" in lines[0].wrong, lines[1].cells, "has no end" in lines[2].wrong] == [
-        True, ("last", "2"), True,
-    ]  # fmt: skip
+        True,
+        ("last", "2"),
+        True,
+    ]
 
 
 def test_a_row_is_somebody_with_what_they_are_known_by() -> None:
@@ -60,8 +62,11 @@ def test_a_number_that_is_none_stays_beside_an_email_and_no_is_no() -> None:
 def test_cards_are_told_apart_and_one_without_an_end_is_said() -> None:
     text = "junk\nBEGIN:VCARD\nFN:A\nEND:VCARD\nbegin:vcard\nFN:B\nBEGIN:VCARD\nFN:C\nEND:VCARD\nBEGIN:VCARD\n"
     assert [(one.number, one.wrong) for one in card_lines(io.StringIO(text))] == [
-        (1, ""), (2, "The card has no end."), (3, ""), (4, "The card has no end."),
-    ]  # fmt: skip
+        (1, ""),
+        (2, "The card has no end."),
+        (3, ""),
+        (4, "The card has no end."),
+    ]
 
 
 def test_a_card_without_a_full_name_is_called_by_its_parts() -> None:

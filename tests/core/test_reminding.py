@@ -55,8 +55,11 @@ def test_between_now_and_so_many_open_days_lie_as_many_days_that_open(minutes: i
     later, before = open_days_on(HOURS, now, days), open_days_back(HOURS, now, days)
     assert later is not None
     assert before is not None
-    opening = {s.start.date() for s in open_stretches(HOURS, now - timedelta(days=99), now + timedelta(days=99))
-               if s.start.hour != 0}  # fmt: skip
+    opening = {
+        s.start.date()
+        for s in open_stretches(HOURS, now - timedelta(days=99), now + timedelta(days=99))
+        if s.start.hour != 0
+    }
     assert len([day for day in opening if now.date() < day <= later.date()]) == days
     assert len([day for day in opening if before.date() <= day < now.date()]) == days
     assert is_open(HOURS, later)

@@ -100,8 +100,9 @@ def test_numbers_days_and_choices_are_checked(answers: dict, place: str) -> None
 def test_answers_are_said_as_people_read_them() -> None:
     call = BY_KEY["call-back"].document
     assert said_answers(call, {"time": "2026-11-25T10:30:00+00:00", "phone": "07700 900123"}) == [
-        ["When?", "Wed 25 Nov, 10:30"], ["Your phone number", "07700 900123"],
-    ]  # fmt: skip
+        ["When?", "Wed 25 Nov, 10:30"],
+        ["Your phone number", "07700 900123"],
+    ]
     assert said_answers(GROUP, {"occasion": "school", "people": "14"})[1] == ["What is the occasion?", "School or club"]
     assert said_answers(EITHER, {"choice": "before"}) == [
         ["Your first time, or have you done this before?", "Done it before"]
@@ -164,9 +165,12 @@ def test_changes_are_said_in_words() -> None:
         parts.append({"id": "p99", "kind": "line"})
 
     assert changed(edit) == [
-        "Line: new", "Headline: “Coming as a group?” becomes “More than four?”",
-        "Text: hidden", "Width, on phones: as elsewhere → 300", "They get these tags: none → groups",
-    ]  # fmt: skip
+        "Line: new",
+        "Headline: “Coming as a group?” becomes “More than four?”",
+        "Text: hidden",
+        "Width, on phones: as elsewhere → 300",
+        "They get these tags: none → groups",
+    ]
     assert changed(lambda data: None) == []
     assert changed(lambda data: data["steps"][0]["parts"].reverse()) == ["The order of the parts"]
 

@@ -10,9 +10,12 @@ from intavo.core.hours import HoursException, OpeningHours, parts_of, public_hol
 
 SPAN = ("Europe/London", date(2026, 11, 26), date(2027, 12, 31))
 HOURS = OpeningHours.model_validate(
-    {"timezone": "Europe/London", "week": [{"day": "thu", "from": "09:00", "to": "17:30"}],
-     "exceptions": [{"first": "2026-12-24", "last": "2026-12-28", "label": "Christmas", "holiday": True}]}
-)  # fmt: skip
+    {
+        "timezone": "Europe/London",
+        "week": [{"day": "thu", "from": "09:00", "to": "17:30"}],
+        "exceptions": [{"first": "2026-12-24", "last": "2026-12-28", "label": "Christmas", "holiday": True}],
+    }
+)
 
 
 def off(first: str, last: str = "", label: str = "Away") -> HoursException:
@@ -26,8 +29,10 @@ def test_a_day_within_a_longer_one_takes_its_place_and_the_rest_stays() -> None:
     )
     merged, [coming] = taken_in(HOURS, [opened])
     assert [(one.first.day, one.last.day, one.label) for one in merged] == [
-        (24, 25, "Christmas"), (26, 26, "Race"), (27, 28, "Christmas"),
-    ]  # fmt: skip
+        (24, 25, "Christmas"),
+        (26, 26, "Race"),
+        (27, 28, "Christmas"),
+    ]
     assert (coming.replaces, coming.usual, coming.known) == (("Christmas",), "closed", False)
 
 

@@ -147,8 +147,11 @@ def test_which_tongue_is_spoken() -> None:
     assert tongue_of(("", ""), "GB") == Tongue("en", "GB")
     assert Tongue("ja", "JP").spoken == "en"
     assert (direction_of("ar"), direction_of("he-IL"), direction_of("de"), direction_of("xx")) == (
-        "rtl", "rtl", "ltr", "ltr",
-    )  # fmt: skip
+        "rtl",
+        "rtl",
+        "ltr",
+        "ltr",
+    )
 
 
 def document(*parts: dict[str, object], **more: object) -> Document:
@@ -209,9 +212,11 @@ def said_plainly(tree: ast.AST) -> set[str]:
     found = set()
     for raised in (node.exc for node in ast.walk(tree) if isinstance(node, ast.Raise) and node.exc is not None):
         marked = {
-            id(inner) for call in ast.walk(raised) if isinstance(call, ast.Call)
-            and isinstance(call.func, ast.Name) and call.func.id == "Phrase" for inner in ast.walk(call)
-        }  # fmt: skip
+            id(inner)
+            for call in ast.walk(raised)
+            if isinstance(call, ast.Call) and isinstance(call.func, ast.Name) and call.func.id == "Phrase"
+            for inner in ast.walk(call)
+        }
         for one in ast.walk(raised):
             plain = isinstance(one, ast.Constant) and isinstance(one.value, str) and " " in one.value.strip()
             if plain and id(one) not in marked:

@@ -14,10 +14,13 @@ from .hours_examples import LONDON, at
 
 NOW = at("2026-11-24T14:05")  # a Tuesday
 AROUND = Around(
-    search=frozenset({"findit.example"}), social=frozenset({"chatter.example"}), search_media=frozenset({"cpc"}),
-    social_media=frozenset({"social"}), hosts=frozenset({"otterwick.example"}),
+    search=frozenset({"findit.example"}),
+    social=frozenset({"chatter.example"}),
+    search_media=frozenset({"cpc"}),
+    social_media=frozenset({"social"}),
+    hosts=frozenset({"otterwick.example"}),
     sites={"main": frozenset({"otterwick.example"}), "shop": frozenset({"shop.otterwick.example"})},
-)  # fmt: skip
+)
 
 
 def one(
@@ -29,8 +32,14 @@ def one(
     return Compiled(id_, TouchpointState.LIVE, hosts, rules, LONDON, around=around, mates=frozenset({"tp_1", "tp_2"}))
 
 
-def seen(path: str = "/trips", device: str = "desktop", host: str = "otterwick.example", page: dict | None = None,
-         memory: dict | None = None, **visitor: Any) -> Visit:  # fmt: skip
+def seen(
+    path: str = "/trips",
+    device: str = "desktop",
+    host: str = "otterwick.example",
+    page: dict | None = None,
+    memory: dict | None = None,
+    **visitor: Any,
+) -> Visit:
     """A page view."""
     said = {
         "page": {"url": f"https://{host}{path}", **(page or {})},

@@ -138,11 +138,18 @@ class Visitor:
 def sending(touchpoint: Touchpoint, number: int = 1, **more: Any) -> dict[str, Any]:
     """What the script sends for a sign-up."""
     return {
-        "id": f"{number:032x}", "touchpoint": touchpoint.public_id, "revision": touchpoint.live.number,
-        "variant": None, "step": "ask", "answers": {"email": "ife.dunmore@post.example", "name": "Ife"},
-        "consents": {"news": True}, "page": {"url": "https://otterwick.example/trips", "title": "Trips"},
-        "device": "phone", "visitor": {"id": "6f0c", "utc_offset": 0, "visits": 2}, "elapsed_ms": 9400,
-    } | more  # fmt: skip
+        "id": f"{number:032x}",
+        "touchpoint": touchpoint.public_id,
+        "revision": touchpoint.live.number,
+        "variant": None,
+        "step": "ask",
+        "answers": {"email": "ife.dunmore@post.example", "name": "Ife"},
+        "consents": {"news": True},
+        "page": {"url": "https://otterwick.example/trips", "title": "Trips"},
+        "device": "phone",
+        "visitor": {"id": "6f0c", "utc_offset": 0, "visits": 2},
+        "elapsed_ms": 9400,
+    } | more
 
 
 @pytest.fixture

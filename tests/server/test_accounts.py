@@ -159,9 +159,12 @@ def test_account_mails_are_in_our_own_words(user: User) -> None:
     assert client.post("/_allauth/browser/v1/account/password/change", change, **JSON).status_code == 200
     sent = account_mails()
     assert [subject for _, subject, _ in sent] == [
-        "Please confirm your address", "You have an account already", "A new password for Intavo",
-        "There is no account with this address", "Your password was changed",
-    ]  # fmt: skip
+        "Please confirm your address",
+        "You have an account already",
+        "A new password for Intavo",
+        "There is no account with this address",
+        "Your password was changed",
+    ]
     for to, _, text in sent:
         assert text.startswith(("Hello,", "Hello Morwenna Hale,"))
         assert "!" not in text.partition("http")[0]

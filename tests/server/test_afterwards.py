@@ -74,8 +74,11 @@ def test_nothing_is_given_before_the_button_behind_the_link_is_pressed(confirmin
     assert "TIDE" in done.content.decode()
     consent = Consent.objects.get()
     assert (consent.wording, consent.given_at.isoformat(), consent.confirmed_at.isoformat(), consent.revision) == (
-        "Send me the monthly news by email.", NOW, NOW, confirming.touchpoint.live.number,
-    )  # fmt: skip
+        "Send me the monthly news by email.",
+        NOW,
+        NOW,
+        confirming.touchpoint.live.number,
+    )
     assert PersonTag.objects.get().tag == "tides"
     assert "TIDE" in OutgoingMail.objects.get(key__startswith="thanks-").text
 
@@ -356,8 +359,10 @@ def test_a_call_is_due_at_its_time_late_after_its_end_and_taken_only_once(otterw
     assert visitor.post("intake", body).status_code == 201
     work = FollowUp.objects.get()
     assert (work.kind, work.due.isoformat(), work.late_from - work.due) == (
-        "call-back", "2026-11-24T15:30:00+00:00", timedelta(minutes=30),
-    )  # fmt: skip
+        "call-back",
+        "2026-11-24T15:30:00+00:00",
+        timedelta(minutes=30),
+    )
     second = visitor.post(
         "intake", body | {"id": "f" * 32, "answers": {"phone": "07700 900124", "time": slots[0]["value"]}}
     )
@@ -439,9 +444,15 @@ def test_the_piece_of_work_is_taken_once(otterwick: World) -> None:
 
 
 def test_hours_of_its_own_make_its_promise(otterwick: World) -> None:
-    evenings = add_hours(otterwick.owner, name="Evenings", document={
-        "timezone": "Europe/London", "week": [{"day": "fri", "from": "20:00", "to": "23:00"}], "exceptions": [],
-    })  # fmt: skip
+    evenings = add_hours(
+        otterwick.owner,
+        name="Evenings",
+        document={
+            "timezone": "Europe/London",
+            "week": [{"day": "fri", "from": "20:00", "to": "23:00"}],
+            "exceptions": [],
+        },
+    )
     row = live(otterwick, "question", after={"hours": evenings.pk, "promise_minutes": 60})
     body = sending(row) | {"answers": {"email": "ife@post.example", "question": "When?"}, "consents": {}}
     Visitor(otterwick.site.key).post("intake", body)

@@ -54,8 +54,9 @@ def test_a_week_is_read_as_it_is_written_and_nothing_is_kept(otterwick: World) -
     before = main_hours(otterwick.owner.business_id).document
     answer = otterwick.console().post("/api/hours/read", {"text": "Mon 9-12, 14-18"}, **JSON)
     assert answer.json()["week"] == [
-        {"day": "mon", "from": "09:00", "to": "12:00"}, {"day": "mon", "from": "14:00", "to": "18:00"},
-    ]  # fmt: skip
+        {"day": "mon", "from": "09:00", "to": "12:00"},
+        {"day": "mon", "from": "14:00", "to": "18:00"},
+    ]
     refused = otterwick.console().post("/api/hours/read", {"text": "Mon 9-17 by appointment"}, **JSON)
     assert refused.status_code == 422
     assert refused.json()["errors"] == [{"field": "text", "message": "“by” is no day, and cannot be read as hours"}]

@@ -191,9 +191,15 @@ def test_a_button_is_gone_while_its_own_cell_hides_it_and_its_column_says_so(
 def test_a_touchpoint_follows_several_sets_of_hours(
     otterwick: World, visitor: Visitor, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    evening = add_hours(otterwick.owner, name="Evening", document={
-        "timezone": "Europe/London", "week": [{"day": "tue", "from": "19:00", "to": "22:00"}], "exceptions": []
-    })  # fmt: skip
+    evening = add_hours(
+        otterwick.owner,
+        name="Evening",
+        document={
+            "timezone": "Europe/London",
+            "week": [{"day": "tue", "from": "19:00", "to": "22:00"}],
+            "exceptions": [],
+        },
+    )
     row = make(otterwick.owner, starter="talk", name="Talk")
     document = dict(row.draft.document)
     document["after"] |= {"also_hours": [evening.pk]}
@@ -218,9 +224,15 @@ def test_a_touchpoint_follows_several_sets_of_hours(
 def test_a_button_with_hours_of_its_own_is_planned_until_they_change(
     otterwick: World, visitor: Visitor, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    short = add_hours(otterwick.owner, name="Lunch", document={
-        "timezone": "Europe/London", "week": [{"day": "tue", "from": "12:00", "to": "15:00"}], "exceptions": []
-    })  # fmt: skip
+    short = add_hours(
+        otterwick.owner,
+        name="Lunch",
+        document={
+            "timezone": "Europe/London",
+            "week": [{"day": "tue", "from": "12:00", "to": "15:00"}],
+            "exceptions": [],
+        },
+    )
     row = make(otterwick.owner, starter="talk", name="Talk")
     document = dict(row.draft.document)
     document["after"]["hours"] = short.pk

@@ -133,5 +133,6 @@ def test_the_answer_to_such_a_question_is_proposed(two: tuple[Client, Client, in
     )
     event.save()
     assert ours.get(f"/api/follow-ups/{one}/proposed").json() == {
-        "question": "Do you hire wetsuits for children?", "words": "From age six."
-    }  # fmt: skip
+        "question": "Do you hire wetsuits for children?",
+        "words": "From age six.",
+    }

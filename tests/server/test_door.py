@@ -24,13 +24,16 @@ def operations() -> Iterator[tuple[str, str, dict[str, Any]]]:
 
 
 BODIES = sorted(
-    (method, where) for method, where, one in operations()
+    (method, where)
+    for method, where, one in operations()
     if "application/json" in one.get("requestBody", {}).get("content", {})
-)  # fmt: skip
+)
 QUERIES = sorted(
-    (where, parameter["name"]) for method, where, one in operations() for parameter in one.get("parameters", [])
+    (where, parameter["name"])
+    for method, where, one in operations()
+    for parameter in one.get("parameters", [])
     if method == "get" and parameter["in"] == "query"
-)  # fmt: skip
+)
 
 
 def test_there_is_something_to_try() -> None:

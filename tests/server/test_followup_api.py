@@ -42,8 +42,10 @@ def post(client: Client, name: str, what: str, **body: Any) -> Any:
 
 def test_each_stands_in_its_lane_by_due_time(four: World) -> None:
     assert lanes(four.console()) == {
-        "late": ["Late"], "before-closing": ["Sooner", "Soon"], "next-opening": ["Tomorrow"]
-    }  # fmt: skip
+        "late": ["Late"],
+        "before-closing": ["Sooner", "Soon"],
+        "next-opening": ["Tomorrow"],
+    }
 
 
 def test_lengths_are_open_time(four: World) -> None:

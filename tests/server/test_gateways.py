@@ -78,8 +78,9 @@ def test_the_touchpoints_own_script_answers_there_and_the_code_is_taken_out(
     talk = Talk.objects.get()
     assert talk.touchpoint_id == talking.touchpoint.pk
     assert [row.text for row in talk.messages.order_by("n")] == [
-        "Hello, I am looking at Trips.", "Hello. What is it about?",
-    ]  # fmt: skip
+        "Hello, I am looking at Trips.",
+        "Hello. What is it about?",
+    ]
     assert FollowUp.objects.get().excerpt == "Hello, I am looking at Trips."
     assert FollowUp.objects.get().person.name == "Ife Dunmore"
     for row in Delivery.objects.order_by("pk"):

@@ -153,8 +153,11 @@ def test_the_stage_is_told_the_same_as_visitors(otterwick: World) -> None:
     assert told["slots"]["time"][0]["time"] == "15:30"
     client.put(f"/api/touchpoints/{row.pk}/sites", {"site_ids": []}, content_type="application/json")
     assert client.get(f"/api/touchpoints/{row.pk}/extras").json() == {
-        "slots": {}, "hours": None, "questions": [], "code": None,
-    }  # fmt: skip
+        "slots": {},
+        "hours": None,
+        "questions": [],
+        "code": None,
+    }
 
 
 def test_a_visitor_who_corrects_a_slip_before_confirming_leaves_nothing_behind(otterwick: World) -> None:

@@ -9,9 +9,11 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
 
 from intavo import clock
-from intavo.imports.actions import clear_away, take_now, undo_now
+from intavo.imports.actions import clear_away
 from intavo.imports.files import path_of
 from intavo.imports.models import Import
+from intavo.imports.taking import take_now
+from intavo.imports.undoing import undo_now
 from intavo.people.models import Address, Consent, Person, PersonTag, TimelineEvent
 
 from .conftest import Visitor, World, sending
@@ -58,8 +60,14 @@ def test_a_messy_file_is_understood_and_tried_before_anything_is_written(
     trial = client.get(f"/api/imports/{messy['id']}/trial").json()
     assert (trial["rows"], trial["new"], trial["joining"], trial["refused"], trial["agreed"]) == (7, 3, 2, 2, 0)
     assert [(one["number"], one["what"]) for one in trial["lines"]] == [
-        (1, "new"), (2, "joining"), (3, "refused"), (4, "refused"), (5, "joining"), (6, "new"), (7, "new"),
-    ]  # fmt: skip
+        (1, "new"),
+        (2, "joining"),
+        (3, "refused"),
+        (4, "refused"),
+        (5, "joining"),
+        (6, "new"),
+        (7, "new"),
+    ]
     assert {one["why"] for one in trial["reasons"]} >= {"There is neither an email address nor a phone number."}
     assert Person.objects.count() == 1
     set_up(client, messy, consent_source="The sheet at the boathouse", consent_date="2026-05-01")

@@ -24,9 +24,12 @@ from .conftest import Visitor, World, sending
 def test_a_signup_is_a_person_a_followup_a_consent_and_a_mail(visitor: Visitor, otterwick: World) -> None:
     answer = visitor.post("intake", sending(otterwick.touchpoint))
     assert answer.json() == {
-        "next": "thanks", "says": {"title": "Thank you", "text": "We answer today by 16:05."},
-        "code": None, "file": None, "suggest": None,
-    }  # fmt: skip
+        "next": "thanks",
+        "says": {"title": "Thank you", "text": "We answer today by 16:05."},
+        "code": None,
+        "file": None,
+        "suggest": None,
+    }
     followup = FollowUp.objects.get()
     assert (followup.person.name, followup.kind, followup.state) == ("Ife", "sign-up", "for-us")
     assert followup.due.isoformat() == "2026-11-24T16:05:00+00:00"

@@ -76,7 +76,12 @@ def test_an_answer_of_ours_is_signed_quotes_theirs_and_says_where_theirs_goes(as
 @pytest.mark.parametrize("by", ["In_Reply_To", "References", "To", "Subject"])
 def test_their_answer_comes_back_to_its_follow_up(asked: FollowUp, otterwick: World, by: str) -> None:
     sent = ours(asked)
-    head = {"In_Reply_To": sent.message_id, "References": f"<x@post.example> {sent.message_id}", "To": sent.reply_to.upper(), "Subject": f"Aw: {sent.subject}"}[by]  # fmt: skip
+    head = {
+        "In_Reply_To": sent.message_id,
+        "References": f"<x@post.example> {sent.message_id}",
+        "To": sent.reply_to.upper(),
+        "Subject": f"Aw: {sent.subject}",
+    }[by]
     raw = mail(
         "Good. Two then?\r\n\r\nOn Tue, 24 Nov, Otterwick wrote:\r\n> We do",
         Message_ID="<1@post.example>",
@@ -285,9 +290,12 @@ def test_the_stand_in_writes_mails_that_are_read_as_meant(asked: FollowUp, tmp_p
         for how in ("answer", "away", "gone", "full", "spam")
     }
     assert {how: (one.kind.value, one.permanent) for how, one in found.items()} == {
-        "answer": ("message", None), "away": ("auto-reply", None), "gone": ("bounce", True), "full": ("bounce", False),
+        "answer": ("message", None),
+        "away": ("auto-reply", None),
+        "gone": ("bounce", True),
+        "full": ("bounce", False),
         "spam": ("complaint", None),
-    }  # fmt: skip
+    }
     assert json.dumps(found["answer"].said) == '"Yes."'
 
 

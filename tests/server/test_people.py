@@ -34,18 +34,25 @@ events = st.builds(
     rules.SeenEvent, st.sampled_from(KINDS), moments, st.sampled_from([*TOUCHPOINTS, ""]), st.sampled_from(PAGES)
 )
 seen = st.builds(
-    rules.Seen, st.sampled_from(NAMES), moments,
+    rules.Seen,
+    st.sampled_from(NAMES),
+    moments,
     st.frozensets(st.sampled_from([("email", "eve@post.example"), ("phone", "+441632960741")])),
     st.frozensets(st.sampled_from(TAGS)),
     st.lists(st.tuples(st.sampled_from(["news", "offers"]), st.booleans()), max_size=3).map(tuple),
     st.lists(events, max_size=5).map(tuple),
-)  # fmt: skip
+)
 maybe = st.none() | st.integers(1, 60)
 days = st.none() | st.integers(0, 60).map(lambda back: date(2026, 11, 24) - timedelta(days=back))
 conditions = st.one_of(
     st.builds(
-        rules.Did, no=st.booleans(), deed=st.sampled_from(["anything", "signed up", "asked"]), days=maybe, since=days,
-        touchpoint=st.none() | st.sampled_from(TOUCHPOINTS), page=st.none() | st.sampled_from(["/trips", "/", "/hire/"]),
+        rules.Did,
+        no=st.booleans(),
+        deed=st.sampled_from(["anything", "signed up", "asked"]),
+        days=maybe,
+        since=days,
+        touchpoint=st.none() | st.sampled_from(TOUCHPOINTS),
+        page=st.none() | st.sampled_from(["/trips", "/", "/hire/"]),
         least=st.integers(1, 3),
     ),
     st.builds(rules.Heard, no=st.booleans(), days=st.integers(1, 60)),
@@ -56,7 +63,7 @@ conditions = st.one_of(
     ),
     st.builds(rules.Reached, no=st.booleans(), kind=st.sampled_from(["email", "phone"])),
     st.builds(rules.Worded, no=st.booleans(), text=st.sampled_from(["eve", "Ève", "NIA", "@post", "1632"])),
-)  # fmt: skip
+)
 filters = st.builds(rules.Filter, conditions=st.lists(conditions, max_size=4).map(tuple), any=st.booleans())
 
 
@@ -71,9 +78,16 @@ def kept(actor: Actor, one: rules.Seen, number: int = 0) -> Person:
         PersonTag.objects.create(tag=tag, given_at=AT, **about)
     for name, gone in one.consents:
         Consent.objects.create(
-            name=name, wording="w", touchpoint="t", revision=1, page="/", given_at=AT, proof=f"{number}{name}",
-            withdrawn_at=AT if gone else None, **about,
-        )  # fmt: skip
+            name=name,
+            wording="w",
+            touchpoint="t",
+            revision=1,
+            page="/",
+            given_at=AT,
+            proof=f"{number}{name}",
+            withdrawn_at=AT if gone else None,
+            **about,
+        )
     for event in one.events:
         data = {"touchpoint": event.touchpoint, "page": event.page}
         TimelineEvent.objects.create(kind=event.kind, at=event.at, data=data, **about)
@@ -178,15 +192,17 @@ def test_two_cards_are_suggested_joined_and_parted_as_they_were(two: tuple[Perso
     said = post(client, f"people/{one.pk}/join-preview", gone_id=other.pk).json()
     assert (said["name"], said["names_clash"], said["gone_name"]) == ("Ève Lindqvist", True, "Eve L.")
     assert (said["joins"][:2], said["doubles"]) == (
-        ["eva@post.example", "the tag “spring”"], ["01632 960741", "the tag “school”"],
-    )  # fmt: skip
+        ["eva@post.example", "the tag “spring”"],
+        ["01632 960741", "the tag “school”"],
+    )
     before = everything(*OURS)
     assert post(client, f"people/{one.pk}/join-preview", gone_id=one.pk).status_code == 422
     joined = post(client, f"people/{one.pk}/join", gone_id=other.pk).json()
     card = client.get(f"/api/people/{other.pk}").json()
     assert (card["id"], sorted(a["shown"] for a in card["addresses"])) == (
-        one.pk, ["01632 960741", "eva@post.example", "eve@post.example"],
-    )  # fmt: skip
+        one.pk,
+        ["01632 960741", "eva@post.example", "eve@post.example"],
+    )
     asked = [event["data"]["typed"] for event in card["timeline"] if event["kind"] == "asked"]
     assert len(asked) == 2
     assert [row.state for row in FollowUp.objects.order_by("pk")] == ["for-us", "finished"]
@@ -264,8 +280,10 @@ def test_people_go_out_in_three_formats(two: tuple[Person, Person], otterwick: W
     elif form == "vcf":
         [first, _] = vobject.readComponents(text)
         assert (first.fn.value, first.email.value, first.categories.value) == (
-            "=HYPERLINK(1);\nÈve", "eve@post.example", ["school"],
-        )  # fmt: skip
+            "=HYPERLINK(1);\nÈve",
+            "eve@post.example",
+            ["school"],
+        )
     else:
         assert json.loads(text.splitlines()[0])["emails"] == ["eve@post.example"]
     tagged = {"form": form, "wanted": json.dumps({"conditions": [{"what": "tagged", "tag": "spring"}]})}
@@ -314,8 +332,9 @@ def test_a_card_is_made_and_changed_by_hand(otterwick: World, other: World) -> N
     assert "Maris Quay has this address" in refused.json()["errors"][0]["message"]
     card = client.delete(f"/api/people/{person}/addresses/{card['addresses'][0]['id']}").json()
     assert [one["data"]["text"] for one in card["timeline"] if one["kind"] == "changed"] == [
-        "Added m.quay@post.example", "Removed maris@post.example",
-    ]  # fmt: skip
+        "Added m.quay@post.example",
+        "Removed maris@post.example",
+    ]
     post(client, f"people/{person}/tag", tag="school")
     post(client, f"people/{taken}/tag", tag="schools")
     rename = {"tag": "schools", "name": "school"}

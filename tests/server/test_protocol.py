@@ -201,8 +201,11 @@ def test_beats_are_202_and_what_is_refused_is_counted(visitor: Visitor, otterwic
     assert answer.status_code == 202
     assert answer.json() == {"kept": 1, "refused": 5}
     assert dict(RefusedBeats.objects.values_list("why", "count")) == {
-        "unreadable": 2, "touchpoint": 1, "revision": 1, "page": 1,
-    }  # fmt: skip
+        "unreadable": 2,
+        "touchpoint": 1,
+        "revision": 1,
+        "page": 1,
+    }
     told = otterwick.console().get(f"/api/sites/{otterwick.site.pk}/refused").json()
     assert told[0] == {"why": "could not be read", "count": 2}
     assert len(told) == 4

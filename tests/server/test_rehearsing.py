@@ -63,8 +63,9 @@ def test_the_page_map_says_where_who_gets_what_and_why_not(otterwick: World) -> 
     draft = shown(otterwick, "Draft", {}, on=False)
     found = post(otterwick, "page-map").json()
     assert [(one["label"], one["paths"]) for one in found["columns"]] == [
-        ("/trips…", ["/trips", "/trips/sunrise"]), ("/hire", ["/hire"]),
-    ]  # fmt: skip
+        ("/trips…", ["/trips", "/trips/sunrise"]),
+        ("/hire", ["/hire"]),
+    ]
     cells = {row["id"]: [(cell["shows"], cell["words"]) for cell in row["cells"]] for row in found["rows"]}
     assert cells[otterwick.touchpoint.pk] == [("yes", ""), ("yes", "")]
     assert cells[some] == [("turn", "1 of 2, in turn"), ("no", "")]
@@ -226,12 +227,24 @@ def test_beats_are_folded_into_hours_and_doubles_count_once(otterwick: World) ->
     def beat(number: int, what: str) -> SaidBeat:
         page = {"url": "https://otterwick.example/trips"}
         return SaidBeat.model_validate(
-            {"id": f"beat-{number:04}", "touchpoint": public, "revision": 1, "what": what, "page": page, "device": "phone", "at": NOW}
-        )  # fmt: skip
+            {
+                "id": f"beat-{number:04}",
+                "touchpoint": public,
+                "revision": 1,
+                "what": what,
+                "page": page,
+                "device": "phone",
+                "at": NOW,
+            }
+        )
 
     for when, numbers in ((at - timedelta(hours=1), range(3)), (at, range(2, 5))):
-        keep_beats(visitor_of(otterwick.owner.business_id), site_id=otterwick.site.pk, at=when,
-                   beats=[beat(n, "seen") for n in numbers] + [beat(100, "goal")])  # fmt: skip
+        keep_beats(
+            visitor_of(otterwick.owner.business_id),
+            site_id=otterwick.site.pk,
+            at=when,
+            beats=[beat(n, "seen") for n in numbers] + [beat(100, "goal")],
+        )
     for _ in range(2):
         fold_beats(at)
         rows = HourlyTally.objects.order_by("hour", "what").values_list("hour", "what", "count")

@@ -42,9 +42,14 @@ def test_a_plain_insert_is_what_the_model_reads_back(otterwick: World) -> None:
     person = somebody(otterwick)
     data = {"typed": [["Name", "Ifé “x” %s"]], "due": None}
     event = insert(
-        TimelineEvent, business_id=otterwick.business.pk, person_id=person, at=clock.now(), kind="asked",
-        member_id=None, data=data,
-    )  # fmt: skip
+        TimelineEvent,
+        business_id=otterwick.business.pk,
+        person_id=person,
+        at=clock.now(),
+        kind="asked",
+        member_id=None,
+        data=data,
+    )
     assert TimelineEvent.objects.get(pk=event).data == data
 
 

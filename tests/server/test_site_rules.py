@@ -20,9 +20,14 @@ ORIGIN = {"origin": "https://otterwick.example"}
 
 
 def plan(
-    world: World, path: str = "/trips", origin: dict[str, str] | None = None, kinds: tuple[str, ...] = ("Section",),
-    of: str = "https://otterwick.example", sender: str = "127.0.0.1", **visitor: Any,
-) -> Any:  # fmt: skip
+    world: World,
+    path: str = "/trips",
+    origin: dict[str, str] | None = None,
+    kinds: tuple[str, ...] = ("Section",),
+    of: str = "https://otterwick.example",
+    sender: str = "127.0.0.1",
+    **visitor: Any,
+) -> Any:
     """Ask for the plan of a page."""
     page = {"url": f"{of}{path}", "title": "Trips", "kinds": kinds}
     body = json.dumps({"page": page, "device": "desktop", "visitor": visitor})
@@ -73,10 +78,14 @@ def test_rules_of_a_site_are_kept_said_in_the_plan_and_refused_with_their_place(
 
 
 def test_rules_reach_the_plan_arrival_groups_of_pages_and_the_cap(otterwick: World) -> None:
-    put(otterwick, {
-        "search": ["findit.example"], "most_interruptions": 1,
-        "groups": [{"name": "Quiet", "pages": [{"kind": "exact", "path": "/lessons"}]}],
-    })  # fmt: skip
+    put(
+        otterwick,
+        {
+            "search": ["findit.example"],
+            "most_interruptions": 1,
+            "groups": [{"name": "Quiet", "pages": [{"kind": "exact", "path": "/lessons"}]}],
+        },
+    )
     slug = shown(
         otterwick,
         {
@@ -142,8 +151,10 @@ def test_pages_that_were_seen_are_counted_and_matched(otterwick: World) -> None:
     console = otterwick.console()
     pages = console.get(f"/api/sites/{otterwick.site.pk}/pages").json()
     assert [(one["path"], one["views"], one["kinds"]) for one in pages] == [
-        ("/trips", 2, ["section"]), ("/hire", 1, ["section"]), ("/trips/sunrise", 1, ["section"]),
-    ]  # fmt: skip
+        ("/trips", 2, ["section"]),
+        ("/hire", 1, ["section"]),
+        ("/trips/sunrise", 1, ["section"]),
+    ]
     asked = {"sentence": {"pages": [{"kind": "below", "path": "/trips"}], "landing": [{"kind": "exact", "path": "/"}]}}
     answer = console.post(f"/api/sites/{otterwick.site.pk}/matching", json.dumps(asked), "application/json")
     assert answer.json() == {"paths": ["/trips", "/trips/sunrise"], "of": 3}

@@ -31,9 +31,13 @@ def spoken(world: World, language: str, region: str = "DE") -> None:
     """The business speaks to its visitors so from now on."""
     business = world.business
     change_business(
-        world.owner, name=business.name, mail_address=business.mail_address, promise_minutes=120,
-        language=language, region=region,
-    )  # fmt: skip
+        world.owner,
+        name=business.name,
+        mail_address=business.mail_address,
+        promise_minutes=120,
+        language=language,
+        region=region,
+    )
 
 
 @pytest.fixture
@@ -57,8 +61,10 @@ def test_which_language_holds_the_touchpoints_the_sites_or_the_businesss(otterwi
         plan = {one["lang"]: one["words"]["close"] for one in (seen(visitor, each)["speech"] for each in (row, own))}
         tongues.append(plan)
     assert tongues == [
-        {"en": "Close", "fr": "Fermer"}, {"de": "Schließen", "fr": "Fermer"}, {"pl": "Zamknij", "fr": "Fermer"},
-    ]  # fmt: skip
+        {"en": "Close", "fr": "Fermer"},
+        {"de": "Schließen", "fr": "Fermer"},
+        {"pl": "Zamknij", "fr": "Fermer"},
+    ]
 
 
 def said_by_the_site(world: World, language: str) -> None:
@@ -138,9 +144,15 @@ def calling(world: World, **more: Any) -> Touchpoint:
     ],
 )  # fmt: skip
 def test_a_call_is_offered_booked_mailed_and_moved_in_the_tongue(
-    otterwick: World, visitor: Visitor, language: str, region: str, slot: tuple[str, str], told: str, subject: str,
+    otterwick: World,
+    visitor: Visitor,
+    language: str,
+    region: str,
+    slot: tuple[str, str],
+    told: str,
+    subject: str,
     on_the_page: str,
-) -> None:  # fmt: skip
+) -> None:
     spoken(otterwick, language, region)
     row = calling(otterwick)
     asked = {"touchpoint": row.public_id, "revision": row.live.number}
@@ -250,9 +262,7 @@ def test_a_copy_in_another_language_is_for_who_reads_it_and_the_first_for_all_ot
     otterwick: World, visitor: Visitor
 ) -> None:
     console, row = otterwick.console(), otterwick.touchpoint
-    made = console.post(
-        f"/api/touchpoints/{row.pk}/copy", {"language": "de"}, content_type="application/json"
-    ).json()  # fmt: skip
+    made = console.post(f"/api/touchpoints/{row.pk}/copy", {"language": "de"}, content_type="application/json").json()
     assert (made["name"], made["document"]["language"]) == ("News of Otterwick, German", "de")
     labels = [part.get("label") for part in made["document"]["steps"][0]["parts"]]
     assert "Halten Sie mich auf dem Laufenden" in labels
@@ -264,7 +274,7 @@ def test_a_copy_in_another_language_is_for_who_reads_it_and_the_first_for_all_ot
     assert [(one["language"], one["on"]) for one in others] == [("de", True)]
     again = console.post(
         f"/api/touchpoints/{made['id']}/copy", {"language": "fr"}, content_type="application/json"
-    ).json()  # fmt: skip
+    ).json()
     assert {one["language"] for one in again["in_other_languages"]} == {"", "de"}
     console.post(f"/api/touchpoints/{again['id']}/on", {}, content_type="application/json")
     assert [comes_to(visitor, one) for one in ("fr", "de", "pl")] == [{again["slug"]}, {made["slug"]}, {row.slug}]
@@ -291,8 +301,9 @@ def test_what_can_be_added_in_the_editor_is_in_what_visitors_read_and_in_the_cou
     found = client.get(path).json()
     assert found["parts"]["To click"]["Button to a page"]["label"] == "Weiterlesen"
     assert [found["parts"]["To fill in"]["One of several"]["options"][0]["label"], found["following"][0]["text"]] == [
-        "Dies", "Und dann",
-    ]  # fmt: skip
+        "Dies",
+        "Und dann",
+    ]
     assert [one["kind"] for one in found["thanks"]] == ["headline", "reply", "button"]
     assert found["thanks"][2]["label"] == "Zurück zur Seite"
     [price] = [one for kinds in found["parts"].values() for one in kinds.values() if one["kind"] == "price"]

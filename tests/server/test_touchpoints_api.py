@@ -141,8 +141,14 @@ def test_the_ready_check_knows_the_pages_of_the_site_and_the_others_on_them(otte
     assert ("switch", "It is made, but not on.") in found()
     assert "others" not in {place for place, _ in found()}
     for path, views in (("/trips", 9), ("/hire", 4)):
-        SitePage.objects.create(business_id=otterwick.owner.business_id, site=otterwick.site, path=path, views=views,
-                                kinds=[], seen_at=clock.now())  # fmt: skip
+        SitePage.objects.create(
+            business_id=otterwick.owner.business_id,
+            site=otterwick.site,
+            path=path,
+            views=views,
+            kinds=[],
+            seen_at=clock.now(),
+        )
     name = otterwick.touchpoint.name
     assert ("others", f"It shares up to 2 pages with “{name}”: they take turns, in your order.") in found()
     draft["document"]["show"]["sentences"][0]["pages"] = [{"kind": "exact", "path": "/hire"}]

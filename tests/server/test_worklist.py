@@ -216,8 +216,9 @@ def test_kept_answers_are_filled_for_whom_they_are_sent_to(three: list[FollowUp]
     mine = post(client, "kept-answers", name="Mine", text=["Yes."]).json()
     first = client.get("/api/kept-answers", {"followup_id": three[0].pk}).json()
     assert [(each["name"], each["words"]) for each in first] == [
-        ("Mine", "Yes."), ("Opening hours", "Hello Ève, we open tomorrow at 09:00."),
-    ]  # fmt: skip
+        ("Mine", "Yes."),
+        ("Opening hours", "Hello Ève, we open tomorrow at 09:00."),
+    ]
     assert [each["name"] for each in staff.get("/api/kept-answers").json()] == ["Opening hours"]
     assert staff.delete(f"/api/kept-answers/{mine['id']}").status_code == 404
     changed = staff.put(
@@ -308,8 +309,9 @@ def test_files_go_along_with_a_mail_and_are_found_again(
     send(mail_id=mail.pk)
     [(name, content, kind)] = [
         (part.get_filename(), part.get_payload(decode=True), part.get_content_type())
-        for part in django_mail.outbox[-1].message().walk() if part.get_filename()
-    ]  # fmt: skip
+        for part in django_mail.outbox[-1].message().walk()
+        if part.get_filename()
+    ]
     assert (name, content, kind) == ("prices ü.pdf", b"%PDF-1.7 prices", "application/pdf")
     got = client.get(f"/api/enclosures/{file}")
     assert (got.content, got["Content-Disposition"][:10]) == (b"%PDF-1.7 prices", "attachment")
@@ -331,15 +333,26 @@ def some_of_each(otterwick: World, count: int) -> None:
         step = timedelta(minutes=7 * (number % 40))
         due = (None, now - step, now + step, now + far)[number % 4]
         state, back = (
-            ("for-us", None), ("put-off", now - step - timedelta(hours=1)), ("put-off", now + far - step),
-            ("for-them", None), ("for-them", now - timedelta(hours=2)), ("for-them", now + far), ("for-us", None),
-        )[number % 7]  # fmt: skip
+            ("for-us", None),
+            ("put-off", now - step - timedelta(hours=1)),
+            ("put-off", now + far - step),
+            ("for-them", None),
+            ("for-them", now - timedelta(hours=2)),
+            ("for-them", now + far),
+            ("for-us", None),
+        )[number % 7]
         person = Person.objects.create(name=f"N{number}", created_at=now, **about)
         PersonTag.objects.create(person=person, tag="all", given_at=now, **about)
         FollowUp.objects.create(
-            person=person, kind="inquiry", state=state, opened_at=now, due=due, back_at=back,
-            page="https://otter.example/Gr%C3%B6%C3%9Fen/Kanu/?of=spring#top", **about,
-        )  # fmt: skip
+            person=person,
+            kind="inquiry",
+            state=state,
+            opened_at=now,
+            due=due,
+            back_at=back,
+            page="https://otter.example/Gr%C3%B6%C3%9Fen/Kanu/?of=spring#top",
+            **about,
+        )
 
 
 def test_a_costly_filter_lists_what_the_plain_list_lists(otterwick: World) -> None:

@@ -49,22 +49,36 @@ class Vector:
         rules = SiteRules.model_validate(self.data.get("rules", {}))
         hosts = frozenset({"otterwick.example"})
         around = Around(
-            search=frozenset(rules.search), social=frozenset(rules.social), search_media=frozenset(rules.search_media),
-            social_media=frozenset(rules.social_media), hosts=hosts, hours={None: HOURS},
-            most_interruptions=rules.most_interruptions, gives_way=bool(rules.give_way_to),
-        )  # fmt: skip
+            search=frozenset(rules.search),
+            social=frozenset(rules.social),
+            search_media=frozenset(rules.search_media),
+            social_media=frozenset(rules.social_media),
+            hosts=hosts,
+            hours={None: HOURS},
+            most_interruptions=rules.most_interruptions,
+            gives_way=bool(rules.give_way_to),
+        )
         shows = {one["id"]: Show.model_validate(one.get("show", {})) for one in self.data["touchpoints"]}
         return [
             Compiled(
-                one["id"], TouchpointState(one.get("state", "live")), hosts, with_groups(shows[one["id"]], rules.by_name()), LONDON,
-                order=order, interrupts=one.get("stance", "pop-up") in INTERRUPTING, queue=queue(one), around=around,
+                one["id"],
+                TouchpointState(one.get("state", "live")),
+                hosts,
+                with_groups(shows[one["id"]], rules.by_name()),
+                LONDON,
+                order=order,
+                interrupts=one.get("stance", "pop-up") in INTERRUPTING,
+                queue=queue(one),
+                around=around,
                 mates=frozenset(
                     other for other, show in shows.items() if show.group and show.group == shows[one["id"]].group
                 ),
-                goes_after=one.get("goes_after"), joins=one.get("joins", False), gives=tuple(one.get("gives", ())),
+                goes_after=one.get("goes_after"),
+                joins=one.get("joins", False),
+                gives=tuple(one.get("gives", ())),
             )
             for order, one in enumerate(self.data["touchpoints"])
-        ]  # fmt: skip
+        ]
 
     @property
     def visit(self) -> Visit:

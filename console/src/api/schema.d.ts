@@ -1645,7 +1645,7 @@ export interface paths {
          * People
          * @description One page of people, the newest first, as far as a filter seeks them; `after` is the key of the page before.
          */
-        get: operations["intavo_people_api_people"];
+        get: operations["intavo_people_seeking_api_people"];
         put?: never;
         /**
          * Add
@@ -1933,7 +1933,7 @@ export interface paths {
          * Export
          * @description Everybody whom a filter seeks, as a file.
          */
-        get: operations["intavo_people_api_export"];
+        get: operations["intavo_people_seeking_api_export"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1953,13 +1953,13 @@ export interface paths {
          * Groups
          * @description The groups kept for all, and one's own.
          */
-        get: operations["intavo_people_api_groups"];
+        get: operations["intavo_people_seeking_api_groups"];
         put?: never;
         /**
          * Keep Group
          * @description Keep people under a name.
          */
-        post: operations["intavo_people_api_keep_group"];
+        post: operations["intavo_people_seeking_api_keep_group"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1980,7 +1980,7 @@ export interface paths {
          * Drop Group
          * @description Forget a group.
          */
-        delete: operations["intavo_people_api_drop_group"];
+        delete: operations["intavo_people_seeking_api_drop_group"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1997,18 +1997,18 @@ export interface paths {
          * Tags
          * @description Every tag, with how many people have it.
          */
-        get: operations["intavo_people_api_tags"];
+        get: operations["intavo_people_seeking_api_tags"];
         /**
          * Rename Tag
          * @description Call a tag otherwise everywhere; called like another, they become one.
          */
-        put: operations["intavo_people_api_rename_tag"];
+        put: operations["intavo_people_seeking_api_rename_tag"];
         post?: never;
         /**
          * Drop Tag
          * @description Take a tag away everywhere.
          */
-        delete: operations["intavo_people_api_drop_tag"];
+        delete: operations["intavo_people_seeking_api_drop_tag"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2025,7 +2025,7 @@ export interface paths {
          * Names
          * @description What a filter can name: touchpoints that people came through, and what they agreed to.
          */
-        get: operations["intavo_people_api_names"];
+        get: operations["intavo_people_seeking_api_names"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2177,7 +2177,7 @@ export interface paths {
          * Ways In
          * @description How follow-ups came so far, for the filter: its key and its words.
          */
-        get: operations["intavo_followup_api_ways_in"];
+        get: operations["intavo_followup_list_api_ways_in"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2197,7 +2197,67 @@ export interface paths {
          * Follow Ups
          * @description The list along the ruler of open time, as far as a filter shows it; `after` is the key of the page before.
          */
-        get: operations["intavo_followup_api_follow_ups"];
+        get: operations["intavo_followup_list_api_follow_ups"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/several-follow-ups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Several
+         * @description Do one thing to several; says to which it was done, and whose they were before.
+         */
+        post: operations["intavo_followup_list_api_several"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/follow-ups-stamp": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Stamp
+         * @description Something that changes with every change of the list: 304 while nothing has, for one indexed query.
+         */
+        get: operations["intavo_followup_list_api_list_stamp"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tags": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Tags
+         * @description Every tag that anybody has.
+         */
+        get: operations["intavo_followup_list_api_tags"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2440,66 +2500,6 @@ export interface paths {
          * @description Put a tag on the person, or take it off.
          */
         post: operations["intavo_followup_api_tag"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/several-follow-ups": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Several
-         * @description Do one thing to several; says to which it was done, and whose they were before.
-         */
-        post: operations["intavo_followup_api_several"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/follow-ups-stamp": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * List Stamp
-         * @description Something that changes with every change of the list: 304 while nothing has, for one indexed query.
-         */
-        get: operations["intavo_followup_api_list_stamp"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/tags": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Tags
-         * @description Every tag that anybody has.
-         */
-        get: operations["intavo_followup_api_tags"];
-        put?: never;
-        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -6654,41 +6654,6 @@ export interface components {
             /** Question Ids */
             question_ids: number[];
         };
-        /** PeopleOut */
-        PeopleOut: {
-            /** People */
-            people: components["schemas"]["SoughtOut"][];
-            /** Count */
-            count: number;
-            /** Sentence */
-            sentence: string;
-            /** After */
-            after: string | null;
-        };
-        /** SoughtOut */
-        SoughtOut: {
-            /** Id */
-            id: number;
-            /** Name */
-            name: string;
-            /** Email */
-            email: string;
-            /** Phone */
-            phone: string;
-            /** Tags */
-            tags: string[];
-            /** Agreed */
-            agreed: boolean;
-            /**
-             * Added At
-             * Format: date-time
-             */
-            added_at: string;
-            /** Last At */
-            last_at: string | null;
-            /** Last Kind */
-            last_kind: string;
-        };
         /** AddedOut */
         AddedOut: {
             /** Id */
@@ -6889,6 +6854,41 @@ export interface components {
             goes: string[];
             /** Stays */
             stays: string;
+        };
+        /** PeopleOut */
+        PeopleOut: {
+            /** People */
+            people: components["schemas"]["SoughtOut"][];
+            /** Count */
+            count: number;
+            /** Sentence */
+            sentence: string;
+            /** After */
+            after: string | null;
+        };
+        /** SoughtOut */
+        SoughtOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Email */
+            email: string;
+            /** Phone */
+            phone: string;
+            /** Tags */
+            tags: string[];
+            /** Agreed */
+            agreed: boolean;
+            /**
+             * Added At
+             * Format: date-time
+             */
+            added_at: string;
+            /** Last At */
+            last_at: string | null;
+            /** Last Kind */
+            last_kind: string;
         };
         /** GroupOut */
         GroupOut: {
@@ -7423,6 +7423,60 @@ export interface components {
             /** Then Closes */
             then_closes: string | null;
         };
+        /** BeforeOut */
+        BeforeOut: {
+            /** Id */
+            id: number;
+            /** Member Id */
+            member_id: number | null;
+        };
+        /** LeftOut */
+        LeftOut: {
+            /** Id */
+            id: number;
+            /** Why */
+            why: string;
+        };
+        /** SeveralOut */
+        SeveralOut: {
+            /** Done */
+            done: number[];
+            /** Left */
+            left: components["schemas"]["LeftOut"][];
+            /** Before */
+            before: components["schemas"]["BeforeOut"][];
+        };
+        /**
+         * Outcome
+         * @description How it ended.
+         * @enum {string}
+         */
+        Outcome: "won" | "answered" | "not-a-fit" | "no-answer" | "spam" | "cancelled";
+        /** SeveralIn */
+        SeveralIn: {
+            /**
+             * Do
+             * @enum {string}
+             */
+            do: "give" | "put-off" | "finish" | "tag" | "untag" | "take-up";
+            /**
+             * Ids
+             * @default []
+             */
+            ids: number[];
+            all_of?: components["schemas"]["ListFilter"] | null;
+            /** Member Id */
+            member_id?: number | null;
+            /** Until */
+            until?: string | null;
+            /** @default answered */
+            outcome: components["schemas"]["Outcome"];
+            /**
+             * Tag
+             * @default
+             */
+            tag: string;
+        };
         /** AddressOut */
         AddressOut: {
             /** Kind */
@@ -7578,12 +7632,6 @@ export interface components {
              */
             files: number[];
         };
-        /**
-         * Outcome
-         * @description How it ended.
-         * @enum {string}
-         */
-        Outcome: "won" | "answered" | "not-a-fit" | "no-answer" | "spam" | "cancelled";
         /** TakeBackIn */
         TakeBackIn: {
             /** Key */
@@ -7641,54 +7689,6 @@ export interface components {
              * @default true
              */
             on: boolean;
-        };
-        /** BeforeOut */
-        BeforeOut: {
-            /** Id */
-            id: number;
-            /** Member Id */
-            member_id: number | null;
-        };
-        /** LeftOut */
-        LeftOut: {
-            /** Id */
-            id: number;
-            /** Why */
-            why: string;
-        };
-        /** SeveralOut */
-        SeveralOut: {
-            /** Done */
-            done: number[];
-            /** Left */
-            left: components["schemas"]["LeftOut"][];
-            /** Before */
-            before: components["schemas"]["BeforeOut"][];
-        };
-        /** SeveralIn */
-        SeveralIn: {
-            /**
-             * Do
-             * @enum {string}
-             */
-            do: "give" | "put-off" | "finish" | "tag" | "untag" | "take-up";
-            /**
-             * Ids
-             * @default []
-             */
-            ids: number[];
-            all_of?: components["schemas"]["ListFilter"] | null;
-            /** Member Id */
-            member_id?: number | null;
-            /** Until */
-            until?: string | null;
-            /** @default answered */
-            outcome: components["schemas"]["Outcome"];
-            /**
-             * Tag
-             * @default
-             */
-            tag: string;
         };
         /** ProposedOut */
         ProposedOut: {
@@ -10985,7 +10985,7 @@ export interface operations {
             };
         };
     };
-    intavo_people_api_people: {
+    intavo_people_seeking_api_people: {
         parameters: {
             query?: {
                 wanted?: string;
@@ -11364,7 +11364,7 @@ export interface operations {
             };
         };
     };
-    intavo_people_api_export: {
+    intavo_people_seeking_api_export: {
         parameters: {
             query: {
                 form: "csv" | "vcf" | "jsonl";
@@ -11386,7 +11386,7 @@ export interface operations {
             };
         };
     };
-    intavo_people_api_groups: {
+    intavo_people_seeking_api_groups: {
         parameters: {
             query?: never;
             header?: never;
@@ -11406,7 +11406,7 @@ export interface operations {
             };
         };
     };
-    intavo_people_api_keep_group: {
+    intavo_people_seeking_api_keep_group: {
         parameters: {
             query?: never;
             header?: never;
@@ -11430,7 +11430,7 @@ export interface operations {
             };
         };
     };
-    intavo_people_api_drop_group: {
+    intavo_people_seeking_api_drop_group: {
         parameters: {
             query?: never;
             header?: never;
@@ -11450,7 +11450,7 @@ export interface operations {
             };
         };
     };
-    intavo_people_api_tags: {
+    intavo_people_seeking_api_tags: {
         parameters: {
             query?: never;
             header?: never;
@@ -11470,7 +11470,7 @@ export interface operations {
             };
         };
     };
-    intavo_people_api_rename_tag: {
+    intavo_people_seeking_api_rename_tag: {
         parameters: {
             query?: never;
             header?: never;
@@ -11494,7 +11494,7 @@ export interface operations {
             };
         };
     };
-    intavo_people_api_drop_tag: {
+    intavo_people_seeking_api_drop_tag: {
         parameters: {
             query: {
                 tag: string;
@@ -11516,7 +11516,7 @@ export interface operations {
             };
         };
     };
-    intavo_people_api_names: {
+    intavo_people_seeking_api_names: {
         parameters: {
             query?: never;
             header?: never;
@@ -11740,7 +11740,7 @@ export interface operations {
             };
         };
     };
-    intavo_followup_api_ways_in: {
+    intavo_followup_list_api_ways_in: {
         parameters: {
             query?: never;
             header?: never;
@@ -11760,7 +11760,7 @@ export interface operations {
             };
         };
     };
-    intavo_followup_api_follow_ups: {
+    intavo_followup_list_api_follow_ups: {
         parameters: {
             query?: {
                 state?: "open" | "for-us" | "for-them" | "put-off" | "finished";
@@ -11789,6 +11789,77 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ListOut"];
+                };
+            };
+        };
+    };
+    intavo_followup_list_api_several: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeveralIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeveralOut"];
+                };
+            };
+        };
+    };
+    intavo_followup_list_api_list_stamp: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Not Modified */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    intavo_followup_list_api_tags: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
                 };
             };
         };
@@ -12081,77 +12152,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OneOut"];
-                };
-            };
-        };
-    };
-    intavo_followup_api_several: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SeveralIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SeveralOut"];
-                };
-            };
-        };
-    };
-    intavo_followup_api_list_stamp: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": string;
-                };
-            };
-            /** @description Not Modified */
-            304: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    intavo_followup_api_tags: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": string[];
                 };
             };
         };

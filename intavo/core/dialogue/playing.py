@@ -79,9 +79,12 @@ def begin(script: Script | Mapping[str, Any], words: Mapping[ReplySlot, str]) ->
 
 
 def take(
-    script: Script | Mapping[str, Any], state: Mapping[str, Any], said: Mapping[str, Any],
-    words: Mapping[ReplySlot, str], region: str = "GB",
-) -> Turn:  # fmt: skip
+    script: Script | Mapping[str, Any],
+    state: Mapping[str, Any],
+    said: Mapping[str, Any],
+    words: Mapping[ReplySlot, str],
+    region: str = "GB",
+) -> Turn:
     """The turn after what the visitor has said: {"text": …}, {"choice": id} or {"address": {"email": …}}.
 
     A text where choices stand is for a person. An address that does not hold is asked for once more, and then

@@ -148,7 +148,5 @@ STRAIGHT = straight()
 
 def with_address_first(script: Script, tongue: Tongue = ENGLISH) -> Script:
     """The script with a question for an address before it, which can be passed over: for while nobody is there."""
-    first = ScriptTurn(
-        id=FIRST, says=((say(_ADDRESS_FIRST, tongue),),), asks="email", may_skip=True, next=script.start
-    )  # fmt: skip
+    first = ScriptTurn(id=FIRST, says=((say(_ADDRESS_FIRST, tongue),),), asks="email", may_skip=True, next=script.start)
     return Script(start=FIRST, turns=(first, *script.turns))

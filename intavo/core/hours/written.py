@@ -90,8 +90,9 @@ def read_hours(text: str, language: str = "en") -> tuple[WeeklyStretch, ...]:
             wider[day] = len(days)
     return tuple(
         WeeklyStretch.model_validate({"day": day, "from": start, "to": end})
-        for day in DAYS for start, end in sorted(week[day])
-    )  # fmt: skip
+        for day in DAYS
+        for start, end in sorted(week[day])
+    )
 
 
 def _clauses(text: str, language: str) -> Iterator[_Clause]:

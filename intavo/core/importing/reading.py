@@ -115,9 +115,15 @@ def read_row(cells: Sequence[str], columns: Sequence[Column], titles: Sequence[s
         agreed = any(one.casefold() in YES for one in found[Column.CONSENT])
     tags = [tag for cell in found[Column.TAG] for tag in re.split(r"[;,|]", cell)]
     return _entry(
-        " ".join(found[Column.NAME]), next(iter(found[Column.EMAIL]), ""), next(iter(found[Column.PHONE]), ""), region,
-        tags=tags, agreed=agreed, note="\n".join(found[Column.NOTE]), own=own,
-    )  # fmt: skip
+        " ".join(found[Column.NAME]),
+        next(iter(found[Column.EMAIL]), ""),
+        next(iter(found[Column.PHONE]), ""),
+        region,
+        tags=tags,
+        agreed=agreed,
+        note="\n".join(found[Column.NOTE]),
+        own=own,
+    )
 
 
 def _shown(cell: str) -> str:
@@ -127,9 +133,16 @@ def _shown(cell: str) -> str:
 
 
 def _entry(
-    name: str, email: str, phone: str, region: str, *, tags: Iterable[str] = (), agreed: bool | None = None,
-    note: str = "", own: Iterable[tuple[str, str]] = (),
-) -> Entry:  # fmt: skip
+    name: str,
+    email: str,
+    phone: str,
+    region: str,
+    *,
+    tags: Iterable[str] = (),
+    agreed: bool | None = None,
+    note: str = "",
+    own: Iterable[tuple[str, str]] = (),
+) -> Entry:
     if not email and not phone:
         raise ValueError("There is neither an email address nor a phone number.")
     more = list(own)
@@ -144,9 +157,14 @@ def _entry(
             more.append(("Phone", phone[:200]))
     kept = [" ".join(one.split())[:60] for one in tags]
     return Entry(
-        " ".join(name.split())[:300], reach, number, tuple(dict.fromkeys(filter(None, kept)))[:MOST_TAGS], agreed,
-        note.strip()[:10_000], tuple(more[:100]),
-    )  # fmt: skip
+        " ".join(name.split())[:300],
+        reach,
+        number,
+        tuple(dict.fromkeys(filter(None, kept)))[:MOST_TAGS],
+        agreed,
+        note.strip()[:10_000],
+        tuple(more[:100]),
+    )
 
 
 def card_lines(file: IO[str]) -> Iterator[Line]:

@@ -20,9 +20,14 @@ _MATRIX = {"@": "u", "#": "r", "!": "roomid"}
 
 
 def href(
-    channel: Channel | Mapping[str, Any], *, person: ChannelPerson | Mapping[str, Any] | None = None,
-    slots: Mapping[str, str] | None = None, device: str = "desktop", region: str = "GB", words: str | None = None,
-) -> str:  # fmt: skip
+    channel: Channel | Mapping[str, Any],
+    *,
+    person: ChannelPerson | Mapping[str, Any] | None = None,
+    slots: Mapping[str, str] | None = None,
+    device: str = "desktop",
+    region: str = "GB",
+    words: str | None = None,
+) -> str:
     """The link for a channel, or for one person behind it; `words` are the visitor's own in place of the text.
 
     `region` reads numbers without a country code. ValueError for a handle that is none of its kind; the result
@@ -60,9 +65,12 @@ def number_link(scheme: str, handle: str, region: str) -> str:
     if not phonenumbers.is_possible_number(number):
         raise ValueError(f"“{handle[:40]}” has too few or too many digits for a phone number.")
     extension = f";ext={number.extension}" if number.extension and scheme == "tel" else ""
-    bare = phonenumbers.PhoneNumber(country_code=number.country_code, national_number=number.national_number,
-                                    italian_leading_zero=number.italian_leading_zero,
-                                    number_of_leading_zeros=number.number_of_leading_zeros)  # fmt: skip
+    bare = phonenumbers.PhoneNumber(
+        country_code=number.country_code,
+        national_number=number.national_number,
+        italian_leading_zero=number.italian_leading_zero,
+        number_of_leading_zeros=number.number_of_leading_zeros,
+    )
     return f"{scheme}:{phonenumbers.format_number(bare, phonenumbers.PhoneNumberFormat.E164)}{extension}"
 
 

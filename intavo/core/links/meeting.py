@@ -31,11 +31,21 @@ def hours_of(channel: Channel, sets: Sets) -> AnyHours:
 
 
 def meet(
-    channel: Channel, id_: str, sets: Sets, at: datetime, members: Iterable[Presence] = (), *,
-    table: Mapping[Cell, Reply] | None = None, language: str = "en", business_language: str = "en",
-    promise: Promise | None = None, visitor_offset: int | None = None, as_if: Situation | None = None,
-    speaks: str = "", region: str = "GB",
-) -> Met:  # fmt: skip
+    channel: Channel,
+    id_: str,
+    sets: Sets,
+    at: datetime,
+    members: Iterable[Presence] = (),
+    *,
+    table: Mapping[Cell, Reply] | None = None,
+    language: str = "en",
+    business_language: str = "en",
+    promise: Promise | None = None,
+    visitor_offset: int | None = None,
+    as_if: Situation | None = None,
+    speaks: str = "",
+    region: str = "GB",
+) -> Met:
     """A channel with the id `id_` at an aware instant. `sets` holds hours by their ids, the main ones under None.
 
     `as_if` takes a situation for granted, for showing the owner what would be said; `speaks` is the language of the
@@ -55,16 +65,23 @@ def meet(
     hidden = chosen.reply.hidden or (closed and channel.while_closed == "hide")
     told = not hidden and (own if not closed else channel.while_closed == "say")
     return Met(
-        now, hidden, chosen.button(now, id_),
+        now,
+        hidden,
+        chosen.button(now, id_),
         (fill(chosen.reply.title, words, tongue), fill(chosen.reply.text, words, tongue)) if told else None,
-        people, _until(channel, hours, sets, at, everybody),
-    )  # fmt: skip
+        people,
+        _until(channel, hours, sets, at, everybody),
+    )
 
 
 def _situation(
-    channel: Channel, hours: AnyHours, at: datetime, people: tuple[tuple[ChannelPerson, bool], ...],
-    members: tuple[Presence, ...], away: set[int],
-) -> Situation:  # fmt: skip
+    channel: Channel,
+    hours: AnyHours,
+    at: datetime,
+    people: tuple[tuple[ChannelPerson, bool], ...],
+    members: tuple[Presence, ...],
+    away: set[int],
+) -> Situation:
     if channel.kind in ALWAYS and not channel.hours and not channel.people:
         return Situation.OPEN
     if people:

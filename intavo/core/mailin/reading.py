@@ -46,13 +46,21 @@ def read_mail(raw: bytes) -> Received:
     text = _clean("\n\n".join(texts))[:_MOST_TEXT]
     said, quoted = said_and_quoted(text)
     return Received(
-        message_id=_id(message, "Message-ID"), in_reply_to=_id(message, "In-Reply-To"),
-        references=tuple(_ID.findall(_header(message, "References")))[-_MOST_REFERENCES:], sender=_sender(message),
-        to=_recipients(message), subject=" ".join(_header(message, "Subject").split())[:1000], text=text, said=said,
-        quoted=quoted, files=tuple(files), kind=_kind(message, report),
-        final_recipient=report.recipient if report else None, permanent=report.permanent if report else None,
+        message_id=_id(message, "Message-ID"),
+        in_reply_to=_id(message, "In-Reply-To"),
+        references=tuple(_ID.findall(_header(message, "References")))[-_MOST_REFERENCES:],
+        sender=_sender(message),
+        to=_recipients(message),
+        subject=" ".join(_header(message, "Subject").split())[:1000],
+        text=text,
+        said=said,
+        quoted=quoted,
+        files=tuple(files),
+        kind=_kind(message, report),
+        final_recipient=report.recipient if report else None,
+        permanent=report.permanent if report else None,
         about=_brought_back(parts) if report else (),
-    )  # fmt: skip
+    )
 
 
 def _brought_back(parts: "list[tuple[Message[str, str], bool]]") -> tuple[str, ...]:

@@ -72,10 +72,13 @@ def merged(kept: CardValue, gone: CardValue, name: Literal["kept", "gone"] = "ke
     double_tags = frozenset(one for one in gone.tags if one.tag in tagged)
     called = (kept.name or gone.name) if name == "kept" else (gone.name or kept.name)
     card = replace(
-        kept, name=called, created_at=min(kept.created_at, gone.created_at),
-        addresses=kept.addresses | (gone.addresses - double_addresses), tags=kept.tags | (gone.tags - double_tags),
+        kept,
+        name=called,
+        created_at=min(kept.created_at, gone.created_at),
+        addresses=kept.addresses | (gone.addresses - double_addresses),
+        tags=kept.tags | (gone.tags - double_tags),
         rows=kept.rows | gone.rows,
-    )  # fmt: skip
+    )
     return Merged(card, gone, kept.name, kept.created_at, double_addresses, double_tags)
 
 
@@ -88,7 +91,11 @@ def split(merged: Merged, now: CardValue | None = None) -> tuple[CardValue, Card
     back_addresses = (gone.addresses & card.addresses) | merged.double_addresses
     back_tags = (gone.tags & card.tags) | merged.double_tags
     kept = replace(
-        card, name=merged.kept_name if card.name == merged.card.name else card.name, created_at=merged.kept_created_at,
-        addresses=card.addresses - gone.addresses, tags=card.tags - gone.tags, rows=card.rows - gone.rows,
-    )  # fmt: skip
+        card,
+        name=merged.kept_name if card.name == merged.card.name else card.name,
+        created_at=merged.kept_created_at,
+        addresses=card.addresses - gone.addresses,
+        tags=card.tags - gone.tags,
+        rows=card.rows - gone.rows,
+    )
     return kept, replace(gone, addresses=back_addresses, tags=back_tags, rows=gone.rows & card.rows)

@@ -21,9 +21,16 @@ DEEDS = {
     "wrote by mail": "wrote by mail", "imported": "were brought in",
 }  # fmt: skip
 Deed = Literal[
-    "anything", "signed up", "asked", "message", "asked for a call", "gave a score", "replied", "wrote by mail",
+    "anything",
+    "signed up",
+    "asked",
+    "message",
+    "asked for a call",
+    "gave a score",
+    "replied",
+    "wrote by mail",
     "imported",
-]  # fmt: skip
+]
 THEIRS = tuple(one for one in DEEDS if one != "anything")
 _Days = Annotated[int, Field(ge=1, le=36_500)]
 _Name = Annotated[Kept, Field(min_length=1, max_length=200)]
@@ -94,9 +101,7 @@ class Worded(_Condition):
     text: Annotated[Kept, Field(min_length=1, max_length=100)]
 
 
-Condition = Annotated[
-    Did | Heard | Added | HasTag | Agreed | Reached | Worded, Field(discriminator="what")
-]  # fmt: skip
+Condition = Annotated[Did | Heard | Added | HasTag | Agreed | Reached | Worded, Field(discriminator="what")]
 
 
 class Filter(BaseModel):

@@ -56,10 +56,20 @@ class Explained:
 
 
 def explain(
-    hours: AnyHours, at: datetime, *, somebody_free: bool = True, table: Mapping[Cell, Reply] | None = None,
-    language: str = "en", business_language: str = "en", promise: Promise | None = None, channel: str | None = None,
-    visitor_offset: int | None = None, back: datetime | None = None, speaks: str = "", region: str = "GB",
-) -> Explained:  # fmt: skip
+    hours: AnyHours,
+    at: datetime,
+    *,
+    somebody_free: bool = True,
+    table: Mapping[Cell, Reply] | None = None,
+    language: str = "en",
+    business_language: str = "en",
+    promise: Promise | None = None,
+    channel: str | None = None,
+    visitor_offset: int | None = None,
+    back: datetime | None = None,
+    speaks: str = "",
+    region: str = "GB",
+) -> Explained:
     """What somebody would be told at an aware instant, and a sentence for each reason.
 
     `visitor_offset` is their offset from UTC in minutes, east positive; `back` is when somebody is back at the

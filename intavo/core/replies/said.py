@@ -109,9 +109,13 @@ def holiday_name(hours: AnyHours, at: datetime) -> str | None:
 
 
 def choose(
-    table: Mapping[Cell, Reply], now: Situation, language: str, business_language: str, channel: str | None = None,
+    table: Mapping[Cell, Reply],
+    now: Situation,
+    language: str,
+    business_language: str,
+    channel: str | None = None,
     speaks: str = "",
-) -> Chosen:  # fmt: skip
+) -> Chosen:
     """The channel's own reply, else everywhere's; each in the language that is spoken to them, else the business's.
 
     `language` is the visitor's, `speaks` the touchpoint's own, which goes before it ("": it says none). Where the table
@@ -158,9 +162,14 @@ def promise_words(
 
 
 def slots(
-    hours: AnyHours, at: datetime, zone: ZoneInfo, due: datetime | None, visitor_offset: int | None = None,
-    back: datetime | None = None, tongue: Tongue = ENGLISH,
-) -> dict[ReplySlot, str]:  # fmt: skip
+    hours: AnyHours,
+    at: datetime,
+    zone: ZoneInfo,
+    due: datetime | None,
+    visitor_offset: int | None = None,
+    back: datetime | None = None,
+    tongue: Tongue = ENGLISH,
+) -> dict[ReplySlot, str]:
     """The words for every slot that can be filled at `at`; `back` is when somebody is back at the counter."""
     filled: dict[ReplySlot, str] = {"promise": promise_words(due, at, zone, visitor_offset, tongue)}
     if back is not None:

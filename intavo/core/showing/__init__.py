@@ -7,8 +7,9 @@ from .hiding import Hides, hidden_cells
 from .mapping import OnPages, on_pages, taking_turns
 from .plan import PlannedEntry, plan
 from .predicates import page_matches
-from .rehearse import Rehearsal, rehearse
+from .rehearse import rehearse
 from .siterules import PageGroup, SiteRules
+from .tracks import Rehearsal
 from .visit import Memory, Page, Visit, Visitor
 
 __all__ = [

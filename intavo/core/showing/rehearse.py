@@ -3,95 +3,18 @@
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field, replace
 from datetime import datetime, timedelta
-from typing import Literal
 
-from ..touchpoint.rules import Moment
 from .compiled import VISIT_ENDS, Compiled, TouchpointState
 from .decide import Verdict, decide
-from .deeds import Click, Deed, Open, OpenPage, OtherTab, Scroll, See
+from .deeds import Deed, Open, OpenPage, OtherTab
+from .opened import Opened
 from .plan import PlannedEntry, plan
-from .visit import Began, Memory, Page, Visit, Visitor
+from .tracks import TICK, Doing, Event, PageTrack, Reason, Rehearsal, Tracks
+from .visit import Began, Memory, Page, Visit
 
 NEXT_AFTER = 3.0  # seconds from one that has gone to the next
 LOOKS_AGAIN = 0.5  # seconds, while something of the site's own goes first
-SHORT_PAGE_DOWN_AFTER = 5.0
-BACK_UP = 1.0  # percent further down than the share it comes back to
-_TICK = 1e-6
 _NOTHING_YET: dict[str, object] = {"pages_this_visit": 0, "interruptions": 0}
-
-Doing = Literal["on screen", "waits", "waits its turn", "kept back"]
-
-
-@dataclass(frozen=True, slots=True)
-class Reason:
-    """One check as it was then: its name, whether it passed, in words, and when time changes it."""
-
-    name: str
-    passed: bool
-    words: str
-    when: datetime | None
-
-
-@dataclass(frozen=True, slots=True)
-class Spell:
-    """What a touchpoint did from one moment to another, in seconds from the beginning."""
-
-    start: float
-    end: float
-    doing: Doing
-    words: str
-    reasons: tuple[Reason, ...]
-
-
-@dataclass(frozen=True, slots=True)
-class Event:
-    """Something came on screen, or went."""
-
-    at: float
-    what: Literal["shown", "gone"]
-    touchpoint: str
-
-
-@dataclass(frozen=True, slots=True)
-class PageTrack:
-    """A page that was opened."""
-
-    start: float
-    path: str
-    visit: int
-
-
-@dataclass(frozen=True, slots=True)
-class Rehearsal:
-    """A visit as it went: a track for each touchpoint, the pages, and every coming and going."""
-
-    length: float
-    pages: tuple[PageTrack, ...]
-    tracks: dict[str, tuple[Spell, ...]]
-    events: tuple[Event, ...]
-
-
-@dataclass
-class _Page:
-    """What has been done on the page that is open."""
-
-    deed: OpenPage
-    start: float
-    down: float = 0
-    furthest: float = 0
-    clicks: int = 0
-    clicked: set[str] = field(default_factory=set)
-    seen: set[str] = field(default_factory=set)
-    acted: float = 0
-    left: bool = False
-    notice: bool = False
-    back: set[int] = field(default_factory=set)
-    anew: bool = False  # what was done since one was closed; it must be passed again to count as read
-    passed: set[int] = field(default_factory=set)
-
-    @property
-    def short(self) -> bool:
-        return self.deed.screens <= 1
 
 
 @dataclass
@@ -100,7 +23,7 @@ class _Watched:
 
     entry: PlannedEntry
     planned: tuple[Memory | None, int]
-    page: _Page
+    page: Opened
 
 
 @dataclass
@@ -115,7 +38,7 @@ class _Queue:
     def let_go(self, now: float) -> None:
         """The next time that the script looks whether it may go on."""
         if self.held is not None:
-            self.timer = self.held + (int((now - self.held + _TICK) / LOOKS_AGAIN) + 1) * LOOKS_AGAIN
+            self.timer = self.held + (int((now - self.held + TICK) / LOOKS_AGAIN) + 1) * LOOKS_AGAIN
             self.held = None
 
 
@@ -146,7 +69,7 @@ class _Play:
         before = {"visits": self.visits_before, "pages_ever": visit.visitor.pages_ever - 1}
         self.visitor = visit.visitor.model_copy(update={**_NOTHING_YET, **before})
         self.last_page: float | None = None
-        self.page: _Page | None = None
+        self.page: Opened | None = None
         self.watched: dict[str, _Watched] = {}
         self.planned: dict[str, _Watched] = {}  # as they were when the page was opened
         self.again: dict[str, _Watched] = {}  # closed on this page, and watched anew
@@ -154,7 +77,7 @@ class _Play:
         self.on_screen: dict[str, float | None] = {}  # when each goes by itself
         self.events: list[Event] = []
         self.pages: list[PageTrack] = []
-        self.tracks: dict[str, list[Spell]] = {one.id: [] for one in touchpoints}
+        self.tracks = Tracks(one.id for one in touchpoints)
 
     # Time
 
@@ -164,7 +87,7 @@ class _Play:
 
     def until(self, end: float) -> None:
         """Let time pass, with everything that comes by itself meanwhile."""
-        while (step := self._next_time()) is not None and step <= end + _TICK:
+        while (step := self._next_time()) is not None and step <= end + TICK:
             self.now = max(self.now, step)
             self._turn()
             self._go()
@@ -175,65 +98,29 @@ class _Play:
         times = [queue.timer for queue in self.queues.values() if queue.timer is not None]
         times += [goes for goes in self.on_screen.values() if goes is not None]
         for one in self._watching():
-            times += [due for all_of in one.entry.moments if (due := self._due(all_of, one.page)) is not None]
+            times += [due for all_of in one.entry.moments if (due := one.page.due(all_of, self.now)) is not None]
         return min(times, default=None)
 
     def _watching(self) -> list[_Watched]:
         return [*self.watched.values(), *self.again.values()]
 
-    def _due(self, all_of: tuple[Moment, ...], page: _Page) -> float | None:
-        """When all parts will have come if nothing more is done; None if that takes a deed."""
-        latest = page.start
-        for moment in all_of:
-            if self._came(moment, page):
-                continue
-            if moment.after is not None:
-                latest = max(latest, page.start + moment.after)
-            elif moment.idle is not None:
-                latest = max(latest, page.acted + moment.idle)
-            elif moment.read is not None and page.short and not page.anew:
-                latest = max(latest, page.start + SHORT_PAGE_DOWN_AFTER)
-            else:
-                return None
-        return latest
-
-    def _came(self, moment: Moment, page: _Page) -> bool:
-        elapsed = self.now - page.start + _TICK
-        if moment.after is not None:
-            return elapsed >= moment.after
-        if moment.read is not None:
-            if page.anew:
-                return moment.read in page.passed
-            if page.short:
-                return elapsed >= SHORT_PAGE_DOWN_AFTER
-            return page.furthest + _TICK >= moment.read
-        if moment.up is not None:
-            return moment.up in page.back
-        if moment.idle is not None:
-            return self.now - page.acted + _TICK >= moment.idle
-        if moment.clicks is not None:
-            return page.clicks >= moment.clicks
-        if moment.view is not None:
-            return moment.view in page.seen
-        return moment.click in page.clicked if moment.click is not None else page.left
-
     def _look(self) -> None:
         """Those whose moment has come are ready, in the order in which they stand."""
         for kept in (self.watched, self.again):
             for id_, one in list(kept.items()):
-                come = any(all(self._came(each, one.page) for each in all_of) for all_of in one.entry.moments)
+                come = any(all(one.page.came(each, self.now) for each in all_of) for all_of in one.entry.moments)
                 if come and kept.get(id_) is one:
                     del kept[id_]
                     self._ready(one)
 
     def _turn(self) -> None:
         for queue in self.queues.values():
-            if queue.timer is not None and queue.timer <= self.now + _TICK:
+            if queue.timer is not None and queue.timer <= self.now + TICK:
                 self._next(queue)
 
     def _go(self) -> None:
         for id_, goes in list(self.on_screen.items()):
-            if goes is not None and goes <= self.now + _TICK:
+            if goes is not None and goes <= self.now + TICK:
                 self._close(id_)
 
     # Turns, as the visitor's script keeps them
@@ -326,7 +213,7 @@ class _Play:
         if before is None or self.page is None or touchpoint.show.how_often.every != "moment":
             self._keep_back(touchpoint)
             return
-        page = _Page(self.page.deed, self.now, down=self.page.down, furthest=self.page.down, acted=self.now, anew=True)
+        page = Opened(self.page.deed, self.now, down=self.page.down, furthest=self.page.down, acted=self.now, anew=True)
         self.again[touchpoint.id] = replace(before, page=page)
         verdict = decide(touchpoint, self._visit(), self.clock)
         if verdict.shows:
@@ -365,34 +252,17 @@ class _Play:
             self.page = None
             self._all_kept()
         else:
-            for done in (page, *(one.page for one in self.again.values())):
-                done.acted = self.now
-                self._on_page(done, deed)
+            marks = {name: self._marks(name) for name in ("read", "up")}
+            for each in (page, *(one.page for one in self.again.values())):
+                each.acted = self.now
+                each.does(deed, marks)
+            if deed.do == "settle":
+                for queue in self.queues.values():
+                    queue.let_go(self.now)
         if self.page is not None:
             self._look()
 
-    def _on_page(self, page: _Page, deed: Deed) -> None:
-        if isinstance(deed, Scroll):
-            before, page.down = page.down, 0 if page.short else deed.to
-            page.furthest = max(page.furthest, page.down)
-            self._back_up(page)
-            page.passed |= {mark for mark in self._marks("read") if before < mark <= page.down}
-        elif isinstance(deed, Click):
-            page.clicks += 1
-            page.clicked |= {deed.on} - {""}
-        elif isinstance(deed, See):
-            page.seen.add(deed.on)
-        elif deed.do == "exit":
-            page.left = True
-        elif deed.do == "settle":
-            page.notice = False
-            for queue in self.queues.values():
-                queue.let_go(self.now)
-
-    def _back_up(self, page: _Page) -> None:
-        page.back |= {up for up in self._marks("up") if page.furthest > up + BACK_UP >= page.down}
-
-    def _marks(self, name: Literal["read", "up"]) -> set[int]:
+    def _marks(self, name: str) -> set[int]:
         """Every share of the way that something waits for."""
         moments = (each for one in self._watching() for all_of in one.entry.moments for each in all_of)
         return {mark for each in moments if (mark := getattr(each, name)) is not None}
@@ -428,7 +298,7 @@ class _Play:
                 self._keep_back(self.touchpoints[other])
         self._show(touchpoint, "Opened by their own click.")
 
-    def _in_another_tab(self, page: _Page, id_: str) -> None:
+    def _in_another_tab(self, page: Opened, id_: str) -> None:
         """Another tab counts its page, and remembers what it shows for all of them."""
         touchpoint = self.touchpoints[id_]
         self._count_page(page.deed)
@@ -447,7 +317,7 @@ class _Play:
             queue.waiting.clear()
             queue.let_go(self.now)
         self._count_page(deed)
-        self.page = _Page(deed, self.now, acted=self.now, notice=deed.notice)
+        self.page = Opened(deed, self.now, acted=self.now, notice=deed.notice)
         self.pages.append(PageTrack(self.now, deed.url, self.visitor.visits))
         entries = self._plan()
         planned = {entry.touchpoint.id for entry in entries}
@@ -485,9 +355,13 @@ class _Play:
             given = self.visit.visitor.arrival
             arrival = given if first and (given.url or given.referrer) else Began(url=deed.url, referrer=deed.referrer)
             update = {
-                "visits": visitor.visits + 1, "visit_started": self.clock, "pages_this_visit": 0, "interruptions": 0,
-                "first_page": deed.url, "arrival": arrival.model_copy(update={"url": arrival.url or deed.url}),
-            }  # fmt: skip
+                "visits": visitor.visits + 1,
+                "visit_started": self.clock,
+                "pages_this_visit": 0,
+                "interruptions": 0,
+                "first_page": deed.url,
+                "arrival": arrival.model_copy(update={"url": arrival.url or deed.url}),
+            }
         self.visitor = visitor.model_copy(update=update)
         seen = {"pages_ever": self.visitor.pages_ever + 1, "pages_this_visit": self.visitor.pages_this_visit + 1}
         self.visitor = self.visitor.model_copy(update=seen)
@@ -528,28 +402,8 @@ class _Play:
             self._mark(touchpoint, "kept back", "They are not on the site.", ())
 
     def _mark(self, touchpoint: Compiled, doing: Doing, words: str, reasons: tuple[Reason, ...] | None = None) -> None:
-        """From now on it does this."""
-        track = self.tracks[touchpoint.id]
-        if reasons is None:
-            reasons = track[-1].reasons if track else ()
-        if track:
-            track[-1] = replace(track[-1], end=self.now)
-        track.append(Spell(self.now, self.now, doing, words, reasons))
+        self.tracks.mark(touchpoint.id, self.now, doing, words, reasons)
 
     def finished(self) -> Rehearsal:
-        """The tracks without what lasted no time, and alike stretches joined."""
-        tracks: dict[str, tuple[Spell, ...]] = {}
-        for id_, found in self.tracks.items():
-            kept: list[Spell] = []
-            for one in [*found[:-1], *(replace(last, end=self.now) for last in found[-1:])]:
-                if one.end - one.start < _TICK and one.doing != "on screen":
-                    continue
-                if kept and (kept[-1].doing, kept[-1].words) == (one.doing, one.words) and one.doing == "kept back":
-                    kept[-1] = replace(kept[-1], end=one.end)
-                else:
-                    kept.append(one)
-            tracks[id_] = tuple(kept)
-        return Rehearsal(self.now, tuple(self.pages), tracks, tuple(self.events))
-
-
-__all__ = ["Deed", "Event", "PageTrack", "Reason", "Rehearsal", "Spell", "Visitor", "rehearse"]
+        """The visit as it went up to now."""
+        return Rehearsal(self.now, tuple(self.pages), self.tracks.ended(self.now), tuple(self.events))

@@ -42,9 +42,12 @@ def sanitised(html: str) -> str:
     Pictures keep only addresses of Intavo's own library; links lead where their address was meant to. Source: nh3.
     """
     return nh3.clean(
-        html, tags=_TAGS, attributes=_ATTRIBUTES, url_schemes={"http", "https", "mailto", "tel", "sms"},
+        html,
+        tags=_TAGS,
+        attributes=_ATTRIBUTES,
+        url_schemes={"http", "https", "mailto", "tel", "sms"},
         attribute_filter=_own_pictures_only,
-    )  # fmt: skip
+    )
 
 
 def _own_pictures_only(tag: str, name: str, value: str) -> str | None:

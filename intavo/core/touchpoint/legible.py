@@ -59,9 +59,14 @@ def _painted(step: Step, values: FullValues, pictures: Mapping[AssetId, Pixels],
     card = rgb(values.colours.card)
     if isinstance(picture, Picture) and picture.asset in pictures:
         shown = Background(
-            kind="picture", asset=picture.asset, focus_x=picture.focus_x, focus_y=picture.focus_y,
-            bright=picture.bright, wash=picture.wash, wash_colour=picture.wash_colour,
-        )  # fmt: skip
+            kind="picture",
+            asset=picture.asset,
+            focus_x=picture.focus_x,
+            focus_y=picture.focus_y,
+            bright=picture.bright,
+            wash=picture.wash,
+            wash_colour=picture.wash_colour,
+        )
         return Behind(_pixels(shown, pictures, aspect, card), "picture")
     return Behind(_pixels(values.background, pictures, aspect, card), _called(values.background, pictures))
 

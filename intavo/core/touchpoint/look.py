@@ -23,9 +23,7 @@ def queue_of(stance: Stance) -> Queue:
     return "interrupting" if stance in INTERRUPTING else "bar" if stance == "bar" else "none"
 
 
-Place = Literal[
-    "middle", "top", "bottom", "left", "right", "top-left", "top-right", "bottom-left", "bottom-right"
-]  # fmt: skip
+Place = Literal["middle", "top", "bottom", "left", "right", "top-left", "top-right", "bottom-left", "bottom-right"]
 PLACES: dict[Stance, tuple[Place, ...]] = {
     "pop-up": ("middle", "top", "bottom", "left", "right", "top-left", "top-right", "bottom-left", "bottom-right"),
     "card": ("bottom-right", "bottom-left", "top-right", "top-left", "left", "right", "top", "bottom"),

@@ -117,8 +117,11 @@ class PagePattern(Model):
     def _normalised(cls, data: Any) -> Any:
         if isinstance(data, dict) and isinstance(data.get("path"), str) and data.get("kind") in ("exact", "below"):
             written = _without_host(data["path"].strip())
-            data = {**data, "path": normal_address(written) if data.get("query") else normal_path(written)} \
-                if written and not any(mark.isspace() for mark in written) else data  # fmt: skip
+            data = (
+                {**data, "path": normal_address(written) if data.get("query") else normal_path(written)}
+                if written and not any(mark.isspace() for mark in written)
+                else data
+            )
         return data
 
     @field_validator("path")

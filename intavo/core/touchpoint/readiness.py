@@ -144,9 +144,11 @@ def _about_the_lists(document: Document, known: Known) -> Iterator[Finding]:
 def _about_the_ask(document: Document) -> Iterator[Finding]:
     collects = document.purpose in {"sign-up", "inquiry"}
     sending = [
-        (step.id, part) for step in document.steps for part in step.parts
+        (step.id, part)
+        for step in document.steps
+        for part in step.parts
         if isinstance(part, Button) and not part.hidden and part.does.action == "send"
-    ]  # fmt: skip
+    ]
     if collects and not sending:
         yield Finding("stops", "There is no button that sends it.", document.steps[0].id)
     reach = [part for part in document.fields("email", "phone") if not part.hidden]

@@ -131,9 +131,11 @@ def say_often(show: Show) -> str:
     """How often: "on every page view", "at most once in 7 days, at most 3 times ever"."""
     often = show.how_often
     base = {
-        "moment": "each time its moment comes", "page": "on every page view", "visit": "at most once a visit",
+        "moment": "each time its moment comes",
+        "page": "on every page view",
+        "visit": "at most once a visit",
         "span": f"at most once in {often.span.say()}",
-    }[often.every]  # fmt: skip
+    }[often.every]
     more = [f"at most {often.most} {'time' if often.most == 1 else 'times'} ever"] if often.most else []
     more += [f"not for {often.after_closed.say()} once closed"] if often.after_closed else []
     more += ["only if nothing else interrupted"] if show.alone else []

@@ -158,13 +158,17 @@ def look_at_calendar(request: MemberRequest, file: File[UploadedFile], document:
         exceptions=[one.model_dump(mode="json", by_alias=True) for one in merged],
         coming=[
             ComingOut(
-                first=one.exception.first, last=one.exception.last, label=one.exception.label,
-                would=said_stretches(one.exception.stretches), replaces=list(one.replaces), usual=one.usual,
+                first=one.exception.first,
+                last=one.exception.last,
+                label=one.exception.label,
+                would=said_stretches(one.exception.stretches),
+                replaces=list(one.replaces),
+                usual=one.usual,
                 known=one.known,
             )
             for one in coming
         ],
-    )  # fmt: skip
+    )
 
 
 @router.post("/hours/read", response=WeekOut, by_alias=True)
@@ -187,10 +191,12 @@ def hours(request: MemberRequest) -> HoursOut:
     promise = Promise.of_minutes(minutes)
     others = kept_sets(business.pk).exclude(pk=main.pk)
     return HoursOut(
-        main=_set(main), others=[_set(row) for row in others], promise_minutes=minutes,
+        main=_set(main),
+        others=[_set(row) for row in others],
+        promise_minutes=minutes,
         promise_now=promise_words(promise.due(value, at), at, value.zone, tongue=READER.get()),
         told=told(business, value),
-    )  # fmt: skip
+    )
 
 
 def _set(row: HoursSet) -> SetOut:

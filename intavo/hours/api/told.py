@@ -141,16 +141,28 @@ def what_would_they_see(
     if offset is not None and abs(offset) > _MOST_OFFSET:
         raise Refused(("offset", "No clock is that far off."))
     found = explain(
-        hours, at, somebody_free=free, table=replies(business.pk), language=language or business.language,
-        business_language=business.language, promise=Promise.of_minutes(business.promise_minutes),
-        visitor_offset=offset, channel=column or None, back=back_at(presences(business.pk), at, hours),
+        hours,
+        at,
+        somebody_free=free,
+        table=replies(business.pk),
+        language=language or business.language,
+        business_language=business.language,
+        promise=Promise.of_minutes(business.promise_minutes),
+        visitor_offset=offset,
+        channel=column or None,
+        back=back_at(presences(business.pk), at, hours),
         region=business.region,
-    )  # fmt: skip
+    )
     return ExplainedOut(
-        at=at, situation=found.situation.value, title=found.title, text=found.text, hidden=found.reply.hidden,
-        due=found.due, promise=found.words["promise"],
+        at=at,
+        situation=found.situation.value,
+        title=found.title,
+        text=found.text,
+        hidden=found.reply.hidden,
+        due=found.due,
+        promise=found.words["promise"],
         reasons=[ToldReasonOut(words=one.words, about=one.about) for one in found.reasons],
-    )  # fmt: skip
+    )
 
 
 _MOST_OFFSET = 15 * 60  # minutes
@@ -199,9 +211,14 @@ def told(business: Business, value: OpeningHours) -> list[ToldOut]:
         comes, words = _words_in(business, value, one, now, at, tongue)
         title, text = (fill(runs, words, tongue) for runs in (reply.title, reply.text))
         told = ToldOut(
-            situation=one.value, title=title, text=text, in_effect=one is now, comes=comes,
-            own=chosen.cell in table, reply=reply.model_dump(mode="json"),
-        )  # fmt: skip
+            situation=one.value,
+            title=title,
+            text=text,
+            in_effect=one is now,
+            comes=comes,
+            own=chosen.cell in table,
+            reply=reply.model_dump(mode="json"),
+        )
         cells.append(told)
     return cells
 
@@ -243,16 +260,24 @@ def reply_table(request: MemberRequest, language: str = "") -> TableOut:
     written = Counter(cell.language for cell in table)
     spoken = sorted({business.language, tongue, *written}, key=lambda one: (one != business.language, one))
     return TableOut(
-        language=tongue, own_language=business.language,
+        language=tongue,
+        own_language=business.language,
         languages=[TongueOut(code=o, name=languages().get(o, o), written=written[o]) for o in spoken],
-        columns=columns, rows=[_row(business, value, one, now, tongue, shown, table, at) for one in Situation],
-    )  # fmt: skip
+        columns=columns,
+        rows=[_row(business, value, one, now, tongue, shown, table, at) for one in Situation],
+    )
 
 
 def _row(
-    business: Business, value: OpeningHours, situation: Situation, now: Situation, tongue: str, columns: list[str],
-    table: dict[Cell, Reply], at: datetime,
-) -> ReplyRowOut:  # fmt: skip
+    business: Business,
+    value: OpeningHours,
+    situation: Situation,
+    now: Situation,
+    tongue: str,
+    columns: list[str],
+    table: dict[Cell, Reply],
+    at: datetime,
+) -> ReplyRowOut:
     comes, cells, said = False, [], {}
     for each in columns:
         chosen = choose(table, situation, tongue, business.language, each or None)
@@ -270,10 +295,16 @@ def _cell(
     reply, cell = chosen.reply, chosen.cell
     title, text = (fill(runs, words, speaks) for runs in (reply.title, reply.text))
     return ReplyCellOut(
-        column=column, own=cell in table and (cell.channel or "") == column and cell.language == tongue,
-        from_column=cell.channel or "", from_language=cell.language if cell in table else "",
-        title=title, text=text, button=reply.button, hidden=reply.hidden, reply=reply.model_dump(mode="json"),
-    )  # fmt: skip
+        column=column,
+        own=cell in table and (cell.channel or "") == column and cell.language == tongue,
+        from_column=cell.channel or "",
+        from_language=cell.language if cell in table else "",
+        title=title,
+        text=text,
+        button=reply.button,
+        hidden=reply.hidden,
+        reply=reply.model_dump(mode="json"),
+    )
 
 
 @router.put("/replies/{situation}", response={204: None})

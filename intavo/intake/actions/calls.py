@@ -43,10 +43,17 @@ def book(incoming: Incoming, followup_id: int, slot: tuple[datetime, datetime]) 
     """Keep a call that was taken, and mail its entry to both. The database holds that no seat is given twice."""
     field = next(one for one in incoming.document.fields("slot") if one.name in incoming.checked.values)
     row = Booking.objects.create(
-        business_id=incoming.site.business.pk, site_id=incoming.site.id, touchpoint_id=incoming.revision.touchpoint,
-        revision_id=incoming.revision.revision, field=field.name, followup_id=followup_id, token=secrets.token_hex(16),
-        start=slot[0], end=slot[1], seat=_seat(incoming.revision.touchpoint, slot[0]),
-    )  # fmt: skip
+        business_id=incoming.site.business.pk,
+        site_id=incoming.site.id,
+        touchpoint_id=incoming.revision.touchpoint,
+        revision_id=incoming.revision.revision,
+        field=field.name,
+        followup_id=followup_id,
+        token=secrets.token_hex(16),
+        start=slot[0],
+        end=slot[1],
+        seat=_seat(incoming.revision.touchpoint, slot[0]),
+    )
     _mail_entry(row, incoming.reach.name, incoming.reach.email)
     return row
 
@@ -76,33 +83,52 @@ def _mail_entry(row: Booking, name: str = "", to: Reach | None = None) -> None:
     number = phones.first() if person is not None else ""
     words = "is cancelled" if row.cancelled_at else "has been moved" if row.sequence else "is booked"
     ours = Call(
-        f"call-{row.token[:16]}@intavo", row.sequence, row.start, row.end, f"Call {who}",
+        f"call-{row.token[:16]}@intavo",
+        row.sequence,
+        row.start,
+        row.end,
+        f"Call {who}",
         f"{number or ''}\n{settings.BASE_URL}/follow-up/{row.followup_id}".strip(),
-        (business.name, business.mail_address), (who, to.shown) if to else None, row.cancelled_at is not None,
-    )  # fmt: skip
+        (business.name, business.mail_address),
+        (who, to.shown) if to else None,
+        row.cancelled_at is not None,
+    )
     key = f"call-{row.pk}-{row.sequence}"
     mail.queue(
-        business, to=email_address(business.mail_address), subject=f"A call {words}: {who}, {when}",
-        text=f"{who}, {when}\n{number or ''}\n\n{settings.BASE_URL}/follow-up/{row.followup_id}\n", key=f"{key}-us",
+        business,
+        to=email_address(business.mail_address),
+        subject=f"A call {words}: {who}, {when}",
+        text=f"{who}, {when}\n{number or ''}\n\n{settings.BASE_URL}/follow-up/{row.followup_id}\n",
+        key=f"{key}-us",
         attached=("call.ics", calendar_entry(ours, clock.now())),
-    )  # fmt: skip
+    )
     if to is None:
         return
     manage = f"{settings.BASE_URL}/b/{row.token}"
     tongue = row.site.tongue(document_of(row.revision_id).language)
     theirs = Call(
-        ours.uid, row.sequence, row.start, row.end, say(_CALLS_YOU, tongue, business=business.name),
-        say(_MOVE_OR_CANCEL, tongue, link=manage), ours.organizer, (name_in_mail(who) or to.shown, to.shown),
+        ours.uid,
+        row.sequence,
+        row.start,
+        row.end,
+        say(_CALLS_YOU, tongue, business=business.name),
+        say(_MOVE_OR_CANCEL, tongue, link=manage),
+        ours.organizer,
+        (name_in_mail(who) or to.shown, to.shown),
         ours.cancelled,
-    )  # fmt: skip
+    )
     subject = _CANCELLED if row.cancelled_at else _MOVED if row.sequence else _BOOKED
     when = stamp(row.start, zone, tongue) if zone is not None else row.start.isoformat()
     more = [] if row.cancelled_at else [say(_MOVE_OR_CANCEL, tongue, link=manage)]
     words = say(subject, tongue, business=business.name, when=when)
     mail.queue(
-        business, to=to, subject=words, text=letter("", f"{words}.", more, business.name, tongue),
-        key=f"{key}-them", attached=("call.ics", calendar_entry(theirs, clock.now())),
-    )  # fmt: skip
+        business,
+        to=to,
+        subject=words,
+        text=letter("", f"{words}.", more, business.name, tongue),
+        key=f"{key}-them",
+        attached=("call.ics", calendar_entry(theirs, clock.now())),
+    )
 
 
 def booking_of(token: str) -> Booking | None:

@@ -61,14 +61,18 @@ def ask_to_confirm(incoming: Incoming, submission: int) -> None:
     words = filled(wanted.text, {"first_name": name})
     link = f"{settings.BASE_URL}/c/{token}"
     mail.queue(
-        business, to=incoming.reach.email, subject=wanted.subject,
+        business,
+        to=incoming.reach.email,
+        subject=wanted.subject,
         text=letter(
-            name, words,
+            name,
+            words,
             [say(_HERE, tongue, link=link), say(_NOT_YOU, tongue)],
-            business.name, tongue,
+            business.name,
+            tongue,
         ),
         key=f"confirm-{incoming.site.id}-{incoming.sent.id}"[:100],
-    )  # fmt: skip
+    )
 
 
 def pending_of(token: str) -> Pending | None:
@@ -109,8 +113,7 @@ def give_confirmed(pending_id: int, key: str, at: datetime) -> tuple[Incoming, G
     site = live_site(key)
     assert site is not None
     raw = submission.raw
-    found = incoming(site, Sent.model_validate(raw),
-                     submission.received_at)  # fmt: skip
+    found = incoming(site, Sent.model_validate(raw), submission.received_at)
     if pending.confirmed_at is not None:
         return found, Given(submission.person_id, submission.followup_id, submission.code or None, file_for(found))
     given = give(found, submission.pk, confirmed_at=at)

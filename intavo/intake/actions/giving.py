@@ -97,9 +97,15 @@ def _follow_up(
         excerpt(incoming.document, incoming.checked),
     )
     opened = followup.receive(
-        actor, person_id=arrived.person, kind=kind, at=incoming.at, due=due, late_from=late_from,
-        somebody_new=arrived.new, source=source,
-    )  # fmt: skip
+        actor,
+        person_id=arrived.person,
+        kind=kind,
+        at=incoming.at,
+        due=due,
+        late_from=late_from,
+        somebody_new=arrived.new,
+        source=source,
+    )
     return opened, slot
 
 
@@ -127,9 +133,13 @@ def file_for(incoming: Incoming) -> FileGiven | None:
 
 
 def _recorded(
-    actor: Actor, incoming: Incoming, arrived: people.Arrived, opened: int | None, submission: int,
+    actor: Actor,
+    incoming: Incoming,
+    arrived: people.Arrived,
+    opened: int | None,
+    submission: int,
     confirmed_at: datetime | None,
-) -> tuple[Row, ...]:  # fmt: skip
+) -> tuple[Row, ...]:
     data = _event_data(incoming, arrived, opened, submission)
     if confirmed_at is not None:
         data["confirmed"] = confirmed_at.isoformat()
@@ -181,10 +191,14 @@ def _answer_mail(incoming: Incoming, code: str | None, file: FileGiven | None, d
     more += [f"{file['label']}: {file['url']}"] if file and "file" not in used else []
     more += [say(_YOUR_CODE, tongue, code=code)] if code and after.code.mail and "code" not in used else []
     mail.queue(
-        incoming.site.business, to=incoming.reach.email, subject=thanks.subject,
+        incoming.site.business,
+        to=incoming.reach.email,
+        subject=thanks.subject,
         text=letter(name, filled(thanks.text, slots), more, incoming.site.business.name, tongue),
-        key=thanks_key(incoming.site.id, incoming.sent.id), delay=delay, reply_to=thanks.reply_to,
-    )  # fmt: skip
+        key=thanks_key(incoming.site.id, incoming.sent.id),
+        delay=delay,
+        reply_to=thanks.reply_to,
+    )
 
 
 def _tell_members(incoming: Incoming, opened: int | None) -> None:
@@ -195,6 +209,10 @@ def _tell_members(incoming: Incoming, opened: int | None) -> None:
     text = told(name, said_answers(incoming.document, incoming.checked.values), incoming.sent.page.url, opened)
     for member in told_of_touchpoints(incoming.site.business.pk, wanted):
         mail.queue(
-            incoming.site.business, to=email_address(member.user.email), subject=f"{name}: something new", text=text,
-            key=f"tell-{member.pk}-{incoming.site.id}-{incoming.sent.id}"[:100], unsubscribe=way_to_end(member),
-        )  # fmt: skip
+            incoming.site.business,
+            to=email_address(member.user.email),
+            subject=f"{name}: something new",
+            text=text,
+            key=f"tell-{member.pk}-{incoming.site.id}-{incoming.sent.id}"[:100],
+            unsubscribe=way_to_end(member),
+        )

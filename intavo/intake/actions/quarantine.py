@@ -29,8 +29,13 @@ def release(actor: Actor, *, quarantined_id: int) -> Quarantined:
         assert site is not None
         sent = Sent.model_validate(row.raw)
         # Under an id of its own: the sender's id stays with the answer that they were given.
-        receive(site, sent.model_copy(update={"id": f"released-{row.pk}"}), at=row.received_at, sender=row.sender,
-                trusted=True)  # fmt: skip
+        receive(
+            site,
+            sent.model_copy(update={"id": f"released-{row.pk}"}),
+            at=row.received_at,
+            sender=row.sender,
+            trusted=True,
+        )
         row.settled_at, row.released = clock.now(), True
         row.save(update_fields=["settled_at", "released"])
         actor.noted("released from quarantine", quarantined=row.pk)

@@ -41,11 +41,14 @@ def _mail_day(touchpoint: Touchpoint, business: Business, tell: list[int], since
     wanted = told_of_touchpoints(business.pk, tell)
     for member in wanted:
         mail.queue(
-            business, to=email_address(member.user.email), subject=f"{touchpoint.name}: {count} since yesterday",
+            business,
+            to=email_address(member.user.email),
+            subject=f"{touchpoint.name}: {count} since yesterday",
             text=f"The last day’s answers of “{touchpoint.name}” are in the file.\n{foot()}",
             key=f"daily-{touchpoint.pk}-{member.pk}-{day}",
-            attached=(f"{touchpoint.slug}-{day}.csv", text), unsubscribe=way_to_end(member),
-        )  # fmt: skip
+            attached=(f"{touchpoint.slug}-{day}.csv", text),
+            unsubscribe=way_to_end(member),
+        )
     return len(wanted)
 
 
@@ -64,11 +67,13 @@ def tell_of_drains() -> int:
         told = told_of_touchpoints(touchpoint.business_id, Document.model_validate(touchpoint.live.document).after.tell)
         for member in told:
             mail.queue(
-                touchpoint.business, to=email_address(member.user.email),
+                touchpoint.business,
+                to=email_address(member.user.email),
                 subject=f"{touchpoint.name}: codes go faster than ever",
                 text=f"{drain.words}\n\nLook who took them: "
                 f"{settings.BASE_URL}/touchpoints/{touchpoint.pk}/answers\n{foot()}",
-                key=f"drain-{touchpoint.pk}-{member.pk}-{now.date().isoformat()}", unsubscribe=way_to_end(member),
-            )  # fmt: skip
+                key=f"drain-{touchpoint.pk}-{member.pk}-{now.date().isoformat()}",
+                unsubscribe=way_to_end(member),
+            )
         count += len(told)
     return count

@@ -25,9 +25,13 @@ def free_slots(
     ).exclude(state=State.FINISHED.value)
     taken = dict(open_ones.values_list("due").annotate(count=Count("pk")))
     return call_slots(
-        site.hours_for(follows), at, timedelta(minutes=field.minutes), timedelta(minutes=field.notice), taken,
+        site.hours_for(follows),
+        at,
+        timedelta(minutes=field.minutes),
+        timedelta(minutes=field.notice),
+        taken,
         field.capacity,
-    )  # fmt: skip
+    )
 
 
 def lock_slots(touchpoint_id: int) -> None:

@@ -50,9 +50,14 @@ def add_asset(
         if known is not None:
             return known
         row = Asset(
-            business_id=actor.business_id, kind=kind, name=Path(name).name[:200] or kind,
-            description=description[:500], size=coming.size, digest=coming.digest, added_at=clock.now(),
-        )  # fmt: skip
+            business_id=actor.business_id,
+            kind=kind,
+            name=Path(name).name[:200] or kind,
+            description=description[:500],
+            size=coming.size,
+            digest=coming.digest,
+            added_at=clock.now(),
+        )
         keep(row, coming)
     row.save()
     actor.noted("added to the library", asset=row.public_id, name=row.name)

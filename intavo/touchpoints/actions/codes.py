@@ -37,8 +37,9 @@ def add_codes(actor: Actor, *, touchpoint_id: int, text: str) -> tuple[int, int]
         before = touchpoint.codes.count()
         CodeToGive.objects.bulk_create(
             [CodeToGive(business_id=actor.business_id, touchpoint=touchpoint, code=code) for code in found],
-            ignore_conflicts=True, batch_size=5000,
-        )  # fmt: skip
+            ignore_conflicts=True,
+            batch_size=5000,
+        )
         added = touchpoint.codes.count() - before
         actor.noted("codes added", touchpoint=touchpoint.public_id, name=touchpoint.name, codes=added)
     return added, len(found) - added

@@ -106,9 +106,12 @@ def _made(actor: Actor, name: str, document: Document, site_ids: list[int] | Non
     title = _name(name)
     with transaction.atomic():
         touchpoint = Touchpoint.objects.create(
-            business_id=actor.business_id, name=title, slug=_free_slug(actor.business_id, title),
-            order=10 * (1 + Touchpoint.objects.filter(business_id=actor.business_id).count()), created_at=clock.now(),
-        )  # fmt: skip
+            business_id=actor.business_id,
+            name=title,
+            slug=_free_slug(actor.business_id, title),
+            order=10 * (1 + Touchpoint.objects.filter(business_id=actor.business_id).count()),
+            created_at=clock.now(),
+        )
         touchpoint.draft = _add_revision(actor, touchpoint, document, parent=None, run="", name=first)
         touchpoint.save(update_fields=["draft"])
         sites = Site.objects.filter(business_id=actor.business_id)
@@ -134,14 +137,26 @@ def _free_slug(business_id: int, name: str) -> str:
 
 
 def _add_revision(
-    actor: Actor, touchpoint: Touchpoint, document: Document, *, parent: TouchpointRevision | None, run: str,
+    actor: Actor,
+    touchpoint: Touchpoint,
+    document: Document,
+    *,
+    parent: TouchpointRevision | None,
+    run: str,
     name: str = "",
-) -> TouchpointRevision:  # fmt: skip
+) -> TouchpointRevision:
     latest = touchpoint.revisions.order_by("-number").values_list("number", flat=True).first() or 0
     return TouchpointRevision.objects.create(
-        business_id=actor.business_id, touchpoint=touchpoint, number=latest + 1, parent=parent, run=run, name=name[:80],
-        document=document.model_dump(mode="json"), saved_at=clock.now(), saved_by_id=actor.member_id,
-    )  # fmt: skip
+        business_id=actor.business_id,
+        touchpoint=touchpoint,
+        number=latest + 1,
+        parent=parent,
+        run=run,
+        name=name[:80],
+        document=document.model_dump(mode="json"),
+        saved_at=clock.now(),
+        saved_by_id=actor.member_id,
+    )
 
 
 def locked(actor: Actor, touchpoint_id: int) -> Touchpoint:
@@ -229,9 +244,13 @@ def _only_ours(actor: Actor, document: Document) -> None:
 
 
 def turn_into(
-    actor: Actor, *, touchpoint_id: int, purpose: Purpose | None = None, stance: Stance | None = None,
+    actor: Actor,
+    *,
+    touchpoint_id: int,
+    purpose: Purpose | None = None,
+    stance: Stance | None = None,
     confirm: bool | None = None,
-) -> Touchpoint:  # fmt: skip
+) -> Touchpoint:
     """Another purpose or stance, or with double opt-in or without, as a step that can be undone; words are kept."""
     with transaction.atomic():
         touchpoint = locked(actor, touchpoint_id)

@@ -28,9 +28,17 @@ class AssetOut(Schema):
     def of(row: Asset, used_by: list[str]) -> "AssetOut":
         """An asset as the console shows it."""
         return AssetOut(
-            id=row.pk, public_id=row.public_id, kind=row.kind, name=row.name, description=row.description,
-            size=row.size, width=row.width, height=row.height, boxed=row.boxed, used_by=used_by,
-        )  # fmt: skip
+            id=row.pk,
+            public_id=row.public_id,
+            kind=row.kind,
+            name=row.name,
+            description=row.description,
+            size=row.size,
+            width=row.width,
+            height=row.height,
+            boxed=row.boxed,
+            used_by=used_by,
+        )
 
 
 class AssetIn(Schema):
@@ -48,10 +56,17 @@ def library(request: MemberRequest, kind: str = "picture") -> list[AssetOut]:
 
 def _shipped(name: str, used: dict[str, list[str]]) -> AssetOut:
     return AssetOut(
-        id=None, public_id=name, kind="picture", name=name.removeprefix("shipped-").capitalize(), description="",
+        id=None,
+        public_id=name,
+        kind="picture",
+        name=name.removeprefix("shipped-").capitalize(),
+        description="",
         size=0,
-        width=960, height=640, boxed=False, used_by=used.get(name, []),
-    )  # fmt: skip
+        width=960,
+        height=640,
+        boxed=False,
+        used_by=used.get(name, []),
+    )
 
 
 @router.post("/library", response={201: AssetOut})

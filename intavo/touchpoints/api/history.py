@@ -78,9 +78,10 @@ def revision(request: MemberRequest, touchpoint_id: int, number: int) -> Revisio
     since = changes(document, Document.model_validate(row.draft.document))
     house = house_of(next(iter(row.sites.all()), None))
     return RevisionSeenOut(
-        **_out(row, one), seen=for_visitors(document, house),
+        **_out(row, one),
+        seen=for_visitors(document, house),
         changes=[ChangeOut(place=change.place, words=change.words) for change in since],
-    )  # fmt: skip
+    )
 
 
 @router.put("/touchpoints/{touchpoint_id}/revisions/{number}/name", response=list[RevisionOut])

@@ -23,9 +23,13 @@ class QuestionOut(Schema):
     def of(row: QuestionAnswer) -> "QuestionOut":
         """A question as the console shows it."""
         return QuestionOut(
-            id=row.pk, group=row.group, question=row.question, answer=row.answer, helped=row.helped,
+            id=row.pk,
+            group=row.group,
+            question=row.question,
+            answer=row.answer,
+            helped=row.helped,
             not_helped=row.not_helped,
-        )  # fmt: skip
+        )
 
 
 class QuestionIn(Schema):

@@ -161,22 +161,29 @@ def draft_out(request: MemberRequest, touchpoint_id: int, refused: dict[str, str
     changed = changes(Document.model_validate(row.live.document), document) if row.live else []
     return DraftOut(
         in_other_languages=[
-            InTongueOut(
-                id=id_, name=name, language=language or "", on=state == TouchpointState.LIVE.value
-            )
+            InTongueOut(id=id_, name=name, language=language or "", on=state == TouchpointState.LIVE.value)
             for id_, name, state, language in set_of(row)
         ],
-        **summary(row), document=document.model_dump(mode="json"), number=draft.number, saved_at=draft.saved_at,
+        **summary(row),
+        document=document.model_dump(mode="json"),
+        number=draft.number,
+        saved_at=draft.saved_at,
         look=resolved(document.look, document.stance, house).model_dump(mode="json"),
-        speech=SpeechOut(**speech_of(document, tongue)), has_house=house is not None,
+        speech=SpeechOut(**speech_of(document, tongue)),
+        has_house=house is not None,
         logo=house.logo if house else None,
         departures=departures(document.look, house) if house and document.look.house else [],
         places=list(PLACES[document.stance]),
-        saved_by=draft.saved_by.user.name if draft.saved_by else "", live_number=row.live.number if row.live else None,
-        can_undo=draft.parent_id is not None, can_redo=draft.children.exists(),
+        saved_by=draft.saved_by.user.name if draft.saved_by else "",
+        live_number=row.live.number if row.live else None,
+        can_undo=draft.parent_id is not None,
+        can_redo=draft.children.exists(),
         findings=[FindingOut(level=f.level, message=f.message, place=f.place) for f in found],
-        changes=[ChangeOut(place=one.place, words=one.words) for one in changed], readings=read,
-        codes_all=len(codes), codes_left=sum(given is None for given in codes),
+        changes=[ChangeOut(place=one.place, words=one.words) for one in changed],
+        readings=read,
+        codes_all=len(codes),
+        codes_left=sum(given is None for given in codes),
         csv=f"{settings.BASE_URL}/csv/{row.csv_token}.csv" if row.csv_token else None,
-        example_page=pages.example, refused=refused or {},
-    )  # fmt: skip
+        example_page=pages.example,
+        refused=refused or {},
+    )

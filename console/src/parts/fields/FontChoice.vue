@@ -1,11 +1,8 @@
 <script setup lang="ts">
 import { vTyped } from '@/lib/typed'
 import { computed } from 'vue'
+import type { Font } from '@visitor/generated/wire'
 
-interface Font {
-  source: string
-  name: string
-}
 /** A typeface: the device's, one that is shipped, or the site's own by name; `open` lets it be left open. */
 const props = defineProps<{ label: string; font: Font | null; open?: boolean }>()
 const emit = defineEmits<{ set: [font: Font | null] }>()
@@ -23,7 +20,7 @@ const FONTS: Record<string, string> = {
 const key = computed(() => (!props.font ? '' : props.font.source === 'site' ? 'site' : `${props.font.source}/${props.font.name}`))
 function choose(event: Event) {
   const wanted = (event.target as HTMLSelectElement).value
-  const [source = '', name = ''] = wanted.split('/')
+  const [source, name = ''] = wanted.split('/') as [Font['source'], string?]
   emit(
     'set',
     !wanted ? null : wanted === 'site' ? { source, name: props.font?.source === 'site' ? props.font.name : 'Georgia' } : { source, name },

@@ -1,4 +1,4 @@
-<script setup lang="ts">
+<script setup lang="ts" generic="S extends string = string">
 import { Node } from '@tiptap/core'
 import StarterKit from '@tiptap/starter-kit'
 import { EditorContent, useEditor } from '@tiptap/vue-3'
@@ -9,9 +9,9 @@ import LibraryPicker from './LibraryPicker.vue'
 import { runsOf, type Run } from './runs'
 
 /** Words with slots that stand as marks; `plain` leaves out bold, lists and links. */
-const props = defineProps<{ label: string; html: string; slots?: Record<string, string>; plain?: boolean; pictures?: boolean }>()
+const props = defineProps<{ label: string; html: string; slots?: Partial<Record<S, string>>; plain?: boolean; pictures?: boolean }>()
 const choosing = ref(false)
-const emit = defineEmits<{ html: [value: string]; runs: [value: Run[]] }>()
+const emit = defineEmits<{ html: [value: string]; runs: [value: Run<S>[]] }>()
 
 const Slot = Node.create({
   name: 'slot',
@@ -26,11 +26,7 @@ const Slot = Node.create({
     },
   }),
   parseHTML: () => [{ tag: 'span[data-slot]' }],
-  renderHTML: ({ HTMLAttributes }) => [
-    'span',
-    { ...HTMLAttributes, class: 'chip' },
-    props.slots?.[String(HTMLAttributes['data-slot'])] ?? '',
-  ],
+  renderHTML: ({ HTMLAttributes }) => ['span', { ...HTMLAttributes, class: 'chip' }, props.slots?.[HTMLAttributes['data-slot'] as S] ?? ''],
 })
 const Picture = Node.create({
   name: 'picture',
@@ -61,7 +57,7 @@ const editor = useEditor({
   editorProps: { attributes: { class: 'input min-h-16 [&_p]:my-0.5 [&_ul]:list-disc [&_ul]:pl-5 [&_ol]:list-decimal [&_ol]:pl-5 [&_a]:underline', 'aria-label': props.label, role: 'textbox', 'aria-multiline': 'true' } },
   onUpdate: ({ editor: now }) => {
     emit('html', now.isEmpty ? '' : now.getHTML())
-    emit('runs', runsOf(now.getJSON() as Parameters<typeof runsOf>[0]))
+    emit('runs', runsOf(now.getJSON() as Parameters<typeof runsOf>[0]) as Run<S>[])
   },
 }) // prettier-ignore
 watch(

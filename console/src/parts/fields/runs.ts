@@ -1,5 +1,5 @@
 /** Words with slots, as the editor holds them and as the document keeps them. */
-export type Run = string | { slot: string }
+export type Run<S extends string = string> = string | { slot: S }
 
 interface Node {
   type: string

@@ -12,10 +12,11 @@ import FontChoice from '@/parts/fields/FontChoice.vue'
 import LibraryButton from '@/parts/fields/LibraryButton.vue'
 import NumberBox from '@/parts/fields/NumberBox.vue'
 import { COLOURS } from '@/places/touchpoints/look'
+import type { Font } from '@visitor/generated/wire'
 
 export interface House {
-  font: { source: string; name: string } | null
-  head_font: { source: string; name: string } | null
+  font: Font | null
+  head_font: Font | null
   corners: number | null
   colours: Record<string, string | null>
   logo: string | null

@@ -120,7 +120,7 @@ const guard = (patch: Partial<TouchpointDocument['guard']>) =>
         plain
         :html="runsToHtml(after.confirm.text)"
         :slots="{ first_name: 'first name' }"
-        @runs="part('confirm', { text: $event as never })"
+        @runs="part('confirm', { text: $event })"
       />
       <WordsBox
         label="Words on its page’s button"
@@ -153,7 +153,7 @@ const guard = (patch: Partial<TouchpointDocument['guard']>) =>
           plain
           :html="runsToHtml(after.thank_you.text)"
           :slots="SLOTS"
-          @runs="part('thank_you', { text: $event as never })"
+          @runs="part('thank_you', { text: $event })"
         />
       </div>
       <WordsBox

@@ -32,7 +32,7 @@ async function read(event: Event) {
 <template>
   <div class="grid gap-1.5">
     <p class="text-sm text-ink-2">They get a code</p>
-    <SelectBox label="Code" :value="document.after.code.kind" :options="KINDS" @set="set({ kind: $event as never })" />
+    <SelectBox label="Code" :value="document.after.code.kind" :options="KINDS" @set="set({ kind: $event })" />
     <WordsBox
       v-if="document.after.code.kind === 'shared'"
       label="The code"

@@ -2,6 +2,7 @@
 import { Menu, MenuButton, MenuItems } from '@headlessui/vue'
 import { ArrowUturnLeftIcon, ArrowUturnRightIcon } from '@heroicons/vue/20/solid'
 import { computed, ref, watch } from 'vue'
+import type { TouchpointDocument } from '@/api/document'
 import type { Draft } from '@/api/touchpoints'
 import { useClock } from '@/lib/clock'
 import { saidTime } from '@/lib/time'
@@ -11,7 +12,7 @@ import MenuRow from '@/parts/MenuRow.vue'
 const props = defineProps<{ draft: Draft; status: string }>()
 const emit = defineEmits<{
   rename: [name: string]
-  turn: [into: { purpose?: string; stance?: string }]
+  turn: [into: { purpose?: TouchpointDocument['purpose']; stance?: TouchpointDocument['stance'] }]
   back: [way: 'undo' | 'redo']
   history: []
   live: []
@@ -57,10 +58,20 @@ const value = (event: Event) => (event.target as HTMLSelectElement).value
       aria-label="Name of the touchpoint"
       @change="renamed"
     />
-    <select class="input w-auto!" aria-label="What it is for" :value="draft.purpose" @change="emit('turn', { purpose: value($event) })">
+    <select
+      class="input w-auto!"
+      aria-label="What it is for"
+      :value="draft.purpose"
+      @change="emit('turn', { purpose: value($event) as TouchpointDocument['purpose'] })"
+    >
       <option v-for="(words, key) in PURPOSES" :key="key" :value="key">{{ words }}</option>
     </select>
-    <select class="input w-auto!" aria-label="How it stands" :value="draft.stance" @change="emit('turn', { stance: value($event) })">
+    <select
+      class="input w-auto!"
+      aria-label="How it stands"
+      :value="draft.stance"
+      @change="emit('turn', { stance: value($event) as TouchpointDocument['stance'] })"
+    >
       <option v-for="(words, key) in STANCES" :key="key" :value="key">{{ words }}</option>
     </select>
     <span class="text-sm text-ink-2" role="status">{{ said }} · version {{ draft.number }}</span>

@@ -46,7 +46,7 @@ function picked(asset: string) {
       label="A click on it"
       :value="document.face.opens"
       :options="choices.opens"
-      @set="emit('change', 'face.opens', (d) => (d.face.opens = $event as never))"
+      @set="emit('change', 'face.opens', (d) => (d.face.opens = $event))"
     />
     <TickBox :value="document.face.does !== null" @set="emit('change', 'face.does', (d) => (d.face.does = $event ? PLAIN : null))"
       >does something at once, instead of opening a card</TickBox
@@ -62,7 +62,7 @@ function picked(asset: string) {
       label="Sign on the button"
       :value="document.face.sign"
       :options="choices.sign"
-      @set="emit('change', 'face.sign', (d) => (d.face.sign = $event as never))"
+      @set="emit('change', 'face.sign', (d) => (d.face.sign = $event))"
     />
     <span class="flex flex-wrap gap-2">
       <button type="button" class="btn" @click="choosing = 'face'">
@@ -84,7 +84,7 @@ function picked(asset: string) {
       label="Shape"
       :value="document.face.shape"
       :options="choices.shape"
-      @set="emit('change', 'face.shape', (d) => (d.face.shape = $event as never))"
+      @set="emit('change', 'face.shape', (d) => (d.face.shape = $event))"
     />
     <label class="flex items-center gap-2 text-sm text-ink-2"
       >Height

@@ -23,7 +23,7 @@ const leave = (patch: Partial<TouchpointDocument['leaving']>) =>
           label="Close sign"
           :value="look.value('cross').style"
           :options="choices['look.cross.style']"
-          @set="look.set('cross', { ...look.value('cross'), style: $event as never })"
+          @set="look.set('cross', { ...look.value('cross'), style: $event })"
         />
         <input
           v-if="look.value('cross').style === 'word'"
@@ -37,7 +37,7 @@ const leave = (patch: Partial<TouchpointDocument['leaving']>) =>
           label="Corner of the close sign"
           :value="look.value('cross').place"
           :options="choices['look.cross.place']"
-          @set="look.set('cross', { ...look.value('cross'), place: $event as never })"
+          @set="look.set('cross', { ...look.value('cross'), place: $event })"
         />
         <span class="flex items-center gap-1.5 text-sm text-ink-2"
           >size

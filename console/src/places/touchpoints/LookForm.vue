@@ -67,7 +67,7 @@ const height = computed(() => look.value('height'))
       >
     </TickBox>
     <LookRow name="Stands" :departs="look.departs('place')" :from="look.from.value" @back="look.back('place')">
-      <SelectBox label="Stands" :value="look.value('place')" :options="standing" @set="look.set('place', $event as never)" />
+      <SelectBox label="Stands" :value="look.value('place')" :options="standing" @set="look.set('place', $event)" />
     </LookRow>
     <LookRow
       :name="isButton ? 'From the side' : 'From the edge'"
@@ -97,7 +97,7 @@ const height = computed(() => look.value('height'))
           label="Height"
           :value="typeof height === 'number' ? 'set' : height"
           :options="HEIGHTS"
-          @set="look.set('height', ($event === 'set' ? 400 : $event) as never)"
+          @set="look.set('height', $event === 'set' ? 400 : $event)"
         />
         <NumberBox
           v-if="typeof height === 'number'"
@@ -111,7 +111,7 @@ const height = computed(() => look.value('height'))
       </span>
     </LookRow>
     <LookRow name="Content" :departs="look.departs('content')" :from="look.from.value" @back="look.back('content')">
-      <SelectBox label="Content stands" :value="look.value('content')" :options="CONTENT" @set="look.set('content', $event as never)" />
+      <SelectBox label="Content stands" :value="look.value('content')" :options="CONTENT" @set="look.set('content', $event)" />
     </LookRow>
     <LookRow
       v-if="document.stance === 'bar'"

@@ -30,13 +30,13 @@ const GOINGS = choices['look.going']
       px
     </LookRow>
     <LookRow name="Shadow" :departs="look.departs('shadow')" :from="look.from.value" @back="look.back('shadow')">
-      <SelectBox label="Shadow" :value="look.value('shadow')" :options="SHADOWS" @set="look.set('shadow', $event as never)" />
+      <SelectBox label="Shadow" :value="look.value('shadow')" :options="SHADOWS" @set="look.set('shadow', $event)" />
     </LookRow>
     <LookRow name="Comes" :departs="look.departs('arrival')" :from="look.from.value" @back="look.back('arrival')">
-      <SelectBox label="How it comes" :value="look.value('arrival')" :options="MOTIONS" @set="look.set('arrival', $event as never)" />
+      <SelectBox label="How it comes" :value="look.value('arrival')" :options="MOTIONS" @set="look.set('arrival', $event)" />
     </LookRow>
     <LookRow name="Goes" :departs="look.departs('going')" :from="look.from.value" @back="look.back('going')">
-      <SelectBox label="How it goes" :value="look.value('going')" :options="GOINGS" @set="look.set('going', $event as never)" />
+      <SelectBox label="How it goes" :value="look.value('going')" :options="GOINGS" @set="look.set('going', $event)" />
     </LookRow>
   </div>
 </template>

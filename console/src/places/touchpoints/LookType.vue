@@ -28,7 +28,7 @@ const NUMBERS = [
       :from="look.from.value"
       @back="look.back(which)"
     >
-      <FontChoice :label="`Font of ${name.toLowerCase()}`" :font="look.value(which)" @set="look.set(which, $event as never)" />
+      <FontChoice :label="`Font of ${name.toLowerCase()}`" :font="look.value(which)" @set="look.set(which, $event)" />
     </LookRow>
     <LookRow
       v-for="[which, name, least, most, step] in NUMBERS"

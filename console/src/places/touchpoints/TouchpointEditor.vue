@@ -157,7 +157,7 @@ async function remove() {
         :draft="draft"
         :status="status"
         @rename="call"
-        @turn="turned(() => turnInto(id, $event as never))"
+        @turn="turned(() => turnInto(id, $event))"
         @back="back"
         @history="save().then(() => (open = 'history'))"
         @live="save().then(() => (open = 'live'))"

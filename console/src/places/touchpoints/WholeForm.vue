@@ -55,7 +55,7 @@ const links = computed(() => {
         label="Where it stands there"
         :value="document.spot.where"
         :options="WHERE"
-        @set="emit('change', 'spot.where', (d) => (d.spot.where = $event as never))"
+        @set="emit('change', 'spot.where', (d) => (d.spot.where = $event))"
       />
     </template>
     <SelectBox

@@ -16,10 +16,30 @@ from .telling import HoursPart, Questions, ReplyPart
 from .writing import Headline, Line, Markup, Space, Text
 
 Part = Annotated[
-    Headline | Text | Picture | Video | FieldPart | Consent | Button | Price | Code | Countdown | Question | Score
-    | Links | Share | HoursPart | Questions | Markup | Line | Space | ReplyPart | Channels | Talk,
+    Headline
+    | Text
+    | Picture
+    | Video
+    | FieldPart
+    | Consent
+    | Button
+    | Price
+    | Code
+    | Countdown
+    | Question
+    | Score
+    | Links
+    | Share
+    | HoursPart
+    | Questions
+    | Markup
+    | Line
+    | Space
+    | ReplyPart
+    | Channels
+    | Talk,
     Field(discriminator="kind"),
-]  # fmt: skip
+]
 KINDS: dict[str, type[Part_]] = {
     get_args(one.model_fields["kind"].annotation)[0]: one for one in get_args(get_args(Part)[0])
 }

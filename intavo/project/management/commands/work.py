@@ -33,12 +33,15 @@ async def run(working: App) -> None:
         lanes = [
             asyncio.ensure_future(
                 working.run_worker_async(
-                    name=name, queues=list(queues), concurrency=at_once, install_signal_handlers=False,
+                    name=name,
+                    queues=list(queues),
+                    concurrency=at_once,
+                    install_signal_handlers=False,
                     shutdown_graceful_timeout=STOPS_WITHIN_SECONDS,
                 )
             )
             for name, (queues, at_once) in LANES.items()
-        ]  # fmt: skip
+        ]
 
         def stop() -> None:
             for lane in lanes:

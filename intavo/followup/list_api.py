@@ -1,0 +1,178 @@
+"""The console's API on the follow-up list: what a filter shows of it, and several worked at once."""
+
+import re
+from datetime import datetime
+from typing import Any
+
+from django.http import HttpResponse
+from ninja import Query, Router, Schema, Status
+
+from intavo import clock
+from intavo.accounts.actor import Refused
+from intavo.accounts.auth import MemberAuth, MemberRequest
+from intavo.accounts.queries import members
+from intavo.core import followup as rules
+from intavo.core.times import Moment
+from intavo.core.worklist import ListFilter, filter_words, via_words
+from intavo.hours.queries import main_hours
+from intavo.people.models import PersonTag
+from intavo.sites.models import Site
+from intavo.touchpoints.models import Touchpoint
+
+from .desk import begun_by
+from .listing import listed
+from .queries import PAGE, finished_rows, placed, promises_kept, stamp, ways_known
+from .several import Asked, Deed, do_several
+from .shapes import ItemOut, WayOut, item_of
+
+router = Router(tags=["follow-up"], auth=MemberAuth())
+_ID = re.compile(r"[0-9]{1,18}")
+
+
+class LaneOut(Schema):
+    lane: rules.Lane
+    items: list[ItemOut]
+
+
+class RulerOut(Schema):
+    at: datetime
+    closes: datetime | None
+    opens: datetime | None
+    then_closes: datetime | None
+
+
+class ListOut(Schema):
+    ruler: RulerOut
+    timezone: str
+    lanes: list[LaneOut]
+    waiting: list[ItemOut]
+    put_off: list[ItemOut]
+    finished: list[ItemOut]
+    sentence: str
+    open_count: int
+    promises_counted: int
+    promises_kept: int
+    after: str | None
+    # For which of all the member has begun an answer.
+    begun: list[int]
+
+
+def _key(text: str) -> tuple[datetime | None, int] | None:
+    """Where the page before ended: its last due time (aware, or none) and its last id."""
+    if not text:
+        return None
+    due, _, last = text.partition("|")
+    wrong = Refused(("after", "This is not where a page of the list ends."))
+    try:
+        at = datetime.fromisoformat(due) if due else None
+    except ValueError:
+        raise wrong from None
+    if not _ID.fullmatch(last) or (at is not None and at.tzinfo is None):
+        raise wrong
+    return at, int(last)
+
+
+def _sentence(request: MemberRequest, wanted: ListFilter) -> str:
+    if not wanted.narrows:
+        return ""
+    rows = Touchpoint.objects.filter(business_id=request.auth.business_id, pk=wanted.touchpoint or 0)
+    called = {one.pk: one.called for one in members(request.auth)} if wanted.member else {}
+    sites = Site.objects.filter(business_id=request.auth.business_id, pk=wanted.site or 0)
+    return filter_words(wanted, dict(rows.values_list("pk", "name")), called, dict(sites.values_list("pk", "name")))
+
+
+@router.get("/ways-in", response=list[WayOut])
+def ways_in(request: MemberRequest) -> list[WayOut]:
+    """How follow-ups came so far, for the filter: its key and its words."""
+    return [WayOut(key=one, words=via_words(one)) for one in ways_known(request.auth)]
+
+
+@router.get("/follow-ups", response=ListOut)
+def follow_ups(request: MemberRequest, wanted: Query[ListFilter], after: str = "") -> ListOut:
+    """The list along the ruler of open time, as far as a filter shows it; `after` is the key of the page before."""
+    actor, at = request.auth, clock.now()
+    hours = main_hours(actor.business_id).value
+    ruler = rules.ruler(hours, at)
+    done = finished_rows(actor, wanted, _key(after)) if wanted.state == "finished" else []
+    shown = listed(actor, at, wanted, _key(after) if wanted.state != "finished" else None)
+    more, rows = len(shown.page) > PAGE, shown.page[:PAGE]
+    found = placed(rows, hours, ruler)
+    lanes = [
+        LaneOut(lane=lane, items=[ItemOut(**item_of(one)) for one in found if one.lane is lane]) for lane in rules.Lane
+    ]
+    month = at.astimezone(hours.zone).replace(day=1, hour=0, minute=0, second=0, microsecond=0)
+    counted, kept = promises_kept(actor, month)
+    last = found[-1] if found else None
+    key = f"{last.due.isoformat() if last.due else ''}|{last.row.pk}" if more and last else None
+    if len(done) > PAGE:
+        done = done[:PAGE]
+        key = f"{done[-1].finished_at.isoformat() if done[-1].finished_at else ''}|{done[-1].pk}"
+    return ListOut(
+        ruler=RulerOut.from_orm(ruler),
+        timezone=hours.timezone,
+        lanes=lanes,
+        waiting=[ItemOut(**item_of(one)) for one in placed(shown.waiting, hours, ruler)],
+        put_off=[ItemOut(**item_of(one)) for one in placed(shown.aside, hours, ruler)],
+        finished=[ItemOut(**item_of(one)) for one in placed(done, hours, ruler)],
+        sentence=_sentence(request, wanted),
+        open_count=shown.count,
+        promises_counted=counted,
+        promises_kept=kept,
+        after=key,
+        begun=begun_by(actor),
+    )
+
+
+class SeveralIn(Schema):
+    do: Deed
+    ids: list[int] = []
+    all_of: ListFilter | None = None
+    member_id: int | None = None
+    until: Moment | None = None
+    outcome: rules.Outcome = rules.Outcome.ANSWERED
+    tag: str = ""
+
+
+class LeftOut(Schema):
+    id: int
+    why: str
+
+
+class BeforeOut(Schema):
+    id: int
+    member_id: int | None
+
+
+class SeveralOut(Schema):
+    done: list[int]
+    left: list[LeftOut]
+    before: list[BeforeOut]
+
+
+@router.post("/several-follow-ups", response=SeveralOut)
+def several(request: MemberRequest, body: SeveralIn) -> SeveralOut:
+    """Do one thing to several; says to which it was done, and whose they were before."""
+    asked = Asked(body.do, tuple(body.ids), body.all_of, body.member_id, body.until, body.outcome, body.tag)
+    found = do_several(request.auth, asked)
+    return SeveralOut(
+        done=found.done,
+        left=[LeftOut(id=one, why=why) for one, why in found.left],
+        before=[BeforeOut(id=one, member_id=found.before[one]) for one in found.done],
+    )
+
+
+@router.get("/follow-ups-stamp", response={304: None, 200: str})
+def list_stamp(request: MemberRequest, response: HttpResponse) -> Any:
+    """Something that changes with every change of the list: 304 while nothing has, for one indexed query."""
+    now = stamp(request.auth)
+    response["ETag"], response["Cache-Control"] = f'W/"{now}"', "private, no-cache"
+    if request.headers.get("If-None-Match") == f'W/"{now}"':
+        return Status(304, None)
+    return Status(200, now)
+
+
+@router.get("/tags", response=list[str])
+def tags(request: MemberRequest) -> list[str]:
+    """Every tag that anybody has."""
+    rows = PersonTag.objects.filter(business_id=request.auth.business_id)
+    return sorted(rows.order_by().values_list("tag", flat=True).distinct()[:500], key=str.casefold)

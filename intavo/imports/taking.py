@@ -1,0 +1,196 @@
+"""Takes a file in: cards, addresses, tags, consents and entries, some hundred rows at a time."""
+
+import hashlib
+import json
+from dataclasses import dataclass, field
+from datetime import datetime
+from typing import Any
+
+from django.db import IntegrityError, transaction
+
+from intavo import clock
+from intavo.core.importing import Entry, Line
+from intavo.people.models import Address, Consent, Person, PersonTag, TimelineEvent
+
+from .files import forget, opened
+from .models import Import, ImportedRow
+from .rows import AT_ONCE, addresses_of, agrees, batches, keys_of, lines_of, reader_of
+
+
+def take_now(import_id: int) -> None:
+    """Take a file in, some hundred rows at a time, each of them once, however often it is begun."""
+    row = Import.objects.select_related("business").filter(pk=import_id, state=Import.TAKING).first()
+    if row is None:
+        return
+    try:
+        with opened(row) as file:
+            for batch in batches(lines_of(row, file), AT_ONCE):
+                if batch[-1].number > row.position:
+                    _take_batch(row, [line for line in batch if line.number > row.position])
+    except FileNotFoundError:
+        pass  # It went with its last row, and only the word about it was lost.
+    Import.objects.filter(pk=row.pk, state=Import.TAKING).update(state=Import.DONE)
+    forget(row)
+
+
+def _take_batch(row: Import, batch: list[Line]) -> None:
+    for tries in range(4):
+        try:
+            with transaction.atomic():
+                fresh = Import.objects.select_for_update(of=("self",)).select_related("business").get(pk=row.pk)
+                lines = [line for line in batch if line.number > fresh.position]
+                if fresh.state == Import.TAKING and lines:
+                    _write(fresh, lines)
+                row.position = fresh.position
+            return
+        except IntegrityError:
+            # A visitor was added with the same address just now: the next try finds them.
+            if tries == 3:
+                raise
+
+
+def _write(row: Import, batch: list[Line]) -> None:
+    read, at = reader_of(row), clock.now()
+    made: list[tuple[Line, Entry]] = []
+    refused: list[ImportedRow] = []
+    for line in batch:
+        try:
+            if line.wrong:
+                raise ValueError(line.wrong)
+            made.append((line, read(line)))
+        except ValueError as error:
+            refused.append(
+                ImportedRow(
+                    business_id=row.business_id,
+                    of=row,
+                    number=line.number,
+                    refused=str(error)[:300],
+                    cells=[cell[:2000] for cell in line.cells[:200]],
+                )
+            )
+    who = {(one.kind, one.key): one.person_id for one in addresses_of(row.business_id, [entry for _, entry in made])}
+    new = _new_people(row, made, who, at)
+    rows = [_Row(row, line, entry, who[keys_of(entry)[0]], new.get(line.number) is not None) for line, entry in made]
+    _add_addresses(row, rows)
+    _fill_names(rows)
+    _add_tags(row, rows, at)
+    _add_consents(row, rows, at)
+    _add_events(row, rows, at)
+    ImportedRow.objects.bulk_create([*refused, *(one.record() for one in rows)])
+    row.position = batch[-1].number
+    row.new += sum(one.new for one in rows)
+    row.joined += sum(not one.new for one in rows)
+    row.refused += len(refused)
+    row.save(update_fields=["position", "new", "joined", "refused"])
+
+
+@dataclass(slots=True)
+class _Row:
+    """A row on its way: whose it is, and what it added."""
+
+    of: Import
+    line: Line
+    entry: Entry
+    person: int
+    new: bool
+    added: dict[str, Any] = field(default_factory=dict)
+
+    def record(self) -> ImportedRow:
+        return ImportedRow(
+            business_id=self.of.business_id,
+            of=self.of,
+            number=self.line.number,
+            person_id=self.person,
+            new=self.new,
+            added=self.added,
+        )
+
+
+def _new_people(
+    row: Import, entries: list[tuple[Line, Entry]], who: dict[tuple[str, str], int], at: datetime
+) -> dict[int, int]:
+    """Cards for those who are not on the list; a second row of the same address joins the first."""
+    fresh: dict[tuple[str, str], tuple[int, Entry]] = {}
+    for line, entry in entries:
+        key = keys_of(entry)[0]
+        if key not in who:
+            fresh.setdefault(key, (line.number, entry))
+    people = Person.objects.bulk_create(
+        [Person(business_id=row.business_id, name=entry.name, created_at=at) for _, entry in fresh.values()]
+    )
+    who |= {key: person.pk for key, person in zip(fresh, people, strict=True)}
+    return {number: who[key] for key, (number, _) in fresh.items()}
+
+
+def _add_addresses(row: Import, rows: list[_Row]) -> None:
+    people = {one.person for one in rows}
+    there = set(Address.objects.filter(person__in=people).values_list("person", "kind", "key"))
+    fresh: list[tuple[_Row, Address]] = []
+    for one in rows:
+        for kind, address in ((Address.EMAIL, one.entry.email), (Address.PHONE, one.entry.phone)):
+            if address is not None and (one.person, kind, address.key) not in there:
+                there.add((one.person, kind, address.key))
+                domain = address.domain if kind == Address.EMAIL else ""
+                about = {"kind": kind, "key": address.key, "shown": address.shown, "domain": domain}
+                fresh.append((one, Address(business_id=row.business_id, person_id=one.person, **about)))
+    for (one, _), made in zip(fresh, Address.objects.bulk_create([made for _, made in fresh]), strict=True):
+        one.added.setdefault("addresses", []).append(made.pk)
+
+
+def _fill_names(rows: list[_Row]) -> None:
+    nameless = Person.objects.filter(pk__in={one.person for one in rows if not one.new}, name="").in_bulk()
+    for one in rows:
+        person = nameless.get(one.person)
+        if person is not None and one.entry.name and not person.name:
+            person.name, one.added["name"] = one.entry.name, one.entry.name
+    Person.objects.bulk_update([person for person in nameless.values() if person.name], ["name"])
+
+
+def _add_tags(row: Import, rows: list[_Row], at: datetime) -> None:
+    there = set(PersonTag.objects.filter(person__in={one.person for one in rows}).values_list("person", "tag"))
+    fresh: list[tuple[_Row, PersonTag]] = []
+    for one in rows:
+        for tag in dict.fromkeys((*row.tags, *one.entry.tags)):
+            if (one.person, tag) not in there:
+                there.add((one.person, tag))
+                fresh.append((one, PersonTag(business_id=row.business_id, person_id=one.person, tag=tag, given_at=at)))
+    for (one, _), made in zip(fresh, PersonTag.objects.bulk_create([made for _, made in fresh]), strict=True):
+        one.added.setdefault("tags", []).append(made.pk)
+
+
+def _add_consents(row: Import, rows: list[_Row], at: datetime) -> None:
+    if row.consent_date is None:
+        return
+    given = datetime.combine(row.consent_date, datetime.min.time(), at.tzinfo)
+    fresh: list[tuple[_Row, Consent]] = []
+    for one in rows:
+        if agrees(row, one.entry):
+            facts = [one.person, "imported", row.consent_source, row.pk, one.line.number, given.isoformat()]
+            proof = hashlib.sha256(json.dumps(facts).encode()).hexdigest()
+            about = {"name": "imported", "wording": row.consent_source, "touchpoint": "", "revision": 0, "page": ""}
+            made = Consent(business_id=row.business_id, person_id=one.person, given_at=given, proof=proof, **about)
+            fresh.append((one, made))
+    for (one, _), made in zip(fresh, Consent.objects.bulk_create([made for _, made in fresh]), strict=True):
+        one.added["consent"] = made.pk
+
+
+def _add_events(row: Import, rows: list[_Row], at: datetime) -> None:
+    events = [
+        TimelineEvent(
+            business_id=row.business_id,
+            person_id=one.person,
+            at=at,
+            kind="imported",
+            member_id=row.member_id,
+            data={
+                "import": row.pk,
+                "file": row.name,
+                "row": one.line.number,
+                "text": one.entry.note,
+                "typed": [list(pair) for pair in one.entry.own],
+            },
+        )
+        for one in rows
+    ]
+    for one, made in zip(rows, TimelineEvent.objects.bulk_create(events), strict=True):
+        one.added["event"] = made.pk

@@ -1,0 +1,54 @@
+"""Takes back what an import added, where nothing was done with it since."""
+
+from typing import Any
+
+from django.db import transaction
+from django.db.models import Exists, OuterRef
+
+from intavo.people.models import Address, Consent, Person, PersonTag, TimelineEvent
+
+from .models import Import, ImportedRow
+from .rows import AT_ONCE
+
+
+def undo_now(import_id: int) -> None:
+    """Take back what an import added, some hundred rows at a time; again it goes on where it was."""
+    while True:
+        with transaction.atomic():
+            row = Import.objects.select_for_update().filter(pk=import_id, state=Import.UNDOING).first()
+            if row is None:
+                return
+            rows = list(row.rows.filter(refused="").order_by("-number")[:AT_ONCE])
+            if not rows:
+                row.state = Import.UNDONE
+                row.save(update_fields=["state"])
+                return
+            row.left += _take_back(rows)
+            row.save(update_fields=["left"])
+
+
+def _take_back(rows: list[ImportedRow]) -> int:
+    """Undo some rows; says how many people stay since something was done with them."""
+    joined = [one for one in rows if not one.new]
+    Address.objects.filter(pk__in=[pk for one in joined for pk in one.added.get("addresses", [])]).delete()
+    PersonTag.objects.filter(pk__in=[pk for one in joined for pk in one.added.get("tags", [])]).delete()
+    mine = [one.added["event"] for one in rows if "event" in one.added]
+    consents = [one.added["consent"] for one in rows if "consent" in one.added]
+    TimelineEvent.objects.filter(pk__in=mine).delete()
+    Consent.objects.filter(pk__in=consents).delete()
+    for one in joined:
+        if one.added.get("name") and one.person_id is not None:
+            Person.objects.filter(pk=one.person_id, name=one.added["name"]).update(name="")
+    new = [one.person_id for one in rows if one.new and one.person_id is not None]
+    ImportedRow.objects.filter(pk__in=[one.pk for one in rows]).delete()
+    people = Person.objects.filter(pk__in=new)
+    for relation in Person._meta.related_objects:
+        model: Any = relation.related_model
+        theirs = model._default_manager.filter(**{relation.field.name: OuterRef("pk")})
+        name = {Address: "addresses", PersonTag: "tags"}.get(model)
+        if name is not None:
+            theirs = theirs.exclude(pk__in=[pk for one in rows if one.new for pk in one.added.get(name, [])])
+        people = people.exclude(Exists(theirs))
+    untouched = list(people.values_list("pk", flat=True))
+    Person.objects.filter(pk__in=untouched).delete()
+    return len(set(new)) - len(untouched)
