@@ -74,17 +74,6 @@ class WholeCardOut(Schema):
     perhaps_same: list[CardOut]
 
 
-class AddPersonIn(Schema):
-    name: str = ""
-    email: str = ""
-    phone: str = ""
-
-
-class AddedOut(Schema):
-    id: int
-    new: bool
-
-
 class CalledIn(Schema):
     name: str
 
@@ -130,13 +119,6 @@ class SuggestedOut(Schema):
 class ErasingOut(Schema):
     goes: list[str]
     stays: str
-
-
-@router.post("/people", response={201: AddedOut})
-def add(request: MemberRequest, body: AddPersonIn) -> Status[AddedOut]:
-    """Put somebody on the list by hand."""
-    person, new = cards.add_person(request.auth, name=body.name, email=body.email, phone=body.phone)
-    return Status(201, AddedOut(id=person, new=new))
 
 
 def _person(request: MemberRequest, person_id: int) -> WholeCardOut:

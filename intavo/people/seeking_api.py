@@ -48,6 +48,17 @@ class PeopleOut(Schema):
     after: str | None
 
 
+class AddPersonIn(Schema):
+    name: str = ""
+    email: str = ""
+    phone: str = ""
+
+
+class AddedOut(Schema):
+    id: int
+    new: bool
+
+
 class GroupOut(Schema):
     id: int
     name: str
@@ -144,6 +155,13 @@ def people(request: MemberRequest, wanted: str = "", q: str = "", after: str = "
     out = [_row(one) for one in shown]
     key = f"{out[-1].added_at.isoformat()}|{out[-1].id}" if len(page) > PAGE else None
     return PeopleOut(people=out, count=count, sentence=rules.filter_sentence(found), after=key)
+
+
+@router.post("/people", response={201: AddedOut})
+def add(request: MemberRequest, body: AddPersonIn) -> Status[AddedOut]:
+    """Put somebody on the list by hand."""
+    person, new = cards.add_person(request.auth, name=body.name, email=body.email, phone=body.phone)
+    return Status(201, AddedOut(id=person, new=new))
 
 
 @router.get("/people-export")

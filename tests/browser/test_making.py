@@ -297,7 +297,7 @@ def test_a_file_goes_out_and_comes_back(owner: Page, stack: Stack, tmp_path: Pat
     owner.goto(f"{stack.base_url}/touchpoints?new")
     owner.locator('input[type=file][accept=".json"]').set_input_files(path)
     if broken:
-        expect(owner.get_by_role("alert")).to_contain_text("steps.0.parts.1.words: Input should be a valid string")
+        expect(owner.get_by_role("alert")).to_contain_text("steps.0.parts.1.words: Please write words here.")
     else:
         owner.wait_for_url(re.compile(r"/touchpoints/\d+$"))
         expect(stage(owner, "Desktop").get_by_text("Somebody should read this")).to_be_visible()

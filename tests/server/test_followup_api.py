@@ -69,7 +69,7 @@ def test_the_list_costs_the_same_queries_for_few_and_for_many(
 
 def test_pages_follow_one_another_by_key(four: World, monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setattr("intavo.followup.queries.PAGE", 3)
-    monkeypatch.setattr("intavo.followup.api.PAGE", 3)
+    monkeypatch.setattr("intavo.followup.list_api.PAGE", 3)
     client = four.console()
     first = client.get("/api/follow-ups").json()
     second = client.get("/api/follow-ups", {"after": first["after"]}).json()

@@ -136,9 +136,9 @@ def test_a_job_that_dies_in_the_middle_doubles_no_row(otterwick: World, monkeypa
     lines = "".join(f"Person {n},p{n % 900}@post.example\n" for n in range(1200))
     row = load(otterwick.console(), f"Name,Email\n{lines}".encode()).json()
     otterwick.console().post(f"/api/imports/{row['id']}/take")
-    from intavo.imports import actions
+    from intavo.imports import taking
 
-    whole, begun = actions._write, []
+    whole, begun = taking._write, []
 
     def dying(of: Import, batch: Any) -> None:
         whole(of, batch)
@@ -146,7 +146,7 @@ def test_a_job_that_dies_in_the_middle_doubles_no_row(otterwick: World, monkeypa
         if len(begun) == 2:
             raise KeyboardInterrupt
 
-    monkeypatch.setattr(actions, "_write", dying)
+    monkeypatch.setattr(taking, "_write", dying)
     with pytest.raises(KeyboardInterrupt):
         take_now(row["id"])
     assert Import.objects.get().position == 500

@@ -1634,30 +1634,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/people": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * People
-         * @description One page of people, the newest first, as far as a filter seeks them; `after` is the key of the page before.
-         */
-        get: operations["intavo_people_seeking_api_people"];
-        put?: never;
-        /**
-         * Add
-         * @description Put somebody on the list by hand.
-         */
-        post: operations["intavo_people_api_add"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/people/{person_id}": {
         parameters: {
             query?: never;
@@ -1916,6 +1892,30 @@ export interface paths {
         get: operations["intavo_people_api_export_one"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * People
+         * @description One page of people, the newest first, as far as a filter seeks them; `after` is the key of the page before.
+         */
+        get: operations["intavo_people_seeking_api_people"];
+        put?: never;
+        /**
+         * Add
+         * @description Put somebody on the list by hand.
+         */
+        post: operations["intavo_people_seeking_api_add"];
         delete?: never;
         options?: never;
         head?: never;
@@ -6654,31 +6654,6 @@ export interface components {
             /** Question Ids */
             question_ids: number[];
         };
-        /** AddedOut */
-        AddedOut: {
-            /** Id */
-            id: number;
-            /** New */
-            new: boolean;
-        };
-        /** AddPersonIn */
-        AddPersonIn: {
-            /**
-             * Name
-             * @default
-             */
-            name: string;
-            /**
-             * Email
-             * @default
-             */
-            email: string;
-            /**
-             * Phone
-             * @default
-             */
-            phone: string;
-        };
         /** CardAddressOut */
         CardAddressOut: {
             /** Id */
@@ -6889,6 +6864,31 @@ export interface components {
             last_at: string | null;
             /** Last Kind */
             last_kind: string;
+        };
+        /** AddedOut */
+        AddedOut: {
+            /** Id */
+            id: number;
+            /** New */
+            new: boolean;
+        };
+        /** AddPersonIn */
+        AddPersonIn: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Email
+             * @default
+             */
+            email: string;
+            /**
+             * Phone
+             * @default
+             */
+            phone: string;
         };
         /** GroupOut */
         GroupOut: {
@@ -10985,54 +10985,6 @@ export interface operations {
             };
         };
     };
-    intavo_people_seeking_api_people: {
-        parameters: {
-            query?: {
-                wanted?: string;
-                q?: string;
-                after?: string;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PeopleOut"];
-                };
-            };
-        };
-    };
-    intavo_people_api_add: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["AddPersonIn"];
-            };
-        };
-        responses: {
-            /** @description Created */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["AddedOut"];
-                };
-            };
-        };
-    };
     intavo_people_api_one: {
         parameters: {
             query?: never;
@@ -11361,6 +11313,54 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    intavo_people_seeking_api_people: {
+        parameters: {
+            query?: {
+                wanted?: string;
+                q?: string;
+                after?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PeopleOut"];
+                };
+            };
+        };
+    };
+    intavo_people_seeking_api_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddPersonIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AddedOut"];
+                };
             };
         };
     };

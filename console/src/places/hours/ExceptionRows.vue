@@ -2,6 +2,7 @@
 import type { HoursDocument } from '@/api/hours'
 import { useClock } from '@/lib/clock'
 import { toLocal } from '@/lib/local'
+import { yearDay } from '@/lib/time'
 import WhenBox from '@/parts/WhenBox.vue'
 import StretchRows from './StretchRows.vue'
 
@@ -40,7 +41,7 @@ function wrong(at: number): string {
       />
       <input v-model="row.label" class="input w-36!" placeholder="What is it?" aria-label="What it is" />
       <label class="flex items-center gap-1.5"><input v-model="row.holiday" type="checkbox" /> holiday</label>
-      <button type="button" class="btn-link ml-auto text-sm" :aria-label="`Remove ${row.label || row.first}`" @click="rows.splice(at, 1)">
+      <button type="button" class="btn-link ml-auto text-sm" :aria-label="`Remove ${row.label || yearDay(row.first)}`" @click="rows.splice(at, 1)">
         remove
       </button>
     </div>

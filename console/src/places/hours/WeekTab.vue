@@ -11,7 +11,9 @@ import PromiseForm from './PromiseForm.vue'
 import SetForm from './SetForm.vue'
 import WhatWouldTheySee from './WhatWouldTheySee.vue'
 import { SITUATIONS } from './words'
+import { useClock } from '@/lib/clock'
 import { vTakesFocus } from '@/lib/focus'
+import { toLocal } from '@/lib/local'
 
 const { data: hours, error: unread, refetch } = useHours()
 const queries = useQueryClient()
@@ -20,14 +22,18 @@ const [route, router] = [useRoute(), useRouter()]
 const sets = computed(() => (hours.value ? [hours.value.main, ...hours.value.others] : []))
 const chosen = ref(Number(route.query.set) || 0)
 const shown = computed(() => sets.value.find((one) => one.id === chosen.value)?.id ?? hours.value?.main.id)
+const { zone, now } = useClock()
 const adding = ref(false)
 const name = ref('')
 const { error, fields, run } = useForm()
 const fresh = () => queries.invalidateQueries()
 
 async function add() {
-  const zone = hours.value?.main.document.timezone ?? 'Europe/London'
-  const made = await makeHours(name.value, { timezone: zone, week: [], exceptions: [] })
+  const like = sets.value.find((one) => one.id === shown.value)
+  if (!like) return
+  const today = toLocal(now.value.toISOString(), zone.value).slice(0, 10)
+  const exceptions = like.document.exceptions.filter((one) => one.last >= today)
+  const made = await makeHours(name.value, { ...like.document, exceptions })
   await fresh()
   chosen.value = made.id
   adding.value = false
@@ -63,10 +69,11 @@ async function go(hoursId: number | null, place: string) {
             {{ one.name }}<span v-if="one.id === hours.main.id" class="chip ml-1">main</span>
           </button>
           <button v-if="!adding && may('hours')" type="button" class="btn" @click="adding = true">+ Other hours</button>
-          <form v-if="adding" v-takes-focus class="flex items-center gap-2" novalidate @submit.prevent="run(add)">
+          <form v-if="adding" v-takes-focus class="flex flex-wrap items-center gap-2" novalidate @submit.prevent="run(add)">
             <input v-model="name" class="input w-52!" aria-label="What the other hours are called" placeholder="Phone line, workshop …" />
             <button class="btn btn-main">Add them</button>
             <button type="button" class="btn" @click="adding = false">Cancel</button>
+            <span class="text-sm text-ink-2">They begin like {{ sets.find((one) => one.id === shown)?.name }}, odd days and all.</span>
           </form>
           <p v-if="error && adding" class="w-full font-semibold text-rust" role="alert">{{ fields.name ?? error.message }}</p>
         </div>

@@ -37,7 +37,7 @@ async function sound(event: Event) {
 <template>
   <article v-if="told" id="told" class="sheet p-5" aria-labelledby="told-title">
     <h2 id="told-title" class="mb-1">What you are told</h2>
-    <p class="mb-3 text-ink-2">Of what is yours, and what is everybody’s; only while you are open, and each once.</p>
+    <p class="mb-3 text-ink-2">Of what is yours, and what is everybody’s, each once; about what is due only while you are open.</p>
     <div class="grid gap-2.5">
       <p class="flex flex-wrap items-center gap-2">
         <label for="told-before">By mail, before something is due</label>
