@@ -13,7 +13,7 @@ from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.accounts.models import Business
 from intavo.accounts.queries import business_of
 from intavo.core.links import Channel as Document
-from intavo.core.links import coordinates, href, meet, reached, read, template_from
+from intavo.core.links import coordinates, first_label, href, meet, reached, read, template_from
 from intavo.core.presence import Away, Presence
 from intavo.core.replies import Promise, Situation, next_moment_of
 from intavo.hours.queries import all_sets, presences, replies
@@ -79,6 +79,8 @@ class ReadChannelOut(Schema):
     template: str | None
     others: list[str]
     on_map: bool
+    # What it would be called, by kind, in the language of the business.
+    labels: dict[str, str]
 
 
 class ExampleIn(Schema):
@@ -201,8 +203,10 @@ def put_in_order(request: MemberRequest, body: ChannelOrderIn) -> Status[None]:
 @router.post("/channels/read", response=ReadChannelOut)
 def read_pasted(request: MemberRequest, body: PastedIn) -> ReadChannelOut:
     """What an owner pasted, understood; nothing is kept."""
+    business = business_of(request.auth)
+    tongue = business.tongue()
     try:
-        found = read(body.text, business_of(request.auth).region)
+        found = read(body.text, business.region)
     except ValueError as error:
         raise Refused(("text", str(error))) from error
     return ReadChannelOut(
@@ -212,6 +216,7 @@ def read_pasted(request: MemberRequest, body: PastedIn) -> ReadChannelOut:
         template=found.template,
         others=list(found.others),
         on_map=coordinates(found.handle) is not None,
+        labels={kind: first_label(kind, tongue) for kind in (found.kind, *found.others)},
     )
 
 

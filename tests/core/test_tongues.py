@@ -58,6 +58,28 @@ ENGLISH_WORDS = re.compile(
 )
 
 
+# Words of a document that the editor would write by itself.
+WRITTEN = re.compile(r"\b(?:label: ?|says: ?\[\[|hint: ?|text: ?(?=['`][A-Z]))['`][A-Za-z]")
+
+
+def test_the_editor_puts_no_words_of_its_own_into_what_visitors_read() -> None:
+    places = [
+        *(ROOT / "console/src/places/touchpoints").rglob("*.*"),
+        *(ROOT / "console/src/places/hours").rglob("*.*"),
+    ]
+    names = {"look.ts", "channels.ts"}  # tables of names for the owner
+    wrong = [
+        f"{path.name}: {line.strip()[:80]}"
+        for path in places
+        if path.suffix in {".vue", ".ts"} and ".test." not in path.name and path.name not in names
+        for line in path.read_text().splitlines()
+        if WRITTEN.search(line)
+    ]
+    assert len(places) > 60
+    assert wrong == []
+    assert WRITTEN.search("{ id, label: 'Yes, please', tags: [] }") and WRITTEN.search("says: [['And then?']]")
+
+
 def test_the_script_carries_no_words_of_its_own() -> None:
     found = {}
     for path in (ROOT / "visitor-script/src").rglob("*.ts"):

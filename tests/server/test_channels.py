@@ -8,7 +8,7 @@ from django.db import connection
 from django.test import Client
 from django.test.utils import CaptureQueriesContext
 
-from intavo.accounts.models import AuditEntry, Member
+from intavo.accounts.models import AuditEntry, Business, Member
 from intavo.channels.models import Channel
 from intavo.core.rights import Role
 from intavo.hours.actions import add_hours
@@ -280,6 +280,10 @@ def test_what_is_pasted_and_one_example_link_are_understood(otterwick: World) ->
     client = otterwick.console()
     read = send(client, "post", "channels/read", {"text": "07700 900123"}).json()
     assert (read["kind"], "text" in read["others"]) == ("phone", True)
+    assert (read["labels"]["phone"], read["labels"]["text"]) == ("Call us", "Text us")
+    Business.objects.filter(pk=otterwick.owner.business_id).update(language="pt")
+    portuguese = send(client, "post", "channels/read", {"text": "07700 900123"}).json()["labels"]
+    assert portuguese["phone"] == "Ligue-nos", "a new channel is called in the language that visitors are spoken to in"
     assert send(client, "post", "channels/read", {"text": "javascript:alert(1)"}).status_code == 422
     example = {"example": "https://w.example/to/otter?text=hello%20there"}
     assert (

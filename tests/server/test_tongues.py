@@ -306,6 +306,7 @@ def test_what_can_be_added_in_the_editor_is_in_what_visitors_read_and_in_the_cou
     ]
     assert [one["kind"] for one in found["thanks"]] == ["headline", "reply", "button"]
     assert found["thanks"][2]["label"] == "Zurück zur Seite"
+    assert (found["words"]["greeting"], found["words"]["yes"]) == ("Können wir helfen?", "Ja, bitte")
     [price] = [one for kinds in found["parts"].values() for one in kinds.values() if one["kind"] == "price"]
     assert price["currency"] == "EUR"
     french = client.get(f"{path}?language=fr").json()

@@ -4603,6 +4603,10 @@ export interface components {
             others: string[];
             /** On Map */
             on_map: boolean;
+            /** Labels */
+            labels: {
+                [key: string]: string;
+            };
         };
         /** PastedIn */
         PastedIn: {
@@ -4678,6 +4682,10 @@ export interface components {
             following: (components["schemas"]["Headline"] | components["schemas"]["Text"] | components["schemas"]["Picture"] | components["schemas"]["Video"] | components["schemas"]["FieldPart"] | components["schemas"]["Consent"] | components["schemas"]["Button"] | components["schemas"]["Price"] | components["schemas"]["Code"] | components["schemas"]["Countdown"] | components["schemas"]["Question"] | components["schemas"]["Score"] | components["schemas"]["Links"] | components["schemas"]["Share"] | components["schemas"]["HoursPart"] | components["schemas"]["Questions"] | components["schemas"]["Markup"] | components["schemas"]["Line"] | components["schemas"]["Space"] | components["schemas"]["ReplyPart"] | components["schemas"]["Channels"] | components["schemas"]["Talk"])[];
             /** Thanks */
             thanks: (components["schemas"]["Headline"] | components["schemas"]["Text"] | components["schemas"]["Picture"] | components["schemas"]["Video"] | components["schemas"]["FieldPart"] | components["schemas"]["Consent"] | components["schemas"]["Button"] | components["schemas"]["Price"] | components["schemas"]["Code"] | components["schemas"]["Countdown"] | components["schemas"]["Question"] | components["schemas"]["Score"] | components["schemas"]["Links"] | components["schemas"]["Share"] | components["schemas"]["HoursPart"] | components["schemas"]["Questions"] | components["schemas"]["Markup"] | components["schemas"]["Line"] | components["schemas"]["Space"] | components["schemas"]["ReplyPart"] | components["schemas"]["Channels"] | components["schemas"]["Talk"])[];
+            /** Words */
+            words: {
+                [key: string]: string;
+            };
         };
         /**
          * Band

@@ -30,6 +30,8 @@ export interface Addable {
   parts: Record<string, Record<string, Part>>
   following: Part[]
   thanks: Part[]
+  /** The first words of what is added inside of a part. */
+  words: Record<'choice' | 'link' | 'reply' | 'yes' | 'then' | 'greeting', string>
 }
 
 export const useAddable = (id: number, language: Ref<string>) =>

@@ -1,6 +1,7 @@
 """Ways to reach a business: what an owner pastes understood, and links made of it for a visitor."""
 
 from .giving import Way, given
+from .labels import first_label
 from .making import href, said_text
 from .meeting import Met, hours_of, meet, reached
 from .model import Channel, ChannelPerson, Icon, Kind, LinkSlot
@@ -21,6 +22,7 @@ __all__ = [
     "Way",
     "checked_template",
     "coordinates",
+    "first_label",
     "first_reachable",
     "given",
     "hours_of",

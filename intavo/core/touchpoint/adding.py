@@ -6,7 +6,7 @@ from typing import Any
 from pydantic import TypeAdapter
 
 from ..places import currency_of
-from ..tongues import Tongue
+from ..tongues import Phrase, Tongue, say
 from .document import Purpose
 from .parts import Part, offered
 from .starters.spoken import said_in
@@ -18,7 +18,8 @@ _OFFERED: TypeAdapter[dict[str, dict[str, Part]]] = TypeAdapter(dict[str, dict[s
 
 @dataclass(frozen=True, slots=True)
 class Addable:
-    """Parts by group and name; what a step that comes next begins with; and what stands on one that thanks.
+    """Parts by group and name; what a step that comes next begins with; what stands on one that thanks; and the first
+    words of what is added inside of a part.
 
     Every part has the id "p", and whoever adds it gives it one of its own.
     """
@@ -26,6 +27,13 @@ class Addable:
     parts: dict[str, dict[str, Part]]
     following: list[Part]
     thanks: list[Part]
+    words: dict[str, str]
+
+
+_WORDS = {
+    "choice": Phrase("Another one"), "link": Phrase("Another link"), "reply": Phrase("Another reply"),
+    "yes": Phrase("Yes, please"), "then": Phrase("And then?"), "greeting": Phrase("Can we help?"),
+}  # fmt: skip
 
 
 def addable(purpose: Purpose, tongue: Tongue) -> Addable:
@@ -37,6 +45,7 @@ def addable(purpose: Purpose, tongue: Tongue) -> Addable:
         _OFFERED.validate_python(groups),
         _PARTS.validate_python([_part(one, tongue) for one in following()]),
         _PARTS.validate_python([_part(one, tongue) for one in thanking(purpose)]),
+        {name: say(phrase.key, tongue) for name, phrase in _WORDS.items()},
     )
 
 

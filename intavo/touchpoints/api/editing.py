@@ -91,6 +91,7 @@ class AddableOut(Schema):
     parts: dict[str, dict[str, Part]]
     following: list[Part]
     thanks: list[Part]
+    words: dict[str, str]
 
 
 @router.get("/touchpoints/{touchpoint_id}/addable", response=AddableOut)

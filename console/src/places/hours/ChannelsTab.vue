@@ -129,7 +129,7 @@ function dropped(one: Channel) {
           </li>
         </ul>
         <button v-if="day.channels.length && may('hours')" type="button" class="btn btn-main mt-3" @click="choose('new')">+ Channel</button>
-        <p class="mt-3 text-sm text-ink-2">
+        <p v-if="day.channels.length" class="mt-3 text-sm text-ink-2">
           The line beside each is today: solid is when somebody can be reached through it. Visitors see them in this order.
         </p>
         <GatewaysCard v-if="may('business')" />

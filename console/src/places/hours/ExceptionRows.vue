@@ -41,7 +41,12 @@ function wrong(at: number): string {
       />
       <input v-model="row.label" class="input w-36!" placeholder="What is it?" aria-label="What it is" />
       <label class="flex items-center gap-1.5"><input v-model="row.holiday" type="checkbox" /> holiday</label>
-      <button type="button" class="btn-link ml-auto text-sm" :aria-label="`Remove ${row.label || yearDay(row.first)}`" @click="rows.splice(at, 1)">
+      <button
+        type="button"
+        class="btn-link ml-auto text-sm"
+        :aria-label="`Remove ${row.label || yearDay(row.first)}`"
+        @click="rows.splice(at, 1)"
+      >
         remove
       </button>
     </div>

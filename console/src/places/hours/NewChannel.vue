@@ -16,6 +16,7 @@ const kind = ref('')
 const example = ref('')
 const template = ref<Schemas['LinkTemplateOut'] | null>(null)
 const kinds = computed(() => (found.value ? [found.value.kind, ...found.value.others] : []))
+const label = computed(() => found.value?.labels[kind.value] ?? '')
 const map = ref('')
 const needsMap = computed(() => kind.value === 'map' && found.value?.kind === 'map' && !found.value.on_map)
 const needsExample = computed(() => kind.value === 'message-link' && !template.value && !found.value?.template)
@@ -33,12 +34,12 @@ const make = () =>
       // A link that was pasted is the map's own; a street needs a map that shows it, or its coordinates.
       const shown = needsMap.value ? await readPasted(map.value) : found.value
       const place = shown?.on_map ? shown.handle : needsMap.value ? (found.value?.handle ?? '') : ''
-      const made = await makeChannel(freshChannel('map', place, shown?.kind === 'page' ? shown.handle : null))
+      const made = await makeChannel(freshChannel('map', label.value, place, shown?.kind === 'page' ? shown.handle : null))
       emit('made', made.id)
       return
     }
     const handle = template.value?.handle && !pasted.value.startsWith('@') ? template.value.handle : (found.value?.handle ?? '')
-    const made = await makeChannel(freshChannel(kind.value, handle, template.value?.template ?? found.value?.template ?? null))
+    const made = await makeChannel(freshChannel(kind.value, label.value, handle, template.value?.template ?? found.value?.template ?? null))
     emit('made', made.id)
   })
 </script>

@@ -37,15 +37,13 @@ export const ICONS: Record<string, string> = {
 const ICON_OF: Record<string, string> = {
   phone: 'call', text: 'text', mail: 'write', 'message-link': 'chat', map: 'find', page: 'visit', matrix: 'chat', xmpp: 'chat', sip: 'call',
 } // prettier-ignore
-const LABELS: Record<string, string> = {
-  phone: 'Call us', text: 'Text us', mail: 'Write to us', 'message-link': 'Chat with us', map: 'Find us', page: 'Our page', matrix: 'Chat with us', xmpp: 'Chat with us', sip: 'Call us',
-} // prettier-ignore
 export const WITH_TEXT = ['text', 'mail', 'message-link', 'xmpp']
 export const LINK_SLOTS = { page_title: 'title of the page', page_address: 'address of the page', short_code: 'code of the touchpoint' }
 
-export function freshChannel(kind: string, handle: string, template: string | null): ChannelDocument {
+/** A new one; `label` is what the server calls such a one in the language of the business. */
+export function freshChannel(kind: string, label: string, handle: string, template: string | null): ChannelDocument {
   return {
-    version: 1, kind, label: LABELS[kind] ?? 'Reach us', icon: ICON_OF[kind] ?? 'chat', colour: null, template, handle,
+    version: 1, kind, label, icon: ICON_OF[kind] ?? 'chat', colour: null, template, handle,
     subject: [], text: [], people: [], pick: 'visitor', devices: ['desktop', 'phone'], hours: [], while_closed: 'say',
     opens: 'new', goal: true, gateway: null,
   } // prettier-ignore

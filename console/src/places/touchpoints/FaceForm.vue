@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { choices } from '@/api/parts.json'
-import { ref } from 'vue'
+import { inject, ref } from 'vue'
 import DoesForm from './forms/DoesForm.vue'
 import LibraryPicker from '@/parts/fields/LibraryPicker.vue'
 import NumberBox from '@/parts/fields/NumberBox.vue'
@@ -8,10 +8,12 @@ import SelectBox from '@/parts/fields/SelectBox.vue'
 import TickBox from '@/parts/fields/TickBox.vue'
 import WordsBox from '@/parts/fields/WordsBox.vue'
 import type { Change, Does, TouchpointDocument } from '@/api/document'
+import { FIRST_WORDS } from './fresh'
 
 /** The button itself, where the stance is one: what it says and what it does, then its sign. */
 defineProps<{ document: TouchpointDocument }>()
 const emit = defineEmits<{ change: Change }>()
+const words = inject(FIRST_WORDS, undefined)
 const choosing = ref<'face' | 'greeting' | null>(null)
 const PLAIN: Does = {
   action: 'phone',
@@ -103,7 +105,9 @@ function picked(asset: string) {
     >
     <TickBox
       :value="document.face.greeting !== null"
-      @set="emit('change', 'face.greeting', (d) => (d.face.greeting = $event ? { after: 5, text: 'Can we help?', picture: null } : null))"
+      @set="
+        emit('change', 'face.greeting', (d) => (d.face.greeting = $event ? { after: 5, text: words?.greeting ?? '', picture: null } : null))
+      "
       >a greeting beside it, once a visit</TickBox
     >
     <template v-if="document.face.greeting">

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, nextTick, onBeforeUnmount, onMounted, ref } from 'vue'
+import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import type { Addable } from '@/api/touchpoints'
 import { dragRows } from '@/lib/sort'
 import { freshPart, thanksOf } from './fresh'
@@ -53,6 +53,19 @@ function endFor(rows: Part[], part: Part): number {
   const sends = rows.findIndex((one) => one.kind === 'button' && one.does.action === 'send')
   return sends >= 0 && (part.kind === 'field' || part.kind === 'consent') ? sends : rows.length
 }
+/** The part that is worked on is in view, with its form: it may be chosen on the stage, or by what is said of it. */
+watch(
+  [selected, () => props.step],
+  async ([id]) => {
+    await nextTick()
+    const row = id ? list.value?.querySelector<HTMLElement>(`[data-id="${CSS.escape(id)}"]`) : null
+    const pane = row?.closest<HTMLElement>('.overflow-auto')?.getBoundingClientRect()
+    const at = row?.getBoundingClientRect()
+    if (!row || !pane || !at || (at.top >= pane.top && at.bottom <= pane.bottom)) return
+    row.scrollIntoView({ block: at.height > pane.height ? 'start' : 'nearest' })
+  },
+  { flush: 'post' },
+)
 function add(pattern: Part) {
   const part = freshPart(props.document, pattern)
   emit('change', `add.${part.id}`, (document) => {

@@ -1,17 +1,11 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
+import { ELSEWHERE } from './going'
 
 /** What stops it, what to look at and what is good to know, each with a way to the place to fix it. */
 const props = defineProps<{ findings: Schemas['FindingOut'][] }>()
 const emit = defineEmits<{ go: [place: string] }>()
-const ELSEWHERE: Record<string, string> = {
-  snippet: '/business',
-  business: '/business',
-  hours: '/hours',
-  others: '/touchpoints',
-  'site-rules': '/business#site-rules',
-}
 const SIGNS: Record<string, string> = { stops: '✕', look: '▲', fine: '·' }
 const COLOURS: Record<string, string> = { stops: 'text-rust', look: 'text-brass', fine: 'text-ink-2' }
 const clear = computed(() => props.findings.every((one) => one.level !== 'stops'))

@@ -32,6 +32,7 @@ import LookForm from './LookForm.vue'
 import PartList from './PartList.vue'
 import PutLive from './PutLive.vue'
 import ReadyCheck from './ReadyCheck.vue'
+import { FIRST_WORDS } from './fresh'
 import { LOGO, seenOf } from './seen'
 import ShowSentence from './show/ShowSentence.vue'
 import StageFoot from './StageFoot.vue'
@@ -61,6 +62,10 @@ watch(edited, (document) => {
 })
 const logo = computed(() => draft.value?.logo ?? null)
 provide(LOGO, logo)
+provide(
+  FIRST_WORDS,
+  computed(() => addable.value?.words),
+)
 const seen = computed(() =>
   edited.value && draft.value ? seenOf(edited.value, draft.value.look, draft.value.speech as SeenDocument['speech'], logo.value) : null,
 )

@@ -1,7 +1,10 @@
+import type { ComputedRef, InjectionKey } from 'vue'
 import type { Addable } from '@/api/touchpoints'
 import type { Part, TouchpointDocument } from '@/api/document'
 
 /** Stands for the logo of the site's house style. */
+/** The words with which something new begins, in the language of the touchpoint. */
+export const FIRST_WORDS: InjectionKey<ComputedRef<Addable['words'] | undefined>> = Symbol('first words')
 export const HOUSE_LOGO = 'house-logo'
 const parts = (document: TouchpointDocument): Part[] => document.steps.flatMap((step) => step.parts)
 

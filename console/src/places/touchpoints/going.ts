@@ -2,6 +2,15 @@ import { nextTick, type Ref } from 'vue'
 import { useRouter } from 'vue-router'
 import type { TouchpointDocument } from '@/api/document'
 
+/** Places of findings that are put right outside of the editor. */
+export const ELSEWHERE: Record<string, string> = {
+  snippet: '/business',
+  business: '/business',
+  hours: '/hours',
+  others: '/touchpoints',
+  'site-rules': '/business#site-rules',
+}
+
 /** What is beside the stage. */
 export const SIDES = { content: 'Content', look: 'Look', after: 'After' }
 export type Side = keyof typeof SIDES
@@ -28,6 +37,9 @@ export function useGoing({ edited, side, step, selected, open, save }: Editor) {
   function goTo(place: string) {
     if (place === 'switch') return void save().then(() => (open.value = 'live'))
     if (place === 'show') return document.querySelector<HTMLElement>('[aria-label="Show sentence"] button')?.focus()
+    const here = edited.value?.steps.some((one) => one.id === place || one.parts.some((part) => part.id === place))
+    const elsewhere = here ? undefined : ELSEWHERE[place]
+    if (elsewhere) return void save().then(() => router.push(elsewhere))
     const box = document.querySelector<HTMLElement>(`[data-place="${place}"]`)
     const beside = box?.closest<HTMLElement>('[data-side]')?.dataset.side
     if (beside) side.value = beside as Side

@@ -33,5 +33,7 @@ function toggle(id: string) {
   </fieldset>
   <SelectBox label="How they stand" :value="part.as" :options="WAYS" @set="emit('set', { as: $event })" />
   <TickBox :value="part.people" @set="emit('set', { people: $event })">those behind them can be chosen</TickBox>
-  <RouterLink class="btn-link text-sm" to="/hours/channels">Your channels</RouterLink>
+  <RouterLink class="btn-link text-sm" to="/hours/channels">{{
+    day && !day.channels.length ? 'There are none yet: make the first' : 'Your channels'
+  }}</RouterLink>
 </template>

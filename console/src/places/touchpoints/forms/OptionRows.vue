@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, inject } from 'vue'
 import type { TouchpointDocument } from '@/api/document'
+import { FIRST_WORDS } from '../fresh'
 
 export interface Choice {
   value: string
@@ -10,6 +11,7 @@ export interface Choice {
 /** The choices of a field or a question, each of which may lead to a step. */
 const props = defineProps<{ options: readonly Choice[]; document: TouchpointDocument }>()
 const emit = defineEmits<{ set: [options: Choice[]] }>()
+const words = inject(FIRST_WORDS, undefined)
 const steps = computed(() => props.document.steps)
 
 function change(at: number, patch: Partial<Choice>) {
@@ -22,7 +24,7 @@ function add() {
   const taken = new Set(props.options.map((one) => one.value))
   let number = props.options.length + 1
   while (taken.has(`choice-${number}`)) number++
-  emit('set', [...props.options, { value: `choice-${number}`, label: `Choice ${number}`, next: null }])
+  emit('set', [...props.options, { value: `choice-${number}`, label: words?.value?.choice ?? '', next: null }])
 }
 function move(at: number, by: number) {
   const rows = [...props.options]

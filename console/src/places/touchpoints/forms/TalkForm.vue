@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, inject, ref } from 'vue'
 import { rehearseTalk, type Turn } from '@/api/talks'
 import { useForm } from '@/parts/form'
 import type { PartOf } from '@/api/document'
@@ -8,10 +8,12 @@ import { runsToHtml, type Run } from '@/parts/fields/runs'
 import SelectBox from '@/parts/fields/SelectBox.vue'
 import TickBox from '@/parts/fields/TickBox.vue'
 import WordsBox from '@/parts/fields/WordsBox.vue'
+import { FIRST_WORDS } from '../fresh'
 
 /** The script of a conversation: its turns, and a rehearsal of it. */
 const props = defineProps<{ part: PartOf<'talk'> }>()
 const emit = defineEmits<{ set: [patch: Record<string, unknown>] }>()
+const words = inject(FIRST_WORDS, undefined)
 type Script = PartOf<'talk'>['script']
 type One = Script['turns'][number]
 type Choice = One['choices'][number]
@@ -44,7 +46,7 @@ function setThen(one: One, what: string) {
     one.choices.map((each) => each.id),
   )
   const patches: Record<string, Partial<One>> = {
-    choices: { choices: [{ id, label: 'Yes, please', tags: [], says: [], next: last(), goal: false, series: null }], asks: null, next: null, hands_over: false, may_skip: false },
+    choices: { choices: [{ id, label: words?.value?.yes ?? '', tags: [], says: [], next: last(), goal: false, series: null }], asks: null, next: null, hands_over: false, may_skip: false },
     asks: { choices: [], asks: 'text', next: last() === one.id ? null : last(), hands_over: false },
     person: { choices: [], asks: null, next: null, hands_over: true, may_skip: false },
     next: { choices: [], asks: null, next: last(), hands_over: false, may_skip: false },
@@ -56,17 +58,23 @@ const choice = (one: One, at: number, patch: Partial<Choice>) =>
   change(one.id, { choices: one.choices.map((each, index) => (index === at ? { ...each, ...patch } : each)) })
 const addChoice = (one: One) =>
   change(one.id, {
-    choices: [...one.choices, { id: free('c', one.choices.map((each) => each.id)), label: 'Another reply', tags: [], says: [], next: last(), goal: false, series: null }],
+    choices: [...one.choices, { id: free('c', one.choices.map((each) => each.id)), label: words?.value?.reply ?? '', tags: [], says: [], next: last(), goal: false, series: null }],
   }) // prettier-ignore
 /** A turn that nobody came to would be refused, so it begins as what a reply of the open one leads to. */
 function addTurn() {
   const id = free('turn', props.part.script.turns.map((one) => one.id)) // prettier-ignore
   const at = props.part.script.turns.find((one) => one.id === open.value) ?? props.part.script.turns[0]
   if (!at) return
-  const made: One = { ...EMPTY, id, says: [['And then?']], next: at.choices.length ? last() : at.next, hands_over: false } as One
+  const made: One = {
+    ...EMPTY,
+    id,
+    says: [[words?.value?.then ?? '']],
+    next: at.choices.length ? last() : at.next,
+    hands_over: false,
+  } as One
   if (!made.next) made.hands_over = true
   const from: One = at.choices.length
-    ? { ...at, choices: [...at.choices, { id: free('c', at.choices.map((each) => each.id)), label: 'A new reply', tags: [], says: [], next: id, goal: false, series: null }] }
+    ? { ...at, choices: [...at.choices, { id: free('c', at.choices.map((each) => each.id)), label: words?.value?.reply ?? '', tags: [], says: [], next: id, goal: false, series: null }] }
     : { ...at, hands_over: false, next: id } // prettier-ignore
   put(props.part.script.turns.flatMap((one) => (one.id === at.id ? [from, made] : [one])))
   open.value = id

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, inject } from 'vue'
 import { useQuestions } from '@/api/questions'
 import AddressBox from '@/parts/fields/AddressBox.vue'
 import DoesForm from './DoesForm.vue'
@@ -8,6 +8,7 @@ import SelectBox from '@/parts/fields/SelectBox.vue'
 import TickBox from '@/parts/fields/TickBox.vue'
 import WordsBox from '@/parts/fields/WordsBox.vue'
 import type { Does, PartOf, TouchpointDocument } from '@/api/document'
+import { FIRST_WORDS } from '../fresh'
 
 type Tool =
   | PartOf<'links'>
@@ -20,6 +21,7 @@ type Tool =
   | PartOf<'code'>
 const props = defineProps<{ part: Tool; document: TouchpointDocument }>()
 const emit = defineEmits<{ set: [patch: Record<string, unknown>] }>()
+const words = inject(FIRST_WORDS, undefined)
 const { data: questions } = useQuestions()
 const groups = computed(() => {
   const names = [...new Set((questions.value ?? []).map((one) => one.group).filter(Boolean))]
@@ -77,7 +79,7 @@ function item(at: number, patch: object) {
       <button
         type="button"
         class="btn-link justify-self-start"
-        @click="emit('set', { items: [...part.items, { label: 'New link', does: EMPTY }] })"
+        @click="emit('set', { items: [...part.items, { label: words?.link ?? '', does: EMPTY }] })"
       >
         + Link
       </button>
