@@ -10,11 +10,12 @@ from csp.middleware import CSPMiddleware
 from django.contrib.auth.middleware import AuthenticationMiddleware
 from django.contrib.messages.middleware import MessageMiddleware
 from django.contrib.sessions.middleware import SessionMiddleware
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
 from django.middleware.clickjacking import XFrameOptionsMiddleware
 from django.middleware.csrf import CsrfViewMiddleware
 from django.middleware.gzip import GZipMiddleware
+from django.utils.cache import patch_vary_headers
 from django.utils.deprecation import MiddlewareMixin
 
 from intavo.core.say import ENGLISH, READER
@@ -78,7 +79,18 @@ class Private(MiddlewareMixin):
 
 
 class Sessions(_Aside, SessionMiddleware):
-    """Sessions of the console."""
+    """Sessions of the console.
+
+    Only signing out takes the cookie away. A request that finds no session any more may have been under way while
+    signing in gave the browser another one, which would go with the cookie.
+    """
+
+    def process_response(self, request: HttpRequest, response: HttpResponse) -> HttpResponse:
+        """Keep what has changed."""
+        if request.session.is_empty() and not request.session.modified:
+            patch_vary_headers(response, ("Cookie",))
+            return response
+        return super().process_response(request, response)
 
 
 class Csrf(_Aside, CsrfViewMiddleware):

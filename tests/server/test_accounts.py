@@ -148,6 +148,21 @@ def test_confirming_in_the_browser_that_signed_up_signs_in(db: None) -> None:
     assert client.get("/api/me").json()["email"] == "new@heron.example"
 
 
+def test_a_request_of_before_the_sign_in_does_not_sign_out_again(db: None) -> None:
+    client, late = Client(), Client()
+    client.post(f"{AUTH}/signup", {"email": "new@otterwick.example", "password": PASSWORD}, **JSON)
+    late.cookies["sessionid"] = client.cookies["sessionid"].value
+    assert client.post(f"{AUTH}/email/verify", {"key": mailed_key()}, **JSON).status_code == 200
+
+    answer = late.get("/api/me")
+
+    assert answer.status_code == 401
+    assert "sessionid" not in answer.cookies, "the browser has another one by now, of the same name"
+    assert "Cookie" in answer["Vary"]
+    assert client.get("/api/me").status_code == 200
+    assert client.delete(f"{AUTH}/session").cookies["sessionid"]["max-age"] == 0
+
+
 def test_account_mails_are_in_our_own_words(user: User) -> None:
     Client().post(f"{AUTH}/signup", {"email": "new@heron.example", "password": PASSWORD}, **JSON)
     Client().post(f"{AUTH}/signup", {"email": user.email, "password": PASSWORD}, **JSON)
