@@ -213,6 +213,29 @@ def test_an_answer_that_hangs_is_kept_and_they_are_told_what_became_of_it(
         expect(dialog.get_by_role("textbox")).to_have_count(0)
 
 
+def test_one_that_the_page_takes_out_as_it_comes_is_not_taken_for_unseen(
+    stranger: BrowserContext, stack: Stack
+) -> None:
+    page = on_a_page(stranger, stack)
+    page.evaluate(
+        """() => {
+          intavo.open('boathouse-question')
+          let until = 0
+          const off = () => {
+            for (const one of document.querySelectorAll('[data-intavo-touchpoint=pop-up]')) {
+              until ||= performance.now() + 700
+              one.remove()
+            }
+            if (!until || performance.now() < until) setTimeout(off, 20)
+          }
+          off()
+        }"""
+    )
+    expect(page.get_by_role("dialog").get_by_label("Your question")).to_be_visible()
+    page.wait_for_timeout(1_000)
+    expect(page.get_by_role("dialog").get_by_label("Your question")).to_be_visible()
+
+
 BUTTON = "[data-intavo-touchpoint=button]"
 
 

@@ -49,7 +49,8 @@ const choices = computed<Choice[]>(() => {
   const some = wanted.length
     ? found.value.filter((one) => wanted.every((word) => text_of(one).includes(word)))
     : PLACES.filter((one) => one.main)
-  const who = wanted.length ? (people.value ?? []) : []
+  // Whom an earlier text found is nobody to go to by the one that stands there.
+  const who = wanted.length && asked.value === text.value ? (people.value ?? []) : []
   return [
     ...who.map((one) => ({
       key: `p${one.person_id}`,

@@ -101,15 +101,8 @@ export class Drawing {
     parent.append(this.host)
     const { card } = this
     this.stand()
-    if (this.modal && this.mode !== 'stage') {
-      this.heading()?.focus()
-      // Never holds the page without being seen.
-      const look = setTimeout(() => {
-        if (card.checkVisibility?.() === false || this.host.closest('[inert]')) this.actions.close()
-      }, 400)
-      this.undo.push(() => clearTimeout(look))
-    }
     if (this.mode === 'stage') return
+    if (this.modal) this.heading()?.focus()
     // What is typed here is none of the page's shortcuts.
     for (const name of ['keydown', 'keypress', 'keyup'])
       this.root.addEventListener(name, (event) => /^(Tab|Esc)/.test((event as KeyboardEvent).key) || event.stopPropagation())
@@ -131,6 +124,11 @@ export class Drawing {
       card.showModal()
     }
     if (this.document.leaving.hold_scroll) this.#holdScroll()
+    // Never holds the page without being seen; what went with a piece of the page comes back, and is looked at then.
+    const look = setTimeout(() => {
+      if (this.host.isConnected && (card.checkVisibility?.() === false || this.host.closest('[inert]'))) this.actions.close()
+    }, 400)
+    this.held.push(() => clearTimeout(look))
   }
 
   protected letGo(): void {
