@@ -220,6 +220,7 @@ def test_what_stops_it_is_said_and_leads_to_the_place(editor: Page) -> None:
     editor.get_by_role("button", name="Turn on").click()
     expect(editor.get_by_role("dialog")).to_contain_text("A button has no words.")
     editor.get_by_role("button", name="Not yet").click()
+    expect(editor.get_by_role("dialog")).to_have_count(0)
     finding.click()
     expect(editor.get_by_label("Words", exact=True)).to_be_visible()
 
@@ -266,7 +267,7 @@ def test_hours_past_midnight_and_an_odd_day_are_kept_and_nonsense_is_refused(own
     owner.reload()
     expect(form.get_by_label("Friday to").last).to_have_value("00:30")
     form.get_by_role("button", name="Remove 20:00 to 00:30 on Friday").click()
-    form.get_by_role("button", name="Remove 2026-12-08").click()
+    form.get_by_role("button", name="Remove 8 Dec 2026").click()
     form.get_by_role("button", name="Save the hours").click()
     expect(owner.get_by_text("Visitors are told by the new hours within a second.")).to_be_visible()
 
