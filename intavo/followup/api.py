@@ -1,6 +1,5 @@
 """The console's API on one follow-up: its person, and what is done with it."""
 
-import re
 from collections.abc import Callable
 from datetime import datetime
 from typing import Literal
@@ -12,6 +11,7 @@ from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.accounts.models import Member
 from intavo.accounts.scope import own
 from intavo.core import followup as rules
+from intavo.core.paging import ROW_ID
 from intavo.core.texts import keepable
 from intavo.core.times import Moment
 from intavo.people.models import Person
@@ -52,9 +52,6 @@ class FinishIn(Schema):
     outcome: rules.Outcome
 
 
-_ID = re.compile(r"[0-9]{1,18}")
-
-
 @router.get("/follow-ups/{followup_id}", response=OneOut)
 def one(request: MemberRequest, followup_id: int) -> OneOut:
     """A follow-up with its person and their whole timeline."""
@@ -64,7 +61,7 @@ def one(request: MemberRequest, followup_id: int) -> OneOut:
 def _done(request: MemberRequest, followup_id: int, do: Callable[[], object]) -> OneOut:
     """Do it, once for what a device calls it, unless a colleague did something that the device has not seen."""
     key, seen = request.headers.get("X-Intavo-Once", "")[:80], request.headers.get("X-Intavo-Seen", "")
-    if seen and not _ID.fullmatch(seen):
+    if seen and not ROW_ID.fullmatch(seen):
         raise Refused(("X-Intavo-Seen", "This is the id of no entry."))
     if not keepable(key):
         raise Refused(("X-Intavo-Once", "This is no id of a device."))

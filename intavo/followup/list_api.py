@@ -1,6 +1,5 @@
 """The console's API on the follow-up list: what a filter shows of it, and several worked at once."""
 
-import re
 from datetime import datetime
 from typing import Any
 
@@ -12,6 +11,7 @@ from intavo.accounts.actor import Refused
 from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.accounts.queries import members
 from intavo.core import followup as rules
+from intavo.core.paging import read_key
 from intavo.core.times import Moment
 from intavo.core.worklist import ListFilter, filter_words, via_words
 from intavo.hours.queries import main_hours
@@ -26,7 +26,6 @@ from .several import Asked, Deed, do_several
 from .shapes import ItemOut, WayOut, item_of
 
 router = Router(tags=["follow-up"], auth=MemberAuth())
-_ID = re.compile(r"[0-9]{1,18}")
 
 
 class LaneOut(Schema):
@@ -61,15 +60,10 @@ def _key(text: str) -> tuple[datetime | None, int] | None:
     """Where the page before ended: its last due time (aware, or none) and its last id."""
     if not text:
         return None
-    due, _, last = text.partition("|")
-    wrong = Refused(("after", "This is not where a page of the list ends."))
     try:
-        at = datetime.fromisoformat(due) if due else None
+        return read_key(text)
     except ValueError:
-        raise wrong from None
-    if not _ID.fullmatch(last) or (at is not None and at.tzinfo is None):
-        raise wrong
-    return at, int(last)
+        raise Refused(("after", "This is not where a page of the list ends.")) from None
 
 
 def _sentence(request: MemberRequest, wanted: ListFilter) -> str:

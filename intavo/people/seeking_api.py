@@ -1,7 +1,6 @@
 """The console's API on people as a list: who is sought, groups, tags, and the list as a file."""
 
 import json
-import re
 from datetime import datetime
 from typing import Any
 from zoneinfo import ZoneInfo
@@ -16,6 +15,7 @@ from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.accounts.models import Business
 from intavo.core import people as rules
+from intavo.core.paging import read_key
 from intavo.core.people.seeking import THEIRS
 from intavo.core.refusals import wrongs
 
@@ -26,7 +26,6 @@ from .seeking import sought
 
 router = Router(tags=["people"], auth=MemberAuth())
 PAGE = 50
-_ID = re.compile(r"[0-9]{1,18}")
 
 
 class SoughtOut(Schema):
@@ -133,14 +132,13 @@ def people(request: MemberRequest, wanted: str = "", q: str = "", after: str = "
     rows = _rows(actor, found, q)
     count = rows.count() if after or not (found.conditions or q.strip()) else None
     if after:
-        added, _, last = after.partition("|")
         try:
-            at = datetime.fromisoformat(added)
+            at, last = read_key(after)
         except ValueError:
-            at = None
-        if at is None or at.tzinfo is None or not _ID.fullmatch(last):
+            at, last = None, 0
+        if at is None:
             raise Refused(("after", "This is not where a page of people ends."))
-        rows = rows.filter(Q(created_at__lt=at) | Q(created_at=at, pk__lt=int(last)))
+        rows = rows.filter(Q(created_at__lt=at) | Q(created_at=at, pk__lt=last))
     if count is None:
         page, count = first_page(rows, PAGE + 1)
     else:
