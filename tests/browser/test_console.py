@@ -182,6 +182,42 @@ def sign_in_as(page: Page, email: str, password: str) -> None:
     page.wait_for_url("**/welcome")
 
 
+# Each answer of the API comes later than the one before it, as over a bad line; what moves on the screen is kept.
+LATE = """
+  const asked = window.fetch
+  window.fetch = async (...about) => {
+    const answer = await asked(...about)
+    const address = String(about[0].url ?? about[0])
+    const late = [...address].reduce((sum, one) => (sum * 31 + one.charCodeAt(0)) % 997, 0)
+    if (address.includes('/api/')) await new Promise((go) => setTimeout(go, 50 + late / 2))
+    return answer
+  }
+  window.moved = []
+  const kept = (entries) => {
+    for (const entry of entries)
+      for (const { node, previousRect: was, currentRect: is } of entry.sources)
+        if (Math.abs(was.y - is.y) > 2) moved.push(`${node?.textContent?.trim().slice(0, 60)}: ${was.y} to ${is.y}`)
+  }
+  new PerformanceObserver((list) => kept(list.getEntries())).observe({ type: 'layout-shift', buffered: true })
+"""
+
+
+def test_nothing_moves_under_the_pointer_when_answers_are_late(owner: Page, stack: Stack) -> None:
+    site = owner.request.get(f"{stack.base_url}/api/sites").json()[0]
+    origin = {"Origin": f"http://{site['hosts'][0]}"}
+    answer = owner.request.post(
+        f"{stack.base_url}/e/{site['key']}/beats", data=json.dumps([{"what": "danced"}]), headers=origin
+    )
+    assert answer.json() == {"kept": 0, "refused": 1}
+    owner.add_init_script(LATE)
+    for place in ("people", "touchpoints", "hours", "hours/told", "hours/channels", "business", "you"):
+        owner.goto(f"{stack.base_url}/{place}")
+        owner.get_by_role("heading", level=1).wait_for()
+        owner.wait_for_load_state("networkidle")
+        owner.wait_for_timeout(1200)
+        assert owner.evaluate("moved") == [], place
+
+
 def test_nothing_on_the_screen_is_fetched_from_elsewhere(owner: Page, stack: Stack) -> None:
     built = Path(ROOT / "console/dist").rglob("*")
     text = "".join(path.read_text(errors="ignore") for path in built if path.suffix in {".html", ".css"})

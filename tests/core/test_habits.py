@@ -1,6 +1,7 @@
 """How the code is written, where a machine can tell."""
 
 import ast
+import re
 from collections.abc import Iterator
 from pathlib import Path
 
@@ -35,6 +36,32 @@ def test_parameters_and_results_say_what_they_hold() -> None:
 def test_the_look_at_names_sees_them() -> None:
     seen = empty_names(ast.parse("def f(one: int, *, told: int) -> int:\n    found = 1\n    return found"))
     assert sorted(name for _, name in seen) == ["found", "one", "told"]
+
+
+def silent_forms(text: str) -> Iterator[str]:
+    """Forms of a component whose refusals stand nowhere on the screen, by their names."""
+    for form in re.finditer(r"const (\{[^}]*\}|\w+) = use(?:Form|Guarded)\(\)", text):
+        said = form[1]
+        pairs = re.findall(r"(\w+)(?:: (\w+))?", said)
+        name = f"{said}.error" if said[0] != "{" else next((new or old for old, new in pairs if old == "error"), "")
+        if not name or not re.search(rf"\b{re.escape(name)}\b", text[text.index("<template>") :]):
+            yield said
+
+
+def test_no_form_is_refused_without_a_word() -> None:
+    wrong = {
+        path.name: silent
+        for path in (ROOT.parent / "console/src").rglob("*.vue")
+        if (silent := list(silent_forms(path.read_text())))
+    }
+    assert wrong == {}
+
+
+def test_the_look_at_forms_sees_them() -> None:
+    head = "const { error, run } = useForm()\nconst other = useForm()\nconst { run: go } = useForm()\n"
+    shown = "<template>{{ error }} {{ other.error.value }}</template>"
+    assert list(silent_forms(head + shown)) == ["{ run: go }"]
+    assert list(silent_forms(head + "<template></template>")) == ["{ error, run }", "other", "{ run: go }"]
 
 
 def laid_out_by_hand(text: str) -> Iterator[int]:

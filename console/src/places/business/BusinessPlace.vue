@@ -102,6 +102,7 @@ async function addSite() {
             :error="adding.fields.value['hosts.0'] ?? adding.fields.value.hosts"
             hint="Any spelling will do."
           />
+          <ErrorBox v-if="!Object.keys(adding.fields.value).length" :error="adding.error.value" />
           <div class="flex gap-2">
             <button class="btn btn-main" :disabled="adding.busy.value">Add it</button
             ><button type="button" class="btn" @click="open = false">Cancel</button>

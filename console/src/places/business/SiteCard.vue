@@ -75,10 +75,6 @@ async function save() {
         <button type="button" class="btn-link ml-1" @click="run(() => addHost(stranger))">Add {{ stranger }}</button>
       </p>
     </details>
-    <p v-if="refused?.length" class="mb-2 text-ink-2">
-      In the last seven days these reports were not counted:
-      {{ refused.map((one) => `${saidCount(one.count)} ${one.why}`).join('; ') }}.
-    </p>
     <h3 class="font-body! text-base!">The one line to paste into every page of the site</h3>
     <p class="mt-1 text-ink-2">Anywhere between &lt;head&gt; and &lt;/head&gt;. It is the same line for everything you make here.</p>
     <div class="mt-2 mb-4 flex items-stretch gap-2">
@@ -122,6 +118,7 @@ async function save() {
         <p class="w-full text-sm text-ink-2">
           We write to you, to other members, and to who has confirmed an address here; to anybody else, send the text yourself.
         </p>
+        <ErrorBox v-if="!mailing.fields.value.to" class="w-full" :error="mailing.error.value" />
       </form>
     </details>
     <form novalidate @submit.prevent="run(save)">
@@ -161,5 +158,10 @@ async function save() {
     </form>
     <SiteRules :id="`site-rules`" :site="site" />
     <HouseStyle :id="`house`" :site="site" />
+    <!-- It comes after the rest, so it stands below it: nothing moves under the pointer. -->
+    <p v-if="refused?.length" class="mt-4 border-t border-line-2 pt-3 text-ink-2">
+      In the last seven days these reports were not counted:
+      {{ refused.map((one) => `${saidCount(one.count)} ${one.why}`).join('; ') }}.
+    </p>
   </article>
 </template>

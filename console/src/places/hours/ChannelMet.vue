@@ -22,7 +22,7 @@ watch(() => props.draft, look, { deep: true, immediate: true })
 <template>
   <section class="grid gap-2" aria-labelledby="met">
     <h2 id="met">As visitors meet it</h2>
-    <div class="grid grid-cols-2 gap-3 max-sm:grid-cols-1">
+    <div class="grid grid-cols-2 gap-3 max-sm:grid-cols-1" :class="{ 'min-h-80': !seen.length }">
       <div
         v-for="one in seen"
         :key="one.situation"

@@ -3,7 +3,7 @@ import { computed, nextTick, ref } from 'vue'
 import { useQueryClient } from '@tanstack/vue-query'
 import { useRoute, useRouter } from 'vue-router'
 import { makeHours, useHours } from '@/api/hours'
-import { useMay } from '@/api/me'
+import { useAtCounter, useMay } from '@/api/me'
 import { useForm } from '@/parts/form'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import CounterCard from './CounterCard.vue'
@@ -16,6 +16,9 @@ import { vTakesFocus } from '@/lib/focus'
 import { toLocal } from '@/lib/local'
 
 const { data: hours, error: unread, refetch } = useHours()
+/** All of it comes at once, so that nothing moves under the pointer. */
+const { isPending: counting } = useAtCounter()
+const there = computed(() => !!hours.value && !counting.value)
 const queries = useQueryClient()
 const may = useMay()
 const [route, router] = [useRoute(), useRouter()]
@@ -53,8 +56,8 @@ async function go(hoursId: number | null, place: string) {
 <template>
   <div>
     <ErrorBox :error="unread" :again="() => refetch()" />
-    <div v-if="!hours && !unread" class="sheet h-96 opacity-60" aria-busy="true" />
-    <div v-if="hours" class="grid max-w-6xl grid-cols-[1fr_22rem] items-start gap-5 max-lg:grid-cols-1">
+    <div v-if="!there && !unread" class="sheet h-96 opacity-60" aria-busy="true" />
+    <div v-if="hours && there" class="grid max-w-6xl grid-cols-[1fr_22rem] items-start gap-5 max-lg:grid-cols-1">
       <div class="grid gap-3">
         <div class="flex flex-wrap items-center gap-2" role="group" aria-label="Which hours">
           <button

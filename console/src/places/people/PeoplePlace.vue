@@ -32,6 +32,7 @@ const { data: pairs } = useSuggested()
 const joining = ref<{ kept: number; gone: number } | null>(null)
 const adding = ref(false)
 const tagging = ref(false)
+const comparing = ref(false)
 
 function show(filter: Filter, words = q.value) {
   void router.replace({
@@ -135,7 +136,18 @@ const LAST: Record<string, string> = {
       :drop="forget"
       @go="go"
     >
-      <Menu as="div" class="relative ml-auto">
+      <!-- It comes after the list, which may not move for it. -->
+      <button
+        v-if="pairs?.length"
+        type="button"
+        class="btn-link ml-auto font-semibold text-brass!"
+        :aria-expanded="comparing"
+        aria-controls="perhaps-one"
+        @click="comparing = !comparing"
+      >
+        ▲ {{ pairs.length === 1 ? 'Two cards are' : `${saidCount(pairs.length)} pairs of cards are` }} perhaps of one person
+      </button>
+      <Menu as="div" class="relative" :class="{ 'ml-auto': !pairs?.length }">
         <MenuButton class="btn-link">Columns</MenuButton>
         <MenuItems class="pop absolute right-0 mt-1 w-52 max-md:left-0">
           <MenuItem v-for="(words, key) in COLUMNS" :key="key" v-slot="{ active }">
@@ -154,11 +166,8 @@ const LAST: Record<string, string> = {
       </Menu>
     </KeptRow>
 
-    <details v-if="pairs?.length" class="sheet mb-3 p-3">
-      <summary class="font-semibold text-brass">
-        ▲ {{ pairs.length === 1 ? 'Two cards are' : `${pairs.length} pairs of cards are` }} perhaps of one person
-      </summary>
-      <ul class="mt-2 grid gap-2">
+    <section v-if="pairs?.length && comparing" id="perhaps-one" class="sheet mb-3 p-3" aria-label="Perhaps of one person">
+      <ul class="grid gap-2">
         <li v-for="pair in pairs" :key="`${pair.one.id}-${pair.other.id}`" class="flex flex-wrap items-center gap-x-2 gap-y-1">
           <span class="min-w-0 flex-1">
             <RouterLink class="btn-link" :to="`/people/${pair.one.id}`" dir="auto">{{ pair.one.name || pair.one.addresses[0] }}</RouterLink>
@@ -170,10 +179,11 @@ const LAST: Record<string, string> = {
           <button type="button" class="btn" @click="joining = { kept: pair.one.id, gone: pair.other.id }">Look and join …</button>
         </li>
       </ul>
-    </details>
+    </section>
 
     <ErrorBox :error="error" :again="() => refetch()" />
-    <div class="sheet overflow-x-auto">
+    <div v-if="!pages && !error" class="sheet h-96 opacity-60" aria-busy="true" />
+    <div v-if="pages" class="sheet overflow-x-auto">
       <table class="w-full border-collapse">
         <thead>
           <tr class="text-left text-sm text-ink-2">
@@ -209,7 +219,7 @@ const LAST: Record<string, string> = {
           </tr>
         </tbody>
       </table>
-      <p v-if="pages && !people.length" class="p-5 text-ink-2">
+      <p v-if="!people.length" class="p-5 text-ink-2">
         {{
           asked || q
             ? 'Nobody is like that.'

@@ -43,7 +43,8 @@ function renamed(event: Event) {
 </script>
 
 <template>
-  <tr class="[&:last-child>td]:border-0">
+  <!-- As high with a word below a cell as without, so that no row moves when it is known what shows where. -->
+  <tr class="h-16 [&:last-child>td]:border-0">
     <td class="border-b border-line-2 px-3 py-2.5" :class="{ hatch: row.state !== 'live' }">
       <span class="inline-flex items-center gap-2 rounded pr-2" :class="{ 'bg-sheet': row.state !== 'live' }">
         <span v-if="grip" data-grip class="cursor-grab text-ink-3" aria-hidden="true">⠿</span>
