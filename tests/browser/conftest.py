@@ -10,13 +10,15 @@ from typing import Any
 
 import psycopg
 import pytest
-from playwright.sync_api import Browser, BrowserContext, FrameLocator, Page
+from playwright.sync_api import Browser, BrowserContext, FrameLocator, Page, expect
 
 from scripts.cluster import uploads_of
 from scripts.stack import CHROMIUM, CHROMIUM_FLAGS, RUN, Ports, Stack, free_port
 
 NOW = "2026-11-24T14:05:00+00:00"
 SECOND = "second web server"
+# What is to come about is waited for on a busy machine, too; how fast it is, is measured elsewhere.
+expect.set_options(timeout=20_000)
 
 
 def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
