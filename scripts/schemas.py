@@ -17,6 +17,9 @@ def main(folder: Path) -> None:
     os.environ.setdefault("INTAVO_SECRET_KEY", "schemas")
     os.environ.setdefault("DATABASE_URL", "postgres://none@127.0.0.1/none")
     django.setup()
+    from ninja.schema import NinjaGenerateJsonSchema
+
+    from intavo.core.holds import with_types
     from intavo.core.names import every_name
     from intavo.core.touchpoint import document_schema, offered
     from intavo.core.touchpoint.choices import CHOICES
@@ -26,7 +29,8 @@ def main(folder: Path) -> None:
 
     folder.mkdir(parents=True, exist_ok=True)
     written = {
-        "touchpoint.schema.json": document_schema(), "wire.json": _wire(), "openapi.json": api.get_openapi_schema(),
+        "touchpoint.schema.json": document_schema(), "wire.json": _wire(),
+        "openapi.json": with_types(dict(api.get_openapi_schema()), NinjaGenerateJsonSchema),
         "words.json": every_word(), "names.json": every_name(),
         "parts.json": {"called": {kind: one.CALLED for kind, one in KINDS.items()}, "offered": offered(),
                        "choices": CHOICES},

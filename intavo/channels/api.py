@@ -1,7 +1,7 @@
 """The console's API on channels."""
 
 from datetime import datetime, timedelta
-from typing import Any
+from typing import Annotated, Any
 
 from django.conf import settings
 from ninja import Router, Schema, Status
@@ -12,8 +12,9 @@ from intavo.accounts.actor import Refused
 from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.accounts.models import Business
 from intavo.accounts.queries import business_of
+from intavo.core.holds import Holds
 from intavo.core.links import Channel as Document
-from intavo.core.links import coordinates, first_label, href, meet, reached, read, template_from
+from intavo.core.links import Kind, coordinates, first_label, href, meet, reached, read, template_from
 from intavo.core.presence import Away, Presence
 from intavo.core.replies import Promise, Situation, next_moment_of
 from intavo.hours.queries import all_sets, presences, replies
@@ -39,7 +40,7 @@ class PrintedOut(Schema):
 class ChannelOut(Schema):
     id: int
     public_id: str
-    document: dict[str, Any]
+    document: Annotated[dict[str, Any], Holds(Document)]
     link: str
     on_a_phone: str
     short: str
@@ -61,7 +62,7 @@ class ChannelDayOut(Schema):
 
 
 class ChannelIn(Schema):
-    document: dict[str, Any]
+    document: Annotated[dict[str, Any], Holds(Document)]
 
 
 class ChannelOrderIn(Schema):
@@ -73,11 +74,11 @@ class PastedIn(Schema):
 
 
 class ReadChannelOut(Schema):
-    kind: str
+    kind: Kind
     handle: str
     words: str
     template: str | None
-    others: list[str]
+    others: list[Kind]
     on_map: bool
     # What it would be called, by kind, in the language of the business.
     labels: dict[str, str]
@@ -94,7 +95,7 @@ class LinkTemplateOut(Schema):
 
 
 class PreviewIn(Schema):
-    document: dict[str, Any]
+    document: Annotated[dict[str, Any], Holds(Document)]
     channel: str = ""
     language: str = ""
 

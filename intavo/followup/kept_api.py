@@ -1,6 +1,6 @@
 """The console's API on what is kept for the list: filters, answers, and the rules of whose new work is."""
 
-from typing import Any
+from typing import Annotated, Any
 
 from django.db.models import Q
 from ninja import Router, Schema, Status
@@ -9,6 +9,7 @@ from intavo import clock
 from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.accounts.queries import members
 from intavo.core.giving import GiveRule, rule_words
+from intavo.core.holds import Holds
 from intavo.core.worklist import ListFilter
 from intavo.touchpoints.models import Touchpoint
 
@@ -59,7 +60,7 @@ class KeptFilterOut(Schema):
     id: int
     name: str
     for_all: bool
-    wanted: dict[str, Any]
+    wanted: Annotated[dict[str, Any], Holds(ListFilter, "validation")]
 
 
 class KeepFilterIn(Schema):

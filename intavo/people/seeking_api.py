@@ -2,7 +2,7 @@
 
 import json
 from datetime import datetime
-from typing import Any
+from typing import Annotated, Any
 from zoneinfo import ZoneInfo
 
 from django.db.models import Count, OuterRef, Q, QuerySet, Subquery
@@ -15,6 +15,7 @@ from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.accounts.models import Business
 from intavo.core import people as rules
+from intavo.core.holds import Holds
 from intavo.core.paging import read_key
 from intavo.core.people.seeking import THEIRS
 from intavo.core.refusals import wrongs
@@ -62,7 +63,7 @@ class GroupOut(Schema):
     id: int
     name: str
     for_all: bool
-    wanted: dict[str, Any]
+    wanted: Annotated[dict[str, Any], Holds(rules.Filter, "validation")]
     sentence: str
 
 

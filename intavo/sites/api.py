@@ -1,14 +1,15 @@
 """The console's API on sites."""
 
 from datetime import datetime
-from typing import Any
+from typing import Annotated, Any
 
 from django.conf import settings
 from ninja import Router, Schema, Status
 
 from intavo.accounts.auth import MemberAuth, MemberRequest
+from intavo.core.holds import Holds
 from intavo.core.showing import SiteRules
-from intavo.core.touchpoint import Sentence
+from intavo.core.touchpoint import HouseStyle, Sentence
 from intavo.core.values import Language
 
 from .actions import add_site, change_site, set_house, set_rules
@@ -33,7 +34,7 @@ class SiteOut(Schema):
     language: str
     hosts: list[str]
     snippet: str
-    house: dict[str, Any]
+    house: Annotated[dict[str, Any], Holds(HouseStyle, "validation")]
     rules: SiteRules
     strangers: list[str]
     seen: SeenOut | None
@@ -88,7 +89,7 @@ def change(request: MemberRequest, site_id: int, body: SiteIn) -> SiteOut:
 
 
 class HouseIn(Schema):
-    house: dict[str, Any]
+    house: Annotated[dict[str, Any], Holds(HouseStyle, "validation")]
 
 
 @router.put("/sites/{site_id}/house", response=SiteOut)
@@ -99,7 +100,7 @@ def house(request: MemberRequest, site_id: int, body: HouseIn) -> SiteOut:
 
 
 class RulesIn(Schema):
-    rules: dict[str, Any]
+    rules: Annotated[dict[str, Any], Holds(SiteRules)]
 
 
 @router.put("/sites/{site_id}/rules", response=SiteOut)

@@ -1,7 +1,7 @@
 """The console's API on talks and gateways."""
 
 from datetime import datetime
-from typing import Any
+from typing import Annotated, Any
 
 from django.conf import settings
 from django.http import HttpResponse
@@ -15,6 +15,7 @@ from intavo.accounts.problem import problem
 from intavo.accounts.queries import business_of
 from intavo.accounts.scope import own
 from intavo.core.dialogue import Address, Effect, HandOver, Script, Tagged, begin, take
+from intavo.core.holds import Holds
 from intavo.core.refusals import wrongs
 from intavo.core.replies import Promise, slots
 from intavo.followup.models import FollowUp
@@ -168,7 +169,7 @@ def delete_gateway(request: MemberRequest, gateway_id: int) -> Status[None]:
 
 
 class TalkTurnIn(Schema):
-    script: dict[str, Any]
+    script: Annotated[dict[str, Any], Holds(Script)]
     state: dict[str, Any] | None = None
     said: dict[str, Any] | None = None
 

@@ -1,14 +1,16 @@
 """What the console shows as visitors would get it: the stage's extras, the page map, and rehearsals."""
 
 from datetime import datetime
-from typing import Any
+from typing import Annotated, Any
 
 from ninja import Router, Schema, Status
 from pydantic import Field
 
 from intavo import clock
 from intavo.accounts.auth import MemberAuth, MemberRequest
+from intavo.core.holds import Holds
 from intavo.core.showing import OnPages
+from intavo.core.showing.deeds import Deed
 from intavo.core.touchpoint import Document
 from intavo.results.queries import refused_beats
 from intavo.sites.queries import sites_of
@@ -152,7 +154,7 @@ def why_there(request: MemberRequest, body: WhyIn) -> list[PageReasonsOut]:
 
 
 class RehearseIn(MapIn):
-    deeds: list[dict[str, Any]]
+    deeds: list[Annotated[dict[str, Any], Holds(Deed)]]
     length: float = 0
 
 
@@ -227,13 +229,13 @@ def link(request: MemberRequest, body: LinkIn) -> LinkOut:
 
 class VisitorIn(Schema):
     name: str
-    document: dict[str, Any]
+    document: Annotated[dict[str, Any], Holds(MadeUp)]
 
 
 class VisitorOut(Schema):
     id: int
     name: str
-    document: dict[str, Any]
+    document: Annotated[dict[str, Any], Holds(MadeUp)]
 
 
 @router.get("/rehearsal-visitors", response=list[VisitorOut])

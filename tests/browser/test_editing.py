@@ -115,6 +115,41 @@ def test_a_close_word_keeps_clear_of_the_headline_and_leaves_it_the_line_under_a
     assert bar.locator("h2").evaluate("(one) => one.clientWidth") >= 140
 
 
+# What is kept comes back late, as over a bad line, and is counted.
+SLOW = """
+  const asked = window.fetch
+  window.fetch = async (...about) => {
+    const answer = await asked(...about)
+    if (!String(about[0].url ?? about[0]).endsWith('/draft')) return answer
+    document.documentElement.dataset.kept = Number(document.documentElement.dataset.kept ?? 0) + 1
+    await new Promise((go) => setTimeout(go, 1500))
+    return answer
+  }
+"""
+
+
+def test_what_is_chosen_while_two_changes_are_being_kept_is_done_after_them(editor: Page) -> None:
+    editor.add_init_script(SLOW)
+    editor.reload()
+    side(editor, "Content")
+    editor.get_by_role("button", name=re.compile("^Name field")).click()
+    editor.get_by_role("checkbox", name="hidden").check()
+    expect(editor.locator("html")).to_have_attribute("data-kept", "1")
+    editor.get_by_role("button", name=re.compile("^Picture")).click()
+    editor.get_by_role("button", name="Remove Picture").click()
+    # Longer than what is typed is waited for, so that the second is in the line behind the first.
+    editor.wait_for_timeout(800)
+    editor.get_by_label("How it stands").select_option("Bar")
+    bar = stage(editor, "Phone").locator("[data-stance=bar]")
+    expect(bar).to_be_visible()
+    expect(bar.get_by_role("img")).to_have_count(0)
+    saved(editor)
+    editor.reload()
+    expect(editor.get_by_label("How it stands")).to_have_value("bar")
+    expect(bar.get_by_role("img")).to_have_count(0)
+    expect(editor.get_by_role("button", name=re.compile("Name field.*hidden"))).to_be_visible()
+
+
 # Where the words of an element end: its box without its padding.
 EDGE = "(one) => one.getBoundingClientRect().right - parseFloat(getComputedStyle(one).paddingInlineEnd)"
 

@@ -8,7 +8,7 @@ import pytest
 from intavo.core.hours import OpeningHours
 from intavo.core.links import Channel, given, meet, reached
 from intavo.core.presence import Away, Presence
-from intavo.core.replies import Cell, Reply, Situation, SlotRun
+from intavo.core.replies import Cell, Reply, ReplySlotRun, Situation
 
 WEEK = [{"day": day, "from": "09:00", "to": "17:30"} for day in ("mon", "tue", "wed", "thu", "fri")]
 MAIN = OpeningHours.model_validate({"timezone": "Europe/London", "week": WEEK})
@@ -20,7 +20,9 @@ NOON, EVENING = datetime(2026, 11, 24, 12, tzinfo=UTC), datetime(2026, 11, 24, 2
 AWAY = Presence(7, Away(NOON + timedelta(hours=1), NOON + timedelta(hours=1)))
 TABLE = {
     Cell(Situation.AFTER_HOURS): Reply(title=("Shut",)),
-    Cell(Situation.AFTER_HOURS, "ch_1"): Reply(button="Leave a line", text=("Back ", SlotRun(slot="next_opening"))),
+    Cell(Situation.AFTER_HOURS, "ch_1"): Reply(
+        button="Leave a line", text=("Back ", ReplySlotRun(slot="next_opening"))
+    ),
     Cell(Situation.OPEN, "ch_1"): Reply(text=("Somebody is here.",)),
     Cell(Situation.HOLIDAY, "ch_1"): Reply(hidden=True),
 }

@@ -8,8 +8,8 @@ from intavo.core.replies import (
     Cell,
     Promise,
     Reply,
+    ReplySlotRun,
     Situation,
-    SlotRun,
     choose,
     fill,
     first_promise,
@@ -84,6 +84,6 @@ def test_the_language_falls_back_to_the_businesss() -> None:
 def test_slots_are_filled_and_what_cannot_be_filled_stays_true() -> None:
     when = at("2026-12-25T12:00")
     words = slots(BOATHOUSE, when, LONDON, TWO_HOURS.due(BOATHOUSE, when))
-    runs = ("Closed for ", SlotRun(slot="day_name"), ", back ", SlotRun(slot="next_opening"), ".")
+    runs = ("Closed for ", ReplySlotRun(slot="day_name"), ", back ", ReplySlotRun(slot="next_opening"), ".")
     assert fill(runs, words) == "Closed for Christmas, back on Monday at 09:00."
-    assert fill(("We answer ", SlotRun(slot="promise"), "."), {}) == "We answer as soon as we can."
+    assert fill(("We answer ", ReplySlotRun(slot="promise"), "."), {}) == "We answer as soon as we can."

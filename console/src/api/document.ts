@@ -1,6 +1,11 @@
-import type { Look, LookValues, TouchpointDocument } from '@visitor/generated/wire'
+import type { Schemas } from './client'
 
-export type { Look, LookValues, TouchpointDocument }
+export type TouchpointDocument = Schemas['Document']
+export type Look = Schemas['Look']
+export type LookValues = Schemas['LookValues']
+export type FullLook = Schemas['FullLook']
+export type FullValues = Schemas['FullValues']
+export type Font = NonNullable<FullLook['font']>
 export type Step = TouchpointDocument['steps'][number]
 export type Part = Step['parts'][number]
 export type PartOf<K extends Part['kind']> = Extract<Part, { kind: K }>

@@ -8,19 +8,7 @@ export type Item = Schemas['ItemOut']
 export type One = Schemas['OneOut']
 
 /** What the list shows: what is not said does not narrow it. `member` and `touchpoint` 0 are nobody and none. */
-export interface Wanted {
-  state?: 'open' | 'for-us' | 'for-them' | 'put-off' | 'finished'
-  kind?: 'sign-up' | 'inquiry' | 'call-back' | 'feedback' | 'message'
-  touchpoint?: number
-  member?: number
-  via?: string
-  site?: number
-  page?: string
-  tag?: string
-  since?: string
-  untouched?: number
-  q?: string
-}
+export type Wanted = Partial<Schemas['ListFilter']>
 
 export function useFollowUps(wanted: Ref<Wanted>) {
   return useInfiniteQuery({

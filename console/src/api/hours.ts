@@ -1,27 +1,15 @@
 import { queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
 import type { Ref } from 'vue'
-import type { Run } from '@/parts/fields/runs'
 import { client, sendFile, take, type Schemas } from './client'
 
-export interface Stretch {
-  from: string
-  to: string
-}
-export interface HoursDocument {
-  timezone: string
-  week: (Stretch & { day: string })[]
-  exceptions: { first: string; last: string; label: string; holiday: boolean; stretches: Stretch[] }[]
-}
-export type HoursSet = { id: number; name: string; document: HoursDocument; sites: string[] }
-export type Reply = { title: Run[]; text: Run[]; button: string; tone: string; hidden: boolean }
-export type Told = Omit<Schemas['ToldOut'], 'reply'> & { reply: Reply }
-export type Hours = Omit<Schemas['HoursOut'], 'main' | 'others' | 'told'> & { main: HoursSet; others: HoursSet[]; told: Told[] }
+export type Stretch = Schemas['Stretch']
+export type HoursDocument = Schemas['OpeningHours']
+export type HoursSet = Schemas['SetOut']
+export type Reply = Schemas['Reply']
+export type Told = Schemas['ToldOut']
+export type Hours = Schemas['HoursOut']
 
-export const hoursOptions = queryOptions({
-  queryKey: ['hours'],
-  // The API says "object" of a document; its fields are those of the hours it stands for.
-  queryFn: async () => (await take(client.GET('/api/hours'))) as unknown as Hours,
-})
+export const hoursOptions = queryOptions({ queryKey: ['hours'], queryFn: () => take(client.GET('/api/hours')) })
 export const useHours = () => useQuery(hoursOptions)
 
 export function useSaveHours() {
@@ -31,7 +19,7 @@ export function useSaveHours() {
       take(
         client.PUT('/api/hours/{hours_id}', {
           params: { path: { hours_id: id } },
-          body: { document: document as unknown as Record<string, never> },
+          body: { document },
         }),
       ),
     onSuccess: () => queries.invalidateQueries(),
@@ -43,7 +31,7 @@ export const wouldMove = (hours_id: number, document: HoursDocument) =>
   take(
     client.POST('/api/hours/{hours_id}/would-move', {
       params: { path: { hours_id } },
-      body: { document: document as unknown as Record<string, never> },
+      body: { document },
     }),
   )
 
@@ -55,7 +43,7 @@ export async function readWeek(text: string): Promise<HoursDocument['week']> {
 }
 
 export async function makeHours(name: string, document: HoursDocument) {
-  return take(client.POST('/api/hours', { body: { name, document: document as unknown as Record<string, never> } }))
+  return take(client.POST('/api/hours', { body: { name, document } }))
 }
 
 export async function renameHours(id: number, name: string): Promise<void> {
@@ -83,23 +71,19 @@ export async function followHours(site_id: number, hours_id: number): Promise<vo
   await take(client.PUT('/api/sites/{site_id}/hours', { params: { path: { site_id } }, body: { hours_id } }))
 }
 
-export type ReplyCell = Omit<Schemas['ReplyCellOut'], 'reply'> & { reply: Reply }
-export type ReplyTable = Omit<Schemas['TableOut'], 'rows'> & {
-  rows: (Omit<Schemas['ReplyRowOut'], 'cells'> & { cells: ReplyCell[] })[]
-}
+export type ReplyCell = Schemas['ReplyCellOut']
+export type ReplyTable = Schemas['TableOut']
 
 /** The table of replies in one language; "" is the business's own. */
 export function useReplies(language: Ref<string>) {
   return useQuery({
     queryKey: ['replies', language],
-    queryFn: async () =>
-      (await take(client.GET('/api/replies', { params: { query: { language: language.value } } }))) as unknown as ReplyTable,
+    queryFn: () => take(client.GET('/api/replies', { params: { query: { language: language.value } } })),
   })
 }
 
 export async function saveReply(situation: string, column: string, language: string, reply: Reply): Promise<void> {
-  const body = { reply: reply as unknown as Record<string, never>, column, language }
-  await take(client.PUT('/api/replies/{situation}', { params: { path: { situation } }, body }))
+  await take(client.PUT('/api/replies/{situation}', { params: { path: { situation } }, body: { reply, column, language } }))
 }
 
 export async function putBackReply(situation: string, column: string, language: string): Promise<void> {

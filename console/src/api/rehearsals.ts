@@ -62,7 +62,7 @@ export function useWhyThere(
 }
 
 export async function rehearse(site_id: number, visitor: MadeUp, deeds: Deed[], length: number): Promise<Rehearsal> {
-  return take(client.POST('/api/rehearsals', { body: { site_id, visitor, deeds: deeds as unknown as Record<string, never>[], length } }))
+  return take(client.POST('/api/rehearsals', { body: { site_id, visitor, deeds: deeds as Schemas['RehearseIn']['deeds'], length } }))
 }
 
 export async function linkFor(site_id: number, visitor: MadeUp, path: string): Promise<string> {

@@ -3636,35 +3636,22 @@ export interface components {
             /** More */
             more: boolean;
         };
-        /**
-         * PageGroup
-         * @description Pages under one name.
-         */
+        /** @description Pages under one name. */
         PageGroup: {
-            /** Name */
             name: string;
-            /** Pages */
             pages: components["schemas"]["PagePattern"][];
         };
         /**
-         * PagePattern
          * @description Which pages: one exactly, one and everything below it, or those whose path matches.
          *
          *     `query` holds it against path and query together. A group stands for the patterns that the owner gave that
          *     name.
          */
         PagePattern: {
-            /**
-             * Kind
-             * @enum {string}
-             */
+            /** @enum {string} */
             kind: "exact" | "below" | "contains" | "glob" | "regex" | "group";
-            /** Path */
             path: string;
-            /**
-             * Query
-             * @default false
-             */
+            /** @default false */
             query: boolean;
         };
         /** SeenOut */
@@ -3698,16 +3685,13 @@ export interface components {
             /** Snippet */
             snippet: string;
             /** House */
-            house: {
-                [key: string]: unknown;
-            };
+            house: components["schemas"]["HouseStyle"];
             rules: components["schemas"]["SiteRules"];
             /** Strangers */
             strangers: string[];
             seen: components["schemas"]["SeenOut"] | null;
         };
         /**
-         * SiteRules
          * @description Rules of a site.
          *
          *     `search` and `social` list hosts, `search_media` and `social_media` values of utm_medium. At most
@@ -3715,42 +3699,20 @@ export interface components {
          *     on screen, nothing interrupts. Where an element of `signed_in` is on the page, the visitor is signed in.
          */
         SiteRules: {
-            /**
-             * Search
-             * @default []
-             */
+            /** @default [] */
             search: string[];
-            /**
-             * Social
-             * @default []
-             */
+            /** @default [] */
             social: string[];
-            /**
-             * Search Media
-             * @default []
-             */
+            /** @default [] */
             search_media: string[];
-            /**
-             * Social Media
-             * @default []
-             */
+            /** @default [] */
             social_media: string[];
-            /**
-             * Groups
-             * @default []
-             */
+            /** @default [] */
             groups: components["schemas"]["PageGroup"][];
-            /** Most Interruptions */
             most_interruptions: number | null;
-            /**
-             * Give Way To
-             * @default []
-             */
+            /** @default [] */
             give_way_to: string[];
-            /**
-             * Signed In
-             * @default
-             */
+            /** @default  */
             signed_in: string;
         };
         /** SiteIn */
@@ -3768,16 +3730,12 @@ export interface components {
         /** HouseIn */
         HouseIn: {
             /** House */
-            house: {
-                [key: string]: unknown;
-            };
+            house: components["schemas"]["HouseStyle"];
         };
         /** RulesIn */
         RulesIn: {
             /** Rules */
-            rules: {
-                [key: string]: unknown;
-            };
+            rules: components["schemas"]["SiteRules"];
         };
         /** PageOut */
         PageOut: {
@@ -3811,33 +3769,20 @@ export interface components {
             /** Of */
             of: number;
         };
-        /**
-         * Arrival
-         * @description How this visit came to the site: any of these ways.
-         */
+        /** @description How this visit came to the site: any of these ways. */
         Arrival: {
-            /**
-             * Unless
-             * @default false
-             */
+            /** @default false */
             unless: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "arrival";
-            /** Ways */
             ways: ("typed" | "search" | "social" | "elsewhere" | "here")[];
         };
-        /**
-         * Been
-         * @description They have been on the site before.
-         */
+        /** @description They have been on the site before. */
         Been: {
-            /**
-             * Unless
-             * @default false
-             */
+            /** @default false */
             unless: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -3845,30 +3790,20 @@ export interface components {
              */
             kind: "been";
         };
-        /**
-         * Campaign
-         * @description A tag in the address they landed on matches, such as utm_campaign.
-         */
+        /** @description A tag in the address they landed on matches, such as utm_campaign. */
         Campaign: {
-            /**
-             * Unless
-             * @default false
-             */
+            /** @default false */
             unless: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "campaign";
-            /**
-             * Tag
-             * @default utm_campaign
-             */
+            /** @default utm_campaign */
             tag: string;
             value: components["schemas"]["TextPattern"];
         };
         /**
-         * During
          * @description From a date to a date, on weekdays, between times of day, while open or while closed.
          *
          *     Both dates are whole days, or from and until a time of theirs.
@@ -3877,54 +3812,34 @@ export interface components {
          *     hours by their id; None: the main ones.
          */
         During: {
-            /** First */
-            first?: string | null;
-            /** First Time */
-            first_time?: string | null;
-            /** Last */
-            last?: string | null;
-            /** Last Time */
-            last_time?: string | null;
-            /**
-             * Days
-             * @default []
-             */
+            first: string | null;
+            first_time: string | null;
+            last: string | null;
+            last_time: string | null;
+            /** @default [] */
             days: ("mon" | "tue" | "wed" | "thu" | "fri" | "sat" | "sun")[];
-            /** Start */
-            start?: string | null;
-            /** End */
-            end?: string | null;
+            start: string | null;
+            end: string | null;
             /**
-             * Clock
              * @default business
              * @enum {string}
              */
             clock: "business" | "visitor";
-            /** Only */
-            only?: ("open" | "closed") | null;
-            /** Hours */
-            hours?: number | null;
+            only: ("open" | "closed") | null;
+            hours: number | null;
         };
-        /**
-         * Language
-         * @description Their browser speaks one of these languages (BCP 47; "en" takes in "en-GB").
-         */
+        /** @description Their browser speaks one of these languages (BCP 47; "en" takes in "en-GB"). */
         Language: {
-            /**
-             * Unless
-             * @default false
-             */
+            /** @default false */
             unless: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "language";
-            /** Languages */
             languages: string[];
         };
         /**
-         * Moment
          * @description When, on a page. Exactly one is given.
          *
          *     `after`: seconds on it; `read`: percent of the way down that was scrolled; `up`: percent, coming back up to it;
@@ -3932,32 +3847,18 @@ export interface components {
          *     leave; `click`: a click on an element. Elements are named by a selector.
          */
         Moment: {
-            /** After */
-            after?: number | null;
-            /** Read */
-            read?: number | null;
-            /** Up */
-            up?: number | null;
-            /** View */
-            view?: string | null;
-            /** Clicks */
-            clicks?: number | null;
-            /** Idle */
-            idle?: number | null;
-            /** Leave */
-            leave?: true | null;
-            /** Click */
-            click?: string | null;
+            after: number | null;
+            read: number | null;
+            up: number | null;
+            view: string | null;
+            clicks: number | null;
+            idle: number | null;
+            leave: true | null;
+            click: string | null;
         };
-        /**
-         * OnList
-         * @description They are on the list, as far as their browser knows.
-         */
+        /** @description They are on the list, as far as their browser knows. */
         OnList: {
-            /**
-             * Unless
-             * @default false
-             */
+            /** @default false */
             unless: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -3965,42 +3866,26 @@ export interface components {
              */
             kind: "on_list";
         };
-        /**
-         * Pages
-         * @description They have seen at least so many pages, this one counted: in this visit or ever.
-         */
+        /** @description They have seen at least so many pages, this one counted: in this visit or ever. */
         Pages: {
-            /**
-             * Unless
-             * @default false
-             */
+            /** @default false */
             unless: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "pages";
-            /**
-             * Least
-             * @default 2
-             */
+            /** @default 2 */
             least: number;
             /**
-             * Span
              * @default visit
              * @enum {string}
              */
             span: "visit" | "ever";
         };
-        /**
-         * Referrer
-         * @description The address they came from matches (host, path and query, without scheme).
-         */
+        /** @description The address they came from matches (host, path and query, without scheme). */
         Referrer: {
-            /**
-             * Unless
-             * @default false
-             */
+            /** @default false */
             unless: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -4010,7 +3895,6 @@ export interface components {
             address: components["schemas"]["TextPattern"];
         };
         /**
-         * Sentence
          * @description Where, to whom, at which moment and during which times; one of several joined by "or".
          *
          *     `sites` are short names of sites, none: all it stands on. Pages, landing pages and kinds of page are
@@ -4018,43 +3902,21 @@ export interface components {
          *     parts must come; none: never by itself.
          */
         Sentence: {
-            /**
-             * Sites
-             * @default []
-             */
+            /** @default [] */
             sites: string[];
-            /**
-             * Pages
-             * @default []
-             */
+            /** @default [] */
             pages: components["schemas"]["PagePattern"][];
-            /**
-             * Not Pages
-             * @default []
-             */
+            /** @default [] */
             not_pages: components["schemas"]["PagePattern"][];
-            /**
-             * Landing
-             * @default []
-             */
+            /** @default [] */
             landing: components["schemas"]["PagePattern"][];
-            /**
-             * Not Landing
-             * @default []
-             */
+            /** @default [] */
             not_landing: components["schemas"]["PagePattern"][];
-            /**
-             * Kinds
-             * @default []
-             */
+            /** @default [] */
             kinds: string[];
-            /**
-             * Not Kinds
-             * @default []
-             */
+            /** @default [] */
             not_kinds: string[];
             /**
-             * Devices
              * @default [
              *       "desktop",
              *       "tablet",
@@ -4062,13 +3924,9 @@ export interface components {
              *     ]
              */
             devices: ("desktop" | "tablet" | "phone")[];
-            /**
-             * Who
-             * @default []
-             */
+            /** @default [] */
             who: (components["schemas"]["Been"] | components["schemas"]["Visits"] | components["schemas"]["Pages"] | components["schemas"]["Arrival"] | components["schemas"]["Referrer"] | components["schemas"]["Campaign"] | components["schemas"]["SignedIn"] | components["schemas"]["Language"] | components["schemas"]["OnList"] | components["schemas"]["Tagged"])[];
             /**
-             * Moments
              * @default [
              *       [
              *         {
@@ -4117,15 +3975,9 @@ export interface components {
         SentenceIn: {
             sentence: components["schemas"]["Sentence"];
         };
-        /**
-         * SignedIn
-         * @description They are signed in to the site, as the site's script or an element on it says.
-         */
+        /** @description They are signed in to the site, as the site's script or an element on it says. */
         SignedIn: {
-            /**
-             * Unless
-             * @default false
-             */
+            /** @default false */
             unless: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -4133,57 +3985,37 @@ export interface components {
              */
             kind: "signed_in";
         };
-        /**
-         * Tagged
-         * @description A touchpoint gave them one of these tags.
-         */
+        /** @description A touchpoint gave them one of these tags. */
         Tagged: {
-            /**
-             * Unless
-             * @default false
-             */
+            /** @default false */
             unless: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "tag";
-            /** Tags */
             tags: string[];
         };
-        /**
-         * TextPattern
-         * @description A text to hold against another: the same, contained in it, with * and ?, or a regular expression.
-         */
+        /** @description A text to hold against another: the same, contained in it, with * and ?, or a regular expression. */
         TextPattern: {
             /**
-             * How
              * @default contains
              * @enum {string}
              */
             how: "exact" | "contains" | "glob" | "regex";
-            /** Text */
             text: string;
         };
-        /**
-         * Visits
-         * @description They are on at least, or at most, so many visits, this one counted.
-         */
+        /** @description They are on at least, or at most, so many visits, this one counted. */
         Visits: {
-            /**
-             * Unless
-             * @default false
-             */
+            /** @default false */
             unless: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "visits";
-            /** Least */
-            least?: number | null;
-            /** Most */
-            most?: number | null;
+            least: number | null;
+            most: number | null;
         };
         /** CounterIn */
         CounterIn: {
@@ -4279,9 +4111,7 @@ export interface components {
             /** Hidden */
             hidden: boolean;
             /** Reply */
-            reply: {
-                [key: string]: unknown;
-            };
+            reply: components["schemas"]["Reply"];
         };
         /** ReplyRowOut */
         ReplyRowOut: {
@@ -4319,9 +4149,7 @@ export interface components {
         /** ReplyIn */
         ReplyIn: {
             /** Reply */
-            reply: {
-                [key: string]: unknown;
-            };
+            reply: components["schemas"]["Reply"];
             /**
              * Column
              * @default
@@ -4360,9 +4188,7 @@ export interface components {
         /** CalendarOut */
         CalendarOut: {
             /** Exceptions */
-            exceptions: {
-                [key: string]: unknown;
-            }[];
+            exceptions: components["schemas"]["HoursException"][];
             /** Coming */
             coming: components["schemas"]["ComingOut"][];
         };
@@ -4427,9 +4253,7 @@ export interface components {
             /** Name */
             name: string;
             /** Document */
-            document: {
-                [key: string]: unknown;
-            };
+            document: components["schemas"]["OpeningHours"];
             /** Sites */
             sites: string[];
         };
@@ -4448,18 +4272,14 @@ export interface components {
             /** Own */
             own: boolean;
             /** Reply */
-            reply: {
-                [key: string]: unknown;
-            };
+            reply: components["schemas"]["Reply"];
         };
         /** NewHoursIn */
         NewHoursIn: {
             /** Name */
             name: string;
             /** Document */
-            document: {
-                [key: string]: unknown;
-            };
+            document: components["schemas"]["OpeningHours"];
         };
         /** MovedOut */
         MovedOut: {
@@ -4481,9 +4301,7 @@ export interface components {
         /** HoursIn */
         HoursIn: {
             /** Document */
-            document: {
-                [key: string]: unknown;
-            };
+            document: components["schemas"]["OpeningHours"];
         };
         /** FollowedOut */
         FollowedOut: {
@@ -4533,9 +4351,7 @@ export interface components {
             /** Public Id */
             public_id: string;
             /** Document */
-            document: {
-                [key: string]: unknown;
-            };
+            document: components["schemas"]["Channel"];
             /** Link */
             link: string;
             /** On A Phone */
@@ -4580,9 +4396,7 @@ export interface components {
         /** ChannelIn */
         ChannelIn: {
             /** Document */
-            document: {
-                [key: string]: unknown;
-            };
+            document: components["schemas"]["Channel"];
         };
         /** ChannelOrderIn */
         ChannelOrderIn: {
@@ -4591,8 +4405,11 @@ export interface components {
         };
         /** ReadChannelOut */
         ReadChannelOut: {
-            /** Kind */
-            kind: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "phone" | "text" | "mail" | "xmpp" | "sip" | "matrix" | "map" | "page" | "message-link";
             /** Handle */
             handle: string;
             /** Words */
@@ -4600,7 +4417,7 @@ export interface components {
             /** Template */
             template: string | null;
             /** Others */
-            others: string[];
+            others: ("phone" | "text" | "mail" | "xmpp" | "sip" | "matrix" | "map" | "page" | "message-link")[];
             /** On Map */
             on_map: boolean;
             /** Labels */
@@ -4656,9 +4473,7 @@ export interface components {
         /** PreviewIn */
         PreviewIn: {
             /** Document */
-            document: {
-                [key: string]: unknown;
-            };
+            document: components["schemas"]["Channel"];
             /**
              * Channel
              * @default
@@ -4687,92 +4502,57 @@ export interface components {
                 [key: string]: string;
             };
         };
-        /**
-         * Band
-         * @description The step that scores from `least` to `most` go to.
-         */
+        /** @description The step that scores from `least` to `most` go to. */
         Band: {
-            /** Least */
             least: number;
-            /** Most */
             most: number;
-            /** Next */
             next: string;
         };
-        /**
-         * Button
-         * @description A button.
-         */
+        /** @description A button. */
         Button: {
-            /** Id */
             id: string;
             /**
-             * On
              * @default [
              *       "desktop",
              *       "phone"
              *     ]
              */
             on: ("desktop" | "phone")[];
-            /**
-             * Hidden
-             * @default false
-             */
+            /** @default false */
             hidden: boolean;
-            /** Row */
             row: string | null;
-            /**
-             * Share
-             * @default 100
-             */
+            /** @default 100 */
             share: number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "button";
-            /**
-             * Label
-             * @default
-             */
+            /** @default  */
             label: string;
             does: components["schemas"]["Does"];
             /**
-             * Style
              * @default main
              * @enum {string}
              */
             style: "main" | "plain";
         };
-        /**
-         * Channels
-         * @description Channels, as rows, tiles or round signs; with `people`, those who stand behind them can be chosen.
-         */
+        /** @description Channels, as rows, tiles or round signs; with `people`, those who stand behind them can be chosen. */
         Channels: {
-            /** Id */
             id: string;
             /**
-             * On
              * @default [
              *       "desktop",
              *       "phone"
              *     ]
              */
             on: ("desktop" | "phone")[];
-            /**
-             * Hidden
-             * @default false
-             */
+            /** @default false */
             hidden: boolean;
-            /** Row */
             row: string | null;
-            /**
-             * Share
-             * @default 100
-             */
+            /** @default 100 */
             share: number;
             /**
-             * As
              * @default rows
              * @enum {string}
              */
@@ -4782,194 +4562,116 @@ export interface components {
              * @enum {string}
              */
             kind: "channels";
-            /**
-             * Channels
-             * @default all
-             */
+            /** @default all */
             channels: string[] | "all";
-            /**
-             * People
-             * @default true
-             */
+            /** @default true */
             people: boolean;
         };
-        /**
-         * Choice
-         * @description A reply that can be clicked: it tags, says, reaches the goal, starts a series, and leads on.
-         */
+        /** @description A reply that can be clicked: it tags, says, reaches the goal, starts a series, and leads on. */
         Choice: {
-            /** Id */
             id: string;
-            /** Label */
             label: string;
-            /**
-             * Tags
-             * @default []
-             */
+            /** @default [] */
             tags: string[];
-            /**
-             * Says
-             * @default []
-             */
-            says: (string | components["schemas"]["SlotRun"])[][];
-            /** Next */
+            /** @default [] */
+            says: (string | components["schemas"]["ReplySlotRun"])[][];
             next: string | null;
-            /**
-             * Goal
-             * @default false
-             */
+            /** @default false */
             goal: boolean;
-            /** Series */
             series: string | null;
         };
-        /**
-         * Code
-         * @description Where the code stands that the visitor has been given, with a way to copy it.
-         */
+        /** @description Where the code stands that the visitor has been given, with a way to copy it. */
         Code: {
-            /** Id */
             id: string;
             /**
-             * On
              * @default [
              *       "desktop",
              *       "phone"
              *     ]
              */
             on: ("desktop" | "phone")[];
-            /**
-             * Hidden
-             * @default false
-             */
+            /** @default false */
             hidden: boolean;
-            /** Row */
             row: string | null;
-            /**
-             * Share
-             * @default 100
-             */
+            /** @default 100 */
             share: number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "code";
-            /**
-             * Label
-             * @default Your code
-             */
+            /** @default Your code */
             label: string;
         };
-        /**
-         * Consent
-         * @description A tick with the wording that is agreed to; never ticked beforehand.
-         */
+        /** @description A tick with the wording that is agreed to; never ticked beforehand. */
         Consent: {
-            /** Id */
             id: string;
             /**
-             * On
              * @default [
              *       "desktop",
              *       "phone"
              *     ]
              */
             on: ("desktop" | "phone")[];
-            /**
-             * Hidden
-             * @default false
-             */
+            /** @default false */
             hidden: boolean;
-            /** Row */
             row: string | null;
-            /**
-             * Share
-             * @default 100
-             */
+            /** @default 100 */
             share: number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "consent";
-            /** Name */
             name: string;
-            /**
-             * Text
-             * @default
-             */
+            /** @default  */
             text: string;
-            /**
-             * Required
-             * @default false
-             */
+            /** @default false */
             required: boolean;
         };
         /**
-         * Countdown
          * @description Time left: to a moment, or so many minutes for each visitor, begun again so many after its end (0: at once).
          *
          *     `at_end`: the words stand there, the part goes, or the whole touchpoint is closed.
          */
         Countdown: {
-            /** Id */
             id: string;
             /**
-             * On
              * @default [
              *       "desktop",
              *       "phone"
              *     ]
              */
             on: ("desktop" | "phone")[];
-            /**
-             * Hidden
-             * @default false
-             */
+            /** @default false */
             hidden: boolean;
-            /** Row */
             row: string | null;
-            /**
-             * Share
-             * @default 100
-             */
+            /** @default 100 */
             share: number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "countdown";
-            /** To */
             to: string | null;
-            /** Minutes */
             minutes: number | null;
-            /** Again After */
             again_after: number | null;
             /**
-             * At End
              * @default words
              * @enum {string}
              */
             at_end: "words" | "hide" | "close";
-            /**
-             * Label
-             * @default
-             */
+            /** @default  */
             label: string;
-            /**
-             * Ended
-             * @default This has ended.
-             */
+            /** @default This has ended. */
             ended: string;
             /**
-             * Align
              * @default start
              * @enum {string}
              */
             align: "start" | "middle" | "end";
         };
         /**
-         * Does
          * @description What a click does. `href` is filled only in what visitors get.
          *
          *     send and step go on to `next`; page, mail and phone use `address`; file uses `asset`; touchpoint its
@@ -4977,264 +4679,149 @@ export interface components {
          *     with that id ("ch_…"). `goal`: reaches the goal.
          */
         Does: {
-            /**
-             * Action
-             * @enum {string}
-             */
+            /** @enum {string} */
             action: "send" | "step" | "back" | "page" | "mail" | "phone" | "file" | "touchpoint" | "spot" | "close" | "channel";
-            /** Next */
             next: string | null;
-            /**
-             * Address
-             * @default
-             */
+            /** @default  */
             address: string;
-            /** Asset */
             asset: string | null;
-            /**
-             * Touchpoint
-             * @default
-             */
+            /** @default  */
             touchpoint: string;
-            /**
-             * Spot
-             * @default
-             */
+            /** @default  */
             spot: string;
-            /**
-             * Channel
-             * @default
-             */
+            /** @default  */
             channel: string;
             /**
-             * Tab
              * @default same
              * @enum {string}
              */
             tab: "same" | "new";
-            /**
-             * Goal
-             * @default false
-             */
+            /** @default false */
             goal: boolean;
-            /**
-             * Href
-             * @default
-             */
+            /** @default  */
             href: string;
         };
         /**
-         * FieldPart
          * @description A field. `options` belong to choice and several, `least`/`most` to number, `value` to hidden.
          *
          *     A slot offers times for a call: `minutes` long, `notice` minutes ahead at least, `capacity` at once.
          */
         FieldPart: {
-            /** Id */
             id: string;
             /**
-             * On
              * @default [
              *       "desktop",
              *       "phone"
              *     ]
              */
             on: ("desktop" | "phone")[];
-            /**
-             * Hidden
-             * @default false
-             */
+            /** @default false */
             hidden: boolean;
-            /** Row */
             row: string | null;
-            /**
-             * Share
-             * @default 100
-             */
+            /** @default 100 */
             share: number;
-            /** Name */
             name: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "field";
-            /**
-             * Input
-             * @enum {string}
-             */
+            /** @enum {string} */
             input: "email" | "name" | "text" | "phone" | "long" | "choice" | "several" | "number" | "date" | "slot" | "hidden";
-            /**
-             * Label
-             * @default
-             */
+            /** @default  */
             label: string;
-            /**
-             * Hint
-             * @default
-             */
+            /** @default  */
             hint: string;
-            /**
-             * Required
-             * @default false
-             */
+            /** @default false */
             required: boolean;
-            /**
-             * Options
-             * @default []
-             */
+            /** @default [] */
             options: components["schemas"]["Option"][];
-            /** Least */
             least: number | null;
-            /** Most */
             most: number | null;
-            /**
-             * Value
-             * @default
-             */
+            /** @default  */
             value: string;
-            /**
-             * Minutes
-             * @default 30
-             */
+            /** @default 30 */
             minutes: number;
-            /**
-             * Notice
-             * @default 60
-             */
+            /** @default 60 */
             notice: number;
-            /**
-             * Capacity
-             * @default 1
-             */
+            /** @default 1 */
             capacity: number;
         };
-        /**
-         * Headline
-         * @description A line of large words; `known` is its wording where the visitor's first name is known.
-         */
+        /** @description A line of large words; `known` is its wording where the visitor's first name is known. */
         Headline: {
-            /** Id */
             id: string;
             /**
-             * On
              * @default [
              *       "desktop",
              *       "phone"
              *     ]
              */
             on: ("desktop" | "phone")[];
-            /**
-             * Hidden
-             * @default false
-             */
+            /** @default false */
             hidden: boolean;
-            /** Row */
             row: string | null;
-            /**
-             * Share
-             * @default 100
-             */
+            /** @default 100 */
             share: number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "headline";
-            /**
-             * Text
-             * @default
-             */
+            /** @default  */
             text: string;
-            /**
-             * Known
-             * @default []
-             */
+            /** @default [] */
             known: (string | components["schemas"]["WordSlotRun"])[];
             /**
-             * Size
              * @default large
              * @enum {string}
              */
             size: "small" | "medium" | "large";
-            /** Colour */
             colour: string | null;
             /**
-             * Align
              * @default start
              * @enum {string}
              */
             align: "start" | "middle" | "end";
         };
-        /**
-         * HoursPart
-         * @description Whether it is open now, and the week.
-         */
+        /** @description Whether it is open now, and the week. */
         HoursPart: {
-            /** Id */
             id: string;
             /**
-             * On
              * @default [
              *       "desktop",
              *       "phone"
              *     ]
              */
             on: ("desktop" | "phone")[];
-            /**
-             * Hidden
-             * @default false
-             */
+            /** @default false */
             hidden: boolean;
-            /** Row */
             row: string | null;
-            /**
-             * Share
-             * @default 100
-             */
+            /** @default 100 */
             share: number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "hours";
-            /**
-             * Now
-             * @default true
-             */
+            /** @default true */
             now: boolean;
-            /**
-             * Week
-             * @default true
-             */
+            /** @default true */
             week: boolean;
         };
-        /**
-         * Line
-         * @description A line between parts.
-         */
+        /** @description A line between parts. */
         Line: {
-            /** Id */
             id: string;
             /**
-             * On
              * @default [
              *       "desktop",
              *       "phone"
              *     ]
              */
             on: ("desktop" | "phone")[];
-            /**
-             * Hidden
-             * @default false
-             */
+            /** @default false */
             hidden: boolean;
-            /** Row */
             row: string | null;
-            /**
-             * Share
-             * @default 100
-             */
+            /** @default 100 */
             share: number;
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -5242,134 +4829,81 @@ export interface components {
              */
             kind: "line";
         };
-        /**
-         * LinkItem
-         * @description One line of a links menu.
-         */
+        /** @description One line of a links menu. */
         LinkItem: {
-            /**
-             * Label
-             * @default
-             */
+            /** @default  */
             label: string;
             does: components["schemas"]["Does"];
         };
-        /**
-         * Links
-         * @description A menu of links.
-         */
+        /** @description A menu of links. */
         Links: {
-            /** Id */
             id: string;
             /**
-             * On
              * @default [
              *       "desktop",
              *       "phone"
              *     ]
              */
             on: ("desktop" | "phone")[];
-            /**
-             * Hidden
-             * @default false
-             */
+            /** @default false */
             hidden: boolean;
-            /** Row */
             row: string | null;
-            /**
-             * Share
-             * @default 100
-             */
+            /** @default 100 */
             share: number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "links";
-            /**
-             * Items
-             * @default []
-             */
+            /** @default [] */
             items: components["schemas"]["LinkItem"][];
             /**
-             * Columns
              * @default 1
              * @enum {integer}
              */
             columns: 1 | 2;
         };
         /**
-         * Markup
          * @description Foreign markup, only ever in a sandboxed frame, which is as high as its content; `height` until that is known.
          *
          *     `windows`: a window that it opens is a real one, outside of the sandbox.
          */
         Markup: {
-            /** Id */
             id: string;
             /**
-             * On
              * @default [
              *       "desktop",
              *       "phone"
              *     ]
              */
             on: ("desktop" | "phone")[];
-            /**
-             * Hidden
-             * @default false
-             */
+            /** @default false */
             hidden: boolean;
-            /** Row */
             row: string | null;
-            /**
-             * Share
-             * @default 100
-             */
+            /** @default 100 */
             share: number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "markup";
-            /**
-             * Html
-             * @default
-             */
+            /** @default  */
             html: string;
-            /**
-             * Windows
-             * @default false
-             */
+            /** @default false */
             windows: boolean;
-            /**
-             * Height
-             * @default 200
-             */
+            /** @default 200 */
             height: number;
-            /**
-             * Description
-             * @default
-             */
+            /** @default  */
             description: string;
         };
-        /**
-         * Option
-         * @description One choice: what is kept, what is read, and the step it leads to.
-         */
+        /** @description One choice: what is kept, what is read, and the step it leads to. */
         Option: {
-            /** Value */
             value: string;
-            /**
-             * Label
-             * @default
-             */
+            /** @default  */
             label: string;
-            /** Next */
             next: string | null;
         };
         /**
-         * Picture
          * @description A picture: focus point in percent, brightness -80..80, a wash of colour over it in percent.
          *
          *     `description` is read out to those who do not see it; empty says nothing at all. `follows` makes a
@@ -5377,34 +4911,21 @@ export interface components {
          *     of filling the box. The asset `house-logo` is the site's logo; where there is none, nothing stands there.
          */
         Picture: {
-            /** Id */
             id: string;
             /**
-             * On
              * @default [
              *       "desktop",
              *       "phone"
              *     ]
              */
             on: ("desktop" | "phone")[];
-            /**
-             * Hidden
-             * @default false
-             */
+            /** @default false */
             hidden: boolean;
-            /** Row */
             row: string | null;
-            /**
-             * Share
-             * @default 100
-             */
+            /** @default 100 */
             share: number;
-            /** Asset */
             asset: string | null;
-            /**
-             * Description
-             * @default
-             */
+            /** @default  */
             description: string;
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -5412,229 +4933,128 @@ export interface components {
              */
             kind: "picture";
             /**
-             * Place
              * @default inline
              * @enum {string}
              */
             place: "inline" | "above" | "beside" | "behind";
-            /**
-             * Focus X
-             * @default 50
-             */
+            /** @default 50 */
             focus_x: number;
-            /**
-             * Focus Y
-             * @default 50
-             */
+            /** @default 50 */
             focus_y: number;
-            /**
-             * Bright
-             * @default 0
-             */
+            /** @default 0 */
             bright: number;
-            /**
-             * Wash
-             * @default 0
-             */
+            /** @default 0 */
             wash: number;
-            /**
-             * Wash Colour
-             * @default #000000
-             */
+            /** @default #000000 */
             wash_colour: string;
-            /** Height */
             height: number | null;
-            /**
-             * Whole
-             * @default false
-             */
+            /** @default false */
             whole: boolean;
-            /**
-             * Follows
-             * @default false
-             */
+            /** @default false */
             follows: boolean;
         };
-        /**
-         * Price
-         * @description A price with the old one beside it; the saving is worked out. Amounts in units of the currency.
-         */
+        /** @description A price with the old one beside it; the saving is worked out. Amounts in units of the currency. */
         Price: {
-            /** Id */
             id: string;
             /**
-             * On
              * @default [
              *       "desktop",
              *       "phone"
              *     ]
              */
             on: ("desktop" | "phone")[];
-            /**
-             * Hidden
-             * @default false
-             */
+            /** @default false */
             hidden: boolean;
-            /** Row */
             row: string | null;
-            /**
-             * Share
-             * @default 100
-             */
+            /** @default 100 */
             share: number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "price";
-            /**
-             * Now
-             * @default 0
-             */
+            /** @default 0 */
             now: string;
-            /** Old */
             old: string | null;
-            /**
-             * Currency
-             * @default GBP
-             */
+            /** @default GBP */
             currency: string;
-            /**
-             * Unit
-             * @default
-             */
+            /** @default  */
             unit: string;
-            /**
-             * Show Saving
-             * @default true
-             */
+            /** @default true */
             show_saving: boolean;
             /**
-             * Align
              * @default start
              * @enum {string}
              */
             align: "start" | "middle" | "end";
         };
-        /**
-         * Question
-         * @description A question with choices; each may go to a step of its own.
-         */
+        /** @description A question with choices; each may go to a step of its own. */
         Question: {
-            /** Id */
             id: string;
             /**
-             * On
              * @default [
              *       "desktop",
              *       "phone"
              *     ]
              */
             on: ("desktop" | "phone")[];
-            /**
-             * Hidden
-             * @default false
-             */
+            /** @default false */
             hidden: boolean;
-            /** Row */
             row: string | null;
-            /**
-             * Share
-             * @default 100
-             */
+            /** @default 100 */
             share: number;
-            /** Name */
             name: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "question";
-            /**
-             * Text
-             * @default
-             */
+            /** @default  */
             text: string;
-            /**
-             * Options
-             * @default []
-             */
+            /** @default [] */
             options: components["schemas"]["Option"][];
         };
-        /**
-         * Questions
-         * @description The business's questions & answers, all or one group of them.
-         */
+        /** @description The business's questions & answers, all or one group of them. */
         Questions: {
-            /** Id */
             id: string;
             /**
-             * On
              * @default [
              *       "desktop",
              *       "phone"
              *     ]
              */
             on: ("desktop" | "phone")[];
-            /**
-             * Hidden
-             * @default false
-             */
+            /** @default false */
             hidden: boolean;
-            /** Row */
             row: string | null;
-            /**
-             * Share
-             * @default 100
-             */
+            /** @default 100 */
             share: number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "questions";
-            /**
-             * Group
-             * @default
-             */
+            /** @default  */
             group: string;
-            /**
-             * Search
-             * @default true
-             */
+            /** @default true */
             search: boolean;
-            /**
-             * Helped
-             * @default true
-             */
+            /** @default true */
             helped: boolean;
         };
-        /**
-         * ReplyPart
-         * @description Where the visitor is told when somebody answers.
-         */
+        /** @description Where the visitor is told when somebody answers. */
         ReplyPart: {
-            /** Id */
             id: string;
             /**
-             * On
              * @default [
              *       "desktop",
              *       "phone"
              *     ]
              */
             on: ("desktop" | "phone")[];
-            /**
-             * Hidden
-             * @default false
-             */
+            /** @default false */
             hidden: boolean;
-            /** Row */
             row: string | null;
-            /**
-             * Share
-             * @default 100
-             */
+            /** @default 100 */
             share: number;
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -5642,252 +5062,137 @@ export interface components {
              */
             kind: "reply";
         };
-        /**
-         * Score
-         * @description A score to give; `bands` choose the next step, `low` and below opens a follow-up.
-         */
+        /** @description A place in a text that is filled when it is said. */
+        ReplySlotRun: {
+            /** @enum {string} */
+            slot: "next_opening" | "closing_time" | "day_name" | "promise" | "back_at" | "first_name";
+        };
+        /** @description A score to give; `bands` choose the next step, `low` and below opens a follow-up. */
         Score: {
-            /** Id */
             id: string;
             /**
-             * On
              * @default [
              *       "desktop",
              *       "phone"
              *     ]
              */
             on: ("desktop" | "phone")[];
-            /**
-             * Hidden
-             * @default false
-             */
+            /** @default false */
             hidden: boolean;
-            /** Row */
             row: string | null;
-            /**
-             * Share
-             * @default 100
-             */
+            /** @default 100 */
             share: number;
-            /** Name */
             name: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "score";
-            /**
-             * Text
-             * @default
-             */
+            /** @default  */
             text: string;
-            /**
-             * Least
-             * @default 0
-             */
+            /** @default 0 */
             least: number;
-            /**
-             * Most
-             * @default 10
-             */
+            /** @default 10 */
             most: number;
-            /**
-             * Least Label
-             * @default
-             */
+            /** @default  */
             least_label: string;
-            /**
-             * Most Label
-             * @default
-             */
+            /** @default  */
             most_label: string;
-            /**
-             * Low
-             * @default 6
-             */
+            /** @default 6 */
             low: number;
-            /**
-             * Bands
-             * @default []
-             */
+            /** @default [] */
             bands: components["schemas"]["Band"][];
         };
-        /**
-         * Script
-         * @description The whole script; refused, with the turn named, where it cannot end or goes nowhere.
-         */
+        /** @description The whole script; refused, with the turn named, where it cannot end or goes nowhere. */
         Script: {
             /**
-             * Version
              * @default 1
              * @constant
              */
             version: 1;
-            /** Start */
             start: string;
-            /** Turns */
             turns: components["schemas"]["ScriptTurn"][];
         };
-        /**
-         * ScriptTurn
-         * @description What is said, and then either choices, a question, a person, or the next turn; with none of them it ends.
-         */
+        /** @description What is said, and then either choices, a question, a person, or the next turn; with none of them it ends. */
         ScriptTurn: {
-            /** Id */
             id: string;
-            /**
-             * Says
-             * @default []
-             */
-            says: (string | components["schemas"]["SlotRun"])[][];
-            /**
-             * Choices
-             * @default []
-             */
+            /** @default [] */
+            says: (string | components["schemas"]["ReplySlotRun"])[][];
+            /** @default [] */
             choices: components["schemas"]["Choice"][];
-            /** Asks */
             asks: ("text" | "email" | "phone") | null;
-            /**
-             * May Skip
-             * @default false
-             */
+            /** @default false */
             may_skip: boolean;
-            /** Next */
             next: string | null;
-            /**
-             * Hands Over
-             * @default false
-             */
+            /** @default false */
             hands_over: boolean;
-            /**
-             * Goal
-             * @default false
-             */
+            /** @default false */
             goal: boolean;
         };
-        /**
-         * Share
-         * @description The browser's own share sheet, and copying the link; no address means this page's own.
-         */
+        /** @description The browser's own share sheet, and copying the link; no address means this page's own. */
         Share: {
-            /** Id */
             id: string;
             /**
-             * On
              * @default [
              *       "desktop",
              *       "phone"
              *     ]
              */
             on: ("desktop" | "phone")[];
-            /**
-             * Hidden
-             * @default false
-             */
+            /** @default false */
             hidden: boolean;
-            /** Row */
             row: string | null;
-            /**
-             * Share
-             * @default 100
-             */
+            /** @default 100 */
             share: number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "share";
-            /**
-             * Label
-             * @default Share this
-             */
+            /** @default Share this */
             label: string;
-            /**
-             * Address
-             * @default
-             */
+            /** @default  */
             address: string;
-            /**
-             * Words
-             * @default
-             */
+            /** @default  */
             words: string;
         };
-        /**
-         * SlotRun
-         * @description A place in a text that is filled when it is said.
-         */
-        SlotRun: {
-            /**
-             * Slot
-             * @enum {string}
-             */
-            slot: "next_opening" | "closing_time" | "day_name" | "promise" | "back_at" | "first_name";
-        };
-        /**
-         * Space
-         * @description Room between parts, in CSS pixels.
-         */
+        /** @description Room between parts, in CSS pixels. */
         Space: {
-            /** Id */
             id: string;
             /**
-             * On
              * @default [
              *       "desktop",
              *       "phone"
              *     ]
              */
             on: ("desktop" | "phone")[];
-            /**
-             * Hidden
-             * @default false
-             */
+            /** @default false */
             hidden: boolean;
-            /** Row */
             row: string | null;
-            /**
-             * Share
-             * @default 100
-             */
+            /** @default 100 */
             share: number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "space";
-            /**
-             * Height
-             * @default 16
-             */
+            /** @default 16 */
             height: number;
         };
-        /**
-         * Talk
-         * @description A conversation in the page: by its script as far as that goes, and then with a person.
-         */
+        /** @description A conversation in the page: by its script as far as that goes, and then with a person. */
         Talk: {
-            /** Id */
             id: string;
             /**
-             * On
              * @default [
              *       "desktop",
              *       "phone"
              *     ]
              */
             on: ("desktop" | "phone")[];
-            /**
-             * Hidden
-             * @default false
-             */
+            /** @default false */
             hidden: boolean;
-            /** Row */
             row: string | null;
-            /**
-             * Share
-             * @default 100
-             */
+            /** @default 100 */
             share: number;
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -5931,125 +5236,75 @@ export interface components {
              *     }
              */
             script: components["schemas"]["Script"];
-            /**
-             * Hint
-             * @default Write to us
-             */
+            /** @default Write to us */
             hint: string;
-            /**
-             * Files
-             * @default false
-             */
+            /** @default false */
             files: boolean;
         };
-        /**
-         * Text
-         * @description Rich text, sanitised when it is read; `known` is its wording where the first name is known.
-         */
+        /** @description Rich text, sanitised when it is read; `known` is its wording where the first name is known. */
         Text: {
-            /** Id */
             id: string;
             /**
-             * On
              * @default [
              *       "desktop",
              *       "phone"
              *     ]
              */
             on: ("desktop" | "phone")[];
-            /**
-             * Hidden
-             * @default false
-             */
+            /** @default false */
             hidden: boolean;
-            /** Row */
             row: string | null;
-            /**
-             * Share
-             * @default 100
-             */
+            /** @default 100 */
             share: number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "text";
-            /**
-             * Html
-             * @default
-             */
+            /** @default  */
             html: string;
-            /**
-             * Known
-             * @default
-             */
+            /** @default  */
             known: string;
             /**
-             * Size
              * @default medium
              * @enum {string}
              */
             size: "small" | "medium" | "large";
-            /** Colour */
             colour: string | null;
             /**
-             * Align
              * @default start
              * @enum {string}
              */
             align: "start" | "middle" | "end";
         };
-        /**
-         * Video
-         * @description A video, muted until it is clicked.
-         */
+        /** @description A video, muted until it is clicked. */
         Video: {
-            /** Id */
             id: string;
             /**
-             * On
              * @default [
              *       "desktop",
              *       "phone"
              *     ]
              */
             on: ("desktop" | "phone")[];
-            /**
-             * Hidden
-             * @default false
-             */
+            /** @default false */
             hidden: boolean;
-            /** Row */
             row: string | null;
-            /**
-             * Share
-             * @default 100
-             */
+            /** @default 100 */
             share: number;
-            /** Asset */
             asset: string | null;
-            /**
-             * Description
-             * @default
-             */
+            /** @default  */
             description: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "video";
-            /** Poster */
             poster: string | null;
         };
-        /**
-         * WordSlotRun
-         * @description A place in a text that is filled when it is said.
-         */
+        /** @description A place in a text that is filled when it is said. */
         WordSlotRun: {
-            /**
-             * Slot
-             * @enum {string}
-             */
+            /** @enum {string} */
             slot: "first_name" | "promise" | "next_opening" | "code" | "file";
         };
         /** SentenceOut */
@@ -6073,7 +5328,6 @@ export interface components {
             until: string;
         };
         /**
-         * HowOften
          * @description On every page, once a visit, or once in a span; at most so many times ever; how long it stays away once closed.
          *
          *     Counted from the moment it is on screen. `moment`: each time its moment comes anew after it was closed, on the
@@ -6081,7 +5335,6 @@ export interface components {
          */
         HowOften: {
             /**
-             * Every
              * @default span
              * @enum {string}
              */
@@ -6093,19 +5346,16 @@ export interface components {
              *     }
              */
             span: components["schemas"]["Span"];
-            /** Most */
-            most?: number | null;
-            after_closed?: components["schemas"]["Span"] | null;
+            most: number | null;
+            after_closed: components["schemas"]["Span"] | null;
         };
         /**
-         * Show
          * @description All rules: any of the sentences shows it, within how often and until.
          *
          *     `group` is a name that several touchpoints share; `alone`: only if nothing else has interrupted the visit.
          */
         Show: {
             /**
-             * Sentences
              * @default [
              *       {
              *         "sites": [],
@@ -6182,52 +5432,30 @@ export interface components {
              *     }
              */
             until: components["schemas"]["Until"];
-            /**
-             * Group
-             * @default
-             */
+            /** @default  */
             group: string;
-            /**
-             * Alone
-             * @default false
-             */
+            /** @default false */
             alone: boolean;
         };
         /** ShowIn */
         ShowIn: {
             show: components["schemas"]["Show"];
         };
-        /**
-         * Span
-         * @description A length of time as the owner says it; a day is 24 hours.
-         */
+        /** @description A length of time as the owner says it; a day is 24 hours. */
         Span: {
-            /**
-             * N
-             * @default 7
-             */
+            /** @default 7 */
             n: number;
             /**
-             * Unit
              * @default days
              * @enum {string}
              */
             unit: "minutes" | "hours" | "days";
         };
-        /**
-         * Until
-         * @description Not any more after they answered: this one, or any touchpoint of its group.
-         */
+        /** @description Not any more after they answered: this one, or any touchpoint of its group. */
         Until: {
-            /**
-             * Answered
-             * @default true
-             */
+            /** @default true */
             answered: boolean;
-            /**
-             * Group
-             * @default false
-             */
+            /** @default false */
             group: boolean;
         };
         /** StarterOut */
@@ -6245,9 +5473,7 @@ export interface components {
             /** Asks */
             asks: string;
             /** Seen */
-            seen: {
-                [key: string]: unknown;
-            };
+            seen: components["schemas"]["SeenDocument"];
         };
         /** PlacedOut */
         PlacedOut: {
@@ -6323,13 +5549,9 @@ export interface components {
             /** Hosted */
             hosted: string[];
             /** Document */
-            document: {
-                [key: string]: unknown;
-            };
+            document: components["schemas"]["Document"];
             /** Look */
-            look: {
-                [key: string]: unknown;
-            };
+            look: components["schemas"]["FullLook"];
             speech: components["schemas"]["SpeechOut"];
             /** Has House */
             has_house: boolean;
@@ -6487,9 +5709,7 @@ export interface components {
         /** DraftIn */
         DraftIn: {
             /** Document */
-            document: {
-                [key: string]: unknown;
-            };
+            document: components["schemas"]["Document"];
             /** Based On */
             based_on: number;
             /**
@@ -6573,9 +5793,7 @@ export interface components {
             /** Is Live */
             is_live: boolean;
             /** Seen */
-            seen: {
-                [key: string]: unknown;
-            };
+            seen: components["schemas"]["SeenDocument"];
             /** Changes */
             changes: components["schemas"]["ChangeOut"][];
         };
@@ -6907,66 +6125,42 @@ export interface components {
             /** For All */
             for_all: boolean;
             /** Wanted */
-            wanted: {
-                [key: string]: unknown;
-            };
+            wanted: components["schemas"]["Filter"];
             /** Sentence */
             sentence: string;
         };
-        /**
-         * Added
-         * @description Their card is from these local dates, both included.
-         */
+        /** @description Their card is from these local dates, both included. */
         Added: {
-            /**
-             * No
-             * @default false
-             */
+            /** @default false */
             no: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             what: "added";
-            /** Since */
             since?: string | null;
-            /** Until */
             until?: string | null;
         };
-        /**
-         * Agreed
-         * @description They may be written to (`holds`), or withdrew what they had agreed to; by its name, or (None) any.
-         */
+        /** @description They may be written to (`holds`), or withdrew what they had agreed to; by its name, or (None) any. */
         Agreed: {
-            /**
-             * No
-             * @default false
-             */
+            /** @default false */
             no: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             what: "agreed";
-            /** Name */
             name?: string | null;
-            /**
-             * Withdrawn
-             * @default false
-             */
+            /** @default false */
             withdrawn: boolean;
         };
         /**
-         * Did
          * @description They did it at least `least` times; through a touchpoint (its name then), on a page (its path), of late.
          *
          *     `days` counts back from now; `since` is a local date.
          */
         Did: {
-            /**
-             * No
-             * @default false
-             */
+            /** @default false */
             no: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -6974,39 +6168,22 @@ export interface components {
              */
             what: "did";
             /**
-             * Deed
              * @default anything
              * @enum {string}
              */
             deed: "anything" | "signed up" | "asked" | "message" | "asked for a call" | "gave a score" | "replied" | "wrote by mail" | "imported";
-            /** Touchpoint */
             touchpoint?: string | null;
-            /** Page */
             page?: string | null;
-            /** Days */
             days?: number | null;
-            /** Since */
             since?: string | null;
-            /**
-             * Least
-             * @default 1
-             */
+            /** @default 1 */
             least: number;
         };
-        /**
-         * Filter
-         * @description People for whom all conditions hold, or (`any`) at least one; without conditions everybody.
-         */
+        /** @description People for whom all conditions hold, or (`any`) at least one; without conditions everybody. */
         Filter: {
-            /**
-             * Conditions
-             * @default []
-             */
+            /** @default [] */
             conditions: (components["schemas"]["Did"] | components["schemas"]["Heard"] | components["schemas"]["Added"] | components["schemas"]["HasTag"] | components["schemas"]["Agreed"] | components["schemas"]["Reached"] | components["schemas"]["Worded"])[];
-            /**
-             * Any
-             * @default false
-             */
+            /** @default false */
             any: boolean;
         };
         /** GroupIn */
@@ -7020,79 +6197,49 @@ export interface components {
              */
             for_all: boolean;
         };
-        /**
-         * HasTag
-         * @description They have the tag.
-         */
+        /** @description They have the tag. */
         HasTag: {
-            /**
-             * No
-             * @default false
-             */
+            /** @default false */
             no: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             what: "tagged";
-            /** Tag */
             tag: string;
         };
-        /**
-         * Heard
-         * @description Something was heard of them within so many days.
-         */
+        /** @description Something was heard of them within so many days. */
         Heard: {
-            /**
-             * No
-             * @default false
-             */
+            /** @default false */
             no: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             what: "heard";
-            /** Days */
             days: number;
         };
-        /**
-         * Reached
-         * @description There is an address of this kind.
-         */
+        /** @description There is an address of this kind. */
         Reached: {
-            /**
-             * No
-             * @default false
-             */
+            /** @default false */
             no: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             what: "reached";
-            /**
-             * Kind
-             * @enum {string}
-             */
+            /** @enum {string} */
             kind: "email" | "phone";
         };
-        /**
-         * Worded
-         * @description The text stands in their name (without accents and case) or an address.
-         */
+        /** @description The text stands in their name (without accents and case) or an address. */
         Worded: {
-            /**
-             * No
-             * @default false
-             */
+            /** @default false */
             no: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             what: "worded";
-            /** Text */
             text: string;
         };
         /** CountedOut */
@@ -7295,13 +6442,11 @@ export interface components {
             words: string;
         };
         /**
-         * Kind
          * @description What the person did.
          * @enum {string}
          */
         Kind: "sign-up" | "inquiry" | "call-back" | "feedback" | "message";
         /**
-         * ListFilter
          * @description What the list shows; what is not said does not narrow it.
          *
          *     `member` is a member's id, or 0 for what is nobody's; `touchpoint` a touchpoint's id, or 0 for what came by none;
@@ -7311,29 +6456,19 @@ export interface components {
          */
         ListFilter: {
             /**
-             * State
              * @default open
              * @enum {string}
              */
             state: "open" | "for-us" | "for-them" | "put-off" | "finished";
             kind?: components["schemas"]["Kind"] | null;
-            /** Touchpoint */
             touchpoint?: number | null;
-            /** Member */
             member?: number | null;
-            /** Via */
             via?: string | null;
-            /** Site */
             site?: number | null;
-            /** Page */
             page?: string | null;
-            /** Tag */
             tag?: string | null;
-            /** Since */
             since?: string | null;
-            /** Untouched */
             untouched?: number | null;
-            /** Q */
             q?: string | null;
         };
         /** ItemOut */
@@ -7745,9 +6880,7 @@ export interface components {
             /** For All */
             for_all: boolean;
             /** Wanted */
-            wanted: {
-                [key: string]: unknown;
-            };
+            wanted: components["schemas"]["ListFilter"];
         };
         /** KeepFilterIn */
         KeepFilterIn: {
@@ -7790,7 +6923,7 @@ export interface components {
              */
             group: string;
             /** Text */
-            text: (string | components["schemas"]["SlotRun"])[];
+            text: (string | components["schemas"]["ReplySlotRun"])[];
             /**
              * For All
              * @default false
@@ -8102,9 +7235,7 @@ export interface components {
         /** TalkTurnIn */
         TalkTurnIn: {
             /** Script */
-            script: {
-                [key: string]: unknown;
-            };
+            script: components["schemas"]["Script"];
             /** State */
             state?: {
                 [key: string]: unknown;
@@ -8450,7 +7581,6 @@ export interface components {
             cells: components["schemas"]["CellOut"][];
         };
         /**
-         * MadeUp
          * @description A visitor as the owner describes them. `visits` counts this one: 1 is their first.
          *
          *     `at_counter`: whether anybody of the business is there to answer. `drafts`: as if all touchpoints were on as they
@@ -8458,68 +7588,35 @@ export interface components {
          */
         MadeUp: {
             /**
-             * Device
              * @default desktop
              * @enum {string}
              */
             device: "desktop" | "tablet" | "phone";
-            /**
-             * Visits
-             * @default 1
-             */
+            /** @default 1 */
             visits: number;
             /**
-             * Arrival
              * @default typed
              * @enum {string}
              */
             arrival: "typed" | "search" | "social" | "elsewhere" | "here";
-            /**
-             * Landing
-             * @default
-             */
+            /** @default  */
             landing: string;
-            /**
-             * Language
-             * @default en
-             */
+            /** @default en */
             language: string;
-            /**
-             * On List
-             * @default false
-             */
+            /** @default false */
             on_list: boolean;
-            /**
-             * Signed In
-             * @default false
-             */
+            /** @default false */
             signed_in: boolean;
-            /**
-             * Tags
-             * @default []
-             */
+            /** @default [] */
             tags: string[];
-            /**
-             * Storage
-             * @default true
-             */
+            /** @default true */
             storage: boolean;
-            /**
-             * At Counter
-             * @default true
-             */
+            /** @default true */
             at_counter: boolean;
-            /**
-             * At
-             * Format: date-time
-             */
+            /** Format: date-time */
             at: string;
-            /**
-             * Drafts
-             * @default false
-             */
+            /** @default false */
             drafts: boolean;
-            /** Draft */
             draft?: number | null;
         };
         /** MapIn */
@@ -8610,9 +7707,7 @@ export interface components {
             site_id: number;
             visitor: components["schemas"]["MadeUp"];
             /** Deeds */
-            deeds: {
-                [key: string]: unknown;
-            }[];
+            deeds: (components["schemas"]["OpenPage"] | components["schemas"]["Scroll"] | components["schemas"]["Click"] | components["schemas"]["See"] | components["schemas"]["Plain"] | components["schemas"]["Open"] | components["schemas"]["OtherTab"])[];
             /**
              * Length
              * @default 0
@@ -8642,18 +7737,14 @@ export interface components {
             /** Name */
             name: string;
             /** Document */
-            document: {
-                [key: string]: unknown;
-            };
+            document: components["schemas"]["MadeUp"];
         };
         /** VisitorIn */
         VisitorIn: {
             /** Name */
             name: string;
             /** Document */
-            document: {
-                [key: string]: unknown;
-            };
+            document: components["schemas"]["MadeUp"];
         };
         /** InstructionsOut */
         InstructionsOut: {
@@ -8698,6 +7789,1166 @@ export interface components {
             name: string;
             /** Size */
             size: number;
+        };
+        /**
+         * @description What follows: whether somebody answers, how soon (open minutes; None: the business's promise), mail.
+         *
+         *     `hours`: the id of the hours that the promise is counted in (None: the site's main hours); `also_hours` are open as
+         *     well: it is open when any of them is. `page`: where
+         *     they go instead of a thanks step. `tell`: members' ids who are told by mail.
+         */
+        After: {
+            /** @default false */
+            follow_up: boolean;
+            promise_minutes: number | null;
+            hours: number | null;
+            /** @default [] */
+            also_hours: number[];
+            /**
+             * @default {
+             *       "send": false,
+             *       "subject": "",
+             *       "text": [],
+             *       "reply_to": ""
+             *     }
+             */
+            thank_you: components["schemas"]["ThankYou"];
+            /** @default  */
+            page: string;
+            /** @default [] */
+            tags: string[];
+            /**
+             * @default {
+             *       "on": false,
+             *       "next": null,
+             *       "subject": "",
+             *       "text": [],
+             *       "button": "Yes, that was me"
+             *     }
+             */
+            confirm: components["schemas"]["Confirm"];
+            /**
+             * @default {
+             *       "kind": "none",
+             *       "shared": "",
+             *       "show": true,
+             *       "mail": true
+             *     }
+             */
+            code: components["schemas"]["GivenCode"];
+            /**
+             * @default {
+             *       "asset": null,
+             *       "label": ""
+             *     }
+             */
+            file: components["schemas"]["GivenFile"];
+            /** @default [] */
+            tell: number[];
+            /** @default false */
+            daily_csv: boolean;
+        };
+        /** @description What lies over the page behind: a strength in percent, and perhaps a picture or a video. */
+        Backdrop: {
+            /** @default 50 */
+            strength: number;
+            asset: string | null;
+        };
+        /** @description What the card is painted with: its colour, a gradient, a picture or a video. */
+        Background: {
+            /**
+             * @default colour
+             * @enum {string}
+             */
+            kind: "colour" | "gradient" | "picture" | "video";
+            /** @default #ffffff */
+            start: string;
+            /** @default #d9e9ea */
+            end: string;
+            /** @default 160 */
+            angle: number;
+            asset: string | null;
+            /** @default 50 */
+            focus_x: number;
+            /** @default 50 */
+            focus_y: number;
+            /** @default 0 */
+            bright: number;
+            /** @default 0 */
+            wash: number;
+            /** @default #000000 */
+            wash_colour: string;
+        };
+        /**
+         * @description One way to reach the business. `hours` are ids of sets, none: the main ones; `subject` is of a mail alone.
+         *
+         *     `template` is an RFC 6570 template with {handle} and perhaps {text} for a message link, and the address of a
+         *     map for a map. `opens`: in a new tab, in the same, or asks for the visitor's words first.
+         */
+        Channel: {
+            /**
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /** @enum {string} */
+            kind: "phone" | "text" | "mail" | "xmpp" | "sip" | "matrix" | "map" | "page" | "message-link";
+            label: string;
+            /** @default chat */
+            icon: ("call" | "write" | "text" | "chat" | "find" | "visit" | "book" | "pay" | "follow") | string;
+            colour: string | null;
+            template: string | null;
+            /** @default  */
+            handle: string;
+            /** @default [] */
+            subject: (string | components["schemas"]["LinkSlotRun"])[];
+            /** @default [] */
+            text: (string | components["schemas"]["LinkSlotRun"])[];
+            /** @default [] */
+            people: components["schemas"]["ChannelPerson"][];
+            /**
+             * @default visitor
+             * @enum {string}
+             */
+            pick: "visitor" | "first-reachable";
+            /**
+             * @default [
+             *       "desktop",
+             *       "phone"
+             *     ]
+             */
+            devices: ("desktop" | "phone")[];
+            /** @default [] */
+            hours: number[];
+            /**
+             * @default say
+             * @enum {string}
+             */
+            while_closed: "show" | "say" | "hide";
+            /**
+             * @default new
+             * @enum {string}
+             */
+            opens: "new" | "same" | "ask-first";
+            /** @default false */
+            goal: boolean;
+            gateway: number | null;
+        };
+        /** @description Somebody behind a channel. Their `hours` narrow the channel's; `member` is who of the business it is. */
+        ChannelPerson: {
+            name: string;
+            /** @default  */
+            words: string;
+            picture: string | null;
+            /** @default  */
+            handle: string;
+            /** @default [] */
+            hours: number[];
+            member: number | null;
+        };
+        /** @description Clicks on the page, perhaps on an element that a moment names. */
+        Click: {
+            /** @default 0 */
+            at: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "click";
+            /** @default  */
+            on: string;
+        };
+        /** @description Colours by role; what is left open follows. */
+        "Colours-Input": {
+            card?: string | null;
+            text?: string | null;
+            headline?: string | null;
+            button?: string | null;
+            button_text?: string | null;
+            button_hover?: string | null;
+            field?: string | null;
+            field_text?: string | null;
+            field_border?: string | null;
+            border?: string | null;
+            backdrop?: string | null;
+            cross?: string | null;
+        };
+        /** @description Colours by role; what is left open follows. */
+        "Colours-Output": {
+            card: string | null;
+            text: string | null;
+            headline: string | null;
+            button: string | null;
+            button_text: string | null;
+            button_hover: string | null;
+            field: string | null;
+            field_text: string | null;
+            field_border: string | null;
+            border: string | null;
+            backdrop: string | null;
+            cross: string | null;
+        };
+        /**
+         * @description Double opt-in: nothing is given before the button behind the mail's link is pressed.
+         *
+         *     `next`: the step whose words stand on that page once it was pressed; None: the usual ones.
+         */
+        Confirm: {
+            /** @default false */
+            on: boolean;
+            next: string | null;
+            /** @default  */
+            subject: string;
+            /** @default [] */
+            text: (string | components["schemas"]["WordSlotRun"])[];
+            /** @default Yes, that was me */
+            button: string;
+        };
+        /** @description The close sign: a cross or a word, its size in CSS pixels, and the corner of the card it stands in. */
+        Cross: {
+            /**
+             * @default sign
+             * @enum {string}
+             */
+            style: "sign" | "word";
+            /** @default Close */
+            word: string;
+            /** @default 36 */
+            size: number;
+            /**
+             * @default end
+             * @enum {string}
+             */
+            place: "end" | "start";
+        };
+        /** @description A touchpoint's document, version 1; `model_validate` raises a ValidationError that names the place. */
+        Document: {
+            /**
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /** @enum {string} */
+            purpose: "sign-up" | "inquiry" | "call" | "message" | "offer" | "question" | "feedback" | "notice";
+            /**
+             * @default pop-up
+             * @enum {string}
+             */
+            stance: "pop-up" | "card" | "bar" | "side-panel" | "full-page" | "in-page" | "button";
+            steps: components["schemas"]["Step"][];
+            /**
+             * @default {
+             *       "cross": 0,
+             *       "outside": true,
+             *       "escape": true,
+             *       "after": null,
+             *       "video_end": false,
+             *       "hold_scroll": true
+             *     }
+             */
+            leaving: components["schemas"]["Leaving"];
+            /**
+             * @default {
+             *       "label": "",
+             *       "sign": "question",
+             *       "does": null,
+             *       "opens": "step",
+             *       "shape": "pill",
+             *       "size": 44,
+             *       "picture": null,
+             *       "fills": false,
+             *       "strip": false,
+             *       "greeting": null,
+             *       "nudge": null
+             *     }
+             */
+            face: components["schemas"]["Face"];
+            /**
+             * @default {
+             *       "selector": "",
+             *       "where": "after"
+             *     }
+             */
+            spot: components["schemas"]["Spot"];
+            /**
+             * @default {
+             *       "place": null,
+             *       "edge": null,
+             *       "edge_y": null,
+             *       "width": null,
+             *       "height": null,
+             *       "content": null,
+             *       "spacing": null,
+             *       "corners": null,
+             *       "border": null,
+             *       "shadow": null,
+             *       "background": null,
+             *       "backdrop": null,
+             *       "arrival": null,
+             *       "going": null,
+             *       "font": null,
+             *       "head_font": null,
+             *       "size": null,
+             *       "head_size": null,
+             *       "weight": null,
+             *       "head_weight": null,
+             *       "button_font": null,
+             *       "button_size": null,
+             *       "card_clear": null,
+             *       "button_clear": null,
+             *       "colours": {
+             *         "backdrop": null,
+             *         "border": null,
+             *         "button": null,
+             *         "button_hover": null,
+             *         "button_text": null,
+             *         "card": null,
+             *         "cross": null,
+             *         "field": null,
+             *         "field_border": null,
+             *         "field_text": null,
+             *         "headline": null,
+             *         "text": null
+             *       },
+             *       "cross": null,
+             *       "pushes": null,
+             *       "stays": null,
+             *       "house": true,
+             *       "phone": {
+             *         "arrival": null,
+             *         "backdrop": null,
+             *         "background": null,
+             *         "border": null,
+             *         "button_clear": null,
+             *         "button_font": null,
+             *         "button_size": null,
+             *         "card_clear": null,
+             *         "colours": {
+             *           "backdrop": null,
+             *           "border": null,
+             *           "button": null,
+             *           "button_hover": null,
+             *           "button_text": null,
+             *           "card": null,
+             *           "cross": null,
+             *           "field": null,
+             *           "field_border": null,
+             *           "field_text": null,
+             *           "headline": null,
+             *           "text": null
+             *         },
+             *         "content": null,
+             *         "corners": null,
+             *         "cross": null,
+             *         "edge": null,
+             *         "edge_y": null,
+             *         "font": null,
+             *         "going": null,
+             *         "head_font": null,
+             *         "head_size": null,
+             *         "head_weight": null,
+             *         "height": null,
+             *         "place": null,
+             *         "pushes": null,
+             *         "shadow": null,
+             *         "size": null,
+             *         "spacing": null,
+             *         "stays": null,
+             *         "weight": null,
+             *         "width": null
+             *       },
+             *       "css": ""
+             *     }
+             */
+            look: components["schemas"]["Look"];
+            /**
+             * @default {
+             *       "sentences": [
+             *         {
+             *           "devices": [
+             *             "desktop",
+             *             "tablet",
+             *             "phone"
+             *           ],
+             *           "during": {
+             *             "clock": "business",
+             *             "days": [],
+             *             "end": null,
+             *             "first": null,
+             *             "first_time": null,
+             *             "hours": null,
+             *             "last": null,
+             *             "last_time": null,
+             *             "only": null,
+             *             "start": null
+             *           },
+             *           "kinds": [],
+             *           "landing": [],
+             *           "moments": [
+             *             [
+             *               {
+             *                 "after": 12,
+             *                 "click": null,
+             *                 "clicks": null,
+             *                 "idle": null,
+             *                 "leave": null,
+             *                 "read": null,
+             *                 "up": null,
+             *                 "view": null
+             *               }
+             *             ],
+             *             [
+             *               {
+             *                 "after": null,
+             *                 "click": null,
+             *                 "clicks": null,
+             *                 "idle": null,
+             *                 "leave": null,
+             *                 "read": 40,
+             *                 "up": null,
+             *                 "view": null
+             *               }
+             *             ]
+             *           ],
+             *           "not_kinds": [],
+             *           "not_landing": [],
+             *           "not_pages": [],
+             *           "pages": [],
+             *           "sites": [],
+             *           "who": []
+             *         }
+             *       ],
+             *       "how_often": {
+             *         "after_closed": null,
+             *         "every": "span",
+             *         "most": null,
+             *         "span": {
+             *           "n": 7,
+             *           "unit": "days"
+             *         }
+             *       },
+             *       "until": {
+             *         "answered": true,
+             *         "group": false
+             *       },
+             *       "group": "",
+             *       "alone": false
+             *     }
+             */
+            show: components["schemas"]["Show"];
+            /**
+             * @default {
+             *       "follow_up": false,
+             *       "promise_minutes": null,
+             *       "hours": null,
+             *       "also_hours": [],
+             *       "thank_you": {
+             *         "reply_to": "",
+             *         "send": false,
+             *         "subject": "",
+             *         "text": []
+             *       },
+             *       "page": "",
+             *       "tags": [],
+             *       "confirm": {
+             *         "button": "Yes, that was me",
+             *         "next": null,
+             *         "on": false,
+             *         "subject": "",
+             *         "text": []
+             *       },
+             *       "code": {
+             *         "kind": "none",
+             *         "mail": true,
+             *         "shared": "",
+             *         "show": true
+             *       },
+             *       "file": {
+             *         "asset": null,
+             *         "label": ""
+             *       },
+             *       "tell": [],
+             *       "daily_csv": false
+             *     }
+             */
+            after: components["schemas"]["After"];
+            /**
+             * @default {
+             *       "trap": true,
+             *       "least_seconds": 0.2,
+             *       "work": false
+             *     }
+             */
+            guard: components["schemas"]["Guard"];
+            /** @default  */
+            language: string;
+        };
+        /**
+         * @description The button itself, where the stance is one: its words, its sign, and what a click does if it opens nothing.
+         *
+         *     `opens`: the first step, or round signs of its channels above it. `size` is its height in CSS pixels, at most a
+         *     quarter of the screen's short side. `strip`: on phones up to four channels stand along the foot instead. `nudge`: it
+         *     moves a little after so many seconds on a page while nothing of it is open, twice a visit at most, and never where
+         *     less motion is asked for.
+         */
+        Face: {
+            /** @default  */
+            label: string;
+            /**
+             * @default question
+             * @enum {string}
+             */
+            sign: "none" | "question" | "phone" | "mail" | "message" | "gift";
+            does: components["schemas"]["Does"] | null;
+            /**
+             * @default step
+             * @enum {string}
+             */
+            opens: "step" | "signs";
+            /**
+             * @default pill
+             * @enum {string}
+             */
+            shape: "pill" | "rounded" | "round" | "tab";
+            /** @default 44 */
+            size: number;
+            picture: string | null;
+            /** @default false */
+            fills: boolean;
+            /** @default false */
+            strip: boolean;
+            greeting: components["schemas"]["Greeting"] | null;
+            nudge: number | null;
+        };
+        /** @description A typeface: one of the system's, one that is shipped, or the site's own by name. */
+        "Font-Input": {
+            /**
+             * @default system
+             * @enum {string}
+             */
+            source: "system" | "shipped" | "site";
+            /** @default sans */
+            name: string;
+        };
+        /** @description A typeface: one of the system's, one that is shipped, or the site's own by name. */
+        "Font-Output": {
+            /**
+             * @default system
+             * @enum {string}
+             */
+            source: "system" | "shipped" | "site";
+            /** @default sans */
+            name: string;
+        };
+        /** @description Colours by role, all of them known. */
+        FullColours: {
+            card: string;
+            text: string;
+            headline: string;
+            button: string;
+            button_text: string;
+            button_hover: string;
+            field: string;
+            field_text: string;
+            field_border: string;
+            border: string;
+            backdrop: string;
+            cross: string;
+        };
+        /** @description What a visitor's browser draws with: on a desktop and on a phone. */
+        FullLook: {
+            /** @enum {string} */
+            place: "middle" | "top" | "bottom" | "left" | "right" | "top-left" | "top-right" | "bottom-left" | "bottom-right";
+            edge: number;
+            edge_y: number;
+            width: number;
+            height: ("content" | "screen") | number;
+            /** @enum {string} */
+            content: "top" | "middle" | "bottom";
+            spacing: number;
+            corners: number;
+            border: number;
+            /** @enum {string} */
+            shadow: "none" | "soft" | "strong";
+            background: components["schemas"]["Background"];
+            backdrop: components["schemas"]["Backdrop"];
+            /** @enum {string} */
+            arrival: "none" | "rise" | "slide" | "fade" | "grow";
+            /** @enum {string} */
+            going: "none" | "rise" | "slide" | "fade" | "grow";
+            font: components["schemas"]["Font-Output"];
+            head_font: components["schemas"]["Font-Output"];
+            size: number;
+            head_size: number;
+            weight: number;
+            head_weight: number;
+            button_font: components["schemas"]["Font-Output"];
+            button_size: number;
+            card_clear: number;
+            button_clear: number;
+            colours: components["schemas"]["FullColours"];
+            cross: components["schemas"]["Cross"];
+            pushes: boolean;
+            stays: boolean;
+            phone: components["schemas"]["FullValues"];
+            /** @default  */
+            css: string;
+        };
+        /** @description A look with every value known. */
+        FullValues: {
+            /** @enum {string} */
+            place: "middle" | "top" | "bottom" | "left" | "right" | "top-left" | "top-right" | "bottom-left" | "bottom-right";
+            edge: number;
+            edge_y: number;
+            width: number;
+            height: ("content" | "screen") | number;
+            /** @enum {string} */
+            content: "top" | "middle" | "bottom";
+            spacing: number;
+            corners: number;
+            border: number;
+            /** @enum {string} */
+            shadow: "none" | "soft" | "strong";
+            background: components["schemas"]["Background"];
+            backdrop: components["schemas"]["Backdrop"];
+            /** @enum {string} */
+            arrival: "none" | "rise" | "slide" | "fade" | "grow";
+            /** @enum {string} */
+            going: "none" | "rise" | "slide" | "fade" | "grow";
+            font: components["schemas"]["Font-Output"];
+            head_font: components["schemas"]["Font-Output"];
+            size: number;
+            head_size: number;
+            weight: number;
+            head_weight: number;
+            button_font: components["schemas"]["Font-Output"];
+            button_size: number;
+            card_clear: number;
+            button_clear: number;
+            colours: components["schemas"]["FullColours"];
+            cross: components["schemas"]["Cross"];
+            pushes: boolean;
+            stays: boolean;
+        };
+        /** @description A code: one for everybody (`shared`), or one each from the touchpoint's list. */
+        GivenCode: {
+            /**
+             * @default none
+             * @enum {string}
+             */
+            kind: "none" | "shared" | "each";
+            /** @default  */
+            shared: string;
+            /** @default true */
+            show: boolean;
+            /** @default true */
+            mail: boolean;
+        };
+        /** @description A file by a signed link. */
+        GivenFile: {
+            asset: string | null;
+            /** @default  */
+            label: string;
+        };
+        /** @description Words beside the button, after so many seconds, once a visit; with a person's picture. */
+        Greeting: {
+            /** @default 5 */
+            after: number;
+            /** @default  */
+            text: string;
+            picture: string | null;
+        };
+        /**
+         * @description What is asked of a sender against spam: a hidden trap, a least time, and perhaps a piece of work.
+         *
+         *     The least time is short by default: it stops programs, and nobody whose browser fills in what it knows.
+         */
+        Guard: {
+            /** @default true */
+            trap: boolean;
+            /** @default 0.2 */
+            least_seconds: number;
+            /** @default false */
+            work: boolean;
+        };
+        /** @description Dates on which other stretches start than in the week; no stretch at all is closed. */
+        HoursException: {
+            /** Format: date */
+            first: string;
+            /** Format: date */
+            last: string;
+            /** @default  */
+            label: string;
+            /** @default false */
+            holiday: boolean;
+            /** @default [] */
+            stretches: components["schemas"]["Stretch"][];
+        };
+        /** @description A site's fonts, colours, corners and logo. */
+        HouseStyle: {
+            font?: components["schemas"]["Font-Input"] | null;
+            head_font?: components["schemas"]["Font-Input"] | null;
+            corners?: number | null;
+            /**
+             * @default {
+             *       "card": null,
+             *       "text": null,
+             *       "headline": null,
+             *       "button": null,
+             *       "button_text": null,
+             *       "button_hover": null,
+             *       "field": null,
+             *       "field_text": null,
+             *       "field_border": null,
+             *       "border": null,
+             *       "backdrop": null,
+             *       "cross": null
+             *     }
+             */
+            colours: components["schemas"]["Colours-Input"];
+            logo?: string | null;
+        };
+        /**
+         * @description How the visitor gets rid of it: `cross` is the seconds until the close sign comes, None for none.
+         *
+         *     `after`: it goes by itself after so many seconds; `video_end`: at the end of its video. `hold_scroll`:
+         *     the page behind does not scroll meanwhile.
+         */
+        Leaving: {
+            /** @default 0 */
+            cross: number | null;
+            /** @default true */
+            outside: boolean;
+            /** @default true */
+            escape: boolean;
+            after: number | null;
+            /** @default false */
+            video_end: boolean;
+            /** @default true */
+            hold_scroll: boolean;
+        };
+        /** @description A place in a text that is filled when the link is made. */
+        LinkSlotRun: {
+            /** @enum {string} */
+            slot: "page_title" | "page_address" | "first_name" | "short_code";
+        };
+        /** @description The look of a touchpoint. `house`: what is left open follows the site's house style. */
+        Look: {
+            place: ("middle" | "top" | "bottom" | "left" | "right" | "top-left" | "top-right" | "bottom-left" | "bottom-right") | null;
+            edge: number | null;
+            edge_y: number | null;
+            width: number | null;
+            height: ("content" | "screen") | number | null;
+            content: ("top" | "middle" | "bottom") | null;
+            spacing: number | null;
+            corners: number | null;
+            border: number | null;
+            shadow: ("none" | "soft" | "strong") | null;
+            background: components["schemas"]["Background"] | null;
+            backdrop: components["schemas"]["Backdrop"] | null;
+            arrival: ("none" | "rise" | "slide" | "fade" | "grow") | null;
+            going: ("none" | "rise" | "slide" | "fade" | "grow") | null;
+            font: components["schemas"]["Font-Output"] | null;
+            head_font: components["schemas"]["Font-Output"] | null;
+            size: number | null;
+            head_size: number | null;
+            weight: number | null;
+            head_weight: number | null;
+            button_font: components["schemas"]["Font-Output"] | null;
+            button_size: number | null;
+            card_clear: number | null;
+            button_clear: number | null;
+            /**
+             * @default {
+             *       "card": null,
+             *       "text": null,
+             *       "headline": null,
+             *       "button": null,
+             *       "button_text": null,
+             *       "button_hover": null,
+             *       "field": null,
+             *       "field_text": null,
+             *       "field_border": null,
+             *       "border": null,
+             *       "backdrop": null,
+             *       "cross": null
+             *     }
+             */
+            colours: components["schemas"]["Colours-Output"];
+            cross: components["schemas"]["Cross"] | null;
+            pushes: boolean | null;
+            stays: boolean | null;
+            /** @default true */
+            house: boolean;
+            /**
+             * @default {
+             *       "place": null,
+             *       "edge": null,
+             *       "edge_y": null,
+             *       "width": null,
+             *       "height": null,
+             *       "content": null,
+             *       "spacing": null,
+             *       "corners": null,
+             *       "border": null,
+             *       "shadow": null,
+             *       "background": null,
+             *       "backdrop": null,
+             *       "arrival": null,
+             *       "going": null,
+             *       "font": null,
+             *       "head_font": null,
+             *       "size": null,
+             *       "head_size": null,
+             *       "weight": null,
+             *       "head_weight": null,
+             *       "button_font": null,
+             *       "button_size": null,
+             *       "card_clear": null,
+             *       "button_clear": null,
+             *       "colours": {
+             *         "backdrop": null,
+             *         "border": null,
+             *         "button": null,
+             *         "button_hover": null,
+             *         "button_text": null,
+             *         "card": null,
+             *         "cross": null,
+             *         "field": null,
+             *         "field_border": null,
+             *         "field_text": null,
+             *         "headline": null,
+             *         "text": null
+             *       },
+             *       "cross": null,
+             *       "pushes": null,
+             *       "stays": null
+             *     }
+             */
+            phone: components["schemas"]["LookValues"];
+            /** @default  */
+            css: string;
+        };
+        /**
+         * @description Every value of a look; None follows. Lengths are CSS pixels; `…_clear` is how much shines through, in percent.
+         *
+         *     `edge` is the distance from every edge; for a button it is that from the side, and `edge_y` from top or foot.
+         */
+        LookValues: {
+            place: ("middle" | "top" | "bottom" | "left" | "right" | "top-left" | "top-right" | "bottom-left" | "bottom-right") | null;
+            edge: number | null;
+            edge_y: number | null;
+            width: number | null;
+            height: ("content" | "screen") | number | null;
+            content: ("top" | "middle" | "bottom") | null;
+            spacing: number | null;
+            corners: number | null;
+            border: number | null;
+            shadow: ("none" | "soft" | "strong") | null;
+            background: components["schemas"]["Background"] | null;
+            backdrop: components["schemas"]["Backdrop"] | null;
+            arrival: ("none" | "rise" | "slide" | "fade" | "grow") | null;
+            going: ("none" | "rise" | "slide" | "fade" | "grow") | null;
+            font: components["schemas"]["Font-Output"] | null;
+            head_font: components["schemas"]["Font-Output"] | null;
+            size: number | null;
+            head_size: number | null;
+            weight: number | null;
+            head_weight: number | null;
+            button_font: components["schemas"]["Font-Output"] | null;
+            button_size: number | null;
+            card_clear: number | null;
+            button_clear: number | null;
+            /**
+             * @default {
+             *       "card": null,
+             *       "text": null,
+             *       "headline": null,
+             *       "button": null,
+             *       "button_text": null,
+             *       "button_hover": null,
+             *       "field": null,
+             *       "field_text": null,
+             *       "field_border": null,
+             *       "border": null,
+             *       "backdrop": null,
+             *       "cross": null
+             *     }
+             */
+            colours: components["schemas"]["Colours-Output"];
+            cross: components["schemas"]["Cross"] | null;
+            pushes: boolean | null;
+            stays: boolean | null;
+        };
+        /** @description Opens a touchpoint by a click of their own. */
+        Open: {
+            /** @default 0 */
+            at: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "open";
+            touchpoint: string;
+        };
+        /**
+         * @description Opens a page. `screens` is its length in screens; `soft`: a single-page site goes on to it without loading.
+         *
+         *     `notice`: an element of the site's own that goes first stands on it.
+         */
+        OpenPage: {
+            /** @default 0 */
+            at: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "page";
+            url: string;
+            /** @default 3 */
+            screens: number;
+            /** @default  */
+            referrer: string;
+            /** @default [] */
+            kinds: string[];
+            /** @default false */
+            signed_in: boolean;
+            /** @default false */
+            soft: boolean;
+            /** @default false */
+            notice: boolean;
+        };
+        /**
+         * @description A named zone, weekly stretches and exceptions; immutable, so that answers can be remembered.
+         *
+         *     `model_validate` raises pydantic's ValidationError, which names the field.
+         */
+        OpeningHours: {
+            timezone: string;
+            /** @default [] */
+            week: components["schemas"]["WeeklyStretch"][];
+            /** @default [] */
+            exceptions: components["schemas"]["HoursException"][];
+        };
+        /** @description Opens a touchpoint in another tab of the same browser, on the same page. */
+        OtherTab: {
+            /** @default 0 */
+            at: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "tab";
+            touchpoint: string;
+        };
+        /** @description Moves the pointer; heads for the exit; closes what stands; answers it; settles the notice; leaves the site. */
+        Plain: {
+            /** @default 0 */
+            at: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "move" | "exit" | "close" | "answer" | "settle" | "gone";
+        };
+        /** @description What is said in one situation; `hidden` says nothing at all. */
+        Reply: {
+            /** @default  */
+            button: string;
+            /** @default [] */
+            title: (string | components["schemas"]["ReplySlotRun"])[];
+            /** @default [] */
+            text: (string | components["schemas"]["ReplySlotRun"])[];
+            /**
+             * @default as-open
+             * @enum {string}
+             */
+            tone: "as-open" | "quiet";
+            /** @default false */
+            hidden: boolean;
+        };
+        /** @description Scrolls to this share of the way down, in percent: 0 is the top, 100 the foot. */
+        Scroll: {
+            /** @default 0 */
+            at: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "scroll";
+            to: number;
+        };
+        /** @description An element comes into view. */
+        See: {
+            /** @default 0 */
+            at: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "see";
+            on: string;
+        };
+        /** @description A document as visitors get it from `for_visitors`: its look resolved, with the words of ours that it needs. */
+        SeenDocument: {
+            /**
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /** @enum {string} */
+            purpose: "sign-up" | "inquiry" | "call" | "message" | "offer" | "question" | "feedback" | "notice";
+            /**
+             * @default pop-up
+             * @enum {string}
+             */
+            stance: "pop-up" | "card" | "bar" | "side-panel" | "full-page" | "in-page" | "button";
+            steps: components["schemas"]["Step"][];
+            /**
+             * @default {
+             *       "cross": 0,
+             *       "outside": true,
+             *       "escape": true,
+             *       "after": null,
+             *       "video_end": false,
+             *       "hold_scroll": true
+             *     }
+             */
+            leaving: components["schemas"]["Leaving"];
+            /**
+             * @default {
+             *       "label": "",
+             *       "sign": "question",
+             *       "does": null,
+             *       "opens": "step",
+             *       "shape": "pill",
+             *       "size": 44,
+             *       "picture": null,
+             *       "fills": false,
+             *       "strip": false,
+             *       "greeting": null,
+             *       "nudge": null
+             *     }
+             */
+            face: components["schemas"]["Face"];
+            /**
+             * @default {
+             *       "selector": "",
+             *       "where": "after"
+             *     }
+             */
+            spot: components["schemas"]["Spot"];
+            look: components["schemas"]["FullLook"];
+            speech: components["schemas"]["Speech"];
+            then: components["schemas"]["Then"];
+        };
+        /**
+         * @description The language that a touchpoint is drawn in, which way it is read ("": as the page), and its words by their names.
+         *
+         *     Of all words only those that it needs are there.
+         */
+        Speech: {
+            lang: string;
+            locale: string;
+            /** @enum {string} */
+            dir: "ltr" | "rtl" | "";
+            words: {
+                add: string;
+                ask_us: string;
+                away: string;
+                before: string;
+                choose: string;
+                close: string;
+                close_greeting: string;
+                conversation: string;
+                copied: string;
+                copy: string;
+                copy_link: string;
+                d: string;
+                day: string;
+                fill: string;
+                go_on: string;
+                good: string;
+                h: string;
+                helped: string;
+                here: string;
+                kept: string;
+                kept_here: string;
+                less: string;
+                mean: string;
+                message: string;
+                min: string;
+                more: string;
+                no: string;
+                no_time: string;
+                not_sent: string;
+                nothing: string;
+                optional: string;
+                replies: string;
+                s: string;
+                say_to: string;
+                search: string;
+                send: string;
+                step: string;
+                thanks: string;
+                time: string;
+                trap: string;
+                unread: string;
+                use: string;
+                waits: string;
+                write: string;
+                writing: string;
+                yes: string;
+                your_email: string;
+                your_phone: string;
+            };
+        };
+        /** @description Where one that stands in the page goes by itself: before, after or inside the first element that matches. */
+        Spot: {
+            /** @default  */
+            selector: string;
+            /**
+             * @default after
+             * @enum {string}
+             */
+            where: "before" | "after" | "inside";
+        };
+        /** @description What is shown at one time; `name` is how the owner calls it. */
+        Step: {
+            id: string;
+            /** @default  */
+            name: string;
+            /** @default [] */
+            parts: (components["schemas"]["Headline"] | components["schemas"]["Text"] | components["schemas"]["Picture"] | components["schemas"]["Video"] | components["schemas"]["FieldPart"] | components["schemas"]["Consent"] | components["schemas"]["Button"] | components["schemas"]["Price"] | components["schemas"]["Code"] | components["schemas"]["Countdown"] | components["schemas"]["Question"] | components["schemas"]["Score"] | components["schemas"]["Links"] | components["schemas"]["Share"] | components["schemas"]["HoursPart"] | components["schemas"]["Questions"] | components["schemas"]["Markup"] | components["schemas"]["Line"] | components["schemas"]["Space"] | components["schemas"]["ReplyPart"] | components["schemas"]["Channels"] | components["schemas"]["Talk"])[];
+        };
+        /** @description From one wall-clock time to another; at or before the first, it runs into the next day. */
+        Stretch: {
+            from: string;
+            to: string;
+        };
+        /** @description A mail to the visitor straight after they sent it; `reply_to` empty: the business's own address. */
+        ThankYou: {
+            /** @default true */
+            send: boolean;
+            /** @default  */
+            subject: string;
+            /** @default [] */
+            text: (string | components["schemas"]["WordSlotRun"])[];
+            /** @default  */
+            reply_to: string;
+        };
+        /** @description What the visitor's script has to know of what comes after: where they go, and what is asked against spam. */
+        Then: {
+            page: string;
+            trap: boolean;
+            work: boolean;
+        };
+        /** @description A stretch that starts on this day of every week. */
+        WeeklyStretch: {
+            from: string;
+            to: string;
+            /** @enum {string} */
+            day: "mon" | "tue" | "wed" | "thu" | "fri" | "sat" | "sun";
         };
     };
     responses: never;

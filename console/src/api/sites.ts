@@ -27,14 +27,12 @@ export function useChangeSite() {
   })
 }
 
-export async function setHouse(site_id: number, house: Record<string, unknown>): Promise<Site> {
-  return take(client.PUT('/api/sites/{site_id}/house', { params: { path: { site_id } }, body: { house: house as Record<string, never> } }))
+export async function setHouse(site_id: number, house: Site['house']): Promise<Site> {
+  return take(client.PUT('/api/sites/{site_id}/house', { params: { path: { site_id } }, body: { house } }))
 }
 
 export async function setRules(site_id: number, rules: Site['rules']): Promise<Site> {
-  return take(
-    client.PUT('/api/sites/{site_id}/rules', { params: { path: { site_id } }, body: { rules: rules as unknown as Record<string, never> } }),
-  )
+  return take(client.PUT('/api/sites/{site_id}/rules', { params: { path: { site_id } }, body: { rules } }))
 }
 
 /** The pages that the script has seen on a site. */

@@ -4,9 +4,8 @@ import { client, take, type Schemas } from './client'
 export type Turn = Schemas['TalkTurnOut']
 
 /** One turn of a script played; nothing is kept. */
-export async function rehearseTalk(script: object, state: object | null, said: object | null): Promise<Turn> {
-  const body = { script, state, said } as unknown as Schemas['TalkTurnIn']
-  return take(client.POST('/api/talks/rehearse', { body }))
+export async function rehearseTalk(script: Schemas['Script'], state: Turn['state'] | null, said: Turn['state'] | null): Promise<Turn> {
+  return take(client.POST('/api/talks/rehearse', { body: { script, state, said } }))
 }
 
 export const useGateways = () => useQuery({ queryKey: ['gateways'], queryFn: () => take(client.GET('/api/gateways')) })

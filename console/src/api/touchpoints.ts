@@ -1,18 +1,15 @@
 import { keepPreviousData, queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
 import type { Ref } from 'vue'
-import type { FullLook, TouchpointDocument } from '@visitor/generated/wire'
-import type { Extras, SeenDocument } from '@visitor/render'
-import type { Part } from './document'
+import type { Extras } from '@visitor/render'
+import type { TouchpointDocument } from './document'
 import { client, take, type Schemas } from './client'
 
-export type Draft = Omit<Schemas['DraftOut'], 'document' | 'look'> & { document: TouchpointDocument; look: FullLook }
-export type Starter = Omit<Schemas['StarterOut'], 'seen'> & { seen: SeenDocument }
+export type Draft = Schemas['DraftOut']
+export type Starter = Schemas['StarterOut']
 export type Revision = Schemas['RevisionOut']
-export type RevisionSeen = Omit<Schemas['RevisionSeenOut'], 'seen'> & { seen: SeenDocument }
+export type RevisionSeen = Schemas['RevisionSeenOut']
 export type Summary = Schemas['TouchpointOut']
 
-// The API says "object" of a document; what it holds is told by its own schema.
-const typed = (draft: Schemas['DraftOut']): Draft => draft as unknown as Draft
 const path = (touchpoint_id: number) => ({ path: { touchpoint_id } })
 
 export const touchpointsOptions = queryOptions({ queryKey: ['touchpoints'], queryFn: () => take(client.GET('/api/touchpoints')) })
@@ -20,27 +17,21 @@ export const useTouchpoints = () => useQuery(touchpointsOptions)
 
 export const startersOptions = queryOptions({
   queryKey: ['starters'],
-  queryFn: async () => (await take(client.GET('/api/starters'))) as unknown as Starter[],
+  queryFn: () => take(client.GET('/api/starters')),
   staleTime: Infinity,
 })
 export const useStarters = () => useQuery(startersOptions)
 
 /** What can be added to a touchpoint, in the language that it is in. */
-export interface Addable {
-  parts: Record<string, Record<string, Part>>
-  following: Part[]
-  thanks: Part[]
-  /** The first words of what is added inside of a part. */
-  words: Record<'choice' | 'link' | 'reply' | 'yes' | 'then' | 'greeting', string>
-}
+export type Addable = Schemas['AddableOut']
 
 export const useAddable = (id: number, language: Ref<string>) =>
   useQuery({
     queryKey: ['addable', id, language],
     placeholderData: keepPreviousData,
-    queryFn: async () => {
+    queryFn: () => {
       const params = { ...path(id), query: { language: language.value } }
-      return (await take(client.GET('/api/touchpoints/{touchpoint_id}/addable', { params }))) as unknown as Addable
+      return take(client.GET('/api/touchpoints/{touchpoint_id}/addable', { params }))
     },
     staleTime: Infinity,
   })
@@ -58,7 +49,7 @@ export const useShowWords = (show: Ref<TouchpointDocument['show']>) =>
 export function useMake() {
   const queries = useQueryClient()
   return useMutation({
-    mutationFn: async (body: Schemas['MakeIn']) => typed(await take(client.POST('/api/touchpoints', { body }))),
+    mutationFn: (body: Schemas['MakeIn']) => take(client.POST('/api/touchpoints', { body })),
     onSuccess: () => queries.invalidateQueries(),
   })
 }
@@ -74,26 +65,24 @@ export async function readMoney(text: string) {
 }
 
 export async function readDraft(id: number): Promise<Draft> {
-  return typed(await take(client.GET('/api/touchpoints/{touchpoint_id}', { params: path(id) })))
+  return take(client.GET('/api/touchpoints/{touchpoint_id}', { params: path(id) }))
 }
 
 export async function saveDraft(id: number, document: TouchpointDocument, based_on: number, run: string): Promise<Draft> {
-  const body = { document: document as unknown as Record<string, never>, based_on, run, as_far: true }
-  return typed(await take(client.PUT('/api/touchpoints/{touchpoint_id}/draft', { params: path(id), body })))
+  const body = { document, based_on, run, as_far: true }
+  return take(client.PUT('/api/touchpoints/{touchpoint_id}/draft', { params: path(id), body }))
 }
 
 export async function rename(id: number, name: string): Promise<Draft> {
-  return typed(await take(client.PUT('/api/touchpoints/{touchpoint_id}/name', { params: path(id), body: { name } })))
+  return take(client.PUT('/api/touchpoints/{touchpoint_id}/name', { params: path(id), body: { name } }))
 }
 
 export async function step(id: number, way: 'undo' | 'redo'): Promise<Draft> {
   const params = path(id)
-  return typed(
-    await take(
-      way === 'undo'
-        ? client.POST('/api/touchpoints/{touchpoint_id}/undo', { params })
-        : client.POST('/api/touchpoints/{touchpoint_id}/redo', { params }),
-    ),
+  return take(
+    way === 'undo'
+      ? client.POST('/api/touchpoints/{touchpoint_id}/undo', { params })
+      : client.POST('/api/touchpoints/{touchpoint_id}/redo', { params }),
   )
 }
 
@@ -104,24 +93,24 @@ export async function turn(id: number, way: 'on' | 'off' | 'live'): Promise<Draf
     off: () => client.POST('/api/touchpoints/{touchpoint_id}/off', { params }),
     live: () => client.POST('/api/touchpoints/{touchpoint_id}/live', { params }),
   }
-  return typed(await take(calls[way]()))
+  return take(calls[way]())
 }
 
 export async function turnInto(id: number, body: Schemas['TurnIn']): Promise<Draft> {
-  return typed(await take(client.POST('/api/touchpoints/{touchpoint_id}/turn-into', { params: path(id), body })))
+  return take(client.POST('/api/touchpoints/{touchpoint_id}/turn-into', { params: path(id), body }))
 }
 
 export async function placeOn(id: number, site_ids: number[]): Promise<Draft> {
-  return typed(await take(client.PUT('/api/touchpoints/{touchpoint_id}/sites', { params: path(id), body: { site_ids } })))
+  return take(client.PUT('/api/touchpoints/{touchpoint_id}/sites', { params: path(id), body: { site_ids } }))
 }
 
 export async function forgetShowings(id: number): Promise<Draft> {
-  return typed(await take(client.POST('/api/touchpoints/{touchpoint_id}/forget-showings', { params: path(id) })))
+  return take(client.POST('/api/touchpoints/{touchpoint_id}/forget-showings', { params: path(id) }))
 }
 
 /** A copy; in another language, if one is said. */
 export async function copy(id: number, language = ''): Promise<Draft> {
-  return typed(await take(client.POST('/api/touchpoints/{touchpoint_id}/copy', { params: path(id), body: { language } })))
+  return take(client.POST('/api/touchpoints/{touchpoint_id}/copy', { params: path(id), body: { language } }))
 }
 
 export async function throwAway(id: number): Promise<void> {
@@ -137,7 +126,7 @@ export async function putInOrder(touchpoint_ids: number[]): Promise<void> {
 }
 
 export async function takeIn(text: string, name: string): Promise<Draft> {
-  return typed(await take(client.POST('/api/touchpoints/from-file', { body: { text, name } })))
+  return take(client.POST('/api/touchpoints/from-file', { body: { text, name } }))
 }
 
 export async function revisions(id: number): Promise<Revision[]> {
@@ -148,7 +137,7 @@ const numbered = (touchpoint_id: number, number: number) => ({ path: { touchpoin
 
 export async function revision(id: number, number: number): Promise<RevisionSeen> {
   const params = numbered(id, number)
-  return (await take(client.GET('/api/touchpoints/{touchpoint_id}/revisions/{number}', { params }))) as unknown as RevisionSeen
+  return take(client.GET('/api/touchpoints/{touchpoint_id}/revisions/{number}', { params }))
 }
 
 export async function nameRevision(id: number, number: number, name: string): Promise<Revision[]> {
@@ -158,16 +147,15 @@ export async function nameRevision(id: number, number: number, name: string): Pr
 
 export async function returnTo(id: number, number: number): Promise<Draft> {
   const params = numbered(id, number)
-  return typed(await take(client.POST('/api/touchpoints/{touchpoint_id}/revisions/{number}/return', { params })))
+  return take(client.POST('/api/touchpoints/{touchpoint_id}/revisions/{number}/return', { params }))
 }
 
 export async function addCodes(id: number, codes: string): Promise<{ added: number; known: number; draft: Draft }> {
-  const found = await take(client.POST('/api/touchpoints/{touchpoint_id}/codes', { params: path(id), body: { codes } }))
-  return { ...found, draft: typed(found.draft) }
+  return take(client.POST('/api/touchpoints/{touchpoint_id}/codes', { params: path(id), body: { codes } }))
 }
 
 export async function dropCodes(id: number): Promise<Draft> {
-  return typed(await take(client.DELETE('/api/touchpoints/{touchpoint_id}/codes', { params: path(id) })))
+  return take(client.DELETE('/api/touchpoints/{touchpoint_id}/codes', { params: path(id) }))
 }
 
 export async function csvAddress(id: number, wanted: boolean): Promise<Draft> {
@@ -175,7 +163,7 @@ export async function csvAddress(id: number, wanted: boolean): Promise<Draft> {
   const call = wanted
     ? client.POST('/api/touchpoints/{touchpoint_id}/csv', { params })
     : client.DELETE('/api/touchpoints/{touchpoint_id}/csv', { params })
-  return typed(await take(call))
+  return take(call)
 }
 
 export async function extras(id: number): Promise<Extras> {

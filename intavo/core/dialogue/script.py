@@ -6,7 +6,7 @@ from typing import Annotated, Literal, Self
 
 from pydantic import BeforeValidator, Field, StringConstraints, model_validator
 
-from ..replies import SlotRun, runs_of
+from ..replies import ReplySlotRun, runs_of
 from ..tongues import ENGLISH, Phrase, Tongue, say
 from ..values import Id, Model, as_runs
 
@@ -14,7 +14,7 @@ Asks = Literal["text", "email", "phone"]
 Tag = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=60)]
 
 
-Run = Annotated[str, Field(max_length=2000)] | SlotRun
+Run = Annotated[str, Field(max_length=2000)] | ReplySlotRun
 Line = Annotated[
     tuple[Run, ...],
     BeforeValidator(as_runs),

@@ -17,13 +17,13 @@ _ICONS: dict[Kind, Icon] = {
 }  # fmt: skip
 
 
-class SlotRun(Model):
+class LinkSlotRun(Model):
     """A place in a text that is filled when the link is made."""
 
     slot: LinkSlot
 
 
-Run = Annotated[str, Field(max_length=1000)] | SlotRun
+Run = Annotated[str, Field(max_length=1000)] | LinkSlotRun
 Runs = Annotated[
     tuple[Run, ...],
     BeforeValidator(as_runs),

@@ -44,14 +44,14 @@ _WITHOUT: dict[ReplySlot, str] = {
 }
 
 
-class SlotRun(BaseModel):
+class ReplySlotRun(BaseModel):
     """A place in a text that is filled when it is said."""
 
     model_config = ConfigDict(frozen=True, extra="forbid")
     slot: ReplySlot
 
 
-Runs = tuple[Annotated[str, Field(max_length=2000)] | SlotRun, ...]
+Runs = tuple[Annotated[str, Field(max_length=2000)] | ReplySlotRun, ...]
 
 
 class Reply(BaseModel):
@@ -185,7 +185,7 @@ def slots(
     return filled
 
 
-def fill(runs: Iterable[str | SlotRun], words: Mapping[ReplySlot, str], tongue: Tongue = ENGLISH) -> str:
+def fill(runs: Iterable[str | ReplySlotRun], words: Mapping[ReplySlot, str], tongue: Tongue = ENGLISH) -> str:
     """A text with its slots filled; a slot without words gets words that are always true, in the tongue."""
 
     def word(slot: ReplySlot) -> str:
@@ -225,7 +225,7 @@ _PLACE = re.compile(r"\{(\w+)\}")
 def runs_of(text: str) -> Runs:
     """A text of ours with its slots as runs."""
     pieces = _PLACE.split(text)
-    return tuple(SlotRun(slot=one) if odd % 2 else one for odd, one in enumerate(pieces) if one)
+    return tuple(ReplySlotRun(slot=one) if odd % 2 else one for odd, one in enumerate(pieces) if one)
 
 
 @cache

@@ -2,7 +2,7 @@
 
 import json
 from datetime import date, datetime, timedelta
-from typing import Any
+from typing import Annotated, Any
 
 from django.conf import settings
 from ninja import File, Form, Schema, Status, UploadedFile
@@ -13,9 +13,12 @@ from intavo.accounts.actions import look_at_hours
 from intavo.accounts.actor import Refused
 from intavo.accounts.auth import MemberRequest
 from intavo.accounts.queries import business_of
+from intavo.core.holds import Holds
 from intavo.core.hours import (
     HORIZON,
     MOST_BYTES,
+    HoursException,
+    OpeningHours,
     opening_hours_specification,
     parts_of,
     public_holidays,
@@ -51,7 +54,7 @@ from .told import ToldOut, told
 class SetOut(Schema):
     id: int
     name: str
-    document: dict[str, Any]
+    document: Annotated[dict[str, Any], Holds(OpeningHours)]
     sites: list[str]
 
 
@@ -64,12 +67,12 @@ class HoursOut(Schema):
 
 
 class HoursIn(Schema):
-    document: dict[str, Any]
+    document: Annotated[dict[str, Any], Holds(OpeningHours)]
 
 
 class NewHoursIn(Schema):
     name: str
-    document: dict[str, Any]
+    document: Annotated[dict[str, Any], Holds(OpeningHours)]
 
 
 class NameIn(Schema):
@@ -120,7 +123,7 @@ class ComingOut(Schema):
 
 
 class CalendarOut(Schema):
-    exceptions: list[dict[str, Any]]
+    exceptions: list[Annotated[dict[str, Any], Holds(HoursException)]]
     coming: list[ComingOut]
 
 

@@ -2,7 +2,7 @@
 
 from collections import Counter
 from datetime import date, datetime
-from typing import Any
+from typing import Annotated, Any
 
 from ninja import Schema, Status
 
@@ -11,6 +11,7 @@ from intavo.accounts.actor import Refused
 from intavo.accounts.auth import MemberRequest
 from intavo.accounts.models import Business
 from intavo.accounts.queries import business_of
+from intavo.core.holds import Holds
 from intavo.core.hours import (
     AnyHours,
     OpeningHours,
@@ -54,7 +55,7 @@ class ToldOut(Schema):
     in_effect: bool
     comes: bool
     own: bool
-    reply: dict[str, Any]
+    reply: Annotated[dict[str, Any], Holds(Reply)]
 
 
 class ToldReasonOut(Schema):
@@ -74,7 +75,7 @@ class ExplainedOut(Schema):
 
 
 class ReplyIn(Schema):
-    reply: dict[str, Any]
+    reply: Annotated[dict[str, Any], Holds(Reply)]
     column: str = ""
     language: str = ""
 
@@ -88,7 +89,7 @@ class ReplyCellOut(Schema):
     text: str
     button: str
     hidden: bool
-    reply: dict[str, Any]
+    reply: Annotated[dict[str, Any], Holds(Reply)]
 
 
 class ReplyRowOut(Schema):

@@ -1,15 +1,28 @@
 """The list of touchpoints, and one of them: made, kept, turned, placed, thrown away."""
 
-from typing import Any
+from typing import Annotated, Any
 
 from ninja import Router, Schema, Status
 
 from intavo.accounts.auth import MemberRequest
 from intavo.accounts.models import Business
 from intavo.core.addresses import read_address
+from intavo.core.holds import Holds
 from intavo.core.legibility import covered
 from intavo.core.money import read_money
-from intavo.core.touchpoint import STARTERS, HouseStyle, Part, Purpose, Show, Stance, addable, for_visitors, show_words
+from intavo.core.touchpoint import (
+    STARTERS,
+    Document,
+    HouseStyle,
+    Part,
+    Purpose,
+    SeenDocument,
+    Show,
+    Stance,
+    addable,
+    for_visitors,
+    show_words,
+)
 from intavo.core.touchpoint.starters.spoken import spoken
 from intavo.core.values import Language
 from intavo.hours.queries import kept_sets
@@ -29,7 +42,7 @@ class StarterOut(Schema):
     purpose: str
     stance: str
     asks: str
-    seen: dict[str, Any]
+    seen: Annotated[dict[str, Any], Holds(SeenDocument)]
 
 
 class MakeIn(Schema):
@@ -81,7 +94,7 @@ class CoveredOut(Schema):
 
 
 class DraftIn(Schema):
-    document: dict[str, Any]
+    document: Annotated[dict[str, Any], Holds(Document)]
     based_on: int
     run: str = ""
     as_far: bool = False

@@ -1,12 +1,13 @@
 """What a touchpoint was before: undo, redo, named and dated versions."""
 
 from datetime import datetime
-from typing import Any
+from typing import Annotated, Any
 
 from ninja import Router, Schema
 
 from intavo.accounts.auth import MemberRequest
-from intavo.core.touchpoint import Document, changes, for_visitors
+from intavo.core.holds import Holds
+from intavo.core.touchpoint import Document, SeenDocument, changes, for_visitors
 
 from .. import actions
 from ..models import Touchpoint, TouchpointRevision
@@ -27,7 +28,7 @@ class RevisionOut(Schema):
 
 
 class RevisionSeenOut(RevisionOut):
-    seen: dict[str, Any]
+    seen: Annotated[dict[str, Any], Holds(SeenDocument)]
     changes: list[ChangeOut]
 
 

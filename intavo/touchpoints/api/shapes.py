@@ -1,7 +1,7 @@
 """What the console is told of a touchpoint."""
 
 from datetime import datetime
-from typing import Any
+from typing import Annotated, Any
 from zoneinfo import ZoneInfo
 
 from django.conf import settings
@@ -9,10 +9,11 @@ from ninja import Schema
 
 from intavo import clock
 from intavo.accounts.auth import MemberRequest
+from intavo.core.holds import Holds
 from intavo.core.legibility import Reading
 from intavo.core.say import from_words
 from intavo.core.showing import TouchpointState
-from intavo.core.touchpoint import PLACES, Document, Show, changes, departures, readings, resolved, speech_of
+from intavo.core.touchpoint import PLACES, Document, FullLook, Show, changes, departures, readings, resolved, speech_of
 
 from ..models import Touchpoint
 from ..queries import findings_of, house_of, pages_for, pixels_of, set_of, touchpoints_of
@@ -99,8 +100,8 @@ class SpeechOut(Schema):
 
 
 class DraftOut(TouchpointOut):
-    document: dict[str, Any]
-    look: dict[str, Any]
+    document: Annotated[dict[str, Any], Holds(Document)]
+    look: Annotated[dict[str, Any], Holds(FullLook)]
     speech: SpeechOut
     has_house: bool
     logo: str | None

@@ -872,7 +872,7 @@ export interface ScriptTurn {
   /**
    * @maxItems 5
    */
-  says: (string | SlotRun)[][];
+  says: (string | ReplySlotRun)[][];
   /**
    * @maxItems 8
    */
@@ -887,9 +887,9 @@ export interface ScriptTurn {
  * A place in a text that is filled when it is said.
  *
  * This interface was referenced by `Wire`'s JSON-Schema
- * via the `definition` "SlotRun".
+ * via the `definition` "ReplySlotRun".
  */
-export interface SlotRun {
+export interface ReplySlotRun {
   slot: "next_opening" | "closing_time" | "day_name" | "promise" | "back_at" | "first_name";
 }
 /**
@@ -908,7 +908,7 @@ export interface Choice {
   /**
    * @maxItems 5
    */
-  says: (string | SlotRun)[][];
+  says: (string | ReplySlotRun)[][];
   next: string | null;
   goal: boolean;
   series: string | null;

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { vTyped } from '@/lib/typed'
 import { computed } from 'vue'
-import type { Font } from '@visitor/generated/wire'
+import type { Font } from '@/api/document'
 
 /** A typeface: the device's, one that is shipped, or the site's own by name; `open` lets it be left open. */
 const props = defineProps<{ label: string; font: Font | null; open?: boolean }>()

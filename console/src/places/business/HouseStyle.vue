@@ -12,15 +12,8 @@ import FontChoice from '@/parts/fields/FontChoice.vue'
 import LibraryButton from '@/parts/fields/LibraryButton.vue'
 import NumberBox from '@/parts/fields/NumberBox.vue'
 import { COLOURS } from '@/places/touchpoints/look'
-import type { Font } from '@visitor/generated/wire'
 
-export interface House {
-  font: Font | null
-  head_font: Font | null
-  corners: number | null
-  colours: Record<string, string | null>
-  logo: string | null
-}
+type House = Required<Site['house']>
 const props = defineProps<{ site: Site }>()
 const EMPTY: House = { font: null, head_font: null, corners: null, colours: {}, logo: null }
 const ROLES = ['card', 'text', 'headline', 'button', 'button_text'] as const
@@ -31,7 +24,7 @@ const queries = useQueryClient()
 const notices = useNotices()
 const { error, busy, run } = useForm()
 // By its text: that the script was seen once more leaves what is being chosen alone.
-const keptText = computed(() => JSON.stringify({ ...EMPTY, ...(props.site.house as Partial<House>) }))
+const keptText = computed(() => JSON.stringify({ ...EMPTY, ...props.site.house }))
 watch(keptText, (fresh) => (house.value = JSON.parse(fresh) as House), { immediate: true })
 const changed = computed(() => JSON.stringify(house.value) !== keptText.value)
 const address = computed(() => (props.site.seen ? `${props.site.seen.url}` : ''))
@@ -68,7 +61,7 @@ async function takeIt() {
   await save()
 }
 async function save() {
-  await setHouse(props.site.id, house.value as unknown as Record<string, unknown>)
+  await setHouse(props.site.id, house.value)
   await queries.invalidateQueries()
   notices.say('The touchpoints of this site follow it within a second.')
 }

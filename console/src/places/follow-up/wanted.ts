@@ -33,7 +33,7 @@ export function wantedOf(query: LocationQuery): Wanted {
 export function queryOf(wanted: Wanted): Record<string, string> {
   return Object.fromEntries(
     Object.entries(wanted)
-      .filter(([, value]) => value !== undefined && value !== '')
+      .filter(([, value]) => value !== undefined && value !== null && value !== '')
       .sort(([one], [other]) => one.localeCompare(other))
       .map(([key, value]) => [key, String(value)]),
   )

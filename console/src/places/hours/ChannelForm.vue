@@ -6,7 +6,7 @@ import { qrOf } from '@/api/me'
 import { useForm } from '@/parts/form'
 import ColourBox from '@/parts/fields/ColourBox.vue'
 import RichBox from '@/parts/fields/RichBox.vue'
-import { runsToHtml, type Run } from '@/parts/fields/runs'
+import { runsToHtml } from '@/parts/fields/runs'
 import { useNotices } from '@/lib/notices'
 import ActIcon from '@/parts/ActIcon.vue'
 import { HANDLES, ICONS, KINDS, LINK_SLOTS, ticked, WITH_TEXT } from './channels'
@@ -117,10 +117,10 @@ async function showCode() {
       <div v-if="WITH_TEXT.includes(draft.kind)">
         <template v-if="draft.kind === 'mail'">
           <p class="text-sm text-ink-2">Subject</p>
-          <RichBox label="Subject" plain :html="runsToHtml(draft.subject)" :slots="LINK_SLOTS" @runs="draft.subject = $event as Run[]" />
+          <RichBox label="Subject" plain :html="runsToHtml(draft.subject)" :slots="LINK_SLOTS" @runs="draft.subject = $event" />
         </template>
         <p class="text-sm text-ink-2">First words, which they can change before they send them</p>
-        <RichBox label="First words" plain :html="runsToHtml(draft.text)" :slots="LINK_SLOTS" @runs="draft.text = $event as Run[]" />
+        <RichBox label="First words" plain :html="runsToHtml(draft.text)" :slots="LINK_SLOTS" @runs="draft.text = $event" />
       </div>
       <ChannelPeople v-model="draft" :sets="sets" :wrong="wrong" />
       <div class="flex flex-wrap items-end gap-x-5 gap-y-2">

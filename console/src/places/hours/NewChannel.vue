@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { makeChannel, readExample, readPasted } from '@/api/channels'
+import { makeChannel, readExample, readPasted, type ChannelDocument } from '@/api/channels'
 import type { Schemas } from '@/api/client'
 import { useForm } from '@/parts/form'
 import { freshChannel, KINDS } from './channels'
@@ -12,7 +12,7 @@ const emit = defineEmits<{ made: [id: number]; close: [] }>()
 const { error, fields, busy, run, clear } = useForm()
 const pasted = ref('')
 const found = ref<Schemas['ReadChannelOut'] | null>(null)
-const kind = ref('')
+const kind = ref<ChannelDocument['kind']>('phone')
 const example = ref('')
 const template = ref<Schemas['LinkTemplateOut'] | null>(null)
 const kinds = computed(() => (found.value ? [found.value.kind, ...found.value.others] : []))

@@ -3,7 +3,7 @@ import { ref } from 'vue'
 import { putBackReply, saveReply, type Reply, type ReplyCell } from '@/api/hours'
 import { useForm } from '@/parts/form'
 import RichBox from '@/parts/fields/RichBox.vue'
-import { runsToHtml, type Run } from '@/parts/fields/runs'
+import { runsToHtml } from '@/parts/fields/runs'
 import { useNotices } from '@/lib/notices'
 import { REPLY_SLOTS } from './words'
 
@@ -45,9 +45,9 @@ async function back() {
         >What the button says<input v-model="reply.button" class="input" maxlength="60" placeholder="as it is called"
       /></label>
       <p class="text-sm text-ink-2">Title</p>
-      <RichBox label="Title" plain :html="runsToHtml(reply.title)" :slots="REPLY_SLOTS" @runs="reply.title = $event as Run[]" />
+      <RichBox label="Title" plain :html="runsToHtml(reply.title)" :slots="REPLY_SLOTS" @runs="reply.title = $event" />
       <p class="text-sm text-ink-2">Text</p>
-      <RichBox label="Text" plain :html="runsToHtml(reply.text)" :slots="REPLY_SLOTS" @runs="reply.text = $event as Run[]" />
+      <RichBox label="Text" plain :html="runsToHtml(reply.text)" :slots="REPLY_SLOTS" @runs="reply.text = $event" />
       <label class="flex items-center gap-1.5"
         ><input
           type="checkbox"

@@ -1,6 +1,6 @@
 import type { ChannelDocument } from '@/api/channels'
 
-export const KINDS: Record<string, string> = {
+export const KINDS: Record<ChannelDocument['kind'], string> = {
   phone: 'Phone call',
   text: 'Text message',
   mail: 'Mail',
@@ -41,7 +41,7 @@ export const WITH_TEXT = ['text', 'mail', 'message-link', 'xmpp']
 export const LINK_SLOTS = { page_title: 'title of the page', page_address: 'address of the page', short_code: 'code of the touchpoint' }
 
 /** A new one; `label` is what the server calls such a one in the language of the business. */
-export function freshChannel(kind: string, label: string, handle: string, template: string | null): ChannelDocument {
+export function freshChannel(kind: ChannelDocument['kind'], label: string, handle: string, template: string | null): ChannelDocument {
   return {
     version: 1, kind, label, icon: ICON_OF[kind] ?? 'chat', colour: null, template, handle,
     subject: [], text: [], people: [], pick: 'visitor', devices: ['desktop', 'phone'], hours: [], while_closed: 'say',

@@ -73,7 +73,7 @@ const kept = computed(() =>
 )
 function go(id: number | null) {
   const group = groups.value?.find((one) => one.id === id)
-  show(group ? (group.wanted as unknown as Filter) : { conditions: [], any: false })
+  show(group ? group.wanted : { conditions: [], any: false })
 }
 const out = (form: string) => `/api/people-export?${new URLSearchParams({ form, wanted: asked.value, q: q.value })}`
 const LAST: Record<string, string> = {

@@ -30,7 +30,7 @@ function add() {
   const last = props.deeds[props.deeds.length - 1]
   put([...props.deeds, { at: (last?.at ?? -10) + 10, ...DOES[last ? 'close' : 'page'].fresh() } as Deed])
 }
-const inside = (one: Deed, name: string) => String((one as unknown as Record<string, unknown>)[name] ?? '')
+const inside = (one: Deed, name: string) => String(Object.entries(one).find(([key]) => key === name)?.[1] ?? '')
 const bad = (at: number) => Object.entries(props.wrong).find(([place]) => place.startsWith(`deeds.${at}.`))?.[1]
 </script>
 

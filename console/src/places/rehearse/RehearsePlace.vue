@@ -104,13 +104,13 @@ const name = ref('')
 async function save() {
   const visitor = visitors[shown.value]
   if (!visitor || !name.value.trim()) return
-  await keep.mutateAsync({ name: name.value.trim(), document: visitor as unknown as Record<string, never> })
+  await keep.mutateAsync({ name: name.value.trim(), document: visitor })
   notices.say(`${name.value.trim()} is kept.`)
   name.value = ''
 }
 function take(event: Event) {
   const found = saved.value?.find((one) => String(one.id) === (event.target as HTMLSelectElement).value)
-  if (found) set(found.document as Partial<MadeUp>)
+  if (found) set(found.document)
 }
 const opening = ref(false)
 async function openReal() {

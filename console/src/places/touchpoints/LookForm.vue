@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { choices } from '@/api/parts.json'
 import { computed, ref, toRef } from 'vue'
-import type { FullLook } from '@visitor/generated/wire'
+import type { FullLook } from '@/api/document'
 import ColourBox from '@/parts/fields/ColourBox.vue'
 import NumberBox from '@/parts/fields/NumberBox.vue'
 import SelectBox from '@/parts/fields/SelectBox.vue'

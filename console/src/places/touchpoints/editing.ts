@@ -1,7 +1,7 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { useDebounceFn, useEventListener } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, shallowRef } from 'vue'
-import type { TouchpointDocument } from '@visitor/generated/wire'
+import type { TouchpointDocument } from '@/api/document'
 import { Failure } from '@/api/client'
 import { readDraft, rename, saveDraft, step, turn, type Draft } from '@/api/touchpoints'
 
@@ -63,7 +63,8 @@ export function useEditing(id: number) {
 
   let current: Promise<void> | null = null
   async function save(onTop = false): Promise<void> {
-    if (current) await current
+    // Several may wait for the same one to end: whoever comes second finds the next under way.
+    while (current) await current
     if (!dirty.value || !document.value || !draft.value || (clash.value && !onTop)) return
     current = saveNow(onTop).finally(() => (current = null))
     await current
@@ -102,8 +103,10 @@ export function useEditing(id: number) {
     return line
   }
   async function afterSaving(work: () => Promise<Draft>) {
-    await save()
-    if (dirty.value) return
+    // What is changed while it is being kept is kept as well, before what comes after it.
+    do await save()
+    while (dirty.value && !error.value)
+    if (dirty.value) return asItIs()
     meanwhile = []
     try {
       take(await work())
@@ -112,9 +115,14 @@ export function useEditing(id: number) {
       error.value = null
     } catch (problem) {
       error.value = problem as Error
+      asItIs()
     }
     meanwhile = null
     run = ''
+  }
+  /** Boxes that show what was asked for and not done show what is so again. */
+  function asItIs() {
+    if (draft.value) draft.value = { ...draft.value }
   }
   const turned = (work: () => Promise<Draft>) => after(work)
   const back = (way: 'undo' | 'redo') => after(() => step(id, way))

@@ -1,6 +1,6 @@
 import { computed, type Ref } from 'vue'
 import { choices } from '@/api/parts.json'
-import type { FullLook, FullValues } from '@visitor/generated/wire'
+import type { FullLook, FullValues } from '@/api/document'
 import type { Change, Look, LookValues, TouchpointDocument } from '@/api/document'
 
 type Name = Exclude<keyof LookValues, 'colours'>

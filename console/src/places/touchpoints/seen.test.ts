@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest'
 import { ref } from 'vue'
-import type { FullLook } from '@visitor/generated/wire'
+import type { FullLook } from '@/api/document'
 import WORDS from '@visitor/generated/words.json'
 import { useLook, type Screen } from './look'
 import { seenOf } from './seen'

@@ -1,5 +1,5 @@
 import type { ComputedRef, InjectionKey } from 'vue'
-import type { FullLook } from '@visitor/generated/wire'
+import type { FullLook } from '@/api/document'
 import type { SeenDocument } from '@visitor/render'
 import { HOUSE_LOGO } from './fresh'
 import type { LookValues, TouchpointDocument } from '@/api/document'

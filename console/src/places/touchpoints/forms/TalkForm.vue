@@ -100,7 +100,7 @@ const begin = () =>
     turn.value = await rehearseTalk(props.part.script, null, null)
     played.value = turn.value.messages.map((text) => ({ from: 'us', text }))
   })
-const take = (said: object, words: string) =>
+const take = (said: Record<string, unknown>, words: string) =>
   run(async () => {
     const found = await rehearseTalk(props.part.script, turn.value?.state ?? null, said)
     played.value = [...played.value, { from: 'them', text: words }, ...found.messages.map((text) => ({ from: 'us', text }))]
