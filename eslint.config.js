@@ -4,7 +4,18 @@ import vue from 'eslint-plugin-vue'
 import tseslint from 'typescript-eslint'
 
 export default tseslint.config(
-  { ignores: ['**/dist/', '**/generated/', 'console/src/api/schema.d.ts', '.venv/', '.run/', 'docs/', 'demo/', 'intavo/'] },
+  {
+    ignores: [
+      '**/dist/',
+      '**/generated/',
+      'console/src/api/schema.d.ts',
+      '.venv/',
+      '.run/',
+      'docs/',
+      'demo/',
+      'intavo/',
+    ],
+  },
   js.configs.recommended,
   ...tseslint.configs.strict,
   ...vue.configs['flat/recommended'],

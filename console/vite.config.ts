@@ -9,7 +9,8 @@ const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
 /** What stands in docs/ as Markdown can be shown as a page. */
 const markdown: Plugin = {
   name: 'markdown',
-  transform: (code, id) => (id.endsWith('.md') ? `export default ${JSON.stringify(marked.parse(code))}` : null),
+  transform: (code, id) =>
+    id.endsWith('.md') ? `export default ${JSON.stringify(marked.parse(code))}` : null,
 }
 
 /** All that is there from the start, the list of follow-ups with it: it comes as one file, which packs better than forty and costs one asking. */
@@ -36,6 +37,8 @@ export default defineConfig({
     emptyOutDir: true,
     target: 'es2022',
     assetsInlineLimit: 0,
-    rolldownOptions: { output: { codeSplitting: { groups: [{ name: 'first', test: (id) => first.has(id) }] } } },
+    rolldownOptions: {
+      output: { codeSplitting: { groups: [{ name: 'first', test: (id) => first.has(id) }] } },
+    },
   },
 })

@@ -42,7 +42,15 @@ from intavo.sites.models import Site
 from intavo.talks.actions import Begun, SaidNow, begin_talk, said_of, say
 from intavo.talks.gateways import add_gateway
 from intavo.talks.models import Gateway, Talk
-from intavo.touchpoints.actions import add_asset, add_codes, keep_question, make, save_draft, turn_off, turn_on
+from intavo.touchpoints.actions import (
+    add_asset,
+    add_codes,
+    keep_question,
+    make,
+    save_draft,
+    turn_off,
+    turn_on,
+)
 from intavo.touchpoints.live import live_site
 from intavo.touchpoints.models import Touchpoint
 from intavo.touchpoints.onsite import LiveSite
@@ -98,7 +106,12 @@ def _under_way(owner: Actor, site: LiveSite, row: Touchpoint, at: datetime) -> N
     first = said_of(site, Talk.objects.get(token=token), began)
     said = heard if first.situation in {Situation.OPEN} else ({"choice": "skip"}, *heard)
     for number, what in enumerate(said):
-        say(site, token, SaidNow.model_validate({"id": f"demo-{number}", **what}), began + timedelta(minutes=number))
+        say(
+            site,
+            token,
+            SaidNow.model_validate({"id": f"demo-{number}", **what}),
+            began + timedelta(minutes=number),
+        )
     talk = Talk.objects.get(token=token)
     jory = member_actor(Member.objects.get(user__email=b.STAFF[0][1]))
     assert talk.followup_id is not None
@@ -167,7 +180,9 @@ def _business() -> Actor:
     for situation, reply in b.REPLIES_CY.items():
         set_reply(owner, situation=Situation(situation), language="cy", reply=Reply.model_validate(reply))
     site = add_site(owner, name="otterwick.example", hosts=b.HOSTS, slug=b.SITE_SLUG)
-    logo = add_asset(owner, kind="picture", name="logo.png", data=pictures.logo(), description="Two crossed paddles")
+    logo = add_asset(
+        owner, kind="picture", name="logo.png", data=pictures.logo(), description="Two crossed paddles"
+    )
     pages = {
         path: PageSeen(title, list(kinds), clock.now() - timedelta(minutes=n), views)
         for n, (path, title, kinds, views) in enumerate(b.PAGES)
@@ -197,7 +212,11 @@ def _channels(owner: Actor) -> None:
         if wanted["kind"] == "message-link":
             document["gateway"] = gateway.pk
         document["people"] = [
-            one | {"hours": [sets[name] for name in one.get("hours", ())], "member": people.get(one.get("member"))}
+            one
+            | {
+                "hours": [sets[name] for name in one.get("hours", ())],
+                "member": people.get(one.get("member")),
+            }
             for one in wanted.get("people", ())
         ]
         ids[wanted["label"]] = add_channel(owner, document=document).public_id
@@ -240,7 +259,9 @@ def _touchpoints(owner: Actor) -> dict[str, Touchpoint]:
         ("talk", "Talk to the boathouse", t.TALK),
     )  # fmt: skip
     found = {key: _touchpoint(owner, name, document) for key, name, document in wanted}
-    add_codes(owner, touchpoint_id=found["parting"].pk, text="\n".join(f"PADDLE-{1000 + 37 * n}" for n in range(60)))
+    add_codes(
+        owner, touchpoint_id=found["parting"].pk, text="\n".join(f"PADDLE-{1000 + 37 * n}" for n in range(60))
+    )
     for key, row in found.items():
         found[key] = turn_on(owner, touchpoint_id=row.pk)
     turn_off(owner, touchpoint_id=found["call"].pk)
@@ -290,7 +311,13 @@ def _send(
 def _history(site: LiveSite, touchpoints: dict[str, Touchpoint], at: datetime) -> None:
     """Ninety days of sign-ups and questions, all worked off, nearly all promises kept."""
     chance = random.Random(90)  # noqa: S311  # made-up data, not a secret
-    pages = ("/trips", "/trips/sunrise", "/lessons", "/blog/reading-a-tide-table", "/blog/what-to-wear-in-march")
+    pages = (
+        "/trips",
+        "/trips/sunrise",
+        "/lessons",
+        "/blog/reading-a-tide-table",
+        "/blog/what-to-wear-in-march",
+    )
     for number, one in enumerate(everybody(PEOPLE)):
         when = at - timedelta(minutes=chance.randrange(3 * 24 * 60, 90 * 24 * 60))
         device = chance.choice(("phone", "phone", "desktop", "tablet"))
@@ -300,7 +327,14 @@ def _history(site: LiveSite, touchpoints: dict[str, Touchpoint], at: datetime) -
             answers |= {"phone": f"07700 90040{number % 2}"} if number in {12, 17, 22, 27} else {}
             _send(site, touchpoints["question"], when, answers, "/hire", device)
         else:
-            _send(site, touchpoints["tide"], when, {"email": one.email, "name": one.name}, chance.choice(pages), device)
+            _send(
+                site,
+                touchpoints["tide"],
+                when,
+                {"email": one.email, "name": one.name},
+                chance.choice(pages),
+                device,
+            )
     for number in range(3):
         answers = {"email": f"crew{number + 1}@otterwick.example"}
         _send(site, touchpoints["tide"], at - timedelta(days=60 + number), answers, "/trips", "desktop")
@@ -356,8 +390,12 @@ def _open_ones(owner: Actor, site: LiveSite, touchpoints: dict[str, Touchpoint],
         answers = {"email": email, "name": name} | ({"question": question} if question else {})
         opened = min(_ago(hours, at, minutes), at - timedelta(minutes=1))
         _send(site, touchpoints[which], opened, answers, page, "phone")
-    waits = FollowUp.objects.get(business_id=site.business.pk, person__name="Bríd Carbery", state=State.US.value)
+    waits = FollowUp.objects.get(
+        business_id=site.business.pk, person__name="Bríd Carbery", state=State.US.value
+    )
     wait_for_them(owner, followup_id=waits.pk)
-    aside = FollowUp.objects.get(business_id=site.business.pk, person__name="Viktor Dvořák", state=State.US.value)
+    aside = FollowUp.objects.get(
+        business_id=site.business.pk, person__name="Viktor Dvořák", state=State.US.value
+    )
     until = add_open_time(hours, at + timedelta(days=2), timedelta(hours=1))
     put_off(owner, followup_id=aside.pk, until=until or at + timedelta(days=3))

@@ -12,7 +12,20 @@ from typing import Any
 
 import django
 
-_FIRST = ("Ife", "Rosalind", "Tomasz", "Perpetua", "Ansel", "Maren", "Bríd", "Søren", "Zofia", "Lucía", "Tadhg", "Wren")
+_FIRST = (
+    "Ife",
+    "Rosalind",
+    "Tomasz",
+    "Perpetua",
+    "Ansel",
+    "Maren",
+    "Bríd",
+    "Søren",
+    "Zofia",
+    "Lucía",
+    "Tadhg",
+    "Wren",
+)
 _LAST = (
     "Dunmore",
     "Achterberg",
@@ -119,4 +132,6 @@ if __name__ == "__main__":
     count = int(sys.argv[1]) if len(sys.argv) > 1 else 200_000
     started = time.perf_counter()
     load_many(count)
-    print(f"{count:,} people in {time.perf_counter() - started:.0f} s; sign in as many-{count}@otterwick.example")
+    print(
+        f"{count:,} people in {time.perf_counter() - started:.0f} s; sign in as many-{count}@otterwick.example"
+    )

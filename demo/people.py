@@ -79,7 +79,9 @@ _SCRIPTS = (
     ("李思远", "siyuan.li"), ("Անի Սարգսյան", "ani.sargsyan"), ("ნინო ბერიძე", "nino.beridze"),
     ("สมชาย ใจดี", "somchai.jaidee"), ("Nguyễn Thị Lan", "lan.nguyen"),
 )  # fmt: skip
-_DOMAINS = ("post.example",) * 8 + ("mail.example",) * 5 + ("fen-letters.example",) * 2 + ("harbour-school.example",)
+_DOMAINS = (
+    ("post.example",) * 8 + ("mail.example",) * 5 + ("fen-letters.example",) * 2 + ("harbour-school.example",)
+)
 _FOLD = str.maketrans("íøūéáÓşŞćāřöäüčśłźáěóúõãç", "ioueaossCaroaucslzaeouoac")
 
 

@@ -21,7 +21,8 @@ def estuary() -> bytes:
     for row in range(HEIGHT):
         share = row / HEIGHT
         draw.line(
-            [(0, row), (WIDTH, row)], fill=(round(188 - 60 * share), round(223 - 50 * share), round(227 - 20 * share))
+            [(0, row), (WIDTH, row)],
+            fill=(round(188 - 60 * share), round(223 - 50 * share), round(227 - 20 * share)),
         )
     draw.ellipse([860, 120, 1000, 260], fill="#f3c64a")
     for base, swing, length, fill in (
@@ -60,7 +61,8 @@ def night() -> bytes:
     for row in range(HEIGHT):
         share = row / HEIGHT
         draw.line(
-            [(0, row), (WIDTH, row)], fill=(round(18 + 24 * share), round(28 + 40 * share), round(58 + 50 * share))
+            [(0, row), (WIDTH, row)],
+            fill=(round(18 + 24 * share), round(28 + 40 * share), round(58 + 50 * share)),
         )
     for number in range(90):
         x, y = (number * 197) % WIDTH, (number * 89) % 420

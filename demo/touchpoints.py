@@ -78,7 +78,10 @@ def tide_table(picture: str, file: str) -> Document:
                     "text": ["You asked for our monthly tide table. One more click and it is yours."],
                 },
                 "thank_you": mail(
-                    "Your tide table", "Here is this month’s page: ", slot("file"), "\n\nThe next one comes on the 1st."
+                    "Your tide table",
+                    "Here is this month’s page: ",
+                    slot("file"),
+                    "\n\nThe next one comes on the 1st.",
                 ),
             },
         }
@@ -105,7 +108,9 @@ GROUPS: Document = numbered(
         "after": {
             "follow_up": True,
             "promise_minutes": 8 * 60,
-            "thank_you": mail("Your group on the water", "Thank you for asking. We put a plan and a price together."),
+            "thank_you": mail(
+                "Your group on the water", "Thank you for asking. We put a plan and a price together."
+            ),
         },
     }
 )
@@ -128,7 +133,9 @@ QUESTION: Document = numbered(
             _thanks("We have it"),
         ],
         "look": {"width": 460},
-        "show": show({"after": 20}, {"read": 70}, days=2, pages=_pages(("exact", "/hire"), ("exact", "/contact"))),
+        "show": show(
+            {"after": 20}, {"read": 70}, days=2, pages=_pages(("exact", "/hire"), ("exact", "/contact"))
+        ),
         "after": {"follow_up": True, "thank_you": mail("We have your question", "Thank you for asking.")},
     }
 )
@@ -216,7 +223,13 @@ def winter(picture: str, first: str) -> Document:
                         "From the first frost to the last, whenever the tide allows. One price for as often as you like.",
                         align="middle",
                     ),
-                    {"kind": "price", "now": "120", "old": "180", "unit": "for the winter", "align": "middle"},
+                    {
+                        "kind": "price",
+                        "now": "120",
+                        "old": "180",
+                        "unit": "for the winter",
+                        "align": "middle",
+                    },
                     {
                         "kind": "countdown",
                         "minutes": 3 * 24 * 60,
@@ -229,7 +242,9 @@ def winter(picture: str, first: str) -> Document:
                     name="Offer",
                 )
             ],
-            "look": {"colours": {"card": "#0b1526", "text": "#ffffff", "headline": "#ffffff", "cross": "#ffffff"}},
+            "look": {
+                "colours": {"card": "#0b1526", "text": "#ffffff", "headline": "#ffffff", "cross": "#ffffff"}
+            },
             "show": show(
                 {"after": 6},
                 days=14,
@@ -258,7 +273,11 @@ CALL_BACK: Document = numbered(
             ),
             _thanks("We call you"),
         ],
-        "show": {"sentences": [{"moments": []}], "how_often": {"every": "page"}, "until": {"answered": False}},
+        "show": {
+            "sentences": [{"moments": []}],
+            "how_often": {"every": "page"},
+            "until": {"answered": False},
+        },
         "after": {"follow_up": True},
     }
 )
@@ -299,7 +318,10 @@ ASK: Document = numbered(
         ],
         "face": {"label": "Ask the boathouse", "sign": "question"},
         "show": show({"after": 0}, days=None, answered=False),
-        "after": {"follow_up": True, "thank_you": mail("We have your message", "We answer ", slot("promise"), ".")},
+        "after": {
+            "follow_up": True,
+            "thank_you": mail("We have your message", "We answer ", slot("promise"), "."),
+        },
     }
 )
 
@@ -343,7 +365,12 @@ TALK: Document = numbered(
                                 "id": "hello",
                                 "says": [["Hello, you have reached the boathouse. What is it about?"]],
                                 "choices": [
-                                    {"id": "c1", "label": "Change a booking", "tags": ["booking"], "next": "which"},
+                                    {
+                                        "id": "c1",
+                                        "label": "Change a booking",
+                                        "tags": ["booking"],
+                                        "next": "which",
+                                    },
                                     {
                                         "id": "c2",
                                         "label": "Opening hours",

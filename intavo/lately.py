@@ -13,7 +13,8 @@ _NOTHING = object()
 
 
 class Lately(Generic[Key, Value]):
-    """Values by key. Where there are `most`, the one that was asked for longest ago goes; none is older than `seconds`.
+    """Values by key. Where there are `most`, the one that was asked for longest ago goes; none is older than
+    `seconds`.
 
     The clock is one that cannot be set back.
     """
@@ -24,7 +25,9 @@ class Lately(Generic[Key, Value]):
         self._lock = threading.Lock()
 
     def get(self, key: Key, work: Callable[[], Value]) -> Value:
-        """The value of a key, worked out where it is not kept. Nobody waits for another who works it out as well."""
+        """The value of a key, worked out where it is not kept. Nobody waits for another who works it out as
+        well.
+        """
         with self._lock:
             value = self._kept.get(key, _NOTHING)
         if value is _NOTHING:

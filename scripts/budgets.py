@@ -1,4 +1,6 @@
-"""Checks what visitors and owners have to load against its budget: gzipped, and the loader as browsers get it too."""
+"""Checks what visitors and owners have to load against its budget: gzipped, and the loader as browsers get it
+too.
+"""
 
 import gzip
 import re
@@ -19,7 +21,9 @@ def console_first_load() -> int:
     """Scripts and styles that the console's page asks for before anything is shown, and its first place."""
     html = (ROOT / "console/dist/index.html").read_text()
     named = re.findall(r"/static/console/(assets/[^\"]+\.(?:js|css))", html)
-    first = [path.relative_to(ROOT / "console/dist") for path in (ROOT / "console/dist/assets").glob("first-*.js")]
+    first = [
+        path.relative_to(ROOT / "console/dist") for path in (ROOT / "console/dist/assets").glob("first-*.js")
+    ]
     return sum(_size(f"console/dist/{path}") for path in {*named, *map(str, first)})
 
 

@@ -132,7 +132,8 @@ class Cluster:
         log = self.data / "server.log"
         for attempt in range(5):
             port = free_port(54320 + attempt * 7)
-            options = f"-c listen_addresses={HOST} -c port={port} -c unix_socket_directories='' -c max_connections=120"
+            options = f"-c listen_addresses={HOST} -c port={port} -c unix_socket_directories=''"
+            options += " -c max_connections=120"
             # A page of today's disks costs the same wherever it stands.
             options += " -c random_page_cost=1.1"
             if self.purpose == "test":
@@ -158,7 +159,9 @@ class Cluster:
         raise ClusterError(f"PostgreSQL did not start; see {log}")
 
     def start_again(self) -> None:
-        """Start it as it was started before, on the same port; ClusterError where that does not work (yet)."""
+        """Start it as it was started before, on the same port;
+        ClusterError where that does not work (yet).
+        """
         log = self.data / "server.log"
         self._run(self._program("pg_ctl"), "-D", str(self.data), "-l", str(log), "-w", "-t", "60", "restart")
 
@@ -187,7 +190,9 @@ class Cluster:
         for _ in range(100):
             try:
                 with psycopg.connect(self.address("postgres"), autocommit=True) as connection:
-                    known = connection.execute("SELECT 1 FROM pg_database WHERE datname = %s", [self.database])
+                    known = connection.execute(
+                        "SELECT 1 FROM pg_database WHERE datname = %s", [self.database]
+                    )
                     if known.fetchone() is None:
                         connection.execute(f'CREATE DATABASE "{self.database}"')
                     return

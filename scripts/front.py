@@ -1,4 +1,5 @@
-"""Writes the rules of the server in front (`deploy/nginx.conf`): for the start command, and for a machine in earnest.
+"""Writes the rules of the server in front (`deploy/nginx.conf`): for the start command, and for a machine in
+earnest.
 
 `python -m scripts.front --name intavo.example.org --certificate /etc/…/cert.pem --key /etc/…/key.pem`
 """
@@ -85,7 +86,9 @@ def main() -> None:
     )
     said = words.parse_args()
     server = _TLS.format(name=said.name, certificate=said.certificate, key=said.key)
-    print(rules(server=server, application=said.application, folder=said.folder, head="user www-data;"), end="")
+    print(
+        rules(server=server, application=said.application, folder=said.folder, head="user www-data;"), end=""
+    )
 
 
 if __name__ == "__main__":

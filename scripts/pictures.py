@@ -1,4 +1,6 @@
-"""Draws the pictures that come with Intavo for starters, from nothing but shapes: `python -m scripts.pictures`."""
+"""Draws the pictures that come with Intavo for starters, from nothing but shapes: `python -m
+scripts.pictures`.
+"""
 
 import math
 from collections.abc import Callable, Sequence
@@ -13,7 +15,9 @@ Points = Sequence[tuple[float, float]]
 
 
 class Board:
-    """A drawing twice as large as it will be, so that edges come out smooth; lengths are those of the picture."""
+    """A drawing twice as large as it will be, so that edges come out smooth; lengths are those of the
+    picture.
+    """
 
     def __init__(self, top: str, foot: str) -> None:
         self.picture = Image.new("RGB", (WIDTH * FINE, HEIGHT * FINE))
@@ -30,7 +34,9 @@ class Board:
 
     def box(self, left: float, top: float, right: float, foot: float, fill: str, round_: float = 0) -> None:
         """A filled box, perhaps with round corners."""
-        self.draw.rounded_rectangle([left * FINE, top * FINE, right * FINE, foot * FINE], round_ * FINE, fill=fill)
+        self.draw.rounded_rectangle(
+            [left * FINE, top * FINE, right * FINE, foot * FINE], round_ * FINE, fill=fill
+        )
 
     def disc(self, x: float, y: float, radius: float, fill: str) -> None:
         """A filled disc."""
@@ -40,7 +46,9 @@ class Board:
 
     def line(self, points: Points, fill: str, width: float) -> None:
         """A line."""
-        self.draw.line([(x * FINE, y * FINE) for x, y in points], fill=fill, width=round(width * FINE), joint="curve")
+        self.draw.line(
+            [(x * FINE, y * FINE) for x, y in points], fill=fill, width=round(width * FINE), joint="curve"
+        )
 
     def ridge(self, base: float, swing: float, length: float, shift: float, fill: str) -> None:
         """A wavy ridge from edge to edge, filled down to the foot."""
@@ -52,7 +60,9 @@ class Board:
 
     def save(self, path: Path) -> None:
         """Written small."""
-        self.picture.resize((WIDTH, HEIGHT), Image.Resampling.LANCZOS).save(path, "WEBP", quality=80, method=6)
+        self.picture.resize((WIDTH, HEIGHT), Image.Resampling.LANCZOS).save(
+            path, "WEBP", quality=80, method=6
+        )
 
 
 def hills() -> Board:
@@ -73,7 +83,9 @@ def pages() -> Board:
     for turn, fill in ((-0.26, "#f3efe4"), (-0.04, "#faf7ef"), (0.18, "#ffffff")):
 
         def at(x: float, y: float, turn: float = turn) -> tuple[float, float]:
-            return 480 + x * math.cos(turn) - y * math.sin(turn), 640 + x * math.sin(turn) + y * math.cos(turn)
+            return 480 + x * math.cos(turn) - y * math.sin(turn), 640 + x * math.sin(turn) + y * math.cos(
+                turn
+            )
 
         board.shape([at(-150, -520), at(150, -520), at(150, -90), at(-150, -90)], fill)
         for row in range(8):
@@ -134,7 +146,12 @@ def market() -> Board:
         left = 140 + number * 76
         fill = "#c8472f" if number % 2 == 0 else "#fdf3e3"
         board.shape(
-            [(left, 250), (left + 76, 250), (left + 66 + (number - 4) * 4, 130), (left + 10 + (number - 4) * 4, 130)],
+            [
+                (left, 250),
+                (left + 76, 250),
+                (left + 66 + (number - 4) * 4, 130),
+                (left + 10 + (number - 4) * 4, 130),
+            ],
             fill,
         )
         board.disc(left + 38, 250, 38, fill)
@@ -152,7 +169,8 @@ def path() -> Board:
     board.ridge(360, 30, 210, 1.0, "#a9bd9a")
     board.ridge(430, 26, 260, 2.6, "#7f9f74")
     board.shape(
-        [(560, 405), (585, 405), (640, 470), (560, 540), (700, 640), (380, 640), (470, 540), (590, 465)], "#f1e3c4"
+        [(560, 405), (585, 405), (640, 470), (560, 540), (700, 640), (380, 640), (470, 540), (590, 465)],
+        "#f1e3c4",
     )
     for x, y, size in ((150, 430, 60), (230, 450, 46), (800, 420, 70)):
         board.box(x - 6, y, x + 6, y + size, "#5b4630")
@@ -200,7 +218,18 @@ def flags() -> Board:
     return board
 
 
-DRAWN: tuple[Callable[[], Board], ...] = (hills, pages, ribbon, chairs, table, market, path, door, signpost, flags)
+DRAWN: tuple[Callable[[], Board], ...] = (
+    hills,
+    pages,
+    ribbon,
+    chairs,
+    table,
+    market,
+    path,
+    door,
+    signpost,
+    flags,
+)
 
 if __name__ == "__main__":
     FOLDER.mkdir(exist_ok=True)

@@ -1,4 +1,5 @@
-"""Rehearses a backup and its restoring: the demo business saved as docs/operating.md says, and brought back elsewhere.
+"""Rehearses a backup and its restoring: the demo business saved as docs/operating.md says, and brought back
+elsewhere.
 
 Every table has the same rows, every file the same bytes, and the application runs on what was brought back.
 """
@@ -24,7 +25,9 @@ def rows_of(database: str) -> dict[str, tuple[int, str]]:
     """How many rows each table has, and a sum over what stands in them."""
     found: dict[str, tuple[int, str]] = {}
     with psycopg.connect(database) as connection:
-        tables = connection.execute("SELECT tablename FROM pg_tables WHERE schemaname = 'public' ORDER BY 1").fetchall()
+        tables = connection.execute(
+            "SELECT tablename FROM pg_tables WHERE schemaname = 'public' ORDER BY 1"
+        ).fetchall()
         for (table,) in tables:
             statement = sql.SQL(
                 "SELECT count(*), md5(coalesce(string_agg(t::text, '|' ORDER BY t::text), '')) FROM {} t"
@@ -86,7 +89,8 @@ def check() -> list[str]:
         ]
         if files_of(uploads_of(address)) != files:
             wrong.append("the files are not the same")
-        print(f"{len(before)} tables, {sum(rows for rows, _ in before.values())} rows, {len(files)} files brought back")
+        rows = sum(count for count, _ in before.values())
+        print(f"{len(before)} tables, {rows} rows, {len(files)} files brought back")
         running = Stack(address, Ports.free_from(9500), log=RUN / "restore.log")
         try:
             running.manage("migrate", "--check", "--skip-checks")

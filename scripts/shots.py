@@ -1,4 +1,6 @@
-"""Takes the pictures in docs/screenshots from the demo data, with the clock at Tue 24 Nov 2026 14:05 London."""
+"""Takes the pictures in docs/screenshots from the demo data,
+with the clock at Tue 24 Nov 2026 14:05 London.
+"""
 
 import os
 import re
@@ -86,8 +88,8 @@ def _console(browser: Browser, stack: Stack) -> None:
     page.get_by_role("link", name=re.compile("Ife Dunmore")).click()
     _take(page, "follow-up")
     for name, path in (
-        ("touchpoints", "/touchpoints"), ("hours", "/hours"), ("told", "/hours/told"), ("channels", "/hours/channels"),
-        ("business", "/business"),
+        ("touchpoints", "/touchpoints"), ("hours", "/hours"), ("told", "/hours/told"),
+        ("channels", "/hours/channels"), ("business", "/business"),
     ):  # fmt: skip
         page.goto(f"{stack.base_url}{path}")
         if name == "business":

@@ -24,14 +24,14 @@ BIN = ROOT / ".venv" / "bin"
 RUN = ROOT / ".run"
 _PR_SET_PDEATHSIG = 1
 CHROMIUM = "/usr/bin/chromium"
-# The browser's own windows are drawn by pages of their own, for each window anew; nobody sees them here. The first
-# lines are what Playwright turns off, since the last list that is given counts.
+# The browser's own windows are drawn by pages of their own, for each window anew; nobody sees them here. The
+# first lines are what Playwright turns off, since the last list that is given counts.
 _TURNED_OFF = (
     "AvoidUnnecessaryBeforeUnloadCheckSync", "DestroyProfileOnBrowserClose", "HttpsUpgrades",
-    "HttpsFirstBalancedModeAutoEnable", "LensOverlay", "MediaRouter", "PaintHolding", "ThirdPartyStoragePartitioning",
-    "AvoidCorsURLLoaderRestartOnRedirect", "OptimizationHints", "NetworkTimeServiceQuerying", "PreconnectToSearch",
-    "PreloadTopChromeWebUI", "InitialWebUI", "WebUIReloadButton", "WebUIOmniboxPopup", "WebUIOmniboxFullPopup",
-    "WebUIOmniboxAimPopup",
+    "HttpsFirstBalancedModeAutoEnable", "LensOverlay", "MediaRouter", "PaintHolding",
+    "ThirdPartyStoragePartitioning", "AvoidCorsURLLoaderRestartOnRedirect", "OptimizationHints",
+    "NetworkTimeServiceQuerying", "PreconnectToSearch", "PreloadTopChromeWebUI", "InitialWebUI",
+    "WebUIReloadButton", "WebUIOmniboxPopup", "WebUIOmniboxFullPopup", "WebUIOmniboxAimPopup",
 )  # fmt: skip
 CHROMIUM_FLAGS = (
     "--no-sandbox",
@@ -132,7 +132,9 @@ class Stack:
 
     def manage(self, *words: str) -> None:
         """Run a Django command to its end; CalledProcessError if it fails."""
-        subprocess.run([str(BIN / "python"), "manage.py", *words], cwd=ROOT, env=self.environment(), check=True)  # noqa: S603  # our own program
+        subprocess.run(  # noqa: S603  # our own program
+            [str(BIN / "python"), "manage.py", *words], cwd=ROOT, env=self.environment(), check=True
+        )
 
     def launch(self, name: str, *command: str) -> None:
         """Start a part; it ends with this process, however that ends."""
@@ -150,7 +152,9 @@ class Stack:
         )
 
     def start_web(self, name: str = "web", port: int | None = None) -> None:
-        """Start a process of the application, which the server in front asks where it has no port of its own."""
+        """Start a process of the application, which the server in front asks where it has no port of
+        its own.
+        """
         self.launch(
             name,
             str(BIN / "granian"),
@@ -173,7 +177,9 @@ class Stack:
         )
 
     def start_front(self) -> None:
-        """Start the server in front, which takes requests in whole and answers while the application is away."""
+        """Start the server in front, which takes requests in whole and answers while the application is
+        away.
+        """
         folder = RUN / f"front-{self.ports.web}"
         written = front.on_loopback(self.ports.web, self.ports.app, folder)
         self.launch("server in front", front.program(), "-e", "stderr", "-p", str(folder), "-c", str(written))

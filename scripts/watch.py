@@ -11,7 +11,9 @@ STAYED_SECONDS, MOST_PAUSE_SECONDS = 60.0, 30.0
 
 @dataclass
 class Watch:
-    """Starts again what ends by itself, with pauses that grow while it does not stay; they begin anew once it has."""
+    """Starts again what ends by itself, with pauses that grow while it does not stay; they begin anew once it
+    has.
+    """
 
     begin: Callable[[str], None]
     say: Callable[[str], None]
@@ -27,7 +29,8 @@ class Watch:
                 stayed = self.now() - self._begun.get(name, -math.inf) >= STAYED_SECONDS
                 pause = 0.0 if stayed else min(MOST_PAUSE_SECONDS, max(1.0, 2 * self._pauses.get(name, 0.0)))
                 self._pauses[name], self._due[name] = pause, self.now() + pause
-                self.say(f"the {name} ended by itself and is started again {f'in {pause:.0f} s' if pause else 'now'}")
+                when = f"in {pause:.0f} s" if pause else "now"
+                self.say(f"the {name} ended by itself and is started again {when}")
             if self.now() >= self._due[name]:
                 del self._due[name]
                 self._begun[name] = self.now()

@@ -1,7 +1,8 @@
 """The catalogues of our words for visitors, in intavo/locale: brought up to the code, checked, and compiled.
 
-`python -m scripts.words` takes new words in and old ones out, `--check` says if that is due, `--compile` makes what
-the application reads. English is the key; what is translated is written into the .po files by hand.
+`python -m scripts.words` takes new words in and old ones out, `--check` says if that is due, `--compile`
+makes what the application reads. English is the key; what is translated is written into the .po files by
+hand.
 """
 
 import ast
@@ -53,7 +54,12 @@ def _in_code(path: Path) -> Iterator[str]:
             continue
         name = node.func.id if isinstance(node.func, ast.Name) else getattr(node.func, "attr", "")
         first = node.args[0]
-        if name in _MARKED and isinstance(first, ast.Constant) and isinstance(first.value, str) and first.value:
+        if (
+            name in _MARKED
+            and isinstance(first, ast.Constant)
+            and isinstance(first.value, str)
+            and first.value
+        ):
             yield first.value
 
 
@@ -63,9 +69,8 @@ def path_of(language: str) -> Path:
 
 
 def _empty(language: str) -> Catalog:
-    about = (
-        f"# What Intavo says to visitors, in {Locale(language).english_name}. Made up to the code by scripts/words.py."
-    )
+    name = Locale(language).english_name
+    about = f"# What Intavo says to visitors, in {name}. Made up to the code by scripts/words.py."
     return Catalog(language, header_comment=about, charset="utf-8", fuzzy=False)
 
 

@@ -72,7 +72,11 @@ class Client:
         self, method: str, path: str, body: bytes = b"", headers: dict[str, str] | None = None
     ) -> tuple[int, bytes]:
         """Send it as it is; the status and what came."""
-        told = {"Cookie": "; ".join(f"{name}={value}" for name, value in self.cookies.items())} if self.cookies else {}
+        told = (
+            {"Cookie": "; ".join(f"{name}={value}" for name, value in self.cookies.items())}
+            if self.cookies
+            else {}
+        )
         if "csrftoken" in self.cookies:
             told |= {"X-CSRFToken": self.cookies["csrftoken"], "Referer": f"http://127.0.0.1:{self.port}/"}
         for last in (False, True):
@@ -90,7 +94,9 @@ class Client:
                 self.cookies[name] = one.value
         self.told.statuses[answer.status] += 1
         if answer.status >= 500:
-            self.told.wrong.append(f"{method} {path[:300]} {body[:600]!r} {headers}: {answer.status} {content[:120]!r}")
+            self.told.wrong.append(
+                f"{method} {path[:300]} {body[:600]!r} {headers}: {answer.status} {content[:120]!r}"
+            )
         return answer.status, content
 
 
@@ -99,7 +105,9 @@ def sign_in(client: Client) -> None:
     client.ask("GET", "/_allauth/browser/v1/auth/session")
     client.ask("GET", "/sign-in")
     body = json.dumps({"email": "morwenna@otterwick.example", "password": "paddle-demo"}).encode()
-    status, said = client.ask("POST", "/_allauth/browser/v1/auth/login", body, {"Content-Type": "application/json"})
+    status, said = client.ask(
+        "POST", "/_allauth/browser/v1/auth/login", body, {"Content-Type": "application/json"}
+    )
     assert status == 200, said
 
 
@@ -169,7 +177,9 @@ class Console:
         query = urlencode(
             {name: str(self.chance.choice(ODD)) for name in self.chance.sample(names, 1)}, errors="replace"
         )
-        path = self._path(operation, {name: self.chance.choice(ODD) for name in re.findall(r"{(\w+)}", operation.path)})
+        path = self._path(
+            operation, {name: self.chance.choice(ODD) for name in re.findall(r"{(\w+)}", operation.path)}
+        )
         self._ask(operation, f"{path}?{query}", raw, {"Content-Type": "application/json"})
 
     def _ask(self, operation: Any, path: str, body: bytes, headers: dict[str, str]) -> None:
@@ -262,7 +272,9 @@ def _form(values: dict[str, Any]) -> tuple[bytes, dict[str, str]]:
 class Visitors:
     """What browsers send to the visitor's side, bent."""
 
-    def __init__(self, client: Client, chance: random.Random, entries: list[dict[str, Any]], links: list[str]) -> None:
+    def __init__(
+        self, client: Client, chance: random.Random, entries: list[dict[str, Any]], links: list[str]
+    ) -> None:
         self.client, self.chance, self.links = client, chance, links
         page = {"url": f"{ORIGIN}/trips?utm_medium=x", "title": "Trips", "kinds": ["section"]}
         visitor = {
@@ -292,7 +304,10 @@ class Visitors:
                 "device": "phone",
             }
             fields = [
-                part["id"] for step in one["document"]["steps"] for part in step["parts"] if "field" in json.dumps(part)
+                part["id"]
+                for step in one["document"]["steps"]
+                for part in step["parts"]
+                if "field" in json.dumps(part)
             ]
             self.bodies += [
                 (
@@ -308,7 +323,13 @@ class Visitors:
                         "consents": {"news": True},
                     },
                 ),
-                ("beats", [about | {"id": "beat-0001", "what": "seen", "at": "2026-11-24T14:05:00Z", "channel": ""}]),
+                (
+                    "beats",
+                    [
+                        about
+                        | {"id": "beat-0001", "what": "seen", "at": "2026-11-24T14:05:00Z", "channel": ""}
+                    ],
+                ),
                 ("more", about | {"visitor": visitor}),
                 ("helped", about | {"question": 1, "helped": True}),
                 ("talks", about | {"id": "0" * 32, "text": "Hello", "visitor": visitor, "elapsed_ms": 9000}),
@@ -332,12 +353,22 @@ class Visitors:
         raw = json.dumps(bent).encode()
         if self.chance.random() < 0.05:
             raw = self.chance.choice(
-                (b"", b"\xff\xfe", raw[:-5], b"[" * 20_000, raw + b"\x00", b"1" * 70_000, raw.replace(b'"', b"'"))
+                (
+                    b"",
+                    b"\xff\xfe",
+                    raw[:-5],
+                    b"[" * 20_000,
+                    raw + b"\x00",
+                    b"1" * 70_000,
+                    raw.replace(b'"', b"'"),
+                )
             )
         headers = {"Origin": ORIGIN, "Content-Type": "text/plain"}
         if self.chance.random() < 0.1:
             headers[
-                self.chance.choice(("Origin", "Accept-Encoding", "Accept-Language", "X-Forwarded-For", "Content-Type"))
+                self.chance.choice(
+                    ("Origin", "Accept-Encoding", "Accept-Language", "X-Forwarded-For", "Content-Type")
+                )
             ] = self.chance.choice(
                 ("null", "", "x" * 3000, "\x7fé", "https://otterwick.example:0", "gzip;q=nan", "::1", "a, b")
             )
@@ -384,7 +415,8 @@ class Visitors:
             path = "/".join(cut)
         if self.chance.random() < 0.3:
             path += "?" + urlencode(
-                {self.chance.choice(("at", "x", "open", "do", "step")): str(self.chance.choice(ODD))}, errors="replace"
+                {self.chance.choice(("at", "x", "open", "do", "step")): str(self.chance.choice(ODD))},
+                errors="replace",
             )
         method = self.chance.choice(("GET", "GET", "GET", "HEAD", "POST", "OPTIONS", "PUT", "DELETE"))
         headers = {}
@@ -426,7 +458,10 @@ def _ids(database: str) -> tuple[dict[str, list[str]], list[str]]:
     }  # fmt: skip
     found: dict[str, list[str]] = {"": [str(one) for one in range(1, 9)]}
     with psycopg.connect(database) as connection:
-        there = {row[0] for row in connection.execute("SELECT table_name FROM information_schema.tables").fetchall()}
+        there = {
+            row[0]
+            for row in connection.execute("SELECT table_name FROM information_schema.tables").fetchall()
+        }
         for name, table in tables.items():
             if table in there:
                 rows = connection.execute(
@@ -455,7 +490,11 @@ def fuzz(rounds: int, seed: int, cluster: str) -> Told:
         connection.execute("DROP DATABASE IF EXISTS intavo_fuzz WITH (FORCE)")
         connection.execute("CREATE DATABASE intavo_fuzz")
     rates = {f"INTAVO_{one}_RATE": "10000000" for one in ("PLAN", "INTAKE", "BEAT")}
-    env = rates | {"INTAVO_NOW": "2026-11-24T14:05:00+00:00", "INTAVO_LOG_LEVEL": "ERROR", "INTAVO_DB_POOL": "true"}
+    env = rates | {
+        "INTAVO_NOW": "2026-11-24T14:05:00+00:00",
+        "INTAVO_LOG_LEVEL": "ERROR",
+        "INTAVO_DB_POOL": "true",
+    }
     log = RUN / "fuzz.log"
     log.unlink(missing_ok=True)
     stack, told, chance = Stack(url, Ports.free_from(9300), env, log), Told(), random.Random(seed)
@@ -468,7 +507,14 @@ def fuzz(rounds: int, seed: int, cluster: str) -> Told:
         ids, links = _ids(url)
         links += [f"/in/mail/{mail_in_secret()}", f"/e/{SITE_KEY}/plan", f"/t/{SITE_SLUG}/x"]
         console = Console(owner, random.Random(chance.random()), ids)
-        told.due = {_name(one) for one in console.operations()} | {"plan", "intake", "beats", "more", "helped", "talks"}
+        told.due = {_name(one) for one in console.operations()} | {
+            "plan",
+            "intake",
+            "beats",
+            "more",
+            "helped",
+            "talks",
+        }
         visitors = Visitors(visitor, random.Random(chance.random()), list(live_entries(url)), links)
         chained = Chained(owner, random.Random(chance.random()), told)
         # What Hypothesis makes is made by one thread at a time.

@@ -63,7 +63,11 @@ class _Killing:
             self.cluster.start()
             self.cluster.drop_database()
             url = self.cluster.start()
-            env = {"INTAVO_PLAN_RATE": "1000000", "INTAVO_INTAKE_RATE": "1000000", "INTAVO_LOG_LEVEL": "ERROR"}
+            env = {
+                "INTAVO_PLAN_RATE": "1000000",
+                "INTAVO_INTAKE_RATE": "1000000",
+                "INTAVO_LOG_LEVEL": "ERROR",
+            }
             self.stack = Stack(url, Ports.free_from(8900), env, RUN / "kills.log")
             try:
                 self._run()

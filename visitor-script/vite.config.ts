@@ -21,7 +21,8 @@ const fonts: Plugin = {
 /** Style sheets in texts as one line. */
 const lines: Plugin = {
   name: 'lines',
-  transform: (code, id) => (/\bcss\.ts$/.test(id) ? code.replace(/`[^`]*`/g, (text) => text.replace(/\n/g, '')) : null),
+  transform: (code, id) =>
+    /\bcss\.ts$/.test(id) ? code.replace(/`[^`]*`/g, (text) => text.replace(/\n/g, '')) : null,
 }
 
 // One file, one global: what a site pastes in with one line. The rest is a file of its own, loaded where it is needed.

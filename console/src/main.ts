@@ -33,5 +33,6 @@ onSignedOut(() => {
 // What was kept on this device stands there before anything is asked for.
 await keepQueries(queryClient)
 await startOutbox(sendWaiting(queryClient))
-if ('serviceWorker' in navigator && import.meta.env.PROD) void navigator.serviceWorker.register('/sw.js').catch(() => undefined)
+if ('serviceWorker' in navigator && import.meta.env.PROD)
+  void navigator.serviceWorker.register('/sw.js').catch(() => undefined)
 createApp(App).use(createPinia()).use(VueQueryPlugin, { queryClient }).use(router).mount('#app')

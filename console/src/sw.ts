@@ -1,10 +1,15 @@
 /// <reference lib="webworker" />
-import { cleanupOutdatedCaches, matchPrecache, precacheAndRoute, type PrecacheEntry } from 'workbox-precaching'
+import {
+  cleanupOutdatedCaches,
+  matchPrecache,
+  precacheAndRoute,
+  type PrecacheEntry,
+} from 'workbox-precaching'
 import { NavigationRoute, registerRoute } from 'workbox-routing'
 
 /**
- * The application itself is kept on the device; what it shows is kept by the application. Pages are asked for from the
- * server, and where that does not answer in time the one that is kept opens.
+ * The application itself is kept on the device; what it shows is kept by the application. Pages are asked for
+ * from the server, and where that does not answer in time the one that is kept opens.
  */
 declare const self: ServiceWorkerGlobalScope & { __KEPT: PrecacheEntry[] }
 const SHELL = '/static/console/index.html'

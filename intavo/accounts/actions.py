@@ -92,10 +92,17 @@ def add_member(actor: Actor, *, user: User, role: Role) -> Member:
 
 
 def change_business(
-    actor: Actor, *, name: str, mail_address: str, promise_minutes: int | None, region: str = "", language: str = ""
+    actor: Actor,
+    *,
+    name: str,
+    mail_address: str,
+    promise_minutes: int | None,
+    region: str = "",
+    language: str = "",
 ) -> None:
-    """Change the business's name, the address its mail comes from, its promise (open minutes or none), its region and
-    what its visitors are spoken to in ("" leaves either as it is)."""
+    """Change the business's name, the address its mail comes from, its promise (open minutes or none), its
+    region and what its visitors are spoken to in ("" leaves either as it is).
+    """
     actor.needs(Right.BUSINESS)
     errors = [*_mail_errors(mail_address), *_name_errors(name), *_language_errors(language)]
     errors += _region_errors(region) if region else []
@@ -106,7 +113,11 @@ def change_business(
     with transaction.atomic():
         business = Business.objects.select_for_update().get(pk=actor.business_id)
         other = business.mail_address != mail_address
-        business.name, business.mail_address, business.promise_minutes = name.strip(), mail_address, promise_minutes
+        business.name, business.mail_address, business.promise_minutes = (
+            name.strip(),
+            mail_address,
+            promise_minutes,
+        )
         if other:
             business.mail_confirmed = is_theirs(mail_address, business_id=business.pk)
         business.region = region.upper() or business.region
@@ -127,7 +138,9 @@ def set_away(actor: Actor, away: Away | None) -> None:
     actor.needs(Right.FOLLOW_UP)
     with transaction.atomic():
         Member.objects.filter(pk=actor.member_id, business_id=actor.business_id).update(
-            away=away is not None, back_at=away.back_at if away else None, away_ends=away.ends_at if away else None
+            away=away is not None,
+            back_at=away.back_at if away else None,
+            away_ends=away.ends_at if away else None,
         )
         business_changed.tell(actor.business_id)
 

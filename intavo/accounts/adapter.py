@@ -13,8 +13,9 @@ from django.http import HttpRequest
 from .clients import client_address, neighbourhood
 from .mails import queue_mail
 
-# So many wrong passwords an hour for one account, from all the addresses together where nobody is signed in to it: from
-# there on it takes a link by mail to sign in at a new place, and whoever is at home is held up by nothing.
+# So many wrong passwords an hour for one account, from all the addresses together where nobody is signed in
+# to it: from there on it takes a link by mail to sign in at a new place, and whoever is at home is held up by
+# nothing.
 STRANGERS_AN_HOUR, _HOUR_SECONDS = 200, 60 * 60
 
 
@@ -30,14 +31,15 @@ class AccountAdapter(DefaultAccountAdapter):  # type: ignore[misc]  # allauth sh
         return client_address(request)
 
     def _get_login_attempts_cache_key(self, request: HttpRequest, **credentials: Any) -> str:
-        # Wrong passwords are counted for an account and an address together: whoever guesses is held up where they are,
-        # and never keeps out who knows the password.
-        return (
-            f"{super()._get_login_attempts_cache_key(request, **credentials)}:{neighbourhood(client_address(request))}"
-        )
+        # Wrong passwords are counted for an account and an address together: whoever guesses is held up where
+        # they are, and never keeps out who knows the password.
+        account = super()._get_login_attempts_cache_key(request, **credentials)
+        return f"{account}:{neighbourhood(client_address(request))}"
 
     def pre_authenticate(self, request: HttpRequest, **credentials: Any) -> None:
-        """Refuse where too many wrong passwords came, from here or for this account from wherever it is not at home."""
+        """Refuse where too many wrong passwords came, from here or for this account from wherever it is not
+        at home.
+        """
         super().pre_authenticate(request, **credentials)
         email = str(credentials.get("email", ""))
         if cache.get(_strangers_of(email), 0) >= STRANGERS_AN_HOUR and not self._is_at_home(request, email):

@@ -150,7 +150,9 @@ def me(request: UserRequest) -> MeOut:
         name=user.name,
         initials=member.initials if member else user.initials,
         businesses=[PlaceOut(id=one.pk, name=one.name) for one in businesses(user)],
-        invitations=[InvitedOut(id=one.pk, business=one.business.name, role=one.role) for one in invitations_of(user)],
+        invitations=[
+            InvitedOut(id=one.pk, business=one.business.name, role=one.role) for one in invitations_of(user)
+        ],
         business=BusinessOut.from_orm(member.business) if member else None,
         member=MemberOut.of(member) if member else None,
         rights=[*rights_of(Role(member.role))] if member else [],
@@ -302,7 +304,9 @@ def take_back(request: MemberRequest, invitation_id: int) -> Status[None]:
 @router.put("/members/{member_id}", response=MemberOut, auth=MemberAuth())
 def change_one(request: MemberRequest, member_id: int, body: RoleIn) -> MemberOut:
     """Another role, or other initials."""
-    return MemberOut.of(change_member(request.auth, member_id=member_id, role=body.role, initials=body.initials))
+    return MemberOut.of(
+        change_member(request.auth, member_id=member_id, role=body.role, initials=body.initials)
+    )
 
 
 @router.delete("/members/{member_id}", response={204: None}, auth=MemberAuth())
@@ -313,7 +317,9 @@ def take_one_out(request: MemberRequest, member_id: int, heir: int | None = None
 
 
 @router.get("/audit", response=LogOut, auth=MemberAuth())
-def log(request: MemberRequest, verb: str = "", member: int | None = None, before: int | None = None) -> LogOut:
+def log(
+    request: MemberRequest, verb: str = "", member: int | None = None, before: int | None = None
+) -> LogOut:
     """Who did what, in words, the newest first."""
     found = audit(request.auth, verb, member, before)
     return LogOut(

@@ -12,7 +12,9 @@ from django.http import HttpRequest
 def client_address(request: HttpRequest) -> str:
     """The address that called, behind the proxies that are trusted (`INTAVO_TRUSTED_PROXIES`)."""
     address = str(request.META.get("REMOTE_ADDR", ""))
-    hops = [hop.strip() for hop in str(request.META.get("HTTP_X_FORWARDED_FOR", "")).split(",") if hop.strip()]
+    hops = [
+        hop.strip() for hop in str(request.META.get("HTTP_X_FORWARDED_FOR", "")).split(",") if hop.strip()
+    ]
     while address in settings.TRUSTED_PROXIES and hops:
         address = hops.pop()
     return address
@@ -24,13 +26,17 @@ def mark_of(address: str) -> str:
 
 
 def addresses_of_members(business_id: int) -> frozenset[str]:
-    """The marks of where the members of a business are signed in: what comes from there is their own doing."""
+    """The marks of where the members of a business are signed in:
+    what comes from there is their own doing.
+    """
     rows = UserSession.objects.filter(user__memberships__business_id=business_id)
     return frozenset(mark_of(address) for address in rows.values_list("ip", flat=True).distinct()[:200])
 
 
 def neighbourhood(address: str) -> str:
-    """What one client can easily take for its address: of IPv6 the /64 that it is given, else the address itself."""
+    """What one client can easily take for its address: of IPv6 the /64 that it is given, else the address
+    itself.
+    """
     try:
         found = ip_address(address)
     except ValueError:

@@ -1,4 +1,6 @@
-"""The door before allauth's own addresses: what nobody types is refused there, as allauth refuses, by its field."""
+"""The door before allauth's own addresses: what nobody types is refused there, as allauth refuses, by its
+field.
+"""
 
 import json
 from collections.abc import Callable, Iterator

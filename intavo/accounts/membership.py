@@ -58,7 +58,12 @@ def invite(actor: Actor, *, email: str, role: str, name: str = "") -> Invitation
         row, _ = Invitation.objects.update_or_create(
             business_id=actor.business_id,
             email=address.lower(),
-            defaults={"role": role, "name": title, "expires_at": clock.now() + LASTS, "invited_by_id": actor.member_id},
+            defaults={
+                "role": role,
+                "name": title,
+                "expires_at": clock.now() + LASTS,
+                "invited_by_id": actor.member_id,
+            },
         )
         business = Business.objects.get(pk=actor.business_id)
         who = User.objects.get(memberships__pk=actor.member_id or 0)
@@ -94,9 +99,12 @@ def revoke_invitation(actor: Actor, *, invitation_id: int) -> None:
 def invitations_of(user: User) -> list[Invitation]:
     """What a user is invited to, by the addresses that they have confirmed."""
     confirmed = [
-        one.lower() for one in EmailAddress.objects.filter(user=user, verified=True).values_list("email", flat=True)
+        one.lower()
+        for one in EmailAddress.objects.filter(user=user, verified=True).values_list("email", flat=True)
     ]
-    rows = Invitation.objects.select_related("business").filter(email__in=confirmed, expires_at__gt=clock.now())
+    rows = Invitation.objects.select_related("business").filter(
+        email__in=confirmed, expires_at__gt=clock.now()
+    )
     return list(rows.order_by("pk"))
 
 
@@ -106,7 +114,9 @@ def join(user: User, *, invitation_id: int) -> Actor:
         row = next((one for one in invitations_of(user) if one.pk == invitation_id), None)
         if row is None:
             raise Invitation.DoesNotExist
-        member, _ = Member.objects.get_or_create(business=row.business, user=user, defaults={"role": row.role})
+        member, _ = Member.objects.get_or_create(
+            business=row.business, user=user, defaults={"role": row.role}
+        )
         if row.name and not user.name:
             User.objects.filter(pk=user.pk).update(name=row.name)
         row.delete()
@@ -118,7 +128,9 @@ def join(user: User, *, invitation_id: int) -> Actor:
 
 def _locked(actor: Actor, member_id: int) -> Member:
     """The member, with every owner held fast, so that two at once cannot take out the last one."""
-    list(Member.objects.select_for_update().filter(business_id=actor.business_id).values_list("pk", flat=True))
+    list(
+        Member.objects.select_for_update().filter(business_id=actor.business_id).values_list("pk", flat=True)
+    )
     return own(actor, Member.objects.select_related("user"), member_id)
 
 

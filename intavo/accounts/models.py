@@ -64,13 +64,16 @@ class Business(models.Model):
         constraints = (models.CheckConstraint(condition=~models.Q(name=""), name="business_has_a_name"),)
 
     def tongue(self, *said: str) -> Tongue:
-        """What its visitors are spoken to in: the first language that is said (a touchpoint's, a site's), else its
-        own."""
+        """What its visitors are spoken to in: the first language that is said (a touchpoint's, a site's),
+        else its own.
+        """
         return tongue_of((*said, self.language), self.region)
 
 
 class Member(models.Model):
-    """A user's place in a business; `away` means not at the counter, until `away_ends` (none: until they say so)."""
+    """A user's place in a business; `away` means not at the counter, until `away_ends` (none: until they say
+    so).
+    """
 
     business = models.ForeignKey(Business, on_delete=models.CASCADE, related_name="members")
     user = models.ForeignKey(User, on_delete=models.CASCADE, related_name="memberships")
@@ -102,7 +105,9 @@ class Member(models.Model):
 
 
 class Invitation(models.Model):
-    """Somebody who is invited to a business, by their address in small letters; gone once they have joined."""
+    """Somebody who is invited to a business, by their address in small letters;
+    gone once they have joined.
+    """
 
     business = models.ForeignKey(Business, on_delete=models.CASCADE, related_name="invitations")
     email = models.EmailField()
@@ -141,11 +146,14 @@ class SeenBrowser(models.Model):
 
 
 class AccountMail(models.Model):
-    """A mail about somebody's account that waits for its job, and is gone with it: its links lead into the account."""
+    """A mail about somebody's account that waits for its job, and is gone with it: its links lead into the
+    account.
+    """
 
     to = models.CharField(max_length=320)
     subject = models.CharField(max_length=300)
     text = models.TextField()
-    # Where a mail program can have no more of its kind sent (RFC 8058); "" for what somebody has just asked for.
+    # Where a mail program can have no more of its kind sent (RFC 8058); "" for what somebody has just asked
+    # for.
     unsubscribe = models.CharField(max_length=300, blank=True, default="", db_default="")
     queued_at = models.DateTimeField()

@@ -20,7 +20,9 @@ def membership(user: User, business_id: int | None = None) -> Member | None:
 
 def businesses(user: User) -> list[Business]:
     """Every business that a user belongs to."""
-    return [one.business for one in Member.objects.select_related("business").filter(user=user).order_by("pk")]
+    return [
+        one.business for one in Member.objects.select_related("business").filter(user=user).order_by("pk")
+    ]
 
 
 def pending(actor: Actor) -> list[Invitation]:
@@ -31,10 +33,16 @@ def pending(actor: Actor) -> list[Invitation]:
 AUDIT_PAGE = 50
 
 
-def audit(actor: Actor, verb: str = "", member_id: int | None = None, before: int | None = None) -> list[AuditEntry]:
+def audit(
+    actor: Actor, verb: str = "", member_id: int | None = None, before: int | None = None
+) -> list[AuditEntry]:
     """Who did what, the newest first: of a verb, of a member, older than an entry."""
     actor.needs(Right.BUSINESS)
-    rows = AuditEntry.objects.select_related("member__user").filter(business_id=actor.business_id).order_by("-pk")
+    rows = (
+        AuditEntry.objects.select_related("member__user")
+        .filter(business_id=actor.business_id)
+        .order_by("-pk")
+    )
     rows = rows.filter(verb=verb) if verb else rows
     rows = rows.filter(member_id=member_id) if member_id else rows
     return list((rows.filter(pk__lt=before) if before else rows)[: AUDIT_PAGE + 1])

@@ -18,7 +18,9 @@ Row = tuple[type[models.Model], dict[str, Any]]
 
 
 def run(text: str, values: Iterable[Any]) -> tuple[Any, ...] | None:
-    """Run a statement in the caller's transaction; its first row, or None. Raises what Django raises of it."""
+    """Run a statement in the caller's transaction; its first row, or None.
+    Raises what Django raises of it.
+    """
     database = connections[DEFAULT_DB_ALIAS]
     database.ensure_connection()
     bare: Any = Cursor(database.connection)
@@ -45,7 +47,8 @@ def _statement(model: type[models.Model], names: tuple[str, ...], unless: str) -
 
 def _given(values: dict[str, Any], json_names: frozenset[str]) -> list[Any]:
     return [
-        Jsonb(value) if name in json_names and not isinstance(value, str) else value for name, value in values.items()
+        Jsonb(value) if name in json_names and not isinstance(value, str) else value
+        for name, value in values.items()
     ]
 
 

@@ -1,4 +1,6 @@
-"""The one way in which an action finds a row by its id: among those of its actor's business, or not at all."""
+"""The one way in which an action finds a row by its id: among those of its actor's business,
+or not at all.
+"""
 
 from typing import TypeVar
 

@@ -31,7 +31,9 @@ class SealedAdapter(DefaultMFAAdapter):  # type: ignore[misc]  # allauth ships n
 
 
 def let_no_code_be_used_twice() -> None:
-    """A code that was used counts as used for as long as it would be taken. allauth remembers it for one step only."""
+    """A code that was used counts as used for as long as it would be taken. allauth remembers it for one step
+    only.
+    """
     steps = 2 * app_settings.TOTP_TOLERANCE + 1
 
     def mark(self: TOTP, code: str) -> bool:

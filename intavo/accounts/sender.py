@@ -34,7 +34,9 @@ def is_theirs(address: str, *, business_id: int = 0, user: User | None = None) -
 
 
 def ask_sender(actor: Actor) -> None:
-    """Mail a link to the address that mail is to come from. Refused where that was done often within a day."""
+    """Mail a link to the address that mail is to come from.
+    Refused where that was done often within a day.
+    """
     actor.needs(Right.BUSINESS)
     few_a_day(actor, "sender asked", _MOST_A_DAY, "mail_address")
     business = Business.objects.get(pk=actor.business_id)
@@ -50,7 +52,9 @@ def ask_sender(actor: Actor) -> None:
 
 
 def asked_of(token: str) -> Business | None:
-    """The business that a link asks for; None where it is over, or the business wants another address by now."""
+    """The business that a link asks for; None where it is over,
+    or the business wants another address by now.
+    """
     try:
         business_id, address = signing.loads(token, salt=_SALT, max_age=_LASTS_SECONDS)
     except (signing.BadSignature, ValueError, TypeError):

@@ -1,4 +1,6 @@
-"""Members who are told by mail what came through touchpoints, and the link that ends such mail, or another kind."""
+"""Members who are told by mail what came through touchpoints, and the link that ends such mail, or another
+kind.
+"""
 
 from collections.abc import Collection
 
@@ -17,7 +19,9 @@ def told_of_touchpoints(business_id: int, wanted: Collection[int]) -> list[Membe
 
 
 def way_to_end(member: Member, page: str = "told-of", salt: str = _SALT) -> str:
-    """The address that ends a kind of mail to a member by a POST; mail about touchpoints at first. Source: RFC 8058."""
+    """The address that ends a kind of mail to a member by a POST; mail about touchpoints at first. Source:
+    RFC 8058.
+    """
     return f"{settings.BASE_URL}/{page}/{signing.dumps(member.pk, salt=salt)}"
 
 

@@ -16,7 +16,15 @@ from intavo.core.links import Channel as Document
 from intavo.core.links import href
 from intavo.core.refusals import wrongs
 from intavo.core.rights import Right
-from intavo.hours.effects import Column, Columns, Departs, Followed, column_asked, columns_asked, hours_followed
+from intavo.hours.effects import (
+    Column,
+    Columns,
+    Departs,
+    Followed,
+    column_asked,
+    columns_asked,
+    hours_followed,
+)
 from intavo.hours.models import HoursSet
 from intavo.sites.actions import touch
 
@@ -60,7 +68,9 @@ def checked(business_id: int, document: dict[str, Any]) -> Document:
 def _bad_ways(business_id: int, value: Document) -> list[tuple[str, str]]:
     region = Business.objects.values_list("region", flat=True).get(pk=business_id)
     errors = []
-    own_ways = [(f"document.people.{number}.handle", one) for number, one in enumerate(value.people) if one.handle]
+    own_ways = [
+        (f"document.people.{number}.handle", one) for number, one in enumerate(value.people) if one.handle
+    ]
     # Where everybody behind it has a way of their own, the channel needs none.
     for place, person in [
         *([("document.handle", None)] if len(own_ways) < max(1, len(value.people)) else []),
@@ -132,8 +142,12 @@ def order_channels(actor: Actor, *, channel_ids: Iterable[int]) -> None:
     actor.needs(Right.HOURS)
     named = {id_: at for at, id_ in enumerate(channel_ids)}
     with transaction.atomic():
-        rows = list(Channel.objects.select_for_update().filter(business_id=actor.business_id, deleted_at=None))
-        for at, row in enumerate(sorted(rows, key=lambda one: (named.get(one.pk, len(named)), one.order, one.pk))):
+        rows = list(
+            Channel.objects.select_for_update().filter(business_id=actor.business_id, deleted_at=None)
+        )
+        for at, row in enumerate(
+            sorted(rows, key=lambda one: (named.get(one.pk, len(named)), one.order, one.pk))
+        ):
             row.order = at
         Channel.objects.bulk_update(rows, ["order"])
         touch(actor.business_id)
@@ -177,4 +191,6 @@ def _knows(column: Column) -> None:
 @columns_asked.register
 def _columns(columns: Columns) -> None:
     rows = Channel.objects.filter(business_id=columns.business_id, deleted_at=None)
-    columns.found += [Departs(row.public_id, row.value.label, "channel", row.value.hours, hides=True) for row in rows]
+    columns.found += [
+        Departs(row.public_id, row.value.label, "channel", row.value.hours, hides=True) for row in rows
+    ]

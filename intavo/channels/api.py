@@ -244,7 +244,11 @@ def _preview(shown: _Shown, value: Document, body: PreviewIn, situation: Situati
     # Who is at the counter is taken as it has to be for the situation; the time is when it holds next.
     hours = shown.sets[None] if not value.hours else shown.sets.get(value.hours[0], shown.sets[None])
     at = shown.at if now else next_moment_of(situation, hours, shown.at)
-    there = () if situation is Situation.OPEN else tuple(Presence(p.member, Away(None, None)) for p in shown.members)
+    there = (
+        ()
+        if situation is Situation.OPEN
+        else tuple(Presence(p.member, Away(None, None)) for p in shown.members)
+    )
     members = shown.members if now else there
     met = meet(
         value,

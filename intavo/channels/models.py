@@ -26,7 +26,9 @@ class Channel(models.Model):
     class Meta:
         ordering = ("order", "pk")
         indexes = (
-            models.Index(fields=["business", "order"], condition=models.Q(deleted_at=None), name="channels_kept"),
+            models.Index(
+                fields=["business", "order"], condition=models.Q(deleted_at=None), name="channels_kept"
+            ),
         )
 
     @property
@@ -36,7 +38,9 @@ class Channel(models.Model):
 
 
 class LinkClicks(models.Model):
-    """How often a channel's short link was followed on a day, by where it was printed ("" where that is not said)."""
+    """How often a channel's short link was followed on a day, by where it was printed ("" where that is not
+    said).
+    """
 
     business = models.ForeignKey(Business, on_delete=models.CASCADE)
     channel = models.ForeignKey(Channel, on_delete=models.CASCADE, related_name="clicks")
@@ -45,4 +49,6 @@ class LinkClicks(models.Model):
     count = models.PositiveIntegerField(default=0)
 
     class Meta:
-        constraints = (models.UniqueConstraint(fields=["channel", "place", "day"], name="link_clicks_once_a_day"),)
+        constraints = (
+            models.UniqueConstraint(fields=["channel", "place", "day"], name="link_clicks_once_a_day"),
+        )

@@ -32,7 +32,10 @@ def by_public_id(public_id: str) -> Channel | None:
 def clicked(channel: Channel) -> list[tuple[str, int]]:
     """Where its short link was followed from, and how often, the most first."""
     rows = (
-        LinkClicks.objects.filter(channel=channel).values("place").annotate(all=Sum("count")).order_by("-all", "place")
+        LinkClicks.objects.filter(channel=channel)
+        .values("place")
+        .annotate(all=Sum("count"))
+        .order_by("-all", "place")
     )
     return [(row["place"], row["all"]) for row in rows]
 

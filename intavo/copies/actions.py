@@ -34,10 +34,14 @@ def make_copy(actor: Actor) -> Copy:
 
 
 def bring_copy(actor: Actor, *, file: "UploadedFile[Any]") -> Copy:
-    """Have an empty business made anew from a copy by a job. Refused for a business that is not, or what is no copy."""
+    """Have an empty business made anew from a copy by a job. Refused for a business that is not, or what is
+    no copy.
+    """
     actor.needs(Right.BUSINESS)
     if not is_empty(actor.business_id):
-        raise Refused(("file", "There are people or touchpoints here already; a copy goes into an empty business."))
+        raise Refused(
+            ("file", "There are people or touchpoints here already; a copy goes into an empty business.")
+        )
     key = secrets.token_hex(16)
     path = path_of(actor.business_id, key)
     path.parent.mkdir(parents=True, exist_ok=True)

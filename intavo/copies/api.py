@@ -35,7 +35,9 @@ class CopiesOut(Schema):
 
 @router.get("/copies", response=CopiesOut)
 def copies(request: MemberRequest) -> CopiesOut:
-    """The copies that there are, the last first; and whether the business is empty, so that one can be brought in."""
+    """The copies that there are, the last first; and whether the business is empty, so that one can be
+    brought in.
+    """
     request.auth.needs(Right.BUSINESS)
     rows = Copy.objects.filter(business_id=request.auth.business_id).order_by("-at", "-pk")[:20]
     return CopiesOut(empty=is_empty(request.auth.business_id), copies=[CopyOut.from_orm(one) for one in rows])

@@ -1,4 +1,6 @@
-"""What the columns of a copy may hold, where a column's own type does not say it: a copy comes from anywhere."""
+"""What the columns of a copy may hold, where a column's own type does not say it:
+a copy comes from anywhere.
+"""
 
 from collections.abc import Callable
 from typing import Annotated, Any, Literal
@@ -137,6 +139,6 @@ CHECKS: dict[tuple[type[Model], str], Callable[[Any], object]] = {
 }
 # The documents whose own schema is told with the table's.
 DOCUMENTS: dict[tuple[type[Model], str], type[BaseModel]] = {
-    (TouchpointRevision, "document"): Document, (HoursSet, "document"): OpeningHours, (ReplyCell, "document"): Reply,
-    (KeptFilter, "wanted"): ListFilter, (Group, "wanted"): Filter,
+    (TouchpointRevision, "document"): Document, (HoursSet, "document"): OpeningHours,
+    (ReplyCell, "document"): Reply, (KeptFilter, "wanted"): ListFilter, (Group, "wanted"): Filter,
 }  # fmt: skip

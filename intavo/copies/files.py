@@ -34,8 +34,12 @@ def files_of(business_id: int) -> Iterator[tuple[str, Path]]:
 
 
 def _named(business_id: int) -> set[str]:
-    """The names of folders and files that the business's rows have; what lies about beside them is nobody's."""
-    talked = Message.objects.filter(business_id=business_id, file__isnull=False).values_list("file__key", flat=True)
+    """The names of folders and files that the business's rows have;
+    what lies about beside them is nobody's.
+    """
+    talked = Message.objects.filter(business_id=business_id, file__isnull=False).values_list(
+        "file__key", flat=True
+    )
     return {
         *Asset.objects.filter(business_id=business_id).values_list("public_id", flat=True),
         *IncomingFile.objects.filter(business_id=business_id).values_list("key", flat=True),

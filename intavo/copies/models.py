@@ -6,7 +6,9 @@ from intavo.accounts.models import Business, Member
 
 
 class Copy(models.Model):
-    """One file. `out`: made here to be taken away; else brought here. `told`: what came of it, in sentences."""
+    """One file. `out`: made here to be taken away; else brought here. `told`: what came of it,
+    in sentences.
+    """
 
     WORKING, READY, FAILED = "working", "ready", "failed"
     business = models.ForeignKey(Business, on_delete=models.CASCADE)

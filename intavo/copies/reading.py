@@ -50,14 +50,27 @@ def manifest_of(path: Path) -> Manifest:
         with zipfile.ZipFile(path) as copy:
             infos = copy.infolist()
             if len(infos) > MOST_FILES or sum(one.file_size for one in infos) > MOST_OPENED:
-                raise Unreadable("There is more in this file than is taken in: at most 20 GB in 200,000 files.")
+                raise Unreadable(
+                    "There is more in this file than is taken in: at most 20 GB in 200,000 files."
+                )
             with copy.open("manifest.json") as file:
                 manifest = Manifest.model_validate(read_json(file.read(MOST_LINE)))
     except Unreadable:
         raise
     except NotValid:
-        raise Unreadable("This copy was made by another version of Intavo, which this one cannot read.") from None
-    except (zipfile.BadZipFile, KeyError, NotLetIn, OSError, RuntimeError, NotImplementedError, EOFError, ValueError):
+        raise Unreadable(
+            "This copy was made by another version of Intavo, which this one cannot read."
+        ) from None
+    except (
+        zipfile.BadZipFile,
+        KeyError,
+        NotLetIn,
+        OSError,
+        RuntimeError,
+        NotImplementedError,
+        EOFError,
+        ValueError,
+    ):
         raise Unreadable("This is not a copy of a business; choose the .zip that Intavo made.") from None
     known = {one.name for one in carried()}
     unknown = [one.name for one in manifest.tables if one.name not in known and one.rows]
@@ -126,8 +139,8 @@ class _Reading:
                 missing.append(self.who[known])
         if missing:
             self.told.append(
-                f"{', '.join(missing)} {'is' if len(missing) == 1 else 'are'} not in this business: what was theirs is "
-                "everybody’s now, and what they did still says who it was."
+                f"{', '.join(missing)} {'is' if len(missing) == 1 else 'are'} not in this business: what was "
+                "theirs is everybody’s now, and what they did still says who it was."
             )
 
     def _make_room(self) -> None:
@@ -201,7 +214,11 @@ class _Reading:
             written = {_whole(row.get("id")): row for _, row in batch}
             held = _HELD.get(table.model, {})
             for was, now in zip(old, rows, strict=True):
-                links = {one.attname: written[was][one.attname] for one in table.later if written[was].get(one.attname)}
+                links = {
+                    one.attname: written[was][one.attname]
+                    for one in table.later
+                    if written[was].get(one.attname)
+                }
                 self.later.append((table, now.pk, links, {name: written[was].get(name) for name in held}))
 
     def _row(self, table: Carried, row: dict[str, Any]) -> dict[str, Any] | None:
@@ -254,9 +271,13 @@ class _Reading:
                 self.fresh[f"{table.name}.{field.name} {was}"] = now
                 self.names[was] = now
                 if (table.model, field.name) == (Site, "key"):
-                    self.told.append("The line on your site has a new key: put it on the site again (Business).")
+                    self.told.append(
+                        "The line on your site has a new key: put it on the site again (Business)."
+                    )
             if table.model is Gateway and field.name == "key" and said:
-                self.told.append("What connects services outside has new secrets: enter them again (Hours & channels).")
+                self.told.append(
+                    "What connects services outside has new secrets: enter them again (Hours & channels)."
+                )
 
     def _links(self) -> None:
         for table, pk, links, held in self.later:

@@ -1,4 +1,6 @@
-"""Which tables a copy carries, in which order, how a row is written down and read again, and what it may hold."""
+"""Which tables a copy carries, in which order, how a row is written down and read again, and what it may
+hold.
+"""
 
 import json
 import uuid
@@ -27,14 +29,15 @@ from intavo.touchpoints.models import LyingOver, RehearsalVisitor, Touchpoint, T
 from .checks import DOCUMENTS
 from .models import Copy
 
-# Accounts and their members are not a business's to carry away; the rest is of no use elsewhere: work that is being
-# done (imports, mail that waits), what could be undone, secrets, and views that are counted in tallies.
+# Accounts and their members are not a business's to carry away; the rest is of no use elsewhere: work that is
+# being done (imports, mail that waits), what could be undone, secrets, and views that are counted in tallies.
 NOT_CARRIED: tuple[type[Model], ...] = (
-    Business, User, Member, Invitation, SeenBrowser, AccountMail, Copy, Import, ImportedRow, Merge, MailIn, Mailbox,
-    Beat, LyingOver,
+    Business, User, Member, Invitation, SeenBrowser, AccountMail, Copy, Import, ImportedRow, Merge, MailIn,
+    Mailbox, Beat, LyingOver,
 )  # fmt: skip
 _DOCUMENT: dict[str, type[Model]] = {
-    "hours": HoursSet, "also_hours": HoursSet, "people": Member, "tell": Member, "member": Member, "gateway": Gateway,
+    "hours": HoursSet, "also_hours": HoursSet, "people": Member, "tell": Member, "member": Member,
+    "gateway": Gateway,
 }  # fmt: skip
 # Which numbers inside of a table's documents are ids, by the names of their keys.
 REFERS: dict[type[Model], dict[str, type[Model]]] = {
@@ -82,13 +85,17 @@ class Carried:
     def unique(self) -> "tuple[CharField[Any, Any], ...]":
         """Texts that no two businesses may share."""
         alone = {one.fields[0] for one in self.model._meta.total_unique_constraints if len(one.fields) == 1}
-        return tuple(one for one in self.fields if isinstance(one, CharField) and (one.unique or one.name in alone))
+        return tuple(
+            one for one in self.fields if isinstance(one, CharField) and (one.unique or one.name in alone)
+        )
 
 
 @cache
 def carried() -> tuple[Carried, ...]:
     """Every table that is carried, each after those that its rows need."""
-    models = [one for one in apps.get_models() if one.__module__.startswith("intavo.") and one not in NOT_CARRIED]
+    models = [
+        one for one in apps.get_models() if one.__module__.startswith("intavo.") and one not in NOT_CARRIED
+    ]
     found: list[Carried] = []
     done: set[type[Model]] = set(NOT_CARRIED)
     while left := [one for one in models if one not in done]:
@@ -105,7 +112,9 @@ def carried() -> tuple[Carried, ...]:
 
 
 def _links(model: type[Model]) -> "list[ForeignKey[Any, Any]]":
-    return [one for one in model._meta.concrete_fields if isinstance(one, ForeignKey) and one.name != "business"]
+    return [
+        one for one in model._meta.concrete_fields if isinstance(one, ForeignKey) and one.name != "business"
+    ]
 
 
 def _needs(model: type[Model], *, also_empty: bool) -> set[type[Model]]:

@@ -56,7 +56,12 @@ def _write(business_id: int, out: zipfile.ZipFile) -> Manifest:
         out.write(path, f"files/{name}", compress_type=zipfile.ZIP_STORED)
         files += 1
     manifest = Manifest(
-        format=FORMAT, version=VERSION, made_at=clock.now(), business=business.name, tables=tuple(tables), files=files
+        format=FORMAT,
+        version=VERSION,
+        made_at=clock.now(),
+        business=business.name,
+        tables=tuple(tables),
+        files=files,
     )
     out.writestr("manifest.json", manifest.model_dump_json(indent=1))
     return manifest

@@ -11,13 +11,15 @@ from .people import email_address, phone_number
 Kind = Literal["site page", "page", "mail", "phone", "place"]
 _SCHEME = re.compile(r"^([a-z][a-z0-9+.-]*):", re.IGNORECASE)
 _HOST = re.compile(r"^(?:[\w-]+\.)+[^\W\d_]{2,24}(?::\d+)?(?=[/?#]|$)", re.IGNORECASE)
-# A machine by its number, or this one: its pages come without a certificate. "12.34.56.78" alone is a phone's.
+# A machine by its number, or this one: its pages come without a certificate. "12.34.56.78" alone is a
+# phone's.
 _MACHINE = re.compile(
     r"^(?:(?:\d{1,3}\.){3}\d{1,3}(?::\d+(?=[/?#]|$)|(?=[/?#]))|localhost(?::\d+)?(?=[/?#]|$))", re.IGNORECASE
 )
 # "prices.html" is a page and no host, though .html could be the end of one.
 _FILES = {
-    "html", "htm", "php", "asp", "aspx", "jsp", "pdf", "jpg", "jpeg", "png", "webp", "gif", "svg", "doc", "docx", "txt",
+    "html", "htm", "php", "asp", "aspx", "jsp", "pdf", "jpg", "jpeg", "png", "webp", "gif", "svg", "doc",
+    "docx", "txt",
 }  # fmt: skip
 _NUMBER = re.compile(r"^[+(]?[\d\s()/.+-]{5,}$")
 _UNSEEN = re.compile(r"[\x00-\x20\x7f-\xa0\u00ad\u200b-\u200f\u2028-\u202f\u2060-\u2064\ufeff]")
@@ -38,7 +40,9 @@ def scheme_of(text: str) -> str:
 
 @dataclass(frozen=True, slots=True)
 class ReadAddress:
-    """What an address was taken for: its kind, the address that a browser goes to, and words for the owner."""
+    """What an address was taken for: its kind, the address that a browser goes to,
+    and words for the owner.
+    """
 
     kind: Kind
     href: str
@@ -49,8 +53,8 @@ def read_address(text: str, region: str | None = None) -> ReadAddress:
     """Understands "example.org/x", "/hire", "hire", a mail address, a number, "#prices" and whole addresses.
 
     `region` reads numbers without a country code; without one they have to begin with +. Raises ValueError,
-    in words for the owner, for what is none of these, and for every scheme but http, https, mailto, tel and sms.
-    Source: RFC 3986, RFC 3966, RFC 6068.
+    in words for the owner, for what is none of these, and for every scheme but http, https, mailto, tel and
+    sms. Source: RFC 3986, RFC 3966, RFC 6068.
     """
     given = text.strip()
     seen = bare(given)
@@ -73,7 +77,9 @@ def read_address(text: str, region: str | None = None) -> ReadAddress:
         return ReadAddress("place", seen, f"a place on the same page: {seen}")
     if begins_with_host(seen):
         return _page(f"https://{seen}")
-    path = quote(seen if seen.startswith("/") else f"/{seen.removeprefix('./')}", safe="/:@!$&'()*+,;=~-._?#[]%")
+    path = quote(
+        seen if seen.startswith("/") else f"/{seen.removeprefix('./')}", safe="/:@!$&'()*+,;=~-._?#[]%"
+    )
     return ReadAddress("site page", path, f"a page of your site: {path}")
 
 

@@ -1,4 +1,6 @@
-"""A call-back as a calendar entry, and what becomes of it. Sources: RFC 5545, and RFC 5546 for its methods."""
+"""A call-back as a calendar entry, and what becomes of it. Sources: RFC 5545,
+and RFC 5546 for its methods.
+"""
 
 from dataclasses import dataclass
 from datetime import UTC, datetime
@@ -22,7 +24,9 @@ class Call:
 
 
 def calendar_entry(call: Call, at: datetime) -> str:
-    """The entry as iCalendar text: METHOD REQUEST, or CANCEL once it is cancelled. Aware times only (ValueError)."""
+    """The entry as iCalendar text: METHOD REQUEST, or CANCEL once it is cancelled. Aware times only
+    (ValueError).
+    """
     if any(one.tzinfo is None for one in (call.start, call.end, at)):
         raise ValueError("a call has times with a zone")
     calendar = Calendar()

@@ -12,7 +12,9 @@ _File = Annotated[str, Field(pattern=r"^[A-Za-z0-9._/-]{1,200}$")]
 
 
 class Table(BaseModel):
-    """One table: its name, the file with a row a line, the file of its JSON Schema, and how many rows there are."""
+    """One table: its name, the file with a row a line, the file of its JSON Schema, and how many rows there
+    are.
+    """
 
     model_config = ConfigDict(frozen=True)
     name: Annotated[str, Field(pattern=r"^[a-z]+\.[A-Za-z]+$")]
@@ -41,8 +43,8 @@ def renamed(text: str, names: Mapping[str, str]) -> str:
 def remapped(value: Any, ids: Mapping[str, Mapping[int, int]], names: Mapping[str, str]) -> Any:
     """A document with the ids that its rows have now; what it names that is not there is left out.
 
-    `ids` says by the name of a key, at any depth, which ids became which: a number, or a list of numbers, under such a
-    key is an id. `names` are public ids, which may stand anywhere in a text.
+    `ids` says by the name of a key, at any depth, which ids became which: a number, or a list of numbers,
+    under such a key is an id. `names` are public ids, which may stand anywhere in a text.
     """
     if isinstance(value, dict):
         return {
@@ -54,7 +56,9 @@ def remapped(value: Any, ids: Mapping[str, Mapping[int, int]], names: Mapping[st
     return renamed(value, names) if isinstance(value, str) else value
 
 
-def _keyed(value: Any, now: Mapping[int, int], ids: Mapping[str, Mapping[int, int]], names: Mapping[str, str]) -> Any:
+def _keyed(
+    value: Any, now: Mapping[int, int], ids: Mapping[str, Mapping[int, int]], names: Mapping[str, str]
+) -> Any:
     if _is_id(value):
         return now.get(value) if value else value
     if isinstance(value, list) and all(_is_id(one) for one in value):

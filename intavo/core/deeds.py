@@ -6,7 +6,8 @@ from typing import Any
 
 from .say import joined
 
-# A piece that names something which an entry does not have is left out; with the first of them the verb stands.
+# A piece that names something which an entry does not have is left out; with the first of them the verb
+# stands.
 DEEDS: dict[str, tuple[str, ...]] = {
     "business founded": ("founded {name}",),
     "business changed": ("changed the business: it is called {name}", ", answers within {promise}"),
@@ -34,7 +35,11 @@ DEEDS: dict[str, tuple[str, ...]] = {
     "calendar address taken away": ("took the calendar address of “{name}” away",),
     "usual times set": ("said when {who} is usually at the counter", ": {times}"),
     "reply changed": ("changed what is told when it is “{when}”", " for “{name}”", " (language: {language})"),
-    "reply put back": ("emptied what is told when it is “{when}”", " for “{name}”", " (language: {language})"),
+    "reply put back": (
+        "emptied what is told when it is “{when}”",
+        " for “{name}”",
+        " (language: {language})",
+    ),
     "channel added": ("made the channel “{label}”",),
     "channel changed": ("changed the channel “{label}”",),
     "channel deleted": ("deleted the channel “{label}”",),

@@ -1,4 +1,6 @@
-"""The one door for what comes in: JSON whose texts can be kept, are in one form, and whose numbers are bounded."""
+"""The one door for what comes in: JSON whose texts can be kept, are in one form, and whose numbers are
+bounded.
+"""
 
 import json
 import math
@@ -31,8 +33,8 @@ class NotLetIn(ValueError):
 def read_json(body: bytes, *, mending: Collection[str] = ()) -> Any:
     """The JSON that a body holds, let in; NotLetIn where it is none, names everything that cannot be taken.
 
-    Under the fields in `mending` (what a page says of itself, which no visitor can help) a character that cannot be
-    kept is replaced instead of refused.
+    Under the fields in `mending` (what a page says of itself, which no visitor can help) a character that
+    cannot be kept is replaced instead of refused.
     """
     said = _plain(body)
     if said is not _NOT_PLAIN:
@@ -48,7 +50,9 @@ _NOT_PLAIN = object()
 
 
 def _plain(body: bytes) -> Any:
-    """The JSON of a body that has nothing to refuse or mend, as most have not: seen without going through it."""
+    """The JSON of a body that has nothing to refuse or mend, as most have not:
+    seen without going through it.
+    """
     try:
         text = body.decode()
         if "\\u" in text or text.count("[") + text.count("{") > _DEEPEST:
@@ -83,7 +87,9 @@ def _no_number(name: str) -> Any:
 
 
 def let_in(value: Any, *, mending: Collection[str] = ()) -> Any:
-    """A value with its texts in one form (NFC); NotLetIn names the place of each text or number that cannot be kept."""
+    """A value with its texts in one form (NFC); NotLetIn names the place of each text or number that cannot
+    be kept.
+    """
     errors: list[tuple[str, str]] = []
     taken = _taken(value, (), errors, mending, False)
     if errors:

@@ -117,7 +117,9 @@ def _earliest(first: datetime | None, other: datetime | None) -> datetime | None
 
 
 def returned(followup: FollowUp, at: datetime) -> FollowUp:
-    """One put off, or left to them, until a time that has come is for us again, due then unless it was due before."""
+    """One put off, or left to them, until a time that has come is for us again, due then unless it was due
+    before.
+    """
     if followup.state not in {State.PUT_OFF, State.THEM} or followup.back_at is None or followup.back_at > at:
         return followup
     return replace(followup, state=State.US, due=_earliest(followup.due, followup.back_at), back_at=None)
@@ -135,12 +137,16 @@ def taken_up(followup: FollowUp, counted: datetime | None) -> FollowUp:
 def wait_for_them(
     followup: FollowUp, at: datetime, answered: bool, back_at: datetime | None = None
 ) -> tuple[FollowUp, Kept | None]:
-    """It is their turn, until `back_at` where they say nothing by then; an answer given meets the due time."""
+    """It is their turn, until `back_at` where they say nothing by then;
+    an answer given meets the due time.
+    """
     kept = _count(followup, at) if answered else None
     return replace(followup, state=State.THEM, due=None if answered else followup.due, back_at=back_at), kept
 
 
-def put_off(followup: FollowUp, at: datetime, until: datetime, answered: bool) -> tuple[FollowUp, Kept | None]:
+def put_off(
+    followup: FollowUp, at: datetime, until: datetime, answered: bool
+) -> tuple[FollowUp, Kept | None]:
     """Set aside until a time, which must lie ahead (ValueError)."""
     if until <= at:
         raise ValueError("The time to be reminded must lie ahead.")

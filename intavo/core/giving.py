@@ -15,8 +15,8 @@ from .worklist import via_words
 class GiveRule(BaseModel):
     """What is given to whom; what is not said fits everything.
 
-    `member` is a member's id, or None for whoever at the counter has the least open. `page` is a path, with all that
-    is below it where it ends with /*.
+    `member` is a member's id, or None for whoever at the counter has the least open. `page` is a path, with
+    all that is below it where it ends with /*.
     """
 
     model_config = ConfigDict(frozen=True, extra="forbid")
@@ -56,12 +56,16 @@ def _on(wanted: str, page: str) -> bool:
 
 
 def given_to(
-    rules: Sequence[GiveRule], came: Came, present: Iterable[int], open_work: Mapping[int, int], members: Iterable[int]
+    rules: Sequence[GiveRule],
+    came: Came,
+    present: Iterable[int],
+    open_work: Mapping[int, int],
+    members: Iterable[int],
 ) -> int | None:
     """Whose it is: None for everybody's.
 
-    A rule for somebody who is no member any more is passed over; of those at the counter (`present`) the one with the
-    least in `open_work` gets it, of several the one who has been there longest.
+    A rule for somebody who is no member any more is passed over; of those at the counter (`present`) the one
+    with the least in `open_work` gets it, of several the one who has been there longest.
     """
     there, known = sorted(present), set(members)
     for rule in rules:

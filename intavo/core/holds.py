@@ -17,14 +17,16 @@ _HOLDS = "x-holds"
 class Holds:
     """Marks an object that another reader takes in: what it holds is of this type.
 
-    The reader stands elsewhere, and refuses with the place named; here nothing is asked of it. `way`: as it is read,
-    where fields may be left out, or as it is written, with every field.
+    The reader stands elsewhere, and refuses with the place named; here nothing is asked of it. `way`: as it
+    is read, where fields may be left out, or as it is written, with every field.
     """
 
     type_: Any
     way: JsonSchemaMode = "serialization"
 
-    def __get_pydantic_json_schema__(self, core: CoreSchema, handler: GetJsonSchemaHandler) -> JsonSchemaValue:
+    def __get_pydantic_json_schema__(
+        self, core: CoreSchema, handler: GetJsonSchemaHandler
+    ) -> JsonSchemaValue:
         """A mark in its place, which `with_types` follows."""
         name = repr(self.type_)
         _TYPES[name] = self
@@ -34,8 +36,11 @@ class Holds:
 _TYPES: dict[str, Holds] = {}
 
 
-def with_types(description: dict[str, Any], how: type[GenerateJsonSchema] = GenerateJsonSchema) -> dict[str, Any]:
-    """An OpenAPI description in which what is held is told by its type: everywhere in the one form that it is held in.
+def with_types(
+    description: dict[str, Any], how: type[GenerateJsonSchema] = GenerateJsonSchema
+) -> dict[str, Any]:
+    """An OpenAPI description in which what is held is told by its type: everywhere in the one form that it is
+    held in.
 
     `how` the rest of the description was written.
     """

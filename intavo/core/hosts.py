@@ -30,7 +30,9 @@ def normalise_host(text: str) -> str:
 
 
 def origin_of(url: str) -> str:
-    """Scheme, host and port of an address, as a browser writes an origin; "" where it is none of http or https."""
+    """Scheme, host and port of an address, as a browser writes an origin; "" where it is none of http or
+    https.
+    """
     if host_of(url) is None:
         return ""
     parts = urlsplit(url.strip())
@@ -40,7 +42,8 @@ def origin_of(url: str) -> str:
 
 
 def typed_origin(text: str) -> str:
-    """The origin that an owner wrote with the address of a site: "" where they wrote neither a scheme nor a port.
+    """The origin that an owner wrote with the address of a site: "" where they wrote neither a scheme nor a
+    port.
 
     Without a scheme it is https, on this machine itself http.
     """

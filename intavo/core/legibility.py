@@ -31,7 +31,8 @@ def hex_of(pixel: Pixel) -> str:
 def luminance(pixel: Pixel) -> float:
     """Relative luminance from 0 (black) to 1 (white)."""
     red, green, blue = (
-        part / 255 / 12.92 if part / 255 <= 0.04045 else ((part / 255 + 0.055) / 1.055) ** 2.4 for part in pixel
+        part / 255 / 12.92 if part / 255 <= 0.04045 else ((part / 255 + 0.055) / 1.055) ** 2.4
+        for part in pixel
     )
     return 0.2126 * red + 0.7152 * green + 0.0722 * blue
 
@@ -75,14 +76,17 @@ def nearest_passing(text: str, behind: Sequence[Pixel], needed: float) -> str | 
     lights = [luminance(pixel) for pixel in behind]
     for step in range(101):
         for tried in (light - step / 100, light + step / 100):
-            red, green, blue = (round(part * 255) for part in colorsys.hls_to_rgb(hue, min(1, max(0, tried)), full))
+            red, green, blue = (
+                round(part * 255) for part in colorsys.hls_to_rgb(hue, min(1, max(0, tried)), full)
+            )
             if _worst(luminance((red, green, blue)), lights) >= needed:
                 return hex_of((red, green, blue))
     return None
 
 
 def cropped(pixels: Pixels, aspect: float, focus_x: int, focus_y: int) -> list[Pixel]:
-    """The pixels of a picture that a box of an aspect (width by height) shows, as CSS `object-fit: cover` does.
+    """The pixels of a picture that a box of an aspect (width by height) shows, as CSS `object-fit: cover`
+    does.
 
     The focus is in percent of the picture. A picture without pixels is a ValueError.
     """
@@ -100,8 +104,8 @@ def cropped(pixels: Pixels, aspect: float, focus_x: int, focus_y: int) -> list[P
 class Reading:
     """How one text reads: its part, what it is, its colour, the ratio and the one that is needed.
 
-    `role` is the colour to change; `better` the nearest shade of it that passes (None if it passes, or
-    none does). Where it stands on one plain colour, `behind_role` is that colour and `behind_better` its shade.
+    `role` is the colour to change; `better` the nearest shade of it that passes (None if it passes, or none
+    does). Where it stands on one plain colour, `behind_role` is that colour and `behind_better` its shade.
     """
 
     part: str
@@ -121,9 +125,17 @@ class Reading:
 
 
 def reading(
-    part: str, what: str, role: str, colour: str, behind: Sequence[Pixel], needed: float, on: str | None = None
+    part: str,
+    what: str,
+    role: str,
+    colour: str,
+    behind: Sequence[Pixel],
+    needed: float,
+    on: str | None = None,
 ) -> Reading:
-    """How a text in a colour reads on what is behind it; `on` is the role of that, where it is one plain colour."""
+    """How a text in a colour reads on what is behind it; `on` is the role of that, where it is one plain
+    colour.
+    """
     # Said as it is shown, to a tenth, but never rounded up over the line.
     ratio = int(worst_contrast(rgb(colour), behind) * 100) / 100
     better = None if ratio >= needed else nearest_passing(colour, behind, needed)

@@ -19,16 +19,20 @@ class ReadMoney:
 
 
 def read_money(text: str, region: str) -> ReadMoney:
-    """Understands "£289", "1,289", "289,50", "1.289,50 EUR" by the region's way of writing numbers (CLDR, by Babel).
+    """Understands "£289", "1,289", "289,50", "1.289,50 EUR" by the region's way of writing numbers (CLDR, by
+    Babel).
 
-    Where a mark could be read both ways, two digits behind the last mark are pence, and three are thousands only where
-    the region groups with that mark. Raises ValueError, in words for the owner, for what is no amount.
+    Where a mark could be read both ways, two digits behind the last mark are pence, and three are thousands
+    only where the region groups with that mark. Raises ValueError, in words for the owner, for what is no
+    amount.
     """
     given = " ".join(text.split())
     if not given:
         raise ValueError("Please write an amount, like 289 or 289.50.")
     currency, bare = _currency(given, region)
-    digits = bare.replace(" ", "").replace("\u00a0", "").replace("\u202f", "").replace("’", "").replace("'", "")
+    digits = (
+        bare.replace(" ", "").replace("\u00a0", "").replace("\u202f", "").replace("’", "").replace("'", "")
+    )
     if not re.fullmatch(r"[0-9][0-9.,]*", digits):
         raise ValueError(f"“{given[:30]}” is not an amount; write it like 289 or 289.50.")
     whole, pence = _split(digits, region, given)

@@ -1,4 +1,6 @@
-"""The words of the owner's side for what has fixed values: for its lists (generated) and for its sentences."""
+"""The words of the owner's side for what has fixed values:
+for its lists (generated) and for its sentences.
+"""
 
 from collections.abc import Mapping
 from typing import Any
@@ -12,24 +14,24 @@ KINDS = {
     Kind.FEEDBACK: "Feedback",
 }  # fmt: skip
 ONE_OF_A_KIND = {
-    Kind.INQUIRY: "an inquiry", Kind.MESSAGE: "a message", Kind.SIGN_UP: "a sign-up", Kind.CALL_BACK: "a call-back",
-    Kind.FEEDBACK: "feedback",
+    Kind.INQUIRY: "an inquiry", Kind.MESSAGE: "a message", Kind.SIGN_UP: "a sign-up",
+    Kind.CALL_BACK: "a call-back", Kind.FEEDBACK: "feedback",
 }  # fmt: skip
 ALL_OF_A_KIND = {
-    Kind.INQUIRY: "inquiries", Kind.MESSAGE: "messages", Kind.SIGN_UP: "sign-ups", Kind.CALL_BACK: "call-backs",
-    Kind.FEEDBACK: "feedback",
+    Kind.INQUIRY: "inquiries", Kind.MESSAGE: "messages", Kind.SIGN_UP: "sign-ups",
+    Kind.CALL_BACK: "call-backs", Kind.FEEDBACK: "feedback",
 }  # fmt: skip
 STATES = {
     State.US: "for us", State.THEM: "their turn", State.PUT_OFF: "put off", State.FINISHED: "finished",
 }  # fmt: skip
 # What the list is asked for: a state, or all that are open.
 ASKED_FOR = {
-    "open": "still open", State.US: "waiting for us", State.THEM: "waiting for them", State.PUT_OFF: "put off",
-    State.FINISHED: "finished",
+    "open": "still open", State.US: "waiting for us", State.THEM: "waiting for them",
+    State.PUT_OFF: "put off", State.FINISHED: "finished",
 }  # fmt: skip
 OUTCOMES = {
-    Outcome.ANSWERED: "Answered", Outcome.WON: "Won", Outcome.NOT_A_FIT: "Not a fit", Outcome.NO_ANSWER: "No answer",
-    Outcome.CANCELLED: "Cancelled", Outcome.SPAM: "Spam",
+    Outcome.ANSWERED: "Answered", Outcome.WON: "Won", Outcome.NOT_A_FIT: "Not a fit",
+    Outcome.NO_ANSWER: "No answer", Outcome.CANCELLED: "Cancelled", Outcome.SPAM: "Spam",
 }  # fmt: skip
 
 
@@ -39,7 +41,8 @@ def every_name() -> dict[str, dict[str, str]]:
         "kinds": _plain(KINDS), "oneOfAKind": _plain(ONE_OF_A_KIND), "allOfAKind": _plain(ALL_OF_A_KIND),
         "states": _plain(STATES), "askedFor": _plain(ASKED_FOR), "outcomes": _plain(OUTCOMES),
         "weekdays": dict(zip(DAYS, WEEKDAYS, strict=True)),
-        "shortWeekdays": {day: name[:3] for day, name in zip(DAYS, WEEKDAYS, strict=True)}, "ways": _plain(WAYS),
+        "shortWeekdays": {day: name[:3] for day, name in zip(DAYS, WEEKDAYS, strict=True)},
+        "ways": _plain(WAYS),
     }  # fmt: skip
 
 

@@ -10,9 +10,11 @@ Suspicion = Literal["trap", "too fast"]
 
 
 def kind_of(document: Document, values: Mapping[str, str]) -> Kind | None:
-    """What piece of work an answer is, with these values by the names of fields; None where there is nothing to do.
+    """What piece of work an answer is, with these values by the names of fields; None where there is nothing
+    to do.
 
-    A time for a call makes it a call; feedback is work where a score is low, or the touchpoint asks for follow-up.
+    A time for a call makes it a call; feedback is work where a score is low, or the touchpoint asks for
+    follow-up.
     """
     if any(one.name in values for one in document.fields("slot")):
         return Kind.CALL_BACK
@@ -24,7 +26,8 @@ def kind_of(document: Document, values: Mapping[str, str]) -> Kind | None:
 
 
 def suspicion(document: Document, trap: str, elapsed_ms: int | None) -> Suspicion | None:
-    """Why what was sent looks like a program's: something stands in the field that nobody sees, or nobody is so fast.
+    """Why what was sent looks like a program's: something stands in the field that nobody sees, or nobody is
+    so fast.
 
     `elapsed_ms`: milliseconds since it was on screen; None where that is not known.
     """

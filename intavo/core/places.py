@@ -1,4 +1,6 @@
-"""Time zones and countries with the names that people know, and what follows from a country. Source: CLDR, by Babel."""
+"""Time zones and countries with the names that people know, and what follows from a country. Source: CLDR, by
+Babel.
+"""
 
 from dataclasses import dataclass
 from functools import cache
@@ -45,14 +47,17 @@ def zones() -> tuple[Zone, ...]:
 def _called(key: str, country: str) -> str:
     """ "United Kingdom", or with the town where a country has several: "United States: New York"."""
     said = get_timezone_location(key, locale="en").removesuffix(" Time")
-    # Where a country has several, CLDR says it with the town in brackets; a country's own name may have some too.
+    # Where a country has several, CLDR says it with the town in brackets; a country's own name may have some
+    # too.
     inside = said.removeprefix(country).partition("(")[2].removesuffix(")")
     return f"{country}: {inside or get_timezone_location(key, locale='en', return_city=True)}"
 
 
 @cache
 def _names() -> dict[str, str]:
-    known = {region for region in get_global("zone_territories").values() if len(region) == 2 and region.isalpha()}
+    known = {
+        region for region in get_global("zone_territories").values() if len(region) == 2 and region.isalpha()
+    }
     return {code: name for code, name in Locale("en").territories.items() if code in known - {"ZZ"}}
 
 

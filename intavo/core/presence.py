@@ -20,7 +20,9 @@ class Until(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Away:
-    """When somebody is back, as far as that is known, and when being away ends by itself (None: when they say so)."""
+    """When somebody is back, as far as that is known, and when being away ends by itself (None: when they say
+    so).
+    """
 
     back_at: datetime | None
     ends_at: datetime | None
@@ -42,7 +44,11 @@ class Presence:
 
     def changes_at(self, at: datetime) -> datetime | None:
         """When that changes next by itself; None if it does not."""
-        found = [] if self.away is None or self.away.ends_at is None or self.away.ends_at <= at else [self.away.ends_at]
+        found = (
+            []
+            if self.away is None or self.away.ends_at is None or self.away.ends_at <= at
+            else [self.away.ends_at]
+        )
         if self.usual is not None:
             found += [one for one in (next_turn(self.usual, at),) if one is not None]
         return min(found, default=None)
@@ -69,7 +75,9 @@ def going_away(until: Until, at: datetime, hours: AnyHours, time: datetime | Non
         back = time
     else:
         # On the whole minute, as everything that visitors are told.
-        whole = at.replace(second=0, microsecond=0) + timedelta(minutes=1 if at.second or at.microsecond else 0)
+        whole = at.replace(second=0, microsecond=0) + timedelta(
+            minutes=1 if at.second or at.microsecond else 0
+        )
         back = whole + (timedelta(minutes=15) if until is Until.QUARTER else timedelta(hours=1))
     # A time that somebody names themselves holds, also where it lies beyond the next opening.
     return Away(back, back if until is Until.TIME or opens is None else min(back, opens))

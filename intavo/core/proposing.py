@@ -62,7 +62,9 @@ _EVERYWHERE = frozenset(
 
 def words_of(text: str) -> frozenset[str]:
     """What a text is about: the beginnings of its words, without accents and case."""
-    plain = "".join(one for one in unicodedata.normalize("NFKD", text.lower()) if not unicodedata.combining(one))
+    plain = "".join(
+        one for one in unicodedata.normalize("NFKD", text.lower()) if not unicodedata.combining(one)
+    )
     words = (one for one in re.findall(r"[^\W_]+", plain) if len(one) > 3 and one not in _EVERYWHERE)
     return frozenset(one[:_LETTERS] for one in words)
 
@@ -70,8 +72,8 @@ def words_of(text: str) -> frozenset[str]:
 def likeliest(asked: str, known: Sequence[str]) -> int | None:
     """The place of the known question that a text most likely asks; None where none is like it.
 
-    Two words at least, and three of five of the known one's, have to stand in the text. Of two that are alike the
-    longer one fits better, then the first.
+    Two words at least, and three of five of the known one's, have to stand in the text. Of two that are alike
+    the longer one fits better, then the first.
     """
     theirs = words_of(asked)
     best, place = (0.0, 0), None

@@ -1,4 +1,6 @@
-"""What is wrong in something that came in: its place and words for a person. The one reader of Pydantic's errors."""
+"""What is wrong in something that came in: its place and words for a person. The one reader of Pydantic's
+errors.
+"""
 
 import re
 from collections.abc import Callable, Iterable, Mapping
@@ -64,7 +66,9 @@ def dotted(loc: Loc) -> str:
 def wrongs(
     errors: Iterable[Any], prefix: str = "", whole: str = "document", place: Callable[[Loc], str] = dotted
 ) -> list[tuple[str, str]]:
-    """Each of Pydantic's errors as its place and its words; `whole` is the place of what is wrong altogether."""
+    """Each of Pydantic's errors as its place and its words;
+    `whole` is the place of what is wrong altogether.
+    """
     found = ((".".join(filter(None, (prefix, place(tuple(one["loc"]))))), say_error(one)) for one in errors)
     return [(where or whole, words) for where, words in found]
 

@@ -16,7 +16,9 @@ class About(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Wish:
-    """What a member wants to be told: so much open time before something is due (None: not), and when it is late."""
+    """What a member wants to be told: so much open time before something is due (None: not), and when it is
+    late.
+    """
 
     before: timedelta | None
     late: bool
@@ -31,7 +33,8 @@ def reach(hours: AnyHours, at: datetime, wish: Wish) -> datetime:
 def about(hours: AnyHours, at: datetime, due: datetime, latest: datetime, wish: Wish) -> About | None:
     """What to tell a member at an instant about what is due then; nothing outside of open hours.
 
-    `latest` is the last instant at which it is not late. Whoever is told that it is late is not told before too.
+    `latest` is the last instant at which it is not late. Whoever is told that it is late is not told before
+    too.
     """
     if not is_open(hours, at):
         return None

@@ -14,12 +14,13 @@ from .tongues import ENGLISH as ENGLISH
 from .tongues import Phrase, locale_of, say, twelve_hours
 from .tongues import Tongue as Tongue
 
-# Who reads what is said where no tongue is given: a member of a business, by its region. Set for each request.
+# Who reads what is said where no tongue is given: a member of a business, by its region. Set for each
+# request.
 READER: ContextVar[Tongue] = ContextVar("reader", default=ENGLISH)
 # By weekday, Monday first: other languages bend the name of the day behind "on".
 _ON = (
-    Phrase("on Monday"), Phrase("on Tuesday"), Phrase("on Wednesday"), Phrase("on Thursday"), Phrase("on Friday"),
-    Phrase("on Saturday"), Phrase("on Sunday"),
+    Phrase("on Monday"), Phrase("on Tuesday"), Phrase("on Wednesday"), Phrase("on Thursday"),
+    Phrase("on Friday"), Phrase("on Saturday"), Phrase("on Sunday"),
 )  # fmt: skip
 _NEAR = (Phrase("today"), Phrase("tomorrow"))
 _JOINED = {"by": Phrase("{day} by {time}"), "at": Phrase("{day} at {time}")}
@@ -40,7 +41,10 @@ def time_words(clock: time, tongue: Tongue | None = None) -> str:
         made = format_time(clock, "short", locale=locale)
     else:
         made = format_skeleton(
-            "hm" if twelve_hours(tongue.region) else "Hm", datetime.combine(date.min, clock), None, locale=locale
+            "hm" if twelve_hours(tongue.region) else "Hm",
+            datetime.combine(date.min, clock),
+            None,
+            locale=locale,
         )
     return made.translate(_NARROW)
 
@@ -131,7 +135,9 @@ def near_words(when: datetime, at: datetime, zone: ZoneInfo, tongue: Tongue | No
 
 
 def from_words(when: datetime, at: datetime, zone: ZoneInfo, tongue: Tongue | None = None) -> str:
-    """From when on, as short as it can be said to a member: "from 21:00 today", "from tomorrow", "from 1 Dec"."""
+    """From when on, as short as it can be said to a member: "from 21:00 today", "from tomorrow", "from 1
+    Dec".
+    """
     tongue = tongue or READER.get()
     local = when.astimezone(zone)
     ahead = (local.date() - at.astimezone(zone).date()).days

@@ -17,7 +17,12 @@ class Slot(NamedTuple):
 
 
 def call_slots(
-    hours: AnyHours, at: datetime, length: timedelta, notice: timedelta, taken: Mapping[datetime, int], capacity: int
+    hours: AnyHours,
+    at: datetime,
+    length: timedelta,
+    notice: timedelta,
+    taken: Mapping[datetime, int],
+    capacity: int,
 ) -> list[Slot]:
     """Free slots from `at` for 14 days of 24 hours, on a grid from each stretch's start, whole ones only.
 

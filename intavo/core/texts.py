@@ -26,8 +26,12 @@ Kept = Annotated[str, AfterValidator(_kept)]
 
 
 def one_line(text: str) -> str:
-    """A text in one line: every space, line end and control character in it is one space, none at its ends."""
-    return " ".join("".join(" " if unicodedata.category(one) in {"Cc", "Zl", "Zp"} else one for one in text).split())
+    """A text in one line: every space, line end and control character in it is one space,
+    none at its ends.
+    """
+    return " ".join(
+        "".join(" " if unicodedata.category(one) in {"Cc", "Zl", "Zp"} else one for one in text).split()
+    )
 
 
 # What stands in the head of a mail, or on a line of its own.

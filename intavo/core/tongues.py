@@ -1,4 +1,6 @@
-"""Which tongue somebody is spoken to in, and the words that ship in it; English is the key of every catalogue."""
+"""Which tongue somebody is spoken to in, and the words that ship in it; English is the key of every
+catalogue.
+"""
 
 import gettext
 from collections.abc import Iterable
@@ -42,8 +44,8 @@ ENGLISH = Tongue()
 class Phrase(str):
     """Words of ours: in English as they stand, and said in another tongue by `in_tongue`.
 
-    `key` stands in every catalogue; `values` fill its places, words of ours among them in their tongue. `english` says
-    more, where only English can.
+    `key` stands in every catalogue; `values` fill its places, words of ours among them in their tongue.
+    `english` says more, where only English can.
     """
 
     key: str
@@ -89,7 +91,9 @@ def _catalogue(language: str) -> gettext.NullTranslations:
 
 @cache
 def locale_of(tongue: Tongue) -> Locale:
-    """How the tongue writes dates and numbers, by CLDR: of its region where that is known, else the language's own."""
+    """How the tongue writes dates and numbers, by CLDR: of its region where that is known, else the
+    language's own.
+    """
     for name in (f"{tongue.spoken}_{tongue.region}", tongue.spoken):
         try:
             return Locale.parse(name)
@@ -100,7 +104,9 @@ def locale_of(tongue: Tongue) -> Locale:
 
 @cache
 def home_of(region: str) -> Locale:
-    """The locale of the language that is spoken most in a region; British English where nothing is known of it."""
+    """The locale of the language that is spoken most in a region; British English where nothing is known of
+    it.
+    """
     try:
         return Locale.parse(f"und_{region}")
     except (UnknownLocaleError, ValueError):

@@ -12,7 +12,9 @@ Language = Annotated[str, StringConstraints(pattern=r"^([a-z]{2})?$", to_lower=T
 # Stands for the logo of the site's house style, whichever that is just then.
 HOUSE_LOGO = "house-logo"
 # "shipped-…" is one of the pictures that come with Intavo, "as_…" one of the business's own.
-AssetId = Annotated[str, StringConstraints(pattern=r"^(as_[0-9a-f]{8,32}|shipped-[a-z0-9-]{1,40}|house-logo)$")]
+AssetId = Annotated[
+    str, StringConstraints(pattern=r"^(as_[0-9a-f]{8,32}|shipped-[a-z0-9-]{1,40}|house-logo)$")
+]
 
 
 class Model(BaseModel):

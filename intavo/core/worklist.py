@@ -16,10 +16,10 @@ Wanted = Literal["open", "for-us", "for-them", "put-off", "finished"]
 class ListFilter(BaseModel):
     """What the list shows; what is not said does not narrow it.
 
-    `member` is a member's id, or 0 for what is nobody's; `touchpoint` a touchpoint's id, or 0 for what came by none;
-    `via` how it came ("form", "page", "mail", "import", "hand", or the name of a service outside); `page` the path of
-    the page it came from, with all below it where it ends with /*; `since` the local date from which it was opened;
-    `untouched` for how many open days no member has done anything with them.
+    `member` is a member's id, or 0 for what is nobody's; `touchpoint` a touchpoint's id, or 0 for what came
+    by none; `via` how it came ("form", "page", "mail", "import", "hand", or the name of a service outside);
+    `page` the path of the page it came from, with all below it where it ends with /*; `since` the local date
+    from which it was opened; `untouched` for how many open days no member has done anything with them.
     """
 
     model_config = ConfigDict(frozen=True, extra="ignore")
@@ -58,12 +58,16 @@ def filter_words(
     members: Mapping[int, str],
     sites: Mapping[int, str] | None = None,
 ) -> str:
-    """The sentence of a filter: "inquiries still open from Boathouse question for Jory"; names by their ids."""
+    """The sentence of a filter: "inquiries still open from Boathouse question for Jory";
+    names by their ids.
+    """
     what = ALL_OF_A_KIND[wanted.kind] if wanted.kind else "everything"
     whence = "any touchpoint"
     if wanted.touchpoint is not None:
         whence = (
-            touchpoints.get(wanted.touchpoint, "a touchpoint that is gone") if wanted.touchpoint else "no touchpoint"
+            touchpoints.get(wanted.touchpoint, "a touchpoint that is gone")
+            if wanted.touchpoint
+            else "no touchpoint"
         )
     whom = "anybody"
     if wanted.member is not None:

@@ -76,7 +76,9 @@ def receive(
             if opened is not None:
                 followup_id, has_rules = opened
                 if has_rules:
-                    give_by_rules(actor, followup_id=followup_id, kind=kind, source=source, person_id=person_id)
+                    give_by_rules(
+                        actor, followup_id=followup_id, kind=kind, source=source, person_id=person_id
+                    )
                 return int(followup_id)
             somebody_new = False
             continue
@@ -101,11 +103,14 @@ class ByMail:
     excerpt: str
 
 
-def heard_again(actor: Actor, *, followup_id: int, at: datetime, due: datetime | None, mail: ByMail | None) -> int:
-    """Something came back about a follow-up: it is for us again with a new due time; says which one it is now.
+def heard_again(
+    actor: Actor, *, followup_id: int, at: datetime, due: datetime | None, mail: ByMail | None
+) -> int:
+    """Something came back about a follow-up: it is for us again with a new due time; says which one it is
+    now.
 
-    What is long finished, or has an end of its own (a sign-up, a call), opens an inquiry instead. `mail` is what they
-    wrote; None where it was only our mail that came back.
+    What is long finished, or has an end of its own (a sign-up, a call), opens an inquiry instead. `mail` is
+    what they wrote; None where it was only our mail that came back.
     """
     actor.needs(Right.VISIT)
     row = own(actor, FollowUp.objects.select_related("person"), followup_id, locked=True)
@@ -127,7 +132,9 @@ def heard_again(actor: Actor, *, followup_id: int, at: datetime, due: datetime |
         if row.kind in {rules.Kind.SIGN_UP.value, rules.Kind.CALL_BACK.value}
         else rules.Kind(row.kind)
     )
-    opened = receive(actor, person_id=row.person_id, kind=kind, at=at, due=due, source=source, thread=row.thread)
+    opened = receive(
+        actor, person_id=row.person_id, kind=kind, at=at, due=due, source=source, thread=row.thread
+    )
     note_mail(opened, mail)
     return opened
 
@@ -136,7 +143,9 @@ _ENDS_ITSELF = {rules.Kind.SIGN_UP.value, rules.Kind.CALL_BACK.value}
 
 
 def note_mail(followup_id: int, mail: ByMail | None) -> None:
-    """Keep by which mail a follow-up was heard of last, so that an answer goes into the same thread of theirs."""
+    """Keep by which mail a follow-up was heard of last, so that an answer goes into the same thread of
+    theirs.
+    """
     if mail is not None:
         row = FollowUp.objects.get(pk=followup_id)
         _by(row, mail)
@@ -200,7 +209,9 @@ def put_off(actor: Actor, *, followup_id: int, until: datetime) -> FollowUp:
 
 def finish(actor: Actor, *, followup_id: int, outcome: rules.Outcome) -> FollowUp:
     """Close it with an outcome."""
-    return _work(actor, followup_id, "finished", lambda f, at: rules.finish(f, at, outcome), outcome=outcome.value)
+    return _work(
+        actor, followup_id, "finished", lambda f, at: rules.finish(f, at, outcome), outcome=outcome.value
+    )
 
 
 def give(actor: Actor, *, followup_id: int, member_id: int | None) -> FollowUp:
@@ -318,14 +329,20 @@ def _answered_since(row: FollowUp, since: datetime) -> bool:
 
 
 def take_back(actor: Actor, *, followup_id: int, key: str) -> FollowUp:
-    """Stop an answer before it goes out: it is for us again, its text in the box. Refused once it has gone."""
+    """Stop an answer before it goes out: it is for us again, its text in the box.
+    Refused once it has gone.
+    """
     actor.needs(Right.FOLLOW_UP)
     with transaction.atomic():
         row = own(actor, FollowUp.objects.select_related("business"), followup_id, locked=True)
         whom = to_of(row, actor.member_id)
         if not any(way.take_back(whom, key) for way in ways_to(whom)):
             raise Refused(("key", "It has gone out already."))
-        event = row.person.events.filter(kind="answered", data__followup=row.pk, data__key=key).order_by("-pk").first()
+        event = (
+            row.person.events.filter(kind="answered", data__followup=row.pk, data__key=key)
+            .order_by("-pk")
+            .first()
+        )
         if event is not None:
             # Its files are in the box again, with its text.
             event.data = {name: value for name, value in event.data.items() if name != "enclosed"}
@@ -349,12 +366,14 @@ def answer(
     back_in: int | None = None,
     files: tuple[int, ...] = (),
 ) -> FollowUp:
-    """Answer, by the way named or the nearest; then "wait" for them, "finish", "remind" at `until`, or "keep" it.
+    """Answer, by the way named or the nearest; then "wait" for them, "finish", "remind" at `until`, or "keep"
+    it.
 
-    Of what waits for them it is our turn again after `back_in` open days without a word of theirs (None: never).
+    Of what waits for them it is our turn again after `back_in` open days without a word of theirs (None:
+    never).
 
-    The same `key` again sends nothing more. Refused if there is no text, no way to reach them, or a colleague has
-    answered after `seen`, the last entry of the timeline that the writer knows.
+    The same `key` again sends nothing more. Refused if there is no text, no way to reach them, or a colleague
+    has answered after `seen`, the last entry of the timeline that the writer knows.
     """
     actor.needs(Right.FOLLOW_UP)
     if not text.strip():
@@ -442,7 +461,9 @@ def _after_days(actor: Actor, days: int | None) -> datetime | None:
 MOST_DAYS = 90
 
 
-def _after_answer(then: str, until: datetime | None, outcome: rules.Outcome, back_at: datetime | None) -> Change:
+def _after_answer(
+    then: str, until: datetime | None, outcome: rules.Outcome, back_at: datetime | None
+) -> Change:
     if then == "wait":
         return lambda f, at: rules.wait_for_them(f, at, answered=True, back_at=back_at)
     if then == "finish":

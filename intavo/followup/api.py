@@ -59,7 +59,9 @@ def one(request: MemberRequest, followup_id: int) -> OneOut:
 
 
 def _done(request: MemberRequest, followup_id: int, do: Callable[[], object]) -> OneOut:
-    """Do it, once for what a device calls it, unless a colleague did something that the device has not seen."""
+    """Do it, once for what a device calls it, unless a colleague did something that the device has not
+    seen.
+    """
     key, seen = request.headers.get("X-Intavo-Once", "")[:80], request.headers.get("X-Intavo-Seen", "")
     if seen and not ROW_ID.fullmatch(seen):
         raise Refused(("X-Intavo-Seen", "This is the id of no entry."))
@@ -115,14 +117,18 @@ def wait(request: MemberRequest, followup_id: int) -> OneOut:
 @router.post("/follow-ups/{followup_id}/put-off", response=OneOut)
 def put_off(request: MemberRequest, followup_id: int, body: PutOffIn) -> OneOut:
     """Set it aside until a time."""
-    return _done(request, followup_id, lambda: actions.put_off(request.auth, followup_id=followup_id, until=body.until))
+    return _done(
+        request, followup_id, lambda: actions.put_off(request.auth, followup_id=followup_id, until=body.until)
+    )
 
 
 @router.post("/follow-ups/{followup_id}/finish", response=OneOut)
 def finish(request: MemberRequest, followup_id: int, body: FinishIn) -> OneOut:
     """Close it with an outcome."""
     return _done(
-        request, followup_id, lambda: actions.finish(request.auth, followup_id=followup_id, outcome=body.outcome)
+        request,
+        followup_id,
+        lambda: actions.finish(request.auth, followup_id=followup_id, outcome=body.outcome),
     )
 
 
@@ -145,7 +151,9 @@ class WorkItemOut(Schema):
 def work_with(request: MemberRequest, person_id: int) -> list[WorkItemOut]:
     """The follow-ups of a person, the newest first."""
     own(request.auth, Person, person_id)
-    rows = FollowUp.objects.filter(business_id=request.auth.business_id, person_id=person_id).order_by("-pk")[:100]
+    rows = FollowUp.objects.filter(business_id=request.auth.business_id, person_id=person_id).order_by("-pk")[
+        :100
+    ]
     return [WorkItemOut.from_orm(one) for one in rows]
 
 
@@ -178,7 +186,9 @@ class NoteIn(Schema):
 @router.post("/follow-ups/{followup_id}/note", response=OneOut)
 def note(request: MemberRequest, followup_id: int, body: NoteIn) -> OneOut:
     """Keep a note, which only members see."""
-    return _done(request, followup_id, lambda: actions.note(request.auth, followup_id=followup_id, text=body.text))
+    return _done(
+        request, followup_id, lambda: actions.note(request.auth, followup_id=followup_id, text=body.text)
+    )
 
 
 class TagIn(Schema):

@@ -64,7 +64,9 @@ def day_line(actor: Actor, at: datetime) -> DayLine:
     # What is said stands in the closed time after the day's last opening, and has to be true there.
     reply_at = next((one.end for one in reversed(stretches) if one.end > at), at)
     promise = Promise.of_minutes(business.promise_minutes)
-    told = choose(replies(business.pk), situation(hours, reply_at, True), business.language, business.language)
+    told = choose(
+        replies(business.pk), situation(hours, reply_at, True), business.language, business.language
+    )
     tongue = Tongue(told.cell.language, business.region)
     words = slots(hours, reply_at, hours.zone, promise.due(hours, reply_at), tongue=tongue)
     due_now = due_marks(actor, at, ruler.closes or end)

@@ -102,7 +102,9 @@ def day(request: MemberRequest) -> DayOut:
         gateways_away=line.away,
         untouched=line.untouched,
         untouched_days=line.untouched_days,
-        stretches=[StretchOut(start=s.start, end=s.end, reason=s.reason, label=s.label) for s in line.stretches],
+        stretches=[
+            StretchOut(start=s.start, end=s.end, reason=s.reason, label=s.label) for s in line.stretches
+        ],
         marks=[MarkOut(id=m.id, name=m.name, due=m.due, lane=m.lane) for m in line.marks],
     )
 
@@ -115,7 +117,9 @@ def find(request: MemberRequest, q: str = "") -> list[FoundOut]:
     """People by name or address, with their open follow-up."""
     hits = search(request.auth, q, _LOOKED_AT)
     # Their open piece of work, else the last of those that are finished; whoever has one open comes first.
-    rows = FollowUp.objects.filter(business_id=request.auth.business_id, person__in=[hit.person.pk for hit in hits])
+    rows = FollowUp.objects.filter(
+        business_id=request.auth.business_id, person__in=[hit.person.pk for hit in hits]
+    )
     rows = rows.annotate(done=Q(state=rules.State.FINISHED.value)).order_by("-done", "pk")
     by_person = {person: (pk, done) for person, pk, done in rows.values_list("person_id", "pk", "done")}
     hits = sorted(hits, key=lambda hit: by_person.get(hit.person.pk, (0, True))[1])[:_SHOWN]

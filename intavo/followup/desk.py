@@ -32,7 +32,9 @@ class Colleague:
 
 
 def sit_down(actor: Actor, *, followup_id: int, draft: str | None, writing: bool) -> list[Colleague]:
-    """Say that one is at a follow-up, and keep what is being written (None: as it was); says who else is at it."""
+    """Say that one is at a follow-up, and keep what is being written (None: as it was); says who else is at
+    it.
+    """
     actor.needs(Right.FOLLOW_UP)
     row = own(actor, FollowUp, followup_id)
     if draft is not None and len(draft) > MOST_DRAFT:
@@ -90,7 +92,9 @@ def gone_out(actor: Actor, followup_id: int) -> None:
 
 
 def come_back(actor: Actor, followup_id: int, text: str) -> None:
-    """The answer was taken back before it went out: it is being written again, where nothing else is by now."""
+    """The answer was taken back before it went out: it is being written again,
+    where nothing else is by now.
+    """
     if actor.member_id is None:
         return
     AtDesk.objects.get_or_create(
@@ -111,7 +115,12 @@ WORKED = {
 
 
 def first_told(
-    actor: Actor, *, person_id: int, followup_id: int, seen: int | None, kinds: Collection[str] = ("answered",)
+    actor: Actor,
+    *,
+    person_id: int,
+    followup_id: int,
+    seen: int | None,
+    kinds: Collection[str] = ("answered",),
 ) -> None:
     """Refuse what somebody does who has not seen what a colleague did meanwhile; None: they were not asked.
 
@@ -120,7 +129,11 @@ def first_told(
     if seen is None:
         return
     events = TimelineEvent.objects.filter(
-        business_id=actor.business_id, person_id=person_id, kind__in=kinds, pk__gt=seen, data__followup=followup_id
+        business_id=actor.business_id,
+        person_id=person_id,
+        kind__in=kinds,
+        pk__gt=seen,
+        data__followup=followup_id,
     )
     events = events.exclude(member_id=actor.member_id or 0).exclude(data__has_key="taken_back")
     # What somebody answered says more than what came of it.
@@ -136,7 +149,8 @@ def first_told(
 def once(actor: Actor, *, followup_id: int, key: str, seen: int | None) -> Iterator[bool]:
     """Around what a device did without a network: says whether it is still to be done.
 
-    It is done once for a `key` ("": whenever it comes), and not at all where a colleague has worked it after `seen`.
+    It is done once for a `key` ("": whenever it comes), and not at all where a colleague has worked it after
+    `seen`.
     """
     actor.needs(Right.FOLLOW_UP)
     with transaction.atomic():

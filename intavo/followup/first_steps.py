@@ -15,7 +15,9 @@ from .models import FollowUp
 
 @dataclass(frozen=True, slots=True)
 class FirstStep:
-    """One thing to do: whether it is done, what it is, how, and where (an address of the console, or outside)."""
+    """One thing to do: whether it is done, what it is, how, and where (an address of the console, or
+    outside).
+    """
 
     key: str
     done: bool
@@ -46,7 +48,8 @@ def _steps(business: Business) -> list[FirstStep]:
         FirstStep(
             "touchpoint", on, "Turn on your first touchpoint",
             "Ask your visitors for something: their address, or a question.",
-            "Go on with it" if made else "Make it", f"/touchpoints/{made}" if made and not on else "/touchpoints?new",
+            "Go on with it" if made else "Make it",
+            f"/touchpoints/{made}" if made and not on else "/touchpoints?new",
         ),
         FirstStep(
             "line", site is not None and site.seen_at is not None, "Put the line on your site",
@@ -59,11 +62,13 @@ def _steps(business: Business) -> list[FirstStep]:
             "To the hours", "/hours",
         ),
         FirstStep(
-            "sent", came, "Send a test answer", "Open your site as a visitor would, and send your touchpoint.",
-            "Open my site", home_of(site) if site and site.seen_at else "",
+            "sent", came, "Send a test answer",
+            "Open your site as a visitor would, and send your touchpoint.", "Open my site",
+            home_of(site) if site and site.seen_at else "",
         ),
         FirstStep(
-            "answered", answered, "Answer it", "It stands on this list, with its time where one was promised.", "", "",
+            "answered", answered, "Answer it",
+            "It stands on this list, with its time where one was promised.", "", "",
         ),
     ]  # fmt: skip
 

@@ -54,7 +54,9 @@ def set_give_rules(actor: Actor, *, rules: Sequence[GiveRule]) -> None:
     actor.noted("give rules set")
 
 
-def give_by_rules(actor: Actor, *, followup_id: int, kind: rules.Kind, source: Source, person_id: int) -> None:
+def give_by_rules(
+    actor: Actor, *, followup_id: int, kind: rules.Kind, source: Source, person_id: int
+) -> None:
     """Give a new piece of work to whom the first rule that fits says; without one it is everybody's."""
     wanted = rules_of(actor.business_id)
     if not wanted:
@@ -67,8 +69,12 @@ def give_by_rules(actor: Actor, *, followup_id: int, kind: rules.Kind, source: S
         return
     at = clock.now()
     everybody = presences(actor.business_id)
-    open_ones = FollowUp.objects.filter(business_id=actor.business_id).exclude(state=rules.State.FINISHED.value)
-    counted = dict(open_ones.exclude(member=None).order_by().values_list("member").annotate(count=Count("pk")))
+    open_ones = FollowUp.objects.filter(business_id=actor.business_id).exclude(
+        state=rules.State.FINISHED.value
+    )
+    counted = dict(
+        open_ones.exclude(member=None).order_by().values_list("member").annotate(count=Count("pk"))
+    )
     whose = given_to(
         wanted,
         came,

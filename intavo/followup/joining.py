@@ -16,7 +16,9 @@ _KEPT = ("state", "due", "back_at", "finished_at", "outcome")
 
 @people_merged.register
 def _one_of_a_kind(merging: Merging) -> None:
-    """Of two open ones of a kind the other's is closed into the kept one, which takes over the earlier due time."""
+    """Of two open ones of a kind the other's is closed into the kept one, which takes over the earlier due
+    time.
+    """
     rows = FollowUp.objects.select_for_update().filter(business_id=merging.actor.business_id)
     open_ones = rows.exclude(state=rules.State.FINISHED.value).exclude(kind=rules.Kind.CALL_BACK.value)
     ours = {row.kind: row for row in open_ones.filter(person_id=merging.kept_id)}
@@ -56,7 +58,9 @@ def _open_again(merging: Merging) -> None:
 
 def _said(row: FollowUp) -> dict[str, Any]:
     found = {name: getattr(row, name) for name in _KEPT}
-    return {name: value.isoformat() if isinstance(value, datetime) else value for name, value in found.items()}
+    return {
+        name: value.isoformat() if isinstance(value, datetime) else value for name, value in found.items()
+    }
 
 
 @people_changed.register

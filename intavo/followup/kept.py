@@ -28,7 +28,9 @@ _RUNS: TypeAdapter[Runs] = TypeAdapter(Runs)
 
 
 class KeptText(BaseModel):
-    """What is kept: its name, the group it stands in, the words with their slots, and whether it is for all."""
+    """What is kept: its name, the group it stands in, the words with their slots,
+    and whether it is for all.
+    """
 
     model_config = ConfigDict(frozen=True, extra="ignore")
     name: Kept = Field(max_length=80)

@@ -44,9 +44,14 @@ class RuleOut(Schema):
 @router.get("/give-rules", response=list[RuleOut])
 def give_rules(request: MemberRequest) -> list[RuleOut]:
     """Whose new work is, in order, each as a sentence."""
-    touchpoints = dict(Touchpoint.objects.filter(business_id=request.auth.business_id).values_list("pk", "name"))
+    touchpoints = dict(
+        Touchpoint.objects.filter(business_id=request.auth.business_id).values_list("pk", "name")
+    )
     called = {one.pk: one.called for one in members(request.auth)}
-    return [RuleOut(rule=one, words=rule_words(one, touchpoints, called)) for one in rules_of(request.auth.business_id)]
+    return [
+        RuleOut(rule=one, words=rule_words(one, touchpoints, called))
+        for one in rules_of(request.auth.business_id)
+    ]
 
 
 @router.put("/give-rules", response={204: None})
@@ -83,7 +88,9 @@ def kept_filters(request: MemberRequest) -> list[KeptFilterOut]:
 @router.post("/kept-filters", response=KeptFilterOut)
 def keep_filter(request: MemberRequest, body: KeepFilterIn) -> KeptFilterOut:
     """Keep a filter under a name."""
-    return _kept_filter(actions.keep_filter(request.auth, name=body.name, wanted=body.wanted, for_all=body.for_all))
+    return _kept_filter(
+        actions.keep_filter(request.auth, name=body.name, wanted=body.wanted, for_all=body.for_all)
+    )
 
 
 @router.delete("/kept-filters/{filter_id}", response={204: None})

@@ -72,7 +72,9 @@ def _sentence(request: MemberRequest, wanted: ListFilter) -> str:
     rows = Touchpoint.objects.filter(business_id=request.auth.business_id, pk=wanted.touchpoint or 0)
     called = {one.pk: one.called for one in members(request.auth)} if wanted.member else {}
     sites = Site.objects.filter(business_id=request.auth.business_id, pk=wanted.site or 0)
-    return filter_words(wanted, dict(rows.values_list("pk", "name")), called, dict(sites.values_list("pk", "name")))
+    return filter_words(
+        wanted, dict(rows.values_list("pk", "name")), called, dict(sites.values_list("pk", "name"))
+    )
 
 
 @router.get("/ways-in", response=list[WayOut])
@@ -83,7 +85,9 @@ def ways_in(request: MemberRequest) -> list[WayOut]:
 
 @router.get("/follow-ups", response=ListOut)
 def follow_ups(request: MemberRequest, wanted: Query[ListFilter], after: str = "") -> ListOut:
-    """The list along the ruler of open time, as far as a filter shows it; `after` is the key of the page before."""
+    """The list along the ruler of open time, as far as a filter shows it; `after` is the key of the page
+    before.
+    """
     actor, at = request.auth, clock.now()
     hours = main_hours(actor.business_id).value
     ruler = rules.ruler(hours, at)
@@ -92,7 +96,8 @@ def follow_ups(request: MemberRequest, wanted: Query[ListFilter], after: str = "
     more, rows = len(shown.page) > PAGE, shown.page[:PAGE]
     found = placed(rows, hours, ruler)
     lanes = [
-        LaneOut(lane=lane, items=[ItemOut(**item_of(one)) for one in found if one.lane is lane]) for lane in rules.Lane
+        LaneOut(lane=lane, items=[ItemOut(**item_of(one)) for one in found if one.lane is lane])
+        for lane in rules.Lane
     ]
     month = at.astimezone(hours.zone).replace(day=1, hour=0, minute=0, second=0, microsecond=0)
     counted, kept = promises_kept(actor, month)

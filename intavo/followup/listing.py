@@ -1,8 +1,9 @@
-"""The open part of the list as it is shown: a page along the ruler, what waits at the foot, and how many are for us.
+"""The open part of the list as it is shown: a page along the ruler, what waits at the foot, and how many are
+for us.
 
-What a filter lets through is found in one of two ways. One that an index answers is asked page by page. One that is
-costly (a tag, a page, words, what nobody touched) is asked once, for the places of all, and only those that are shown
-are read whole. Both give the same, which a test holds.
+What a filter lets through is found in one of two ways. One that an index answers is asked page by page. One
+that is costly (a tag, a page, words, what nobody touched) is asked once, for the places of all, and only
+those that are shown are read whole. Both give the same, which a test holds.
 """
 
 from collections.abc import Set
@@ -32,7 +33,9 @@ _SHOWN: dict[str, Set[str]] = {
 
 @dataclass(frozen=True, slots=True)
 class Listed:
-    """One page of what is for us, one row more where there is another page; all of it counted; and the foot."""
+    """One page of what is for us, one row more where there is another page; all of it counted;
+    and the foot.
+    """
 
     page: list[FollowUp]
     count: int
@@ -41,11 +44,13 @@ class Listed:
 
 
 def listed(actor: Actor, at: datetime, wanted: ListFilter, after: After = None) -> Listed:
-    """What a filter lets through at an instant, in the order of due time, then id; those without one come last.
+    """What a filter lets through at an instant, in the order of due time, then id; those without one come
+    last.
 
-    `after` is the due time and the id that the page before ended with. The foot is those that wait for them, the last
-    first, and those put off until a time ahead, the next first; at most PAGE of each, and with the first page alone. Of
-    what the filter's state leaves out nothing is read; how many are for us is counted in any case.
+    `after` is the due time and the id that the page before ended with. The foot is those that wait for them,
+    the last first, and those put off until a time ahead, the next first; at most PAGE of each, and with the
+    first page alone. Of what the filter's state leaves out nothing is read; how many are for us is counted in
+    any case.
     """
     parts = _SHOWN[wanted.state] if after is None else _SHOWN[wanted.state] & {"ours"}
     if parts and (wanted.tag or wanted.page or wanted.q or wanted.untouched):
@@ -61,7 +66,9 @@ def listed(actor: Actor, at: datetime, wanted: ListFilter, after: After = None) 
 
 
 def _placed(actor: Actor, at: datetime, wanted: ListFilter, after: After, parts: Set[str]) -> Listed | None:
-    """Every one placed by one statement, and only those that are shown read whole; None where there are too many."""
+    """Every one placed by one statement, and only those that are shown read whole; None where there are too
+    many.
+    """
     part = Case(
         When(is_for_us(at), then=Value("ours")),
         When(state=rules.State.THEM.value, then=Value("waiting")),
@@ -93,7 +100,9 @@ def _past(after: After) -> "Case | Value":
 
 
 def _page(actor: Actor, at: datetime, wanted: ListFilter, after: After) -> list[FollowUp]:
-    """Those that came back by themselves are few, and read apart: the rest stands in the order of an index."""
+    """Those that came back by themselves are few, and read apart:
+    the rest stands in the order of an index.
+    """
     ours = open_rows(actor, wanted).filter(state=_US).annotate(stands=F("due"))
     back = for_us(actor, at, wanted).filter(state__in=COMES_BACK)
     found: list[FollowUp] = []

@@ -32,10 +32,13 @@ class FollowUp(models.Model):
     site = models.ForeignKey(Site, null=True, on_delete=models.SET_NULL)
     page = models.CharField(max_length=4000, blank=True)
     # The path of its page, in small letters, kept by the database itself.
-    path = models.GeneratedField(expression=Lower(PagePath("page")), output_field=models.TextField(), db_persist=True)
+    path = models.GeneratedField(
+        expression=Lower(PagePath("page")), output_field=models.TextField(), db_persist=True
+    )
     device = models.CharField(max_length=10, blank=True)
     excerpt = models.CharField(max_length=300, blank=True)
-    # How it came: "form", "page" (a conversation there), "mail", "import", "hand", or the name of a service outside.
+    # How it came: "form", "page" (a conversation there), "mail", "import", "hand", or the name of a service
+    # outside.
     via = models.CharField(max_length=60, default="form", db_default="form")
     # Whose it is; nobody's is everybody's.
     member = models.ForeignKey(Member, null=True, blank=True, on_delete=models.SET_NULL)
@@ -62,7 +65,9 @@ class FollowUp(models.Model):
         )
         indexes = (
             models.Index(
-                fields=["business", "due", "id"], condition=~models.Q(state="finished"), name="followup_open_by_due"
+                fields=["business", "due", "id"],
+                condition=~models.Q(state="finished"),
+                name="followup_open_by_due",
             ),
             models.Index(fields=["person", "kind", "-id"]),
             models.Index(fields=["business", "-touched_at"], name="followup_touched"),
@@ -122,7 +127,9 @@ class DoneOnce(models.Model):
 
 
 class Wishes(models.Model):
-    """What a member is told: by mail before something is due and when it is late, each morning, and in the browser."""
+    """What a member is told: by mail before something is due and when it is late, each morning, and in the
+    browser.
+    """
 
     business = models.ForeignKey(Business, on_delete=models.CASCADE)
     member = models.OneToOneField(Member, on_delete=models.CASCADE, related_name="wishes")
@@ -151,7 +158,9 @@ class Reminded(models.Model):
     about = models.CharField(max_length=10)
 
     class Meta:
-        constraints = (models.UniqueConstraint(fields=["followup", "member", "due", "about"], name="reminded_once"),)
+        constraints = (
+            models.UniqueConstraint(fields=["followup", "member", "due", "about"], name="reminded_once"),
+        )
 
 
 class GiveRules(models.Model):

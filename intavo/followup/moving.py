@@ -16,7 +16,11 @@ def _move(moving: Moving) -> None:
     rows = rows.exclude(state=rules.State.FINISHED.value).exclude(kind=rules.Kind.CALL_BACK.value)
     if moving.apply:
         rows = rows.select_for_update(of=("self",))
-    rows = rows.select_related("person", "touchpoint__live").prefetch_related("person__addresses").order_by("due", "pk")
+    rows = (
+        rows.select_related("person", "touchpoint__live")
+        .prefetch_related("person__addresses")
+        .order_by("due", "pk")
+    )
     sets: dict[int | None, tuple[dict, dict]] = {}  # type: ignore[type-arg]
     for row in rows:
         if row.site_id not in sets:

@@ -41,7 +41,11 @@ def wanted_rows(actor: Actor, wanted: ListFilter) -> QuerySet[FollowUp]:
     if wanted.kind:
         rows = rows.filter(kind=wanted.kind.value)
     if wanted.touchpoint is not None:
-        rows = rows.filter(touchpoint_id=wanted.touchpoint) if wanted.touchpoint else rows.filter(touchpoint=None)
+        rows = (
+            rows.filter(touchpoint_id=wanted.touchpoint)
+            if wanted.touchpoint
+            else rows.filter(touchpoint=None)
+        )
     if wanted.member is not None:
         rows = rows.filter(member_id=wanted.member) if wanted.member else rows.filter(member=None)
     if wanted.via:
@@ -52,7 +56,9 @@ def wanted_rows(actor: Actor, wanted: ListFilter) -> QuerySet[FollowUp]:
         rows = rows.filter(_on_page(wanted.page))
     if wanted.tag:
         rows = rows.filter(
-            person__in=PersonTag.objects.filter(business_id=actor.business_id, tag=wanted.tag).values("person")
+            person__in=PersonTag.objects.filter(business_id=actor.business_id, tag=wanted.tag).values(
+                "person"
+            )
         )
     if wanted.since:
         zone = main_hours(actor.business_id).value.zone
@@ -69,7 +75,9 @@ def _untouched(actor: Actor, days: int) -> Q:
     since = open_days_back(main_hours(actor.business_id).value, clock.now(), days)
     if since is None:
         return Q(pk__in=())
-    touched = TimelineEvent.objects.filter(person_id=OuterRef("person_id"), at__gte=since, member__isnull=False)
+    touched = TimelineEvent.objects.filter(
+        person_id=OuterRef("person_id"), at__gte=since, member__isnull=False
+    )
     return Q(~Exists(touched), opened_at__lt=since)
 
 
@@ -93,12 +101,17 @@ class Arrival:
 
 
 def came_in(actor: Actor, after: int | None) -> tuple[int, list[Arrival]]:
-    """The id of the last entry of any timeline, and what people did after `after`, oldest first; None: only the id."""
+    """The id of the last entry of any timeline, and what people did after `after`, oldest first; None: only
+    the id.
+    """
     rows = TimelineEvent.objects.filter(business_id=actor.business_id, member=None)
     if after is None:
         return rows.order_by("-pk").values_list("pk", flat=True).first() or 0, []
     found = list(
-        rows.filter(pk__gt=after).select_related("person").prefetch_related("person__addresses").order_by("pk")[:20]
+        rows.filter(pk__gt=after)
+        .select_related("person")
+        .prefetch_related("person__addresses")
+        .order_by("pk")[:20]
     )
     told = [
         Arrival(
@@ -121,7 +134,9 @@ CAME = (
 
 
 def _on_page(page: str) -> Q:
-    """From a page, whatever its host and query and however its letters are written; with "*" all below it too."""
+    """From a page, whatever its host and query and however its letters are written; with "*" all below it
+    too.
+    """
     path = path_of(unquote(page.removesuffix("*"))).lower()
     spellings = {path, quote(path).lower()}
     wanted = Q(path__in=sorted(spellings))
@@ -143,8 +158,12 @@ def open_work(actor: Actor, member_id: int) -> QuerySet[FollowUp]:
     )
 
 
-def finished_rows(actor: Actor, wanted: ListFilter, after: tuple[datetime | None, int] | None = None) -> list[FollowUp]:
-    """One page of what is finished, the last first; `after` is when the last of the page before was, and its id."""
+def finished_rows(
+    actor: Actor, wanted: ListFilter, after: tuple[datetime | None, int] | None = None
+) -> list[FollowUp]:
+    """One page of what is finished, the last first; `after` is when the last of the page before was, and its
+    id.
+    """
     rows = wanted_rows(actor, wanted).filter(state=rules.State.FINISHED.value)
     if after is not None and after[0] is not None:
         rows = rows.filter(Q(finished_at__lt=after[0]) | Q(finished_at=after[0], id__lt=after[1]))
@@ -174,7 +193,9 @@ COMES_BACK = (rules.State.PUT_OFF.value, rules.State.THEM.value)
 
 
 # When something is due: what was to come back stands where it comes back, unless it is due before.
-STANDS = Case(When(state__in=COMES_BACK, then=Least("due", "back_at")), default=F("due"), output_field=DateTimeField())
+STANDS = Case(
+    When(state__in=COMES_BACK, then=Least("due", "back_at")), default=F("due"), output_field=DateTimeField()
+)
 
 
 def is_for_us(at: datetime) -> Q:
@@ -212,8 +233,12 @@ def placed(rows: list[FollowUp], hours: OpeningHours, ruler: rules.Ruler) -> lis
     return items
 
 
-def due_marks(actor: Actor, at: datetime, until: datetime) -> list[tuple[int, str, datetime, datetime | None]]:
-    """Id, name, due time and when it is late (None: then), of what is due by `until`, late ones included, in order."""
+def due_marks(
+    actor: Actor, at: datetime, until: datetime
+) -> list[tuple[int, str, datetime, datetime | None]]:
+    """Id, name, due time and when it is late (None: then), of what is due by `until`, late ones included, in
+    order.
+    """
     rows = for_us(actor, at).filter(stands__lte=until).order_by("stands", "id")[:200]
     return [(row.pk, called_by_all(row.person), row.stands, row.late_from) for row in rows if row.stands]
 
@@ -238,5 +263,7 @@ def promises_kept(actor: Actor, since: datetime) -> tuple[int, int]:
 
 @promises_counted.register
 def _promised(asked: Promised) -> None:
-    open_ones = FollowUp.objects.filter(business_id=asked.business_id).exclude(state=rules.State.FINISHED.value)
+    open_ones = FollowUp.objects.filter(business_id=asked.business_id).exclude(
+        state=rules.State.FINISHED.value
+    )
     asked.count += open_ones.filter(due__gte=asked.since, due__lte=asked.until).count()

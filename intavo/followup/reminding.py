@@ -53,7 +53,9 @@ def wish(actor: Actor, *, said: dict[str, object]) -> Wishes:
     kept = {name: value for name, value in said.items() if name != "touchpoints"}
     with transaction.atomic():
         member.save(update_fields=["touchpoint_mail"])
-        row, _ = Wishes.objects.update_or_create(member=member, defaults={"business_id": actor.business_id, **kept})
+        row, _ = Wishes.objects.update_or_create(
+            member=member, defaults={"business_id": actor.business_id, **kept}
+        )
     return row
 
 
@@ -85,7 +87,9 @@ class _Found:
 
 
 def _tell_due(member: Member, wishes: Wishes, hours: OpeningHours, at: datetime) -> None:
-    asked = Wish(timedelta(minutes=wishes.before_minutes) if wishes.before_minutes else None, wishes.when_late)
+    asked = Wish(
+        timedelta(minutes=wishes.before_minutes) if wishes.before_minutes else None, wishes.when_late
+    )
     if not asked.before and not asked.late:
         return
     # Of those that they know to be late there may be many.
@@ -93,7 +97,9 @@ def _tell_due(member: Member, wishes: Wishes, hours: OpeningHours, at: datetime)
         member=member, followup=OuterRef("pk"), due=OuterRef("stands"), about=About.LATE.value
     )
     rows = (
-        _theirs(member, at).filter(~Exists(heard), stands__lte=reach(hours, at, asked)).order_by("stands", "pk")[:200]
+        _theirs(member, at)
+        .filter(~Exists(heard), stands__lte=reach(hours, at, asked))
+        .order_by("stands", "pk")[:200]
     )
     found = []
     for row in rows:
@@ -113,7 +119,11 @@ def _tell_due(member: Member, wishes: Wishes, hours: OpeningHours, at: datetime)
     Reminded.objects.bulk_create(
         (
             Reminded(
-                business_id=member.business_id, member=member, followup=one.row, due=one.due, about=one.about.value
+                business_id=member.business_id,
+                member=member,
+                followup=one.row,
+                due=one.due,
+                about=one.about.value,
             )
             for one in found
         ),
@@ -162,7 +172,9 @@ def _line(member: Member, row: FollowUp, due: datetime, hours: OpeningHours, at:
     when = moment_words(due, at, hours.zone, "at", Tongue("en", member.business.region))
     if latest < at:
         late = rules.how_late(hours, latest, at)
-        how = f"was due {when}" + (f", {length_words(late)} of open time late" if late >= timedelta(minutes=1) else "")
+        how = f"was due {when}" + (
+            f", {length_words(late)} of open time late" if late >= timedelta(minutes=1) else ""
+        )
     else:
         how = f"due {when}"
     said = f"\n  “{row.excerpt}”" if row.excerpt else ""

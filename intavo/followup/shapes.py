@@ -95,19 +95,20 @@ def item_of(placed: Placed) -> dict[str, Any]:
     return {
         "id": row.pk, "person_id": row.person_id, "called": called_by_all(row.person), "kind": row.kind,
         "state": rules.returned(row.value, clock.now()).state, "lane": placed.lane, "due": placed.due,
-        "late_minutes": int(placed.late.total_seconds() // 60), "left_minutes": int(placed.left.total_seconds() // 60),
-        "back_at": row.back_at, "opened_at": row.opened_at, "excerpt": row.excerpt,
+        "late_minutes": int(placed.late.total_seconds() // 60),
+        "left_minutes": int(placed.left.total_seconds() // 60), "back_at": row.back_at,
+        "opened_at": row.opened_at, "excerpt": row.excerpt,
         "touchpoint": row.touchpoint.name if row.touchpoint else "", "via": via_words(row.via),
-        "page": row.page, "device": row.device,
-        "member_id": row.member_id, "member": row.member.called if row.member else "",
+        "page": row.page, "device": row.device, "member_id": row.member_id,
+        "member": row.member.called if row.member else "",
         "initials": row.member.initials if row.member else "",
     }  # fmt: skip
 
 
 def _row(request: MemberRequest, followup_id: int) -> FollowUp:
-    rows = FollowUp.objects.select_related("person", "touchpoint", "business", "member__user").prefetch_related(
-        "person__addresses"
-    )
+    rows = FollowUp.objects.select_related(
+        "person", "touchpoint", "business", "member__user"
+    ).prefetch_related("person__addresses")
     return own(request.auth, rows, followup_id)
 
 

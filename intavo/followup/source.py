@@ -5,7 +5,9 @@ from dataclasses import dataclass
 
 @dataclass(frozen=True, slots=True)
 class Source:
-    """The touchpoint and site, the page and device, what was written, and by which way ("form", "mail", a gateway)."""
+    """The touchpoint and site, the page and device, what was written, and by which way ("form", "mail", a
+    gateway).
+    """
 
     touchpoint_id: int | None
     site_id: int | None

@@ -32,7 +32,9 @@ _WEEKDAYS = ("mon", "tue", "wed", "thu", "fri")
 
 
 def set_hours(actor: Actor, *, hours_id: int, document: dict[str, Any]) -> None:
-    """Replace a set of hours, with times as people type them; Refused that names every field that is wrong."""
+    """Replace a set of hours, with times as people type them;
+    Refused that names every field that is wrong.
+    """
     actor.needs(Right.HOURS)
     value = _read(document)
     with transaction.atomic():
@@ -77,7 +79,9 @@ def _own(actor: Actor, hours_id: int) -> HoursSet:
 
 
 def read_document(text: str) -> OpeningHours:
-    """A set of hours from JSON, with times as people type them; Refused that names every field that is wrong."""
+    """A set of hours from JSON, with times as people type them;
+    Refused that names every field that is wrong.
+    """
     try:
         found = read_json(text.encode("utf-8", "surrogatepass"))
     except NotLetIn as error:
@@ -107,7 +111,9 @@ def _with_clocks(document: dict[str, Any]) -> dict[str, Any]:
         if not isinstance(rows, list):
             return rows
         return [
-            row | {name: clock(row[name]) for name in ("from", "to") if name in row} if isinstance(row, dict) else row
+            row | {name: clock(row[name]) for name in ("from", "to") if name in row}
+            if isinstance(row, dict)
+            else row
             for row in rows
         ]
 
@@ -115,7 +121,9 @@ def _with_clocks(document: dict[str, Any]) -> dict[str, Any]:
         if not isinstance(rows, list):
             return rows
         return [
-            one | {"stretches": stretches(one["stretches"])} if isinstance(one, dict) and "stretches" in one else one
+            one | {"stretches": stretches(one["stretches"])}
+            if isinstance(one, dict) and "stretches" in one
+            else one
             for one in rows
         ]
 
@@ -124,7 +132,9 @@ def _with_clocks(document: dict[str, Any]) -> dict[str, Any]:
 
 
 def add_hours(actor: Actor, *, name: str, document: dict[str, Any]) -> HoursSet:
-    """Add a named set of hours; Refused for a name that is empty or taken, and for every field that is wrong."""
+    """Add a named set of hours; Refused for a name that is empty or taken,
+    and for every field that is wrong.
+    """
     actor.needs(Right.HOURS)
     title, value = _free_name(actor, name), _read(document)
     with transaction.atomic():
@@ -158,13 +168,17 @@ def bring_hours_back(actor: Actor, *, hours_id: int) -> None:
 
 
 def give_address(actor: Actor, *, hours_id: int, wanted: bool) -> HoursSet:
-    """Make a secret address that calendars can follow, or take it away; made anew, the old one leads nowhere."""
+    """Make a secret address that calendars can follow, or take it away; made anew,
+    the old one leads nowhere.
+    """
     actor.needs(Right.HOURS)
     with transaction.atomic():
         row = _own(actor, hours_id)
         row.token = secrets.token_urlsafe(24) if wanted else None
         row.save(update_fields=["token"])
-        actor.noted("calendar address made" if wanted else "calendar address taken away", hours=row.pk, name=row.name)
+        actor.noted(
+            "calendar address made" if wanted else "calendar address taken away", hours=row.pk, name=row.name
+        )
     return row
 
 
@@ -208,7 +222,9 @@ def rename_hours(actor: Actor, *, hours_id: int, name: str) -> None:
 
 
 def drop_hours(actor: Actor, *, hours_id: int, instead_id: int | None = None) -> None:
-    """Delete a set; whatever follows it follows another from then on. Refused with their names where none is said."""
+    """Delete a set; whatever follows it follows another from then on. Refused with their names where none is
+    said.
+    """
     actor.needs(Right.HOURS)
     with transaction.atomic():
         row = _own(actor, hours_id)
@@ -244,13 +260,19 @@ def follow_hours(actor: Actor, *, site_id: int, hours_id: int) -> None:
     with transaction.atomic():
         row = _own(actor, hours_id)
         site = own(actor, Site, site_id)
-        SiteHours.objects.update_or_create(site=site, defaults={"business_id": actor.business_id, "hours": row})
+        SiteHours.objects.update_or_create(
+            site=site, defaults={"business_id": actor.business_id, "hours": row}
+        )
         touch(actor.business_id)
         actor.noted("main hours chosen", site=site.name, hours=row.pk, name=row.name)
 
 
-def set_replies(actor: Actor, *, situation: str, reply: dict[str, Any], column: str = "", language: str = "") -> None:
-    """Set a cell, everywhere's and in the business's language where none is said; Refused with what is wrong."""
+def set_replies(
+    actor: Actor, *, situation: str, reply: dict[str, Any], column: str = "", language: str = ""
+) -> None:
+    """Set a cell, everywhere's and in the business's language where none is said;
+    Refused with what is wrong.
+    """
     try:
         value = Reply.model_validate(reply)
     except ValidationError as error:
@@ -331,7 +353,9 @@ def _first_hours(business: Business) -> None:
     """A new business starts with weekday hours, so that promises are right from the first minute."""
     week = [{"day": day, "from": "09:00", "to": "17:00"} for day in _WEEKDAYS]
     HoursSet.objects.create(
-        business=business, name="Main hours", document={"timezone": business.timezone, "week": week, "exceptions": []}
+        business=business,
+        name="Main hours",
+        document={"timezone": business.timezone, "week": week, "exceptions": []},
     )
 
 

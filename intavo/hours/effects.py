@@ -80,10 +80,11 @@ class Moved:
 
 @dataclass
 class Moving:
-    """A change of hours, before it is made: the sets as they are and as they will be, the main ones of a site first.
+    """A change of hours, before it is made: the sets as they are and as they will be, the main ones of a site
+    first.
 
-    `before` and `after` give a site's sets (None: of what came by none). With `apply` due times are moved, else only
-    found.
+    `before` and `after` give a site's sets (None: of what came by none). With `apply` due times are moved,
+    else only found.
     """
 
     business_id: int

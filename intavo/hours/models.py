@@ -28,7 +28,8 @@ class HoursSet(models.Model):
                 fields=["business", "name"], condition=models.Q(deleted_at=None), name="hours_name_once"
             ),
             models.CheckConstraint(
-                condition=models.Q(instead=None) | models.Q(deleted_at__isnull=False), name="instead_of_a_deleted_one"
+                condition=models.Q(instead=None) | models.Q(deleted_at__isnull=False),
+                name="instead_of_a_deleted_one",
             ),
         )
 
@@ -68,5 +69,7 @@ class ReplyCell(models.Model):
 
     class Meta:
         constraints = (
-            models.UniqueConstraint(fields=["business", "column", "situation", "language"], name="reply_once_a_cell"),
+            models.UniqueConstraint(
+                fields=["business", "column", "situation", "language"], name="reply_once_a_cell"
+            ),
         )

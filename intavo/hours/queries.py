@@ -43,7 +43,9 @@ def replies(business_id: int) -> dict[Cell, Reply]:
 
 
 def all_hours(business_id: int) -> dict[int, OpeningHours]:
-    """Every named set of the business's hours by its id; a deleted one's id names what stands instead of it."""
+    """Every named set of the business's hours by its id;
+    a deleted one's id names what stands instead of it.
+    """
     rows = {row.pk: row for row in HoursSet.objects.filter(business_id=business_id)}
     values = {id_: row.value for id_, row in rows.items() if row.deleted_at is None}
     return values | {id_: values[now] for id_, row in rows.items() if (now := _instead(rows, row)) in values}

@@ -97,7 +97,11 @@ def set_up(actor: Actor, *, import_id: int, settings: Settings) -> Import:
         if row.form == "csv" and not {Column.EMAIL, Column.PHONE} & set(settings.columns):
             raise Refused(("columns", "Say which column holds the email address, or the phone number."))
         row.columns, row.header = [one.value for one in settings.columns], settings.header
-        row.delimiter, row.encoding, row.tags = settings.delimiter, settings.encoding, list(dict.fromkeys(tags))
+        row.delimiter, row.encoding, row.tags = (
+            settings.delimiter,
+            settings.encoding,
+            list(dict.fromkeys(tags)),
+        )
         row.consent_source, row.consent_date = source[:300], settings.consent_date
         row.save()
     return row
@@ -151,7 +155,9 @@ def clear_away() -> None:
 
 
 def refused_csv(actor: Actor, *, import_id: int) -> Iterator[str]:
-    """The rows that were refused, as CSV with the reason in front, so that they can be mended and brought in."""
+    """The rows that were refused, as CSV with the reason in front,
+    so that they can be mended and brought in.
+    """
     row = own(actor, Import, import_id)
     out = io.StringIO()
     writer = csv.writer(out)

@@ -15,5 +15,7 @@ from .models import ImportedRow
 def _rows_go_too(erasing: Erasing) -> None:
     """Rows that were refused and hold an address of theirs; those that became them go with their card."""
     if erasing.spellings:
-        rows = ImportedRow.objects.filter(business_id=erasing.business_id).annotate(said=Cast("cells", CharField()))
+        rows = ImportedRow.objects.filter(business_id=erasing.business_id).annotate(
+            said=Cast("cells", CharField())
+        )
         rows.filter(reduce(or_, [Q(said__icontains=one) for one in erasing.spellings])).delete()

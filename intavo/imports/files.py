@@ -35,7 +35,9 @@ def keep(business_id: int, file: "UploadedFile[Any]") -> tuple[str, bytes]:
 
 @contextmanager
 def opened(row: Import) -> Iterator[IO[str]]:
-    """The file as text; what cannot be read in its encoding is marked. Raises FileNotFoundError once it is gone."""
+    """The file as text; what cannot be read in its encoding is marked. Raises FileNotFoundError once it is
+    gone.
+    """
     path = path_of(row.business_id, row.key)
     with path.open("r", encoding=row.encoding, errors="replace", newline="") as file:
         yield file

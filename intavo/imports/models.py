@@ -38,7 +38,9 @@ class Import(models.Model):
 
 
 class ImportedRow(models.Model):
-    """What became of a row: who it is, and what was added, so that it can be undone; or why it was refused."""
+    """What became of a row: who it is, and what was added, so that it can be undone;
+    or why it was refused.
+    """
 
     business = models.ForeignKey(Business, on_delete=models.CASCADE)
     of = models.ForeignKey(Import, on_delete=models.CASCADE, related_name="rows")

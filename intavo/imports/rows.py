@@ -60,12 +60,16 @@ def agrees(row: Import, entry: Entry) -> bool:
 
 
 def addresses_of(business_id: int, entries: list[Entry]) -> list[Address]:
-    """The addresses of those who are on the list already; of several with one phone the oldest card's comes last."""
+    """The addresses of those who are on the list already; of several with one phone the oldest card's comes
+    last.
+    """
     addresses: list[Address] = []
     for kind in (Address.EMAIL, Address.PHONE):
         keys = {key for entry in entries for its, key in keys_of(entry) if its == kind}
         if keys:
             # By kind and key, as the index has them.
-            rows = Address.objects.filter(business_id=business_id, kind=kind, key__in=keys).select_related("person")
+            rows = Address.objects.filter(business_id=business_id, kind=kind, key__in=keys).select_related(
+                "person"
+            )
             addresses += [one for one in rows.order_by("-person_id") if not one.person.erasing]
     return addresses

@@ -37,7 +37,9 @@ def _take_batch(row: Import, batch: list[Line]) -> None:
     for tries in range(4):
         try:
             with transaction.atomic():
-                fresh = Import.objects.select_for_update(of=("self",)).select_related("business").get(pk=row.pk)
+                fresh = (
+                    Import.objects.select_for_update(of=("self",)).select_related("business").get(pk=row.pk)
+                )
                 lines = [line for line in batch if line.number > fresh.position]
                 if fresh.state == Import.TAKING and lines:
                     _write(fresh, lines)
@@ -68,9 +70,15 @@ def _write(row: Import, batch: list[Line]) -> None:
                     cells=[cell[:2000] for cell in line.cells[:200]],
                 )
             )
-    who = {(one.kind, one.key): one.person_id for one in addresses_of(row.business_id, [entry for _, entry in made])}
+    who = {
+        (one.kind, one.key): one.person_id
+        for one in addresses_of(row.business_id, [entry for _, entry in made])
+    }
     new = _new_people(row, made, who, at)
-    rows = [_Row(row, line, entry, who[keys_of(entry)[0]], new.get(line.number) is not None) for line, entry in made]
+    rows = [
+        _Row(row, line, entry, who[keys_of(entry)[0]], new.get(line.number) is not None)
+        for line, entry in made
+    ]
     _add_addresses(row, rows)
     _fill_names(rows)
     _add_tags(row, rows, at)
@@ -147,13 +155,17 @@ def _fill_names(rows: list[_Row]) -> None:
 
 
 def _add_tags(row: Import, rows: list[_Row], at: datetime) -> None:
-    there = set(PersonTag.objects.filter(person__in={one.person for one in rows}).values_list("person", "tag"))
+    there = set(
+        PersonTag.objects.filter(person__in={one.person for one in rows}).values_list("person", "tag")
+    )
     fresh: list[tuple[_Row, PersonTag]] = []
     for one in rows:
         for tag in dict.fromkeys((*row.tags, *one.entry.tags)):
             if (one.person, tag) not in there:
                 there.add((one.person, tag))
-                fresh.append((one, PersonTag(business_id=row.business_id, person_id=one.person, tag=tag, given_at=at)))
+                fresh.append(
+                    (one, PersonTag(business_id=row.business_id, person_id=one.person, tag=tag, given_at=at))
+                )
     for (one, _), made in zip(fresh, PersonTag.objects.bulk_create([made for _, made in fresh]), strict=True):
         one.added.setdefault("tags", []).append(made.pk)
 
@@ -167,8 +179,16 @@ def _add_consents(row: Import, rows: list[_Row], at: datetime) -> None:
         if agrees(row, one.entry):
             facts = [one.person, "imported", row.consent_source, row.pk, one.line.number, given.isoformat()]
             proof = hashlib.sha256(json.dumps(facts).encode()).hexdigest()
-            about = {"name": "imported", "wording": row.consent_source, "touchpoint": "", "revision": 0, "page": ""}
-            made = Consent(business_id=row.business_id, person_id=one.person, given_at=given, proof=proof, **about)
+            about = {
+                "name": "imported",
+                "wording": row.consent_source,
+                "touchpoint": "",
+                "revision": 0,
+                "page": "",
+            }
+            made = Consent(
+                business_id=row.business_id, person_id=one.person, given_at=given, proof=proof, **about
+            )
             fresh.append((one, made))
     for (one, _), made in zip(fresh, Consent.objects.bulk_create([made for _, made in fresh]), strict=True):
         one.added["consent"] = made.pk

@@ -17,7 +17,9 @@ MOST_TRIED, MOST_SHOWN = 20_000, 100
 
 @dataclass(slots=True)
 class Trial:
-    """What taking a file would do: how many are new, join somebody, or are refused; and the first rows, each."""
+    """What taking a file would do: how many are new, join somebody, or are refused; and the first rows,
+    each.
+    """
 
     rows: int = 0
     new: int = 0
@@ -71,7 +73,12 @@ def _try_batch(row: Import, batch: list[Line], trial: Trial, seen: dict[tuple[st
         there = next((known[key] for key in keys if key in known), None)
         if there is not None or first is not None:
             trial.joining += 1
-            _shown(trial, line, "joining", f"row {first}" if first is not None else there or "somebody on your list")
+            _shown(
+                trial,
+                line,
+                "joining",
+                f"row {first}" if first is not None else there or "somebody on your list",
+            )
         else:
             trial.new += 1
             _shown(trial, line, "new", entry.name or (entry.email or entry.phone).shown)  # type: ignore[union-attr]

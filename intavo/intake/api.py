@@ -116,7 +116,10 @@ def answers(request: MemberRequest, touchpoint_id: int, q: str = "", before: int
     columns = [AnswerColumnOut(name=name, label=label) for name, label in asked_by(touchpoint).items()]
     rows = [_answer_row(one) for one in found[:100]]
     return AnswersOut(
-        touchpoint=touchpoint.name, columns=columns, rows=rows, before=rows[-1].id if len(found) > 100 else None
+        touchpoint=touchpoint.name,
+        columns=columns,
+        rows=rows,
+        before=rows[-1].id if len(found) > 100 else None,
     )
 
 

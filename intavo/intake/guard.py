@@ -26,7 +26,9 @@ def suspected(document: Document, sent: Sent) -> str | None:
 
 
 class Work(TypedDict):
-    """A sum for the visitor's browser: which number up to `max`, after the salt, has this hash. Source: altcha."""
+    """A sum for the visitor's browser: which number up to `max`, after the salt, has this hash. Source:
+    altcha.
+    """
 
     algorithm: str
     challenge: str
@@ -50,8 +52,8 @@ def a_piece_of_work() -> Work:
     )
     made = create_challenge(options)
     return {
-        "algorithm": made.algorithm, "challenge": made.challenge, "salt": made.salt, "signature": made.signature,
-        "max": WORK_SIZE,
+        "algorithm": made.algorithm, "challenge": made.challenge, "salt": made.salt,
+        "signature": made.signature, "max": WORK_SIZE,
     }  # fmt: skip
 
 

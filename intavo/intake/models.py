@@ -49,8 +49,12 @@ class Pending(models.Model):
 
     class Meta:
         indexes = (
-            models.Index(fields=["expires_at"], condition=models.Q(confirmed_at=None), name="pending_to_erase"),
-            models.Index(fields=["business", "address_key"], condition=models.Q(confirmed_at=None), name="pending_of"),
+            models.Index(
+                fields=["expires_at"], condition=models.Q(confirmed_at=None), name="pending_to_erase"
+            ),
+            models.Index(
+                fields=["business", "address_key"], condition=models.Q(confirmed_at=None), name="pending_of"
+            ),
         )
 
 
@@ -73,7 +77,9 @@ class Booking(models.Model):
     class Meta:
         constraints = (
             models.UniqueConstraint(
-                fields=["touchpoint", "start", "seat"], condition=models.Q(cancelled_at=None), name="seat_once"
+                fields=["touchpoint", "start", "seat"],
+                condition=models.Q(cancelled_at=None),
+                name="seat_once",
             ),
         )
 
@@ -96,5 +102,7 @@ class Quarantined(models.Model):
     class Meta:
         constraints = (models.UniqueConstraint(fields=["site", "client_id"], name="quarantined_once"),)
         indexes = (
-            models.Index(fields=["business", "-id"], condition=models.Q(settled_at=None), name="quarantine_open"),
+            models.Index(
+                fields=["business", "-id"], condition=models.Q(settled_at=None), name="quarantine_open"
+            ),
         )

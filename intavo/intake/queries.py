@@ -28,13 +28,17 @@ def answers_of(touchpoint: Touchpoint) -> QuerySet[Submission]:
 
 
 def _given_out(touchpoint: Touchpoint) -> list[int]:
-    """The revisions that visitors got: by their ids the database knows beforehand how many answers there are."""
+    """The revisions that visitors got: by their ids the database knows beforehand how many answers
+    there are.
+    """
     rows = TouchpointRevision.objects.filter(touchpoint=touchpoint).exclude(published_at=None)
     return list(rows.values_list("pk", flat=True))
 
 
 def asked_by(touchpoint: Touchpoint) -> dict[str, str]:
-    """Everything that any of the answers was asked, over all revisions: its name and what it is called last."""
+    """Everything that any of the answers was asked, over all revisions:
+    its name and what it is called last.
+    """
     # One answer for each is looked for; whether there is any at all would be asked of all answers at once.
     one = Subquery(Submission.objects.filter(revision=OuterRef("pk")).order_by().values("pk")[:1])
     rows = TouchpointRevision.objects.filter(touchpoint=touchpoint).annotate(one=one).exclude(one=None)
@@ -47,7 +51,9 @@ def asked_by(touchpoint: Touchpoint) -> dict[str, str]:
 def answers_page(
     touchpoint: Touchpoint, text: str = "", before: int | None = None, most: int = 100
 ) -> list[Submission]:
-    """One page of answers that hold a text, the newest first; `before` is the id that the page before ended with."""
+    """One page of answers that hold a text, the newest first; `before` is the id that the page before ended
+    with.
+    """
     rows = answers_with(touchpoint, text).select_related("revision", "person").order_by("-pk")
     return list((rows if before is None else rows.filter(pk__lt=before))[: most + 1])
 
@@ -57,7 +63,9 @@ def answers_with(touchpoint: Touchpoint, text: str) -> QuerySet[Submission]:
     rows = answers_of(touchpoint)
     if not text.strip():
         return rows
-    return rows.annotate(said=Cast(KT("raw__answers"), TextField())).filter(said__icontains=text.strip()[:200])
+    return rows.annotate(said=Cast(KT("raw__answers"), TextField())).filter(
+        said__icontains=text.strip()[:200]
+    )
 
 
 def raw_of(row: Submission) -> dict[str, Any]:
@@ -91,7 +99,13 @@ def _batched(rows: Iterable[_T]) -> Iterator[list[_T]]:
 def _cells(asked: Iterable[str], at: datetime, raw: dict[str, Any], code: str) -> tuple[str, ...]:
     answers, consents = raw.get("answers", {}), raw.get("consents", {})
     agreed = ", ".join(name for name, given in consents.items() if given)
-    return at.isoformat(), str(raw["page"]["url"]), *(str(answers.get(name, "")) for name in asked), agreed, code
+    return (
+        at.isoformat(),
+        str(raw["page"]["url"]),
+        *(str(answers.get(name, "")) for name in asked),
+        agreed,
+        code,
+    )
 
 
 def _lines(rows: Iterable[Iterable[str]]) -> str:

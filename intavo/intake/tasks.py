@@ -1,5 +1,6 @@
-"""Jobs on what visitors sent: addresses that never confirmed are erased, the day's answers are mailed, and that
-codes go oddly fast."""
+"""Jobs on what visitors sent: addresses that never confirmed are erased, the day's answers are mailed, and
+that codes go oddly fast.
+"""
 
 from procrastinate.contrib.django import app
 

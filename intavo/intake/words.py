@@ -30,7 +30,9 @@ _HELLO, _HELLO_YOU = Phrase("Hello,"), Phrase("Hello {name},")
 
 
 def letter(name: str, text: str, more: Iterable[str], business: str, tongue: Tongue) -> str:
-    """The text of a mail to a visitor: a greeting, the owner's words, what belongs to it, and who it is from."""
+    """The text of a mail to a visitor: a greeting, the owner's words, what belongs to it,
+    and who it is from.
+    """
     hello = say(_HELLO_YOU, tongue, name=name) if name else say(_HELLO, tongue)
     return "\n\n".join(part for part in (hello, text.strip(), *more, business) if part) + "\n"
 
@@ -39,4 +41,6 @@ def told(touchpoint: str, typed: list[list[str]], page: str, followup: int | Non
     """The text of a mail to a member about something that came in."""
     lines = [f"{asked}: {said}" for asked, said in typed]
     where = f"{settings.BASE_URL}/follow-up/{followup}" if followup else f"{settings.BASE_URL}/follow-up"
-    return "\n".join([f"Through “{touchpoint}”, on {page}", "", *lines, "", f"Open it: {where}"]) + "\n" + foot()
+    return (
+        "\n".join([f"Through “{touchpoint}”, on {page}", "", *lines, "", f"Open it: {where}"]) + "\n" + foot()
+    )

@@ -32,7 +32,8 @@ class Queued:
     message_id: str
 
 
-# The job that sends a mail, put into the queue by the queue's own function, in the statement that keeps the mail.
+# The job that sends a mail, put into the queue by the queue's own function, in the statement that keeps the
+# mail.
 _TO_SEND_IT = """procrastinate_defer_jobs_v1(ARRAY[
     ('mail', 'send_mail', 0, NULL, NULL, jsonb_build_object('mail_id', id), %s::timestamptz)
 ]::procrastinate_job_to_defer_v1[])"""
@@ -54,9 +55,9 @@ def queue(
     """Queue a mail in the caller's transaction; the same `key` again gives the one that is there.
 
     `delay` is the seconds to hold it back; `attached` the name and the text of a file that goes with it;
-    `in_reply_to` the id of the mail that it answers; `unsubscribe` the address that ends mail of its kind. From an
-    address that nobody has confirmed goes nothing: such mail comes from our own, in the business's name, and answers go
-    to the business's.
+    `in_reply_to` the id of the mail that it answers; `unsubscribe` the address that ends mail of its kind.
+    From an address that nobody has confirmed goes nothing: such mail comes from our own, in the business's
+    name, and answers go to the business's.
     """
     sender = business.mail_address if business.mail_confirmed else own_address()
     message_id = f"<{uuid.uuid4()}@{sender.rpartition('@')[2]}>"
@@ -96,7 +97,9 @@ def new_secret() -> str:
 
 
 def answers_to(business_id: int, followup_id: int | None) -> str:
-    """The address that answers about a follow-up come to; "" where the business takes none in, and they go to From."""
+    """The address that answers about a follow-up come to; "" where the business takes none in, and they go to
+    From.
+    """
     comes_to = MailIn.objects.filter(business_id=business_id).exclude(address="").first()
     if comes_to is None or followup_id is None:
         return ""
@@ -104,7 +107,9 @@ def answers_to(business_id: int, followup_id: int | None) -> str:
 
 
 def suppress(*, business_id: int, address_key: str, reason: str) -> bool:
-    """Leave an address alone from now on; says whether it was not left alone before. The first reason stays."""
+    """Leave an address alone from now on; says whether it was not left alone before.
+    The first reason stays.
+    """
     _, new = Suppression.objects.get_or_create(
         business_id=business_id, address_key=address_key, defaults={"reason": reason, "since": clock.now()}
     )
@@ -130,8 +135,8 @@ def withdraw(*, business_id: int, key: str) -> bool:
 def send(*, mail_id: int, last: bool = False) -> None:
     """Send a queued mail; one that is sent, taken back, suppressed or given up is left alone.
 
-    What would fail again is given up at once: a mail that cannot be made, and one that the server refuses for good. Any
-    other trouble is raised, so that it is tried again, unless this is the `last` try.
+    What would fail again is given up at once: a mail that cannot be made, and one that the server refuses for
+    good. Any other trouble is raised, so that it is tried again, unless this is the `last` try.
     """
     with transaction.atomic():
         mail = OutgoingMail.objects.select_for_update().filter(pk=mail_id, state=OutgoingMail.WAITING).first()
@@ -161,7 +166,9 @@ _UNKNOWN_TO_IT = {530, 534, 535, 538}
 
 
 def _for_good(problem: Exception) -> str:
-    """Why a mail can never go out, in words for the owner; "" where another try may help. Source: RFC 5321, 4.2.1."""
+    """Why a mail can never go out, in words for the owner; "" where another try may help. Source: RFC 5321,
+    4.2.1.
+    """
     if isinstance(problem, ValueError):
         return "a mail cannot be made of it"
     codes = []
@@ -197,7 +204,9 @@ def _ended_by(address: str) -> dict[str, str]:
 
 
 def _attachment(name: str, text: str) -> MIMEText:
-    """A file that goes with a mail: CSV, or a calendar entry, which says its method in its type (RFC 6047)."""
+    """A file that goes with a mail: CSV, or a calendar entry,
+    which says its method in its type (RFC 6047).
+    """
     calendar = name.endswith(".ics")
     attached = MIMEText(text, "calendar" if calendar else "csv", "utf-8")
     if calendar:
@@ -207,7 +216,8 @@ def _attachment(name: str, text: str) -> MIMEText:
 
 
 def send_account_mail(*, mail_id: int) -> None:
-    """Send a mail of Intavo itself (verify, reset, invite, remind), and forget it; one that is gone is left alone.
+    """Send a mail of Intavo itself (verify, reset, invite, remind), and forget it; one that is gone is left
+    alone.
 
     One that can never go out is forgotten as well; any other trouble is raised, so that it is tried again.
     """

@@ -68,7 +68,9 @@ def leave_out(actor: Actor, *, file_id: int) -> None:
 
 
 def chosen(actor_member: int | None, business_id: int, files: tuple[int, ...]) -> list[Enclosure]:
-    """The files that are to go with an answer. Refused for those that are not one's own, have gone, or are too many."""
+    """The files that are to go with an answer. Refused for those that are not one's own, have gone, or are
+    too many.
+    """
     rows = {
         row.pk: row
         for row in Enclosure.objects.select_for_update().filter(
@@ -84,7 +86,9 @@ def chosen(actor_member: int | None, business_id: int, files: tuple[int, ...]) -
 
 def release(*, business_id: int, key: str) -> None:
     """The mail with this key does not go out: its files are chosen, and gone with nothing, as before."""
-    Enclosure.objects.filter(mail__business_id=business_id, mail__key=key).update(mail=None, added_at=clock.now())
+    Enclosure.objects.filter(mail__business_id=business_id, mail__key=key).update(
+        mail=None, added_at=clock.now()
+    )
 
 
 def attach(message: EmailMessage, mail: OutgoingMail) -> None:

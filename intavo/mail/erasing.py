@@ -18,7 +18,8 @@ def _mails_go_too(erasing: Erasing) -> None:
     rows = OutgoingMail.objects.filter(business_id=erasing.business_id)
     rows.filter(to_key__in=erasing.spellings).delete()
     holds = [
-        Q(subject__icontains=one) | Q(text__icontains=one) | Q(attachment__icontains=one) for one in erasing.spellings
+        Q(subject__icontains=one) | Q(text__icontains=one) | Q(attachment__icontains=one)
+        for one in erasing.spellings
     ]
     rows.filter(reduce(or_, holds)).exclude(state=OutgoingMail.WAITING).delete()
     Suppression.objects.filter(business_id=erasing.business_id, address_key__in=erasing.spellings).delete()

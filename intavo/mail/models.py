@@ -39,7 +39,9 @@ class OutgoingMail(models.Model):
 
 
 class Enclosure(models.Model):
-    """A file that a member chose to go with an answer; its bytes lie under `key`. `mail` None: it has not gone yet."""
+    """A file that a member chose to go with an answer; its bytes lie under `key`. `mail` None: it has not
+    gone yet.
+    """
 
     business = models.ForeignKey(Business, on_delete=models.CASCADE)
     member = models.ForeignKey(Member, null=True, on_delete=models.SET_NULL)
@@ -64,7 +66,8 @@ class Suppression(models.Model):
 
 
 class MailIn(models.Model):
-    """How answers by mail come in: the secret of the address they are posted to, and the mailbox they are sent to.
+    """How answers by mail come in: the secret of the address they are posted to, and the mailbox they are
+    sent to.
 
     Without an `address` answers go where our mail comes from, and are told apart by their heads alone.
     """

@@ -45,7 +45,9 @@ class ByMail:
             one.mail_id = sent.id
             one.save(update_fields=["mail"])
         said = (
-            {"enclosed": [{"enclosure": one.pk, "name": one.name, "size": one.size} for one in files]} if files else {}
+            {"enclosed": [{"enclosure": one.pk, "name": one.name, "size": one.size} for one in files]}
+            if files
+            else {}
         )
         return Gone({"mail": sent.id, **said}, sent.message_id)
 
@@ -91,8 +93,12 @@ def left_alone(business_id: int, kind: str, key: str) -> str:
 def _letter(business: Business, to: To, text: str) -> str:
     """The mail as it goes out: what was written, who wrote it, and what it answers."""
     member = Member.objects.select_related("user").filter(pk=to.member_id).first() if to.member_id else None
-    signed = "\n".join(dict.fromkeys(one for one in (member.user.name if member else "", business.name) if one))
-    quoted = "\n".join(f"> {line}".rstrip() for line in to.theirs.strip().split("\n")) if to.theirs.strip() else ""
+    signed = "\n".join(
+        dict.fromkeys(one for one in (member.user.name if member else "", business.name) if one)
+    )
+    quoted = (
+        "\n".join(f"> {line}".rstrip() for line in to.theirs.strip().split("\n")) if to.theirs.strip() else ""
+    )
     return "\n\n".join(one for one in (text, signed, quoted) if one) + "\n"
 
 

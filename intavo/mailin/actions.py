@@ -44,7 +44,9 @@ class NotHere(Exception):
 
 @dataclass(frozen=True, slots=True)
 class Taken:
-    """What came of a mail: a message, noted, came-back, withdrawn, or nobody's; and whether it had come before."""
+    """What came of a mail: a message, noted, came-back, withdrawn, or nobody's; and whether it had come
+    before.
+    """
 
     became: str
     followup: int | None
@@ -54,8 +56,8 @@ class Taken:
 def take_in(raw: bytes, at: datetime, *, secret: str) -> Taken | None:
     """Take in a mail as it came; None where nobody has this secret.
 
-    Raises TooBig, and NotHere where the whole installation's secret is used for a mail that is for none of its
-    businesses. The same mail again changes nothing and gives the same answer.
+    Raises TooBig, and NotHere where the whole installation's secret is used for a mail that is for none of
+    its businesses. The same mail again changes nothing and gives the same answer.
     """
     row = MailIn.objects.filter(secret=secret).first() if secret else None
     shared = bool(settings.MAIL_IN_SECRET) and secret == settings.MAIL_IN_SECRET
@@ -85,19 +87,25 @@ def _known(business_id: int, mark: str) -> Taken | None:
 
 
 def _whose(mail: Received) -> int:
-    """The business that a mail is for: by our mail that it answers, else by the address that it was sent to."""
+    """The business that a mail is for: by our mail that it answers,
+    else by the address that it was sent to.
+    """
     ids = [one for one in (mail.in_reply_to, *mail.references, *mail.about) if one]
     sent = OutgoingMail.objects.filter(message_id__in=ids).values_list("business_id", flat=True).first()
     if sent is not None:
         return sent
     number = marked(mail)
-    asked = FollowUp.objects.filter(pk=number).values_list("business_id", flat=True).first() if number else None
+    asked = (
+        FollowUp.objects.filter(pk=number).values_list("business_id", flat=True).first() if number else None
+    )
     if asked is not None:
         return asked
     wanted = [one.lower() for one in mail.to]
     boxes = MailIn.objects.exclude(address="").annotate(plain=Lower("address")).filter(plain__in=wanted)
     senders = Business.objects.annotate(plain=Lower("mail_address")).filter(plain__in=wanted)
-    found = list(boxes.values_list("business_id", flat=True)[:1]) or list(senders.values_list("pk", flat=True)[:2])
+    found = list(boxes.values_list("business_id", flat=True)[:1]) or list(
+        senders.values_list("pk", flat=True)[:2]
+    )
     if len(found) != 1:
         raise NotHere
     return found[0]
@@ -202,8 +210,8 @@ def _noted(actor: Actor, row: IncomingMail, mail: Received, about: About, at: da
 def _reported(actor: Actor, mail: Received, at: datetime) -> tuple[Address, OutgoingMail] | None:
     """The address that a report is about and our mail to it; None where we have sent no such mail.
 
-    A report names the mail that it brings back. Where it names none, we must have written there lately: anybody can
-    send what looks like a report.
+    A report names the mail that it brings back. Where it names none, we must have written there lately:
+    anybody can send what looks like a report.
     """
     address = _key(mail.final_recipient)
     if address is None:
@@ -286,7 +294,9 @@ def set_mail_in(actor: Actor, *, address: str) -> MailIn:
     except ValueError as error:
         raise Refused(("address", str(error))) from error
     if "+" in shown.partition("@")[0]:
-        raise Refused(("address", "This address has a + in it already, where the mark of the answer has to stand."))
+        raise Refused(
+            ("address", "This address has a + in it already, where the mark of the answer has to stand.")
+        )
     with transaction.atomic():
         row = mail_in_of(actor.business_id)
         row.address = shown

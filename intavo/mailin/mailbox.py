@@ -28,7 +28,9 @@ class Away(Exception):
 
 
 def set_mailbox(actor: Actor, *, host: str, port: int, user: str, password: str, folder: str) -> Mailbox:
-    """Have a mailbox read from now on. Refused where it cannot be opened; "" as password keeps the one before."""
+    """Have a mailbox read from now on. Refused where it cannot be opened; "" as password keeps the one
+    before.
+    """
     actor.needs(Right.BUSINESS)
     host, user, folder = host.strip().lower(), user.strip(), folder.strip() or "INBOX"
     if not re.fullmatch(r"[a-z0-9.-]{1,253}", host):
@@ -39,7 +41,9 @@ def set_mailbox(actor: Actor, *, host: str, port: int, user: str, password: str,
     kept = sealed(password) if password else (known.password if known else "")
     if not user or not kept:
         raise Refused(("user" if not user else "password", "Please write something here."))
-    row = Mailbox(business_id=actor.business_id, host=host, port=port, user=user, password=kept, folder=folder)
+    row = Mailbox(
+        business_id=actor.business_id, host=host, port=port, user=user, password=kept, folder=folder
+    )
     try:
         with _opened(row):
             pass
@@ -115,7 +119,9 @@ def _opened(row: Mailbox) -> Iterator[imaplib.IMAP4]:
         if row.host in settings.LOCAL_GATEWAYS:
             box: imaplib.IMAP4 = imaplib.IMAP4(row.host, row.port, timeout=WAITS)
         else:
-            box = imaplib.IMAP4_SSL(row.host, row.port, timeout=WAITS, ssl_context=ssl.create_default_context())
+            box = imaplib.IMAP4_SSL(
+                row.host, row.port, timeout=WAITS, ssl_context=ssl.create_default_context()
+            )
     except GatewayAway as error:
         raise Away(f"This mail host cannot be reached: {error}.") from None
     except (OSError, imaplib.IMAP4.error) as error:

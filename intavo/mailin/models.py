@@ -43,7 +43,9 @@ class IncomingFile(models.Model):
 
 
 class Mailbox(models.Model):
-    """A mailbox that is read for a business. The password is sealed; `wrong` says why it could not be read last."""
+    """A mailbox that is read for a business. The password is sealed; `wrong` says why it could not be read
+    last.
+    """
 
     business = models.OneToOneField(Business, on_delete=models.CASCADE)
     host = models.CharField(max_length=253)

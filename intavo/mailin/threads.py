@@ -1,4 +1,6 @@
-"""Which follow-up a mail is about: by what it answers, by the address it was sent to, by who wrote of what before."""
+"""Which follow-up a mail is about: by what it answers, by the address it was sent to, by who wrote of what
+before.
+"""
 
 import re
 from dataclasses import dataclass
@@ -21,7 +23,9 @@ _ANSWER, _TALK = re.compile(r"^answer-(\d{1,18})-"), re.compile(r"^talk-(\d{1,18
 
 @dataclass(frozen=True, slots=True)
 class About:
-    """The person and the follow-up that a mail is about, as far as it is known; and whose address it came from."""
+    """The person and the follow-up that a mail is about, as far as it is known; and whose address it came
+    from.
+    """
 
     person: int | None
     followup: int | None
@@ -31,7 +35,8 @@ class About:
 def about(business_id: int, mail: Received, sender_key: str | None, at: datetime) -> About:
     """What a mail is about.
 
-    One that answers us from an address that is not that person's belongs to the follow-up, and is not `theirs`.
+    One that answers us from an address that is not that person's belongs to the follow-up, and is not
+    `theirs`.
     """
     writer = by_email(business_id, sender_key) if sender_key else None
     found = _answered(business_id, mail) or _addressed(business_id, mail)
@@ -44,7 +49,10 @@ def about(business_id: int, mail: Received, sender_key: str | None, at: datetime
 def _answered(business_id: int, mail: Received) -> tuple[int, int | None] | None:
     """By `In-Reply-To` and `References`, the nearest first."""
     ids = [one for one in (mail.in_reply_to, *reversed(mail.references)) if one]
-    ours = {one.message_id: one for one in OutgoingMail.objects.filter(business_id=business_id, message_id__in=ids)}
+    ours = {
+        one.message_id: one
+        for one in OutgoingMail.objects.filter(business_id=business_id, message_id__in=ids)
+    }
     before = IncomingMail.objects.filter(business_id=business_id, message_id__in=ids).exclude(person=None)
     theirs = {one.message_id: one for one in before}
     for one in ids:
@@ -63,7 +71,11 @@ def sent_about(mail: OutgoingMail) -> tuple[int, int | None] | None:
     if found := _ANSWER.match(mail.key):
         row = FollowUp.objects.filter(business_id=mail.business_id, pk=int(found[1])).first()
     elif found := _TALK.match(mail.key):
-        talk = Talk.objects.select_related("followup").filter(business_id=mail.business_id, pk=int(found[1])).first()
+        talk = (
+            Talk.objects.select_related("followup")
+            .filter(business_id=mail.business_id, pk=int(found[1]))
+            .first()
+        )
         row = talk.followup if talk else None
     if row is not None:
         return row.person_id, row.pk
@@ -101,7 +113,9 @@ def _by_subject(business_id: int, person: int, subject: str, at: datetime) -> in
             return one.followup_id
     rows = FollowUp.objects.filter(business_id=business_id, person_id=person).order_by("-pk")[:50]
     keys = {f"answer-{row.pk}-": row.pk for row in rows}
-    went = OutgoingMail.objects.filter(business_id=business_id, queued_at__gte=since, key__startswith="answer-")
+    went = OutgoingMail.objects.filter(
+        business_id=business_id, queued_at__gte=since, key__startswith="answer-"
+    )
     people = [one.key for one in rows[0].person.addresses.all()] if rows else []
     for sent in went.filter(to_key__in=people).order_by("-pk")[:50]:
         if bare_subject(sent.subject) == wanted:

@@ -17,7 +17,9 @@ _MOST_SECRET = 60
 
 @csrf_exempt
 def hand_in(request: HttpRequest, secret: str) -> HttpResponse:
-    """201 with what came of a mail, 200 with the same when it has come before; 404 for a secret that is none."""
+    """201 with what came of a mail, 200 with the same when it has come before;
+    404 for a secret that is none.
+    """
     if request.method != "POST":
         response = problem(405, "Use POST.")
         response["Allow"] = "POST"

@@ -97,7 +97,10 @@ def _by_phone(business: int, phone: rules.Address | None) -> list[rules.Card]:
     if phone is None:
         return []
     found = Address.objects.filter(business_id=business, kind=Address.PHONE, key=phone.key)
-    return [rules.Card(person, phones=frozenset({phone.key})) for person in found.values_list("person_id", flat=True)]
+    return [
+        rules.Card(person, phones=frozenset({phone.key}))
+        for person in found.values_list("person_id", flat=True)
+    ]
 
 
 def _add_phone(business: int, person: int, phone: rules.Address | None) -> None:
@@ -185,7 +188,9 @@ def tag_person(actor: Actor, *, person_id: int, tag: str, at: datetime) -> bool:
     actor.needs(Right.FOLLOW_UP)
     rows = PersonTag.objects.filter(business_id=actor.business_id)
     _, new = rows.get_or_create(
-        person_id=person_id, tag=tag, defaults={"business_id": actor.business_id, "given_by": "", "given_at": at}
+        person_id=person_id,
+        tag=tag,
+        defaults={"business_id": actor.business_id, "given_by": "", "given_at": at},
     )
     return new
 

@@ -142,7 +142,9 @@ def _person(request: MemberRequest, person_id: int) -> WholeCardOut:
         tags=[CardTagOut.from_orm(one) for one in person.tags.order_by("tag")],
         consents=[CardConsentOut.from_orm(one) for one in person.consents.order_by("given_at", "pk")],
         timeline=events,
-        merges=[MergeOut(id=one.pk, name=one.record["name"], at=one.at) for one in person.merges.order_by("-pk")],
+        merges=[
+            MergeOut(id=one.pk, name=one.record["name"], at=one.at) for one in person.merges.order_by("-pk")
+        ],
         perhaps_same=[_card(one) for one in same_phone(actor, person)],
     )
 
@@ -201,7 +203,9 @@ def join_preview(request: MemberRequest, person_id: int, body: JoinIn) -> JoinPr
     joins += [f"the tag “{one.tag}”" for one in sorted(gone.tags - made.double_tags, key=lambda one: one.tag)]
     rows = len(gone.rows)
     joins += [f"{rows} entries and pieces of work" if rows != 1 else "one entry"] if rows else []
-    doubles = [one.shown for one in made.double_addresses] + [f"the tag “{one.tag}”" for one in made.double_tags]
+    doubles = [one.shown for one in made.double_addresses] + [
+        f"the tag “{one.tag}”" for one in made.double_tags
+    ]
     return JoinPreviewOut(
         name=made.card.name,
         names_clash=made.names_clash,
@@ -260,12 +264,16 @@ def erase(request: MemberRequest, person_id: int) -> Status[None]:
 
 
 @router.get("/people/{person_id}/export")
-def export_one(request: MemberRequest, person_id: int, form: Literal["json", "page"] = "json") -> HttpResponse:
+def export_one(
+    request: MemberRequest, person_id: int, form: Literal["json", "page"] = "json"
+) -> HttpResponse:
     """All that is known of one person, as data or as a page to read."""
     found = exporting.everything(request.auth, person_id=person_id)
     exporting.exported(request.auth, form="jsonl", sentence="one person")
     if form == "json":
-        response = HttpResponse(json.dumps(found, ensure_ascii=False, indent=1), content_type="application/json")
+        response = HttpResponse(
+            json.dumps(found, ensure_ascii=False, indent=1), content_type="application/json"
+        )
         response["Content-Disposition"] = f'attachment; filename="person-{person_id}.json"'
         return response
     return render(request, "people/person.html", exporting.to_read(request.auth, found))

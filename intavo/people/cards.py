@@ -26,7 +26,9 @@ def add_person(actor: Actor, *, name: str, email: str, phone: str) -> tuple[int,
     for field, text in (("email", email), ("phone", phone)):
         if text.strip():
             try:
-                found[field] = rules.email_address(text) if field == "email" else rules.phone_number(text, region)
+                found[field] = (
+                    rules.email_address(text) if field == "email" else rules.phone_number(text, region)
+                )
             except ValueError as error:
                 errors.append((field, str(error)))
     if not errors and not found and not name.strip():
@@ -59,7 +61,10 @@ def _name(text: str) -> str:
 def _insert(actor: Actor, person_id: int, kind: str, address: rules.Address) -> bool:
     domain = address.domain if kind == Address.EMAIL else ""
     given = {"kind": kind, "key": address.key, "shown": address.shown, "domain": domain}
-    return insert(Address, skip_doubles=True, business_id=actor.business_id, person_id=person_id, **given) is not None
+    return (
+        insert(Address, skip_doubles=True, business_id=actor.business_id, person_id=person_id, **given)
+        is not None
+    )
 
 
 def rename(actor: Actor, *, person_id: int, name: str) -> None:
@@ -89,7 +94,9 @@ def add_address(actor: Actor, *, person_id: int, text: str) -> None:
         person = own(actor, Person, person_id, locked=True)
         rows = Address.objects.filter(business_id=actor.business_id, kind=kind, key=one.key)
         if kind == Address.EMAIL and (other := rows.exclude(person=person).select_related("person").first()):
-            raise Refused(("text", f"{other.person.name or 'Somebody else'} has this address: join the two cards."))
+            raise Refused(
+                ("text", f"{other.person.name or 'Somebody else'} has this address: join the two cards.")
+            )
         if _insert(actor, person.pk, kind, one):
             _changed(actor, person_id, f"Added {one.shown}")
 
@@ -136,7 +143,9 @@ def rename_tag(actor: Actor, *, tag: str, name: str) -> int:
         rows = PersonTag.objects.select_for_update().filter(business_id=actor.business_id, tag=tag)
         count = len(rows)
         if named != tag:
-            both = PersonTag.objects.filter(business_id=actor.business_id, tag=named).values_list("person", flat=True)
+            both = PersonTag.objects.filter(business_id=actor.business_id, tag=named).values_list(
+                "person", flat=True
+            )
             rows.filter(person__in=list(both)).delete()
             rows.update(tag=named)
             actor.noted("tag renamed", before=tag, name=named)

@@ -18,7 +18,9 @@ class Erasing:
 
 @dataclass
 class Merging:
-    """Two cards that are about to be one; what an app has to know to undo it goes into `record` under its name."""
+    """Two cards that are about to be one; what an app has to know to undo it goes into `record` under its
+    name.
+    """
 
     actor: Actor
     kept_id: int
@@ -28,7 +30,9 @@ class Merging:
 
 @dataclass
 class Searching:
-    """Words that are looked for, as a query is `asked`; an app adds whom it found them with, where, and around what."""
+    """Words that are looked for, as a query is `asked`; an app adds whom it found them with, where, and
+    around what.
+    """
 
     asked: dict[str, str | int]
     found: list[tuple[int, str, str]] = field(default_factory=list)

@@ -1,4 +1,6 @@
-"""Erasing somebody: everything that is theirs, in every app, but a proof of what they agreed to that names nobody."""
+"""Erasing somebody: everything that is theirs, in every app, but a proof of what they agreed to that names
+nobody.
+"""
 
 from collections import Counter
 from dataclasses import dataclass
@@ -18,8 +20,10 @@ from .models import Consent, ErasedProof, Person
 _WORDS = {
     "people.TimelineEvent": ("entry of the timeline", "entries of the timeline"),
     "people.Consent": ("consent, of which a proof stays", "consents, of which a proof stays"),
-    "followup.FollowUp": ("follow-up", "follow-ups"), "intake.Submission": ("thing they sent", "things they sent"),
-    "talks.Talk": ("conversation", "conversations"), "mailin.IncomingMail": ("mail from them", "mails from them"),
+    "followup.FollowUp": ("follow-up", "follow-ups"),
+    "intake.Submission": ("thing they sent", "things they sent"),
+    "talks.Talk": ("conversation", "conversations"),
+    "mailin.IncomingMail": ("mail from them", "mails from them"),
 }  # fmt: skip
 _ELSE = ("thing that belongs to these", "things that belong to these")
 

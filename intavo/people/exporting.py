@@ -24,14 +24,27 @@ from .queries import timeline
 
 Format = Literal["csv", "vcf", "jsonl"]
 TYPES: dict[Format, str] = {
-    "csv": "text/csv; charset=utf-8", "vcf": "text/vcard; charset=utf-8", "jsonl": "application/jsonl; charset=utf-8",
+    "csv": "text/csv; charset=utf-8", "vcf": "text/vcard; charset=utf-8",
+    "jsonl": "application/jsonl; charset=utf-8",
 }  # fmt: skip
 _AT_ONCE = 500
-_TITLES = ("id", "name", "email", "other emails", "phone", "other phones", "tags", "agreed to", "withdrawn", "added")
+_TITLES = (
+    "id",
+    "name",
+    "email",
+    "other emails",
+    "phone",
+    "other phones",
+    "tags",
+    "agreed to",
+    "withdrawn",
+    "added",
+)
 
 
 def stream(rows: QuerySet[Person], form: Format) -> Iterator[str]:
-    """People in a format, oldest first, a few hundred at a time, so that any number of them takes little memory.
+    """People in a format, oldest first, a few hundred at a time, so that any number of them takes little
+    memory.
 
     Source: RFC 4180 (CSV, with cells that no spreadsheet takes for a formula), RFC 6350 (vCard 4.0).
     """
@@ -57,9 +70,10 @@ def as_data(person: Person) -> dict[str, Any]:
         "tags": [{"tag": one.tag, "given_by": one.given_by} for one in person.tags.all()],
         "consents": [
             {
-                "name": one.name, "wording": one.wording, "touchpoint": one.touchpoint, "revision": one.revision,
-                "page": one.page, "given_at": one.given_at.isoformat(), "confirmed_at": _time(one.confirmed_at),
-                "withdrawn_at": _time(one.withdrawn_at), "proof": one.proof,
+                "name": one.name, "wording": one.wording, "touchpoint": one.touchpoint,
+                "revision": one.revision, "page": one.page, "given_at": one.given_at.isoformat(),
+                "confirmed_at": _time(one.confirmed_at), "withdrawn_at": _time(one.withdrawn_at),
+                "proof": one.proof,
             }
             for one in person.consents.all()
         ],
@@ -86,11 +100,15 @@ def to_read(actor: Actor, person: dict[str, Any]) -> dict[str, Any]:
     business = business_of(actor)
     zone = ZoneInfo(business.timezone)
     return {
-        "person": person, "called": person["name"] or next(iter((*person["emails"], *person["phones"])), "Somebody"),
+        "person": person,
+        "called": person["name"] or next(iter((*person["emails"], *person["phones"])), "Somebody"),
         "business": business.name, "at": told_time(clock.now().isoformat(), zone),
-        "added": told_time(person["added"], zone),
-        "consents": [
-            {**one, "given": told_time(one["given_at"], zone), "withdrawn": told_time(one["withdrawn_at"] or "", zone)}
+        "added": told_time(person["added"], zone), "consents": [
+            {
+                **one,
+                "given": told_time(one["given_at"], zone),
+                "withdrawn": told_time(one["withdrawn_at"] or "", zone),
+            }
             for one in person["consents"]
         ],
         "happened": [

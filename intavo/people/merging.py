@@ -1,7 +1,7 @@
 """Two cards of one person made one, and made two again: the values of the core over rows of every app.
 
-Every row of any app that belongs to a person goes along by itself; what cannot stand twice on one card is told apart
-here (addresses, tags) or by the app above (`effects.people_merged`).
+Every row of any app that belongs to a person goes along by itself; what cannot stand twice on one card is
+told apart here (addresses, tags) or by the app above (`effects.people_merged`).
 """
 
 from collections.abc import Iterator
@@ -38,7 +38,10 @@ def card_of(person: Person) -> rules.CardValue:
     """A person's card as a value."""
     rows: set[tuple[str, int]] = set()
     for label, model, field in _theirs():
-        rows |= {(label, pk) for pk in model._default_manager.filter(**{field: person}).values_list("pk", flat=True)}
+        rows |= {
+            (label, pk)
+            for pk in model._default_manager.filter(**{field: person}).values_list("pk", flat=True)
+        }
     return rules.CardValue(
         person.pk,
         person.name,
@@ -93,9 +96,16 @@ def merge(actor: Actor, *, kept_id: int, gone_id: int, name: Literal["kept", "go
         gone.delete()
         at = clock.now()
         row = Merge.objects.create(
-            business_id=actor.business_id, kept=kept, gone_id=gone_id, at=at, member_id=actor.member_id, record=record
+            business_id=actor.business_id,
+            kept=kept,
+            gone_id=gone_id,
+            at=at,
+            member_id=actor.member_id,
+            record=record,
         )
-        add_event(actor, person_id=kept.pk, at=at, kind="joined", data={"merge": row.pk, "name": made.gone.name})
+        add_event(
+            actor, person_id=kept.pk, at=at, kind="joined", data={"merge": row.pk, "name": made.gone.name}
+        )
         actor.noted("cards joined", cards=2)
     return row
 
@@ -125,7 +135,9 @@ def _recorded(merged: rules.Merged, gone: Person, merging: Merging) -> dict[str,
 
 
 def undo_merge(actor: Actor, *, merge_id: int) -> Person:
-    """Make one card two again; what came since stays with the kept one. Says the other, which has its id again."""
+    """Make one card two again; what came since stays with the kept one. Says the other, which has its id
+    again.
+    """
     actor.needs(Right.FOLLOW_UP)
     with transaction.atomic():
         row = own(actor, Merge.objects.select_related("kept"), merge_id, locked=True)
@@ -206,7 +218,9 @@ def suggestions(actor: Actor) -> list[Suggested]:
         .prefetch_related("addresses")
         .in_bulk([one for pair in pairs for one in pair])
     )
-    return [Suggested(known[min(pair)], known[max(pair)], "the same phone number") for pair in reversed(pairs)]
+    return [
+        Suggested(known[min(pair)], known[max(pair)], "the same phone number") for pair in reversed(pairs)
+    ]
 
 
 def not_one(actor: Actor, *, one_id: int, other_id: int) -> None:

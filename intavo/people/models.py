@@ -43,7 +43,9 @@ class Address(models.Model):
         )
         indexes = (
             models.Index(fields=["business", "kind", "key"]),
-            models.Index(fields=["business", "domain"], condition=models.Q(kind="email"), name="address_domains"),
+            models.Index(
+                fields=["business", "domain"], condition=models.Q(kind="email"), name="address_domains"
+            ),
         )
         ordering = ("pk",)
 

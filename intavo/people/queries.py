@@ -40,7 +40,9 @@ def slip_offered(business_id: int, address: rules.Address) -> str | None:
 
 
 def first_page(rows: QuerySet[Person], most: int) -> tuple[list[int], int]:
-    """The ids of the newest of some people, and how many there are of them: whoever is sought is looked for once."""
+    """The ids of the newest of some people, and how many there are of them: whoever is sought is looked for
+    once.
+    """
     # All are counted: an index in their order would promise the planner an early end that does not come.
     added = ExpressionWrapper(F("created_at") + Value(timedelta(0)), output_field=DateTimeField())
     newest = rows.annotate(all=Window(Count("*"))).order_by(added.desc(), "-pk")
@@ -82,24 +84,29 @@ class Hit:
     text: str
 
 
-# Those whose name, address or tag holds the text; and those who wrote the words, or were written them, the last first.
+# Those whose name, address or tag holds the text; and those who wrote the words, or were written them, the
+# last first.
 _LIKE = """
 SELECT person_id, 'name', name FROM (
     SELECT id AS person_id, name FROM people_person
-    WHERE business_id = %(business)s AND intavo_plain(name) LIKE intavo_plain(%(like)s) LIMIT %(most)s) AS named
+    WHERE business_id = %(business)s AND intavo_plain(name) LIKE intavo_plain(%(like)s)
+    LIMIT %(most)s) AS named
 UNION ALL SELECT person_id, 'address', shown FROM (
     SELECT person_id, shown FROM people_address
-    WHERE business_id = %(business)s AND (lower(key) LIKE %(key)s OR (%(digits)s <> '' AND lower(key) LIKE %(digits)s))
+    WHERE business_id = %(business)s
+        AND (lower(key) LIKE %(key)s OR (%(digits)s <> '' AND lower(key) LIKE %(digits)s))
     LIMIT %(most)s) AS addressed
 UNION ALL SELECT person_id, 'tag', tag FROM (
     SELECT person_id, tag FROM people_persontag
-    WHERE business_id = %(business)s AND intavo_plain(tag) LIKE intavo_plain(%(like)s) LIMIT %(most)s) AS tagged
+    WHERE business_id = %(business)s AND intavo_plain(tag) LIKE intavo_plain(%(like)s)
+    LIMIT %(most)s) AS tagged
 """
 _WORDS = """
 SELECT DISTINCT ON (person_id) person_id, kind,
        ts_headline('intavo_words', intavo_said(kind, data), to_tsquery('intavo_words', %(query)s), %(how)s)
 FROM (SELECT id, person_id, kind, data FROM people_timelineevent
-      WHERE business_id = %(business)s AND words @@ to_tsquery('intavo_words', %(query)s) LIMIT %(most)s) AS said
+      WHERE business_id = %(business)s AND words @@ to_tsquery('intavo_words', %(query)s)
+      LIMIT %(most)s) AS said
 ORDER BY person_id, id DESC
 """
 
@@ -109,7 +116,8 @@ def _escaped(text: str) -> str:
 
 
 def search(actor: Actor, text: str, limit: int = 8) -> list[Hit]:
-    """People whose name, address or tag holds the text, or with whom its words were exchanged, without accents.
+    """People whose name, address or tag holds the text, or with whom its words were exchanged, without
+    accents.
 
     Who is called so comes first, then who was last written with.
     """

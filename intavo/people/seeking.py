@@ -1,11 +1,24 @@
-"""A filter of people as one statement, held by a test against its reading in Python (`intavo.core.people.holds`)."""
+"""A filter of people as one statement, held by a test against its reading in Python
+(`intavo.core.people.holds`).
+"""
 
 from datetime import datetime, timedelta
 from functools import reduce
 from operator import and_, or_
 from zoneinfo import ZoneInfo
 
-from django.db.models import CharField, Count, Exists, Func, IntegerField, OuterRef, Q, QuerySet, Subquery, Value
+from django.db.models import (
+    CharField,
+    Count,
+    Exists,
+    Func,
+    IntegerField,
+    OuterRef,
+    Q,
+    QuerySet,
+    Subquery,
+    Value,
+)
 from django.db.models.functions import Coalesce, Lower
 
 from intavo.core import people as rules
@@ -53,7 +66,9 @@ def _one(condition: rules.Condition, at: datetime, zone: ZoneInfo, who: str = "p
         return Q(Exists(TimelineEvent.objects.filter(person=OuterRef(who), kind__in=THEIRS, at__gte=since)))
     if isinstance(condition, rules.Added):
         begins = Q(created_at__gte=midnight(condition.since, zone)) if condition.since else Q()
-        ends = Q(created_at__lt=midnight(condition.until + timedelta(days=1), zone)) if condition.until else Q()
+        ends = (
+            Q(created_at__lt=midnight(condition.until + timedelta(days=1), zone)) if condition.until else Q()
+        )
         return (begins & ends) or Q(pk__isnull=False)
     if isinstance(condition, rules.HasTag):
         return Q(Exists(PersonTag.objects.filter(person=OuterRef("pk"), tag=condition.tag)))

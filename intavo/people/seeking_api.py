@@ -105,14 +105,18 @@ def _rows(actor: Actor, wanted: rules.Filter, q: str) -> QuerySet[Person]:
         both = wanted.conditions if not wanted.any else ()
         rows = sought(actor.business_id, rules.Filter(conditions=(*both, text)), clock.now(), _zone(actor))
         if wanted.any:
-            rows = rows.filter(pk__in=sought(actor.business_id, wanted, clock.now(), _zone(actor)).values("pk"))
+            rows = rows.filter(
+                pk__in=sought(actor.business_id, wanted, clock.now(), _zone(actor)).values("pk")
+            )
         return rows
     return sought(actor.business_id, wanted, clock.now(), _zone(actor))
 
 
 def _row(person: Person) -> SoughtOut:
     addresses = list(person.addresses.all())
-    first = {kind: next((one.shown for one in addresses if one.kind == kind), "") for kind in ("email", "phone")}
+    first = {
+        kind: next((one.shown for one in addresses if one.kind == kind), "") for kind in ("email", "phone")
+    }
     return SoughtOut(
         id=person.pk,
         name=person.name,
@@ -128,7 +132,9 @@ def _row(person: Person) -> SoughtOut:
 
 @router.get("/people", response=PeopleOut)
 def people(request: MemberRequest, wanted: str = "", q: str = "", after: str = "") -> PeopleOut:
-    """One page of people, the newest first, as far as a filter seeks them; `after` is the key of the page before."""
+    """One page of people, the newest first, as far as a filter seeks them; `after` is the key of the page
+    before.
+    """
     actor, found = request.auth, _filter(wanted)
     rows = _rows(actor, found, q)
     count = rows.count() if after or not (found.conditions or q.strip()) else None
@@ -164,7 +170,9 @@ def add(request: MemberRequest, body: AddPersonIn) -> Status[AddedOut]:
 
 
 @router.get("/people-export")
-def export(request: MemberRequest, form: exporting.Format, wanted: str = "", q: str = "") -> StreamingHttpResponse:
+def export(
+    request: MemberRequest, form: exporting.Format, wanted: str = "", q: str = ""
+) -> StreamingHttpResponse:
     """Everybody whom a filter seeks, as a file."""
     found = _filter(wanted)
     exporting.exported(request.auth, form=form, sentence=rules.filter_sentence(found))

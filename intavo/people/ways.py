@@ -33,9 +33,9 @@ class Gone:
 class Way(Protocol):
     """One way to reach somebody.
 
-    `words` says how, as after "Answer"; `reach` whether they can be reached by it; `send` sends in the caller's
-    transaction; `sent` whether this very answer (by its key) has gone already; `takes_files`
-    whether files can go with it; `receipt` what became of one, in words.
+    `words` says how, as after "Answer"; `reach` whether they can be reached by it; `send` sends in the
+    caller's transaction; `sent` whether this very answer (by its key) has gone already; `takes_files` whether
+    files can go with it; `receipt` what became of one, in words.
     """
 
     key: str

@@ -35,8 +35,8 @@ from .door import BodyDoor
 
 api = NinjaAPI(title="Intavo", version="1", urls_namespace="api", docs_url=None, parser=BodyDoor())
 for one in (
-    accounts, sites, hours, channels, touchpoints, people, seeking, imports, worklist, followup, kept, desk, day, told,
-    talks, mailin, intake, visitor, copies, mail,
+    accounts, sites, hours, channels, touchpoints, people, seeking, imports, worklist, followup, kept, desk,
+    day, told, talks, mailin, intake, visitor, copies, mail,
 ):  # fmt: skip
     api.add_router("", one)
 
@@ -54,12 +54,16 @@ def _not_let_in(request: HttpRequest, error: NotLetIn) -> HttpResponse:
 @api.exception_handler(HttpError)
 def _no_body(request: HttpRequest, error: HttpError) -> HttpResponse:
     cause = error.__cause__
-    return _not_let_in(request, cause) if isinstance(cause, NotLetIn) else problem(error.status_code, str(error))
+    return (
+        _not_let_in(request, cause) if isinstance(cause, NotLetIn) else problem(error.status_code, str(error))
+    )
 
 
 @api.exception_handler(ValidationError)
 def _unreadable(request: HttpRequest, error: ValidationError) -> HttpResponse:
-    return problem(422, "Something in the request is not right.", wrongs(error.errors, whole="body", place=_field))
+    return problem(
+        422, "Something in the request is not right.", wrongs(error.errors, whole="body", place=_field)
+    )
 
 
 def _field(loc: tuple[str | int, ...]) -> str:
@@ -88,7 +92,9 @@ def _missing(request: HttpRequest, error: ObjectDoesNotExist) -> HttpResponse:
 def _cannot_be_kept(request: HttpRequest, error: Exception) -> HttpResponse:
     # A NUL, half of a character, or a number past all bounds: nothing that anybody types.
     return problem(
-        422, "Something in the request cannot be kept.", [("body", "A character or number in it cannot be kept.")]
+        422,
+        "Something in the request cannot be kept.",
+        [("body", "A character or number in it cannot be kept.")],
     )
 
 

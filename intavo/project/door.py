@@ -23,12 +23,16 @@ class PathDoor:
     def __call__(self, request: HttpRequest) -> HttpResponse:
         """404, or go on."""
         if "\x00" in request.path_info or _ENDLESS.search(request.path_info):
-            return HttpResponse("There is nothing here.", status=404, content_type="text/plain; charset=utf-8")
+            return HttpResponse(
+                "There is nothing here.", status=404, content_type="text/plain; charset=utf-8"
+            )
         return self.get_response(request)
 
 
 class Drained:
-    """What nobody cared to read of a request is read to its end, so that the answer arrives at who is still sending."""
+    """What nobody cared to read of a request is read to its end, so that the answer arrives at who is still
+    sending.
+    """
 
     _PIECE = 64 * 1024
 
@@ -51,7 +55,9 @@ class BodyDoor(Parser):
         """A body of JSON."""
         return read_json(request.body)
 
-    def parse_querydict(self, data: MultiValueDict[str, Any], list_fields: list[str], request: HttpRequest) -> Any:
+    def parse_querydict(
+        self, data: MultiValueDict[str, Any], list_fields: list[str], request: HttpRequest
+    ) -> Any:
         """A query or a form; files are read by whoever keeps them."""
         found = super().parse_querydict(data, list_fields, request)
         texts = {name: one for name, one in found.items() if data is not request.FILES}

@@ -20,7 +20,9 @@ Raised = tuple[type[BaseException], BaseException, TracebackType | None]
 
 
 class RequestId:
-    """Every request has an id, which each of its lines has: the one of the server in front, else a new one."""
+    """Every request has an id, which each of its lines has: the one of the server in front,
+    else a new one.
+    """
 
     def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
         self.get_response = get_response
@@ -29,7 +31,8 @@ class RequestId:
         """Go on, and say the id."""
         given = request.headers.get("X-Request-ID", "")
         id_ = given if _ID.fullmatch(given) else uuid.uuid4().hex
-        # Until the next one on this thread: what became of a request is written after the last of these is left.
+        # Until the next one on this thread: what became of a request is written after the last of these is
+        # left.
         structlog.contextvars.clear_contextvars()
         structlog.contextvars.bind_contextvars(request=id_)
         response = self.get_response(request)
@@ -43,7 +46,10 @@ def the_way(error: BaseException) -> str:
     seen: BaseException | None = error
     while seen is not None:
         words = f": {seen}" if isinstance(seen, _ABOUT_MACHINES) else ""
-        lines += [*traceback.format_tb(seen.__traceback__), f"{type(seen).__module__}.{type(seen).__name__}{words}\n"]
+        lines += [
+            *traceback.format_tb(seen.__traceback__),
+            f"{type(seen).__module__}.{type(seen).__name__}{words}\n",
+        ]
         seen = seen.__cause__ or (None if seen.__suppress_context__ else seen.__context__)
         if seen is not None:
             lines.append("while handling, or because of:\n")

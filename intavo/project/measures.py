@@ -1,6 +1,8 @@
-"""What a machine is watched by: requests by kind and their times, kept by each process, and what the database knows.
+"""What a machine is watched by: requests by kind and their times, kept by each process, and what the database
+knows.
 
-`manage.py metrics` shows both on a port of its own. Source: the Prometheus exposition format, by prometheus_client.
+`manage.py metrics` shows both on a port of its own. Source: the Prometheus exposition format, by
+prometheus_client.
 """
 
 import re
@@ -14,7 +16,9 @@ from prometheus_client.core import GaugeMetricFamily
 from prometheus_client.registry import Collector
 
 _BUCKETS = (0.002, 0.005, 0.01, 0.025, 0.05, 0.1, 0.25, 0.5, 1, 2.5, 5, 15)
-SECONDS = Histogram("intavo_request_seconds", "How long requests took, in seconds.", ["kind"], buckets=_BUCKETS)
+SECONDS = Histogram(
+    "intavo_request_seconds", "How long requests took, in seconds.", ["kind"], buckets=_BUCKETS
+)
 ANSWERS = Counter("intavo_answers_total", "How requests were answered.", ["kind", "status"])
 # The first that holds; the rest are pages.
 _KINDS = (
@@ -63,12 +67,18 @@ _FAILED = "SELECT task_name, count(*) FROM procrastinate_jobs WHERE status = 'fa
 
 
 class FromDatabase(Collector):
-    """Jobs that wait and failed, mails that wait and failed, and workers that are heard of, at each asking."""
+    """Jobs that wait and failed, mails that wait and failed, and workers that are heard of,
+    at each asking.
+    """
 
     def collect(self) -> Iterator[GaugeMetricFamily]:
         """The figures as they are now."""
-        waiting = GaugeMetricFamily("intavo_jobs_waiting", "Jobs that are due and not begun.", labels=["queue"])
-        oldest = GaugeMetricFamily("intavo_jobs_oldest_seconds", "How long the first of them waits.", labels=["queue"])
+        waiting = GaugeMetricFamily(
+            "intavo_jobs_waiting", "Jobs that are due and not begun.", labels=["queue"]
+        )
+        oldest = GaugeMetricFamily(
+            "intavo_jobs_oldest_seconds", "How long the first of them waits.", labels=["queue"]
+        )
         failed = GaugeMetricFamily("intavo_jobs_failed", "Jobs given up within a day.", labels=["job"])
         mails = GaugeMetricFamily("intavo_mails", "Mails by what became of them.", labels=["state"])
         workers = GaugeMetricFamily("intavo_workers", "Lanes of workers heard of within half a minute.")

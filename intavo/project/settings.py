@@ -88,11 +88,15 @@ _OPTIONS = DATABASES["default"].setdefault("OPTIONS", {})
 _OPTIONS.setdefault("connect_timeout", 3)
 # A database whose machine or network is gone is noticed while an answer is waited for.
 _OPTIONS |= {"tcp_user_timeout": 5000, "keepalives_idle": 10, "keepalives_interval": 3, "keepalives_count": 3}
-# What runs again and again (`accounts.rows`) is planned once for a connection. A pooler between has to know of it.
+# What runs again and again (`accounts.rows`) is planned once for a connection. A pooler between has to know
+# of it.
 _OPTIONS["prepare_threshold"] = 1
-# Nothing that somebody waits for takes longer; 0 is no limit, for jobs and commands (the web process sets its own).
+# Nothing that somebody waits for takes longer; 0 is no limit, for jobs and commands (the web process sets its
+# own).
 if seconds := env.int("INTAVO_STATEMENT_SECONDS", 0):
-    _OPTIONS["options"] = f"-c statement_timeout={seconds}s -c idle_in_transaction_session_timeout={2 * seconds}s"
+    _OPTIONS["options"] = (
+        f"-c statement_timeout={seconds}s -c idle_in_transaction_session_timeout={2 * seconds}s"
+    )
 if env.bool("INTAVO_DB_POOL", True):
     DATABASES["default"]["OPTIONS"]["pool"] = {
         "min_size": 1,
@@ -102,8 +106,8 @@ if env.bool("INTAVO_DB_POOL", True):
     }
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 # Shared by all server processes, so that sign-in tries are counted once.
-# Limits are counted in it: it holds so many that nobody easily makes it forget theirs by filling it. Every write counts
-# its rows, so that what is over is cleared away each hour.
+# Limits are counted in it: it holds so many that nobody easily makes it forget theirs by filling it. Every
+# write counts its rows, so that what is over is cleared away each hour.
 CACHES = {
     "default": {
         "BACKEND": "django.core.cache.backends.db.DatabaseCache", "LOCATION": "cache",
@@ -143,22 +147,28 @@ ACCOUNT_SIGNUP_FIELDS = ["email*", "password1*"]
 ACCOUNT_EMAIL_VERIFICATION = "mandatory"
 ACCOUNT_EMAIL_SUBJECT_PREFIX = ""
 ACCOUNT_EMAIL_NOTIFICATIONS = True
-# One address each: a new one takes the old one's place once it is confirmed, and for that the password is asked again.
+# One address each: a new one takes the old one's place once it is confirmed, and for that the password is
+# asked again.
 ACCOUNT_CHANGE_EMAIL = True
 ACCOUNT_REAUTHENTICATION_REQUIRED = True
 MFA_SUPPORTED_TYPES = ["totp", "recovery_codes"]
 MFA_TOTP_ISSUER = "Intavo"
-# A code may be one step old: typed late in its half minute, or while the password is asked for. Source: RFC 6238, 5.2.
+# A code may be one step old: typed late in its half minute, or while the password is asked for. Source: RFC
+# 6238, 5.2.
 MFA_TOTP_TOLERANCE = 1
 MFA_ADAPTER = "intavo.accounts.secrets.SealedAdapter"
 MFA_RECOVERY_CODES_SHOW_ONCE = True
-# Nobody signs in with an address that is not confirmed, so one that waits does no harm beside an authenticator.
+# Nobody signs in with an address that is not confirmed, so one that waits does no harm beside an
+# authenticator.
 MFA_ALLOW_UNVERIFIED_EMAIL = True
 # Whoever confirms in the browser that signed up is signed in by it.
 ACCOUNT_LOGIN_ON_EMAIL_CONFIRMATION = True
 ACCOUNT_DEFAULT_HTTP_PROTOCOL = "https" if TLS else "http"
 ACCOUNT_ADAPTER = "intavo.accounts.adapter.AccountAdapter"
-ACCOUNT_RATE_LIMITS = {"login_failed": "10/5m/key,30/m/ip", "login": env.str("INTAVO_SIGN_IN_RATE", "60/m/ip")}
+ACCOUNT_RATE_LIMITS = {
+    "login_failed": "10/5m/key,30/m/ip",
+    "login": env.str("INTAVO_SIGN_IN_RATE", "60/m/ip"),
+}
 HEADLESS_ONLY = True
 HEADLESS_CLIENTS = ("browser",)
 HEADLESS_FRONTEND_URLS = {
@@ -174,7 +184,8 @@ EMAIL_HOST, EMAIL_PORT = EMAIL_CONFIG["EMAIL_HOST"], EMAIL_CONFIG["EMAIL_PORT"]
 EMAIL_HOST_USER, EMAIL_HOST_PASSWORD = EMAIL_CONFIG["EMAIL_HOST_USER"], EMAIL_CONFIG["EMAIL_HOST_PASSWORD"]
 EMAIL_USE_TLS = EMAIL_CONFIG.get("EMAIL_USE_TLS", False)
 EMAIL_TIMEOUT = 20
-# A secret under which a mail host hands in the mail of every business here; "" for none. Each has its own as well.
+# A secret under which a mail host hands in the mail of every business here; "" for none. Each has its own as
+# well.
 MAIL_IN_SECRET = env.str("INTAVO_MAIL_IN_SECRET", "")
 DEFAULT_FROM_EMAIL = env.str("INTAVO_MAIL_FROM", "Intavo <no-reply@intavo.example>")
 

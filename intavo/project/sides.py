@@ -1,7 +1,7 @@
 """The two sides of the server: what only the console needs is not done for a visitor's every request.
 
-A visitor has no session, no account and no cookie, and is given JSON; signing in, CSRF tokens, notices and the rules of
-a page are the console's. What a visitor is given as a page or a file goes the console's way.
+A visitor has no session, no account and no cookie, and is given JSON; signing in, CSRF tokens, notices and
+the rules of a page are the console's. What a visitor is given as a page or a file goes the console's way.
 """
 
 from typing import Any
@@ -44,7 +44,9 @@ class _Aside(MiddlewareMixin):
 
 
 class Reader(MiddlewareMixin):
-    """Whoever read before reads no more: what a member is told is written for the region of their own business."""
+    """Whoever read before reads no more: what a member is told is written for the region of their own
+    business.
+    """
 
     def process_request(self, request: HttpRequest) -> None:
         """Nobody has said yet where they are."""
@@ -52,7 +54,8 @@ class Reader(MiddlewareMixin):
 
 
 class Packed(GZipMiddleware):
-    """Packs plans and what the console is told; Django pads it, so that its length says nothing of what is in it.
+    """Packs plans and what the console is told; Django pads it, so that its length says nothing of what is in
+    it.
 
     What holds a secret beside anything else goes out as it is.
     """
@@ -81,8 +84,8 @@ class Private(MiddlewareMixin):
 class Sessions(_Aside, SessionMiddleware):
     """Sessions of the console.
 
-    Only signing out takes the cookie away. A request that finds no session any more may have been under way while
-    signing in gave the browser another one, which would go with the cookie.
+    Only signing out takes the cookie away. A request that finds no session any more may have been under way
+    while signing in gave the browser another one, which would go with the cookie.
     """
 
     def process_response(self, request: HttpRequest, response: HttpResponse) -> HttpResponse:
@@ -94,7 +97,9 @@ class Sessions(_Aside, SessionMiddleware):
 
 
 class Csrf(_Aside, CsrfViewMiddleware):
-    """Tokens against forged requests; every address of the visitor's protocol is exempt and checks the origin."""
+    """Tokens against forged requests; every address of the visitor's protocol is exempt and checks the
+    origin.
+    """
 
 
 class SignedIn(_Aside, AuthenticationMiddleware):

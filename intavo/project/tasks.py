@@ -22,7 +22,9 @@ KEPT_HOURS = 24
 @app.periodic(cron="41 * * * *")
 @app.task(name="clear_jobs", queueing_lock="clear_jobs", pass_context=True)
 async def clear_jobs(context: JobContext, /, timestamp: int, **_: Any) -> None:
-    """Forget jobs a day after they ended, however they did, with what they were given: addresses and links among it."""
+    """Forget jobs a day after they ended, however they did, with what they were given: addresses and links
+    among it.
+    """
     await context.app.job_manager.delete_old_jobs(
         nb_hours=KEPT_HOURS, include_failed=True, include_cancelled=True, include_aborted=True
     )

@@ -13,7 +13,8 @@ urlpatterns = [
     path("", include("intavo.mailin.urls")),
     path("", include("intavo.visitor.urls")),
     re_path(
-        r"^(?!api/|_allauth/|b/|e/|g/|h/|in/mail/|l/|t/|m/|f/|c/|sender/|told/|told-of/|csv/|static/).*$", views.console
+        r"^(?!api/|_allauth/|b/|e/|g/|h/|in/mail/|l/|t/|m/|f/|c/|sender/|told/|told-of/|csv/|static/).*$",
+        views.console,
     ),
 ]
 

@@ -27,7 +27,9 @@ def console(request: HttpRequest) -> HttpResponse:
 
 def service_worker(request: HttpRequest) -> HttpResponse:
     """What keeps the owner's application on a device; it stands at the top, since it serves all places."""
-    response = HttpResponse(settings.CONSOLE_INDEX.with_name("sw.js").read_bytes(), content_type="text/javascript")
+    response = HttpResponse(
+        settings.CONSOLE_INDEX.with_name("sw.js").read_bytes(), content_type="text/javascript"
+    )
     response["Cache-Control"] = "no-cache"
     return response
 
@@ -35,7 +37,8 @@ def service_worker(request: HttpRequest) -> HttpResponse:
 def healthz(request: HttpRequest) -> HttpResponse:
     """200 when web, database and worker are up, else 503; the body says which, within two seconds.
 
-    It connects anew: the pool waits longer for a database that is away, and may be in use to its last connection.
+    It connects anew: the pool waits longer for a database that is away, and may be in use to its last
+    connection.
     """
     up = {"web": True, "database": False, "worker": False}
     with suppress(psycopg.Error), psycopg.connect(**connector_params() | {"connect_timeout": 2}) as database:

@@ -102,9 +102,9 @@ def fold_beats(at: datetime, hours: int = 3) -> int:
 def make_months(at: datetime, ahead: int = 2) -> list[str]:
     """Make the partitions of the months `ahead` (UTC) as far as they are not there; says their names.
 
-    A partition is made beside the table and then attached: no report waits for longer than a short lock, and if that
-    cannot be had at once it is left to another day (OperationalError). A month whose reports have come already, with no
-    partition for them, stays where it is.
+    A partition is made beside the table and then attached: no report waits for longer than a short lock, and
+    if that cannot be had at once it is left to another day (OperationalError). A month whose reports have
+    come already, with no partition for them, stays where it is.
     """
     this = at.astimezone(UTC).replace(day=1, hour=0, minute=0, second=0, microsecond=0)
     first = (this + timedelta(days=32)).replace(day=1)
@@ -122,7 +122,10 @@ def _name_of(month: datetime) -> str:
 
 
 def _make_month(first: datetime, following: datetime) -> bool:
-    name, month = sql.Identifier(_name_of(first)), {"since": first.isoformat(), "until": following.isoformat()}
+    name, month = (
+        sql.Identifier(_name_of(first)),
+        {"since": first.isoformat(), "until": following.isoformat()},
+    )
     ours = sql.Identifier(f"not_{_name_of(first)}")
 
     def run(text: str) -> None:
@@ -135,12 +138,14 @@ def _make_month(first: datetime, following: datetime) -> bool:
         cursor.execute("SELECT to_regclass(%s)", [_name_of(first)])
         there = (cursor.fetchone() or (None,))[0] is not None
         cursor.execute(
-            "SELECT EXISTS (SELECT FROM results_beat_rest WHERE received_at >= %(since)s AND received_at < %(until)s)",
+            "SELECT EXISTS (SELECT FROM results_beat_rest"
+            " WHERE received_at >= %(since)s AND received_at < %(until)s)",
             month,
         )
         if there or (cursor.fetchone() or (True,))[0]:
             return False
-    # That nothing of the month lies in the rest is looked at while reports come; nobody waits for the attaching then.
+    # That nothing of the month lies in the rest is looked at while reports come; nobody waits for the
+    # attaching then.
     run("ALTER TABLE results_beat_rest DROP CONSTRAINT IF EXISTS {ours}")
     run(
         "ALTER TABLE results_beat_rest ADD CONSTRAINT {ours} CHECK"

@@ -24,7 +24,9 @@ class Tally:
 
 
 def refused_beats(actor: Actor, *, site_id: int, at: datetime, days: int = 7) -> dict[str, int]:
-    """How many reports of a site were not counted in the last days up to `at` (UTC), by why, the most first."""
+    """How many reports of a site were not counted in the last days up to `at` (UTC), by why,
+    the most first.
+    """
     rows = RefusedBeats.objects.filter(
         business_id=actor.business_id, site_id=site_id, day__gt=(at - timedelta(days=days)).date()
     )
@@ -33,7 +35,9 @@ def refused_beats(actor: Actor, *, site_id: int, at: datetime, days: int = 7) ->
 
 def tallies(actor: Actor, *, at: datetime, days: int = 30, site_id: int | None = None) -> dict[str, Tally]:
     """What happened to each touchpoint, by its public id, in the last days up to `at`."""
-    rows = HourlyTally.objects.filter(business_id=actor.business_id, hour__gte=at - timedelta(days=days), hour__lte=at)
+    rows = HourlyTally.objects.filter(
+        business_id=actor.business_id, hour__gte=at - timedelta(days=days), hour__lte=at
+    )
     if site_id is not None:
         rows = rows.filter(site_id=site_id)
     found: dict[str, dict[str, int]] = {}

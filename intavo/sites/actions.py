@@ -72,13 +72,20 @@ def add_site(actor: Actor, *, name: str, hosts: list[str], slug: str = "") -> Si
 
 def _free_slug(text: str) -> str:
     stem = slugify(text.replace(".", "-"))[:50] or "site"
-    taken = set(Site.objects.filter(Q(slug=stem) | Q(slug__startswith=f"{stem}-")).values_list("slug", flat=True))
-    return next(name for name in (stem, *(f"{stem}-{n}" for n in range(2, len(taken) + 3))) if name not in taken)
+    taken = set(
+        Site.objects.filter(Q(slug=stem) | Q(slug__startswith=f"{stem}-")).values_list("slug", flat=True)
+    )
+    return next(
+        name for name in (stem, *(f"{stem}-{n}" for n in range(2, len(taken) + 3))) if name not in taken
+    )
 
 
-def change_site(actor: Actor, *, site_id: int, name: str, hosts: list[str], language: str | None = None) -> None:
-    """Change a site's name, hosts, and what its visitors are spoken to in ("": as the business does; None: as it
-    was)."""
+def change_site(
+    actor: Actor, *, site_id: int, name: str, hosts: list[str], language: str | None = None
+) -> None:
+    """Change a site's name, hosts, and what its visitors are spoken to in ("": as the business does; None: as
+    it was).
+    """
     actor.needs(Right.BUSINESS)
     if not name.strip():
         raise Refused(("name", "Please write a name for the site."))
@@ -90,7 +97,8 @@ def change_site(actor: Actor, *, site_id: int, name: str, hosts: list[str], lang
         )
         SiteHost.objects.filter(site=site).exclude(host__in=normal).delete()
         SiteHost.objects.bulk_create(
-            [SiteHost(business_id=actor.business_id, site=site, host=host) for host in normal], ignore_conflicts=True
+            [SiteHost(business_id=actor.business_id, site=site, host=host) for host in normal],
+            ignore_conflicts=True,
         )
         for host, origin in normal.items():
             if origin:
@@ -116,7 +124,9 @@ def set_house(actor: Actor, *, site_id: int, house: dict[str, Any]) -> None:
 
 
 def set_rules(actor: Actor, *, site_id: int, rules: dict[str, Any]) -> None:
-    """Set what holds for the whole site: where people come from, groups of pages, how often it may interrupt."""
+    """Set what holds for the whole site: where people come from, groups of pages,
+    how often it may interrupt.
+    """
     actor.needs(Right.TOUCHPOINTS)
     try:
         value = SiteRules.model_validate(rules)
@@ -143,7 +153,9 @@ class PageSeen:
 
 @dataclass(frozen=True, slots=True)
 class Sighting:
-    """Where the script was seen: a host of the site, a path, the whole origin, and the mark of who was there."""
+    """Where the script was seen: a host of the site, a path, the whole origin,
+    and the mark of who was there.
+    """
 
     host: str
     path: str
@@ -165,12 +177,18 @@ marks = CASE WHEN page.counts THEN '[]' ELSE
 
 
 def count_pages(
-    actor: Actor, *, site_id: int, pages: Mapping[str, PageSeen], members: Collection[str] = (), confirmed: bool = False
+    actor: Actor,
+    *,
+    site_id: int,
+    pages: Mapping[str, PageSeen],
+    members: Collection[str] = (),
+    confirmed: bool = False,
 ) -> None:
-    """Add views to the pages that the script has seen. At most 2,000 pages a site, and 500 that do not count yet.
+    """Add views to the pages that the script has seen. At most 2,000 pages a site, and 500 that do not count
+    yet.
 
-    A page counts once two visitors have asked for it, or one whose mark is in `members`, or all that are confirmed.
-    The newest title stays, and the newest kinds: the script says none before it is asked for them.
+    A page counts once two visitors have asked for it, or one whose mark is in `members`, or all that are
+    confirmed. The newest title stays, and the newest kinds: the script says none before it is asked for them.
     """
     actor.needs(Right.VISIT)
     rows = SitePage.objects.filter(site_id=site_id)
@@ -179,7 +197,9 @@ def count_pages(
         if rows.filter(counts=True).count() >= _MOST_PAGES:
             pages = {path: seen for path, seen in pages.items() if path in known}
         waiting = rows.filter(counts=False).exclude(path__in=pages).order_by("-seen_at")
-        rows.filter(pk__in=list(waiting[max(0, _MOST_WAITING - len(pages)) :].values_list("pk", flat=True))).delete()
+        rows.filter(
+            pk__in=list(waiting[max(0, _MOST_WAITING - len(pages)) :].values_list("pk", flat=True))
+        ).delete()
     with connection.cursor() as cursor:
         # In one order everywhere, so that two processes never wait for each other in a circle.
         for path, page in sorted(pages.items()):
@@ -202,7 +222,9 @@ def count_pages(
             )
 
 
-def count_sources(actor: Actor, *, site_id: int, sources: Mapping[tuple[str, str], int], at: datetime) -> None:
+def count_sources(
+    actor: Actor, *, site_id: int, sources: Mapping[tuple[str, str], int], at: datetime
+) -> None:
     """Add visits to where they came from, by kind and name. At most 1,000 names a site."""
     actor.needs(Right.VISIT)
     if not sources:
@@ -224,7 +246,8 @@ def count_sources(actor: Actor, *, site_id: int, sources: Mapping[tuple[str, str
 
 
 def note_strangers(actor: Actor, *, site_id: int, hosts: Mapping[str, Collection[str]], at: datetime) -> None:
-    """Note hosts the script was seen on that no site of the key's business lists, with the marks of who was there.
+    """Note hosts the script was seen on that no site of the key's business lists, with the marks of who was
+    there.
 
     The last 200 are kept, those that several visitors met before those of one.
     """
@@ -253,10 +276,13 @@ def touch(business_id: int, *, site_ids: list[int] | None = None) -> None:
     (sites if site_ids is None else sites.filter(pk__in=site_ids)).update(revision=F("revision") + 1)
 
 
-def seen(actor: Actor, *, site_id: int, at: datetime, sighting: Sighting, members: Collection[str] = ()) -> None:
+def seen(
+    actor: Actor, *, site_id: int, at: datetime, sighting: Sighting, members: Collection[str] = ()
+) -> None:
     """Note that the script was seen on a page; an older sighting never overwrites a newer one.
 
-    Which scheme and port a host has is learnt from a member's own browser alone, and from any on this machine itself.
+    Which scheme and port a host has is learnt from a member's own browser alone, and from any on this machine
+    itself.
     """
     actor.needs(Right.VISIT)
     older = Q(seen_at__isnull=True) | Q(seen_at__lte=at)
@@ -264,7 +290,9 @@ def seen(actor: Actor, *, site_id: int, at: datetime, sighting: Sighting, member
         seen_at=at, seen_host=sighting.host[:255], seen_path=sighting.path[:500]
     )
     if sighting.sender in members or is_loopback(sighting.host):
-        rows = SiteHost.objects.filter(site_id=site_id, business_id=actor.business_id, host=sighting.host, origin="")
+        rows = SiteHost.objects.filter(
+            site_id=site_id, business_id=actor.business_id, host=sighting.host, origin=""
+        )
         rows.exclude(seen_origin=sighting.origin).update(seen_origin=sighting.origin[:300])
 
 

@@ -43,7 +43,12 @@ class SiteOut(Schema):
     def of(site: Site) -> "SiteOut":
         """A site as the console shows it."""
         seen = (
-            SeenOut(at=site.seen_at, host=site.seen_host, path=site.seen_path, url=f"{home_of(site)}{site.seen_path}")
+            SeenOut(
+                at=site.seen_at,
+                host=site.seen_host,
+                path=site.seen_path,
+                url=f"{home_of(site)}{site.seen_path}",
+            )
             if site.seen_at
             else None
         )

@@ -32,15 +32,17 @@ class Site(models.Model):
     seen_path = models.CharField(max_length=500, blank=True)
 
     def tongue(self, own: str = "") -> Tongue:
-        """What visitors are spoken to in: a touchpoint's own language, else the site's, else the business's."""
+        """What visitors are spoken to in: a touchpoint's own language, else the site's,
+        else the business's.
+        """
         return self.business.tongue(own, self.language)
 
 
 class SiteHost(models.Model):
     """A host of a site, normalised, and how its pages are reached: scheme, name and port.
 
-    That is as the owner wrote it, else as a member's own browser saw it: what a visitor says of an address never
-    changes where a link leads.
+    That is as the owner wrote it, else as a member's own browser saw it: what a visitor says of an address
+    never changes where a link leads.
     """
 
     business = models.ForeignKey(Business, on_delete=models.CASCADE)
@@ -57,8 +59,8 @@ class SiteHost(models.Model):
 class SitePage(models.Model):
     """A page that the script has seen: how often, what it says of itself, and when last.
 
-    It counts once several visitors have asked for it, or a member has; until then it is kept with the marks of those
-    who did, and not listed.
+    It counts once several visitors have asked for it, or a member has; until then it is kept with the marks
+    of those who did, and not listed.
     """
 
     business = models.ForeignKey(Business, on_delete=models.CASCADE)

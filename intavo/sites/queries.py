@@ -13,7 +13,11 @@ from .models import SeenSource, Site, SitePage
 
 def sites_of(actor: Actor) -> QuerySet[Site]:
     """The business's sites with their hosts."""
-    return Site.objects.filter(business_id=actor.business_id).prefetch_related("hosts", "strangers").order_by("pk")
+    return (
+        Site.objects.filter(business_id=actor.business_id)
+        .prefetch_related("hosts", "strangers")
+        .order_by("pk")
+    )
 
 
 def rules_of(site: Site) -> SiteRules:
@@ -40,7 +44,9 @@ def empty_lists(rules: SiteRules) -> list[str]:
 
 
 def home_of(site: Site) -> str:
-    """Where a site's pages are, like "https://otterwick.example": the host where it was seen last, else its first."""
+    """Where a site's pages are, like "https://otterwick.example": the host where it was seen last, else its
+    first.
+    """
     hosts = list(site.hosts.all())
     host = next((one for one in hosts if one.host == site.seen_host), hosts[0] if hosts else None)
     return (host.origin or host.seen_origin or f"https://{host.host}") if host else ""

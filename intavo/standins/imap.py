@@ -67,7 +67,9 @@ class _Talk(socketserver.StreamRequestHandler):
         if raw is None:
             return
         if "BODY" in items:
-            self.wfile.write(f"* {number} FETCH (UID {number} BODY[] {{{len(raw)}}}\r\n".encode() + raw + b")\r\n")
+            self.wfile.write(
+                f"* {number} FETCH (UID {number} BODY[] {{{len(raw)}}}\r\n".encode() + raw + b")\r\n"
+            )
         else:
             self._say(f"* {number} FETCH (UID {number} RFC822.SIZE {len(raw)})")
 

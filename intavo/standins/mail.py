@@ -1,10 +1,9 @@
 """The mail stand-in: takes mail by SMTP, keeps it in a folder, and shows it on a page.
 
 Addresses: `/` the list (`?before=<name>` goes on), `/mails/<name>` one mail, `/mails/<name>.eml` its source,
-`/mails/<name>/<file>` what is attached to it, `/mails.json` all as
-JSON (newest first), `POST /forget` empties it. `POST /mails/<name>/answer` (a form: `how`, `text`, `from`)
-hands an answer in to Intavo as a mail host would: what somebody wrote, an automatic reply, or a report that the mail
-came back or was called spam.
+`/mails/<name>/<file>` what is attached to it, `/mails.json` all as JSON (newest first), `POST /forget`
+empties it. `POST /mails/<name>/answer` (a form: `how`, `text`, `from`) hands an answer in to Intavo as a mail
+host would: what somebody wrote, an automatic reply, or a report that the mail came back or was called spam.
 """
 
 import argparse
@@ -59,7 +58,9 @@ class Kept:
         files: dict[str, bytes] = {}
         for at, part in enumerate(self.message.iter_attachments(), 1):
             content = part.get_content()
-            files[part.get_filename() or f"file-{at}"] = content.encode() if isinstance(content, str) else content
+            files[part.get_filename() or f"file-{at}"] = (
+                content.encode() if isinstance(content, str) else content
+            )
         return files
 
     def said(self) -> dict[str, object]:
@@ -73,7 +74,9 @@ class Kept:
 
 
 class Box:
-    """The folder the mails are kept in; a number counts them up. Each is read once, however many there are."""
+    """The folder the mails are kept in; a number counts them up. Each is read once,
+    however many there are.
+    """
 
     def __init__(self, folder: Path) -> None:
         self.folder = folder
@@ -135,7 +138,9 @@ class Taker:
 
 
 def answer_to(kept: Kept, how: str, text: str, sender: str) -> bytes:
-    """The mail that comes back: an "answer", an "away" note, "gone" or "full" (a bounce), or "spam" (a complaint)."""
+    """The mail that comes back: an "answer", an "away" note, "gone" or "full" (a bounce), or "spam" (a
+    complaint).
+    """
     sent = kept.message
     made = EmailMessage(policy=policy.SMTP)
     own = sender or parseaddr(str(sent["To"]))[1]
@@ -151,12 +156,16 @@ def answer_to(kept: Kept, how: str, text: str, sender: str) -> bytes:
     if how == "away":
         made["Auto-Submitted"] = "auto-replied"
     quoted = "\n".join(f"> {line}".rstrip() for line in kept.text.strip().split("\n"))
-    made.set_content(f"{text or 'I am away until Monday.'}\n\nOn {sent['Date']}, {sent['From']} wrote:\n{quoted}\n")
+    made.set_content(
+        f"{text or 'I am away until Monday.'}\n\nOn {sent['Date']}, {sent['From']} wrote:\n{quoted}\n"
+    )
     return made.as_bytes()
 
 
 def _as_report(message: EmailMessage, kept: Kept, how: str) -> str:
-    """The last heads of a report and its three parts; addresses in any letters stand in it as they are (RFC 6533)."""
+    """The last heads of a report and its three parts; addresses in any letters stand in it as they are (RFC
+    6533).
+    """
     to, spam = parseaddr(str(kept.message["To"]))[1], how == "spam"
     message["Subject"] = "Complaint about a mail" if spam else "Your mail could not be delivered"
     kind = "feedback-report" if spam else "delivery-status"
@@ -165,9 +174,13 @@ def _as_report(message: EmailMessage, kept: Kept, how: str) -> str:
     back = ("Reporting-MTA: dns; post.example", "", *failed)
     called = ("Feedback-Type: abuse", "User-Agent: stand-in/1", "Version: 1", f"Original-Rcpt-To: <{to}>")
     fields = "".join(f"{line}\r\n" for line in (called if spam else back))
-    heads = "".join(f"{name}: {kept.message[name]}\r\n" for name in ("From", "To", "Message-ID") if kept.message[name])
+    heads = "".join(
+        f"{name}: {kept.message[name]}\r\n" for name in ("From", "To", "Message-ID") if kept.message[name]
+    )
     bound = "stand-in-report"
-    head = f'MIME-Version: 1.0\r\nContent-Type: multipart/report; report-type={kind}; boundary="{bound}"\r\n\r\n'
+    head = (
+        f'MIME-Version: 1.0\r\nContent-Type: multipart/report; report-type={kind}; boundary="{bound}"\r\n\r\n'
+    )
     parts = (
         ("text/plain", "This mail could not be delivered.\r\n"), (f"message/{kind}", fields),
         ("text/rfc822-headers", heads),
@@ -199,8 +212,10 @@ def _answer_form(mail: Kept) -> str:
     return (
         f"<h2>What comes back</h2><form method=post action='/mails/{mail.name}/answer'>"
         f"<p><label>What <select name=how>{options}</select></label>"
-        f"<p><label>From <input name=from size=40 value='{escape(parseaddr(str(mail.message['To']))[1])}'></label>"
-        "<p><label>Words<br><textarea name=text rows=5 cols=60></textarea></label><p><button>Hand it in</button></form>"
+        "<p><label>From <input name=from size=40 "
+        f"value='{escape(parseaddr(str(mail.message['To']))[1])}'></label>"
+        "<p><label>Words<br><textarea name=text rows=5 cols=60></textarea></label>"
+        "<p><button>Hand it in</button></form>"
     )
 
 
@@ -225,7 +240,9 @@ def list_page(box: Box, before: str = "") -> str:
     table = f"<table><tr><th>Date<th>To<th>Subject{rows}</table>"
     if len(names) > ON_A_PAGE:
         table += f"<p><a href='/?before={names[ON_A_PAGE - 1]}'>Older mail</a>"
-    return _page("Mail stand-in", table if mails else "<p>No mail yet. What Intavo sends can be read here.</p>")
+    return _page(
+        "Mail stand-in", table if mails else "<p>No mail yet. What Intavo sends can be read here.</p>"
+    )
 
 
 def mail_page(mail: Kept) -> str:
@@ -242,7 +259,8 @@ def mail_page(mail: Kept) -> str:
     )
     attached = f"<h2>Attached</h2><ul>{files}</ul>" if files else ""
     return _page(
-        str(mail.message["Subject"]), f"<dl>{heads}</dl><pre>{text}</pre>{attached}{source}{_answer_form(mail)}"
+        str(mail.message["Subject"]),
+        f"<dl>{heads}</dl><pre>{text}</pre>{attached}{source}{_answer_form(mail)}",
     )
 
 
@@ -288,8 +306,12 @@ def handler(box: Box, answers: str = "") -> type[Handler]:
             form = {key: values[0] for key, values in parse_qs(raw).items()}
             made = answer_to(mail, form.get("how", "answer"), form.get("text", ""), form.get("from", ""))
             status, said = hand_in(answers, made)
-            told = f"<p>Intavo said {status}:<pre>{escape(said)}</pre><p><a href='/mails/{mail.name}'>Back</a>"
-            self.say(200 if status < 400 else 502, "text/html; charset=utf-8", _page("Handed in", told).encode())
+            told = (
+                f"<p>Intavo said {status}:<pre>{escape(said)}</pre><p><a href='/mails/{mail.name}'>Back</a>"
+            )
+            self.say(
+                200 if status < 400 else 502, "text/html; charset=utf-8", _page("Handed in", told).encode()
+            )
 
     return Mails
 

@@ -1,8 +1,8 @@
 """The messaging stand-in "Wherry": a made-up service on loopback, and its bridge to Intavo as one gateway.
 
 Addresses: `/to/<handle>?text=…` a page to write to a handle, `POST /messages` what the business answers (see
-docs/gateway.md), `/talk.json?to=…&me=…` what was said so far, `POST /say` what a visitor writes. What cannot be
-handed over yet is kept in a folder and tried again.
+docs/gateway.md), `/talk.json?to=…&me=…` what was said so far, `POST /say` what a visitor writes. What cannot
+be handed over yet is kept in a folder and tried again.
 """
 
 import argparse
@@ -84,7 +84,8 @@ class Wherry:
         text, at = json.dumps(body), datetime.now(UTC)
         id_ = f"msg_{body['id']}"
         headers = {
-            "content-type": "application/json", "webhook-id": id_, "webhook-timestamp": str(int(at.timestamp())),
+            "content-type": "application/json", "webhook-id": id_,
+            "webhook-timestamp": str(int(at.timestamp())),
             "webhook-signature": Webhook(self.secret).sign(id_, at, text),
         }  # fmt: skip
         request = urllib.request.Request(self.call, text.encode(), headers, method="POST")  # noqa: S310  # loopback
@@ -105,7 +106,8 @@ def _page(handle: str, text: str) -> bytes:
         "<!doctype html><html lang=en><meta charset=utf-8><meta name=viewport content='width=device-width'>"
         f'<title>Wherry: {name}</title><style>{style}</style><body data-to="{name}">'
         f"<header><h1>Wherry</h1><p>You write to <b>{name}</b></p></header><ol></ol><div id=choices></div>"
-        f"<form><textarea rows=2 aria-label='Your message'>{escape(text)}</textarea><button>Send</button></form>"
+        f"<form><textarea rows=2 aria-label='Your message'>{escape(text)}</textarea>"
+        "<button>Send</button></form>"
         f"<script>{script}</script></body></html>"
     ).encode()
 

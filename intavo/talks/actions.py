@@ -92,7 +92,9 @@ class SaidNow(BaseModel):
 
     def data(self) -> dict[str, Any]:
         """As the dialogue takes it."""
-        return {key: value for key in ("text", "choice", "address") if (value := getattr(self, key)) is not None}
+        return {
+            key: value for key in ("text", "choice", "address") if (value := getattr(self, key)) is not None
+        }
 
 
 @dataclass(frozen=True, slots=True)
@@ -128,7 +130,9 @@ def _own_language(talk: Talk) -> str:
 
 
 def begin_talk(site: LiveSite, body: Begun, at: datetime) -> TalkBegun:
-    """A talk from a touchpoint that was live, and the answer; it joins nobody yet. Refused for what is not there."""
+    """A talk from a touchpoint that was live, and the answer; it joins nobody yet. Refused for what is not
+    there.
+    """
     actor = visitor_of(site.business.pk)
     actor.needs(Right.VISIT)
     seen = published_revision(site.business.pk, body.touchpoint, body.revision)
@@ -163,7 +167,9 @@ def opened(site: LiveSite, talk: Talk, at: datetime) -> TalkNow:
 
 
 def first_word(site: LiveSite, talk: Talk, body: SaidNow, at: datetime) -> list[Message]:
-    """A talk that begins with their own words: kept, and answered by the script's beginning, or as its answer."""
+    """A talk that begins with their own words: kept, and answered by the script's beginning, or as its
+    answer.
+    """
     said = said_of(site, talk, at)
     turn = begin(script_of(site, talk), said.words)
     talk.save()
@@ -175,7 +181,13 @@ def first_word(site: LiveSite, talk: Talk, body: SaidNow, at: datetime) -> list[
     words = _words_of(talk, body)
     talk.last += 1
     Message.objects.create(
-        business_id=talk.business_id, talk=talk, n=talk.last, source=Message.THEM, text=words, at=at, client_id=body.id
+        business_id=talk.business_id,
+        talk=talk,
+        n=talk.last,
+        source=Message.THEM,
+        text=words,
+        at=at,
+        client_id=body.id,
     )
     rows = _follow(site, talk, turn, at)
     _join(visitor_of(site.business.pk), talk, turn, said, words, at)
@@ -236,7 +248,9 @@ def where_of(site: LiveSite, token: str) -> str:
 
 
 def find_talk(site_id: int, token: str) -> Talk | None:
-    """The talk with this token, locked for the caller's transaction; None for another site's, or one long over."""
+    """The talk with this token, locked for the caller's transaction; None for another site's, or one long
+    over.
+    """
     since = clock.now() - GOOD_FOR
     rows = Talk.objects.select_for_update(of=("self",)).select_related("touchpoint")
     return rows.filter(token=token, site_id=site_id, gateway=None, last_word_at__gt=since).first()
@@ -246,7 +260,9 @@ class TooOften(Exception):
     """More than ten messages in a minute; with the seconds to wait."""
 
 
-def say(site: LiveSite, token: str, body: SaidNow, at: datetime, data: bytes | None = None) -> TalkAnswer | None:
+def say(
+    site: LiveSite, token: str, body: SaidNow, at: datetime, data: bytes | None = None
+) -> TalkAnswer | None:
     """Take in what a visitor says, with the bytes of a file if that is what they send.
 
     None where there is no such talk. The same id gives the very same answer again.
@@ -289,8 +305,12 @@ def _lately(talk: Talk) -> int:
     return int(row[0]) if row else 0
 
 
-def taken(site: LiveSite, talk: Talk, body: SaidNow, at: datetime, file: dict[str, object] | None = None) -> str:
-    """What comes of a message: kept, followed by the script, on the list. Refused for a choice that is not there."""
+def taken(
+    site: LiveSite, talk: Talk, body: SaidNow, at: datetime, file: dict[str, object] | None = None
+) -> str:
+    """What comes of a message: kept, followed by the script, on the list. Refused for a choice that is not
+    there.
+    """
     actor, said = visitor_of(site.business.pk), said_of(site, talk, at)
     try:
         turn = take(script_of(site, talk), talk.state, body.data(), said.words, site.business.region)
@@ -329,8 +349,12 @@ def _words_of(talk: Talk, body: SaidNow) -> str:
     return (body.text or next(iter((body.address or {}).values()), "")).strip()
 
 
-def _join(actor: Actor, talk: Talk, turn: Turn, said: Said, words: str, at: datetime, about: str = "") -> None:
-    """Whose it is, with an open follow-up from their first word on; `about` is what the list shows of it instead."""
+def _join(
+    actor: Actor, talk: Talk, turn: Turn, said: Said, words: str, at: datetime, about: str = ""
+) -> None:
+    """Whose it is, with an open follow-up from their first word on; `about` is what the list shows of it
+    instead.
+    """
     first = talk.person_id is None
     address = next((one for one in turn.effects if isinstance(one, Address)), None)
     if address is not None or first:
@@ -348,10 +372,22 @@ def _join(actor: Actor, talk: Talk, turn: Turn, said: Said, words: str, at: date
     via = talk.gateway.name if talk.gateway is not None else "page"
     source = Source(talk.touchpoint_id, talk.site_id, talk.page, talk.device, (about or words)[:300], via)
     talk.followup_id = open_followup(
-        actor, person_id=talk.person_id, kind=Kind.MESSAGE, at=at, due=said.due, source=source, thread=f"talk-{talk.pk}"
+        actor,
+        person_id=talk.person_id,
+        kind=Kind.MESSAGE,
+        at=at,
+        due=said.due,
+        source=source,
+        thread=f"talk-{talk.pk}",
     )
     if first:
-        data = {"touchpoint": name, "page": talk.page, "text": words, "talk": talk.pk, "followup": talk.followup_id}
+        data = {
+            "touchpoint": name,
+            "page": talk.page,
+            "text": words,
+            "talk": talk.pk,
+            "followup": talk.followup_id,
+        }
         people.add_event(actor, person_id=talk.person_id, at=at, kind="message", data=data)
 
 
@@ -402,7 +438,9 @@ def answer_talk(talk: Talk, *, text: str, key: str, member_id: int | None, at: d
     if talk.gateway_id is not None:
         send_out(talk, [row])
     else:
-        app.configure_task("mail_talk", queue="mail", schedule_in={"seconds": MAIL_LOOK}).defer(talk_id=talk.pk)
+        app.configure_task("mail_talk", queue="mail", schedule_in={"seconds": MAIL_LOOK}).defer(
+            talk_id=talk.pk
+        )
     return row
 
 
@@ -456,5 +494,7 @@ def touchpoint_by_code(business_id: int, code: str) -> Touchpoint | None:
     """The touchpoint that a short code names."""
     from intavo.touchpoints.models import short_code
 
-    rows = Touchpoint.objects.filter(business_id=business_id, deleted_at=None).exclude(live=None).order_by("pk")
+    rows = (
+        Touchpoint.objects.filter(business_id=business_id, deleted_at=None).exclude(live=None).order_by("pk")
+    )
     return next((row for row in rows if short_code(row.public_id) == code.lower()), None)

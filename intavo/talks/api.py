@@ -110,7 +110,11 @@ def talk(request: MemberRequest, followup_id: int, after: int = 0) -> TalkOut | 
     if found is None:
         return NoTalkOut()
     note_read(request.auth, talk_id=found.pk)
-    rows = found.messages.select_related("member__user", "delivery").filter(n__gt=max(0, after)).order_by("n")[:500]
+    rows = (
+        found.messages.select_related("member__user", "delivery")
+        .filter(n__gt=max(0, after))
+        .order_by("n")[:500]
+    )
     return TalkOut(
         id=found.pk,
         through=found.gateway.name if found.gateway else "",

@@ -27,7 +27,8 @@ _PDF = b"%PDF-"
 def checked_file(name: str, data: bytes) -> tuple[dict[str, object], bytes]:
     """What is kept of a file, and its bytes; Refused that names `file` for what it may not be.
 
-    A picture is decoded and written anew as WebP, at most 2,400 pixels wide, so that nothing else of it stays.
+    A picture is decoded and written anew as WebP, at most 2,400 pixels wide, so that nothing else of it
+    stays.
     """
     if not data:
         raise Refused(("file", Phrase("This file is empty.")))

@@ -1,4 +1,6 @@
-"""Gateways: messages handed to services outside and taken in from them. The protocol stands in docs/gateway.md."""
+"""Gateways: messages handed to services outside and taken in from them. The protocol stands in
+docs/gateway.md.
+"""
 
 import base64
 import ipaddress
@@ -91,7 +93,9 @@ def drop_gateway(actor: Actor, *, gateway_id: int) -> None:
 
 
 def may_go(address: str) -> bool:
-    """Whether an address may be called: never one of this machine or network, but for hosts that are allowed."""
+    """Whether an address may be called: never one of this machine or network,
+    but for hosts that are allowed.
+    """
     parts = urlsplit(address)
     host = parts.hostname or ""
     if host in settings.LOCAL_GATEWAYS:
@@ -109,7 +113,9 @@ def _outside(address: ipaddress.IPv4Address | ipaddress.IPv6Address) -> bool:
 
 
 def deliver(delivery_id: int) -> None:
-    """Hand a message to its gateway: 2xx is taken, 4xx given up and said, all else tried again (GatewayAway)."""
+    """Hand a message to its gateway: 2xx is taken, 4xx given up and said,
+    all else tried again (GatewayAway).
+    """
     rows = Delivery.objects.select_related("message", "gateway", "message__talk")
     sent = rows.filter(pk=delivery_id, state=Delivery.WAITING).first()
     if sent is None:
@@ -165,9 +171,18 @@ def _given_up(sent: Delivery, reason: str) -> None:
             return
         talk = sent.message.talk
         if talk.person_id is not None:
-            data = {"text": sent.message.text, "talk": talk.pk, "reason": reason, "through": sent.gateway.name}
+            data = {
+                "text": sent.message.text,
+                "talk": talk.pk,
+                "reason": reason,
+                "through": sent.gateway.name,
+            }
             add_event(
-                visitor_of(talk.business_id), person_id=talk.person_id, at=clock.now(), kind="not delivered", data=data
+                visitor_of(talk.business_id),
+                person_id=talk.person_id,
+                at=clock.now(),
+                kind="not delivered",
+                data=data,
             )
 
 
@@ -207,7 +222,9 @@ class BadSignature(Exception):
 
 
 def take_in(gateway: Gateway, body: bytes, headers: dict[str, str]) -> dict[str, Any]:
-    """Take in what a gateway sent; BadSignature, or Refused with what is wrong. The same id again changes nothing."""
+    """Take in what a gateway sent; BadSignature, or Refused with what is wrong. The same id again changes
+    nothing.
+    """
     try:
         Webhook(unsealed(gateway.secret)).verify(body, headers)
     except WebhookVerificationError as error:
@@ -224,7 +241,9 @@ def take_in(gateway: Gateway, body: bytes, headers: dict[str, str]) -> dict[str,
         return _receipt(gateway, came)
     try:
         with transaction.atomic():
-            GatewayIn.objects.create(business_id=gateway.business_id, gateway=gateway, uid=came.id, at=clock.now())
+            GatewayIn.objects.create(
+                business_id=gateway.business_id, gateway=gateway, uid=came.id, at=clock.now()
+            )
             return _message(gateway, came, clock.now())
     except IntegrityError:
         if GatewayIn.objects.filter(gateway=gateway, uid=came.id).exists():
@@ -233,7 +252,11 @@ def take_in(gateway: Gateway, body: bytes, headers: dict[str, str]) -> dict[str,
 
 
 def _receipt(gateway: Gateway, came: Came) -> dict[str, Any]:
-    sent = Delivery.objects.select_related("message__talk", "gateway").filter(gateway=gateway, uid=came.id).first()
+    sent = (
+        Delivery.objects.select_related("message__talk", "gateway")
+        .filter(gateway=gateway, uid=came.id)
+        .first()
+    )
     if sent is None:
         raise Refused(("id", "There is no message of ours with this id."))
     if came.failed:
@@ -244,7 +267,12 @@ def _receipt(gateway: Gateway, came: Came) -> dict[str, Any]:
 
 
 def _site(gateway: Gateway) -> LiveSite:
-    key = Site.objects.filter(business_id=gateway.business_id).order_by("pk").values_list("key", flat=True).first()
+    key = (
+        Site.objects.filter(business_id=gateway.business_id)
+        .order_by("pk")
+        .values_list("key", flat=True)
+        .first()
+    )
     site = live_site(key) if key else None
     if site is None:
         raise Refused(("body", "The business has no site yet, so that nobody would read it."))
@@ -278,12 +306,22 @@ def _message(gateway: Gateway, came: Came, at: datetime) -> dict[str, Any]:
 
 def _talk(gateway: Gateway, sender: From, touchpoint: Touchpoint | None, at: datetime) -> Talk | None:
     rows = Talk.objects.select_for_update(of=("self",)).select_related("touchpoint")
-    found = rows.filter(gateway=gateway, handle=sender.handle, last_word_at__gt=at - GOOD_FOR).order_by("-pk").first()
+    found = (
+        rows.filter(gateway=gateway, handle=sender.handle, last_word_at__gt=at - GOOD_FOR)
+        .order_by("-pk")
+        .first()
+    )
     # A code of another touchpoint begins anew, with its own script.
-    return None if found is not None and touchpoint is not None and found.touchpoint_id != touchpoint.pk else found
+    return (
+        None
+        if found is not None and touchpoint is not None and found.touchpoint_id != touchpoint.pk
+        else found
+    )
 
 
-def _new_talk(gateway: Gateway, site: LiveSite, sender: From, touchpoint: Touchpoint | None, at: datetime) -> Talk:
+def _new_talk(
+    gateway: Gateway, site: LiveSite, sender: From, touchpoint: Touchpoint | None, at: datetime
+) -> Talk:
     revision = touchpoint.live if touchpoint is not None else None
     return Talk(
         business_id=gateway.business_id,

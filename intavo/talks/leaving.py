@@ -1,4 +1,6 @@
-"""What happens while nobody looks: answers mailed to those who have left, and a true word where we are late."""
+"""What happens while nobody looks: answers mailed to those who have left,
+and a true word where we are late.
+"""
 
 from django.db import transaction
 from procrastinate.contrib.django import app
@@ -31,7 +33,9 @@ def mail_if_gone(talk_id: int) -> bool:
         if not unseen:
             return False
         if is_there(talk):
-            app.configure_task("mail_talk", queue="mail", schedule_in={"seconds": MAIL_LOOK}).defer(talk_id=talk.pk)
+            app.configure_task("mail_talk", queue="mail", schedule_in={"seconds": MAIL_LOOK}).defer(
+                talk_id=talk.pk
+            )
             return False
         address = Address.objects.filter(person=talk.person, kind=Address.EMAIL).first()
         if address is None:
@@ -56,7 +60,11 @@ def tell_late() -> int:
     count = 0
     for talk_id in list(late.values_list("pk", flat=True)[:_MOST]):
         with transaction.atomic():
-            talk = Talk.objects.select_for_update(of=("self",)).select_related("touchpoint", "site").get(pk=talk_id)
+            talk = (
+                Talk.objects.select_for_update(of=("self",))
+                .select_related("touchpoint", "site")
+                .get(pk=talk_id)
+            )
             site = live_site(talk.site.key) if talk.site is not None else None
             if talk.told_late or site is None:
                 continue

@@ -23,7 +23,9 @@ def new_gateway_key() -> str:
 
 
 class Gateway(models.Model):
-    """A bridge to a service outside. `secrets` (whsec_…) sign what comes in; `bearer` is sent with what goes out."""
+    """A bridge to a service outside. `secrets` (whsec_…) sign what comes in; `bearer` is sent with what goes
+    out.
+    """
 
     business = models.ForeignKey(Business, on_delete=models.CASCADE, related_name="gateways")
     name = models.CharField(max_length=80)
@@ -41,7 +43,8 @@ class Gateway(models.Model):
 class Talk(models.Model):
     """A conversation: where its script stands, whose it is, and how far both sides have come in it.
 
-    `given` is the number of the last message that the visitor's side was given, `read` of theirs that one of us saw.
+    `given` is the number of the last message that the visitor's side was given, `read` of theirs that one of
+    us saw.
     """
 
     business = models.ForeignKey(Business, on_delete=models.CASCADE)
@@ -77,13 +80,17 @@ class Talk(models.Model):
         indexes = (
             models.Index(fields=["followup"], name="talks_of_followup"),
             models.Index(
-                fields=["gateway", "handle", "-id"], condition=models.Q(gateway__isnull=False), name="talks_outside"
+                fields=["gateway", "handle", "-id"],
+                condition=models.Q(gateway__isnull=False),
+                name="talks_outside",
             ),
         )
 
 
 class Message(models.Model):
-    """One message of a talk, numbered from 1. `answer` is what a visitor's own message was answered with, as bytes."""
+    """One message of a talk, numbered from 1. `answer` is what a visitor's own message was answered with, as
+    bytes.
+    """
 
     THEM, US, SCRIPT = "them", "us", "script"
     business = models.ForeignKey(Business, on_delete=models.CASCADE)
@@ -110,7 +117,9 @@ class Message(models.Model):
 
 
 class Delivery(models.Model):
-    """A message on its way out through a gateway; `uid` makes it the same message however often it is tried."""
+    """A message on its way out through a gateway; `uid` makes it the same message however often it is
+    tried.
+    """
 
     WAITING, ACCEPTED, DELIVERED, FAILED = "waiting", "accepted", "delivered", "failed"
     business = models.ForeignKey(Business, on_delete=models.CASCADE)

@@ -15,7 +15,8 @@ _POLL = """
 WITH noted AS (
     UPDATE talks_talk SET seen_at = now(), given = GREATEST(given, LEAST(%(after)s, last))
     WHERE token = %(token)s AND site_id = %(site)s AND last_word_at > %(since)s
-      AND (seen_at < now() - interval '20 s' OR seen_at > now() + interval '60 s' OR given < LEAST(%(after)s, last))
+      AND (seen_at < now() - interval '20 s' OR seen_at > now() + interval '60 s'
+            OR given < LEAST(%(after)s, last))
 )
 """
 # By the token alone, which is one row's only: the less is asked, the less is planned.
@@ -58,7 +59,8 @@ def is_there(talk: Talk) -> bool:
     """Whether the visitor has asked for something in the last two minutes, by the database's own clock."""
     with connection.cursor() as cursor:
         cursor.execute(
-            "SELECT seen_at > now() - make_interval(secs => %s) FROM talks_talk WHERE id = %s", [GONE_AFTER, talk.pk]
+            "SELECT seen_at > now() - make_interval(secs => %s) FROM talks_talk WHERE id = %s",
+            [GONE_AFTER, talk.pk],
         )
         row = cursor.fetchone()
     return bool(row and row[0])
@@ -66,5 +68,7 @@ def is_there(talk: Talk) -> bool:
 
 def talk_of(business_id: int, followup_id: int) -> Talk | None:
     """The talk behind a follow-up, the latest of several."""
-    rows = Talk.objects.select_related("touchpoint", "gateway").filter(business_id=business_id, followup_id=followup_id)
+    rows = Talk.objects.select_related("touchpoint", "gateway").filter(
+        business_id=business_id, followup_id=followup_id
+    )
     return rows.order_by("-last_word_at", "-pk").first()

@@ -53,7 +53,8 @@ class ChoiceOffered(TypedDict):
 class TalkNow(TypedDict):
     """What is new in a conversation. `asks`: what is asked for next ("email", "phone", "text").
 
-    `says`: what is told by the hours. What may be missing is there where the whole is asked for, or something was said.
+    `says`: what is told by the hours. What may be missing is there where the whole is asked for, or something
+    was said.
     """
 
     messages: list[MessageSaid]

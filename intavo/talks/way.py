@@ -38,12 +38,18 @@ class InTheTalk:
 
     def receipt(self, data: dict[str, Any]) -> str:
         """Whether they have it."""
-        row = Message.objects.select_related("talk", "talk__gateway").filter(pk=data.get("message") or 0).first()
+        row = (
+            Message.objects.select_related("talk", "talk__gateway")
+            .filter(pk=data.get("message") or 0)
+            .first()
+        )
         if row is None:
             return ""
         sent = Delivery.objects.filter(message=row).first()
         if sent is not None and row.talk.gateway is not None:
-            return f"{row.talk.gateway.name}: {_STATES[sent.state]}{f' — {sent.reason}' if sent.reason else ''}"
+            return (
+                f"{row.talk.gateway.name}: {_STATES[sent.state]}{f' — {sent.reason}' if sent.reason else ''}"
+            )
         if row.mailed:
             return "mailed, since they had left"
         return "they have it" if row.n <= row.talk.given else "in the page, not seen yet"

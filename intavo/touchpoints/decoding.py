@@ -1,8 +1,8 @@
 """A program of its own that decodes one picture and writes it anew, in little memory and little time.
 
 `python -m intavo.touchpoints.decoding <picture> <folder> <box> <width>…` says as JSON what it is, and leaves
-`<width>.webp` in the folder for each width; where it is none that is taken, {"wrong": words}. Whatever a picture does
-to its decoder, it does to this process alone.
+`<width>.webp` in the folder for each width; where it is none that is taken, {"wrong": words}. Whatever a
+picture does to its decoder, it does to this process alone.
 """
 
 import json
@@ -42,7 +42,9 @@ TOO_MANY = "This picture is too large: at most 40 million pixels, and 12,000 on 
 
 
 def decoded(picture: Image.Image, widest: int) -> Image.Image:
-    """Its pixels, the right way up, of moving ones the first; no finer than is wanted for a picture so wide."""
+    """Its pixels, the right way up, of moving ones the first;
+    no finer than is wanted for a picture so wide.
+    """
     if picture.format == "JPEG":
         shorter = min(picture.size)
         picture.draft("RGB", (widest * picture.width // shorter, widest * picture.height // shorter))

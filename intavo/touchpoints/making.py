@@ -1,4 +1,6 @@
-"""Touchpoints made ready for visitors: rules compiled, documents written as JSON; drafts too, for rehearsals."""
+"""Touchpoints made ready for visitors: rules compiled, documents written as JSON; drafts too,
+for rehearsals.
+"""
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
@@ -62,8 +64,8 @@ def making(site: Site, hosts: frozenset[str] | None = None) -> "Making":
 class Making:
     """What all touchpoints of a site are made ready with.
 
-    `groups` holds ids by the name of their group, `translated` the languages of copies that are on, by the id of what
-    they are copies of.
+    `groups` holds ids by the name of their group, `translated` the languages of copies that are on, by the id
+    of what they are copies of.
     """
 
     hosts: frozenset[str]
@@ -80,7 +82,9 @@ class Making:
     translated: Mapping[int, tuple[str, ...]] = field(default_factory=dict)
 
     def tongue(self, own: str = "") -> Tongue:
-        """What visitors are spoken to in: a touchpoint's own language, else the site's, else the business's."""
+        """What visitors are spoken to in: a touchpoint's own language, else the site's,
+        else the business's.
+        """
         return tongue_of((own, self.speaks, self.language), self.region)
 
     def hides(self, row: Touchpoint, document: Document) -> Hides | None:
@@ -88,7 +92,9 @@ class Making:
         if document.stance != "button" or not hidden_cells(self.table, row.public_id):
             return None
         hours = any_of(self.around.hours, document.after.follows)
-        return Hides(self.table, row.public_id, self.language, hours, self.members, document.language or self.speaks)
+        return Hides(
+            self.table, row.public_id, self.language, hours, self.members, document.language or self.speaks
+        )
 
     def compiled(self, row: Touchpoint, document: Document, state: TouchpointState) -> Compiled:
         """A touchpoint's rules made ready."""
@@ -113,7 +119,9 @@ class Making:
         )
 
 
-def around_of(site: Site, rules: SiteRules, hosts: frozenset[str], hours: Mapping[int | None, OpeningHours]) -> Around:
+def around_of(
+    site: Site, rules: SiteRules, hosts: frozenset[str], hours: Mapping[int | None, OpeningHours]
+) -> Around:
     """What the rules of the site's touchpoints may ask for."""
     others = Site.objects.filter(business_id=site.business_id).prefetch_related("hosts")
     return Around(
@@ -140,7 +148,9 @@ def made_live(row: Touchpoint, revision: TouchpointRevision, making: Making) -> 
     """A touchpoint of a site made ready, in a revision."""
     # What is published never changes again; a draft does.
     kept = revision.published_at is not None
-    document = document_of(revision.pk, revision.document) if kept else Document.model_validate(revision.document)
+    document = (
+        document_of(revision.pk, revision.document) if kept else Document.model_validate(revision.document)
+    )
     compiled = making.compiled(row, document, TouchpointState.LIVE)
     return live_touchpoint(
         compiled,

@@ -33,7 +33,9 @@ class Touchpoint(models.Model):
     name = models.CharField(max_length=120)
     slug = models.SlugField(max_length=60)
     state = models.CharField(
-        max_length=8, choices=[(s.value, s.value) for s in TouchpointState], default=TouchpointState.DRAFT.value
+        max_length=8,
+        choices=[(s.value, s.value) for s in TouchpointState],
+        default=TouchpointState.DRAFT.value,
     )
     order = models.PositiveIntegerField(default=0)
     generation = models.PositiveIntegerField(default=1)

@@ -35,14 +35,18 @@ from intavo.lately import Lately
 
 @dataclass(frozen=True, slots=True)
 class Answered:
-    """How what comes in by a button's card is answered: its own promise in open minutes, and its own hours."""
+    """How what comes in by a button's card is answered: its own promise in open minutes,
+    and its own hours.
+    """
 
     promise_minutes: int | None
     follows: tuple[int | None, ...]
 
 
 class Wants(TypedDict):
-    """What the rules want to know of the page: its kinds, and an element that says that somebody is signed in to it."""
+    """What the rules want to know of the page: its kinds, and an element that says that somebody is signed in
+    to it.
+    """
 
     kinds: bool
     signed_in: str
@@ -87,7 +91,9 @@ class LiveTouchpoint:
         return orjson.dumps(document)
 
     def moments(self, moments: tuple[tuple[Moment, ...], ...]) -> list[list[Watched]]:
-        """Moments as the protocol has them; those of its sentences, which most entries have, are worked out once."""
+        """Moments as the protocol has them; those of its sentences, which most entries have, are worked out
+        once.
+        """
         known = self._watched.known(id(moments))
         if known is None:
             known = [[one.given() for one in all_of] for all_of in moments]
@@ -134,11 +140,15 @@ class LiveSite:
     other_hours: dict[int, OpeningHours] = field(default_factory=dict)
     channels: dict[str, Channel] = field(default_factory=dict)
     checked: float = 0.0
-    _said: Lately[tuple[object, ...], Said] = field(init=False, compare=False, default_factory=lambda: Lately(500))
+    _said: Lately[tuple[object, ...], Said] = field(
+        init=False, compare=False, default_factory=lambda: Lately(500)
+    )
     _ends: Lately[tuple[object, ...], datetime | None] = field(
         init=False, compare=False, default_factory=lambda: Lately(100)
     )
-    _met: Lately[tuple[object, ...], Met] = field(init=False, compare=False, default_factory=lambda: Lately(1000))
+    _met: Lately[tuple[object, ...], Met] = field(
+        init=False, compare=False, default_factory=lambda: Lately(1000)
+    )
 
     @cached_property
     def wants(self) -> Wants | None:
@@ -155,12 +165,16 @@ class LiveSite:
         return ZoneInfo(self.business.timezone)
 
     def tongue(self, own: str = "") -> Tongue:
-        """What visitors are spoken to in: a touchpoint's own language, else the site's, else the business's."""
+        """What visitors are spoken to in: a touchpoint's own language, else the site's,
+        else the business's.
+        """
         return self.business.tongue(own, self.speaks)
 
     def tongue_at(self, touchpoint: str) -> Tongue:
         """What a touchpoint speaks (by its id), as it stands on the site now."""
-        return self.tongue(next((one.language for one in self.touchpoints if one.compiled.id == touchpoint), ""))
+        return self.tongue(
+            next((one.language for one in self.touchpoints if one.compiled.id == touchpoint), "")
+        )
 
     def promise(self, own_minutes: int | None = None) -> Promise:
         """The promise that applies: the touchpoint's own (open minutes), else the business's."""
@@ -183,25 +197,33 @@ class LiveSite:
     ) -> Said:
         """What is said at an instant; `speaks` is the touchpoint's own language.
 
-        Hours, due times and words change on whole minutes only, so one answer serves every visitor of that minute with
-        the same language and offset.
+        Hours, due times and words change on whole minutes only, so one answer serves every visitor of that
+        minute with the same language and offset.
         """
         minute = int(at.timestamp()) // 60
         key = (minute, language, utc_offset, own_minutes, follows, column, speaks)
-        return self._said.get(key, lambda: self._say(at, language, utc_offset, own_minutes, follows, column, speaks))
+        return self._said.get(
+            key, lambda: self._say(at, language, utc_offset, own_minutes, follows, column, speaks)
+        )
 
     def faced(
         self, live: LiveTouchpoint, at: datetime, language: str, utc_offset: int | None
     ) -> tuple[str, datetime | None]:
-        """What a button says by the table of replies ("": its own words), and when hours of its own next change."""
+        """What a button says by the table of replies ("": its own words), and when hours of its own next
+        change.
+        """
         answered, id_ = live.answered, live.compiled.id
         if answered is None:
             return "", None
-        said = self.says(at, language, utc_offset, answered.promise_minutes, answered.follows, id_, live.language)
+        said = self.says(
+            at, language, utc_offset, answered.promise_minutes, answered.follows, id_, live.language
+        )
         ends = self.situation_ends(said.situation, at, answered.follows) if answered.follows else None
         return said.chosen.button(said.situation, id_), ends
 
-    def situation_ends(self, now: Situation, at: datetime, follows: tuple[int | None, ...] = ()) -> datetime | None:
+    def situation_ends(
+        self, now: Situation, at: datetime, follows: tuple[int | None, ...] = ()
+    ) -> datetime | None:
         """When the hours next change; like what is said, one answer serves every visitor of a minute."""
         key = (int(at.timestamp()) // 60, now, follows)
         return self._ends.get(key, lambda: self._ends_of(now, at, follows))
@@ -243,16 +265,24 @@ class LiveSite:
         )
 
     def answers(
-        self, document: Document, at: datetime, language: str, utc_offset: int | None, column: str | None = None
+        self,
+        document: Document,
+        at: datetime,
+        language: str,
+        utc_offset: int | None,
+        column: str | None = None,
     ) -> Said | None:
-        """What is said to whoever sends a touchpoint, by its own hours and promise; None where nobody answers it.
+        """What is said to whoever sends a touchpoint, by its own hours and promise; None where nobody answers
+        it.
 
         `column` is the touchpoint's id, under which it may have words of its own.
         """
         if not document.asks_for_answer:
             return None
         after = document.after
-        return self.says(at, language, utc_offset, after.promise_minutes, after.follows, column, document.language)
+        return self.says(
+            at, language, utc_offset, after.promise_minutes, after.follows, column, document.language
+        )
 
     def _say(
         self,

@@ -1,4 +1,6 @@
-"""Pictures, decoded by a process of their own (`decoding`): what one does to its decoder, it does to that alone."""
+"""Pictures, decoded by a process of their own (`decoding`): what one does to its decoder, it does to that
+alone.
+"""
 
 import json
 import subprocess
@@ -19,7 +21,9 @@ _PROGRAM = "intavo.touchpoints.decoding"
 
 @dataclass(frozen=True, slots=True)
 class Written:
-    """A picture that was written anew: its size in pixels, its widths, its colours on a small grid as #rrggbb."""
+    """A picture that was written anew: its size in pixels, its widths, its colours on a small grid as
+    #rrggbb.
+    """
 
     width: int
     height: int
@@ -28,11 +32,14 @@ class Written:
     boxed: bool
 
 
-def write_anew(path: Path, folder: Path, widths: tuple[int, ...], tallest: int = 0, otherwise: str = "") -> Written:
-    """Write the picture at `path` anew as `<width>.webp`, for each width that it has, at most so tall (0: as it is).
+def write_anew(
+    path: Path, folder: Path, widths: tuple[int, ...], tallest: int = 0, otherwise: str = ""
+) -> Written:
+    """Write the picture at `path` anew as `<width>.webp`, for each width that it has, at most so tall (0: as
+    it is).
 
-    Refused, naming `file`, for what is no picture that is taken (with the words `otherwise`), is too large, or takes
-    its decoder too long.
+    Refused, naming `file`, for what is no picture that is taken (with the words `otherwise`), is too large,
+    or takes its decoder too long.
     """
     if not _turns.acquire(timeout=_WAITS_SECONDS):
         raise Refused(("file", "Too many pictures are being read just now; please try again."))

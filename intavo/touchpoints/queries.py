@@ -19,7 +19,17 @@ from intavo.channels.queries import channel_findings
 from intavo.core.legibility import Pixels, Reading, rgb
 from intavo.core.replies import Situation, choose
 from intavo.core.showing import TouchpointState
-from intavo.core.touchpoint import Document, Finding, HouseStyle, Known, Show, queue_of, readings, ready_check, resolved
+from intavo.core.touchpoint import (
+    Document,
+    Finding,
+    HouseStyle,
+    Known,
+    Show,
+    queue_of,
+    readings,
+    ready_check,
+    resolved,
+)
 from intavo.core.touchpoint.draining import drains_oddly
 from intavo.hours.queries import replies
 from intavo.sites.models import Site, SitePage
@@ -58,7 +68,9 @@ def translated(site_id: int) -> dict[int, tuple[str, ...]]:
 
 
 def set_of(row: Touchpoint) -> list[tuple[int, str, str, str | None]]:
-    """Id, name, state and language of the others of its set: what it is a copy of in another, and that one's copies."""
+    """Id, name, state and language of the others of its set: what it is a copy of in another, and that one's
+    copies.
+    """
     first = row.original_id or row.pk
     rows = Touchpoint.objects.filter(business_id=row.business_id, deleted_at=None).exclude(pk=row.pk)
     found = rows.filter(Q(pk=first) | Q(original_id=first)).order_by("pk")
@@ -84,7 +96,9 @@ def groups_of(business_id: int) -> dict[str, frozenset[str]]:
 
 def kept_revision(business_id: int, public_id: str, number: int) -> TouchpointRevision | None:
     """A revision of a touchpoint, whether or not visitors ever got it."""
-    rows = TouchpointRevision.objects.filter(business_id=business_id, touchpoint__public_id=public_id, number=number)
+    rows = TouchpointRevision.objects.filter(
+        business_id=business_id, touchpoint__public_id=public_id, number=number
+    )
     return rows.first()
 
 
@@ -98,7 +112,9 @@ def published(business_id: int, public_id: str, number: int) -> TouchpointRevisi
 
 @dataclass(frozen=True, slots=True)
 class Waiting:
-    """How many were made but are not on, changed since they went live, or are on though their dates are past."""
+    """How many were made but are not on, changed since they went live,
+    or are on though their dates are past.
+    """
 
     not_on: int
     changed: int
@@ -111,12 +127,16 @@ def waiting(actor: Actor, at: datetime) -> Waiting:
     on = [row for row in rows if row.state == TouchpointState.LIVE.value]
     ended = sum(_over(row, at) for row in on)
     return Waiting(
-        sum(row.state == TouchpointState.DRAFT.value for row in rows), sum(row.changed_since_live for row in on), ended
+        sum(row.state == TouchpointState.DRAFT.value for row in rows),
+        sum(row.changed_since_live for row in on),
+        ended,
     )
 
 
 def _over(row: Touchpoint, at: datetime) -> bool:
-    return row.live is not None and Show.model_validate(row.live.document["show"]).over(_local_date(row.business, at))
+    return row.live is not None and Show.model_validate(row.live.document["show"]).over(
+        _local_date(row.business, at)
+    )
 
 
 def _local_date(business: Business, at: datetime) -> date:
@@ -140,7 +160,10 @@ def assets_in_use(actor: Actor) -> dict[str, list[str]]:
     for row in touchpoints_of(actor):
         revisions = (row.draft, row.live)
         used = {
-            one for revision in revisions if revision for one in Document.model_validate(revision.document).assets()
+            one
+            for revision in revisions
+            if revision
+            for one in Document.model_validate(revision.document).assets()
         }
         for asset in used:
             in_use.setdefault(asset, []).append(row.name)
@@ -160,7 +183,9 @@ def pixels_of(business_id: int, assets: Iterable[str]) -> dict[str, Pixels]:
     """The pixels of pictures by id, as far as they are there."""
     wanted = set(assets)
     rows = Asset.objects.filter(business_id=business_id, public_id__in=wanted, kind=Asset.PICTURE)
-    found: dict[str, Pixels] = {row.public_id: [[rgb(cell) for cell in line] for line in row.sample] for row in rows}
+    found: dict[str, Pixels] = {
+        row.public_id: [[rgb(cell) for cell in line] for line in row.sample] for row in rows
+    }
     return found | {name: pixels for name in wanted if (pixels := shipped_pixels(name)) is not None}
 
 
@@ -169,10 +194,12 @@ _ENOUGH_PAGES, _MOST_PAGES = 3, 300
 
 @dataclass
 class PagesFor:
-    """The pages that the script has seen: how many, on how many it may show, and with which others it shares them.
+    """The pages that the script has seen: how many, on how many it may show, and with which others it shares
+    them.
 
-    `example` is the most seen that it is for, on its first site; "/" where none is known. `paths` are all of them,
-    none where too few were seen to say that another is not there; `corner` names buttons in the same corner.
+    `example` is the most seen that it is for, on its first site; "/" where none is known. `paths` are all of
+    them, none where too few were seen to say that another is not there; `corner` names buttons in the same
+    corner.
     """
 
     known: int = 0
@@ -204,7 +231,9 @@ def pages_for(touchpoint: Touchpoint, document: Document, sites: list[Site]) -> 
             show = Show.model_validate(revision.document["show"])
             if row.pk == touchpoint.pk or queue_of(revision.document["stance"]) != queue or show.over(today):
                 continue
-            both = by_itself & set(matching_pages(site, (one for one in show.sentences if one.moments), pages))
+            both = by_itself & set(
+                matching_pages(site, (one for one in show.sentences if one.moments), pages)
+            )
             if both:
                 known.shared[row.name] += len(both)
     return known
@@ -225,7 +254,9 @@ def _same_corner(
             continue
         other = Document.model_validate(revision.document)
         on = set(matching_pages(site, (one for one in other.show.sentences if one.moments), pages))
-        if any(one == each for one, each in zip(own, places(other), strict=True)) and (on & by_itself or not pages):
+        if any(one == each for one, each in zip(own, places(other), strict=True)) and (
+            on & by_itself or not pages
+        ):
             names.add(row.name)
     return names
 
@@ -252,7 +283,11 @@ def findings_of(
         read = readings(document, pixels, house_of(sites[0] if sites else None))
     houses = [house_of(site) for site in sites]
     pages = pages or pages_for(touchpoint, document, sites)
-    codes = list(touchpoint.codes.values_list("given_at", flat=True)) if document.after.code.kind == "each" else []
+    codes = (
+        list(touchpoint.codes.values_list("given_at", flat=True))
+        if document.after.code.kind == "each"
+        else []
+    )
     others = Touchpoint.objects.filter(business_id=touchpoint.business_id, deleted_at=None)
     kinds = {part.kind for part in document.parts()}
     return ready_check(
@@ -342,15 +377,22 @@ SELECT EXISTS (
     SELECT FROM touchpoints_touchpoint AS made
     JOIN touchpoints_touchpointrevision AS state ON state.id IN (made.live_id, made.draft_id)
     WHERE made.business_id = %(business)s AND made.deleted_at IS NULL AND (
-        jsonb_path_exists(state.document, '$.steps.**.does ? (@.action == "file" && @.asset == $id)', %(id)s::jsonb)
+        jsonb_path_exists(
+            state.document, '$.steps.**.does ? (@.action == "file" && @.asset == $id)', %(id)s::jsonb)
         OR strpos(state.document ->> 'steps', %(link)s) > 0))
 """
 
 
 def opened_by_a_click(row: Asset) -> bool:
-    """Whether a button or a link of a touchpoint opens the file, live or as it is edited: then it is open to all."""
+    """Whether a button or a link of a touchpoint opens the file, live or as it is edited: then it is open to
+    all.
+    """
     link = f"/m/{row.public_id}/file"
-    about: dict[str, str | int] = {"business": row.business_id, "id": json.dumps({"id": row.public_id}), "link": link}
+    about: dict[str, str | int] = {
+        "business": row.business_id,
+        "id": json.dumps({"id": row.public_id}),
+        "link": link,
+    }
     with connection.cursor() as cursor:
         cursor.execute(_OPENED, about)
         return bool(cursor.fetchone()[0])

@@ -76,7 +76,9 @@ class PageReasonsOut(Schema):
 
 
 class CellOut(Schema):
-    """A touchpoint on the pages of a column: whether it shows, in a word or two, and the paths on which it does."""
+    """A touchpoint on the pages of a column: whether it shows, in a word or two, and the paths on which it
+    does.
+    """
 
     shows: str
     words: str
@@ -117,7 +119,8 @@ def page_map(request: MemberRequest, body: MapIn) -> MapOut:
     """Touchpoints by known pages, as this visitor gets them at this time."""
     found = rehearsing.page_map(request.auth, body.site_id, body.visitor, clock.now())
     columns = [
-        ColumnOut(label=one.label, paths=[page.path for page in one.pages], shared=one.shared) for one in found.columns
+        ColumnOut(label=one.label, paths=[page.path for page in one.pages], shared=one.shared)
+        for one in found.columns
     ]
     rows = [
         MapRowOut(
@@ -146,7 +149,8 @@ def why_there(request: MemberRequest, body: WhyIn) -> list[PageReasonsOut]:
             path=path,
             shows=verdict.shows,
             reasons=[
-                ReasonOut(name=one.name, passed=one.passed, words=one.sentence, when=one.when) for one in verdict.checks
+                ReasonOut(name=one.name, passed=one.passed, words=one.sentence, when=one.when)
+                for one in verdict.checks
             ],
         )
         for path, verdict in verdicts
@@ -201,11 +205,15 @@ def rehearse(request: MemberRequest, body: RehearseIn) -> RehearsalOut:
                 words=one.words,
                 said=scene.said(row.pk, body.visitor, one.start) if one.doing == "on screen" else "",
                 channels=scene.channels(row.pk, body.visitor, one.start) if one.doing == "on screen" else [],
-                reasons=[ReasonOut(name=r.name, passed=r.passed, words=r.words, when=r.when) for r in one.reasons],
+                reasons=[
+                    ReasonOut(name=r.name, passed=r.passed, words=r.words, when=r.when) for r in one.reasons
+                ],
             )
             for one in played.tracks[row.public_id]
         ]
-        tracks.append(TrackOut(id=row.pk, name=row.name, stance=scene.documents[row.pk].stance, stretches=stretches))
+        tracks.append(
+            TrackOut(id=row.pk, name=row.name, stance=scene.documents[row.pk].stance, stretches=stretches)
+        )
     pages = [
         PageTrackOut(start=one.start, path=one.path.removeprefix(scene.base) or "/", visit=one.visit)
         for one in played.pages

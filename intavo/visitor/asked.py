@@ -10,6 +10,7 @@ from intavo.core.tongues import SPOKEN, Tongue
 def tongue_asked(request: HttpRequest) -> Tongue:
     """The first of the browser's languages that we speak, else English."""
     wanted = [
-        code.replace("-", "_") for code, _ in parse_accept_lang_header(request.headers.get("Accept-Language", ""))
+        code.replace("-", "_")
+        for code, _ in parse_accept_lang_header(request.headers.get("Accept-Language", ""))
     ]
     return Tongue(negotiate_locale([*wanted, *(one.split("_")[0] for one in wanted)], SPOKEN) or "en")

@@ -1,4 +1,6 @@
-"""Pages behind links of our mails: a button that POSTs, since mail scanners open links, as mail programs do too."""
+"""Pages behind links of our mails: a button that POSTs, since mail scanners open links, as mail programs do
+too.
+"""
 
 from collections.abc import Callable
 from typing import Any
@@ -12,8 +14,12 @@ from intavo.accounts.sender import asked_of, confirm_sender
 from intavo.followup.reminding import tell_no_more, told_by
 
 
-def _page(template: str, looks: Callable[[str], Any], does: Callable[[str], Any]) -> Callable[..., HttpResponse]:
-    """A page that looks up what its token stands for, and does it once it is asked to; 404 where it is over."""
+def _page(
+    template: str, looks: Callable[[str], Any], does: Callable[[str], Any]
+) -> Callable[..., HttpResponse]:
+    """A page that looks up what its token stands for, and does it once it is asked to;
+    404 where it is over.
+    """
 
     # The token in the address is the secret; there is no session to misuse.
     @csrf_exempt

@@ -26,7 +26,9 @@ def page(request: HttpRequest, token: str) -> HttpResponse:
     """When the call is, and what can be done about it."""
     row, at, error, done = booking_of(token), clock.now(), "", Phrase("")
     if row is None:
-        return render(request, "visitor/call.html", {"over": True, "tongue": tongue_asked(request)}, status=404)
+        return render(
+            request, "visitor/call.html", {"over": True, "tongue": tongue_asked(request)}, status=404
+        )
     if request.method == "POST":
         try:
             if request.POST.get("do") == "cancel":
@@ -57,7 +59,10 @@ def _context(row: Booking, error: str, done: str) -> dict[str, object]:
             (
                 short_date(day, tongue),
                 [
-                    (one.start.isoformat(), f"{short_date(day, tongue)}, {time_words(one.start.time(), tongue)}")
+                    (
+                        one.start.isoformat(),
+                        f"{short_date(day, tongue)}, {time_words(one.start.time(), tongue)}",
+                    )
                     for one in times
                 ],
             )

@@ -37,7 +37,8 @@ def page(request: HttpRequest, token: str) -> HttpResponse:
     look = resolved(document.look, document.stance, house_of(pending.submission.site))
     tongue = pending.submission.site.tongue(document.language)
     context = {
-        "business": pending.submission.site.business, "look": look, "button": confirm_button(document, tongue),
+        "business": pending.submission.site.business, "look": look,
+        "button": confirm_button(document, tongue),
         "wordings": [consent.text for consent in document.consents()], "tongue": tongue,
     }  # fmt: skip
     return render(request, "visitor/confirm.html", context)
@@ -65,4 +66,6 @@ def _done(request: HttpRequest, incoming: Incoming, given: Given) -> HttpRespons
 
 
 def _over(request: HttpRequest) -> HttpResponse:
-    return render(request, "visitor/confirm.html", {"over": True, "tongue": tongue_asked(request)}, status=404)
+    return render(
+        request, "visitor/confirm.html", {"over": True, "tongue": tongue_asked(request)}, status=404
+    )

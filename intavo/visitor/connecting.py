@@ -28,8 +28,9 @@ def instructions(site: Site, asks: str) -> str:
         "- In the template or layout that all pages share, just before </head>.\n"
         "- Or where the site's settings take code for the head of every page.\n"
         "- Or as a snippet of HTML in a tag manager, on all pages.\n\n"
-        "It loads after the page, weighs less than 15 KB, and does nothing to the page itself until something is "
-        'to be shown. Where visitors are asked for consent first, add data-consent="wait" to the line, and call '
+        "It loads after the page, weighs less than 15 KB, and does nothing to the page itself until "
+        "something is to be shown. Where visitors are asked for consent first, add "
+        'data-consent="wait" to the line, and call '
         "intavo.consent(true) once they have given it. Under a content security policy, allow "
         f"{settings.BASE_URL} for scripts, connections, images and fonts.\n\n"
         "As soon as a page with it has been opened, we see it. Thank you.\n"
@@ -57,8 +58,8 @@ def instructions_of(actor: Actor, site_id: int) -> str:
 def send_instructions(actor: Actor, *, site_id: int, to: str) -> None:
     """Mail them to whoever keeps the site; the answer goes to the member who asked.
 
-    They go to the members' own addresses and to those that somebody has confirmed: to nobody who never heard of us, few
-    times a day, and without a word that could be chosen. Raises Refused, naming `to`.
+    They go to the members' own addresses and to those that somebody has confirmed: to nobody who never heard
+    of us, few times a day, and without a word that could be chosen. Raises Refused, naming `to`.
     """
     actor.needs(Right.TOUCHPOINTS)
     site = own(actor, Site, site_id)

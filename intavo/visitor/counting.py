@@ -1,7 +1,8 @@
-"""What visits say of a site — its pages, where visits come from, where the script runs — written after the answer.
+"""What visits say of a site — its pages, where visits come from, where the script runs — written after the
+answer.
 
-Nothing on the way of a plan waits for it or fails by it: it is gathered in the process and written once the answer is
-out, each site by itself, at most every two seconds.
+Nothing on the way of a plan waits for it or fails by it: it is gathered in the process and written once the
+answer is out, each site by itself, at most every two seconds.
 """
 
 import logging
@@ -59,7 +60,9 @@ class Tally:
             return
         with self._lock:
             gathered = self._of(site, at)
-            gathered.sighting = Sighting(host, urlsplit(visit.page.url).path or "/", origin_of(visit.page.url), sender)
+            gathered.sighting = Sighting(
+                host, urlsplit(visit.page.url).path or "/", origin_of(visit.page.url), sender
+            )
             # A touchpoint that was opened by its link asks once more.
             if visit.open is None:
                 self._view(gathered, site, visit, at, sender)
@@ -112,7 +115,9 @@ class Tally:
             taken = {one: self._sites.pop(one) for one in due}
             self._written |= dict.fromkeys(due, at)
             if len(self._written) > 10_000:
-                self._written = {one: since for one, since in self._written.items() if at - since < AGAIN_SECONDS}
+                self._written = {
+                    one: since for one, since in self._written.items() if at - since < AGAIN_SECONDS
+                }
         for site_id, gathered in taken.items():
             try:
                 _write(site_id, gathered)

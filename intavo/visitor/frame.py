@@ -1,4 +1,6 @@
-"""The page of a sandboxed frame that foreign markup stands in: it takes the markup in, and says how high it is."""
+"""The page of a sandboxed frame that foreign markup stands in: it takes the markup in, and says how high it
+is.
+"""
 
 from csp.decorators import csp_exempt
 from django.http import HttpRequest, HttpResponse
@@ -16,8 +18,9 @@ addEventListener('message', function take(event) {
   document.write('<!doctype html><meta name="viewport" content="width=device-width,initial-scale=1">' +
     '<style>body{margin:0;overflow-wrap:anywhere}img,video{max-width:100%}</style>' + event.data.html)
   document.close()
-  const tell = () => parent.postMessage({ intavo: 'height', height: document.documentElement.offsetHeight }, '*')
-  new ResizeObserver(tell).observe(document.documentElement)
+  const root = document.documentElement
+  const tell = () => parent.postMessage({ intavo: 'height', height: root.offsetHeight }, '*')
+  new ResizeObserver(tell).observe(root)
   tell()
 })
 parent.postMessage({ intavo: 'ready' }, '*')

@@ -113,6 +113,13 @@ def _shown(document: Document, step: str) -> list[Any]:
     return [part for part in found.parts if not part.hidden]
 
 
+def _since(visit: PageAsked) -> str:
+    """Since when the page is open, signed; as it was sent, where it was."""
+    if visit.request.method == "GET":
+        return signing.dumps(int(clock.now().timestamp() * 1000), salt="since")
+    return visit.request.POST.get("since", "")
+
+
 def _form(
     visit: PageAsked, step: str, errors: dict[str, str] | None = None, status: int = 200, **more: Any
 ) -> HttpResponse:
@@ -140,11 +147,11 @@ def _form(
     ]
     here = {getattr(part, "name", "") for part in shown.parts if not part.hidden}
     context = {
-        "site": site, "live": visit.live, "revision": visit.revision, "parts": parts, "client_id": visit.client_id,
-        "look": seen["look"], "step": shown.id, "plain": visit.request.method == "POST", "trap": _TRAP,
+        "site": site, "live": visit.live, "revision": visit.revision, "parts": parts,
+        "client_id": visit.client_id, "look": seen["look"], "step": shown.id,
+        "plain": visit.request.method == "POST", "trap": _TRAP,
         "carried": [(name, value) for name, value in visit.values.items() if name not in here],
-        "since": signing.dumps(int(clock.now().timestamp() * 1000), salt="since") if visit.request.method == "GET"
-        else visit.request.POST.get("since", ""),
+        "since": _since(visit),
         "extras": found, "tongue": tongue, **more,
     }  # fmt: skip
     return render(visit.request, "visitor/hosted.html", context, status=status)
@@ -173,7 +180,9 @@ def _sent(visit: PageAsked, step: str) -> HttpResponse:
         if looked.too_many or _window.wait((site.id, client_address(request))):
             notice = say(TOO_OFTEN, site.tongue(document.language))
             return _form(visit, step, status=429, notice=notice)
-        ticks = {part.name: part.name in visit.values for part in document.parts() if isinstance(part, Consent)}
+        ticks = {
+            part.name: part.name in visit.values for part in document.parts() if isinstance(part, Consent)
+        }
         fields = {name: value for name, value in visit.values.items() if name not in ticks}
         try:
             sent = Sent.model_validate(

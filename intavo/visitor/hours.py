@@ -17,6 +17,8 @@ def calendar(request: HttpRequest, token: str) -> HttpResponse:
     if row is None:
         return gone(request, None)
     today = clock.now().astimezone(row.value.zone).date()
-    response = HttpResponse(write_calendar(row.value, row.name, today), content_type="text/calendar; charset=utf-8")
+    response = HttpResponse(
+        write_calendar(row.value, row.name, today), content_type="text/calendar; charset=utf-8"
+    )
     response["Cache-Control"] = "private, max-age=900"
     return response

@@ -1,4 +1,6 @@
-"""Links from outside: a short one that opens a touchpoint on a page of the site, and the same as a QR code."""
+"""Links from outside: a short one that opens a touchpoint on a page of the site,
+and the same as a QR code.
+"""
 
 import io
 import re
@@ -35,12 +37,21 @@ FORMS = {"svg": "image/svg+xml", "png": "image/png"}
 def _found(site: str, slug: str) -> tuple[Site | None, LiveTouchpoint | None]:
     row = Site.objects.filter(slug=site).first()
     live = live_site(row.key) if row is not None else None
-    return row, next((each for each in live.touchpoints if each.slug == slug), None) if live is not None else None
+    return row, next(
+        (each for each in live.touchpoints if each.slug == slug), None
+    ) if live is not None else None
 
 
 def landing_path(show: Show) -> str:
-    """The page that a short link opens: the first that is named by itself or with all below it, else the front."""
-    named = (one.path for s in show.sentences for one in s.pages if one.kind in {"exact", "below"} and not one.query)
+    """The page that a short link opens: the first that is named by itself or with all below it, else the
+    front.
+    """
+    named = (
+        one.path
+        for s in show.sentences
+        for one in s.pages
+        if one.kind in {"exact", "below"} and not one.query
+    )
     return next(named, "/")
 
 
@@ -92,16 +103,25 @@ def channel(request: HttpRequest, channel: str) -> HttpResponse:
     if request.method == "GET":
         place = request.GET.get("at", "")
         day = at.astimezone(ZoneInfo(business.timezone)).date()
-        count_click(visitor_of(business.pk), channel_id=row.pk, place=place if keepable(place) else "", day=day)
+        count_click(
+            visitor_of(business.pk), channel_id=row.pk, place=place if keepable(place) else "", day=day
+        )
     device = (
         "phone"
-        if request.headers.get("Sec-CH-UA-Mobile") == "?1" or _PHONE.search(request.headers.get("User-Agent", ""))
+        if request.headers.get("Sec-CH-UA-Mobile") == "?1"
+        or _PHONE.search(request.headers.get("User-Agent", ""))
         else "desktop"
     )
     way = _met(row, at, device)
-    if way["href"].startswith(("http:", "https:")) and way["situation"] == Situation.OPEN.value and not way["people"]:
+    if (
+        way["href"].startswith(("http:", "https:"))
+        and way["situation"] == Situation.OPEN.value
+        and not way["people"]
+    ):
         return HttpResponseRedirect(way["href"])
-    return render(request, "visitor/channel.html", {"business": business, "way": way, "tongue": business.tongue()})
+    return render(
+        request, "visitor/channel.html", {"business": business, "way": way, "tongue": business.tongue()}
+    )
 
 
 _PHONE = re.compile(r"\bMobi")
@@ -130,5 +150,7 @@ def channel_code(request: HttpRequest, channel: str, form: str) -> HttpResponse:
     if form not in FORMS or by_public_id(channel) is None:
         raise Http404
     place = request.GET.get("at", "")[:60]
-    address = f"{settings.BASE_URL}/l/{channel}" + (f"?at={quote(place)}" if place and keepable(place) else "")
+    address = f"{settings.BASE_URL}/l/{channel}" + (
+        f"?at={quote(place)}" if place and keepable(place) else ""
+    )
     return _code(address, channel, form)

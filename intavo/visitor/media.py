@@ -1,4 +1,6 @@
-"""Pictures, videos and files as browsers get them: by ids that cannot be guessed, kept for long, never run."""
+"""Pictures, videos and files as browsers get them: by ids that cannot be guessed, kept for long,
+never run.
+"""
 
 import re
 from pathlib import Path
@@ -100,7 +102,13 @@ def given_file(request: HttpRequest, token: str) -> HttpResponse:
     row = Asset.objects.filter(public_id=said["asset"], business_id=said["business"]).first()
     if row is None:
         raise Http404
-    name = "file" if row.kind == Asset.FILE else row.kind if row.kind == Asset.VIDEO else f"{row.widths[-1]}.webp"
+    name = (
+        "file"
+        if row.kind == Asset.FILE
+        else row.kind
+        if row.kind == Asset.VIDEO
+        else f"{row.widths[-1]}.webp"
+    )
     path = folder_of(row) / name
     if not path.is_file():
         raise Http404

@@ -31,7 +31,8 @@ _CLOSED = Phrase("closed")
 def more(site: LiveSite, wanted: Wanted, at: datetime, sender: str) -> Extras:
     """Everything that the parts of a revision need; Refused if it was never live.
 
-    Who has given no address gets one code, and all at one address (`sender`, a mark of it) a few of a touchpoint a day.
+    Who has given no address gets one code, and all at one address (`sender`, a mark of it) a few of a
+    touchpoint a day.
     """
     seen = published_revision(site.business.pk, wanted.touchpoint, wanted.revision)
     if seen is None:
@@ -62,7 +63,8 @@ def _a_few(key: str) -> bool:
 def rehearsed_more(site: LiveSite, wanted: Wanted, seen_as: As, at: datetime) -> Extras:
     """The same for the visitor of a link, at their time, and what they would be told had they sent it.
 
-    Drafts have what their parts need as well. The code that they would be given is shown, and stays where it is.
+    Drafts have what their parts need as well. The code that they would be given is shown, and stays where it
+    is.
     """
     row = kept_revision(site.business.pk, wanted.touchpoint, wanted.revision)
     if row is None:
@@ -79,7 +81,9 @@ def rehearsed_more(site: LiveSite, wanted: Wanted, seen_as: As, at: datetime) ->
 
 
 def sample_code(document: Document, touchpoint_id: int) -> str | None:
-    """The code as a visitor would be given it: the one for everybody, or the next of the list, which stays in it."""
+    """The code as a visitor would be given it: the one for everybody, or the next of the list, which stays in
+    it.
+    """
     kept = document.after.code
     if kept.kind == "each":
         return next_code(touchpoint_id) or None
@@ -89,7 +93,12 @@ def sample_code(document: Document, touchpoint_id: int) -> str | None:
 def gives_code_freely(document: Document) -> bool:
     """Whether the code stands on the first step, where nothing has to be sent for it, and is to be shown."""
     shown = any(part.kind == "code" and not part.hidden for part in document.steps[0].parts)
-    return shown and document.after.code.show and document.after.code.kind != "none" and not document.after.confirm.on
+    return (
+        shown
+        and document.after.code.show
+        and document.after.code.kind != "none"
+        and not document.after.confirm.on
+    )
 
 
 def extras(business_id: int, document: Document, site: LiveSite, touchpoint_id: int, at: datetime) -> Extras:
@@ -129,9 +138,9 @@ def _week(site: LiveSite, follows: tuple[int | None, ...], at: datetime, tongue:
     for ahead in range(7):
         start = (today + timedelta(days=ahead)).replace(fold=0)
         stretches = [s for s in open_stretches(hours, start, start + timedelta(days=1)) if s.start >= start]
-        spans = [f"{time_words(s.start.time(), tongue)}–{time_words(s.end.time(), tongue)}" for s in stretches] or [
-            in_tongue(_CLOSED, tongue)
-        ]
+        spans = [
+            f"{time_words(s.start.time(), tongue)}–{time_words(s.end.time(), tongue)}" for s in stretches
+        ] or [in_tongue(_CLOSED, tongue)]
         days.append(
             {
                 "day": day_name(start.weekday(), tongue),

@@ -75,13 +75,18 @@ def taken_as(model: type[M], said: Any) -> M:
         raise Unreadable(*wrongs(error.errors(), whole="body")) from error
 
 
-_WRONG, _TOO_OFTEN = Phrase("Something is not right yet."), Phrase("That was too often; try again a little later.")
+_WRONG, _TOO_OFTEN = (
+    Phrase("Something is not right yet."),
+    Phrase("That was too often; try again a little later."),
+)
 
 
 def visitor_view(
     method: str, window: Window | None = None, most: int = MOST_BYTES
 ) -> Callable[[View], Callable[..., HttpResponse]]:
-    """A view of the visitor's protocol; `window` limits how often one address may call it, `most` a body's bytes."""
+    """A view of the visitor's protocol; `window` limits how often one address may call it, `most` a body's
+    bytes.
+    """
 
     def decorate(view: View) -> Callable[..., HttpResponse]:
         @csrf_exempt
@@ -120,7 +125,11 @@ def _answer(
     if site is None:
         return problem(404, "There is no site with this key.")
     if request.method == "OPTIONS":
-        return _preflight(method) if _allowed_origin(request, site) else problem(403, "This origin is not the site's.")
+        return (
+            _preflight(method)
+            if _allowed_origin(request, site)
+            else problem(403, "This origin is not the site's.")
+        )
     if request.method != method:
         response = problem(405, f"Use {method}.")
         response["Allow"] = f"{method}, OPTIONS"

@@ -1,4 +1,6 @@
-"""The channels that a page view's touchpoints use, as the visitor meets them: what is said, who is there, and links."""
+"""The channels that a page view's touchpoints use, as the visitor meets them: what is said, who is there, and
+links.
+"""
 
 from collections.abc import Iterable
 from datetime import datetime
@@ -45,7 +47,9 @@ def _slots(channel: Channel, visit: Visit) -> tuple[tuple[str, str], ...]:
 
 
 class _Key:
-    """A channel as it is met, told apart by what it is and not by what is in it: both are kept for a minute."""
+    """A channel as it is met, told apart by what it is and not by what is in it:
+    both are kept for a minute.
+    """
 
     __slots__ = ("channel", "met")
 
@@ -61,16 +65,25 @@ class _Key:
 
 @lru_cache(maxsize=2048)
 def _written(
-    key: _Key, device: str, region: str, slots: tuple[tuple[str, str], ...], codes: tuple[tuple[str, str], ...]
+    key: _Key,
+    device: str,
+    region: str,
+    slots: tuple[tuple[str, str], ...],
+    codes: tuple[tuple[str, str], ...],
 ) -> orjson.Fragment:
-    return orjson.Fragment(orjson.dumps(given(key.channel, key.met, device, region, dict(slots), dict(codes))))
+    return orjson.Fragment(
+        orjson.dumps(given(key.channel, key.met, device, region, dict(slots), dict(codes)))
+    )
 
 
-def ways_of(site: LiveSite, ids: Iterable[str], language: str, at: datetime, device: str = "desktop") -> dict[str, Way]:
+def ways_of(
+    site: LiveSite, ids: Iterable[str], language: str, at: datetime, device: str = "desktop"
+) -> dict[str, Way]:
     """Channels as data, for a page that is drawn by the server and for the editor's stage."""
     wanted = set(ids)
     found = [id_ for id_ in site.channels if id_ in wanted or "all" in wanted]
     region = site.business.region
     return {
-        id_: given(site.channels[id_], site.meets(id_, at, language, None), device, region, {}, {}) for id_ in found
+        id_: given(site.channels[id_], site.meets(id_, at, language, None), device, region, {}, {})
+        for id_ in found
     }

@@ -50,8 +50,8 @@ _DEEDS: TypeAdapter[list[Deed]] = TypeAdapter(Annotated[list[Deed], Field(max_le
 class MadeUp(BaseModel):
     """A visitor as the owner describes them. `visits` counts this one: 1 is their first.
 
-    `at_counter`: whether anybody of the business is there to answer. `drafts`: as if all touchpoints were on as they
-    stand now; `draft`: as if that one were, by its id, and the others as they are.
+    `at_counter`: whether anybody of the business is there to answer. `drafts`: as if all touchpoints were on
+    as they stand now; `draft`: as if that one were, by its id, and the others as they are.
     """
 
     model_config = ConfigDict(extra="forbid")
@@ -83,7 +83,9 @@ class Scene:
     live: LiveSite
 
     def said(self, touchpoint_id: int, visitor: MadeUp, after: float) -> str:
-        """What is said to them where they send a touchpoint so many seconds after they come; "" for nothing."""
+        """What is said to them where they send a touchpoint so many seconds after they come;
+        "" for nothing.
+        """
         at = visitor.at + timedelta(seconds=after)
         said = self.live.answers(
             self.documents[touchpoint_id], at, visitor.language, None, self.compiled[touchpoint_id].id
@@ -97,7 +99,10 @@ class Scene:
         at, document = visitor.at + timedelta(seconds=after), self.documents[touchpoint_id]
         named = document.channels()
         ids = [id_ for id_ in self.live.channels if "all" in named or id_ in named]
-        return [_met_words(self.live.channels[id_], self.live.meets(id_, at, visitor.language, None)) for id_ in ids]
+        return [
+            _met_words(self.live.channels[id_], self.live.meets(id_, at, visitor.language, None))
+            for id_ in ids
+        ]
 
     def visit(self, made_up: MadeUp, path: str, kinds: Iterable[str] = ()) -> Visit:
         """The visitor on a page."""
@@ -183,7 +188,9 @@ def page_map(actor: Actor, site_id: int, visitor: MadeUp, now: datetime) -> Page
     for label, pages in columns:
         visits = [(page.path, found.visit(visitor, page.path, page.kinds)) for page in pages[:MOST_PAGES]]
         ready = [found.compiled[row.pk] for row in found.rows]
-        column, shared = taking_turns([(compiled, on_pages(compiled, visits, visitor.at)) for compiled in ready])
+        column, shared = taking_turns(
+            [(compiled, on_pages(compiled, visits, visitor.at)) for compiled in ready]
+        )
         heads.append(Column(label, pages, shared))
         cells.append(column)
     rows = tuple(
@@ -198,9 +205,12 @@ def _columns(pages: list[SitePage]) -> list[tuple[str, tuple[SitePage, ...]]]:
     parts: dict[str, list[SitePage]] = {}
     for page in pages:
         parts.setdefault(page.path.strip("/").partition("/")[0], []).append(page)
-    most = sorted(parts.items(), key=lambda part: (part[0] != "", -sum(page.views for page in part[1])))[:MOST_COLUMNS]
+    most = sorted(parts.items(), key=lambda part: (part[0] != "", -sum(page.views for page in part[1])))[
+        :MOST_COLUMNS
+    ]
     return [
-        (f"/{name}{'…' if len(found) > 1 else ''}", tuple(sorted(found, key=lambda p: p.path))) for name, found in most
+        (f"/{name}{'…' if len(found) > 1 else ''}", tuple(sorted(found, key=lambda p: p.path)))
+        for name, found in most
     ]
 
 
@@ -245,9 +255,16 @@ def link(actor: Actor, site_id: int, visitor: MadeUp, path: str, now: datetime) 
     """An address on the real site, good for an hour, where it behaves as for this visitor at this time."""
     found = scene(actor, site_id, visitor)
     if found.site.seen_at is None:
-        raise Refused(("site", "The snippet has not been seen on this site yet; open the site once, and try again."))
+        raise Refused(
+            ("site", "The snippet has not been seen on this site yet; open the site once, and try again.")
+        )
     arrival = found.visit(visitor, path or "/").visitor.arrival.model_dump()
-    said = {"site": found.site.pk, "as": visitor.model_dump(mode="json"), "from": now.isoformat(), "arrival": arrival}
+    said = {
+        "site": found.site.pk,
+        "as": visitor.model_dump(mode="json"),
+        "from": now.isoformat(),
+        "arrival": arrival,
+    }
     token = signing.dumps(said, salt=_SALT, compress=True)
     packed = base64.urlsafe_b64encode(token.encode()).decode().rstrip("=")
     return f"{found.base}{path or '/'}#intavo_as_{packed}"
@@ -298,7 +315,12 @@ class As:
         )
         page = visit.page.model_copy(update={"signed_in": visit.page.signed_in or one.signed_in})
         return visit.model_copy(
-            update={"visitor": visitor, "page": page, "device": one.device, "storage": visit.storage and one.storage}
+            update={
+                "visitor": visitor,
+                "page": page,
+                "device": one.device,
+                "storage": visit.storage and one.storage,
+            }
         )
 
 

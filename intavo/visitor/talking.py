@@ -49,7 +49,9 @@ def messages(request: HttpRequest, site: LiveSite, body: bytes, token: str) -> H
 
 @visitor_view("POST", Window(settings.INTAKE_A_MINUTE), most=MOST_FILE)
 def files(request: HttpRequest, site: LiveSite, body: bytes, token: str) -> HttpResponse:
-    """A file of a visitor's, as the body; its `id` and `name` stand in the query. Answered as a message is."""
+    """A file of a visitor's, as the body; its `id` and `name` stand in the query.
+    Answered as a message is.
+    """
     about = json.dumps({"id": request.GET.get("id", ""), "text": request.GET.get("name") or "file"}).encode()
     said = read_as(SaidNow, about)
     try:
@@ -73,7 +75,9 @@ def talk(request: HttpRequest, site: LiveSite, body: bytes, token: str) -> HttpR
     """What is new in a conversation since message `after`; 304 where nothing is."""
     after, at = whole_number(request.GET.get("after", "0")), clock.now()
     if after is None:
-        return problem(422, "Something is not right yet.", [("after", "This is not the number of a message.")])
+        return problem(
+            422, "Something is not right yet.", [("after", "This is not the number of a message.")]
+        )
     found = poll(site.id, token[:64], after, at)
     if found is None:
         return problem(404, in_tongue(_NO_TALK, site.tongue()))
@@ -84,7 +88,9 @@ def talk(request: HttpRequest, site: LiveSite, body: bytes, token: str) -> HttpR
     if found.last <= after and request.headers.get("If-None-Match") == tag:
         response = HttpResponse(status=304)
     else:
-        rows = Message.objects.select_related("member__user").filter(talk_id=found.id, n__gt=after).order_by("n")
+        rows = (
+            Message.objects.select_related("member__user").filter(talk_id=found.id, n__gt=after).order_by("n")
+        )
         new = list(rows[:_A_PAGE]) if found.last > after else []
         now: TalkNow = {
             "messages": messages_data(new, site.business, where_of(site, token)),

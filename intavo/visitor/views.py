@@ -128,7 +128,9 @@ def _planned(site: LiveSite, visit: Visit, at: datetime, entries: Sequence[Plann
             "situation": said.situation.value, "until": iso(until) if until else None, "says": said.told,
         },
         "touchpoints": [
-            entry_of(live, one, iso(min(one.until, latest)) if one.until else usual, _document(live, label, home))
+            entry_of(
+                live, one, iso(min(one.until, latest)) if one.until else usual, _document(live, label, home)
+            )
             for live, one, (label, _) in zip(lives, entries, faced, strict=True)
         ],
     }  # fmt: skip
@@ -142,10 +144,13 @@ def _planned(site: LiveSite, visit: Visit, at: datetime, entries: Sequence[Plann
 
 
 def _document(live: LiveTouchpoint, label: str, home: str) -> orjson.Fragment:
-    """A touchpoint's document with these words on its button; with a `home`, for a page that is not the site's: what
-    leads to a page of the site leads there from outside."""
+    """A touchpoint's document with these words on its button; with a `home`, for a page that is not the
+    site's: what leads to a page of the site leads there from outside.
+    """
     text = live.labelled(label)
-    return orjson.Fragment(_OWN_PAGE.sub(lambda found: found[1] + f"{home}/".encode(), text) if home else text)
+    return orjson.Fragment(
+        _OWN_PAGE.sub(lambda found: found[1] + f"{home}/".encode(), text) if home else text
+    )
 
 
 @visitor_view("POST", Window(settings.INTAKE_A_MINUTE))
@@ -173,7 +178,9 @@ def _read(body: bytes) -> tuple[object, Unreadable | None]:
 
 
 def _client_id(body: bytes) -> str:
-    """The id of a submission of which something else cannot be let in; "" where it has none that could be kept."""
+    """The id of a submission of which something else cannot be let in; "" where it has none that could be
+    kept.
+    """
     try:
         return str(let_in(_id_in(json.loads(body))))
     except (ValueError, RecursionError):
@@ -231,7 +238,9 @@ def beats(request: HttpRequest, site: LiveSite, body: bytes) -> HttpResponse:
     return answered_with(kept, 202)
 
 
-def _wrong(site: LiveSite, beat: SaidBeat, sender: str, live: Collection[str], hosts: Collection[str | None]) -> str:
+def _wrong(
+    site: LiveSite, beat: SaidBeat, sender: str, live: Collection[str], hosts: Collection[str | None]
+) -> str:
     """Why a report is not kept, of what is not live or of other hosts' pages, say; "" where it is."""
     if beat.touchpoint not in live:
         return "touchpoint"

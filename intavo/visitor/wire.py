@@ -1,7 +1,9 @@
-"""The wire: what goes between the visitor's script and the server, said once. The script's types are made of it.
+"""The wire: what goes between the visitor's script and the server, said once. The script's types are made of
+it.
 
-What is asked stands here as the models that read it, what is answered as the types of the dictionaries that are
-written. Documents and ways to reach the business are written beforehand, once for many visitors, and put in whole.
+What is asked stands here as the models that read it, what is answered as the types of the dictionaries that
+are written. Documents and ways to reach the business are written beforehand, once for many visitors, and put
+in whole.
 """
 
 from collections.abc import Mapping
@@ -42,8 +44,9 @@ class WrittenAs:
 class Entry(TypedDict):
     """A touchpoint of a plan.
 
-    `needs_more`: it has something that the loader does not carry. `again`: it may come again on the same page, once
-    closed. `moments` are alternatives, of which all parts must come; none: never by itself. `valid_until` in UTC.
+    `needs_more`: it has something that the loader does not carry. `again`: it may come again on the same
+    page, once closed. `moments` are alternatives, of which all parts must come; none: never by itself.
+    `valid_until` in UTC.
     """
 
     id: str
@@ -72,7 +75,8 @@ class HoursNow(TypedDict):
 class Plan(TypedDict):
     """What may show on a page view. `now` in UTC; `give_way_to`: elements of the site's own that go first.
 
-    `fixed`: the server's clock stands still, for a demonstration. `channels` are there where a touchpoint uses any.
+    `fixed`: the server's clock stands still, for a demonstration. `channels` are there where a touchpoint
+    uses any.
     """
 
     now: str
@@ -119,7 +123,9 @@ class QuestionOffered(TypedDict):
 
 
 class Extras(TypedDict):
-    """What some parts need besides their document; in a rehearsal what is told and given by sending as well."""
+    """What some parts need besides their document; in a rehearsal what is told and given by sending as
+    well.
+    """
 
     slots: dict[str, list[SlotOffered]]
     hours: WeekDrawn | None
@@ -160,8 +166,8 @@ ASKED: Mapping[str, Any] = {
     "messages": SaidNow,
 }  # fmt: skip
 ANSWERED: Mapping[str, Any] = {
-    "plan": Plan, "intake": Taken, "beats": BeatsKept, "more": Extras, "talks": TalkBegun, "messages": TalkNow,
-    "problem": Problem,
+    "plan": Plan, "intake": Taken, "beats": BeatsKept, "more": Extras, "talks": TalkBegun,
+    "messages": TalkNow, "problem": Problem,
 }  # fmt: skip
 Mode = Literal["validation", "serialization"]
 _IN: Mode = "validation"
@@ -169,7 +175,9 @@ _OUT: Mode = "serialization"
 
 
 def wire_schema(more: Mapping[str, Any]) -> dict[str, Any]:
-    """JSON Schema (2020-12) of everything that goes over the wire, by address; and of `more` types that are written."""
+    """JSON Schema (2020-12) of everything that goes over the wire, by address; and of `more` types that are
+    written.
+    """
     said = [(("asked", name), _IN, TypeAdapter(one)) for name, one in ASKED.items()]
     said += [(("answered", name), _OUT, TypeAdapter(one)) for name, one in ANSWERED.items()]
     said += [(("more", name), _OUT, TypeAdapter(one)) for name, one in more.items()]
@@ -183,7 +191,9 @@ def wire_schema(more: Mapping[str, Any]) -> dict[str, Any]:
     return schema | {"type": "object", "required": list(by_way)}
 
 
-def entry_of(live: LiveTouchpoint, planned: PlannedEntry, valid_until: str, document: orjson.Fragment) -> Entry:
+def entry_of(
+    live: LiveTouchpoint, planned: PlannedEntry, valid_until: str, document: orjson.Fragment
+) -> Entry:
     """A touchpoint as it stands in a plan."""
     return {
         "id": live.compiled.id, "slug": live.slug, "revision": live.revision, "variant": None,

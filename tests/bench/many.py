@@ -111,7 +111,9 @@ def many_people() -> bool:
     started = time.perf_counter()
     for people in (FEW, MANY):
         load_many(people)
-    print(f"{MANY:,} people loaded in {time.perf_counter() - started:.0f} s; times in ms, of {FEW:,} and of {MANY:,}")
+    print(
+        f"{MANY:,} people loaded in {time.perf_counter() - started:.0f} s; times in ms, of {FEW:,} and of {MANY:,}"
+    )
     few, many = _calls(FEW), _calls(MANY)
     good = True
     for name in few:
@@ -181,7 +183,10 @@ def _figures() -> bool:
         "answers, a page": (_get(client, f"/api/touchpoints/{row['id']}/answers"), 200),
         "page map, 30 by 300": (mapped, 300),
         "reports folded": (lambda: fold_beats(clock.now()), 5_000),
-        "months made": (lambda: make_months(clock.now() + timedelta(days=365 * secrets.randbelow(200))), 5_000),
+        "months made": (
+            lambda: make_months(clock.now() + timedelta(days=365 * secrets.randbelow(200))),
+            5_000,
+        ),
     }
     good = True
     for name, (call, most) in calls.items():

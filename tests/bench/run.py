@@ -149,7 +149,9 @@ def reachable_by_twelve() -> tuple[str, int]:
 
     owner = member_actor(Member.objects.filter(role="owner").order_by("pk")[0])
     for number in range(12 - Channel.objects.filter(business_id=owner.business_id).count()):
-        add_channel(owner, document={"kind": "phone", "label": f"Line {number}", "handle": f"01632 96{number:04}"})
+        add_channel(
+            owner, document={"kind": "phone", "label": f"Line {number}", "handle": f"01632 96{number:04}"}
+        )
     row = make(owner, starter="reach", name="Bench ways")
     assert row.draft is not None
     document: dict[str, Any] = dict(row.draft.document)
@@ -171,7 +173,12 @@ def called(port: int, path: str, body: dict[str, Any]) -> tuple[int, dict[str, A
 
 def talks_at_once(port: int, touchpoint: str, revision: int, count: int = 200) -> bool:
     """So many visitors who begin a conversation and say three things at the same time; nothing may be lost."""
-    begun = {"touchpoint": touchpoint, "revision": revision, "page": {"url": f"{ORIGIN}/trips"}, "device": "phone"}
+    begun = {
+        "touchpoint": touchpoint,
+        "revision": revision,
+        "page": {"url": f"{ORIGIN}/trips"},
+        "device": "phone",
+    }
     statuses: list[int] = []
 
     def talk(number: int) -> None:
@@ -282,7 +289,12 @@ def _reaching(port: int, bare: Load) -> bool:
     touchpoint, revision = reachable_by_twelve()
     time.sleep(1.2)
     plan = Load(f"{_SITE}/plan", plan_body, (200,))
-    begun = {"touchpoint": touchpoint, "revision": revision, "page": {"url": f"{ORIGIN}/trips"}, "device": "phone"}
+    begun = {
+        "touchpoint": touchpoint,
+        "revision": revision,
+        "page": {"url": f"{ORIGIN}/trips"},
+        "device": "phone",
+    }
     talk = called(port, f"{_SITE}/talks", begun)[1]["talk"]
     connection = http.client.HTTPConnection("127.0.0.1", port)
     path = f"{_SITE}/talks/{talk}?after=9"
@@ -334,7 +346,9 @@ def main_thread(url: str) -> bool:
         browser.close()
     runs = statistics.median(ours["ScriptDuration"] - bare["ScriptDuration"] for ours, bare in pairs)
     lays_out = statistics.median(_layout(ours) - _layout(bare) for ours, bare in pairs)
-    print(f"{'script, a page loads':24} {runs:8.3f} ms   under {MAIN_THREAD} ms   (layout and style {lays_out:.1f} ms)")
+    print(
+        f"{'script, a page loads':24} {runs:8.3f} ms   under {MAIN_THREAD} ms   (layout and style {lays_out:.1f} ms)"
+    )
     return runs < MAIN_THREAD
 
 

@@ -43,7 +43,12 @@ def stack(worker_id: str) -> Iterator[Stack]:
         connection.execute(f"DROP DATABASE IF EXISTS {name} WITH (FORCE)")
         connection.execute(f"CREATE DATABASE {name}")
     shutil.rmtree(uploads_of(url), ignore_errors=True)
-    env = {"INTAVO_NOW": NOW, "INTAVO_PLAN_RATE": "10000", "INTAVO_INTAKE_RATE": "10000", "INTAVO_DB_POOL": "true"}
+    env = {
+        "INTAVO_NOW": NOW,
+        "INTAVO_PLAN_RATE": "10000",
+        "INTAVO_INTAKE_RATE": "10000",
+        "INTAVO_DB_POOL": "true",
+    }
     log = RUN / f"browser-tests-{worker_id}.log"
     log.unlink(missing_ok=True)
     running = Stack(url, Ports.free_from(9600 if worker_id == "gw1" else 8600), env, log)

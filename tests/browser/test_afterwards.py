@@ -80,7 +80,9 @@ def test_a_piece_of_work_is_done_by_the_browser_and_nothing_is_set_aside(
     expect(owner.get_by_text("With work is off.")).to_be_visible()
 
 
-def test_somebody_who_said_their_name_is_greeted_by_it(owner: Page, stranger: BrowserContext, stack: Stack) -> None:
+def test_somebody_who_said_their_name_is_greeted_by_it(
+    owner: Page, stranger: BrowserContext, stack: Stack
+) -> None:
     editor = start(owner, stack, "News by email", "By name")
     editor.get_by_role("button", name=re.compile("^Headline")).click()
     editor.get_by_label("another wording where we know their name").check()
@@ -95,7 +97,9 @@ def test_somebody_who_said_their_name_is_greeted_by_it(owner: Page, stranger: Br
     turn_off(editor)
 
 
-def test_it_goes_by_itself_but_not_while_somebody_is_in_it(owner: Page, stranger: BrowserContext, stack: Stack) -> None:
+def test_it_goes_by_itself_but_not_while_somebody_is_in_it(
+    owner: Page, stranger: BrowserContext, stack: Stack
+) -> None:
     editor = start(owner, stack, "News by email", "Going")
     side(editor, "Look")
     editor.get_by_text("How it is closed").click()
@@ -151,7 +155,9 @@ def test_a_video_is_uploaded_and_gets_its_first_picture(owner: Page, stack: Stac
     saved(editor)
 
 
-def test_the_schema_in_the_docs_takes_what_the_console_saves(owner: Page, stack: Stack, tmp_path: Path) -> None:
+def test_the_schema_in_the_docs_takes_what_the_console_saves(
+    owner: Page, stack: Stack, tmp_path: Path
+) -> None:
     start(owner, stack, "A score, and what comes of it", "By the schema")
     file = owner.request.get(f"{stack.base_url}/api/touchpoints/{owner.url.rpartition('/')[2]}/file")
     schema = json.loads(Path("docs/touchpoint.schema.json").read_text())

@@ -19,7 +19,9 @@ def tab_to(page: Page, words: str, key: str = "Tab") -> None:
     raise AssertionError(f"nothing is called {words}")
 
 
-def test_answering_keeping_and_taking_back_by_keyboard(owner: Page, stranger: BrowserContext, stack: Stack) -> None:
+def test_answering_keeping_and_taking_back_by_keyboard(
+    owner: Page, stranger: BrowserContext, stack: Stack
+) -> None:
     asked(stranger.new_page(), stack, "Perpetua Reed", "Do you keep my boots dry?")
     owner.get_by_role("link", name=re.compile("Perpetua Reed")).focus()
     owner.keyboard.press("Enter")
@@ -66,7 +68,9 @@ def test_answering_keeping_and_taking_back_by_keyboard(owner: Page, stranger: Br
     owner.get_by_role("menuitem", name="Answered").click()
 
 
-def test_the_newest_of_a_long_timeline_is_in_view(owner: Page, stranger: BrowserContext, stack: Stack) -> None:
+def test_the_newest_of_a_long_timeline_is_in_view(
+    owner: Page, stranger: BrowserContext, stack: Stack
+) -> None:
     asked(stranger.new_page(), stack, "Ansel Wick", "Is there a bench by the slipway?")
     owner.get_by_role("link", name=re.compile("Ansel Wick")).click()
     box = owner.get_by_role("textbox", name=re.compile("^Answer to Ansel"))

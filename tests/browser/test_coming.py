@@ -71,7 +71,9 @@ def test_a_bar_that_comes_on_a_scrolled_page_is_in_view_and_nothing_jumps(
 
 
 @pytest.mark.parametrize("width", [320, 390, 1280])
-def test_buttons_in_one_corner_stand_above_one_another(stranger: BrowserContext, stack: Stack, width: int) -> None:
+def test_buttons_in_one_corner_stand_above_one_another(
+    stranger: BrowserContext, stack: Stack, width: int
+) -> None:
     page = stranger.new_page()
     page.set_viewport_size({"width": width, "height": 700})
 
@@ -110,7 +112,9 @@ def test_a_card_ends_where_a_bar_begins(stranger: BrowserContext, stack: Stack) 
     expect(card).to_have_count(0)
 
 
-def test_a_button_stands_above_a_bar_and_is_not_seen_behind_a_card(stranger: BrowserContext, stack: Stack) -> None:
+def test_a_button_stands_above_a_bar_and_is_not_seen_behind_a_card(
+    stranger: BrowserContext, stack: Stack
+) -> None:
     page = stranger.new_page()
     page.set_viewport_size({"width": 390, "height": 700})
     looking(page, place="bottom", arrival="none", going="none")
@@ -263,7 +267,9 @@ def test_windows_of_foreign_markup_are_real_ones_where_ticked(
     page = stranger.new_page()
     html = f"<button onclick=\"window.open('{stack.site_url}/trips')\">A window</button>"
     with_parts(
-        page, "tide-table", {"kind": "markup", "html": html, "windows": real, "height": 50, "description": "A widget"}
+        page,
+        "tide-table",
+        {"kind": "markup", "html": html, "windows": real, "height": 50, "description": "A widget"},
     )
     page.goto(f"{stack.site_url}/lessons")
     page.wait_for_function("window.intavo")
@@ -275,7 +281,9 @@ def test_windows_of_foreign_markup_are_real_ones_where_ticked(
     assert window.value.evaluate(reads) is real
 
 
-def test_a_headline_keeps_its_lines_and_stays_clear_of_a_close_word(stranger: BrowserContext, stack: Stack) -> None:
+def test_a_headline_keeps_its_lines_and_stays_clear_of_a_close_word(
+    stranger: BrowserContext, stack: Stack
+) -> None:
     page = stranger.new_page()
     head = {
         "kind": "headline",
@@ -300,7 +308,9 @@ def test_a_headline_keeps_its_lines_and_stays_clear_of_a_close_word(stranger: Br
     assert right <= card.get_by_role("button", name="Not now, thank you").bounding_box()["x"]
 
 
-def test_the_page_scrolls_under_a_pointer_that_is_on_a_bar_or_a_card(stranger: BrowserContext, stack: Stack) -> None:
+def test_the_page_scrolls_under_a_pointer_that_is_on_a_bar_or_a_card(
+    stranger: BrowserContext, stack: Stack
+) -> None:
     page = stranger.new_page()
     looking(page, arrival="none", going="none")
     page.goto(f"{stack.site_url}/groups")

@@ -107,7 +107,9 @@ def test_finish_put_off_and_undo(owner: Page, stack: Stack) -> None:
     expect(owner.get_by_role("link", name=re.compile("Ansel Brightwater.*tomorrow 12:05"))).to_be_visible()
     owner.get_by_role("button", name=re.compile("Put off")).click()
     owner.get_by_role("button", name=re.compile("Next opening")).click()
-    expect(owner.get_by_role("link", name=re.compile("Ansel Brightwater.*back tomorrow 09:00"))).to_be_visible()
+    expect(
+        owner.get_by_role("link", name=re.compile("Ansel Brightwater.*back tomorrow 09:00"))
+    ).to_be_visible()
     owner.get_by_role("button", name="Undo").last.click()
     expect(owner.get_by_role("link", name=re.compile("Ansel Brightwater.*tomorrow 12:05"))).to_be_visible()
 

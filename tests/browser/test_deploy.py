@@ -53,7 +53,18 @@ class Machine:
 @pytest.fixture
 def certificate(tmp_path: Path) -> Path:
     """A certificate of our own, with its key beside it."""
-    made = ["openssl", "req", "-x509", "-newkey", "rsa:2048", "-nodes", "-days", "2", "-subj", "/CN=intavo.example.org"]
+    made = [
+        "openssl",
+        "req",
+        "-x509",
+        "-newkey",
+        "rsa:2048",
+        "-nodes",
+        "-days",
+        "2",
+        "-subj",
+        "/CN=intavo.example.org",
+    ]
     keys = ["-keyout", str(tmp_path / "key.pem"), "-out", str(tmp_path / "cert.pem")]
     subprocess.run([*made, *keys], check=True, capture_output=True)
     return tmp_path / "cert.pem"
@@ -64,7 +75,9 @@ def machine(stack: Stack, certificate: Path, tmp_path: Path) -> Iterator[Machine
     """Application and server in front as they ship, on free ports."""
     app, tls, plain = free_port(8810), free_port(8843), free_port(8880)
     env = stack.environment() | dict(
-        line.split("=", 1) for line in (DEPLOY / "intavo.env").read_text().splitlines() if line and line[0] != "#"
+        line.split("=", 1)
+        for line in (DEPLOY / "intavo.env").read_text().splitlines()
+        if line and line[0] != "#"
     )
     env |= {name: stack.environment()[name] for name in ("DATABASE_URL", "INTAVO_SECRET_KEY", "INTAVO_MEDIA")}
     env["PROMETHEUS_MULTIPROC_DIR"] = str(tmp_path / "figures")

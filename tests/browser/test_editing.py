@@ -93,7 +93,9 @@ def test_enter_in_a_headline_makes_a_line_that_stands(editor: Page) -> None:
         expect(written).to_have_js_property("innerText", "Warm bread\nevery Thursday")
 
 
-def test_a_close_word_keeps_clear_of_the_headline_and_leaves_it_the_line_under_a_picture(editor: Page) -> None:
+def test_a_close_word_keeps_clear_of_the_headline_and_leaves_it_the_line_under_a_picture(
+    editor: Page,
+) -> None:
     card, padding = stage(editor, "Phone").get_by_role("dialog"), "padding-inline-end"
     side(editor, "Look")
     editor.get_by_text("How it is closed", exact=True).click()
@@ -106,7 +108,9 @@ def test_a_close_word_keeps_clear_of_the_headline_and_leaves_it_the_line_under_a
     editor.get_by_role("button", name=re.compile("^Picture")).click()
     editor.get_by_role("button", name="Remove Picture").click()
     expect(card.get_by_role("img")).to_have_count(0)
-    close = card.get_by_role("button", name="No, thank you").evaluate("(one) => one.getBoundingClientRect().left")
+    close = card.get_by_role("button", name="No, thank you").evaluate(
+        "(one) => one.getBoundingClientRect().left"
+    )
     expect(card.locator("h2")).not_to_have_css(padding, "0px")
     assert card.locator("h2").evaluate(EDGE) <= close
     editor.get_by_label("How it stands").select_option("Bar")
@@ -192,7 +196,9 @@ def test_the_show_sentence_says_what_its_panels_hold(editor: Page, stack: Stack)
     editor.get_by_label("to, that day too").fill("2026-11-30")
     editor.get_by_label("from", exact=True).fill("2026-12-01")
     editor.get_by_label("from", exact=True).press("Tab")
-    expect(editor.get_by_role("alert")).to_contain_text("t would end on Mon 30 Nov, before it starts on Tue 1 Dec")
+    expect(editor.get_by_role("alert")).to_contain_text(
+        "t would end on Mon 30 Nov, before it starts on Tue 1 Dec"
+    )
     expect(editor.get_by_label("to, that day too")).to_have_value("30 Nov 2026")
     editor.get_by_label("to, that day too").fill("")
     editor.get_by_label("to, that day too").press("Tab")
@@ -260,7 +266,9 @@ def test_what_stops_it_is_said_and_leads_to_the_place(editor: Page) -> None:
     expect(editor.get_by_label("Words", exact=True)).to_be_visible()
 
 
-def test_the_later_of_two_members_is_told_and_loses_nothing(editor: Page, browser: Browser, stack: Stack) -> None:
+def test_the_later_of_two_members_is_told_and_loses_nothing(
+    editor: Page, browser: Browser, stack: Stack
+) -> None:
     context = browser.new_context()
     other = context.new_page()
     sign_in(other, stack)
@@ -279,7 +287,9 @@ def test_the_later_of_two_members_is_told_and_loses_nothing(editor: Page, browse
     context.close()
 
 
-def test_hours_past_midnight_and_an_odd_day_are_kept_and_nonsense_is_refused(owner: Page, stack: Stack) -> None:
+def test_hours_past_midnight_and_an_odd_day_are_kept_and_nonsense_is_refused(
+    owner: Page, stack: Stack
+) -> None:
     owner.goto(f"{stack.base_url}/hours")
     form = owner.get_by_role("form").first
     form.get_by_role("button", name="Add hours on Friday").click()

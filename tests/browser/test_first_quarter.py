@@ -50,7 +50,9 @@ def own_site(line: str) -> ThreadingHTTPServer:
 
 
 def test_a_new_owner_has_the_first_lead_within_twenty_five(browser: Browser, stack: Stack) -> None:
-    context = browser.new_context(timezone_id="Europe/Dublin", locale="en-IE", viewport={"width": 1280, "height": 800})
+    context = browser.new_context(
+        timezone_id="Europe/Dublin", locale="en-IE", viewport={"width": 1280, "height": 800}
+    )
     page = context.new_page()
     owner = Counted(page)
     page.goto(f"{stack.base_url}/sign-up")

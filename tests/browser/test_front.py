@@ -52,7 +52,9 @@ def held(stack: Stack, count: int) -> Iterator[list[socket.socket]]:
     with contextlib.ExitStack() as closing:
         clients = []
         for _ in range(count):
-            client = closing.enter_context(socket.create_connection(("127.0.0.1", stack.ports.web), timeout=5))
+            client = closing.enter_context(
+                socket.create_connection(("127.0.0.1", stack.ports.web), timeout=5)
+            )
             client.sendall(
                 b"POST /e/0tterwick0demo01/intake HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Type: text/plain\r\n"
                 b"Origin: https://otterwick.example\r\nContent-Length: 500\r\n\r\n{"
@@ -82,12 +84,15 @@ def test_one_address_takes_no_more_than_its_share_of_the_connections(stack: Stac
 
 
 @pytest.mark.parametrize(
-    ("path", "most"), [("/e/0tterwick0demo01/intake", 3), ("/api/me", 3), ("/in/mail/x", 26), ("/api/library", 61)]
+    ("path", "most"),
+    [("/e/0tterwick0demo01/intake", 3), ("/api/me", 3), ("/in/mail/x", 26), ("/api/library", 61)],
 )
 def test_what_is_too_large_is_refused_by_what_it_says_of_itself(stack: Stack, path: str, most: int) -> None:
     with socket.create_connection(("127.0.0.1", stack.ports.web), timeout=5) as client:
         length = most * 1024 * 1024 + 1
-        client.sendall(f"POST {path} HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Length: {length}\r\n\r\n".encode())
+        client.sendall(
+            f"POST {path} HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Length: {length}\r\n\r\n".encode()
+        )
         said = client.recv(4096).decode()
     assert said.startswith("HTTP/1.1 413")
     assert '"title":"This is too large."' in said

@@ -15,7 +15,13 @@ ASK = "Something you want to know?"
 
 
 def on_a_page(
-    context: BrowserContext, stack: Stack, *, css: str = "", body: str = "", script: str = "", path: str = "/contact"
+    context: BrowserContext,
+    stack: Stack,
+    *,
+    css: str = "",
+    body: str = "",
+    script: str = "",
+    path: str = "/contact",
 ) -> Page:
     """A page of the demo site with something of its own: a style sheet, elements, a script that runs before all else."""
     given = json.dumps({"css": css, "body": body})
@@ -46,12 +52,16 @@ def on_a_page(
         "*{letter-spacing:9px!important;visibility:hidden!important;text-transform:uppercase!important;color:red!important}",
     ],
 )
-def test_a_style_sheet_of_the_page_does_not_reach_in(stranger: BrowserContext, stack: Stack, css: str) -> None:
+def test_a_style_sheet_of_the_page_does_not_reach_in(
+    stranger: BrowserContext, stack: Stack, css: str
+) -> None:
     page = on_a_page(stranger, stack, css=css)
     page.evaluate("intavo.open('boathouse-question')")
     heading = page.get_by_role("dialog").get_by_role("heading", name=ASK)
     expect(heading).to_be_visible()
-    assert heading.evaluate("h => [getComputedStyle(h).letterSpacing, getComputedStyle(h).textTransform]") == [
+    assert heading.evaluate(
+        "h => [getComputedStyle(h).letterSpacing, getComputedStyle(h).textTransform]"
+    ) == [
         "normal",
         "none",
     ]
@@ -85,7 +95,9 @@ def test_an_element_of_the_page_may_have_our_name(stranger: BrowserContext, stac
     expect(page.get_by_role("dialog")).to_be_visible()
 
 
-def test_its_address_is_the_name_of_a_place_as_any_page_takes_it(stranger: BrowserContext, stack: Stack) -> None:
+def test_its_address_is_the_name_of_a_place_as_any_page_takes_it(
+    stranger: BrowserContext, stack: Stack
+) -> None:
     page = on_a_page(
         stranger, stack, script="addEventListener('load', () => document.querySelector(location.hash || 'a'))"
     )
@@ -94,7 +106,9 @@ def test_its_address_is_the_name_of_a_place_as_any_page_takes_it(stranger: Brows
     expect(page.get_by_role("dialog").get_by_role("heading", name=ASK)).to_be_visible()
     page.keyboard.press("Escape")
     expect(page.get_by_role("dialog")).to_have_count(0)
-    page.evaluate("document.body.insertAdjacentHTML('afterbegin', '<a href=\"#intavo-boathouse-question\">Ask</a>')")
+    page.evaluate(
+        "document.body.insertAdjacentHTML('afterbegin', '<a href=\"#intavo-boathouse-question\">Ask</a>')"
+    )
     page.get_by_role("link", name="Ask", exact=True).click()
     expect(page.get_by_role("dialog")).to_be_visible()
 
@@ -112,7 +126,9 @@ def test_a_slot_may_hold_words_of_its_own(stranger: BrowserContext, stack: Stack
 
 
 @pytest.mark.parametrize("slot", ["", '<div data-intavo="boathouse-question"></div>'])
-def test_what_is_typed_is_none_of_the_pages_shortcuts(stranger: BrowserContext, stack: Stack, slot: str) -> None:
+def test_what_is_typed_is_none_of_the_pages_shortcuts(
+    stranger: BrowserContext, stack: Stack, slot: str
+) -> None:
     listens = """window.pressed = []; for (const name of ['keydown', 'keypress', 'keyup'])
         document.addEventListener(name, (event) => pressed.push(event.key))"""
     page = on_a_page(stranger, stack, body=slot, script=listens)
@@ -168,7 +184,9 @@ def test_what_a_visitor_is_at_is_not_interrupted(stranger: BrowserContext, stack
         page.get_by_role("button", name="Reach us").click()
         expect(page.get_by_role("link", name=re.compile("Call us"))).to_be_visible()
     else:
-        page.evaluate("document.body.insertAdjacentHTML('afterbegin', '<div data-intavo=\"call-me-back\"></div>')")
+        page.evaluate(
+            "document.body.insertAdjacentHTML('afterbegin', '<div data-intavo=\"call-me-back\"></div>')"
+        )
         page.locator("[data-intavo]").get_by_role("textbox").first.press_sequentially("07700")
     page.clock.run_for(25_000)
     page.wait_for_timeout(300)
@@ -247,7 +265,9 @@ BUTTON = "[data-intavo-touchpoint=button]"
         "document.documentElement.replaceChildren(...[...document.documentElement.children].filter((one) => !one.shadowRoot))",
     ],
 )
-def test_a_body_that_is_swapped_takes_nothing_with_it(stranger: BrowserContext, stack: Stack, swap: str) -> None:
+def test_a_body_that_is_swapped_takes_nothing_with_it(
+    stranger: BrowserContext, stack: Stack, swap: str
+) -> None:
     page = on_a_page(stranger, stack, body='<div id="slot" data-intavo="tide-table"></div>')
     expect(page.locator("#slot").get_by_role("textbox").first).to_be_visible()
     buttons = page.locator(f"{BUTTON} .face").count()
@@ -257,7 +277,9 @@ def test_a_body_that_is_swapped_takes_nothing_with_it(stranger: BrowserContext, 
     expect(page.get_by_role("dialog").get_by_label("Your question")).to_have_value("Is there a canoe?")
     expect(page.locator(f"{BUTTON} .face")).to_have_count(buttons)
     expect(page.locator("#slot").get_by_role("textbox").first).to_be_attached()
-    assert page.evaluate("[...document.querySelectorAll('[data-intavo-touchpoint]')].every((one) => one.shadowRoot)")
+    assert page.evaluate(
+        "[...document.querySelectorAll('[data-intavo-touchpoint]')].every((one) => one.shadowRoot)"
+    )
     page.keyboard.press("Escape")
     expect(page.get_by_role("dialog")).to_have_count(0)
     assert page.evaluate(HELD) != "hidden"
@@ -269,9 +291,14 @@ def test_a_route_in_the_hash_is_a_page_and_what_is_replaced_while_they_scroll_is
     page = on_a_page(stranger, stack, body='<div style="height:4000px"></div>')
     asked: list[str] = []
     page.on(
-        "request", lambda one: asked.append(one.post_data_json["page"]["url"]) if one.url.endswith("/plan") else None
+        "request",
+        lambda one: asked.append(one.post_data_json["page"]["url"]) if one.url.endswith("/plan") else None,
     )
-    for go in ("location.hash = '#section'", "scrollTo(0, 900)", "history.replaceState({}, '', '/contact/further')"):
+    for go in (
+        "location.hash = '#section'",
+        "scrollTo(0, 900)",
+        "history.replaceState({}, '', '/contact/further')",
+    ):
         page.evaluate(go)
         page.wait_for_timeout(50)
     page.wait_for_timeout(700)
@@ -307,7 +334,9 @@ def test_what_the_server_refuses_of_the_memory_is_dropped_and_asked_for_without_
 
 
 @pytest.mark.parametrize("names", ["", "; trusted-types intavo", "; trusted-types other"])
-def test_a_page_that_takes_markup_only_of_named_policies(stranger: BrowserContext, stack: Stack, names: str) -> None:
+def test_a_page_that_takes_markup_only_of_named_policies(
+    stranger: BrowserContext, stack: Stack, names: str
+) -> None:
     script = f"""new MutationObserver((_, seen) => {{ if (!document.head) return; seen.disconnect()
       const meta = document.createElement('meta'); meta.httpEquiv = 'Content-Security-Policy'
       meta.content = "require-trusted-types-for 'script'{names}"; document.head.append(meta) }}).observe(document, {{ childList: true, subtree: true }})"""
@@ -318,7 +347,9 @@ def test_a_page_that_takes_markup_only_of_named_policies(stranger: BrowserContex
     page.goto(f"{stack.site_url}/trips")
     page.wait_for_function("window.intavo")
     assert (
-        page.evaluate("(() => { try { document.createElement('p').innerHTML = 'x' } catch { return 'held' } })()")
+        page.evaluate(
+            "(() => { try { document.createElement('p').innerHTML = 'x' } catch { return 'held' } })()"
+        )
         == "held"
     )
     page.evaluate("intavo.open('tide-table')")
@@ -329,7 +360,9 @@ def test_a_page_that_takes_markup_only_of_named_policies(stranger: BrowserContex
     assert wrong == []
 
 
-def test_places_that_the_page_draws_later_are_filled_with_one_more_plan(stranger: BrowserContext, stack: Stack) -> None:
+def test_places_that_the_page_draws_later_are_filled_with_one_more_plan(
+    stranger: BrowserContext, stack: Stack
+) -> None:
     page = on_a_page(stranger, stack)
     asked: list[Any] = []
     page.on("request", lambda one: asked.append(one.post_data_json) if one.url.endswith("/plan") else None)
@@ -366,7 +399,9 @@ def test_a_body_that_is_moved_or_filtered_moves_nothing_of_ours(
 
 def test_a_button_stands_beside_one_of_the_pages_own(stranger: BrowserContext, stack: Stack) -> None:
     css = "#theirs{position:fixed;right:16px;bottom:16px;width:64px;height:64px;background:#246}"
-    page = on_a_page(stranger, stack, css=css + "#theirs+#theirs{right:auto;left:16px}", body="<a id=theirs></a>" * 2)
+    page = on_a_page(
+        stranger, stack, css=css + "#theirs+#theirs{right:auto;left:16px}", body="<a id=theirs></a>" * 2
+    )
     page.wait_for_timeout(500)
     for face in page.locator(f"{BUTTON} .face").all():
         for theirs in page.locator("#theirs").all():
@@ -426,7 +461,9 @@ def test_however_it_is_put_on_a_page_it_works_or_says_why(
     address = page.locator('script[src*="/e/"]').first.get_attribute("src") or ""
     put = "(src) => { const made = document.createElement('script'); made.src = src; document.head.append(made) }"
     loader = ROOT / "visitor-script/dist/loader.js"
-    stranger.route("**/e/an0ther0key.js", lambda route: route.fulfill(path=loader, content_type="text/javascript"))
+    stranger.route(
+        "**/e/an0ther0key.js", lambda route: route.fulfill(path=loader, content_type="text/javascript")
+    )
     if again in {"same", "other"}:
         page.evaluate(put, address if again == "same" else address.replace("0tterwick0demo01", "an0ther0key"))
     if again == "inlined":

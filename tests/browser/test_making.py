@@ -35,7 +35,9 @@ def test_starters_are_filtered_by_purpose_and_by_how_much_they_ask(owner: Page, 
     owner.get_by_label("How much it asks").select_option("nothing")
     expect(owner.get_by_text("Ask for a little more.")).to_be_visible()
     owner.get_by_label("Purpose").select_option("")
-    expect(owner.frame_locator('iframe[title^="Picture of"]').locator("[data-intavo-touchpoint]")).to_have_count(1)
+    expect(
+        owner.frame_locator('iframe[title^="Picture of"]').locator("[data-intavo-touchpoint]")
+    ).to_have_count(1)
 
 
 def test_parts_are_added_moved_doubled_hidden_and_removed(owner: Page, stack: Stack) -> None:
@@ -104,7 +106,9 @@ def test_another_stance_keeps_words_and_colours(owner: Page, stack: Stack) -> No
     saved(editor)
     for stance in ("card", "bar", "side-panel", "full-page", "in-page", "button", "pop-up"):
         editor.get_by_label("How it stands").select_option(stance)
-        expect(desktop.locator(f"[data-stance={stance}], [data-intavo-touchpoint=stage]").first).to_be_attached()
+        expect(
+            desktop.locator(f"[data-stance={stance}], [data-intavo-touchpoint=stage]").first
+        ).to_be_attached()
         expect(desktop.get_by_role("textbox", name="Words of p1")).to_have_text("Kept words")
     editor.get_by_label("What it is for").select_option("notice")
     expect(editor.get_by_role("button", name=re.compile("Email field.*hidden"))).to_be_visible()

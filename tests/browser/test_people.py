@@ -10,7 +10,9 @@ from scripts.stack import Stack
 ROWS = "Vorname;E-Mail;Gruppe\r\nJürgen;jurgen.fair@post.example;Messe\r\nZoë;zoe.fair@post.example;Messe\r\nOhne;;Messe\r\n"
 
 
-def test_people_are_brought_in_sought_joined_taken_out_and_erased(owner: Page, stack: Stack, tmp_path: Path) -> None:
+def test_people_are_brought_in_sought_joined_taken_out_and_erased(
+    owner: Page, stack: Stack, tmp_path: Path
+) -> None:
     file = tmp_path / "fair.csv"
     file.write_bytes(ROWS.encode("windows-1252"))
     owner.get_by_role("link", name="People", exact=True).click()
@@ -36,7 +38,9 @@ def test_people_are_brought_in_sought_joined_taken_out_and_erased(owner: Page, s
     owner.get_by_role("button", name="Keep as a group").click()
     owner.get_by_label("Its name").fill("From the fair")
     owner.get_by_role("button", name="Keep it").click()
-    expect(owner.get_by_role("button", name="From the fair", exact=True)).to_have_attribute("aria-pressed", "true")
+    expect(owner.get_by_role("button", name="From the fair", exact=True)).to_have_attribute(
+        "aria-pressed", "true"
+    )
     owner.reload()
     expect(owner.get_by_text("2 shown")).to_be_visible()
     owner.get_by_role("button", name="Take out").click()

@@ -51,7 +51,9 @@ def a_week_is_drawn_for_one_day_or_for_every_week_and_undone(owner: Page, stack:
     owner.mouse.up()
     week.get_by_label("What it is").fill("Winter race")
     week.get_by_role("button", name="This Sunday only, 29 Nov").click()
-    expect(owner.get_by_text(re.compile("Sunday 29 Nov only: .* Nothing goes by these hours yet"))).to_be_visible()
+    expect(
+        owner.get_by_text(re.compile("Sunday 29 Nov only: .* Nothing goes by these hours yet"))
+    ).to_be_visible()
     expect(week.get_by_text("Winter race")).to_be_visible()
 
     friday = week.get_by_role("slider", name="Friday 27 Nov, open")
@@ -96,7 +98,9 @@ def what_is_told_differs_by_channel_and_language_and_says_why(owner: Page, stack
     form = owner.get_by_role("form", name=re.compile("What is said: After hours"))
     form.get_by_label("What the button says").fill("Leave us a line")
     form.get_by_role("button", name="Save").click()
-    expect(owner.get_by_role("button", name="Change: After hours, Harbour chat")).to_contain_text("Leave us a line")
+    expect(owner.get_by_role("button", name="Change: After hours, Harbour chat")).to_contain_text(
+        "Leave us a line"
+    )
     expect(owner.get_by_role("button", name="Change: Holiday, Harbour chat")).to_contain_text("as everywhere")
     would = owner.get_by_role("region", name="What would they see at …")
     would.get_by_label("Day").fill("2026-11-27")
@@ -111,7 +115,9 @@ def what_is_told_differs_by_channel_and_language_and_says_why(owner: Page, stack
     owner.get_by_label("Language").first.select_option("cy")
     cell = owner.get_by_role("button", name="Change: Holiday, Everywhere, unless changed")
     expect(cell).to_contain_text("in English: nothing is written here")
-    expect(owner.get_by_role("button", name="Change: Open, Everywhere, unless changed")).to_contain_text("Diolch")
+    expect(owner.get_by_role("button", name="Change: Open, Everywhere, unless changed")).to_contain_text(
+        "Diolch"
+    )
 
 
 def made(owner: Page, pasted: str, taken_for: str) -> None:
@@ -167,7 +173,9 @@ def the_contact_menu_says_who_is_there_and_counts_the_channel(
     page.goto(f"{stack.site_url}/contact")
     page.get_by_role("button", name="Reach us").click()
     menu = page.locator(".ways.rows")
-    expect(menu.get_by_role("link", name=re.compile("Call us"))).to_have_attribute("href", "tel:+441632960123")
+    expect(menu.get_by_role("link", name=re.compile("Call us"))).to_have_attribute(
+        "href", "tel:+441632960123"
+    )
     expect(menu.get_by_text("Text us")).to_have_count(0)
     menu.get_by_role("button", name=re.compile("Chat with us")).click()
     expect(menu.get_by_role("link", name=re.compile("Jory"))).to_contain_text("trips and tides")
@@ -177,7 +185,8 @@ def the_contact_menu_says_who_is_there_and_counts_the_channel(
         )
         menu.get_by_role("link", name=re.compile("Call us")).click()
     assert re.search(
-        r'"what":"clicked"[^}]*"channel":"ch_|"channel":"ch_[^}]*"what":"clicked"', beats.value.post_data or ""
+        r'"what":"clicked"[^}]*"channel":"ch_|"channel":"ch_[^}]*"what":"clicked"',
+        beats.value.post_data or "",
     )
 
     owner.get_by_role("button", name="At the counter").click()
@@ -212,7 +221,9 @@ def a_stranger_and_the_owner_talk_and_it_survives_pages_and_a_server_that_is_awa
     with page.expect_file_chooser() as choosing:
         page.get_by_role("button", name="Add a picture or PDF").click()
     choosing.value.set_files({"name": "dent.png", "mimeType": "image/png", "buffer": PICTURE})
-    expect(log.get_by_role("link", name="dent.png").get_by_role("presentation")).to_have_js_property("naturalWidth", 4)
+    expect(log.get_by_role("link", name="dent.png").get_by_role("presentation")).to_have_js_property(
+        "naturalWidth", 4
+    )
     theirs = owner.get_by_role("log", name="What was said").get_by_role("link", name="dent.png")
     expect(theirs.get_by_role("presentation")).to_have_js_property("naturalWidth", 4)
 
@@ -246,7 +257,9 @@ def the_messaging_service_gets_the_script_and_the_answer_even_after_it_was_away(
     with context.expect_page() as opened:
         page.get_by_role("link", name=re.compile("Jory")).click()
     wherry = opened.value
-    expect(wherry.get_by_label("Your message")).to_have_value(re.compile(r"^Hello, I am looking at Contact.* #\w{4}$"))
+    expect(wherry.get_by_label("Your message")).to_have_value(
+        re.compile(r"^Hello, I am looking at Contact.* #\w{4}$")
+    )
     wherry.get_by_role("button", name="Send").click()
     expect(wherry.get_by_role("listitem").last).to_contain_text("One of us answers", timeout=20_000)
 
@@ -259,7 +272,9 @@ def the_messaging_service_gets_the_script_and_the_answer_even_after_it_was_away(
     expect(owner.get_by_text("on its way").first).to_be_visible()
     stack.start_wherry()
     stack.wait(f"http://127.0.0.1:{stack.ports.wherry}/")
-    expect(wherry.get_by_role("listitem").last).to_contain_text("What would you like to know?", timeout=40_000)
+    expect(wherry.get_by_role("listitem").last).to_contain_text(
+        "What would you like to know?", timeout=40_000
+    )
     context.close()
 
 
@@ -297,7 +312,9 @@ def a_call_is_booked_moved_and_cancelled(owner: Page, stack: Stack, stranger: Br
     mailed(page, stack, "wyn@quay.example", "is cancelled")
 
 
-def test_a_visitor_reaches_the_business_whichever_way_they_take(owner: Page, stack: Stack, browser: Browser) -> None:
+def test_a_visitor_reaches_the_business_whichever_way_they_take(
+    owner: Page, stack: Stack, browser: Browser
+) -> None:
     """The walk in its order; each part leaves behind what the next ones may meet."""
     a_week_is_drawn_for_one_day_or_for_every_week_and_undone(owner, stack)
     what_is_told_differs_by_channel_and_language_and_says_why(owner, stack)

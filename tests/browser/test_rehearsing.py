@@ -21,7 +21,9 @@ def test_the_page_map_explains_itself_and_leads_to_a_rehearsal(owner: Page, stac
     owner.get_by_label("At which time").fill("2026-12-05T10:00")
     owner.get_by_label("At which time").press("Tab")
     expect(owner.get_by_role("button", name="Winter hire on /hire: shows, in turn")).to_be_visible()
-    expect(owner.get_by_role("row", name=re.compile("^Tide table")).get_by_role("cell").nth(-2)).to_contain_text("%")
+    expect(
+        owner.get_by_role("row", name=re.compile("^Tide table")).get_by_role("cell").nth(-2)
+    ).to_contain_text("%")
     owner.get_by_role("link", name="Rehearse from here").click()
     track = owner.get_by_role("figure", name="Tracks")
     expect(track.get_by_text("Waits: after 6 s")).to_be_visible()

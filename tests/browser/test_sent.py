@@ -61,7 +61,12 @@ def test_the_console_comes_in_few_bytes(owner: Page, stack: Stack) -> None:
 
 
 def test_what_members_are_told_is_packed_and_kept_by_nobody(owner: Page, stack: Stack) -> None:
-    for path, packs in (("/api/follow-ups", True), ("/api/people", True), ("/api/mail-in", False), ("/api/me", False)):
+    for path, packs in (
+        ("/api/follow-ups", True),
+        ("/api/people", True),
+        ("/api/mail-in", False),
+        ("/api/me", False),
+    ):
         answer = owner.request.get(f"{stack.base_url}{path}", headers={"Accept-Encoding": "gzip"})
         assert answer.headers["cache-control"] == "private, no-store", path
         assert (answer.headers.get("content-encoding") == "gzip") is packs, path

@@ -31,7 +31,9 @@ def test_what_is_not_on_is_rehearsed_from_the_editor_and_tried_on_the_real_page(
     for _ in range(6):
         moment.press("ArrowLeft")
     expect(owner.get_by_role("heading", name=re.compile("Not on yet at 0:17 — on screen"))).to_be_visible()
-    expect(owner.get_by_text("Whoever sends it at 0:14 is told: “Thank you. We’re out on the water")).to_be_visible()
+    expect(
+        owner.get_by_text("Whoever sends it at 0:14 is told: “Thank you. We’re out on the water")
+    ).to_be_visible()
     assert violations(owner) == []
     with owner.context.expect_page() as tried:
         owner.get_by_role("button", name="Open the real page like this").click()
@@ -59,7 +61,10 @@ def test_every_way_to_link_to_it_opens_it(owner: Page, stranger: BrowserContext,
     expect(editor.get_by_text("From outside it can be reached while it is on.")).to_be_visible()
     slug = turn_on(editor)
     ways = {
-        name: editor.locator("dt", has_text=name).locator("xpath=following-sibling::dd").locator("code").inner_text()
+        name: editor.locator("dt", has_text=name)
+        .locator("xpath=following-sibling::dd")
+        .locator("code")
+        .inner_text()
         for name in (
             "A link, as HTML",
             "A button, as HTML",
@@ -77,7 +82,9 @@ def test_every_way_to_link_to_it_opens_it(owner: Page, stranger: BrowserContext,
     open_card = f"{HOST.format('pop-up')} .card"
     for name in ("A link, as HTML", "A button, as HTML"):
         page = on(stranger, stack, "/contact")
-        page.evaluate("html => document.querySelector('main').insertAdjacentHTML('beforeend', html)", ways[name])
+        page.evaluate(
+            "html => document.querySelector('main').insertAdjacentHTML('beforeend', html)", ways[name]
+        )
         page.locator("main").get_by_text("Linked to", exact=True).click()
         expect(page.locator(open_card)).to_be_visible()
         page.close()
@@ -99,7 +106,9 @@ def test_every_way_to_link_to_it_opens_it(owner: Page, stranger: BrowserContext,
     turn_off(editor)
 
 
-def test_one_whose_dates_are_past_is_not_turned_on_and_the_way_to_them_is_shown(owner: Page, stack: Stack) -> None:
+def test_one_whose_dates_are_past_is_not_turned_on_and_the_way_to_them_is_shown(
+    owner: Page, stack: Stack
+) -> None:
     editor = start(owner, stack, "A notice bar", "Gone by")
     check = editor.get_by_role("group", name="Ready check")
     expect(check.get_by_role("button", name="It is made, but not on.")).to_be_visible()
@@ -111,7 +120,9 @@ def test_one_whose_dates_are_past_is_not_turned_on_and_the_way_to_them_is_shown(
     editor.get_by_label("to, that day too").press("Tab")
     editor.keyboard.press("Escape")
     saved(editor)
-    expect(check.get_by_role("button", name="Its dates are past: it shows to nobody any more.")).to_be_visible()
+    expect(
+        check.get_by_role("button", name="Its dates are past: it shows to nobody any more.")
+    ).to_be_visible()
     editor.get_by_role("button", name="Turn on").click()
     dialog = editor.get_by_role("dialog")
     expect(dialog.get_by_role("button", name="Turn on", exact=True)).to_have_count(0)

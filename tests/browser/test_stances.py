@@ -50,7 +50,9 @@ def opened(page: Page, slug: str, stance: str) -> Any:
 
 @pytest.mark.parametrize("width", [320, 390, 1280])
 @pytest.mark.parametrize("stance", STANCES)
-def test_it_stands_inside_the_screen_and_is_accessible(browser: Browser, stack: Stack, stance: str, width: int) -> None:
+def test_it_stands_inside_the_screen_and_is_accessible(
+    browser: Browser, stack: Stack, stance: str, width: int
+) -> None:
     context = browser.new_context(viewport={"width": width, "height": 640}, reduced_motion="reduce")
     path, slug = STANCES[stance]
     page = on(context, stack, path)
@@ -69,7 +71,9 @@ def test_long_words_and_right_to_left_text_survive(browser: Browser, stack: Stac
     context = browser.new_context(viewport={"width": 320, "height": 640})
     page = context.new_page()
     words = (
-        "مرحبا بكم في بيت القوارب" if direction == "rtl" else "Donaudampfschifffahrtsgesellschaftskapitänsmützen" * 2
+        "مرحبا بكم في بيت القوارب"
+        if direction == "rtl"
+        else "Donaudampfschifffahrtsgesellschaftskapitänsmützen" * 2
     )
 
     def worded(route: Any) -> None:
@@ -134,7 +138,9 @@ def test_the_question_in_the_page_stands_at_its_spot_and_each_answer_goes_its_wa
     stranger: BrowserContext, stack: Stack
 ) -> None:
     sent: list[dict[str, Any]] = []
-    stranger.on("request", lambda one: sent.append(one.post_data_json) if one.url.endswith("/intake") else None)
+    stranger.on(
+        "request", lambda one: sent.append(one.post_data_json) if one.url.endswith("/intake") else None
+    )
     page = stranger.new_page()
     only(page, "hire-question", "call-me-back")
     page.goto(f"{stack.site_url}/hire")
@@ -201,9 +207,13 @@ def test_every_visitor_has_a_code_of_their_own_that_stays(browser: Browser, stac
     assert codes[0] == codes[1] != codes[2] == codes[3]
 
 
-def test_the_parting_card_comes_when_the_pointer_leaves_at_the_top(stranger: BrowserContext, stack: Stack) -> None:
+def test_the_parting_card_comes_when_the_pointer_leaves_at_the_top(
+    stranger: BrowserContext, stack: Stack
+) -> None:
     page = on(stranger, stack, "/blog")
-    page.wait_for_function("performance.getEntriesByType('resource').some((one) => /more\\.js$/.test(one.name))")
+    page.wait_for_function(
+        "performance.getEntriesByType('resource').some((one) => /more\\.js$/.test(one.name))"
+    )
     page.wait_for_timeout(500)
     page.mouse.move(400, 300)
     expect(page.locator(HOST.format("card"))).to_have_count(0)
@@ -211,7 +221,9 @@ def test_the_parting_card_comes_when_the_pointer_leaves_at_the_top(stranger: Bro
     expect(page.get_by_role("dialog", name="Before you go")).to_be_visible()
 
 
-def test_a_sign_up_is_confirmed_by_mail_before_its_file_is_given(stranger: BrowserContext, stack: Stack) -> None:
+def test_a_sign_up_is_confirmed_by_mail_before_its_file_is_given(
+    stranger: BrowserContext, stack: Stack
+) -> None:
     page = on(stranger, stack, "/lessons")
     card = opened(page, "tide-table", "pop-up")
     card.get_by_label("Your email").fill("odile@post.example")
@@ -305,7 +317,9 @@ def test_the_house_style_is_read_from_the_sites_own_page(owner: Page, stack: Sta
     expect(found).to_be_visible(timeout=10_000)
     popup.value.close()
     # The corners were kept with the same words as this is.
-    with owner.expect_response(lambda answer: answer.request.method == "PUT" and answer.url.endswith("/house")):
+    with owner.expect_response(
+        lambda answer: answer.request.method == "PUT" and answer.url.endswith("/house")
+    ):
         owner.get_by_role("button", name="Take it").click()
     expect(owner.get_by_text("follow it within a second")).to_be_visible()
     owner.reload()

@@ -23,7 +23,9 @@ def test_two_at_one_follow_up_know_of_each_other(
     phone = browser.new_context(viewport={"width": 390, "height": 800}).new_page()
     sign_in(phone, stack)
     phone.goto(owner.url)
-    expect(phone.get_by_role("textbox", name=re.compile("^Answer to Ottilie"))).to_have_value("The dog is welcome")
+    expect(phone.get_by_role("textbox", name=re.compile("^Answer to Ottilie"))).to_have_value(
+        "The dog is welcome"
+    )
     phone.context.close()
     jory = browser.new_context().new_page()
     sign_in(jory, stack, "jory@otterwick.example")

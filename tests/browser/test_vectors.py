@@ -27,7 +27,9 @@ INTAVO = "http://intavo.example"
 DIST = Path("visitor-script/dist")
 STANDING = """() => [...document.querySelectorAll('[data-intavo-touchpoint]')].filter((one) => !one.inert)
   .map((one) => one.shadowRoot.querySelector('.face span, h2').textContent).sort()"""
-REFUSED = "Object.defineProperty(window, 'localStorage', {get() { throw new DOMException('no', 'SecurityError') }})"
+REFUSED = (
+    "Object.defineProperty(window, 'localStorage', {get() { throw new DOMException('no', 'SecurityError') }})"
+)
 
 
 def document(one: dict[str, Any]) -> Document:
@@ -128,7 +130,10 @@ class Run:
         }
         entries = plan(ready, visit, at, visit.open)
         self.wants_more |= any(
-            moment.after is None and moment.read is None for one in entries for m in one.moments for moment in m
+            moment.after is None and moment.read is None
+            for one in entries
+            for m in one.moments
+            for moment in m
         )
         day = at + timedelta(days=1)
         said: Plan = {
@@ -188,7 +193,9 @@ class Run:
         elif deed.do == "move":
             self.page.evaluate("() => dispatchEvent(new PointerEvent('pointermove', {bubbles: true}))")
         elif deed.do == "exit":
-            self.page.evaluate("() => document.dispatchEvent(new MouseEvent('mouseout', {clientY: -1, bubbles: true}))")
+            self.page.evaluate(
+                "() => document.dispatchEvent(new MouseEvent('mouseout', {clientY: -1, bubbles: true}))"
+            )
         elif deed.do == "close":
             self._close()
         elif deed.do == "settle":
@@ -251,7 +258,9 @@ class Run:
         return self.page.evaluate(STANDING)
 
 
-_NOTICE = '<div id="notice" style="position:fixed;bottom:0;left:0">We keep nothing. <button>Fine</button></div>'
+_NOTICE = (
+    '<div id="notice" style="position:fixed;bottom:0;left:0">We keep nothing. <button>Fine</button></div>'
+)
 _PATIENCE = 3.0
 _NO_NEWS = 15.0
 _ARRIVED = 0.08  # a page with its plan, and with the second file where the plan asks for it
@@ -314,7 +323,9 @@ def _play(vector: Vector, run: Run) -> None:
             expected: list[str] = []
             for when, what, id_ in vector.events:
                 if when <= at:
-                    expected = [*expected, id_] if what == "shown" else [one for one in expected if one != id_]
+                    expected = (
+                        [*expected, id_] if what == "shown" else [one for one in expected if one != id_]
+                    )
             # The clock stands still meanwhile: only what has been asked for already can still arrive.
             patience = time.monotonic() + _PATIENCE
             while run.standing() != sorted(expected) and time.monotonic() < patience:

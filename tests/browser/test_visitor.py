@@ -95,7 +95,9 @@ def test_it_fits_a_phone(browser: Browser, stack: Stack, width: int, height: int
 
 def test_where_storage_is_refused_it_never_comes_by_itself(browser: Browser, stack: Stack) -> None:
     context = browser.new_context()
-    context.add_init_script("Object.defineProperty(window,'localStorage',{get(){throw new Error('refused')}})")
+    context.add_init_script(
+        "Object.defineProperty(window,'localStorage',{get(){throw new Error('refused')}})"
+    )
     page = arrive(context, stack)
     page.clock.run_for(60_000)
     expect(page.get_by_role("dialog")).to_have_count(0)

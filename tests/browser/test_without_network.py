@@ -61,7 +61,9 @@ def test_it_is_worked_without_a_network_and_sent_once(
     phone.get_by_role("link", name=re.compile("Ferelith Moon")).first.click()
     phone.get_by_role("button", name="Put off").click()
     phone.get_by_role("button", name=re.compile("^In a week")).click()
-    expect(phone.get_by_role("list", name="Waiting for a connection").get_by_role("listitem")).to_have_count(1)
+    expect(phone.get_by_role("list", name="Waiting for a connection").get_by_role("listitem")).to_have_count(
+        1
+    )
     # It is still there after the application was closed.
     phone.goto(f"{stack.base_url}/follow-up")
     expect(phone.get_by_role("list", name="Done here, not sent yet").get_by_role("listitem")).to_have_count(3)

@@ -122,7 +122,9 @@ def test_eleven_come_in_and_six_are_worked_by_keyboard(
     asks_for(owner, "kyffin walrus", "Kyffin Walrus")
     expect(owner.get_by_text("Finished: won").first).to_be_visible()
     owner.goto(f"{stack.base_url}/touchpoints")
-    owner.get_by_role("row", name=re.compile("^Boathouse question")).get_by_role("button", name="More").click()
+    owner.get_by_role("row", name=re.compile("^Boathouse question")).get_by_role(
+        "button", name="More"
+    ).click()
     owner.get_by_role("menuitem", name="Its answers").click()
     expect(owner.get_by_role("row", name=re.compile("Is there a walrus tour for Kyffin"))).to_be_visible()
 
@@ -201,7 +203,9 @@ def test_five_thousand_are_brought_in_and_the_whole_business_is_made_anew(
         owner.get_by_role("link", name="Take it").click(timeout=60_000)
     newcomer.goto(f"{stack.base_url}/business")
     newcomer.get_by_label("The copy").set_input_files(Path(copy.value.path()), timeout=10_000)
-    expect(newcomer.get_by_text(re.compile(r"[0-9],[0-9]{3} people, .* are here"))).to_be_visible(timeout=90_000)
+    expect(newcomer.get_by_text(re.compile(r"[0-9],[0-9]{3} people, .* are here"))).to_be_visible(
+        timeout=90_000
+    )
     expect(newcomer.get_by_text("The line on your site has a new key")).to_be_visible()
     for path, what in (("/follow-up", "Rosalind Achterberg"), ("/touchpoints", "Tide table")):
         newcomer.goto(f"{stack.base_url}{path}")

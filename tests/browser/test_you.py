@@ -37,7 +37,9 @@ def new_account(page: Page, stack: Stack) -> None:
     page.get_by_role("button", name="Cancel").click(timeout=15_000)
 
 
-def test_address_password_second_step_and_sessions_are_ones_own_to_change(browser: Browser, stack: Stack) -> None:
+def test_address_password_second_step_and_sessions_are_ones_own_to_change(
+    browser: Browser, stack: Stack
+) -> None:
     here = browser.new_context(viewport={"width": 1280, "height": 800}).new_page()
     new_account(here, stack)
     here.get_by_role("button", name=re.compile("account of")).click()

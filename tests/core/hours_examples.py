@@ -10,9 +10,19 @@ WEEK = [{"day": day, "from": "09:00", "to": "17:30"} for day in ("mon", "tue", "
 BOATHOUSE = OpeningHours.model_validate(
     {
         "timezone": "Europe/London",
-        "week": [*WEEK, {"day": "fri", "from": "20:00", "to": "00:30"}, {"day": "sat", "from": "08:00", "to": "19:00"}],
+        "week": [
+            *WEEK,
+            {"day": "fri", "from": "20:00", "to": "00:30"},
+            {"day": "sat", "from": "08:00", "to": "19:00"},
+        ],
         "exceptions": [
-            {"first": "2026-12-24", "last": "2026-12-26", "label": "Christmas", "holiday": True, "stretches": []},
+            {
+                "first": "2026-12-24",
+                "last": "2026-12-26",
+                "label": "Christmas",
+                "holiday": True,
+                "stretches": [],
+            },
             {
                 "first": "2026-12-31",
                 "last": "2026-12-31",
@@ -27,7 +37,10 @@ NEVER = OpeningHours.model_validate({"timezone": "Europe/London", "week": []})
 ALWAYS = OpeningHours.model_validate(
     {
         "timezone": "Europe/London",
-        "week": [{"day": d, "from": "00:00", "to": "24:00"} for d in ("mon", "tue", "wed", "thu", "fri", "sat", "sun")],
+        "week": [
+            {"day": d, "from": "00:00", "to": "24:00"}
+            for d in ("mon", "tue", "wed", "thu", "fri", "sat", "sun")
+        ],
     }
 )
 

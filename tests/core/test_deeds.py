@@ -16,7 +16,12 @@ def noted_verbs() -> set[str]:
         for call in calls:
             name = getattr(call.func, "attr", getattr(call.func, "id", ""))
             if name in {"noted", "_set_state", "_reply_noted"}:
-                texts = [one for argument in call.args for one in ast.walk(argument) if isinstance(one, ast.Constant)]
+                texts = [
+                    one
+                    for argument in call.args
+                    for one in ast.walk(argument)
+                    if isinstance(one, ast.Constant)
+                ]
                 found |= {one.value for one in texts if isinstance(one.value, str)}
     return found
 
@@ -40,5 +45,7 @@ def test_everything_that_is_noted_has_its_sentence_and_no_sentence_is_left_over(
         ("touchpoint made", {"name": "{curly}"}, "made the touchpoint “{curly}”"),
     ],
 )  # fmt: skip
-def test_an_entry_is_a_sentence_with_the_names_that_it_has(verb: str, about: dict[str, object], said: str) -> None:
+def test_an_entry_is_a_sentence_with_the_names_that_it_has(
+    verb: str, about: dict[str, object], said: str
+) -> None:
     assert deed_words(verb, about) == said

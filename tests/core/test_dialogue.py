@@ -8,7 +8,19 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from intavo.core.dialogue import Address, Goal, HandOver, Offer, Script, Series, Tagged, Turn, begin, offered, take
+from intavo.core.dialogue import (
+    Address,
+    Goal,
+    HandOver,
+    Offer,
+    Script,
+    Series,
+    Tagged,
+    Turn,
+    begin,
+    offered,
+    take,
+)
 
 WORDS = {"closing_time": "17:30", "promise": "today by 16:05"}
 BOATHOUSE: dict[str, Any] = {
@@ -49,7 +61,11 @@ def test_it_begins_with_its_first_words_and_choices() -> None:
 
 def test_a_choice_tags_and_leads_on_through_turns_that_wait_for_nothing() -> None:
     _, which, last = talk(choice("c1"), {"text": "Saturday"})
-    assert (which.messages, which.asks, which.effects) == (("Which day is it?",), "text", (Tagged(("booking",)),))
+    assert (which.messages, which.asks, which.effects) == (
+        ("Which day is it?",),
+        "text",
+        (Tagged(("booking",)),),
+    )
     assert last.messages == ("Thank you.", HANDED)
     assert last.effects == (Goal(), HandOver())
 
@@ -65,7 +81,9 @@ def test_what_a_choice_brings_with_it_is_told() -> None:
     assert talk(choice("c3"))[-1].effects == (Series("tips"), Goal())
 
 
-@pytest.mark.parametrize("said", [{"text": "Do you hire wetsuits?"}, {"address": {"email": "ife@post.example"}}])
+@pytest.mark.parametrize(
+    "said", [{"text": "Do you hire wetsuits?"}, {"address": {"email": "ife@post.example"}}]
+)
 def test_a_text_where_choices_stand_is_for_a_person_and_never_a_loop(said: dict[str, Any]) -> None:
     _, handed, after, later = talk(said, {"text": "Hello?"}, {"text": "Anybody?"})
     assert (handed.messages, handed.effects, handed.choices) == ((HANDED,), (HandOver(),), ())
@@ -101,7 +119,9 @@ def test_a_question_that_may_be_skipped_can_be() -> None:
     [([], choice("c9")), ([], choice("skip")), ([choice("c3")], choice("c1")), ([{"text": "x"}], choice("c1")),
      ([], {"text": "  "}), ([], {}), ([], {"text": None}), ([], {"address": {}}), ([], {"address": {"email": 5}})],
 )  # fmt: skip
-def test_what_is_not_offered_or_says_nothing_is_refused(before: list[dict[str, Any]], said: dict[str, Any]) -> None:
+def test_what_is_not_offered_or_says_nothing_is_refused(
+    before: list[dict[str, Any]], said: dict[str, Any]
+) -> None:
     with pytest.raises(ValueError, match=r"offered|nothing was said"):
         talk(*before, said)
 
@@ -141,7 +161,9 @@ def to(id_: str, **more: Any) -> dict[str, Any]:
         (turns(), "at least 1 item"),
     ],
 )  # fmt: skip
-def test_a_script_that_does_not_hold_together_is_refused_with_its_place(script: dict[str, Any], said: str) -> None:
+def test_a_script_that_does_not_hold_together_is_refused_with_its_place(
+    script: dict[str, Any], said: str
+) -> None:
     with pytest.raises(ValidationError, match=said):
         Script.model_validate(script)
 
@@ -157,8 +179,15 @@ def scripts(draw: st.DrawFn) -> dict[str, Any]:
         later = st.sampled_from([one["id"] for one in made])
         kind = draw(st.sampled_from(["choices", "text", "email", "goes on"]))
         if kind == "choices":
-            ways = draw(st.lists(later | st.sampled_from([None, *_IDS[: _IDS.index(id_) + 1]]), min_size=1, max_size=3))
-            turn = {"id": id_, "choices": [{"id": f"c{at}", "label": "x", "next": way} for at, way in enumerate(ways)]}
+            ways = draw(
+                st.lists(
+                    later | st.sampled_from([None, *_IDS[: _IDS.index(id_) + 1]]), min_size=1, max_size=3
+                )
+            )
+            turn = {
+                "id": id_,
+                "choices": [{"id": f"c{at}", "label": "x", "next": way} for at, way in enumerate(ways)],
+            }
         else:
             turn = {"id": id_, "next": draw(later), **({} if kind == "goes on" else {"asks": kind})}
         made.insert(0, turn)
@@ -172,11 +201,15 @@ def scripts(draw: st.DrawFn) -> dict[str, Any]:
     return turns(*(one for one in made if one["id"] in found))
 
 
-_said = st.sampled_from([choice("c0"), choice("c1"), {"text": "nope"}, {"address": {"email": "ife@post.example"}}])
+_said = st.sampled_from(
+    [choice("c0"), choice("c1"), {"text": "nope"}, {"address": {"email": "ife@post.example"}}]
+)
 
 
 @given(scripts(), st.lists(_said, max_size=12))
-def test_whatever_is_said_a_script_answers_or_a_person_does(data: dict[str, Any], said: list[dict[str, Any]]) -> None:
+def test_whatever_is_said_a_script_answers_or_a_person_does(
+    data: dict[str, Any], said: list[dict[str, Any]]
+) -> None:
     try:
         script = Script.model_validate(data)
     except ValidationError as refused:
@@ -196,7 +229,14 @@ def test_whatever_is_said_a_script_answers_or_a_person_does(data: dict[str, Any]
 
 @pytest.mark.parametrize(
     ("typed", "ids"),
-    [("do you hire wetsuits", (1,)), ("dog", (2,)), ("DOGS on board", (2,)), ("is it", ()), ("", ()), ("weather", ())],
+    [
+        ("do you hire wetsuits", (1,)),
+        ("dog", (2,)),
+        ("DOGS on board", (2,)),
+        ("is it", ()),
+        ("", ()),
+        ("weather", ()),
+    ],
 )
 def test_questions_that_match_what_is_typed_are_offered(typed: str, ids: tuple[int, ...]) -> None:
     known = [(1, "Do you hire wetsuits?"), (2, "Are dogs allowed on board?"), (3, "What if it rains?")]

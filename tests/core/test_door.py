@@ -77,7 +77,9 @@ def test_the_same_text_has_one_form_and_bounds_are_still_in() -> None:
 def test_what_is_read_is_what_would_be_let_in(value: Any) -> None:
     for ascii_only in (True, False):
         try:
-            body = json.dumps(value, ensure_ascii=ascii_only, allow_nan=False).encode("utf-8", "surrogatepass")
+            body = json.dumps(value, ensure_ascii=ascii_only, allow_nan=False).encode(
+                "utf-8", "surrogatepass"
+            )
         except ValueError:
             return
         try:

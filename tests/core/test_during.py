@@ -55,7 +55,9 @@ def test_during(during: dict[str, Any], when: str, holds: bool, changes: str | N
 
 
 def test_the_visitors_clock() -> None:
-    show = Show.model_validate({"sentences": [{"during": {"start": "18:00", "end": "23:00", "clock": "visitor"}}]})
+    show = Show.model_validate(
+        {"sentences": [{"during": {"start": "18:00", "end": "23:00", "clock": "visitor"}}]}
+    )
     one = Compiled("tp_1", TouchpointState.LIVE, frozenset({"x.example"}), show, LONDON)
     for offset, shows in ((0, False), (300, True)):
         visit = Visit.model_validate(
@@ -66,10 +68,20 @@ def test_the_visitors_clock() -> None:
 
 def test_the_plan_holds_until_time_changes_it_and_the_verdict_says_when() -> None:
     show = Show.model_validate(
-        {"sentences": [{"during": {"first": "2026-12-01", "last": "2026-12-24"}}, {"during": {"only": "open"}}]}
+        {
+            "sentences": [
+                {"during": {"first": "2026-12-01", "last": "2026-12-24"}},
+                {"during": {"only": "open"}},
+            ]
+        }
     )
     one = Compiled(
-        "tp_1", TouchpointState.LIVE, frozenset({"x.example"}), show, LONDON, around=Around(hours={None: HOURS})
+        "tp_1",
+        TouchpointState.LIVE,
+        frozenset({"x.example"}),
+        show,
+        LONDON,
+        around=Around(hours={None: HOURS}),
     )
     visit = Visit.model_validate({"page": {"url": "https://x.example/"}, "device": "phone"})
     [entry] = plan([one], visit, at("2026-11-24T14:05"))

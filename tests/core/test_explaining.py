@@ -47,7 +47,9 @@ def test_a_friday_night_is_open_by_its_late_stretch_also_after_midnight() -> Non
      ("2026-11-30T10:00", "hours.0.exceptions.1", "“Stocktaking” opens it only from 13:00 to 15:00"),
      ("2026-11-30T14:00", "hours.0.exceptions.1", "it is open: “Stocktaking” opens it from 13:00 to 15:00")],
 )  # fmt: skip
-def test_it_is_open_or_closed_by_a_stretch_or_an_odd_day_that_is_named(when: str, about: str, said: str) -> None:
+def test_it_is_open_or_closed_by_a_stretch_or_an_odd_day_that_is_named(
+    when: str, about: str, said: str
+) -> None:
     assert said in why(when)[about]
 
 
@@ -64,7 +66,9 @@ def test_it_is_open_or_closed_by_a_stretch_or_an_odd_day_that_is_named(when: str
      ("2026-11-27T17:00", {}, "promise", "2 h of open time are promised: 2 h have passed by Fri 27 Nov, 21:30."),
      ("2026-11-27T17:00", {"visitor_offset": 60}, "promise", "said in London time")],
 )  # fmt: skip
-def test_each_reason_leads_to_where_it_came_from(when: str, more: dict[str, Any], about: str, said: str) -> None:
+def test_each_reason_leads_to_where_it_came_from(
+    when: str, more: dict[str, Any], about: str, said: str
+) -> None:
     assert said in why(when, **more)[about]
 
 
@@ -72,7 +76,9 @@ def test_with_several_sets_the_one_that_opens_it_is_named() -> None:
     night = OpeningHours.model_validate(
         {"timezone": "Europe/London", "week": [{"day": "sun", "from": "11:00", "to": "13:00"}]}
     )
-    assert "every Sunday from 11:00 to 13:00" in why("2026-11-29T12:00", either(HOURS, night))["hours.1.week.0"]
+    assert (
+        "every Sunday from 11:00 to 13:00" in why("2026-11-29T12:00", either(HOURS, night))["hours.1.week.0"]
+    )
     assert {"hours.0", "hours.1"} <= set(why("2026-11-29T18:00", either(HOURS, night)))
 
 

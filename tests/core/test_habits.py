@@ -43,7 +43,11 @@ def silent_forms(text: str) -> Iterator[str]:
     for form in re.finditer(r"const (\{[^}]*\}|\w+) = use(?:Form|Guarded)\(\)", text):
         said = form[1]
         pairs = re.findall(r"(\w+)(?:: (\w+))?", said)
-        name = f"{said}.error" if said[0] != "{" else next((new or old for old, new in pairs if old == "error"), "")
+        name = (
+            f"{said}.error"
+            if said[0] != "{"
+            else next((new or old for old, new in pairs if old == "error"), "")
+        )
         if not name or not re.search(rf"\b{re.escape(name)}\b", text[text.index("<template>") :]):
             yield said
 
@@ -83,7 +87,9 @@ def laid_out_by_hand(text: str) -> Iterator[int]:
 
 def test_the_formatter_lays_out_calls_and_definitions() -> None:
     paths = [path for path in ROOT.rglob("*.py") if "migrations" not in path.parts]
-    wrong = [f"{path.relative_to(ROOT)}:{line}" for path in paths for line in laid_out_by_hand(path.read_text())]
+    wrong = [
+        f"{path.relative_to(ROOT)}:{line}" for path in paths for line in laid_out_by_hand(path.read_text())
+    ]
     assert wrong == []
 
 

@@ -29,7 +29,9 @@ def button(*, away: bool = False, **cells: Reply) -> Compiled:
     members = (Presence(1, Away(None, None) if away else None),)
     hides = Hides(table, "tp_1", "en", BOATHOUSE, members) if hidden_cells(table, "tp_1") else None
     hosts = frozenset({"otterwick.example"})
-    return Compiled("tp_1", TouchpointState.LIVE, hosts, Show.model_validate({"sentences": [{}]}), LONDON, hides=hides)
+    return Compiled(
+        "tp_1", TouchpointState.LIVE, hosts, Show.model_validate({"sentences": [{}]}), LONDON, hides=hides
+    )
 
 
 def seen(**visitor: Any) -> Visit:
@@ -47,7 +49,9 @@ def seen(**visitor: Any) -> Visit:
         ({"nobody_free__tp_1__en": HIDDEN}, True, NOON, False), ({"nobody_free__tp_1__en": HIDDEN}, False, NOON, True),
     ],
 )  # fmt: skip
-def test_its_own_cell_hides_it_while_so(cells: dict[str, Reply], away: bool, when: datetime, stays: bool) -> None:
+def test_its_own_cell_hides_it_while_so(
+    cells: dict[str, Reply], away: bool, when: datetime, stays: bool
+) -> None:
     touchpoint = button(away=away, **cells)
     verdict = decide(touchpoint, seen(), when)
     assert (verdict.shows, shows(touchpoint, page_view(seen(), when))) == (stays, stays)
@@ -64,7 +68,9 @@ def test_it_is_said_why_and_until_when() -> None:
     stopped = decide(touchpoint, seen(), NIGHT).stopped_by
     assert stopped is not None
     assert (stopped.name, stopped.when) == ("during", at("2026-11-25T09:00"))
-    assert stopped.sentence == "Hidden while it is “after hours”, by the table of replies, until 09:00 tomorrow."
+    assert (
+        stopped.sentence == "Hidden while it is “after hours”, by the table of replies, until 09:00 tomorrow."
+    )
     assert holds_until(touchpoint, page_view(seen(), NOON)) == at("2026-11-24T17:30")
     assert holds_until(replace(touchpoint, hides=None), page_view(seen(), NOON)) is None
 

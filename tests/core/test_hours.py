@@ -24,10 +24,14 @@ from .hours_examples import ALWAYS, BOATHOUSE, NEVER, at
 HOUR = timedelta(hours=1)
 
 
-def hours(*week: tuple[str, str, str], timezone: str = "Europe/London", exceptions: list | None = None) -> OpeningHours:
+def hours(
+    *week: tuple[str, str, str], timezone: str = "Europe/London", exceptions: list | None = None
+) -> OpeningHours:
     """Hours from (day, from, to)."""
     stretches = [{"day": day, "from": start, "to": end} for day, start, end in week]
-    return OpeningHours.model_validate({"timezone": timezone, "week": stretches, "exceptions": exceptions or []})
+    return OpeningHours.model_validate(
+        {"timezone": timezone, "week": stretches, "exceptions": exceptions or []}
+    )
 
 
 @pytest.mark.parametrize(
@@ -64,8 +68,14 @@ def test_a_time_without_a_zone_is_refused(call) -> None:
         ({"timezone": "UTC", "week": [{"day": "mon", "from": "24:00", "to": "17:00"}]}, ("week", 0, "from")),
         ({"timezone": "UTC", "week": [{"day": "mon", "from": "09:00", "to": "25:00"}]}, ("week", 0, "to")),
         ({"timezone": "UTC", "week": [{"day": "mon", "from": "09:00", "to": "09:00"}]}, ("week", 0, "to")),
-        ({"timezone": "UTC", "week": [{"day": "Monday", "from": "09:00", "to": "17:00"}]}, ("week", 0, "day")),
-        ({"timezone": "UTC", "exceptions": [{"first": "2026-12-26", "last": "2026-12-24"}]}, ("exceptions", 0, "last")),
+        (
+            {"timezone": "UTC", "week": [{"day": "Monday", "from": "09:00", "to": "17:00"}]},
+            ("week", 0, "day"),
+        ),
+        (
+            {"timezone": "UTC", "exceptions": [{"first": "2026-12-26", "last": "2026-12-24"}]},
+            ("exceptions", 0, "last"),
+        ),
         (
             {
                 "timezone": "UTC",
@@ -95,7 +105,9 @@ def test_overlapping_and_touching_stretches_merge_across_midnight() -> None:
 
 
 def test_an_exception_replaces_what_starts_on_its_dates_and_lets_the_evening_before_run_out() -> None:
-    closed = [{"first": "2026-11-28", "last": "2026-11-28", "label": "Gale", "holiday": False, "stretches": []}]
+    closed = [
+        {"first": "2026-11-28", "last": "2026-11-28", "label": "Gale", "holiday": False, "stretches": []}
+    ]
     document = BOATHOUSE.model_dump(mode="json", by_alias=True) | {"exceptions": closed}
     gale = OpeningHours.model_validate(document)
     assert is_open(gale, at("2026-11-28T00:15"))
@@ -121,7 +133,9 @@ def test_times_in_the_spring_gap_move_to_its_end() -> None:
 
 
 def test_a_stretch_that_lies_in_the_gap_is_none() -> None:
-    assert open_stretches(hours(("sun", "01:10", "01:50")), at("2026-03-29T00:00"), at("2026-03-30T00:00")) == []
+    assert (
+        open_stretches(hours(("sun", "01:10", "01:50")), at("2026-03-29T00:00"), at("2026-03-30T00:00")) == []
+    )
 
 
 def test_a_repeated_time_starts_first_and_ends_second() -> None:
@@ -197,7 +211,9 @@ def just_before(at: datetime) -> datetime:
 
 @settings(max_examples=150, deadline=None)
 @given(some_hours, instants, lengths)
-def test_adding_open_time_and_measuring_it_agree(value: OpeningHours, start: datetime, amount: timedelta) -> None:
+def test_adding_open_time_and_measuring_it_agree(
+    value: OpeningHours, start: datetime, amount: timedelta
+) -> None:
     due = add_open_time(value, start, amount)
     if due is not None:
         assert open_time(value, start, due) == amount
@@ -218,7 +234,9 @@ def test_open_time_is_the_sum_of_the_stretches_and_splits_anywhere(
 
 @settings(max_examples=150, deadline=None)
 @given(some_hours, instants)
-def test_it_is_open_at_the_next_opening_and_shut_at_the_next_closing(value: OpeningHours, start: datetime) -> None:
+def test_it_is_open_at_the_next_opening_and_shut_at_the_next_closing(
+    value: OpeningHours, start: datetime
+) -> None:
     opening = next_opening(value, start)
     # Two zones' times of one instant are not equal to Python where the clock shows it twice.
     assert (opening is not None and opening.astimezone(UTC) == start) == is_open(value, start)

@@ -20,7 +20,10 @@ SPAN = ("Europe/London", date(2026, 1, 1), date(2027, 12, 31))
 
 
 def test_exceptions_survive_going_out_and_coming_in_as_icalendar() -> None:
-    assert read_exceptions(write_calendar(BOATHOUSE, "Boathouse", date(2026, 11, 23)), *SPAN) == BOATHOUSE.exceptions
+    assert (
+        read_exceptions(write_calendar(BOATHOUSE, "Boathouse", date(2026, 11, 23)), *SPAN)
+        == BOATHOUSE.exceptions
+    )
 
 
 def test_a_stretch_past_midnight_survives_as_well() -> None:
@@ -70,17 +73,25 @@ def test_schema_org_says_the_week_by_day_and_closed_days_as_midnight_to_midnight
     friday_night = next(one for one in found if one.get("opens") == "20:00")
     assert friday_night["dayOfWeek"] == ["https://schema.org/Friday"]
     christmas = next(one for one in found if one.get("validFrom") == "2026-12-24")
-    assert (christmas["opens"], christmas["closes"], christmas["validThrough"]) == ("00:00", "00:00", "2026-12-26")
+    assert (christmas["opens"], christmas["closes"], christmas["validThrough"]) == (
+        "00:00",
+        "00:00",
+        "2026-12-26",
+    )
 
 
 def test_a_whole_day_does_not_read_as_closed_in_schema_org() -> None:
-    whole = OpeningHours.model_validate({"timezone": "UTC", "week": [{"day": "mon", "from": "00:00", "to": "24:00"}]})
+    whole = OpeningHours.model_validate(
+        {"timezone": "UTC", "week": [{"day": "mon", "from": "00:00", "to": "24:00"}]}
+    )
     [only] = opening_hours_specification(whole)
     assert (only["opens"], only["closes"]) == ("00:00", "23:59")
 
 
 def test_public_holidays_can_be_picked_from_and_an_unknown_place_is_refused() -> None:
-    christmas = HoursException(first=date(2026, 12, 25), last=date(2026, 12, 25), label="Christmas Day", holiday=True)
+    christmas = HoursException(
+        first=date(2026, 12, 25), last=date(2026, 12, 25), label="Christmas Day", holiday=True
+    )
     assert christmas in public_holidays("GB", (2026,))
     with pytest.raises(ValueError, match="ZZ"):
         public_holidays("ZZ", (2026,))

@@ -6,9 +6,7 @@ from hypothesis import strategies as st
 
 from intavo.core.importing import guess
 
-COMMA = (
-    'Name,Email,Phone,Tags,Notes,Boat\nIfe Dunmore,ife@post.example,07700 900123,trips,"Likes\nthe estuary",double\n'
-)
+COMMA = 'Name,Email,Phone,Tags,Notes,Boat\nIfe Dunmore,ife@post.example,07700 900123,trips,"Likes\nthe estuary",double\n'
 
 
 @pytest.mark.parametrize(

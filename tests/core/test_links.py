@@ -132,7 +132,10 @@ def test_a_map_opens_as_a_place_on_a_phone_and_as_the_owners_map_on_a_desktop() 
 def test_a_person_has_a_handle_of_their_own_and_a_visitor_their_own_words() -> None:
     one = channel("message-link", "otterwick", template=WHERRY, text="Hello")
     jory = ChannelPerson(name="Jory", handle="jory")
-    assert href(one, person=jory, words="Is it calm?") == "https://wherry.localhost:8403/to/jory?text=Is%20it%20calm%3F"
+    assert (
+        href(one, person=jory, words="Is it calm?")
+        == "https://wherry.localhost:8403/to/jory?text=Is%20it%20calm%3F"
+    )
     assert href(one, person={"name": "Ivy"}) == "https://wherry.localhost:8403/to/otterwick?text=Hello"
 
 
@@ -158,7 +161,9 @@ def test_a_channel_without_a_way_or_with_a_script_is_refused(document: dict[str,
         Channel.model_validate({"kind": "phone", "label": "Reach us", "handle": "07700 900123"} | document)
 
 
-@given(st.text(max_size=1500), st.text(max_size=200), st.sampled_from(["text", "mail", "xmpp", "message-link"]))
+@given(
+    st.text(max_size=1500), st.text(max_size=200), st.sampled_from(["text", "mail", "xmpp", "message-link"])
+)
 def test_no_text_and_no_handle_changes_where_a_link_leads(text: str, handle: str, kind: str) -> None:
     own = {"text": "07700 900123", "mail": "boat@otterwick.example", "xmpp": "boat@otterwick.example"}.get(
         kind, handle.strip()
@@ -215,6 +220,8 @@ def test_somebody_is_reachable_in_their_hours_within_the_channels(
 def test_the_first_in_the_owners_order_who_can_be_reached_answers() -> None:
     people = [{"name": "Jory", "hours": [4]}, {"name": "Ivy", "member": 2}, {"name": "Wren"}]
     one = channel(hours=(3,), people=people)
-    names = [who and who.name for who in (first_reachable(one, SETS, NOON), first_reachable(one, SETS, NOON, {2}))]
+    names = [
+        who and who.name for who in (first_reachable(one, SETS, NOON), first_reachable(one, SETS, NOON, {2}))
+    ]
     assert names == ["Ivy", "Wren"]
     assert first_reachable(channel(hours=(4,), people=people), SETS, NOON) is None

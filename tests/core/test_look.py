@@ -22,7 +22,11 @@ from intavo.core.touchpoint import (
 from intavo.core.touchpoint.css import check_selector, checked_css
 
 HOUSE = HouseStyle.model_validate(
-    {"font": {"source": "site", "name": "Georgia"}, "corners": 3, "colours": {"button": "#a83a1f", "card": "#fffaf0"}}
+    {
+        "font": {"source": "site", "name": "Georgia"},
+        "corners": 3,
+        "colours": {"button": "#a83a1f", "card": "#fffaf0"},
+    }
 )
 
 
@@ -74,7 +78,9 @@ def test_a_phone_differs_only_where_it_is_said_or_where_the_stance_wants_it() ->
     [("bar", "bottom", "bottom", "bottom"), ("bar", "middle", "top", "top"), ("side-panel", "left", "left", "left"),
      ("button", "top-left", "top-left", "top-left"), ("pop-up", "top-left", "top-left", "bottom")],
 )  # fmt: skip
-def test_a_place_is_taken_where_the_stance_can_stand_there(stance: Any, wanted: str, place: str, phone: str) -> None:
+def test_a_place_is_taken_where_the_stance_can_stand_there(
+    stance: Any, wanted: str, place: str, phone: str
+) -> None:
     found = resolved(look(place=wanted), stance)
     assert (found.place, found.phone.place) == (place, phone)
 
@@ -126,7 +132,12 @@ def test_texts_are_judged_on_the_pixels_of_the_picture_behind_them() -> None:
 
 def test_on_a_video_only_what_can_be_read_on_every_picture_of_it_passes() -> None:
     data = next(one.document for one in STARTERS if one.key == "terms").model_dump(mode="json")
-    data["look"]["background"] = {"kind": "video", "asset": "as_0123456789", "wash": 0, "wash_colour": "#ffffff"}
+    data["look"]["background"] = {
+        "kind": "video",
+        "asset": "as_0123456789",
+        "wash": 0,
+        "wash_colour": "#ffffff",
+    }
     bare = [one for one in readings(Document.model_validate(data), {}) if one.what == "Text on video"]
     data["look"]["background"]["wash"] = 90
     washed = [one for one in readings(Document.model_validate(data), {}) if one.what == "Text on video"]
@@ -134,7 +145,9 @@ def test_on_a_video_only_what_can_be_read_on_every_picture_of_it_passes() -> Non
 
 
 def test_buttons_follow_the_text_until_they_have_a_font_and_a_size_of_their_own() -> None:
-    follows = resolved(look(font={"source": "shipped", "name": "Nunito"}, size=18, phone={"size": 15}), "pop-up")
+    follows = resolved(
+        look(font={"source": "shipped", "name": "Nunito"}, size=18, phone={"size": 15}), "pop-up"
+    )
     assert (follows.button_font.name, follows.button_size, follows.phone.button_size) == ("Nunito", 18, 15)
     own = resolved(look(size=18, button_size=22, button_font={"source": "system", "name": "mono"}), "pop-up")
     assert (own.button_font.name, own.button_size, own.font.name, own.size) == ("mono", 22, "sans", 18)
@@ -152,7 +165,9 @@ def test_on_a_see_through_card_only_what_can_be_read_on_every_page_passes() -> N
 
     def text(clear: int, strength: int) -> Any:
         data["look"] |= {"card_clear": clear, "backdrop": {"strength": strength, "asset": None}}
-        return next(one for one in readings(Document.model_validate(data), {}) if one.what.startswith("Text on"))
+        return next(
+            one for one in readings(Document.model_validate(data), {}) if one.what.startswith("Text on")
+        )
 
     assert (text(0, 0).what, text(0, 0).passes) == ("Text on card", True)
     assert (text(60, 0).what, text(60, 0).passes) == ("Text on see-through card", False)
@@ -163,8 +178,13 @@ def test_on_a_see_through_card_only_what_can_be_read_on_every_page_passes() -> N
 
 def test_the_words_of_a_see_through_button_are_held_against_the_button_as_it_stands_there() -> None:
     data = next(one.document for one in STARTERS if one.key == "news").model_dump(mode="json")
-    data["look"] |= {"button_clear": 80, "colours": {"card": "#ffffff", "button": "#0e4f57", "button_text": "#ffffff"}}
-    found = next(one for one in readings(Document.model_validate(data), {}) if one.what == "See-through button")
+    data["look"] |= {
+        "button_clear": 80,
+        "colours": {"card": "#ffffff", "button": "#0e4f57", "button_text": "#ffffff"},
+    }
+    found = next(
+        one for one in readings(Document.model_validate(data), {}) if one.what == "See-through button"
+    )
     assert (found.role, found.passes) == ("button_text", False)
     assert found.better is not None
     data["look"]["colours"]["button_text"] = found.better

@@ -8,7 +8,9 @@ from hypothesis import strategies as st
 
 from intavo.core.mailin import Kind, Received, TooBig, read_mail, said_and_quoted
 
-HEAD = b"From: Ife Dunmore <ife@post.example>\r\nTo: hello@otterwick.example\r\nMessage-ID: <7@post.example>\r\n"
+HEAD = (
+    b"From: Ife Dunmore <ife@post.example>\r\nTo: hello@otterwick.example\r\nMessage-ID: <7@post.example>\r\n"
+)
 
 
 def mail(body: bytes, more: bytes = b"") -> Received:
@@ -59,7 +61,16 @@ def test_when_in_doubt_nothing_is_hidden(text: str) -> None:
 @given(
     st.lists(
         st.sampled_from(
-            ["> a", "b", "", "On 3 May X wrote:", "From: a@b.example", "Subject: x", "-----a b c-----", ">> d"]
+            [
+                "> a",
+                "b",
+                "",
+                "On 3 May X wrote:",
+                "From: a@b.example",
+                "Subject: x",
+                "-----a b c-----",
+                ">> d",
+            ]
         )
     )
 )
@@ -71,9 +82,15 @@ def test_nothing_of_a_text_is_lost(lines: list[str]) -> None:
 
 def test_a_mail_is_read_whole() -> None:
     sent = EmailMessage()
-    sent["From"], sent["To"] = "Inês Quillet <ines@post.example>", "Otterwick <hello@otterwick.example>, b@post.example"
+    sent["From"], sent["To"] = (
+        "Inês Quillet <ines@post.example>",
+        "Otterwick <hello@otterwick.example>, b@post.example",
+    )
     sent["Subject"], sent["Message-ID"] = "Två båtar på lördag", "<1@post.example>"
-    sent["In-Reply-To"], sent["References"] = "<2@otterwick.example>", "<0@otterwick.example> <2@otterwick.example>"
+    sent["In-Reply-To"], sent["References"] = (
+        "<2@otterwick.example>",
+        "<0@otterwick.example> <2@otterwick.example>",
+    )
     sent.set_content("Can we have two?\n\nOn Tue, 24 Nov, Otterwick wrote:\n> Which?\n")
     sent.add_alternative("<p>Can we have <b>two</b>?</p>", subtype="html")
     sent.add_attachment(b"%PDF-1.4 x", maintype="application", subtype="octet-stream", filename="plan.pdf")
@@ -154,7 +171,9 @@ def report(kind: str, machine: str, extra: str = "") -> bytes:
 def test_what_came_back_says_whose_address_and_whether_for_good(
     fields: str, kind: Kind, recipient: str, permanent: bool
 ) -> None:
-    machine = f"Content-Type: message/delivery-status\r\n\r\nReporting-MTA: dns; post.example\r\n\r\n{fields}\r\n"
+    machine = (
+        f"Content-Type: message/delivery-status\r\n\r\nReporting-MTA: dns; post.example\r\n\r\n{fields}\r\n"
+    )
     found = read_mail(report("delivery-status", machine))
     assert (found.kind, found.final_recipient, found.permanent) == (kind, recipient, permanent)
     assert (found.said, found.files) == ("Sorry.", ())
@@ -178,7 +197,9 @@ def nested(levels: int) -> bytes:
     heads = b"".join(
         b"--b%d\r\nContent-Type: multipart/mixed; boundary=b%d\r\n\r\n" % (n, n + 1) for n in range(levels)
     )
-    return HEAD + b"Content-Type: multipart/mixed; boundary=b0\r\n\r\n" + heads + b"--b%d\r\n\r\nhi\r\n" % levels
+    return (
+        HEAD + b"Content-Type: multipart/mixed; boundary=b0\r\n\r\n" + heads + b"--b%d\r\n\r\nhi\r\n" % levels
+    )
 
 
 @pytest.mark.parametrize(
@@ -232,7 +253,14 @@ PIECES = st.sampled_from(
 @given(st.lists(PIECES | st.binary(max_size=12), max_size=40))
 def test_any_bytes_are_read_and_can_be_kept(pieces: list[bytes]) -> None:
     found = read_mail(b"".join(pieces))
-    texts = [found.subject, found.text, found.said, *found.sender, *found.to, *(one.name for one in found.files)]
+    texts = [
+        found.subject,
+        found.text,
+        found.said,
+        *found.sender,
+        *found.to,
+        *(one.name for one in found.files),
+    ]
     assert not any("\x00" in one or any("\ud800" <= letter <= "\udfff" for letter in one) for one in texts)
     assert all(one.name and not set(one.name) & set("/\\") for one in found.files)
     assert isinstance(found.kind, Kind)

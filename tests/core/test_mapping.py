@@ -49,7 +49,11 @@ def row(queue: str, shows: str = "yes", by_itself: bool = True) -> tuple[Compile
         ([row("none"), row("none"), row("none")], ["yes", "yes", "yes"], 0),
         ([row("interrupting", "no"), row("interrupting")], ["no", "yes"], 1),
         ([row("interrupting", "asked", by_itself=False), row("interrupting")], ["asked", "yes"], 1),
-        ([row("interrupting", "some"), row("interrupting", "some"), row("interrupting")], ["some", "turn", "turn"], 3),
+        (
+            [row("interrupting", "some"), row("interrupting", "some"), row("interrupting")],
+            ["some", "turn", "turn"],
+            3,
+        ),
     ],
 )
 def test_where_several_would_come_at_once_the_later_ones_wait(

@@ -17,10 +17,17 @@ def cards(first: int) -> st.SearchStrategy[CardValue]:
     """Cards whose rows have ids from `first` on, but whose addresses and tags may be those of others."""
 
     def made(name: str, back: int, keys: set[str], tags: set[str], rows: set[int]) -> CardValue:
-        addresses = frozenset(AddressValue(first + n, "phone", key, key) for n, key in enumerate(sorted(keys)))
+        addresses = frozenset(
+            AddressValue(first + n, "phone", key, key) for n, key in enumerate(sorted(keys))
+        )
         tagged = frozenset(TagValue(first + n, tag) for n, tag in enumerate(sorted(tags)))
         return CardValue(
-            first, name, AT - timedelta(days=back), addresses, tagged, frozenset(("event", first + n) for n in rows)
+            first,
+            name,
+            AT - timedelta(days=back),
+            addresses,
+            tagged,
+            frozenset(("event", first + n) for n in rows),
         )
 
     keys, tags = st.sets(st.sampled_from("abc")), st.sets(st.sampled_from("xyz"))
@@ -54,7 +61,11 @@ def test_what_came_since_stays_and_what_went_since_is_gone(kept: CardValue, gone
         made.card.rows | {("event", 999)},
     )
     ours, theirs = split(made, now)
-    assert (ours.name, ("event", 999) in ours.rows, ("event", 999) in theirs.rows) == ("Called anew", True, False)
+    assert (ours.name, ("event", 999) in ours.rows, ("event", 999) in theirs.rows) == (
+        "Called anew",
+        True,
+        False,
+    )
     assert theirs.addresses == made.double_addresses
 
 

@@ -16,7 +16,9 @@ REFUSED = ["", "free", "12 or 14", "-5", "1,28,9", "12..5", "1.2.3", "1234567890
 
 
 @pytest.mark.parametrize(("text", "region", "amount", "currency"), READ)
-def test_amounts_are_read_as_the_region_writes_them(text: str, region: str, amount: str, currency: str | None) -> None:
+def test_amounts_are_read_as_the_region_writes_them(
+    text: str, region: str, amount: str, currency: str | None
+) -> None:
     assert read_money(text, region) == ReadMoney(amount, currency)
 
 

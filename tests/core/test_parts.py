@@ -25,7 +25,9 @@ def test_a_kind_says_its_name_how_it_is_added_and_what_its_values_are_called(kin
 
 @pytest.mark.parametrize("kind", KINDS)
 def test_a_kind_is_drawn_in_the_page_on_the_hosted_page_and_in_the_editor(kind: str) -> None:
-    script = "".join((ROOT / "visitor-script/src" / one).read_text() for one in ("render/parts.ts", "more/index.ts"))
+    script = "".join(
+        (ROOT / "visitor-script/src" / one).read_text() for one in ("render/parts.ts", "more/index.ts")
+    )
     assert re.search(rf"^\s+{kind}[,:]", script, re.MULTILINE)
     hosted = (ROOT / "intavo/visitor/templates/visitor/part.html").read_text()
     assert kind in NOT_HOSTED or f'part.kind == "{kind}"' in hosted
@@ -46,7 +48,11 @@ def test_a_part_of_another_kind_in_the_place_of_one_is_named_as_new_and_the_othe
     patterns = [values for family in offered().values() for values in family.values()]
     made = [
         Document.model_validate(
-            {"purpose": "notice", "stance": "card", "steps": [{"id": "one", "parts": [{**values, "id": "p1"}]}]}
+            {
+                "purpose": "notice",
+                "stance": "card",
+                "steps": [{"id": "one", "parts": [{**values, "id": "p1"}]}],
+            }
         )
         for values in patterns
     ]

@@ -33,7 +33,9 @@ def test_an_email_is_matched_by_its_key_and_shown_as_typed(typed: str, key: str)
     assert email_address(found.shown).key == key
 
 
-@pytest.mark.parametrize("typed", ["", "ife", "ife@", "@post.example", "ife@post", "i fe@post.example", "a@@b.example"])
+@pytest.mark.parametrize(
+    "typed", ["", "ife", "ife@", "@post.example", "ife@post", "i fe@post.example", "a@@b.example"]
+)
 def test_what_is_no_email_is_refused_in_words(typed: str) -> None:
     with pytest.raises(ValueError, match=r"[a-z]{4,} [a-z]"):
         email_address(typed)
@@ -84,7 +86,11 @@ def test_email_decides_and_a_phone_joins_only_without_one(email, phone, by_email
 
 
 def test_people_who_share_a_phone_are_suggested_once() -> None:
-    cards = [Card(2, phones=frozenset({"+1"})), Card(1, phones=frozenset({"+1"})), Card(3, phones=frozenset({"+2"}))]
+    cards = [
+        Card(2, phones=frozenset({"+1"})),
+        Card(1, phones=frozenset({"+1"})),
+        Card(3, phones=frozenset({"+2"})),
+    ]
     assert suggested_merges(cards) == [(1, 2)]
 
 

@@ -30,14 +30,20 @@ def test_what_was_typed_comes_first_and_inner_numbers_are_left_out() -> None:
 @pytest.mark.parametrize(
     ("kind", "data", "said"),
     [
-        ("put off", {"until": "2026-07-01T08:00:00+00:00"}, ("Put off by us", [("until", "Wed 1 July 2026, 09:00")])),
+        (
+            "put off",
+            {"until": "2026-07-01T08:00:00+00:00"},
+            ("Put off by us", [("until", "Wed 1 July 2026, 09:00")]),
+        ),
         ("waiting", {"until": None}, ("Their turn", [])),
         ("something new", {"typed": "odd", "text": ""}, ("Something new", [])),
         ("noted", {"text": "Called.", "risky": True}, ("Our note", [("words", "Called.")])),
         ("changed", {"typed": [["a"], "bc", 5, ["b", 2]]}, ("We changed the card", [("b", "2")])),
     ],
 )
-def test_every_entry_has_words(kind: str, data: dict[str, object], said: tuple[str, list[tuple[str, str]]]) -> None:
+def test_every_entry_has_words(
+    kind: str, data: dict[str, object], said: tuple[str, list[tuple[str, str]]]
+) -> None:
     assert entry_words(kind, data, ZONE) == said
 
 

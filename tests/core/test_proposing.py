@@ -19,7 +19,10 @@ KNOWN = (
         ("are you OPEN this sunday", 1),
         ("We have two dogs – could they come in the canoe with us?", 2),
         ("Is there parking?", 3),
-        ("I left a dry bag in the second double on Saturday, near the parking, has anybody handed it in?", None),
+        (
+            "I left a dry bag in the second double on Saturday, near the parking, has anybody handed it in?",
+            None,
+        ),
         ("Two doubles and a single, weekend of 5 December?", None),
         ("wetsuits", None),
         ("", None),

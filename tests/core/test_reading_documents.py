@@ -24,7 +24,9 @@ from intavo.core.touchpoint import (
 from intavo.core.touchpoint.parts import Does
 from intavo.core.touchpoint.patterns import PagePattern
 
-PLAIN: dict[str, Any] = json.loads(next(one.document for one in STARTERS if one.key == "news").model_dump_json())
+PLAIN: dict[str, Any] = json.loads(
+    next(one.document for one in STARTERS if one.key == "news").model_dump_json()
+)
 PLAIN["steps"][0]["parts"] = [part for part in PLAIN["steps"][0]["parts"] if part["kind"] != "picture"]
 PLAIN["steps"][0]["parts"][0]["text"] = "Safe paddling hours, once a month"
 PLAIN["steps"][0]["parts"][1]["html"] = "<p>For the estuary and the coast.</p>"
@@ -72,7 +74,9 @@ def test_a_part_that_cannot_work_is_found_at_its_place(part: dict, level: str, s
     found = [one for one in ready_check(document(part)) if one.place == "n0"]
     assert [(one.level, said in one.message) for one in found] == [(level, True)]
     assert not [
-        one for one in ready_check(document({**part, "hidden": True})) if said in one.message and one.level == "stops"
+        one
+        for one in ready_check(document({**part, "hidden": True}))
+        if said in one.message and one.level == "stops"
     ]
 
 
@@ -214,9 +218,17 @@ def test_a_picture_that_is_missing_or_boxed_is_pointed_out() -> None:
     one = document({"kind": "picture", "asset": "as_12345678", "description": "A boat"})
     messages = [
         [found.message for found in ready_check(one, known)]
-        for known in (Known(missing=frozenset({"as_12345678"})), Known(boxed=frozenset({"as_12345678"})), Known())
+        for known in (
+            Known(missing=frozenset({"as_12345678"})),
+            Known(boxed=frozenset({"as_12345678"})),
+            Known(),
+        )
     ]
-    assert messages == [["A picture is not in your library."], ["A picture is boxed in a background of its own."], []]
+    assert messages == [
+        ["A picture is not in your library."],
+        ["A picture is boxed in a background of its own."],
+        [],
+    ]
 
 
 @pytest.mark.parametrize(
@@ -261,7 +273,9 @@ def roles(one: Document, **more: Any) -> dict[str, float]:
 
 def test_each_kind_of_text_is_judged_on_what_is_behind_it() -> None:
     found = roles(
-        document(look={"colours": {"card": "#ffffff", "text": "#777777", "button": "#000000", "field": "#777777"}})
+        document(
+            look={"colours": {"card": "#ffffff", "text": "#777777", "button": "#000000", "field": "#777777"}}
+        )
     )
     assert found["Text on card"] == pytest.approx(4.47, abs=0.02)
     assert found["Button"] == 21
@@ -277,7 +291,8 @@ def test_a_gradient_is_as_good_as_its_worst_end() -> None:
 
 def test_a_colour_of_its_own_and_the_phones_colours_count() -> None:
     one = document(
-        {"kind": "text", "html": "<p>x</p>", "colour": "#eeeeee"}, look={"phone": {"colours": {"card": "#000000"}}}
+        {"kind": "text", "html": "<p>x</p>", "colour": "#eeeeee"},
+        look={"phone": {"colours": {"card": "#000000"}}},
     )
     on_desktop = next(found for found in readings(one, {}) if found.part == "n0")
     on_phone = next(found for found in readings(one, {}, phone=True) if found.part == "n0")
@@ -314,13 +329,17 @@ def test_a_click_goes_where_it_says(does: dict, goes: str) -> None:
 def test_words_are_filled_and_an_unknown_slot_says_nothing() -> None:
     one = document(
         after={
-            "thank_you": {"send": True, "subject": "S", "text": ["Hello ", {"slot": "first_name"}, {"slot": "code"}]}
+            "thank_you": {
+                "send": True,
+                "subject": "S",
+                "text": ["Hello ", {"slot": "first_name"}, {"slot": "code"}],
+            }
         }
     )
     assert filled(one.after.thank_you.text, {"first_name": "Ife"}) == "Hello Ife"
-    assert document(after={"thank_you": {"send": True, "subject": "S", "text": "Plain"}}).after.thank_you.text == (
-        "Plain",
-    )
+    assert document(
+        after={"thank_you": {"send": True, "subject": "S", "text": "Plain"}}
+    ).after.thank_you.text == ("Plain",)
 
 
 @pytest.mark.parametrize(

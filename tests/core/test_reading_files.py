@@ -6,7 +6,16 @@ import pytest
 
 from intavo.core.importing import Column, card_lines, csv_lines, read_card, read_row
 
-COLUMNS = (Column.NAME, Column.EMAIL, Column.PHONE, Column.TAG, Column.CONSENT, Column.NOTE, Column.OWN, Column.IGNORED)
+COLUMNS = (
+    Column.NAME,
+    Column.EMAIL,
+    Column.PHONE,
+    Column.TAG,
+    Column.CONSENT,
+    Column.NOTE,
+    Column.OWN,
+    Column.IGNORED,
+)
 TITLES = ("Name", "Email", "Phone", "Tag", "Consent", "Note", "Boat", "Secret")
 
 
@@ -18,7 +27,9 @@ TITLES = ("Name", "Email", "Phone", "Tag", "Consent", "Note", "Boat", "Secret")
         ('"x;\ny";2', False, [("x;\ny", "2")]), ("", True, []), ("only;header", True, []), ("a\x00b;2", False, [("ab", "2")]),
     ],
 )  # fmt: skip
-def test_rows_are_read_as_spreadsheets_write_them(text: str, header: bool, found: list[tuple[str, ...]]) -> None:
+def test_rows_are_read_as_spreadsheets_write_them(
+    text: str, header: bool, found: list[tuple[str, ...]]
+) -> None:
     lines = list(csv_lines(io.StringIO(text), ";", header))
     assert [one.cells for one in lines] == found
     assert [one.number for one in lines] == list(range(1, len(found) + 1))
@@ -60,7 +71,9 @@ def test_a_number_that_is_none_stays_beside_an_email_and_no_is_no() -> None:
 
 
 def test_cards_are_told_apart_and_one_without_an_end_is_said() -> None:
-    text = "junk\nBEGIN:VCARD\nFN:A\nEND:VCARD\nbegin:vcard\nFN:B\nBEGIN:VCARD\nFN:C\nEND:VCARD\nBEGIN:VCARD\n"
+    text = (
+        "junk\nBEGIN:VCARD\nFN:A\nEND:VCARD\nbegin:vcard\nFN:B\nBEGIN:VCARD\nFN:C\nEND:VCARD\nBEGIN:VCARD\n"
+    )
     assert [(one.number, one.wrong) for one in card_lines(io.StringIO(text))] == [
         (1, ""),
         (2, "The card has no end."),
@@ -72,6 +85,10 @@ def test_cards_are_told_apart_and_one_without_an_end_is_said() -> None:
 def test_a_card_without_a_full_name_is_called_by_its_parts() -> None:
     card = "BEGIN:VCARD\r\nVERSION:3.0\r\nN:Doe;Jo;;;\r\nEMAIL:jo@post.example\r\nORG:Quay;Boats\r\nEND:VCARD\r\n"
     one = read_card(card, "GB")
-    assert (one.name, one.email.key, one.own) == ("Jo Doe", "jo@post.example", (("Organisation", "Quay Boats"),))
+    assert (one.name, one.email.key, one.own) == (
+        "Jo Doe",
+        "jo@post.example",
+        (("Organisation", "Quay Boats"),),
+    )
     with pytest.raises(ValueError, match="cannot be read"):
         read_card("BEGIN:VCARD\nnothing", "GB")

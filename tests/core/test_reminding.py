@@ -17,7 +17,13 @@ HOURS = OpeningHours.model_validate(
         "week": [{"day": d, "from": "09:00", "to": "17:30"} for d in ("mon", "tue", "wed", "thu", "fri")]
         + [{"day": "fri", "from": "20:00", "to": "00:30"}],
         "exceptions": [
-            {"first": "2026-12-25", "last": "2026-12-28", "label": "Christmas", "holiday": True, "stretches": []}
+            {
+                "first": "2026-12-25",
+                "last": "2026-12-28",
+                "label": "Christmas",
+                "holiday": True,
+                "stretches": [],
+            }
         ],
     }
 )

@@ -32,7 +32,10 @@ def exactly(*paths: str) -> list[dict[str, str]]:
         ({"pages": exactly("/a", "/b")}, "on /a and /b"),
         ({"not_pages": exactly("/contact")}, "on every page but /contact"),
         ({"pages": exactly("/a", "/b", "/c", "/d")}, "on /a, /b and 2 more"),
-        ({"pages": [page("contains", "tide"), page("group", "Quiet")]}, "on pages with “tide” and the pages “Quiet”"),
+        (
+            {"pages": [page("contains", "tide"), page("group", "Quiet")]},
+            "on pages with “tide” and the pages “Quiet”",
+        ),
         ({"kinds": ["article"], "not_kinds": ["news"]}, "on pages of the kind article but the kind news"),
         ({"pages": exactly("/a"), "kinds": ["news"]}, "on /a, if they are pages of the kind news"),
         ({"landing": exactly("/")}, "on every page, when they came in on /"),
@@ -57,7 +60,10 @@ def test_where(sentence: dict[str, Any], said: str) -> None:
             [{"kind": "on_list", "unless": True}, {"kind": "signed_in"}],
             "people who are not on your list and are signed in",
         ),
-        ([{"kind": "pages", "least": 3, "span": "visit"}], "people who have seen at least 3 pages in this visit"),
+        (
+            [{"kind": "pages", "least": 3, "span": "visit"}],
+            "people who have seen at least 3 pages in this visit",
+        ),
         ([{"kind": "tag", "tags": ["boat", "oar"]}], "people who have the tag “boat” or “oar”"),
         (
             [{"kind": "campaign", "tag": "utm_campaign", "value": {"how": "exact", "text": "spring"}}],
@@ -71,7 +77,10 @@ def test_to_whom(pieces: list[dict[str, Any]], said: str) -> None:
 
 def test_on_which_devices() -> None:
     assert words(devices=["desktop", "tablet"])["who"] == "anyone on a desktop or tablet"
-    assert words(devices=["phone"], who=[{"kind": "been"}])["who"] == "people on a phone who have been here before"
+    assert (
+        words(devices=["phone"], who=[{"kind": "been"}])["who"]
+        == "people on a phone who have been here before"
+    )
 
 
 @pytest.mark.parametrize(

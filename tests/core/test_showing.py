@@ -13,13 +13,16 @@ from .hours_examples import LONDON, at
 NAMES = ["state", "site", "where", "who", "during", "how often", "until", "moment", "turn"]
 NOW = at("2026-11-24T14:05")
 TRIPS = Sentence(
-    pages=(PagePattern(kind="below", path="/trips"),), not_pages=(PagePattern(kind="exact", path="/trips/sunrise"),)
+    pages=(PagePattern(kind="below", path="/trips"),),
+    not_pages=(PagePattern(kind="exact", path="/trips/sunrise"),),
 )
 
 
 def touchpoint(show: Show | None = None, state: TouchpointState = TouchpointState.LIVE, **more) -> Compiled:
     """A touchpoint on otterwick.example."""
-    return Compiled("tp_1", state, frozenset({"otterwick.example"}), show or Show(sentences=(TRIPS,)), LONDON, **more)
+    return Compiled(
+        "tp_1", state, frozenset({"otterwick.example"}), show or Show(sentences=(TRIPS,)), LONDON, **more
+    )
 
 
 def visit(path: str = "/trips", host: str = "otterwick.example", device: str = "desktop", **more) -> Visit:
@@ -29,7 +32,9 @@ def visit(path: str = "/trips", host: str = "otterwick.example", device: str = "
 
 def shown(hours_ago: float, **more) -> dict:
     """What is remembered of one that was shown so long ago."""
-    return {"memory": {"tp_1": {"shown": 1, "last_shown": (NOW - timedelta(hours=hours_ago)).isoformat(), **more}}}
+    return {
+        "memory": {"tp_1": {"shown": 1, "last_shown": (NOW - timedelta(hours=hours_ago)).isoformat(), **more}}
+    }
 
 
 @pytest.mark.parametrize(

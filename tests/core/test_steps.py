@@ -82,7 +82,9 @@ def test_what_an_earlier_step_requires_cannot_be_left_out() -> None:
     with pytest.raises(AnswerErrors) as refused:
         check_answers(GROUP, "reach", {"email": "a@post.example", "name": "A"}, {}, "GB")
     assert [field for field, _ in refused.value.errors] == ["answers.people"]
-    checked = check_answers(GROUP, "reach", {"email": "a@post.example", "name": "A", "people": "12"}, {}, "GB")
+    checked = check_answers(
+        GROUP, "reach", {"email": "a@post.example", "name": "A", "people": "12"}, {}, "GB"
+    )
     assert (checked.next, checked.values["people"]) == ("thanks", "12")
 
 
@@ -103,7 +105,10 @@ def test_answers_are_said_as_people_read_them() -> None:
         ["When?", "Wed 25 Nov, 10:30"],
         ["Your phone number", "07700 900123"],
     ]
-    assert said_answers(GROUP, {"occasion": "school", "people": "14"})[1] == ["What is the occasion?", "School or club"]
+    assert said_answers(GROUP, {"occasion": "school", "people": "14"})[1] == [
+        "What is the occasion?",
+        "School or club",
+    ]
     assert said_answers(EITHER, {"choice": "before"}) == [
         ["Your first time, or have you done this before?", "Done it before"]
     ]
@@ -143,7 +148,9 @@ def test_another_stance_keeps_words_and_colours_and_can_be_closed(stance: Stance
     data["stance"], data["leaving"]["cross"], data["look"]["place"] = "in-page", None, "middle"
     data["look"]["colours"]["button"] = "#112233"
     after = with_stance(Document.model_validate(data), stance)
-    assert [part.id for part in after.parts()] == [part["id"] for step in data["steps"] for part in step["parts"]]
+    assert [part.id for part in after.parts()] == [
+        part["id"] for step in data["steps"] for part in step["parts"]
+    ]
     assert after.look.colours.button == "#112233"
     assert with_stance(after, "pop-up").leaving.cross == 0
 

@@ -6,7 +6,14 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from intavo.core.hours import HoursException, OpeningHours, parts_of, public_holidays, read_exceptions, taken_in
+from intavo.core.hours import (
+    HoursException,
+    OpeningHours,
+    parts_of,
+    public_holidays,
+    read_exceptions,
+    taken_in,
+)
 
 SPAN = ("Europe/London", date(2026, 11, 26), date(2027, 12, 31))
 HOURS = OpeningHours.model_validate(
@@ -25,7 +32,12 @@ def off(first: str, last: str = "", label: str = "Away") -> HoursException:
 
 def test_a_day_within_a_longer_one_takes_its_place_and_the_rest_stays() -> None:
     opened = HoursException.model_validate(
-        {"first": "2026-12-26", "last": "2026-12-26", "label": "Race", "stretches": [{"from": "10:00", "to": "12:00"}]}
+        {
+            "first": "2026-12-26",
+            "last": "2026-12-26",
+            "label": "Race",
+            "stretches": [{"from": "10:00", "to": "12:00"}],
+        }
     )
     merged, [coming] = taken_in(HOURS, [opened])
     assert [(one.first.day, one.last.day, one.label) for one in merged] == [
@@ -51,7 +63,9 @@ spans = st.lists(st.tuples(days, st.integers(0, 9)), max_size=8).map(
 
 
 @given(spans)
-def test_whatever_comes_in_each_date_has_one_odd_day_and_the_last_to_come_holds(found: list[HoursException]) -> None:
+def test_whatever_comes_in_each_date_has_one_odd_day_and_the_last_to_come_holds(
+    found: list[HoursException],
+) -> None:
     merged, coming = taken_in(OpeningHours(timezone="Europe/London"), found)
     OpeningHours(timezone="Europe/London", exceptions=merged)
     taken = [one.exception for one in coming if not one.known]
@@ -63,7 +77,9 @@ def test_whatever_comes_in_each_date_has_one_odd_day_and_the_last_to_come_holds(
 
 def calendar(*lines: str) -> str:
     """A calendar with one event of these lines."""
-    return "\r\n".join(["BEGIN:VCALENDAR", "VERSION:2.0", "BEGIN:VEVENT", *lines, "END:VEVENT", "END:VCALENDAR", ""])
+    return "\r\n".join(
+        ["BEGIN:VCALENDAR", "VERSION:2.0", "BEGIN:VEVENT", *lines, "END:VEVENT", "END:VCALENDAR", ""]
+    )
 
 
 @pytest.mark.parametrize(
@@ -90,7 +106,12 @@ def test_a_huge_calendar_is_refused_by_its_entries_and_an_endless_one_ends() -> 
 
 @given(st.text(max_size=200))
 def test_any_text_is_a_calendar_or_is_refused_in_words(text: str) -> None:
-    for tried in (text, calendar(text), calendar(f"DTSTART:{text}"), calendar("DTSTART:20261201", f"RRULE:{text}")):
+    for tried in (
+        text,
+        calendar(text),
+        calendar(f"DTSTART:{text}"),
+        calendar("DTSTART:20261201", f"RRULE:{text}"),
+    ):
         try:
             read_exceptions(tried, *SPAN)
         except ValueError as refused:

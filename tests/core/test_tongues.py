@@ -30,7 +30,11 @@ def test_every_word_is_translated_with_the_same_places(language: str) -> None:
     known = catalogue(language)
     found = {key: known.get(key) for key in words()}
     assert [key for key, one in found.items() if one is None or not str(one.string).strip()] == []
-    wrong = [key for key, one in found.items() if sorted(PLACE.findall(key)) != sorted(PLACE.findall(str(one.string)))]
+    wrong = [
+        key
+        for key, one in found.items()
+        if sorted(PLACE.findall(key)) != sorted(PLACE.findall(str(one.string)))
+    ]
     assert wrong == []
 
 
@@ -43,7 +47,9 @@ MEMBERS = {"told.html", "told-of.html", "sender.html"}
     ids=lambda one: one.name,
 )  # fmt: skip
 def test_a_page_for_visitors_says_nothing_but_by_the_catalogue(page: Path) -> None:
-    bare = re.sub(r"\{%.*?%\}|\{\{.*?\}\}|<style.*?</style>|<script.*?</script>|<!doctype html>", "", page.read_text())
+    bare = re.sub(
+        r"\{%.*?%\}|\{\{.*?\}\}|<style.*?</style>|<script.*?</script>|<!doctype html>", "", page.read_text()
+    )
     said = re.findall(r'(?:aria-label|placeholder|title|alt)="([^"]*[A-Za-z]{2}[^"]*)"', bare)
     assert said + re.findall(r"[A-Za-z]{2,}", re.sub(r"<[^>]*>", "", bare)) == []
 
@@ -233,7 +239,9 @@ OF_PROGRAMS = {
 def said_plainly(tree: ast.AST) -> set[str]:
     """What is raised in words that are no Phrase."""
     found = set()
-    for raised in (node.exc for node in ast.walk(tree) if isinstance(node, ast.Raise) and node.exc is not None):
+    for raised in (
+        node.exc for node in ast.walk(tree) if isinstance(node, ast.Raise) and node.exc is not None
+    ):
         marked = {
             id(inner)
             for call in ast.walk(raised)
@@ -259,7 +267,9 @@ def test_the_search_for_plain_words_finds_them() -> None:
 
 def test_a_button_is_hidden_by_the_reply_that_its_own_language_would_give() -> None:
     table = {Cell(Situation.OPEN, "tp_1", "de"): Reply(hidden=True)}
-    spoken_german, silent = (Hides(table, "tp_1", "en", BOATHOUSE, (Presence(1),), speaks) for speaks in ("de", ""))
+    spoken_german, silent = (
+        Hides(table, "tp_1", "en", BOATHOUSE, (Presence(1),), speaks) for speaks in ("de", "")
+    )
     assert spoken_german.now(NOW, "en") is Situation.OPEN
     assert silent.now(NOW, "en") is None
     assert silent.now(NOW, "de-AT") is Situation.OPEN

@@ -71,7 +71,9 @@ def test_a_late_cross_is_fine_where_a_button_closes() -> None:
 
 def test_rich_text_is_sanitised() -> None:
     steps = json.loads(json.dumps(PROTOCOL_EXAMPLE["steps"]))
-    steps[0]["parts"][1]["html"] = '<p onclick="x()">Hi <script>alert(1)</script><a href="javascript:x">you</a></p>'
+    steps[0]["parts"][1]["html"] = (
+        '<p onclick="x()">Hi <script>alert(1)</script><a href="javascript:x">you</a></p>'
+    )
     html = Document.model_validate(changed(steps=steps)).steps[0].parts[1].html
     assert "script" not in html
     assert "onclick" not in html
@@ -80,7 +82,18 @@ def test_rich_text_is_sanitised() -> None:
 
 def test_visitors_get_no_rules_and_no_hidden_parts() -> None:
     seen = for_visitors(Document.model_validate(PROTOCOL_EXAMPLE))
-    assert set(seen) == {"version", "purpose", "stance", "steps", "look", "leaving", "face", "spot", "then", "speech"}
+    assert set(seen) == {
+        "version",
+        "purpose",
+        "stance",
+        "steps",
+        "look",
+        "leaving",
+        "face",
+        "spot",
+        "then",
+        "speech",
+    }
     assert [part["id"] for part in seen["steps"][0]["parts"]] == ["p1", "p2", "p3", "p5", "p6"]
 
 
@@ -127,4 +140,6 @@ def test_the_ready_check_names_what_stops_it_and_where() -> None:
 
 def test_the_schema_names_every_kind_of_part() -> None:
     text = json.dumps(document_schema())
-    assert all(f'"const": "{kind}"' in text for kind in ("headline", "text", "field", "consent", "button", "reply"))
+    assert all(
+        f'"const": "{kind}"' in text for kind in ("headline", "text", "field", "consent", "button", "reply")
+    )

@@ -29,7 +29,9 @@ def one(
     """A touchpoint with these rules."""
     rules = Show.model_validate({"sentences": sentences or [{}], **show})
     hosts = frozenset({"otterwick.example", "shop.otterwick.example"})
-    return Compiled(id_, TouchpointState.LIVE, hosts, rules, LONDON, around=around, mates=frozenset({"tp_1", "tp_2"}))
+    return Compiled(
+        id_, TouchpointState.LIVE, hosts, rules, LONDON, around=around, mates=frozenset({"tp_1", "tp_2"})
+    )
 
 
 def seen(
@@ -105,8 +107,14 @@ def test_kinds_are_what_the_page_says_of_itself() -> None:
 
 def test_groups_of_pages_are_written_out_and_an_unknown_one_stands_for_nothing() -> None:
     show = Show.model_validate({"sentences": [pages("group", "Quiet water")]})
-    groups = {"quiet water": (PagePattern(kind="exact", path="/lessons"), PagePattern(kind="below", path="/trips"))}
-    for known, path, shows in ((groups, "/trips/sunrise", True), (groups, "/hire", False), ({}, "/lessons", False)):
+    groups = {
+        "quiet water": (PagePattern(kind="exact", path="/lessons"), PagePattern(kind="below", path="/trips"))
+    }
+    for known, path, shows in (
+        (groups, "/trips/sunrise", True),
+        (groups, "/hire", False),
+        ({}, "/lessons", False),
+    ):
         touchpoint = Compiled(
             "tp_1", TouchpointState.LIVE, frozenset({"otterwick.example"}), with_groups(show, known), LONDON
         )
@@ -164,7 +172,9 @@ def test_a_sentence_may_be_for_one_of_its_sites() -> None:
 
 
 def test_the_sentence_that_comes_furthest_is_explained() -> None:
-    touchpoint = one(sentences=[pages("exact", "/hire"), {**pages("exact", "/trips"), "who": [{"kind": "been"}]}])
+    touchpoint = one(
+        sentences=[pages("exact", "/hire"), {**pages("exact", "/trips"), "who": [{"kind": "been"}]}]
+    )
     assert decide(touchpoint, seen(), NOW).stopped_by.sentence == (
         "They are here for the first time; it is for those who have been here before."
     )
@@ -197,7 +207,9 @@ def test_at_most_so_many_times_ever_until_past_showings_are_forgotten() -> None:
     assert decide(touchpoint, seen(memory={"tp_1": {"shown": 2, "last_shown": ago(days=9)}}), NOW).shows
     verdict = decide(touchpoint, seen(memory={"tp_1": {"shown": 3}}), NOW)
     assert verdict.stopped_by.sentence == "At most 3 times ever; that was 3."
-    forgotten = Compiled("tp_1", TouchpointState.LIVE, touchpoint.hosts, touchpoint.show, LONDON, generation=2)
+    forgotten = Compiled(
+        "tp_1", TouchpointState.LIVE, touchpoint.hosts, touchpoint.show, LONDON, generation=2
+    )
     assert decide(forgotten, seen(memory={"tp_1": {"shown": 3}}), NOW).shows
 
 
@@ -308,7 +320,9 @@ def test_the_ready_check_looks_at_the_rules(
     }
     around = Known(**({"today": NOW.date(), "pages": 11, "matching": 3} | known))
     found = [
-        (one.level, one.message) for one in ready_check(Document.model_validate(data), around) if one.place == "show"
+        (one.level, one.message)
+        for one in ready_check(Document.model_validate(data), around)
+        if one.place == "show"
     ]
     assert said in found
     calm = data | {"show": {}, "stance": "bar"}

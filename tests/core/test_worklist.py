@@ -26,7 +26,8 @@ def test_a_filter_reads_as_a_sentence(wanted: dict[str, Any], words: str) -> Non
 
 
 @pytest.mark.parametrize(
-    "wanted", [{"kind": "x"}, {"member": -1}, {"since": "soon"}, {"q": "x" * 201}, {"state": "lost"}, {"tag": "a\x00"}]
+    "wanted",
+    [{"kind": "x"}, {"member": -1}, {"since": "soon"}, {"q": "x" * 201}, {"state": "lost"}, {"tag": "a\x00"}],
 )
 def test_what_is_no_filter_is_refused(wanted: dict[str, Any]) -> None:
     with pytest.raises(ValidationError):

@@ -57,7 +57,9 @@ class World:
 
     def staff(self, role: Role = Role.STAFF) -> Client:
         """A browser in which somebody of the staff is signed in, or somebody with another role."""
-        user = User.objects.create_user(f"staff{self.owner.business_id}@x.example", PASSWORD, name="Sable Okonjo")
+        user = User.objects.create_user(
+            f"staff{self.owner.business_id}@x.example", PASSWORD, name="Sable Okonjo"
+        )
         add_member(self.owner, user=user, role=role)
         client = Client()
         client.force_login(user)
@@ -69,9 +71,13 @@ def world(name: str, email: str, host: str, **after: Any) -> World:
     user = User.objects.create_user(email, PASSWORD, name=f"Owner of {name}")
     EmailAddress.objects.create(user=user, email=email, verified=True, primary=True)
     owner = found_business(user=user, name=name, timezone="Europe/London")
-    UserSession.objects.create(user_id=owner.user_id, ip="127.0.0.1", session_key=f"of {name}", user_agent="a test")
+    UserSession.objects.create(
+        user_id=owner.user_id, ip="127.0.0.1", session_key=f"of {name}", user_agent="a test"
+    )
     hours = main_hours(owner.business_id)
-    set_hours(owner, hours_id=hours.pk, document={"timezone": "Europe/London", "week": WEEK, "exceptions": []})
+    set_hours(
+        owner, hours_id=hours.pk, document={"timezone": "Europe/London", "week": WEEK, "exceptions": []}
+    )
     site = add_site(owner, name=name, hosts=[host])
     row = make(owner, starter="news", name=f"News of {name}")
     document = dict(row.draft.document)
@@ -112,7 +118,9 @@ def held_to_the_wire(what: str, answer: Any) -> None:
     kind = what.partition("?")[0].rpartition("/")[2] if answer.status_code < 400 else "problem"
     said = ANSWERED["messages" if kind == "files" else kind]
     packed = answer.headers.get("Content-Encoding") == "gzip"
-    TypeAdapter(said).validate_json(gzip.decompress(answer.content) if packed else answer.content, extra="forbid")
+    TypeAdapter(said).validate_json(
+        gzip.decompress(answer.content) if packed else answer.content, extra="forbid"
+    )
 
 
 @dataclass

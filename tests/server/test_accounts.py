@@ -114,7 +114,10 @@ def test_signing_up_asks_to_confirm_the_address_first(db: None) -> None:
     assert client.get("/api/me").status_code == 401
     assert Client().post(f"{AUTH}/email/verify", {"key": mailed_key()}, **JSON).status_code in {200, 401}
     assert EmailAddress.objects.get(email="new@heron.example").verified
-    assert client.post(f"{AUTH}/login", {"email": "new@heron.example", "password": PASSWORD}, **JSON).status_code == 200
+    assert (
+        client.post(f"{AUTH}/login", {"email": "new@heron.example", "password": PASSWORD}, **JSON).status_code
+        == 200
+    )
 
 
 def test_a_short_password_is_refused_by_its_field(db: None) -> None:
@@ -225,7 +228,9 @@ def test_with_an_authenticator_the_password_alone_does_not_sign_in(user: User) -
     assert sign_in(client, PASSWORD) == 401
     assert client.get("/api/me").status_code == 401
     assert client.post(f"{AUTH}/2fa/authenticate", {"code": "000000"}, **JSON).status_code == 400
-    kept = second.client.post(f"{ACCOUNT}/authenticators/recovery-codes", {}, **JSON).json()["data"]["unused_codes"]
+    kept = second.client.post(f"{ACCOUNT}/authenticators/recovery-codes", {}, **JSON).json()["data"][
+        "unused_codes"
+    ]
     assert client.post(f"{AUTH}/2fa/authenticate", {"code": kept[0]}, **JSON).status_code == 200
     assert client.get("/api/me").status_code == 200
     again = Client()
@@ -285,7 +290,9 @@ def test_a_new_address_takes_the_old_ones_place_once_it_is_confirmed(user: User)
     assert client.post(f"{AUTH}/email/verify", {"key": key}, **JSON).status_code == 200
     assert User.objects.get().email == "hale@heron.example"
     assert list(EmailAddress.objects.values_list("email", flat=True)) == ["hale@heron.example"]
-    assert [to for to, _, text in account_mails() if "was changed from" in text] == ["morwenna@otterwick.example"]
+    assert [to for to, _, text in account_mails() if "was changed from" in text] == [
+        "morwenna@otterwick.example"
+    ]
 
 
 def test_another_accounts_address_is_refused_by_its_field(user: User) -> None:
@@ -298,7 +305,9 @@ def test_another_accounts_address_is_refused_by_its_field(user: User) -> None:
     # Whether somebody has it is not told: nothing changes, and its owner hears of it.
     assert answer.status_code in {200, 400}
     assert User.objects.get(pk=user.pk).email == "morwenna@otterwick.example"
-    assert EmailAddress.objects.filter(email__iexact="jory@otterwick.example", verified=True).get().user == other
+    assert (
+        EmailAddress.objects.filter(email__iexact="jory@otterwick.example", verified=True).get().user == other
+    )
 
 
 def test_a_new_password_signs_every_other_browser_out(user: User) -> None:
@@ -329,7 +338,9 @@ def test_one_is_signed_out_elsewhere_or_everywhere_and_only_oneself(user: User) 
     elsewhere = [one["id"] for one in listed if not one["is_current"]]
     assert here.delete(f"{AUTH}/sessions", {"sessions": elsewhere}, **JSON).status_code == 200
     assert (here.get("/api/me").status_code, there.get("/api/me").status_code) == (200, 401)
-    assert here.delete(f"{AUTH}/sessions", {"sessions": [one["id"] for one in listed]}, **JSON).status_code in {
+    assert here.delete(
+        f"{AUTH}/sessions", {"sessions": [one["id"] for one in listed]}, **JSON
+    ).status_code in {
         200,
         400,
         401,
@@ -369,7 +380,17 @@ def test_what_nobody_types_is_refused_at_the_door_with_the_field_named(user: Use
 
 
 @pytest.mark.parametrize(
-    "body", [b"{", b"[]", b"null", b"\xff\xfe", b"1" * 9000, b'{"a":' + b"[" * 8000, b"x" * 20_000, b'{"a":Infinity}']
+    "body",
+    [
+        b"{",
+        b"[]",
+        b"null",
+        b"\xff\xfe",
+        b"1" * 9000,
+        b'{"a":' + b"[" * 8000,
+        b"x" * 20_000,
+        b'{"a":Infinity}',
+    ],
 )
 def test_a_body_that_is_no_object_is_refused(user: User, body: bytes) -> None:
     client = Client(raise_request_exception=False)

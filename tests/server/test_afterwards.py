@@ -73,7 +73,12 @@ def test_nothing_is_given_before_the_button_behind_the_link_is_pressed(confirmin
     done = Client().post(f"/c/{token()}")
     assert "TIDE" in done.content.decode()
     consent = Consent.objects.get()
-    assert (consent.wording, consent.given_at.isoformat(), consent.confirmed_at.isoformat(), consent.revision) == (
+    assert (
+        consent.wording,
+        consent.given_at.isoformat(),
+        consent.confirmed_at.isoformat(),
+        consent.revision,
+    ) == (
         "Send me the monthly news by email.",
         NOW,
         NOW,
@@ -136,7 +141,9 @@ def test_an_address_that_confirms_nothing_is_asked_five_times_in_all(
 ) -> None:
     counts = []
     for day in range(8):
-        monkeypatch.setenv("INTAVO_NOW", (datetime.fromisoformat(NOW) + timedelta(days=day, hours=1)).isoformat())
+        monkeypatch.setenv(
+            "INTAVO_NOW", (datetime.fromisoformat(NOW) + timedelta(days=day, hours=1)).isoformat()
+        )
         counts.append(asked(confirming, day + 1))
     assert counts == [1, 2, 3, 4, 5, 5, 5, 5]
     Client().post(f"/c/{token()}")
@@ -148,7 +155,9 @@ def test_codes_are_pasted_once_counted_and_warned_of(otterwick: World) -> None:
     row = live(otterwick, "parting")
     client = otterwick.console()
     found = client.post(
-        f"/api/touchpoints/{row.pk}/codes", {"codes": "code,note\nA1,x\nA2\n\nA1"}, content_type="application/json"
+        f"/api/touchpoints/{row.pk}/codes",
+        {"codes": "code,note\nA1,x\nA2\n\nA1"},
+        content_type="application/json",
     )
     assert (found.json()["added"], found.json()["draft"]["codes_all"]) == (2, 0)
     draft = client.get(f"/api/touchpoints/{row.pk}").json()
@@ -164,7 +173,9 @@ def test_codes_are_pasted_once_counted_and_warned_of(otterwick: World) -> None:
     long = client.post(
         f"/api/touchpoints/{row.pk}/codes", {"codes": "ok\n" + "x" * 81}, content_type="application/json"
     )
-    assert long.json()["errors"] == [{"field": "codes", "message": "Line 2: a code has at most 80 characters."}]
+    assert long.json()["errors"] == [
+        {"field": "codes", "message": "Line 2: a code has at most 80 characters."}
+    ]
 
 
 def _visitor(one: World) -> Any:
@@ -234,7 +245,10 @@ def test_a_file_comes_by_a_signed_link_that_lasts(
     assert answer["file"]["label"] == "The page"
     path = answer["file"]["url"].removeprefix(settings.BASE_URL)
     given = Client().get(path)
-    assert (given.content, given["Content-Disposition"]) == (b"%PDF-1.4 the page", 'attachment; filename="page.pdf"')
+    assert (given.content, given["Content-Disposition"]) == (
+        b"%PDF-1.4 the page",
+        'attachment; filename="page.pdf"',
+    )
     assert Client().get(path[:-3] + "xyz").status_code == 404
     # The link says which file it is, and without its signature it leads nowhere.
     assert Client().get(f"/m/{asset}/file").status_code == 404
@@ -245,7 +259,10 @@ def test_the_answer_mail_has_its_own_words_slots_and_reply_address(otterwick: Wo
     thanks = {"send": True, "subject": "Hello", "reply_to": "crew@otterwick.example",
               "text": ["We answer ", {"slot": "promise"}, ", ", {"slot": "first_name"}, "."]}  # fmt: skip
     row = live(otterwick, "question", after={"thank_you": thanks})
-    body = sending(row) | {"answers": {"email": "ife@post.example", "name": "Ife", "question": "When?"}, "consents": {}}
+    body = sending(row) | {
+        "answers": {"email": "ife@post.example", "name": "Ife", "question": "When?"},
+        "consents": {},
+    }
     assert Visitor(otterwick.site.key).post("intake", body).status_code == 201
     mail = OutgoingMail.objects.get(key__startswith="thanks-")
     assert "We answer today by 16:05, Ife." in mail.text
@@ -263,7 +280,9 @@ def test_members_who_are_to_be_told_are(otterwick: World, other: World) -> None:
     draft = otterwick.console().get(f"/api/touchpoints/{row.pk}").json()
     draft["document"]["after"]["tell"] = [other.owner.member_id]
     body = {"document": draft["document"], "based_on": draft["number"]}
-    refused = otterwick.console().put(f"/api/touchpoints/{row.pk}/draft", body, content_type="application/json")
+    refused = otterwick.console().put(
+        f"/api/touchpoints/{row.pk}/draft", body, content_type="application/json"
+    )
     assert refused.json()["errors"][0]["field"] == "after.tell"
 
 
@@ -291,12 +310,17 @@ def test_a_members_mail_about_touchpoints_ends_by_one_post_of_its_link_and_begin
     assert Client().post(ends, {"List-Unsubscribe": "One-Click"}).status_code == 200
     assert client.get("/api/me/told").json()["touchpoints"] is False
     assert [
-        one["touchpoint_mail"] for one in client.get("/api/members").json() if one["id"] == otterwick.owner.member_id
+        one["touchpoint_mail"]
+        for one in client.get("/api/members").json()
+        if one["id"] == otterwick.owner.member_id
     ] == [False]
     assert told() == 2, "the mail of the day is gone, and nothing has come"
     wishes = client.get("/api/me/told").json()
     assert (
-        client.put("/api/me/told", wishes | {"touchpoints": True}, content_type="application/json").status_code == 200
+        client.put(
+            "/api/me/told", wishes | {"touchpoints": True}, content_type="application/json"
+        ).status_code
+        == 200
     )
     assert told() == 4
     assert Client().post("/told-of/nonsense").status_code == 404
@@ -327,7 +351,9 @@ def test_the_days_answers_go_out_once_a_day(otterwick: World) -> None:
     assert "ife.dunmore@post.example" in mail.attachment
 
 
-def test_codes_that_go_oddly_fast_are_told_by_mail_once_a_day_and_by_the_ready_check(otterwick: World) -> None:
+def test_codes_that_go_oddly_fast_are_told_by_mail_once_a_day_and_by_the_ready_check(
+    otterwick: World,
+) -> None:
     row = live(otterwick, "code")
     client = otterwick.console()
     path = f"/api/touchpoints/{row.pk}"
@@ -353,7 +379,9 @@ def test_codes_that_go_oddly_fast_are_told_by_mail_once_a_day_and_by_the_ready_c
 def test_a_call_is_due_at_its_time_late_after_its_end_and_taken_only_once(otterwick: World) -> None:
     row = live(otterwick, "call-back")
     visitor = Visitor(otterwick.site.key)
-    slots = visitor.post("more", {"touchpoint": row.public_id, "revision": row.live.number}).json()["slots"]["time"]
+    slots = visitor.post("more", {"touchpoint": row.public_id, "revision": row.live.number}).json()["slots"][
+        "time"
+    ]
     assert (slots[0]["day"], slots[0]["time"]) == ("Tue 24 Nov", "15:30")
     body = sending(row) | {"answers": {"phone": "07700 900123", "time": slots[0]["value"]}, "consents": {}}
     assert visitor.post("intake", body).status_code == 201
@@ -435,7 +463,9 @@ def test_the_piece_of_work_is_taken_once(otterwick: World) -> None:
     answer = base64.b64encode(json.dumps(solved).encode()).decode()
     visitor.post("intake", sending(row) | {"work": answer})
     assert (Submission.objects.count(), Quarantined.objects.count()) == (1, 0)
-    spelled_otherwise = base64.b64encode(json.dumps(solved | {"salt": f"{work['salt']}&", "x": 1}, indent=1).encode())
+    spelled_otherwise = base64.b64encode(
+        json.dumps(solved | {"salt": f"{work['salt']}&", "x": 1}, indent=1).encode()
+    )
     for number, again in enumerate(
         (answer, spelled_otherwise.decode(), base64.b64encode(b"5").decode(), "e30=", "é"), 2
     ):

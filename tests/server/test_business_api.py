@@ -31,7 +31,9 @@ def test_hosts_in_any_spelling_are_kept_as_hosts(otterwick: World) -> None:
 
 def test_nonsense_is_refused_by_name_beside_its_field(otterwick: World) -> None:
     answer = put(
-        otterwick.console(), f"sites/{otterwick.site.pk}", {"name": "S", "hosts": ["otterwick.example", "otter wick"]}
+        otterwick.console(),
+        f"sites/{otterwick.site.pk}",
+        {"name": "S", "hosts": ["otterwick.example", "otter wick"]},
     )
     assert answer.status_code == 422
     [error] = answer.json()["errors"]
@@ -43,7 +45,11 @@ def test_nonsense_is_refused_by_name_beside_its_field(otterwick: World) -> None:
 def test_hours_are_changed_and_visitors_are_promised_by_them(otterwick: World, visitor: Visitor) -> None:
     assert "16:05" in visitor.plan().json()["hours"]["says"]["text"]
     hours = main_hours(otterwick.owner.business_id)
-    document = {"timezone": "Europe/London", "week": [{"day": "tue", "from": "09:00", "to": "15:05"}], "exceptions": []}
+    document = {
+        "timezone": "Europe/London",
+        "week": [{"day": "tue", "from": "09:00", "to": "15:05"}],
+        "exceptions": [],
+    }
     assert put(otterwick.console(), f"hours/{hours.pk}", {"document": document}).status_code == 204
 
     live._sites[visitor.key].checked -= 1
@@ -59,7 +65,9 @@ def test_a_week_is_read_as_it_is_written_and_nothing_is_kept(otterwick: World) -
     ]
     refused = otterwick.console().post("/api/hours/read", {"text": "Mon 9-17 by appointment"}, **JSON)
     assert refused.status_code == 422
-    assert refused.json()["errors"] == [{"field": "text", "message": "“by” is no day, and cannot be read as hours"}]
+    assert refused.json()["errors"] == [
+        {"field": "text", "message": "“by” is no day, and cannot be read as hours"}
+    ]
     assert main_hours(otterwick.owner.business_id).document == before
 
 
@@ -68,7 +76,12 @@ def test_what_somebody_would_be_told_is_explained(otterwick: World) -> None:
     asked = {"day": "2026-11-29", "time": "11:40 pm"}
     found = client.get("/api/hours/explain", asked).json()
     assert (found["situation"], found["at"]) == ("after-hours", "2026-11-29T23:40:00Z")
-    assert [one["about"].split(".")[0] for one in found["reasons"]] == ["hours", "hours", "replies", "promise"]
+    assert [one["about"].split(".")[0] for one in found["reasons"]] == [
+        "hours",
+        "hours",
+        "replies",
+        "promise",
+    ]
     away = client.get("/api/hours/explain", {"day": "2026-11-24", "time": "10", "free": False}).json()
     assert away["situation"] == "nobody-free"
 
@@ -82,7 +95,9 @@ def test_what_cannot_be_asked_is_refused_by_name(otterwick: World, more: dict[st
     answer = otterwick.console().get("/api/hours/explain", {"day": "2026-11-29", "time": "9"} | more)
     assert (answer.status_code, answer.json()["errors"][0]["field"]) == (422, field)
     assert (
-        otterwick.console().get("/api/hours/explain", {"day": "2026-11-29", "time": "9", "hours_id": 10**9}).status_code
+        otterwick.console()
+        .get("/api/hours/explain", {"day": "2026-11-29", "time": "9", "hours_id": 10**9})
+        .status_code
         == 404
     )
 
@@ -142,7 +157,9 @@ def test_the_promise_can_be_changed_and_dropped(otterwick: World, visitor: Visit
     assert otterwick.console().get("/api/hours").json()["promise_now"] == "as soon as we can"
 
 
-@pytest.mark.parametrize(("field", "value"), [("name", " "), ("mail_address", "hello"), ("promise_minutes", 0)])
+@pytest.mark.parametrize(
+    ("field", "value"), [("name", " "), ("mail_address", "hello"), ("promise_minutes", 0)]
+)
 def test_what_is_wrong_with_the_business_is_named(otterwick: World, field: str, value: object) -> None:
     body = {"name": "O", "mail_address": "hello@otterwick.example", "promise_minutes": 60} | {field: value}
     answer = put(otterwick.console(), "business", body)
@@ -166,7 +183,9 @@ def test_visitors_are_told_when_everybody_is_away(otterwick: World, visitor: Vis
 
 
 def test_who_did_what_is_in_the_audit_log(otterwick: World) -> None:
-    verbs = set(AuditEntry.objects.filter(business_id=otterwick.owner.business_id).values_list("verb", flat=True))
+    verbs = set(
+        AuditEntry.objects.filter(business_id=otterwick.owner.business_id).values_list("verb", flat=True)
+    )
     assert {"business founded", "site added", "touchpoint turned on", "hours changed"} <= verbs
 
 
@@ -177,7 +196,9 @@ def test_somebody_without_a_business_founds_one_and_a_bad_zone_is_named(db: None
     assert client.get("/api/follow-ups").status_code == 401
     bad = client.post("/api/business", {"name": "", "timezone": "Mars/Crater"}, **JSON)
     assert {error["field"] for error in bad.json()["errors"]} == {"name", "timezone"}
-    assert client.post("/api/business", {"name": "New", "timezone": "Europe/Paris"}, **JSON).status_code == 201
+    assert (
+        client.post("/api/business", {"name": "New", "timezone": "Europe/Paris"}, **JSON).status_code == 201
+    )
     assert Business.objects.get(name="New").hours_sets.get().value.timezone == "Europe/Paris"
 
 
@@ -193,12 +214,22 @@ def test_times_are_taken_as_people_type_them(otterwick: World) -> None:
     assert hours.document["exceptions"][0]["stretches"] == [{"from": "09:00", "to": "13:00"}]
 
 
-def test_hours_are_made_renamed_chosen_for_a_site_and_deleted_when_nothing_follows_them(otterwick: World) -> None:
+def test_hours_are_made_renamed_chosen_for_a_site_and_deleted_when_nothing_follows_them(
+    otterwick: World,
+) -> None:
     console = otterwick.console()
-    document = {"timezone": "Europe/London", "week": [{"day": "sat", "from": "10:00", "to": "12:00"}], "exceptions": []}
-    made = console.post("/api/hours", {"name": "Stall", "document": document}, content_type="application/json").json()
+    document = {
+        "timezone": "Europe/London",
+        "week": [{"day": "sat", "from": "10:00", "to": "12:00"}],
+        "exceptions": [],
+    }
+    made = console.post(
+        "/api/hours", {"name": "Stall", "document": document}, content_type="application/json"
+    ).json()
     assert put(console, f"hours/{made['id']}/name", {"name": "Market stall"}).status_code == 204
-    again = console.post("/api/hours", {"name": "market stall", "document": document}, content_type="application/json")
+    again = console.post(
+        "/api/hours", {"name": "market stall", "document": document}, content_type="application/json"
+    )
     assert again.json()["errors"][0]["field"] == "name"
     assert put(console, f"sites/{otterwick.site.pk}/hours", {"hours_id": made["id"]}).status_code == 204
     assert main_hours(otterwick.owner.business_id).name == "Market stall"
@@ -213,7 +244,9 @@ def test_hours_are_made_renamed_chosen_for_a_site_and_deleted_when_nothing_follo
 def test_hours_that_a_touchpoint_follows_are_not_deleted(otterwick: World) -> None:
     console, row = otterwick.console(), otterwick.touchpoint
     document = {"timezone": "Europe/London", "week": [], "exceptions": []}
-    made = console.post("/api/hours", {"name": "Late", "document": document}, content_type="application/json").json()
+    made = console.post(
+        "/api/hours", {"name": "Late", "document": document}, content_type="application/json"
+    ).json()
     draft = console.get(f"/api/touchpoints/{row.pk}").json()
     draft["document"]["show"]["sentences"][0]["during"] |= {"only": "open", "hours": made["id"]}
     body = {"document": draft["document"], "based_on": draft["number"]}
@@ -226,7 +259,10 @@ def test_replies_are_edited_and_put_back(otterwick: World, visitor: Visitor) -> 
     console = otterwick.console()
     reply = {"title": ["Hello"], "text": ["You hear from us ", {"slot": "promise"}, "."]}
     assert put(console, "replies/open", {"reply": reply}).status_code == 204
-    assert visitor.plan().json()["hours"]["says"] == {"title": "Hello", "text": "You hear from us today by 16:05."}
+    assert visitor.plan().json()["hours"]["says"] == {
+        "title": "Hello",
+        "text": "You hear from us today by 16:05.",
+    }
     assert put(console, "replies/open", {"reply": {"text": [{"slot": "nonsense"}]}}).status_code == 422
     assert put(console, "replies/sometimes", {"reply": reply}).json()["errors"][0]["field"] == "situation"
     assert console.delete("/api/replies/open").status_code == 204

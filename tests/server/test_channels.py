@@ -50,16 +50,27 @@ def test_a_channel_is_kept_with_its_links_and_today_and_can_be_had_back(otterwic
     assert (one["link"], one["reachable"], one["situation"]) == ("tel:+441632960123", True, "open")
     assert [(s["start"][11:16], s["end"][11:16]) for s in one["today"]] == [("09:00", "17:30")]
     place = added(
-        otterwick, {"kind": "map", "label": "Find us", "handle": "50.1, -4.2", "template": "https://m.example/q"}
+        otterwick,
+        {"kind": "map", "label": "Find us", "handle": "50.1, -4.2", "template": "https://m.example/q"},
     )
-    assert (place["always"], place["link"], place["on_a_phone"]) == (True, "https://m.example/q", "geo:50.1,-4.2")
+    assert (place["always"], place["link"], place["on_a_phone"]) == (
+        True,
+        "https://m.example/q",
+        "geo:50.1,-4.2",
+    )
     send(client, "post", "channels/order", {"channel_ids": [place["id"], one["id"]]})
     assert [row["id"] for row in client.get("/api/channels").json()["channels"]] == [place["id"], one["id"]]
     assert send(client, "delete", f"channels/{one['id']}").status_code == 204
     assert client.get(f"/api/channels/{one['id']}").status_code == 404
     assert send(client, "post", f"channels/{one['id']}/back").status_code == 200
     verbs = list(AuditEntry.objects.order_by("pk").values_list("verb", flat=True))[-5:]
-    assert verbs == ["channel added", "channel added", "channels ordered", "channel deleted", "channel brought back"]
+    assert verbs == [
+        "channel added",
+        "channel added",
+        "channels ordered",
+        "channel deleted",
+        "channel brought back",
+    ]
 
 
 @pytest.mark.parametrize(
@@ -95,18 +106,24 @@ def test_a_manager_changes_hours_channels_and_replies_and_nothing_of_the_busines
     assert send(manager, "put", f"hours/{hours['id']}", {"document": hours["document"]}).status_code == 204
     assert send(manager, "put", "replies/open", {"reply": reply}).status_code == 204
     assert (
-        send(manager, "put", "business", {"name": "Theirs", "mail_address": "", "promise_minutes": 60}).status_code
+        send(
+            manager, "put", "business", {"name": "Theirs", "mail_address": "", "promise_minutes": 60}
+        ).status_code
         == 403
     )
     assert manager.get("/api/audit").status_code == 403
 
 
-def test_the_plan_gives_the_channels_of_its_touchpoints_without_a_query(otterwick: World, visitor: Visitor) -> None:
+def test_the_plan_gives_the_channels_of_its_touchpoints_without_a_query(
+    otterwick: World, visitor: Visitor
+) -> None:
     phone, chat = added(otterwick, PHONE), added(otterwick, LINK)
     row = menu(otterwick)
     visitor.plan("/trips")
     with CaptureQueriesContext(connection) as queries:
-        said = visitor.plan("/trips", page={"url": "https://otterwick.example/trips", "title": "Trips & more"}).json()
+        said = visitor.plan(
+            "/trips", page={"url": "https://otterwick.example/trips", "title": "Trips & more"}
+        ).json()
     assert len(queries) == 0
     ways = said["channels"]
     assert list(ways) == [phone["public_id"], chat["public_id"]]
@@ -179,7 +196,9 @@ def test_a_button_is_gone_while_its_own_cell_hides_it_and_its_column_says_so(
 
     def there() -> dict[str, Any] | None:
         live._sites.clear()
-        return next((one for one in visitor.plan("/trips").json()["touchpoints"] if one["id"] == row.public_id), None)
+        return next(
+            (one for one in visitor.plan("/trips").json()["touchpoints"] if one["id"] == row.public_id), None
+        )
 
     by_day = there()
     assert by_day is not None
@@ -249,12 +268,15 @@ def test_a_button_with_hours_of_its_own_is_planned_until_they_change(
     assert until() == "2026-11-24T17:30:00Z"
 
 
-def test_a_click_is_counted_with_its_channel_and_a_made_up_one_is_not(otterwick: World, visitor: Visitor) -> None:
+def test_a_click_is_counted_with_its_channel_and_a_made_up_one_is_not(
+    otterwick: World, visitor: Visitor
+) -> None:
     phone, row = added(otterwick, PHONE), menu(otterwick)
     beat = {"touchpoint": row.public_id, "revision": row.live.number, "what": "clicked", "device": "phone",
             "page": {"url": "https://otterwick.example/"}, "at": "2026-11-24T14:05:00Z"}  # fmt: skip
     beats = [
-        beat | {"id": f"beat-{n}-xx", "channel": id_} for n, id_ in enumerate((phone["public_id"], "ch_nobody", ""))
+        beat | {"id": f"beat-{n}-xx", "channel": id_}
+        for n, id_ in enumerate((phone["public_id"], "ch_nobody", ""))
     ]
     assert visitor.post("beats", beats).json() == {"kept": 3, "refused": 0}
     assert sorted(Beat.objects.values_list("channel", flat=True)) == ["", "", phone["public_id"]]
@@ -283,18 +305,25 @@ def test_what_is_pasted_and_one_example_link_are_understood(otterwick: World) ->
     assert (read["labels"]["phone"], read["labels"]["text"]) == ("Call us", "Text us")
     Business.objects.filter(pk=otterwick.owner.business_id).update(language="pt")
     portuguese = send(client, "post", "channels/read", {"text": "07700 900123"}).json()["labels"]
-    assert portuguese["phone"] == "Ligue-nos", "a new channel is called in the language that visitors are spoken to in"
+    assert portuguese["phone"] == "Ligue-nos", (
+        "a new channel is called in the language that visitors are spoken to in"
+    )
     assert send(client, "post", "channels/read", {"text": "javascript:alert(1)"}).status_code == 422
     example = {"example": "https://w.example/to/otter?text=hello%20there"}
     assert (
-        send(client, "post", "channels/template", example).json()["template"] == "https://w.example/to/{handle}{?text}"
+        send(client, "post", "channels/template", example).json()["template"]
+        == "https://w.example/to/{handle}{?text}"
     )
     assert send(client, "post", "channels/template", {"example": "https://w.example/"}).status_code == 422
 
 
 def test_a_set_that_is_deleted_is_followed_by_another_and_comes_back(otterwick: World) -> None:
     client = otterwick.console()
-    document = {"timezone": "Europe/London", "week": [{"day": "tue", "from": "10:00", "to": "12:00"}], "exceptions": []}
+    document = {
+        "timezone": "Europe/London",
+        "week": [{"day": "tue", "from": "10:00", "to": "12:00"}],
+        "exceptions": [],
+    }
     line = send(client, "post", "hours", {"name": "Phone line", "document": document}).json()["id"]
     main = HoursSet.objects.order_by("pk")[0].pk
     one = added(otterwick, PHONE | {"hours": [line]})
@@ -315,7 +344,8 @@ def test_hours_are_given_out_at_a_secret_address_and_as_json_ld(otterwick: World
     out = send(client, "post", f"hours/{main}/out").json()
     assert '"openingHoursSpecification"' in out["json_ld"]
     path = (
-        out["address"].partition("8400")[2] or out["address"].rpartition("/h/")[1] + out["address"].rpartition("/h/")[2]
+        out["address"].partition("8400")[2]
+        or out["address"].rpartition("/h/")[1] + out["address"].rpartition("/h/")[2]
     )
     calendar = Client().get(path)
     assert calendar["Content-Type"].startswith("text/calendar")
@@ -341,7 +371,11 @@ def test_away_ends_by_itself_and_outside_of_their_times_somebody_counts_as_away(
     for time in ("2026-11-24T15:00:00Z", "2027-11-24T15:00:00Z", None):
         body = {"away": True, "until": "time", "time": time}
         assert send(client, "put", "counter", body).json()["errors"][0]["field"] == "time"
-    document = {"timezone": "Europe/London", "week": [{"day": "mon", "from": "10:00", "to": "12:00"}], "exceptions": []}
+    document = {
+        "timezone": "Europe/London",
+        "week": [{"day": "mon", "from": "10:00", "to": "12:00"}],
+        "exceptions": [],
+    }
     mondays = send(client, "post", "hours", {"name": "Mondays", "document": document}).json()["id"]
     member = Member.objects.get(business_id=otterwick.owner.business_id).pk
     assert send(client, "put", f"members/{member}/hours", {"hours_id": mondays}).status_code == 204
@@ -354,7 +388,10 @@ def test_the_table_of_replies_inherits_and_says_from_where(otterwick: World) -> 
     for situation, reply in cells.items():
         body = {"reply": reply, "column": phone["public_id"], "language": "en"}
         assert send(client, "put", f"replies/{situation}", body).status_code == 204
-    assert send(client, "put", "replies/open", {"reply": {"title": ["Diolch"]}, "language": "cy"}).status_code == 204
+    assert (
+        send(client, "put", "replies/open", {"reply": {"title": ["Diolch"]}, "language": "cy"}).status_code
+        == 204
+    )
     table = client.get("/api/replies?language=cy").json()
     rows = {row["situation"]: row["cells"] for row in table["rows"]}
     assert [one["own"] for one in rows["open"]] == [True, False]

@@ -68,7 +68,9 @@ def without_ids(value: Any) -> Any:
             # Whose entry it is stands with it where they are not here; each entry says who it was by all the same.
             value = value | {"data": {key: one for key, one in value["data"].items() if key != "by"}}
         return {
-            key: without_ids(one) for key, one in value.items() if key not in _OWN and key not in {"followup", "mail"}
+            key: without_ids(one)
+            for key, one in value.items()
+            if key not in _OWN and key not in {"followup", "mail"}
         }
     return [without_ids(one) for one in value] if isinstance(value, list) else value
 
@@ -125,7 +127,11 @@ def test_a_business_is_made_anew_from_its_copy(busy: World) -> None:
     ours, theirs = Touchpoint.objects.order_by("pk")
     assert (ours.state, theirs.state) == ("live", "live")
     assert ours.public_id != theirs.public_id
-    [late] = [one["id"] for one in client.get("/api/follow-ups").json()["lanes"][0]["items"] if one["called"] == "Late"]
+    [late] = [
+        one["id"]
+        for one in client.get("/api/follow-ups").json()["lanes"][0]["items"]
+        if one["called"] == "Late"
+    ]
     done = client.post(f"/api/follow-ups/{late}/finish", {"outcome": "won"}, content_type="application/json")
     assert done.status_code == 200
     assert seen(busy.console()) == before
@@ -143,7 +149,9 @@ def test_what_names_something_else_names_it_there(busy: World) -> None:
         document={"text": ["Soon."]},
     )
     made = {"kind": "phone", "label": "Call", "handle": "01632 960123", "hours": [hours]}
-    assert client.post("/api/channels", {"document": made}, content_type="application/json").status_code == 201
+    assert (
+        client.post("/api/channels", {"document": made}, content_type="application/json").status_code == 201
+    )
     given = {"rules": [{"touchpoint": touchpoint.pk, "member": busy.owner.member_id}]}
     assert client.put("/api/give-rules", given, content_type="application/json").status_code == 204
     new = empty()
@@ -165,7 +173,9 @@ def test_members_who_are_here_keep_what_is_theirs(busy: World) -> None:
     Member.objects.create(business=member.business, user=busy.user, role="staff")
     told = brought(client, data)
     assert len(told["told"]) == 2, "nobody is missed; the line on the site has a new key"
-    [late] = [one for one in client.get("/api/follow-ups").json()["lanes"][0]["items"] if one["called"] == "Late"]
+    [late] = [
+        one for one in client.get("/api/follow-ups").json()["lanes"][0]["items"] if one["called"] == "Late"
+    ]
     noted = client.get(f"/api/follow-ups/{late['id']}").json()["timeline"][-1]
     assert (noted["kind"], noted["by"]) == ("noted", busy.user.name)
 
@@ -239,7 +249,9 @@ def changed(data: bytes, name: str, content: bytes | None) -> bytes:
         ("members.jsonl", b'{"id": "x"}\n', "members.jsonl"),
     ],
 )  # fmt: skip
-def test_what_is_no_copy_is_told_and_changes_nothing(busy: World, name: str, content: bytes | None, words: str) -> None:
+def test_what_is_no_copy_is_told_and_changes_nothing(
+    busy: World, name: str, content: bytes | None, words: str
+) -> None:
     client = empty()
     before = seen(client)
     told = brought(client, changed(copied(busy.console()), name, content))

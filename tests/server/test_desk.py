@@ -48,13 +48,18 @@ def client_sees(client: Client, one: int) -> dict[str, Any]:
     return found
 
 
-def test_what_is_begun_is_found_again_by_its_writer_alone_until_it_is_sent(two: tuple[Client, Client, int]) -> None:
+def test_what_is_begun_is_found_again_by_its_writer_alone_until_it_is_sent(
+    two: tuple[Client, Client, int],
+) -> None:
     ours, theirs, one = two
     sit(ours, one, draft="We do, from", writing=True)
     sit(ours, one)
     assert client_sees(ours, one)["draft"] == "We do, from"
     assert client_sees(theirs, one)["draft"] == ""
-    assert (ours.get("/api/follow-ups").json()["begun"], theirs.get("/api/follow-ups").json()["begun"]) == ([one], [])
+    assert (ours.get("/api/follow-ups").json()["begun"], theirs.get("/api/follow-ups").json()["begun"]) == (
+        [one],
+        [],
+    )
     said = answer(ours, one, "We do, from ten.")
     assert (said.status_code, said.json()["draft"]) == (200, "")
     assert ours.get("/api/follow-ups").json()["begun"] == []
@@ -84,7 +89,9 @@ def test_of_two_answers_the_second_is_told_before_it_goes(two: tuple[Client, Cli
 def offline(client: Client, one: int, what: str, once: str, seen: int, **body: Any) -> Any:
     """What a device did without a network, handed in when it is back."""
     headers = {"X-Intavo-Once": once, "X-Intavo-Seen": str(seen)}
-    return client.post(f"/api/follow-ups/{one}/{what}", body, content_type="application/json", headers=headers)
+    return client.post(
+        f"/api/follow-ups/{one}/{what}", body, content_type="application/json", headers=headers
+    )
 
 
 def test_what_a_device_did_without_a_network_is_done_once(two: tuple[Client, Client, int]) -> None:
@@ -105,7 +112,9 @@ def test_what_a_colleague_did_meanwhile_is_told_and_not_overwritten(two: tuple[C
     assert done.status_code == 200
     refused = offline(ours, one, "put-off", "b1", seen, until="2026-11-25T10:00:00Z")
     assert refused.status_code == 422
-    assert refused.json()["errors"] == [{"field": "seen", "message": "Sable Okonjo has finished it meanwhile."}]
+    assert refused.json()["errors"] == [
+        {"field": "seen", "message": "Sable Okonjo has finished it meanwhile."}
+    ]
     assert client_sees(ours, one)["state"] == "finished"
     # What was refused is not taken for done: with what is known by now it is asked anew.
     now = client_sees(ours, one)["timeline"][-1]["id"]

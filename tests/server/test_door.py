@@ -41,7 +41,9 @@ def test_there_is_something_to_try() -> None:
 
 
 @pytest.mark.parametrize(("method", "where"), BODIES)
-def test_a_body_with_half_a_character_is_refused_with_its_place(otterwick: World, method: str, where: str) -> None:
+def test_a_body_with_half_a_character_is_refused_with_its_place(
+    otterwick: World, method: str, where: str
+) -> None:
     body = '{"name": {"of": ["ok", "\\ud800"]}, "n": 1e999}'
     answer = getattr(otterwick.console(), method)(where, body, content_type="application/json")
     assert answer.status_code == 422, answer.content

@@ -11,7 +11,9 @@ def done(world: World) -> dict[str, bool]:
     return {one["key"]: one["done"] for one in world.console().get("/api/first-steps").json()}
 
 
-def test_each_step_is_true_by_looking_and_all_go_once_they_are_done(otterwick: World, visitor: Visitor) -> None:
+def test_each_step_is_true_by_looking_and_all_go_once_they_are_done(
+    otterwick: World, visitor: Visitor
+) -> None:
     console = otterwick.console()
     Business.objects.update(hours_looked_at=False)
     before = done(otterwick)
@@ -26,8 +28,12 @@ def test_each_step_is_true_by_looking_and_all_go_once_they_are_done(otterwick: W
     assert visitor.post("intake", sending(document)).status_code == 201
     assert done(otterwick)["sent"]
     item = console.get("/api/follow-ups").json()
-    first = next(one for lane in item["lanes"] for one in lane["items"]) if item["lanes"] else item["sign_ups"][0]
-    console.post(f"/api/follow-ups/{first['id']}/finish", {"outcome": "answered"}, content_type="application/json")
+    first = (
+        next(one for lane in item["lanes"] for one in lane["items"]) if item["lanes"] else item["sign_ups"][0]
+    )
+    console.post(
+        f"/api/follow-ups/{first['id']}/finish", {"outcome": "answered"}, content_type="application/json"
+    )
     assert done(otterwick) == {}
 
 

@@ -115,7 +115,9 @@ def test_finishing_late_breaks_the_promise_and_undo_takes_both_back(four: World)
     assert not PromiseCounted.objects.exists()
 
 
-def test_put_off_stands_at_the_foot_and_comes_back_by_itself(four: World, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_put_off_stands_at_the_foot_and_comes_back_by_itself(
+    four: World, monkeypatch: pytest.MonkeyPatch
+) -> None:
     client = four.console()
     assert post(client, "Soon", "put-off", until="2026-11-24T13:00:00Z").status_code == 422
     assert post(client, "Soon", "put-off", until="2026-11-24T15:00:00Z").status_code == 200

@@ -59,7 +59,11 @@ def service(monkeypatch: pytest.MonkeyPatch) -> Iterator[Service]:
 def call(gateway: Gateway, secret: str, body: dict[str, Any], id_: str = "msg_1") -> Any:
     text, at = json.dumps(body), datetime.now(UTC)
     signature = Webhook(secret).sign(id_, at, text)
-    headers = {"webhook-id": id_, "webhook-timestamp": str(int(at.timestamp())), "webhook-signature": signature}
+    headers = {
+        "webhook-id": id_,
+        "webhook-timestamp": str(int(at.timestamp())),
+        "webhook-signature": signature,
+    }
     return Client().post(f"/g/{gateway.key}", text, content_type="application/json", headers=headers)
 
 

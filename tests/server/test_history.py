@@ -56,7 +56,9 @@ def test_what_will_change_is_listed_until_it_is_live(otterwick: World) -> None:
 def test_turning_into_something_else_is_one_step_that_can_be_undone(otterwick: World) -> None:
     client = otterwick.console()
     draft = made(client)
-    turned = call(client, "post", f"/touchpoints/{draft['id']}/turn-into", {"purpose": "feedback", "stance": "card"})
+    turned = call(
+        client, "post", f"/touchpoints/{draft['id']}/turn-into", {"purpose": "feedback", "stance": "card"}
+    )
     assert (turned["purpose"], turned["stance"], headline(turned)) == ("feedback", "card", headline(draft))
     assert turned["look"]["place"] == "bottom-right"
     assert call(client, "post", f"/touchpoints/{draft['id']}/undo")["purpose"] == "sign-up"
@@ -83,7 +85,9 @@ def test_the_order_decides_the_plan(otterwick: World, visitor: Visitor) -> None:
     assert [one["name"] for one in call(client, "get", "/touchpoints")] == ["Second", "News of Otterwick"]
 
 
-def test_one_that_is_thrown_away_is_gone_from_the_site_and_can_be_had_back(otterwick: World, visitor: Visitor) -> None:
+def test_one_that_is_thrown_away_is_gone_from_the_site_and_can_be_had_back(
+    otterwick: World, visitor: Visitor
+) -> None:
     client = otterwick.console()
     path = f"/touchpoints/{otterwick.touchpoint.pk}"
     call(client, "delete", path, status=204)
@@ -112,19 +116,27 @@ def test_a_file_goes_out_and_comes_in_and_a_bad_one_names_its_places(otterwick: 
     answer = client.get(f"/api/touchpoints/{otterwick.touchpoint.pk}/file")
     assert answer["Content-Disposition"] == 'attachment; filename="news-of-otterwick.touchpoint.json"'
     taken = call(
-        client, "post", "/touchpoints/from-file", {"text": answer.content.decode(), "name": "Again"}, status=201
+        client,
+        "post",
+        "/touchpoints/from-file",
+        {"text": answer.content.decode(), "name": "Again"},
+        status=201,
     )
     assert (taken["name"], headline(taken)) == ("Again", "News worth opening, once a month")
     broken = json.loads(answer.content)
     broken["steps"][0]["parts"][0]["size"] = "huge"
     broken["look"]["width"] = 5
-    errors = call(client, "post", "/touchpoints/from-file", {"text": json.dumps(broken)}, status=422)["errors"]
+    errors = call(client, "post", "/touchpoints/from-file", {"text": json.dumps(broken)}, status=422)[
+        "errors"
+    ]
     assert [one["field"] for one in errors] == ["file.steps.0.parts.0.size", "file.look.width"]
     newer = call(client, "post", "/touchpoints/from-file", {"text": '{"version": 2}'}, status=422)["errors"]
     assert "version 2; this Intavo knows version 1" in newer[0]["message"]
 
 
-def test_the_house_style_reaches_visitors_and_what_departs_is_marked(otterwick: World, visitor: Visitor) -> None:
+def test_the_house_style_reaches_visitors_and_what_departs_is_marked(
+    otterwick: World, visitor: Visitor
+) -> None:
     client = otterwick.console()
     house = {"colours": {"button": "#a83a1f"}, "corners": 3}
     call(client, "put", f"/sites/{otterwick.site.pk}/house", {"house": house})
@@ -142,7 +154,9 @@ def test_the_house_style_reaches_visitors_and_what_departs_is_marked(otterwick: 
 def test_questions_are_kept_sanitised_ordered_shown_and_counted(otterwick: World, visitor: Visitor) -> None:
     client = otterwick.console()
     answer = '<p onclick="x()">Yes.<script>x</script> <img src="https://x.example/t.png" alt="map"></p>'
-    first = call(client, "post", "/questions", {"question": "Dogs?", "answer": answer, "group": "Hire"}, status=201)
+    first = call(
+        client, "post", "/questions", {"question": "Dogs?", "answer": answer, "group": "Hire"}, status=201
+    )
     second = call(client, "post", "/questions", {"question": "Rain?", "answer": "<p>We go.</p>"}, status=201)
     assert first["answer"] == '<p>Yes. <img alt="map"></p>'
     call(client, "put", "/questions/order", {"question_ids": [second["id"], first["id"]]})
@@ -164,13 +178,19 @@ def test_what_is_hard_to_read_is_said_with_the_shade_that_passes(otterwick: Worl
     draft = call(client, "get", f"/touchpoints/{otterwick.touchpoint.pk}")
     draft["document"]["look"]["colours"]["button"] = "#d9742c"
     draft = call(
-        client, "put", f"/touchpoints/{draft['id']}/draft", {"document": draft["document"], "based_on": draft["number"]}
+        client,
+        "put",
+        f"/touchpoints/{draft['id']}/draft",
+        {"document": draft["document"], "based_on": draft["number"]},
     )
     bad = [one for one in draft["readings"] if not one["passes"] and not one["phone"]]
     assert [(one["what"], one["role"]) for one in bad] == [("Button", "button")]
     draft["document"]["look"]["colours"]["button"] = bad[0]["better"]
     draft = call(
-        client, "put", f"/touchpoints/{draft['id']}/draft", {"document": draft["document"], "based_on": draft["number"]}
+        client,
+        "put",
+        f"/touchpoints/{draft['id']}/draft",
+        {"document": draft["document"], "based_on": draft["number"]},
     )
     assert all(one["passes"] for one in draft["readings"])
     assert call(client, "get", "/covered?width=375&height=333.5")["share"] == 0.5

@@ -68,5 +68,10 @@ def test_a_short_link_opens_it_on_a_page_of_the_site_and_is_a_qr_code_too(otterw
     assert svg["Content-Type"] == "image/svg+xml"
     assert svg.content.startswith(b"<?xml")
     assert png.content.startswith(b"\x89PNG")
-    for missing in (f"/l/{site}/nothing", f"/l/{site}/{slug}.gif", f"/l/nowhere/{slug}", f"/l/{site}/nothing.svg"):
+    for missing in (
+        f"/l/{site}/nothing",
+        f"/l/{site}/{slug}.gif",
+        f"/l/nowhere/{slug}",
+        f"/l/{site}/nothing.svg",
+    ):
         assert client.get(missing).status_code == 404

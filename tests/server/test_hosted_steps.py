@@ -123,7 +123,9 @@ def test_more_is_told_of_what_was_live_only(otterwick: World, visitor: Visitor) 
 
 
 @pytest.mark.parametrize("stance", ["pop-up", "bar", "button"])
-def test_the_plan_says_how_it_stands_and_what_it_waits_for(otterwick: World, visitor: Visitor, stance: str) -> None:
+def test_the_plan_says_how_it_stands_and_what_it_waits_for(
+    otterwick: World, visitor: Visitor, stance: str
+) -> None:
     row = live(otterwick, "news")
     client = otterwick.console()
     client.post(f"/api/touchpoints/{row.pk}/turn-into", {"stance": stance}, content_type="application/json")
@@ -143,7 +145,9 @@ def test_about_to_leave_is_a_moment_of_its_own(otterwick: World, visitor: Visito
     live(otterwick, "parting")
     entry = next(one for one in visitor.plan().json()["touchpoints"] if one["slug"] == "a-parting")
     assert entry["moments"] == [[{"leave": True}]]
-    assert [one["slug"] for one in visitor.plan(device="phone").json()["touchpoints"]] == ["news-of-otterwick"]
+    assert [one["slug"] for one in visitor.plan(device="phone").json()["touchpoints"]] == [
+        "news-of-otterwick"
+    ]
 
 
 def test_the_stage_is_told_the_same_as_visitors(otterwick: World) -> None:
@@ -165,7 +169,9 @@ def test_a_visitor_who_corrects_a_slip_before_confirming_leaves_nothing_behind(o
     visitor = Visitor(otterwick.site.key)
     wrong = sending(row, 1) | {"answers": {"email": "ife@pst.example"}}
     visitor.post("intake", wrong)
-    visitor.post("intake", sending(row, 2) | {"answers": {"email": "ife@post.example"}, "corrects": wrong["id"]})
+    visitor.post(
+        "intake", sending(row, 2) | {"answers": {"email": "ife@post.example"}, "corrects": wrong["id"]}
+    )
     assert [one.raw["answers"]["email"] for one in Submission.objects.all()] == ["ife@post.example"]
 
 

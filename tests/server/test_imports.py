@@ -58,7 +58,13 @@ def test_a_messy_file_is_understood_and_tried_before_anything_is_written(
     client = otterwick.console()
     assert set_up(client, messy, tags=["fair"]).status_code == 200
     trial = client.get(f"/api/imports/{messy['id']}/trial").json()
-    assert (trial["rows"], trial["new"], trial["joining"], trial["refused"], trial["agreed"]) == (7, 3, 2, 2, 0)
+    assert (trial["rows"], trial["new"], trial["joining"], trial["refused"], trial["agreed"]) == (
+        7,
+        3,
+        2,
+        2,
+        0,
+    )
     assert [(one["number"], one["what"]) for one in trial["lines"]] == [
         (1, "new"),
         (2, "joining"),
@@ -68,7 +74,9 @@ def test_a_messy_file_is_understood_and_tried_before_anything_is_written(
         (6, "new"),
         (7, "new"),
     ]
-    assert {one["why"] for one in trial["reasons"]} >= {"There is neither an email address nor a phone number."}
+    assert {one["why"] for one in trial["reasons"]} >= {
+        "There is neither an email address nor a phone number."
+    }
     assert Person.objects.count() == 1
     set_up(client, messy, consent_source="The sheet at the boathouse", consent_date="2026-05-01")
     assert client.get(f"/api/imports/{messy['id']}/trial").json()["agreed"] == 2
@@ -89,7 +97,9 @@ def test_what_cannot_be_is_refused_by_its_field(
     assert (answer.status_code, answer.json()["errors"][0]["field"]) == (422, field)
 
 
-def test_it_is_taken_once_refused_rows_come_back_and_it_is_undone(messy: dict[str, Any], otterwick: World) -> None:
+def test_it_is_taken_once_refused_rows_come_back_and_it_is_undone(
+    messy: dict[str, Any], otterwick: World
+) -> None:
     client, number = otterwick.console(), messy["id"]
     set_up(client, messy, tags=["fair"], consent_source="The sheet", consent_date="2026-05-01")
     assert client.post(f"/api/imports/{number}/take").status_code == 202
@@ -106,7 +116,9 @@ def test_it_is_taken_once_refused_rows_come_back_and_it_is_undone(messy: dict[st
     [consent] = person.consents.all()
     assert (consent.wording, consent.given_at.date().isoformat()) == ("The sheet", "2026-05-01")
     assert ["Lieblingsboot", "Kajak"] in person.events.order_by("pk")[0].data["typed"]
-    assert Person.objects.get(name="Nur Telefon").events.get().data["typed"] == [["Lieblingsboot", "zwei\nZeilen"]]
+    assert Person.objects.get(name="Nur Telefon").events.get().data["typed"] == [
+        ["Lieblingsboot", "zwei\nZeilen"]
+    ]
     known = Person.objects.get(addresses__key="ife.dunmore@post.example")
     assert (known.name, known.consents.filter(name="imported").count()) == ("Ife", 0)
     text = b"".join(client.get(f"/api/imports/{number}/refused").streaming_content).decode()
@@ -132,7 +144,9 @@ def test_it_is_taken_once_refused_rows_come_back_and_it_is_undone(messy: dict[st
     assert TimelineEvent.objects.filter(kind="imported").count() == 0
 
 
-def test_a_job_that_dies_in_the_middle_doubles_no_row(otterwick: World, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_a_job_that_dies_in_the_middle_doubles_no_row(
+    otterwick: World, monkeypatch: pytest.MonkeyPatch
+) -> None:
     lines = "".join(f"Person {n},p{n % 900}@post.example\n" for n in range(1200))
     row = load(otterwick.console(), f"Name,Email\n{lines}".encode()).json()
     otterwick.console().post(f"/api/imports/{row['id']}/take")
@@ -222,7 +236,9 @@ def test_odd_files_are_refused_or_read_and_never_a_fault(otterwick: World, data:
         assert client.get(f"/api/imports/{row['id']}/refused").status_code == 200
 
 
-def test_files_that_nobody_takes_are_forgotten(messy: dict[str, Any], monkeypatch: pytest.MonkeyPatch) -> None:
+def test_files_that_nobody_takes_are_forgotten(
+    messy: dict[str, Any], monkeypatch: pytest.MonkeyPatch
+) -> None:
     clear_away()
     assert Import.objects.count() == 1
     now = clock.now()

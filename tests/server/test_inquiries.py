@@ -21,7 +21,14 @@ def question(world: World, **after: Any) -> Touchpoint:
     for part in document["steps"][0]["parts"]:
         if part.get("name") == "email":
             part["required"] = False
-    phone = {"id": "p70", "kind": "field", "input": "phone", "name": "phone", "label": "Phone", "required": False}
+    phone = {
+        "id": "p70",
+        "kind": "field",
+        "input": "phone",
+        "name": "phone",
+        "label": "Phone",
+        "required": False,
+    }
     document["steps"][0]["parts"].insert(4, phone)
     document["after"] |= after
     save_draft(world.owner, touchpoint_id=row.pk, document=document, based_on=1)
@@ -56,7 +63,9 @@ def test_its_own_promise_wins_over_the_businesss(visitor: Visitor, otterwick: Wo
     assert answer.json()["says"]["text"] == "We answer tomorrow by 13:35."
 
 
-def test_somebody_without_an_email_is_known_by_phone_and_cannot_be_mailed(visitor: Visitor, otterwick: World) -> None:
+def test_somebody_without_an_email_is_known_by_phone_and_cannot_be_mailed(
+    visitor: Visitor, otterwick: World
+) -> None:
     row = question(otterwick)
     assert ask(visitor, row, 1, phone="07700 900142").status_code == 201
     assert ask(visitor, row, 2, phone="+44 7700 900142", name="Hedra").status_code == 201
@@ -90,14 +99,18 @@ def test_one_phone_on_two_emails_is_two_people_and_a_suggestion(visitor: Visitor
         ({"email": "t@post.example", "question": " "}, "answers.question"),
     ],
 )
-def test_what_is_missing_or_wrong_is_named(visitor: Visitor, otterwick: World, answers: dict, field: str) -> None:
+def test_what_is_missing_or_wrong_is_named(
+    visitor: Visitor, otterwick: World, answers: dict, field: str
+) -> None:
     refused = ask(visitor, question(otterwick), 1, **answers)
     assert refused.status_code == 422
     assert [error["field"] for error in refused.json()["errors"]] == [field]
     assert Person.objects.count() == 0
 
 
-def test_a_question_and_a_signup_are_two_pieces_of_work_for_one_person(visitor: Visitor, otterwick: World) -> None:
+def test_a_question_and_a_signup_are_two_pieces_of_work_for_one_person(
+    visitor: Visitor, otterwick: World
+) -> None:
     visitor.post("intake", sending(otterwick.touchpoint, 1))
     ask(visitor, question(otterwick), 2, email="IFE.Dunmore@post.example")
     assert Person.objects.count() == 1
@@ -111,7 +124,15 @@ def test_the_answers_of_a_touchpoint_stand_in_a_table_over_all_versions(
     ask(visitor, row, 1, email="eve@post.example", name="Ève", question="=cmd: suits?")
     document = json.loads(json.dumps(row.live.document))
     document["steps"][0]["parts"].insert(
-        2, {"id": "p71", "kind": "field", "input": "text", "name": "boat", "label": "Which boat?", "required": False}
+        2,
+        {
+            "id": "p71",
+            "kind": "field",
+            "input": "text",
+            "name": "boat",
+            "label": "Which boat?",
+            "required": False,
+        },
     )
     row = save_and_put_live(otterwick, row, document)
     ask(visitor, row, 2, email="nia@post.example", question="When is low tide?", boat="The red one")
@@ -128,7 +149,9 @@ def test_the_answers_of_a_touchpoint_stand_in_a_table_over_all_versions(
     assert client.get(address, {"before": table["rows"][0]["id"]}).json()["rows"] == table["rows"][1:]
     text = client.get(f"{address}-csv", {"q": "suits"}).getvalue().decode()
     assert ("'=cmd: suits?" in text, "nia@" in text) == (True, False)
-    assert other.console().get(address).status_code == other.console().get(f"{address}-csv").status_code == 404
+    assert (
+        other.console().get(address).status_code == other.console().get(f"{address}-csv").status_code == 404
+    )
 
 
 def save_and_put_live(world: World, row: Touchpoint, document: dict[str, Any]) -> Touchpoint:

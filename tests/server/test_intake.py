@@ -61,13 +61,18 @@ def test_the_thank_you_mail_says_the_promise_and_goes_out_once(visitor: Visitor,
 def test_a_suppressed_address_gets_no_mail(visitor: Visitor, otterwick: World) -> None:
     visitor.post("intake", sending(otterwick.touchpoint))
     Suppression.objects.create(
-        business=otterwick.business, address_key="ife.dunmore@post.example", reason="bounced", since=clock.now()
+        business=otterwick.business,
+        address_key="ife.dunmore@post.example",
+        reason="bounced",
+        since=clock.now(),
     )
     send(mail_id=OutgoingMail.objects.get().pk)
     assert outbox.outbox == []
 
 
-def test_the_same_person_in_capitals_is_one_person_with_two_events(visitor: Visitor, otterwick: World) -> None:
+def test_the_same_person_in_capitals_is_one_person_with_two_events(
+    visitor: Visitor, otterwick: World
+) -> None:
     visitor.post("intake", sending(otterwick.touchpoint, 1))
     shouted = {"email": "IFE.DUNMORE@POST.EXAMPLE", "name": "Mallory"}
     visitor.post("intake", sending(otterwick.touchpoint, 2, answers=shouted))
@@ -99,27 +104,36 @@ def test_when_closed_the_after_hours_reply_is_given(
     assert says["text"] == "We open again on Monday at 09:00 and answer on Monday by 11:00."
 
 
-def test_a_slip_in_a_domain_is_offered_and_taking_it_leaves_no_trace(visitor: Visitor, otterwick: World) -> None:
+def test_a_slip_in_a_domain_is_offered_and_taking_it_leaves_no_trace(
+    visitor: Visitor, otterwick: World
+) -> None:
     for number in range(3):
         visitor.post(
-            "intake", sending(otterwick.touchpoint, 100 + number, answers={"email": f"a{number}@otterwick.example"})
+            "intake",
+            sending(otterwick.touchpoint, 100 + number, answers={"email": f"a{number}@otterwick.example"}),
         )
     queries._domains.clear()
     slip = visitor.post("intake", sending(otterwick.touchpoint, 1, answers={"email": "ife@otterwik.example"}))
     assert slip.status_code == 201
     assert slip.json()["suggest"] == {"email": "ife@otterwick.example"}
     assert Address.objects.filter(key="ife@otterwik.example").exists()
-    mended = sending(otterwick.touchpoint, 2, answers={"email": "ife@otterwick.example"}, corrects=f"{1:032x}")
+    mended = sending(
+        otterwick.touchpoint, 2, answers={"email": "ife@otterwick.example"}, corrects=f"{1:032x}"
+    )
     assert visitor.post("intake", mended).json()["suggest"] is None
     assert not Address.objects.filter(key="ife@otterwik.example").exists()
     assert Person.objects.count() == 4
     assert OutgoingMail.objects.get(to_key="ife@otterwik.example").state == OutgoingMail.SUPPRESSED
 
 
-def test_a_correction_never_takes_away_somebody_who_was_known_before(visitor: Visitor, otterwick: World) -> None:
+def test_a_correction_never_takes_away_somebody_who_was_known_before(
+    visitor: Visitor, otterwick: World
+) -> None:
     visitor.post("intake", sending(otterwick.touchpoint, 1))
     visitor.post("intake", sending(otterwick.touchpoint, 2))
-    visitor.post("intake", sending(otterwick.touchpoint, 3, answers={"email": "b@post.example"}, corrects=f"{2:032x}"))
+    visitor.post(
+        "intake", sending(otterwick.touchpoint, 3, answers={"email": "b@post.example"}, corrects=f"{2:032x}")
+    )
     assert Address.objects.filter(key="ife.dunmore@post.example").exists()
 
 

@@ -25,7 +25,9 @@ def _own_folder(monkeypatch: pytest.MonkeyPatch, tmp_path: Any) -> None:
     monkeypatch.setattr(settings, "MEDIA_ROOT", str(tmp_path / "uploads"))
 
 
-def drawn(form: str = "PNG", mode: str = "RGB", size: tuple[int, int] = (1800, 900), colour: Any = "#336699") -> bytes:
+def drawn(
+    form: str = "PNG", mode: str = "RGB", size: tuple[int, int] = (1800, 900), colour: Any = "#336699"
+) -> bytes:
     """A picture as a file."""
     out = io.BytesIO()
     Image.new(mode, size, colour).save(out, form)
@@ -64,7 +66,9 @@ def head_of_png(width: int, height: int) -> bytes:
 
 
 @pytest.mark.parametrize(("width", "height"), [(50_000, 50_000), (30_000, 10), (10, 12_001), (8_000, 5_001)])
-def test_a_picture_that_is_too_large_is_refused_by_its_head(otterwick: World, width: int, height: int) -> None:
+def test_a_picture_that_is_too_large_is_refused_by_its_head(
+    otterwick: World, width: int, height: int
+) -> None:
     begun = time.process_time()
     answer = add(otterwick.console(), head_of_png(width, height))
     assert answer.status_code == 422
@@ -143,7 +147,9 @@ def test_what_is_not_what_it_should_be_is_refused_with_the_reason(
 
 def test_the_same_file_twice_is_one(otterwick: World) -> None:
     client = otterwick.console()
-    assert add(client, drawn()).json()["public_id"] == add(client, drawn(), name="other.png").json()["public_id"]
+    assert (
+        add(client, drawn()).json()["public_id"] == add(client, drawn(), name="other.png").json()["public_id"]
+    )
 
 
 def test_one_that_is_used_cannot_be_thrown_away(otterwick: World) -> None:
@@ -174,7 +180,10 @@ def test_a_video_is_given_in_pieces_and_a_file_as_a_download(otterwick: World) -
     button = {"id": "p51", "kind": "button", "label": "The tides", "does": does}
     draft["document"]["steps"][0]["parts"].insert(0, button)
     body = {"document": draft["document"], "based_on": draft["number"]}
-    assert client.put(f"/api/touchpoints/{draft['id']}/draft", body, content_type="application/json").status_code == 200
+    assert (
+        client.put(f"/api/touchpoints/{draft['id']}/draft", body, content_type="application/json").status_code
+        == 200
+    )
     answer = Client().get(f"/m/{page['public_id']}/file")
     assert answer["Content-Disposition"] == 'attachment; filename="tides.pdf"'
     assert answer["X-Content-Type-Options"] == "nosniff"
@@ -215,7 +224,9 @@ def test_every_starter_can_be_read_on_its_picture_and_in_a_house_style(starter: 
     document = starter.document
     pixels = {name: found for name in document.assets() if (found := shipped_pixels(name)) is not None}
     assert pixels.keys() == document.assets()
-    brown = HouseStyle.model_validate({"colours": {"headline": "#3b2a1a", "text": "#3b2a1a", "card": "#fffaf0"}})
+    brown = HouseStyle.model_validate(
+        {"colours": {"headline": "#3b2a1a", "text": "#3b2a1a", "card": "#fffaf0"}}
+    )
     for house in (None, brown):
         read = [one for phone in (False, True) for one in readings(document, pixels, house, phone)]
         assert [(one.what, one.ratio) for one in read if not one.passes] == []

@@ -57,7 +57,10 @@ def test_every_request_has_an_id_which_its_lines_have(
     try:
         answer = Client().get("/c/nothing", headers={"X-Request-ID": "abcdef0123456789"})
         assert answer["X-Request-ID"] == "abcdef0123456789"
-        assert Client().get("/healthz", headers={"X-Request-ID": "no\tid"})["X-Request-ID"] not in {"", "no\tid"}
+        assert Client().get("/healthz", headers={"X-Request-ID": "no\tid"})["X-Request-ID"] not in {
+            "",
+            "no\tid",
+        }
     finally:
         logging.getLogger("django.request").removeHandler(handler)
     assert "request='abcdef0123456789' event='Not Found: /c/…'" in lines[0]

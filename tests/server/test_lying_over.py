@@ -50,7 +50,9 @@ def test_where_a_bar_lies_over_the_page_is_found_by_the_ready_check(
     assert not LyingOver.objects.filter(page="/x").exists(), "of another business nothing is written"
 
 
-def test_a_newer_look_is_not_blamed_for_the_one_before(visitor: Visitor, otterwick: World, bar: Touchpoint) -> None:
+def test_a_newer_look_is_not_blamed_for_the_one_before(
+    visitor: Visitor, otterwick: World, bar: Touchpoint
+) -> None:
     visitor.post("beats", [over(bar, "/menu")])
     document = dict(bar.live.document)
     document["look"] = document["look"] | {"pushes": False}
@@ -62,7 +64,9 @@ def test_a_newer_look_is_not_blamed_for_the_one_before(visitor: Visitor, otterwi
     assert said(otterwick, row) == ["It could not move the page aside on /hire: there it lies over the page."]
 
 
-def test_what_the_page_has_places_for_stands_in_the_plan(visitor: Visitor, otterwick: World, bar: Touchpoint) -> None:
+def test_what_the_page_has_places_for_stands_in_the_plan(
+    visitor: Visitor, otterwick: World, bar: Touchpoint
+) -> None:
     document = dict(bar.live.document)
     sentence = document["show"]["sentences"][0] | {"pages": [{"kind": "exact", "path": "/nowhere"}]}
     document["show"] = document["show"] | {"sentences": [sentence]}

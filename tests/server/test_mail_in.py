@@ -36,7 +36,11 @@ def hand_in(world: World, raw: bytes, secret: str = "") -> Any:
 
 def mail(text: str, sender: str = SENDER, **heads: str) -> bytes:
     """A mail with these heads."""
-    given = {"From": f"Tomasz Wielgosz <{sender}>", "To": "hello@otterwick.example", "Subject": "Boats"} | heads
+    given = {
+        "From": f"Tomasz Wielgosz <{sender}>",
+        "To": "hello@otterwick.example",
+        "Subject": "Boats",
+    } | heads
     head = "".join(f"{name.replace('_', '-')}: {value}\r\n" for name, value in given.items())
     return f"{head}\r\n{text}".encode()
 
@@ -48,7 +52,9 @@ def asked(visitor: Visitor, otterwick: World) -> FollowUp:
     assert ask(visitor, question(otterwick), 1, email=SENDER, name="Tomasz").status_code == 201
     row = FollowUp.objects.get()
     body = {"text": "We do, from age six.", "key": "k1", "then": "wait"}
-    answered = otterwick.console().post(f"/api/follow-ups/{row.pk}/answer", body, content_type="application/json")
+    answered = otterwick.console().post(
+        f"/api/follow-ups/{row.pk}/answer", body, content_type="application/json"
+    )
     assert (answered.status_code, answered.json()["state"]) == (200, "for-them")
     row.refresh_from_db()
     return row
@@ -109,7 +115,11 @@ def test_their_answer_comes_back_to_its_follow_up(asked: FollowUp, otterwick: Wo
 def test_somebody_new_asks_by_mail(otterwick: World) -> None:
     answer = hand_in(otterwick, mail("Have you a boat on Sunday?", sender="Nia@post.example"))
     row = FollowUp.objects.get(pk=answer.json()["followup"])
-    assert (row.kind, row.excerpt, row.person.name) == ("inquiry", "Have you a boat on Sunday?", "Tomasz Wielgosz")
+    assert (row.kind, row.excerpt, row.person.name) == (
+        "inquiry",
+        "Have you a boat on Sunday?",
+        "Tomasz Wielgosz",
+    )
     body = {"text": "Yes.", "key": "k", "then": "wait"}
     otterwick.console().post(f"/api/follow-ups/{row.pk}/answer", body, content_type="application/json")
     assert ours(row).subject == "Re: Boats"
@@ -117,7 +127,8 @@ def test_somebody_new_asks_by_mail(otterwick: World) -> None:
 
 def test_from_another_address_it_is_shown_as_such_and_joins_nobody(asked: FollowUp, otterwick: World) -> None:
     hand_in(
-        otterwick, mail("It is me, from work.", sender="work@elsewhere.example", In_Reply_To=ours(asked).message_id)
+        otterwick,
+        mail("It is me, from work.", sender="work@elsewhere.example", In_Reply_To=ours(asked).message_id),
     )
     assert last_event("wrote by mail")["from"] == "work@elsewhere.example"
     person = Person.objects.get()
@@ -129,7 +140,9 @@ def test_a_token_that_was_made_up_or_is_of_another_business_is_none(
 ) -> None:
     made_up = f"answers+{asked.pk:x}-{'0' * 20}@otterwick.example"
     assert hand_in(otterwick, mail("Hi", sender="x@post.example", To=made_up)).json()["followup"] != asked.pk
-    theirs = hand_in(other, mail("Hi", To=ours(asked).reply_to, In_Reply_To=ours(asked).message_id)).json()["followup"]
+    theirs = hand_in(other, mail("Hi", To=ours(asked).reply_to, In_Reply_To=ours(asked).message_id)).json()[
+        "followup"
+    ]
     assert FollowUp.objects.get(pk=theirs).business_id == other.business.pk
     asked.refresh_from_db()
     assert asked.state == "for-them"
@@ -183,12 +196,16 @@ def test_what_comes_back_for_good_is_said_and_the_address_left_alone(
 def test_a_report_about_a_mail_that_was_never_sent_changes_nothing(
     asked: FollowUp, otterwick: World, tmp_path: Any
 ) -> None:
-    made_up = answer_to(kept(ours(asked), tmp_path), "gone", "", "").replace(ours(asked).message_id.encode(), b"<0@x>")
+    made_up = answer_to(kept(ours(asked), tmp_path), "gone", "", "").replace(
+        ours(asked).message_id.encode(), b"<0@x>"
+    )
     assert hand_in(otterwick, made_up).json()["became"] == "nobody"
     assert Suppression.objects.count() == 0
 
 
-def test_who_calls_it_spam_has_agreed_to_nothing_any_more(visitor: Visitor, otterwick: World, tmp_path: Any) -> None:
+def test_who_calls_it_spam_has_agreed_to_nothing_any_more(
+    visitor: Visitor, otterwick: World, tmp_path: Any
+) -> None:
     visitor.post("intake", sending(otterwick.touchpoint))
     sent = OutgoingMail.objects.get()
     assert hand_in(otterwick, answer_to(kept(sent, tmp_path), "spam", "", "")).json()["became"] == "withdrawn"
@@ -213,7 +230,9 @@ def test_files_are_kept_for_download_and_never_shown(otterwick: World, other: Wo
     made["From"], made["To"] = "nia@post.example", "hello@otterwick.example"
     made.set_content("See the plan")
     made.add_attachment(b"%PDF-1.4", maintype="application", subtype="pdf", filename="../plan.pdf")
-    made.add_attachment(b"<html><script>alert(1)</script>", maintype="image", subtype="png", filename="photo.png")
+    made.add_attachment(
+        b"<html><script>alert(1)</script>", maintype="image", subtype="png", filename="photo.png"
+    )
     hand_in(otterwick, made.as_bytes())
     files = last_event("wrote by mail")["files"]
     assert [(one["name"], one["risky"]) for one in files] == [("plan.pdf", False), ("photo.png", True)]
@@ -223,18 +242,26 @@ def test_files_are_kept_for_download_and_never_shown(otterwick: World, other: Wo
     assert other.console().get(f"/api/mail-files/{files[1]['id']}").status_code == 404
 
 
-def test_their_mailed_answer_goes_on_in_the_same_talk(visitor: Visitor, otterwick: World, talking: World) -> None:
+def test_their_mailed_answer_goes_on_in_the_same_talk(
+    visitor: Visitor, otterwick: World, talking: World
+) -> None:
     begun = begin(talking, visitor)
     say(visitor, begun["talk"], 1, choice="c3")
     say(visitor, begun["talk"], 2, text="Do you hire by the week?")
     talk = Talk.objects.get()
     row = FollowUp.objects.get(pk=talk.followup_id)
-    row.person.addresses.create(business=row.business, kind="email", key=SENDER, shown=SENDER, domain="post.example")
-    raw = mail("By the week, please.", To=answer_address("answers@otterwick.example", row.pk, settings.SECRET_KEY))
+    row.person.addresses.create(
+        business=row.business, kind="email", key=SENDER, shown=SENDER, domain="post.example"
+    )
+    raw = mail(
+        "By the week, please.", To=answer_address("answers@otterwick.example", row.pk, settings.SECRET_KEY)
+    )
     assert hand_in(otterwick, raw).json()["followup"] == row.pk
     said = Message.objects.filter(talk=talk).latest("n")
     assert (said.source, said.text) == ("them", "By the week, please.")
-    poll = Client().get(f"/e/{visitor.key}/talks/{begun['talk']}?after={said.n - 1}", HTTP_ORIGIN=visitor.origin)
+    poll = Client().get(
+        f"/e/{visitor.key}/talks/{begun['talk']}?after={said.n - 1}", HTTP_ORIGIN=visitor.origin
+    )
     assert [one["text"] for one in poll.json()["messages"]] == ["By the week, please."]
 
 
@@ -243,7 +270,9 @@ def test_their_mailed_answer_goes_on_in_the_same_talk(visitor: Visitor, otterwic
     [(b"", 422), (b"\r\n", 422), (b"x" * (26 * 1024 * 1024), 413), (b"\x00\xff" * 50, 201),
      (b"From: a\r\nContent-Type: multipart/mixed; boundary=b\r\n\r\n" + b"--b\r\n\r\nx\r\n" * 300, 413)],
 )  # fmt: skip
-def test_what_is_no_mail_is_refused_and_what_can_be_read_is_taken(otterwick: World, raw: bytes, status: int) -> None:
+def test_what_is_no_mail_is_refused_and_what_can_be_read_is_taken(
+    otterwick: World, raw: bytes, status: int
+) -> None:
     assert hand_in(otterwick, raw).status_code == status
 
 
@@ -258,7 +287,9 @@ def test_one_secret_for_all_finds_whose_mail_it_is(
     asked: FollowUp, otterwick: World, other: World, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     monkeypatch.setattr(settings, "MAIL_IN_SECRET", "for all of them")
-    answered = hand_in(otterwick, mail("Yes", To="x@y.example", In_Reply_To=ours(asked).message_id), "for all of them")
+    answered = hand_in(
+        otterwick, mail("Yes", To="x@y.example", In_Reply_To=ours(asked).message_id), "for all of them"
+    )
     assert answered.json()["followup"] == asked.pk
     sent_there = hand_in(otterwick, mail("Hi", To=other.business.mail_address), "for all of them")
     assert IncomingMail.objects.latest("pk").business_id == other.business.pk
@@ -270,7 +301,9 @@ def test_where_answers_go_is_the_owners_to_say(otterwick: World) -> None:
     client = otterwick.console()
     before = client.get("/api/mail-in").json()
     assert before["address"] == ""
-    refused = client.put("/api/mail-in", {"address": "answers+1@otterwick.example"}, content_type="application/json")
+    refused = client.put(
+        "/api/mail-in", {"address": "answers+1@otterwick.example"}, content_type="application/json"
+    )
     assert refused.json()["errors"][0]["field"] == "address"
     kept_one = client.put(
         "/api/mail-in", {"address": "answers@otterwick.example"}, content_type="application/json"
@@ -279,7 +312,10 @@ def test_where_answers_go_is_the_owners_to_say(otterwick: World) -> None:
     renewed = client.post("/api/mail-in/renew").json()["url"]
     assert renewed != before["url"]
     assert (
-        Client().post(before["url"].partition("8400")[2], mail("Hi"), content_type="message/rfc822").status_code == 404
+        Client()
+        .post(before["url"].partition("8400")[2], mail("Hi"), content_type="message/rfc822")
+        .status_code
+        == 404
     )
     assert otterwick.staff().get("/api/mail-in").status_code == 403
 
@@ -338,7 +374,9 @@ def test_what_can_never_be_mailed_is_said_once_and_is_for_us_again(
     ask(visitor, question(otterwick, thank_you={"send": False}), 1, email="eve@post.example", name="Eve")
     client, pk = otterwick.console(), FollowUp.objects.get().pk
     body = {"text": "Yes, we do.", "key": "k", "then": "wait"}
-    assert client.post(f"/api/follow-ups/{pk}/answer", body, content_type="application/json").status_code == 200
+    assert (
+        client.post(f"/api/follow-ups/{pk}/answer", body, content_type="application/json").status_code == 200
+    )
     mail = OutgoingMail.objects.get()
     monkeypatch.setattr(settings, "EMAIL_BACKEND", f"{__name__}.Refuses")
     monkeypatch.setattr(Refuses, "problem", problem)

@@ -69,7 +69,10 @@ def test_what_cannot_be_opened_is_refused_and_not_kept(
 ) -> None:
     answer = put(otterwick, server, **more)
     assert answer.status_code == 422
-    assert (answer.json()["errors"][0]["field"], words in answer.json()["errors"][0]["message"]) == (field, True)
+    assert (answer.json()["errors"][0]["field"], words in answer.json()["errors"][0]["message"]) == (
+        field,
+        True,
+    )
     assert not Mailbox.objects.exists()
 
 

@@ -26,7 +26,9 @@ def somebody(email: str) -> Client:
 
 def invited(world: World, email: str = "Jory@Otterwick.example", role: str = "staff") -> int:
     """Invite somebody; the invitation's id."""
-    answer = world.console().post("/api/invitations", {"email": email, "role": role, "name": "Jory Tregenza"}, **JSON)
+    answer = world.console().post(
+        "/api/invitations", {"email": email, "role": role, "name": "Jory Tregenza"}, **JSON
+    )
     assert answer.status_code == 201
     return int(answer.json()["id"])
 
@@ -58,8 +60,12 @@ def test_an_invitation_is_for_its_address_alone_and_can_be_taken_back(otterwick:
     assert somebody("jory@otterwick.example").post(f"/api/invitations/{number}/join").status_code == 404
 
 
-@pytest.mark.parametrize(("email", "role", "field"), [("nobody", "staff", "email"), ("a@b.example", "king", "role")])
-def test_a_wrong_invitation_is_refused_by_its_field(otterwick: World, email: str, role: str, field: str) -> None:
+@pytest.mark.parametrize(
+    ("email", "role", "field"), [("nobody", "staff", "email"), ("a@b.example", "king", "role")]
+)
+def test_a_wrong_invitation_is_refused_by_its_field(
+    otterwick: World, email: str, role: str, field: str
+) -> None:
     answer = otterwick.console().post("/api/invitations", {"email": email, "role": role}, **JSON)
     assert (answer.status_code, answer.json()["errors"][0]["field"]) == (422, field)
 
@@ -81,7 +87,11 @@ def test_initials_and_roles_are_changed_and_staff_may_not(otterwick: World) -> N
     jory = somebody("jory@otterwick.example")
     jory.post(f"/api/invitations/{number}/join")
     member = Member.objects.get(user__email="jory@otterwick.example")
-    changed = otterwick.console().put(f"/api/members/{member.pk}", {"role": "owner", "initials": "j t"}, **JSON).json()
+    changed = (
+        otterwick.console()
+        .put(f"/api/members/{member.pk}", {"role": "owner", "initials": "j t"}, **JSON)
+        .json()
+    )
     assert (changed["role"], changed["initials"]) == ("owner", "JT")
     otterwick.console().put(f"/api/members/{member.pk}", {"role": "staff"}, **JSON)
     assert jory.delete(f"/api/members/{otterwick.owner.member_id}").status_code == 403
@@ -98,9 +108,14 @@ def test_one_person_works_in_several_businesses(otterwick: World, other: World) 
     me = console.get("/api/me").json()
     assert (me["business"]["id"], len(me["businesses"])) == (otterwick.owner.business_id, 2)
     back = console.post("/api/me/business", {"business_id": other.owner.business_id}, **JSON)
-    assert (back.status_code, console.get("/api/me").json()["business"]["id"]) == (204, other.owner.business_id)
+    assert (back.status_code, console.get("/api/me").json()["business"]["id"]) == (
+        204,
+        other.owner.business_id,
+    )
     stranger = somebody("nobody@heron.example")
-    assert stranger.post("/api/me/business", {"business_id": other.owner.business_id}, **JSON).status_code == 403
+    assert (
+        stranger.post("/api/me/business", {"business_id": other.owner.business_id}, **JSON).status_code == 403
+    )
 
 
 def test_the_log_says_who_did_what_filtered_and_in_pages(otterwick: World) -> None:

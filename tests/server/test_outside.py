@@ -79,14 +79,19 @@ def test_the_newest_mail_comes_first_and_words_cannot_become_markup(box: Box, we
     assert "<img" not in read(f"{web}/mails/000002")
 
 
-def test_however_many_there_are_the_list_goes_on_a_hundred_at_a_time(box: Box, web: str, tmp_path: Path) -> None:
+def test_however_many_there_are_the_list_goes_on_a_hundred_at_a_time(
+    box: Box, web: str, tmp_path: Path
+) -> None:
     for at in range(250):
         box.keep(letter(f"Number {at}", "x").as_bytes())
     pages = [read(f"{web}/{more}") for more in ("", "?before=000151", "?before=000051", "?before=none")]
     assert [page.count("<a href='/mails/") for page in pages] == [100, 100, 50, 100]
     assert "href='/?before=000151'" in pages[0]
     assert "Older mail" not in pages[2]
-    assert [mail["subject"] for mail in json.loads(read(f"{web}/mails.json"))][::249] == ["Number 249", "Number 0"]
+    assert [mail["subject"] for mail in json.loads(read(f"{web}/mails.json"))][::249] == [
+        "Number 249",
+        "Number 0",
+    ]
     again = Box(tmp_path)
     again.keep(letter("After a start", "x").as_bytes())
     assert again.names()[0] == "000251"

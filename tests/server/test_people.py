@@ -27,11 +27,19 @@ from .test_inquiries import ask, question
 AT, ZONE = datetime(2026, 11, 24, 14, 5, tzinfo=UTC), ZoneInfo("Europe/London")
 KINDS = ["signed up", "asked", "message", "answered", "note"]
 PAGES = ["https://otterwick.example/trips?x=1", "/trips/", "https://otterwick.example", "/hire#a?b", ""]
-TAGS, TOUCHPOINTS, NAMES = ["school", "Harbour"], ["Tide table", "Group booking"], ["Ève Lindqvist", "nia", "", "EVE"]
+TAGS, TOUCHPOINTS, NAMES = (
+    ["school", "Harbour"],
+    ["Tide table", "Group booking"],
+    ["Ève Lindqvist", "nia", "", "EVE"],
+)
 
 moments = st.integers(0, 60 * 24 * 60).map(lambda minutes: AT - timedelta(minutes=minutes))
 events = st.builds(
-    rules.SeenEvent, st.sampled_from(KINDS), moments, st.sampled_from([*TOUCHPOINTS, ""]), st.sampled_from(PAGES)
+    rules.SeenEvent,
+    st.sampled_from(KINDS),
+    moments,
+    st.sampled_from([*TOUCHPOINTS, ""]),
+    st.sampled_from(PAGES),
 )
 seen = st.builds(
     rules.Seen,
@@ -59,7 +67,10 @@ conditions = st.one_of(
     st.builds(rules.Added, no=st.booleans(), since=days, until=days),
     st.builds(rules.HasTag, no=st.booleans(), tag=st.sampled_from(TAGS)),
     st.builds(
-        rules.Agreed, no=st.booleans(), name=st.none() | st.sampled_from(["news", "offers"]), withdrawn=st.booleans()
+        rules.Agreed,
+        no=st.booleans(),
+        name=st.none() | st.sampled_from(["news", "offers"]),
+        withdrawn=st.booleans(),
     ),
     st.builds(rules.Reached, no=st.booleans(), kind=st.sampled_from(["email", "phone"])),
     st.builds(rules.Worded, no=st.booleans(), text=st.sampled_from(["eve", "Ève", "NIA", "@post", "1632"])),
@@ -102,7 +113,9 @@ TWICE = rules.SeenEvent("signed up", AT, "", "")
 
 @settings(max_examples=120, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @example(
-    people=[rules.Seen("Nia", AT, frozenset(), frozenset({"school"}), (), (TWICE,) * times) for times in (1, 2)],
+    people=[
+        rules.Seen("Nia", AT, frozenset(), frozenset({"school"}), (), (TWICE,) * times) for times in (1, 2)
+    ],
     wanted=TWICE_AND_TAGGED,
 )
 @given(people=st.lists(seen, min_size=1, max_size=5), wanted=filters)
@@ -142,7 +155,9 @@ def post(client: Client, address: str, **body: Any) -> Any:
 def dump() -> str:
     """Every row of every table, as text."""
     with connection.cursor() as cursor:
-        cursor.execute("SELECT quote_ident(table_name) FROM information_schema.tables WHERE table_schema = 'public'")
+        cursor.execute(
+            "SELECT quote_ident(table_name) FROM information_schema.tables WHERE table_schema = 'public'"
+        )
         found = []
         for (table,) in cursor.fetchall():
             cursor.execute(f"SELECT t::text FROM {table} t")  # noqa: S608  # names of our own tables
@@ -154,7 +169,15 @@ def dump() -> str:
 def two(visitor: Visitor, otterwick: World) -> tuple[Person, Person]:
     """Two cards of one person: the same phone on two emails, each with an open question."""
     row = question(otterwick)
-    ask(visitor, row, 1, email="eve@post.example", name="Ève Lindqvist", question="Suits?", phone="01632 960741")
+    ask(
+        visitor,
+        row,
+        1,
+        email="eve@post.example",
+        name="Ève Lindqvist",
+        question="Suits?",
+        phone="01632 960741",
+    )
     ask(visitor, row, 2, email="eva@post.example", name="Eve L.", question="And boots?", phone="01632 960741")
     one, other = Person.objects.order_by("pk")
     PersonTag.objects.create(business=one.business, person=one, tag="school", given_at=AT)
@@ -179,7 +202,9 @@ OURS = (
 )  # fmt: skip
 
 
-def test_two_cards_are_suggested_joined_and_parted_as_they_were(two: tuple[Person, Person], otterwick: World) -> None:
+def test_two_cards_are_suggested_joined_and_parted_as_they_were(
+    two: tuple[Person, Person], otterwick: World
+) -> None:
     client, (one, other) = otterwick.console(), two
     [pair] = client.get("/api/people-suggested").json()
     ids = {pair["one"]["id"], pair["other"]["id"]}
@@ -188,7 +213,10 @@ def test_two_cards_are_suggested_joined_and_parted_as_they_were(two: tuple[Perso
         assert [each["id"] for each in there["perhaps_same"]] == [each for each in ids if each != this]
         page = client.get(f"/api/people/{this}/export?form=page").content.decode()
         assert ("What Otterwick" in page, "[[" in page, "followup" in page) == (True, False, False)
-    assert ({pair["one"]["id"], pair["other"]["id"]}, pair["why"]) == ({one.pk, other.pk}, "the same phone number")
+    assert ({pair["one"]["id"], pair["other"]["id"]}, pair["why"]) == (
+        {one.pk, other.pk},
+        "the same phone number",
+    )
     said = post(client, f"people/{one.pk}/join-preview", gone_id=other.pk).json()
     assert (said["name"], said["names_clash"], said["gone_name"]) == ("Ève Lindqvist", True, "Eve L.")
     assert (said["joins"][:2], said["doubles"]) == (
@@ -214,12 +242,17 @@ def test_two_cards_are_suggested_joined_and_parted_as_they_were(two: tuple[Perso
     assert [client.get(f"/api/people/{this}").json()["perhaps_same"] for this in ids] == [[], []]
 
 
-def test_what_came_after_joining_stays_with_the_kept_card(two: tuple[Person, Person], otterwick: World) -> None:
+def test_what_came_after_joining_stays_with_the_kept_card(
+    two: tuple[Person, Person], otterwick: World
+) -> None:
     client, (one, other) = otterwick.console(), two
     joined = post(client, f"people/{one.pk}/join", gone_id=other.pk, name="gone").json()
     assert Person.objects.get().name == "Eve L."
     post(client, f"people/{one.pk}/note", text="Rang about boots.")
-    assert client.put(f"/api/people/{one.pk}/name", {"name": "Eve"}, content_type="application/json").status_code == 200
+    assert (
+        client.put(f"/api/people/{one.pk}/name", {"name": "Eve"}, content_type="application/json").status_code
+        == 200
+    )
     post(client, f"merges/{joined['merge']}/undo")
     one.refresh_from_db()
     assert (one.name, other.events.filter(kind="noted").count(), one.events.filter(kind="noted").count()) == (
@@ -233,7 +266,9 @@ def test_whoever_is_erased_is_found_nowhere_but_for_the_proof(
     two: tuple[Person, Person], otterwick: World, visitor: Visitor
 ) -> None:
     client, (one, other) = otterwick.console(), two
-    visitor.post("intake", sending(otterwick.touchpoint, 9, answers={"email": "eve@post.example", "name": "Ève"}))
+    visitor.post(
+        "intake", sending(otterwick.touchpoint, 9, answers={"email": "eve@post.example", "name": "Ève"})
+    )
     proofs = list(Consent.objects.filter(person=one).values_list("proof", flat=True))
     assert proofs
     post(client, f"people/{one.pk}/note", text="Lives at Heron Quay.")
@@ -265,7 +300,9 @@ def test_whoever_is_erased_is_found_nowhere_but_for_the_proof(
 
 
 @pytest.mark.parametrize("form", ["csv", "vcf", "jsonl"])
-def test_people_go_out_in_three_formats(two: tuple[Person, Person], otterwick: World, other: World, form: str) -> None:
+def test_people_go_out_in_three_formats(
+    two: tuple[Person, Person], otterwick: World, other: World, form: str
+) -> None:
     Person.objects.create(business_id=other.owner.business_id, name="Not ours", created_at=AT)
     one = two[0]
     Person.objects.filter(pk=one.pk).update(name="=HYPERLINK(1);\nÈve")
@@ -296,7 +333,8 @@ def test_people_go_out_in_three_formats(two: tuple[Person, Person], otterwick: W
 def test_people_are_listed_in_pages_and_groups(otterwick: World) -> None:
     client, business = otterwick.console(), otterwick.owner.business_id
     Person.objects.bulk_create(
-        Person(business_id=business, name=f"Person {n}", created_at=AT - timedelta(minutes=n // 3)) for n in range(120)
+        Person(business_id=business, name=f"Person {n}", created_at=AT - timedelta(minutes=n // 3))
+        for n in range(120)
     )
     seen: list[int] = []
     after: str | None = ""
@@ -305,14 +343,22 @@ def test_people_are_listed_in_pages_and_groups(otterwick: World) -> None:
         seen += [one["id"] for one in page["people"]]
         after = page["after"]
     assert (page["count"], len(seen), len(set(seen))) == (120, 120, 120)
-    assert [one["name"] for one in client.get("/api/people", {"q": "PERSON 117"}).json()["people"]] == ["Person 117"]
+    assert [one["name"] for one in client.get("/api/people", {"q": "PERSON 117"}).json()["people"]] == [
+        "Person 117"
+    ]
     wanted = {"conditions": [{"what": "worded", "text": "person 11"}]}
     group = post(client, "groups", name="Elevens", wanted=wanted, for_all=True).json()
     assert group["sentence"] == "people who have “person 11” in their name or address"
     assert [one["name"] for one in otterwick.staff().get("/api/groups").json()] == ["Elevens"]
     assert client.get("/api/people", {"wanted": json.dumps(group["wanted"])}).json()["count"] == 11
     assert client.delete(f"/api/groups/{group['id']}").status_code == 204
-    for odd in ("{", '{"conditions":[{"what":"x"}]}', "[" * 5000, '{"conditions":[{"what":"did","days":0}]}', "7"):
+    for odd in (
+        "{",
+        '{"conditions":[{"what":"x"}]}',
+        "[" * 5000,
+        '{"conditions":[{"what":"did","days":0}]}',
+        "7",
+    ):
         assert client.get("/api/people", {"wanted": odd}).status_code == 422, odd
     assert client.get("/api/people", {"after": "x|y"}).status_code == 422
 
@@ -322,7 +368,10 @@ def test_a_card_is_made_and_changed_by_hand(otterwick: World, other: World) -> N
     made = post(client, "people", name="Maris Quay", email="maris@post.example", phone="01632 960555")
     person = made.json()["id"]
     assert (made.status_code, made.json()["new"]) == (201, True)
-    assert post(client, "people", name="", email="MARIS@post.example", phone="").json() == {"id": person, "new": False}
+    assert post(client, "people", name="", email="MARIS@post.example", phone="").json() == {
+        "id": person,
+        "new": False,
+    }
     assert post(client, "people", name="", email="", phone="").json()["errors"][0]["field"] == "name"
     assert post(client, "people", name="", email="nobody", phone="").json()["errors"][0]["field"] == "email"
     card = post(client, f"people/{person}/addresses", text="m.quay@post.example").json()
@@ -346,7 +395,9 @@ def test_a_card_is_made_and_changed_by_hand(otterwick: World, other: World) -> N
         assert other.console().get(f"/api/people/{person}{route}").status_code == 404
 
 
-def test_a_card_of_another_business_is_never_joined(two: tuple[Person, Person], otterwick: World, other: World) -> None:
+def test_a_card_of_another_business_is_never_joined(
+    two: tuple[Person, Person], otterwick: World, other: World
+) -> None:
     theirs = Person.objects.create(business_id=other.owner.business_id, name="Heron", created_at=AT)
     for kept, gone in ((two[0].pk, theirs.pk), (theirs.pk, two[0].pk)):
         for route in ("join", "join-preview"):

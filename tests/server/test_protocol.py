@@ -32,7 +32,9 @@ PROBLEM = "application/problem+json"
         (None, 403),
     ],
 )
-def test_only_the_sites_own_hosts_and_intavos_may_call(visitor: Visitor, origin: str | None, status: int) -> None:
+def test_only_the_sites_own_hosts_and_intavos_may_call(
+    visitor: Visitor, origin: str | None, status: int
+) -> None:
     answer = visitor.post(
         "plan", {"page": {"url": "https://otterwick.example/"}, "device": "phone"}, HTTP_ORIGIN=origin
     )
@@ -43,7 +45,11 @@ def test_only_the_sites_own_hosts_and_intavos_may_call(visitor: Visitor, origin:
 
 
 def test_errors_too_carry_the_origin(visitor: Visitor) -> None:
-    for answer in (visitor.post("plan", "{"), visitor.post("intake", "x" * 70_000), visitor.post("beats", "{}")):
+    for answer in (
+        visitor.post("plan", "{"),
+        visitor.post("intake", "x" * 70_000),
+        visitor.post("beats", "{}"),
+    ):
         assert answer.status_code in {413, 422}
         assert answer["Access-Control-Allow-Origin"] == visitor.origin
         assert answer["Content-Type"] == PROBLEM
@@ -79,7 +85,9 @@ def test_a_plan_that_cannot_be_read_is_422_with_the_field(visitor: Visitor, body
 
 
 @pytest.mark.parametrize("id_", ["\x00" * 12, "\ud800" * 12, "short", 5, None, ["a"], {}, "x" * 81])
-def test_an_id_that_cannot_be_kept_is_refused_by_name(visitor: Visitor, otterwick: World, id_: object) -> None:
+def test_an_id_that_cannot_be_kept_is_refused_by_name(
+    visitor: Visitor, otterwick: World, id_: object
+) -> None:
     answer = visitor.post("intake", sending(otterwick.touchpoint, id=id_))
     assert (answer.status_code, answer.json()["errors"][0]["field"]) == (422, "id")
 
@@ -140,9 +148,13 @@ def test_the_loader_is_served_with_a_tag(visitor: Visitor) -> None:
     assert Client().get("/e/nosuchkey.js").status_code == 404
 
 
-def test_the_same_id_is_answered_with_the_same_bytes_whatever_else_it_says(visitor: Visitor, otterwick: World) -> None:
+def test_the_same_id_is_answered_with_the_same_bytes_whatever_else_it_says(
+    visitor: Visitor, otterwick: World
+) -> None:
     first = visitor.post("intake", sending(otterwick.touchpoint))
-    again = visitor.post("intake", sending(otterwick.touchpoint, answers={"email": "else@post.example"}, revision=99))
+    again = visitor.post(
+        "intake", sending(otterwick.touchpoint, answers={"email": "else@post.example"}, revision=99)
+    )
     assert (first.status_code, again.status_code) == (201, 200)
     assert again.content == first.content
 
@@ -196,7 +208,12 @@ def test_beats_are_202_and_what_is_refused_is_counted(visitor: Visitor, otterwic
     good = {"id": "abcdefgh", "touchpoint": otterwick.touchpoint.public_id, "revision": 2, "variant": None,
             "what": "seen", "page": {"url": "https://otterwick.example/"}, "device": "phone",
             "at": "2026-11-24T14:05:12Z"}  # fmt: skip
-    forged = [{"what": "danced"}, {"touchpoint": "tp_none"}, {"revision": 77}, {"page": {"url": "https://x.example/"}}]
+    forged = [
+        {"what": "danced"},
+        {"touchpoint": "tp_none"},
+        {"revision": 77},
+        {"page": {"url": "https://x.example/"}},
+    ]
     answer = visitor.post("beats", [good, *(good | one for one in forged), 4])
     assert answer.status_code == 202
     assert answer.json() == {"kept": 1, "refused": 5}
@@ -245,11 +262,17 @@ def many_live(world: World, count: int, *starters: str) -> None:
         turn_on(world.owner, touchpoint_id=row.pk)
 
 
-def test_twenty_touchpoints_on_a_page_are_twelve_kilobytes_as_sent(visitor: Visitor, otterwick: World) -> None:
-    many_live(otterwick, 19, "news", "question", "contact", "group", "announcement", "countdown", "score", "links")
+def test_twenty_touchpoints_on_a_page_are_twelve_kilobytes_as_sent(
+    visitor: Visitor, otterwick: World
+) -> None:
+    many_live(
+        otterwick, 19, "news", "question", "contact", "group", "announcement", "countdown", "score", "links"
+    )
     live._sites.clear()
     answer = visitor.post(
-        "plan", {"page": {"url": "https://otterwick.example/"}, "device": "desktop"}, HTTP_ACCEPT_ENCODING="gzip"
+        "plan",
+        {"page": {"url": "https://otterwick.example/"}, "device": "desktop"},
+        HTTP_ACCEPT_ENCODING="gzip",
     )
     assert len(json.loads(gzip.decompress(answer.content))["touchpoints"]) == 20
     assert len(answer.content) <= 12 * 1024
@@ -268,7 +291,9 @@ def test_a_site_is_read_by_as_many_statements_whatever_stands_on_it(
         assert len(visitor.plan().json()["touchpoints"]) == 7
 
 
-def test_sites_that_nobody_asks_for_are_let_go(visitor: Visitor, other: World, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_sites_that_nobody_asks_for_are_let_go(
+    visitor: Visitor, other: World, monkeypatch: pytest.MonkeyPatch
+) -> None:
     monkeypatch.setattr(live, "_sites", LRUCache(1))
     assert visitor.plan().status_code == 200
     elsewhere = Visitor(other.site.key, "https://heronsgate.example")

@@ -83,7 +83,9 @@ def test_the_page_map_says_where_who_gets_what_and_why_not(otterwick: World) -> 
     assert [(one["path"], one["shows"]) for one in pages] == [("/trips", False), ("/trips/sunrise", True)]
     assert post(otterwick, "page-map/why", touchpoint_id=known, column=2).status_code == 422
     assert post(otterwick, "page-map/why", touchpoint_id=10**9, column=0).status_code == 422
-    again = post(otterwick, "page-map", visitor={"at": "2026-12-02T10:00:00Z", "visits": 3, "drafts": True}).json()
+    again = post(
+        otterwick, "page-map", visitor={"at": "2026-12-02T10:00:00Z", "visits": 3, "drafts": True}
+    ).json()
     shows = {row["id"]: row["cells"][1]["shows"] for row in again["rows"]}
     assert (shows[later], shows[known], shows[draft]) == ("turn", "turn", "turn")
 
@@ -100,8 +102,13 @@ def test_a_visit_is_played_and_says_why_and_until_when(otterwick: World) -> None
     assert did == [(0, 12, "waits"), (12, 20, "on screen"), (20, 40, "kept back")]
     stopped = next(one for one in track["stretches"][2]["reasons"] if not one["passed"])
     assert (stopped["name"], stopped["when"]) == ("how often", "2026-12-01T14:05:12Z")
-    assert [(one["start"], one["path"], one["visit"]) for one in found["pages"]] == [(0, "/trips", 1), (26, "/hire", 1)]
-    refused = post(otterwick, "rehearsals", deeds=[{"at": 0, "do": "page", "url": "/"}, {"at": 3, "do": "dance"}])
+    assert [(one["start"], one["path"], one["visit"]) for one in found["pages"]] == [
+        (0, "/trips", 1),
+        (26, "/hire", 1),
+    ]
+    refused = post(
+        otterwick, "rehearsals", deeds=[{"at": 0, "do": "page", "url": "/"}, {"at": 3, "do": "dance"}]
+    )
     assert refused.status_code == 422
     assert refused.json()["errors"][0]["field"] == "deeds.1"
 
@@ -126,7 +133,9 @@ def test_a_visitor_is_kept_written_anew_and_forgotten(otterwick: World, other: W
     assert console.delete(f"/api/rehearsal-visitors/{answer.json()['id']}").status_code == 204
 
 
-def test_a_link_makes_the_real_plan_that_of_its_visitor_and_nothing_is_counted(otterwick: World, other: World) -> None:
+def test_a_link_makes_the_real_plan_that_of_its_visitor_and_nothing_is_counted(
+    otterwick: World, other: World
+) -> None:
     shown(otterwick, "Later", {"sentences": [{"during": {"first": "2026-12-01"}, "who": [{"kind": "been"}]}]})
     visitor = {"at": "2026-12-02T10:00:00Z", "visits": 3}
     assert post(otterwick, "rehearsals/link").json()["errors"][0]["field"] == "site"
@@ -174,18 +183,24 @@ def test_whoever_sends_it_is_told_when_and_that_nobody_is_at_the_counter(otterwi
         return [one["said"] for one in stretches if one["doing"] == "on screen"]
 
     assert said() == ["Thank you. We answer today by 15:05."]
-    assert said(at_counter=False) == ["Thank you. We are away from the counter just now. We answer today by 15:05."]
+    assert said(at_counter=False) == [
+        "Thank you. We are away from the counter just now. We answer today by 15:05."
+    ]
     assert said(at="2026-11-24T20:00:00Z") == [
         "We are closed just now. We open again tomorrow at 09:00 and answer tomorrow by 10:00."
     ]
 
 
-def test_a_link_with_drafts_gives_what_is_not_on_and_what_its_parts_need_at_that_time(otterwick: World) -> None:
+def test_a_link_with_drafts_gives_what_is_not_on_and_what_its_parts_need_at_that_time(
+    otterwick: World,
+) -> None:
     _, public = asking(otterwick)
     seen(otterwick, "/hire")
 
     def linked(**visitor: Any) -> str:
-        made = post(otterwick, "rehearsals/link", visitor={"at": "2026-11-24T20:00:00Z"} | visitor).json()["url"]
+        made = post(otterwick, "rehearsals/link", visitor={"at": "2026-11-24T20:00:00Z"} | visitor).json()[
+            "url"
+        ]
         return token_in(made)
 
     def said(to: str, **body: Any) -> Any:
@@ -202,7 +217,10 @@ def test_a_link_with_drafts_gives_what_is_not_on_and_what_its_parts_need_at_that
     more = said("more", touchpoint=public, revision=2, rehearsal=drafts).json()
     assert more["says"]["title"] == "We are closed just now"
     assert said("more", touchpoint=public, revision=2).status_code == 422
-    assert said("more", touchpoint=public, revision=99, rehearsal=drafts).json()["errors"][0]["field"] == "revision"
+    assert (
+        said("more", touchpoint=public, revision=99, rehearsal=drafts).json()["errors"][0]["field"]
+        == "revision"
+    )
     refused = said("more", touchpoint=public, revision=2, rehearsal=drafts[:-2] + "xx")
     assert (refused.status_code, refused.json()["errors"][0]["field"]) == (422, "rehearsal")
 
@@ -215,7 +233,9 @@ def test_a_link_is_good_for_an_hour(otterwick: World, monkeypatch: pytest.Monkey
     for later, status in ((3500, 200), (3700, 422)):
         monkeypatch.setattr(signing.time, "time", lambda later=later: real() + later)
         assert (
-            Client().post(f"/e/{otterwick.site.key}/plan", json.dumps(body), "text/plain", headers=ORIGIN).status_code
+            Client()
+            .post(f"/e/{otterwick.site.key}/plan", json.dumps(body), "text/plain", headers=ORIGIN)
+            .status_code
             == status
         )
 

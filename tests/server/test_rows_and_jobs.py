@@ -80,7 +80,11 @@ def test_the_same_mail_is_queued_once_with_one_job_and_one_message_id(otterwick:
 
 def test_a_subject_cannot_bring_headers_of_its_own(otterwick: World) -> None:
     queued = mail.queue(
-        otterwick.business, to=email_address("b@x.example"), subject="Hi\r\nBcc: c@x.example", text="T", key="k"
+        otterwick.business,
+        to=email_address("b@x.example"),
+        subject="Hi\r\nBcc: c@x.example",
+        text="T",
+        key="k",
     )
     mail.send(mail_id=queued.id)
     assert outbox.outbox[0].subject == "Hi Bcc: c@x.example"
@@ -88,7 +92,9 @@ def test_a_subject_cannot_bring_headers_of_its_own(otterwick: World) -> None:
 
 
 def test_a_mail_that_was_taken_back_does_not_go_out(otterwick: World) -> None:
-    queued = mail.queue(otterwick.business, to=email_address("b@x.example"), subject="S", text="T", key="k", delay=60)
+    queued = mail.queue(
+        otterwick.business, to=email_address("b@x.example"), subject="S", text="T", key="k", delay=60
+    )
     assert mail.withdraw(business_id=otterwick.business.pk, key="k")
     assert not mail.withdraw(business_id=otterwick.business.pk, key="k")
     mail.send(mail_id=queued.id)
@@ -141,7 +147,11 @@ def test_jobs_are_forgotten_a_day_after_they_ended(otterwick: World) -> None:
         job(status.value, 25)
         job(status.value, 23)
     async_to_sync(clear_jobs.func)(SimpleNamespace(app=app), timestamp=0)
-    left = ProcrastinateJob.objects.filter(task_name="account_mail").order_by("pk").values_list("status", flat=True)
+    left = (
+        ProcrastinateJob.objects.filter(task_name="account_mail")
+        .order_by("pk")
+        .values_list("status", flat=True)
+    )
     waiting, running = [Status.TODO.value] * 2, [Status.DOING.value] * 2
     assert list(left) == [Status.SUCCEEDED.value, Status.FAILED.value, *waiting, *running]
 

@@ -46,7 +46,10 @@ def test_nothing_goes_out_from_an_address_before_its_reader_says_so(otterwick: W
     assert change(otterwick, "boss@elsewhere.example").status_code == 204
     assert not confirmed(otterwick)
     first = sent(otterwick, 1)
-    assert (first.from_email, first.reply_to) == ("Otterwick <no-reply@intavo.example>", ["boss@elsewhere.example"])
+    assert (first.from_email, first.reply_to) == (
+        "Otterwick <no-reply@intavo.example>",
+        ["boss@elsewhere.example"],
+    )
     [asked] = AccountMail.objects.all()
     assert (asked.to, asked.subject) == ("boss@elsewhere.example", "May mail come from this address?")
     assert "Otterwick" not in asked.text

@@ -43,7 +43,9 @@ def anew() -> None:
 
 def put(world: World, rules: dict[str, Any]) -> Any:
     """Set the rules of the site."""
-    return world.console().put(f"/api/sites/{world.site.pk}/rules", json.dumps({"rules": rules}), "application/json")
+    return world.console().put(
+        f"/api/sites/{world.site.pk}/rules", json.dumps({"rules": rules}), "application/json"
+    )
 
 
 def shown(world: World, show: dict[str, Any]) -> str:
@@ -58,7 +60,8 @@ def shown(world: World, show: dict[str, Any]) -> str:
 def test_rules_of_a_site_are_kept_said_in_the_plan_and_refused_with_their_place(otterwick: World) -> None:
     shown(otterwick, {"sentences": [{"who": [{"kind": "signed_in"}]}]})
     answer = put(
-        otterwick, {"search": ["https://WWW.FindIt.example/q"], "give_way_to": ["#note"], "signed_in": ".account"}
+        otterwick,
+        {"search": ["https://WWW.FindIt.example/q"], "give_way_to": ["#note"], "signed_in": ".account"},
     )
     assert answer.json()["rules"]["search"] == ["findit.example"]
     anew()
@@ -68,7 +71,10 @@ def test_rules_of_a_site_are_kept_said_in_the_plan_and_refused_with_their_place(
     for rules, field in (
         ({"search": ["find it"]}, "rules.search"),
         ({"give_way_to": ["div["]}, "rules.give_way_to"),
-        ({"groups": [{"name": "A", "pages": [{"kind": "regex", "path": "("}]}]}, "rules.groups.0.pages.0.path"),
+        (
+            {"groups": [{"name": "A", "pages": [{"kind": "regex", "path": "("}]}]},
+            "rules.groups.0.pages.0.path",
+        ),
         ({"most_interruptions": 0}, "rules.most_interruptions"),
     ):
         refused = put(otterwick, rules)
@@ -90,7 +96,10 @@ def test_rules_reach_the_plan_arrival_groups_of_pages_and_the_cap(otterwick: Wor
         otterwick,
         {
             "sentences": [
-                {"pages": [{"kind": "group", "path": "quiet"}], "who": [{"kind": "arrival", "ways": ["search"]}]}
+                {
+                    "pages": [{"kind": "group", "path": "quiet"}],
+                    "who": [{"kind": "arrival", "ways": ["search"]}],
+                }
             ]
         },
     )
@@ -105,7 +114,11 @@ def test_rules_reach_the_plan_arrival_groups_of_pages_and_the_cap(otterwick: Wor
 def test_an_entry_holds_until_its_times_change(otterwick: World) -> None:
     slug = shown(
         otterwick,
-        {"sentences": [{"during": {"start": "14:00", "end": "15:00"}, "moments": [[{"idle": 5}, {"view": "footer"}]]}]},
+        {
+            "sentences": [
+                {"during": {"start": "14:00", "end": "15:00"}, "moments": [[{"idle": 5}, {"view": "footer"}]]}
+            ]
+        },
     )
     entry = next(one for one in plan(otterwick).json()["touchpoints"] if one["slug"] == slug)
     assert entry["valid_until"] == "2026-11-24T15:00:00Z"
@@ -116,10 +129,16 @@ def test_an_answer_of_the_group_ends_the_others_too(otterwick: World) -> None:
     group = {"group": "News", "until": {"answered": True, "group": True}}
     first, second = shown(otterwick, group), shown(otterwick, group)
     entries = plan(otterwick).json()["touchpoints"]
-    answered = {next(one["id"] for one in entries if one["slug"] == first): {"answered": "2026-11-20T10:00:00Z"}}
+    answered = {
+        next(one["id"] for one in entries if one["slug"] == first): {"answered": "2026-11-20T10:00:00Z"}
+    }
     page = {"url": "https://otterwick.example/trips"}
     body = json.dumps({"page": page, "device": "desktop", "memory": answered})
-    again = Client().post(f"/e/{otterwick.site.key}/plan", body, "text/plain", headers=ORIGIN).json()["touchpoints"]
+    again = (
+        Client()
+        .post(f"/e/{otterwick.site.key}/plan", body, "text/plain", headers=ORIGIN)
+        .json()["touchpoints"]
+    )
     assert {first, second}.isdisjoint(one["slug"] for one in again)
 
 
@@ -155,7 +174,12 @@ def test_pages_that_were_seen_are_counted_and_matched(otterwick: World) -> None:
         ("/hire", 1, ["section"]),
         ("/trips/sunrise", 1, ["section"]),
     ]
-    asked = {"sentence": {"pages": [{"kind": "below", "path": "/trips"}], "landing": [{"kind": "exact", "path": "/"}]}}
+    asked = {
+        "sentence": {
+            "pages": [{"kind": "below", "path": "/trips"}],
+            "landing": [{"kind": "exact", "path": "/"}],
+        }
+    }
     answer = console.post(f"/api/sites/{otterwick.site.pk}/matching", json.dumps(asked), "application/json")
     assert answer.json() == {"paths": ["/trips", "/trips/sunrise"], "of": 3}
     assert SitePage.objects.filter(business_id=otterwick.owner.business_id).count() == 3
@@ -216,7 +240,10 @@ def test_a_port_or_scheme_that_a_visitor_says_changes_no_link(otterwick: World) 
 
 def test_where_no_scheme_was_written_a_members_own_browser_says_it(other: World) -> None:
     link, origin = f"/l/{other.site.slug}/{other.touchpoint.slug}", {"origin": "http://heronsgate.example"}
-    for sender, home in (("203.0.113.9", "https://heronsgate.example"), ("127.0.0.1", "http://heronsgate.example:81")):
+    for sender, home in (
+        ("203.0.113.9", "https://heronsgate.example"),
+        ("127.0.0.1", "http://heronsgate.example:81"),
+    ):
         counting.tally._written.clear()
         assert plan(other, "/", origin, of="http://heronsgate.example:81", sender=sender).status_code == 200
         assert Client().get(link)["Location"].startswith(f"{home}/#")

@@ -40,7 +40,10 @@ def with_files(talking: World) -> World:
 def send(visitor: Visitor, talk: str, data: bytes, name: str = "dent.jpg", number: int = 1) -> Any:
     query = urlencode({"id": f"file-{number}", "name": name})
     return Client().post(
-        f"/e/{visitor.key}/talks/{talk}/files?{query}", data, content_type="text/plain", HTTP_ORIGIN=visitor.origin
+        f"/e/{visitor.key}/talks/{talk}/files?{query}",
+        data,
+        content_type="text/plain",
+        HTTP_ORIGIN=visitor.origin,
     )
 
 
@@ -53,7 +56,11 @@ def test_a_picture_is_written_anew_and_seen_by_both_sides_alone(
     file = answer.json()["messages"][0]["file"]
     assert (file["picture"], file["name"]) == (True, "dent on the gpj.jpg")
     got = Client().get(file["href"])
-    assert (got.status_code, got["Content-Type"], got["X-Content-Type-Options"]) == (200, "image/webp", "nosniff")
+    assert (got.status_code, got["Content-Type"], got["X-Content-Type-Options"]) == (
+        200,
+        "image/webp",
+        "nosniff",
+    )
     assert "sandbox" in got["Content-Security-Policy"]
     assert Image.open(io.BytesIO(got.content)).size == (1800, 900)
     seen = with_files.console().get(f"/api/follow-ups/{FollowUp.objects.get().pk}/talk").json()
@@ -65,7 +72,9 @@ def test_a_picture_is_written_anew_and_seen_by_both_sides_alone(
     assert Client().get(file["href"].replace(talk, elsewhere)).status_code == 404
 
 
-def test_a_pdf_is_given_as_a_download_and_the_same_id_again_keeps_one(with_files: World, visitor: Visitor) -> None:
+def test_a_pdf_is_given_as_a_download_and_the_same_id_again_keeps_one(
+    with_files: World, visitor: Visitor
+) -> None:
     talk = begin(with_files, visitor)["talk"]
     first, second = (send(visitor, talk, PDF, "plan.pdf") for _ in range(2))
     assert (first.status_code, second.status_code, first.content == second.content) == (201, 200, True)

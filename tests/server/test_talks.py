@@ -30,10 +30,14 @@ def say(visitor: Visitor, talk: str, number: int, **what: Any) -> Any:
 
 
 def look(visitor: Visitor, talk: str, after: int = 0, **headers: str) -> Any:
-    return Client().get(f"/e/{visitor.key}/talks/{talk}?after={after}", headers={"Origin": visitor.origin, **headers})
+    return Client().get(
+        f"/e/{visitor.key}/talks/{talk}?after={after}", headers={"Origin": visitor.origin, **headers}
+    )
 
 
-def test_the_script_leads_to_a_person_and_the_words_stand_on_the_list(talking: World, visitor: Visitor) -> None:
+def test_the_script_leads_to_a_person_and_the_words_stand_on_the_list(
+    talking: World, visitor: Visitor
+) -> None:
     begun = begin(talking, visitor)
     assert [one["text"] for one in begun["messages"]] == ["Hello. What is it about?"]
     assert [one["id"] for one in begun["choices"]] == ["c1", "c2", "c3"]
@@ -60,7 +64,9 @@ def test_the_script_leads_to_a_person_and_the_words_stand_on_the_list(talking: W
     assert [one["source"] for one in seen["messages"]].count("them") == 5
 
 
-def test_the_same_message_again_gives_the_same_bytes_and_is_kept_once(talking: World, visitor: Visitor) -> None:
+def test_the_same_message_again_gives_the_same_bytes_and_is_kept_once(
+    talking: World, visitor: Visitor
+) -> None:
     talk = begin(talking, visitor)["talk"]
     first, second = (say(visitor, talk, 1, text="Is the slip free?") for _ in range(2))
     assert (first.status_code, second.status_code) == (201, 200)
@@ -68,13 +74,17 @@ def test_the_same_message_again_gives_the_same_bytes_and_is_kept_once(talking: W
     assert Message.objects.filter(source="them").count() == 1
 
 
-def test_both_sides_see_each_others_words_and_nothing_new_costs_one_query(talking: World, visitor: Visitor) -> None:
+def test_both_sides_see_each_others_words_and_nothing_new_costs_one_query(
+    talking: World, visitor: Visitor
+) -> None:
     talk = begin(talking, visitor)["talk"]
     say(visitor, talk, 1, text="Is the slip free?")
     followup, console = FollowUp.objects.get(), talking.console()
     assert [one["key"] for one in console.get(f"/api/follow-ups/{followup.pk}").json()["ways"]] == ["talk"]
     body = {"text": "It is, till six.", "key": "k1", "then": "wait"}
-    answered = console.post(f"/api/follow-ups/{followup.pk}/answer", json.dumps(body), content_type="application/json")
+    answered = console.post(
+        f"/api/follow-ups/{followup.pk}/answer", json.dumps(body), content_type="application/json"
+    )
     assert answered.status_code == 200
     assert answered.json()["timeline"][-2]["receipt"] == "in the page, not seen yet"
     seen = look(visitor, talk, 3)
@@ -154,13 +164,17 @@ def test_somebody_known_by_their_address_is_the_same_person(talking: World, visi
     assert Talk.objects.filter(followup=FollowUp.objects.get()).count() == 2
 
 
-def test_late_is_told_once_and_truly(talking: World, visitor: Visitor, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_late_is_told_once_and_truly(
+    talking: World, visitor: Visitor, monkeypatch: pytest.MonkeyPatch
+) -> None:
     talk = begin(talking, visitor)["talk"]
     say(visitor, talk, 1, text="Hello?")
     assert tell_late() == 0
     monkeypatch.setenv("INTAVO_NOW", "2026-11-24T16:06:00+00:00")
     assert (tell_late(), tell_late()) == (1, 0)
-    assert look(visitor, talk, 3).json()["messages"][-1]["text"].endswith("One of us answers tomorrow by 09:36.")
+    assert (
+        look(visitor, talk, 3).json()["messages"][-1]["text"].endswith("One of us answers tomorrow by 09:36.")
+    )
 
 
 @pytest.mark.parametrize(
@@ -178,7 +192,9 @@ def test_what_cannot_be_a_message_is_refused_with_its_place_and_changes_nothing(
     assert not Message.objects.filter(source="them").exists()
 
 
-def test_a_guessed_token_and_one_of_another_site_are_not_found(talking: World, visitor: Visitor, other: World) -> None:
+def test_a_guessed_token_and_one_of_another_site_are_not_found(
+    talking: World, visitor: Visitor, other: World
+) -> None:
     talk = begin(talking, visitor)["talk"]
     assert look(visitor, "0" * 32).status_code == 404
     theirs = Visitor(other.site.key, "https://heronsgate.example")

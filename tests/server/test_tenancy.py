@@ -45,12 +45,21 @@ def theirs(otterwick: World) -> dict[str, Any]:
         "hours_id": main_hours(otterwick.owner.business_id).pk,
         "followup_id": FollowUp.objects.get().pk,
         "channel_id": Channel.objects.create(
-            business_id=business, document={"kind": "phone", "label": "Call", "handle": "01632 960123"}, created_at=at
+            business_id=business,
+            document={"kind": "phone", "label": "Call", "handle": "01632 960123"},
+            created_at=at,
         ).pk,
         "gateway_id": Gateway.objects.create(
-            business_id=business, name="Wherry", address="https://w.example", bearer="", secret="", created_at=at
+            business_id=business,
+            name="Wherry",
+            address="https://w.example",
+            bearer="",
+            secret="",
+            created_at=at,
         ).pk,
-        "talk_id": Talk.objects.create(business_id=business, site=otterwick.site, begun_at=at, last_word_at=at).pk,
+        "talk_id": Talk.objects.create(
+            business_id=business, site=otterwick.site, begun_at=at, last_word_at=at
+        ).pk,
         "import_id": Import.objects.create(
             business_id=business, name="x", form="csv", key="i", size=1, encoding="utf-8", added_at=at
         ).pk,
@@ -86,9 +95,17 @@ def theirs(otterwick: World) -> dict[str, Any]:
         ).pk,
         "visitor_id": RehearsalVisitor.objects.create(business_id=business, name="Maya", document={}).pk,
         "asset_id": Asset.objects.create(
-            business_id=business, kind="file", name="x", media_type="text/plain", size=1, digest="d", added_at=at
+            business_id=business,
+            kind="file",
+            name="x",
+            media_type="text/plain",
+            size=1,
+            digest="d",
+            added_at=at,
         ).pk,
-        "question_id": QuestionAnswer.objects.create(business_id=business, question="Q", answer="<p>A</p>").pk,
+        "question_id": QuestionAnswer.objects.create(
+            business_id=business, question="Q", answer="<p>A</p>"
+        ).pk,
         "quarantined_id": Quarantined.objects.create(
             business_id=business,
             site=otterwick.site,
@@ -113,7 +130,9 @@ def body_for(path: str) -> dict[str, Any]:
         }
     if "/join" in path:
         return {"gone_id": 1, "name": "kept"}
-    document = {"timezone": "Europe/London"} if "hours" in path else STARTERS[0].document.model_dump(mode="json")
+    document = (
+        {"timezone": "Europe/London"} if "hours" in path else STARTERS[0].document.model_dump(mode="json")
+    )
     return {
         "document": document, "based_on": 1, "name": "Ours now", "hosts": ["ours.example"],
         "text": "Hello", "key": "k", "then": "wait", "until": "2026-12-01T10:00:00Z", "outcome": "won",
@@ -125,8 +144,13 @@ def body_for(path: str) -> dict[str, Any]:
 
 def everything_of(business: int) -> dict[str, list[dict[str, Any]]]:
     """All rows of a business."""
-    models = [m for m in apps.get_models() if any(f.name in {"business", "business_id"} for f in m._meta.fields)]
-    return {m._meta.label: list(m._base_manager.filter(business_id=business).order_by("pk").values()) for m in models}
+    models = [
+        m for m in apps.get_models() if any(f.name in {"business", "business_id"} for f in m._meta.fields)
+    ]
+    return {
+        m._meta.label: list(m._base_manager.filter(business_id=business).order_by("pk").values())
+        for m in models
+    }
 
 
 @pytest.mark.parametrize(("method", "path"), ROUTES)
@@ -137,7 +161,10 @@ def test_a_route_with_another_businesss_ids(
     address = re.sub(r"\{(\w+)\}", lambda found: str(theirs[found[1]]), path)
     client: Client = other.console()
     answer = client.generic(
-        method.upper(), address, json.dumps(body_for(path) | {"site_id": theirs["site_id"]}), "application/json"
+        method.upper(),
+        address,
+        json.dumps(body_for(path) | {"site_id": theirs["site_id"]}),
+        "application/json",
     )
     named = re.findall(r"\{(\w+)\}", path)
     assert answer.status_code == 404 if set(named) - {"situation"} else answer.status_code < 500

@@ -72,7 +72,9 @@ def test_the_mornings_list_comes_once_at_opening(
     arrive(visitor, otterwick, monkeypatch, {"Eve": "2026-11-24T16:30"})
     wish(otterwick.console(), morning=True)
     assert told(otterwick, "25T08:59", monkeypatch) == []
-    assert told(otterwick, "25T09:00", monkeypatch) == [(otterwick.user.email, "Today: 1 to answer before closing")]
+    assert told(otterwick, "25T09:00", monkeypatch) == [
+        (otterwick.user.email, "Today: 1 to answer before closing")
+    ]
     assert told(otterwick, "25T11:00", monkeypatch) == []
     post(otterwick.console(), "Eve", "finish", outcome="answered")
     assert told(otterwick, "26T09:00", monkeypatch) == [], "there is nothing to tell"
@@ -122,7 +124,9 @@ def test_without_a_word_of_theirs_it_is_ours_again(
     assert post(client, "Soon", "answer", text="Yes.", key="k2", then="wait", back_in=0).status_code == 422
 
 
-def test_what_came_in_is_told_once(visitor: Visitor, otterwick: World, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_what_came_in_is_told_once(
+    visitor: Visitor, otterwick: World, monkeypatch: pytest.MonkeyPatch
+) -> None:
     client = otterwick.console()
     last = client.get("/api/arrivals").json()
     assert last["came"] == []

@@ -52,13 +52,18 @@ def seen(visitor: Visitor, row: Touchpoint) -> Any:
     return next(one for one in plan["touchpoints"] if one["id"] == row.public_id)["document"]
 
 
-def test_which_language_holds_the_touchpoints_the_sites_or_the_businesss(otterwick: World, visitor: Visitor) -> None:
+def test_which_language_holds_the_touchpoints_the_sites_or_the_businesss(
+    otterwick: World, visitor: Visitor
+) -> None:
     own = made(otterwick, "question", language="fr")
     row, tongues = otterwick.touchpoint, []
     for change in (lambda: None, lambda: spoken(otterwick, "de"), lambda: said_by_the_site(otterwick, "pl")):
         change()
         live._sites.clear()  # what is known of a site is good for a second
-        plan = {one["lang"]: one["words"]["close"] for one in (seen(visitor, each)["speech"] for each in (row, own))}
+        plan = {
+            one["lang"]: one["words"]["close"]
+            for one in (seen(visitor, each)["speech"] for each in (row, own))
+        }
         tongues.append(plan)
     assert tongues == [
         {"en": "Close", "fr": "Fermer"},
@@ -88,7 +93,9 @@ def test_a_touchpoint_of_its_own_language_speaks_it_all_through(otterwick: World
     row = made(otterwick, "question", language="es")
     missing = visitor.post("intake", sending(row, answers={}, consents={}))
     assert all(one["message"].startswith("Rellene «") for one in missing.json()["errors"])
-    taken = visitor.post("intake", sending(row, 2, answers={"question": "¿Cuándo?", "email": "ife@post.example"}))
+    taken = visitor.post(
+        "intake", sending(row, 2, answers={"question": "¿Cuándo?", "email": "ife@post.example"})
+    )
     assert taken.json()["says"]["text"] == "Respondemos hoy antes de las 16:05."
 
 
@@ -105,7 +112,10 @@ def test_mail_and_the_page_to_confirm_are_in_the_tongue(german: World, visitor: 
     assert "Noch ein Klick" in page
     assert "Ja, das war ich" in page
     assert "Sie können diese Seite schließen." in Client().post(link[0]).content.decode()
-    assert "Dieser Link gilt nicht mehr" in Client().get("/c/unknown", HTTP_ACCEPT_LANGUAGE="de-AT,en").content.decode()
+    assert (
+        "Dieser Link gilt nicht mehr"
+        in Client().get("/c/unknown", HTTP_ACCEPT_LANGUAGE="de-AT,en").content.decode()
+    )
 
 
 def test_the_hosted_page_says_what_it_says_in_the_tongue(german: World) -> None:
@@ -121,7 +131,9 @@ def test_the_hosted_page_says_what_it_says_in_the_tongue(german: World) -> None:
 def test_an_arabic_page_is_read_from_the_right(otterwick: World, visitor: Visitor) -> None:
     row = made(otterwick, "question", language="ar")
     assert seen(visitor, row)["speech"]["dir"] == "rtl"
-    assert '<html lang="ar" dir="rtl">' in Client().get(f"/t/{otterwick.site.slug}/{row.slug}").content.decode()
+    assert (
+        '<html lang="ar" dir="rtl">' in Client().get(f"/t/{otterwick.site.slug}/{row.slug}").content.decode()
+    )
 
 
 def calling(world: World, **more: Any) -> Touchpoint:
@@ -163,7 +175,9 @@ def test_a_call_is_offered_booked_mailed_and_moved_in_the_tongue(
     assert sent.json()["says"]["text"] == told
     us, them = OutgoingMail.objects.order_by("pk")
     assert them.subject == subject
-    assert us.subject.startswith("A call is booked: Ife") or us.subject.startswith("A call is booked: somebody")
+    assert us.subject.startswith("A call is booked: Ife") or us.subject.startswith(
+        "A call is booked: somebody"
+    )
     page = Client().get(f"/b/{Booking.objects.get().token}").content.decode()
     assert on_the_page in page
     assert f"{slot[0]}, {slot[1]}" in page
@@ -192,7 +206,9 @@ def test_one_members_clock_is_not_the_next_ones(otterwick: World, other: World) 
 
 
 @pytest.mark.parametrize(("region", "language"), [("DE", "de"), ("US", "en"), ("BR", "pt"), ("JP", "ja")])
-def test_a_new_business_speaks_what_is_spoken_in_its_country(otterwick: World, region: str, language: str) -> None:
+def test_a_new_business_speaks_what_is_spoken_in_its_country(
+    otterwick: World, region: str, language: str
+) -> None:
     user = otterwick.user
     client = Client()
     client.force_login(user)
@@ -208,7 +224,9 @@ def test_a_language_or_region_that_is_none_is_refused_with_its_field(otterwick: 
         answer = console.put("/api/business", about | {field: value}, content_type="application/json")
         assert (answer.status_code, answer.json()["errors"][0]["field"]) == (422, field)
     site = f"/api/sites/{otterwick.site.pk}"
-    answer = console.put(site, {"hosts": ["otterwick.example"], "language": "deutsch"}, content_type="application/json")
+    answer = console.put(
+        site, {"hosts": ["otterwick.example"], "language": "deutsch"}, content_type="application/json"
+    )
     assert (answer.status_code, answer.json()["errors"][0]["field"]) == (422, "language")
 
 
@@ -248,7 +266,9 @@ def test_what_turning_adds_is_in_the_tongue_and_the_owners_words_stay(german: Wo
     heads = [step["parts"][0]["text"] for step in confirms["document"]["steps"]]
     assert "Schauen Sie in Ihre E-Mail" in heads
     back = console.post(f"{path}/turn-into", {"confirm": False}, content_type="application/json").json()
-    assert "Schauen Sie in Ihre E-Mail" not in [step["parts"][0]["text"] for step in back["document"]["steps"]]
+    assert "Schauen Sie in Ihre E-Mail" not in [
+        step["parts"][0]["text"] for step in back["document"]["steps"]
+    ]
 
 
 def comes_to(visitor: Visitor, language: str) -> set[str]:
@@ -262,7 +282,9 @@ def test_a_copy_in_another_language_is_for_who_reads_it_and_the_first_for_all_ot
     otterwick: World, visitor: Visitor
 ) -> None:
     console, row = otterwick.console(), otterwick.touchpoint
-    made = console.post(f"/api/touchpoints/{row.pk}/copy", {"language": "de"}, content_type="application/json").json()
+    made = console.post(
+        f"/api/touchpoints/{row.pk}/copy", {"language": "de"}, content_type="application/json"
+    ).json()
     assert (made["name"], made["document"]["language"]) == ("News of Otterwick, German", "de")
     labels = [part.get("label") for part in made["document"]["steps"][0]["parts"]]
     assert "Halten Sie mich auf dem Laufenden" in labels
@@ -277,10 +299,16 @@ def test_a_copy_in_another_language_is_for_who_reads_it_and_the_first_for_all_ot
     ).json()
     assert {one["language"] for one in again["in_other_languages"]} == {"", "de"}
     console.post(f"/api/touchpoints/{again['id']}/on", {}, content_type="application/json")
-    assert [comes_to(visitor, one) for one in ("fr", "de", "pl")] == [{again["slug"]}, {made["slug"]}, {row.slug}]
+    assert [comes_to(visitor, one) for one in ("fr", "de", "pl")] == [
+        {again["slug"]},
+        {made["slug"]},
+        {row.slug},
+    ]
     console.post(f"/api/touchpoints/{made['id']}/off", {}, content_type="application/json")
     assert comes_to(visitor, "de") == {row.slug}
-    wrong = console.post(f"/api/touchpoints/{row.pk}/copy", {"language": "xx"}, content_type="application/json")
+    wrong = console.post(
+        f"/api/touchpoints/{row.pk}/copy", {"language": "xx"}, content_type="application/json"
+    )
     assert (wrong.status_code, wrong.json()["errors"][0]["field"]) == (422, "language")
 
 
@@ -288,7 +316,8 @@ def test_a_copy_says_what_shipped_in_its_own_language_whatever_it_was_in(german:
     first = make(german.owner, starter="question", name="Frage")
     path = f"/api/touchpoints/{first.pk}/copy"
     made = [
-        german.console().post(path, {"language": one}, content_type="application/json").json() for one in ("it", "en")
+        german.console().post(path, {"language": one}, content_type="application/json").json()
+        for one in ("it", "en")
     ]
     labels = [[part.get("label") for part in one["document"]["steps"][0]["parts"]] for one in made]
     assert "Meine Frage senden" in [part.get("label") for part in first.draft.document["steps"][0]["parts"]]
@@ -296,11 +325,16 @@ def test_a_copy_says_what_shipped_in_its_own_language_whatever_it_was_in(german:
     assert "Send my question" in labels[1]
 
 
-def test_what_can_be_added_in_the_editor_is_in_what_visitors_read_and_in_the_countrys_money(german: World) -> None:
+def test_what_can_be_added_in_the_editor_is_in_what_visitors_read_and_in_the_countrys_money(
+    german: World,
+) -> None:
     client, path = german.console(), f"/api/touchpoints/{german.touchpoint.pk}/addable"
     found = client.get(path).json()
     assert found["parts"]["To click"]["Button to a page"]["label"] == "Weiterlesen"
-    assert [found["parts"]["To fill in"]["One of several"]["options"][0]["label"], found["following"][0]["text"]] == [
+    assert [
+        found["parts"]["To fill in"]["One of several"]["options"][0]["label"],
+        found["following"][0]["text"],
+    ] == [
         "Dies",
         "Und dann",
     ]

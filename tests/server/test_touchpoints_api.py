@@ -27,7 +27,9 @@ def worded(document: dict[str, Any], text: str) -> dict[str, Any]:
     return copy
 
 
-def save(client: Client, draft: dict[str, Any], text: str, run: str = "r1", status: int = 200) -> dict[str, Any]:
+def save(
+    client: Client, draft: dict[str, Any], text: str, run: str = "r1", status: int = 200
+) -> dict[str, Any]:
     """Save the draft with another headline."""
     body = {"document": worded(draft["document"], text), "based_on": draft["number"], "run": run}
     answer = client.put(f"/api/touchpoints/{draft['id']}/draft", body, content_type="application/json")
@@ -169,6 +171,8 @@ def test_the_short_name_is_made_from_the_name_and_always_free(otterwick: World) 
 
 
 def test_an_unknown_starter_is_refused_by_name(otterwick: World) -> None:
-    answer = otterwick.console().post("/api/touchpoints", {"starter": "nope"}, content_type="application/json")
+    answer = otterwick.console().post(
+        "/api/touchpoints", {"starter": "nope"}, content_type="application/json"
+    )
     assert answer.status_code == 422
     assert answer.json()["errors"][0]["field"] == "starter"

@@ -26,8 +26,22 @@ from .test_inquiries import ask, question
 def three(visitor: Visitor, otterwick: World) -> list[FollowUp]:
     """Two questions and a sign-up."""
     row = question(otterwick)
-    ask(visitor, row, 1, email="eve@post.example", name="Ève Lindqvist", question="Haben Sie Neoprenanzüge für Kinder?")
-    ask(visitor, row, 2, email="nia@post.example", name="Nia Okafor", question="Is the estuary safe at low tide?")
+    ask(
+        visitor,
+        row,
+        1,
+        email="eve@post.example",
+        name="Ève Lindqvist",
+        question="Haben Sie Neoprenanzüge für Kinder?",
+    )
+    ask(
+        visitor,
+        row,
+        2,
+        email="nia@post.example",
+        name="Nia Okafor",
+        question="Is the estuary safe at low tide?",
+    )
     visitor.post("intake", sending(otterwick.touchpoint, 3))
     return list(FollowUp.objects.order_by("pk"))
 
@@ -70,7 +84,11 @@ def test_the_list_is_narrowed_by_its_sentence(three: list[FollowUp], otterwick: 
     assert said.endswith(f", by a conversation in the page, on {otterwick.site.name}, on /trips")
     post(client, f"follow-ups/{eve.pk}/finish", outcome="won")
     assert (shown(client, state="finished"), shown(client)) == (["Ève Lindqvist"], ["Nia Okafor", "Ife"])
-    assert client.get("/api/follow-ups", {"state": "finished"}).json()["sentence"].startswith("everything finished")
+    assert (
+        client.get("/api/follow-ups", {"state": "finished"})
+        .json()["sentence"]
+        .startswith("everything finished")
+    )
     assert client.get("/api/follow-ups", {"state": "lost"}).status_code == 422
 
 
@@ -92,7 +110,8 @@ def test_somebody_is_found_by_any_word_with_and_without_accents(
 
 
 @pytest.mark.parametrize(
-    "words", ["", "  ", "'", "a & b | !", "%_\\", "(:*)", "x" * 300, "日本", "'; DROP TABLE people_person; --"]
+    "words",
+    ["", "  ", "'", "a & b | !", "%_\\", "(:*)", "x" * 300, "日本", "'; DROP TABLE people_person; --"],
 )
 def test_odd_words_find_nobody_and_break_nothing(three: list[FollowUp], otterwick: World, words: str) -> None:
     answer = otterwick.console().get("/api/find", {"q": words})
@@ -122,11 +141,22 @@ def test_several_are_worked_at_once_and_taken_back(three: list[FollowUp], otterw
     assert back["done"] == ids[1:]
     assert shown(client) == ["Nia Okafor", "Ife"]
     given = post(
-        client, "several-follow-ups", do="give", all_of={"kind": "inquiry"}, member_id=otterwick.owner.member_id
+        client,
+        "several-follow-ups",
+        do="give",
+        all_of={"kind": "inquiry"},
+        member_id=otterwick.owner.member_id,
     )
-    assert given.json() | {"left": []} == {"done": [ids[1]], "left": [], "before": [{"id": ids[1], "member_id": None}]}
+    assert given.json() | {"left": []} == {
+        "done": [ids[1]],
+        "left": [],
+        "before": [{"id": ids[1], "member_id": None}],
+    }
     assert post(client, "several-follow-ups", do="put-off", ids=ids[1:]).status_code == 422
-    assert post(client, "several-follow-ups", do="finish", ids=list(range(2_001))).json()["errors"][0]["field"] == "ids"
+    assert (
+        post(client, "several-follow-ups", do="finish", ids=list(range(2_001))).json()["errors"][0]["field"]
+        == "ids"
+    )
     tagged = post(client, "several-follow-ups", do="tag", ids=ids[1:], tag="spring").json()
     assert post(client, "several-follow-ups", do="tag", ids=ids[1:], tag="spring").json()["done"] == []
     assert client.get("/api/tags").json() == ["spring"]
@@ -162,7 +192,9 @@ def test_a_filter_is_kept_for_oneself_or_for_all(otterwick: World) -> None:
     assert staff.delete(f"/api/kept-filters/{shared['id']}").status_code == 204
 
 
-def test_work_is_given_to_members_of_the_business_alone(three: list[FollowUp], otterwick: World, other: World) -> None:
+def test_work_is_given_to_members_of_the_business_alone(
+    three: list[FollowUp], otterwick: World, other: World
+) -> None:
     client = otterwick.console()
     assert post(client, f"follow-ups/{three[0].pk}/give", member_id=other.owner.member_id).status_code == 404
     one = post(client, f"follow-ups/{three[0].pk}/give", member_id=otterwick.owner.member_id).json()
@@ -170,7 +202,9 @@ def test_work_is_given_to_members_of_the_business_alone(three: list[FollowUp], o
     assert post(client, f"follow-ups/{three[0].pk}/give").json()["member_id"] is None
 
 
-def test_whoever_is_taken_out_hands_their_work_on(three: list[FollowUp], otterwick: World, other: World) -> None:
+def test_whoever_is_taken_out_hands_their_work_on(
+    three: list[FollowUp], otterwick: World, other: World
+) -> None:
     client = otterwick.console()
     otterwick.staff()
     jory = Member.objects.exclude(pk=otterwick.owner.member_id).get(business_id=otterwick.owner.business_id)
@@ -238,7 +272,9 @@ def test_kept_answers_are_filled_for_whom_they_are_sent_to(three: list[FollowUp]
     assert client.delete(f"/api/kept-answers/{one['id']}").status_code == 204
 
 
-def test_changed_hours_move_due_times_that_lie_ahead_and_say_so_before(three: list[FollowUp], otterwick: World) -> None:
+def test_changed_hours_move_due_times_that_lie_ahead_and_say_so_before(
+    three: list[FollowUp], otterwick: World
+) -> None:
     client = otterwick.console()
     due = {row.pk: row.due for row in FollowUp.objects.all()}
     assert due[three[0].pk].isoformat() == "2026-11-24T16:05:00+00:00"
@@ -249,7 +285,8 @@ def test_changed_hours_move_due_times_that_lie_ahead_and_say_so_before(three: li
             stretch["to"] = "15:05"
     said = post(client, f"hours/{hours['id']}/would-move", document=document).json()
     assert [(one["name"], one["was"], one["now"]) for one in said] == [
-        (name, "2026-11-24T16:05:00Z", "2026-11-25T10:00:00Z") for name in ("Ève Lindqvist", "Nia Okafor", "Ife")
+        (name, "2026-11-24T16:05:00Z", "2026-11-25T10:00:00Z")
+        for name in ("Ève Lindqvist", "Nia Okafor", "Ife")
     ]
     assert {row.pk: row.due for row in FollowUp.objects.all()} == due
     put = {"document": document}
@@ -258,7 +295,9 @@ def test_changed_hours_move_due_times_that_lie_ahead_and_say_so_before(three: li
         "2026-11-25T10:00:00+00:00"
     ] * 2
     client.put(
-        f"/api/hours/{hours['id']}", {"document": hours["document"] | {"week": []}}, content_type="application/json"
+        f"/api/hours/{hours['id']}",
+        {"document": hours["document"] | {"week": []}},
+        content_type="application/json",
     )
     assert FollowUp.objects.get(pk=three[0].pk).due.isoformat() == "2026-11-25T10:00:00+00:00"
 
@@ -301,10 +340,14 @@ def test_files_go_along_with_a_mail_and_are_found_again(
     event = next(event for event in said.json()["timeline"] if event["kind"] == "answered")
     assert event["data"]["enclosed"] == [{"enclosure": file, "name": "prices ü.pdf", "size": 15}]
     # Taken back, they can go with what is written instead.
-    assert "enclosed" not in post(client, f"follow-ups/{one}/take-back", key="f1").json()["timeline"][0]["data"]
+    assert (
+        "enclosed" not in post(client, f"follow-ups/{one}/take-back", key="f1").json()["timeline"][0]["data"]
+    )
     body["key"] = "f1 again"
     said = client.post(f"/api/follow-ups/{one}/answer", body, content_type="application/json")
-    event = max((event for event in said.json()["timeline"] if "enclosed" in event["data"]), key=lambda one: one["id"])
+    event = max(
+        (event for event in said.json()["timeline"] if "enclosed" in event["data"]), key=lambda one: one["id"]
+    )
     mail = OutgoingMail.objects.get(pk=event["data"]["mail"])
     send(mail_id=mail.pk)
     [(name, content, kind)] = [
@@ -317,10 +360,17 @@ def test_files_go_along_with_a_mail_and_are_found_again(
     assert (got.content, got["Content-Disposition"][:10]) == (b"%PDF-1.7 prices", "attachment")
     # It goes once, and what has gone is not left out; somebody else's is nobody's to send.
     again = body | {"key": "f2"}
-    assert client.post(f"/api/follow-ups/{one}/answer", again, content_type="application/json").status_code == 422
+    assert (
+        client.post(f"/api/follow-ups/{one}/answer", again, content_type="application/json").status_code
+        == 422
+    )
     assert client.delete(f"/api/enclosures/{file}").status_code == 422
-    theirs = otterwick.staff().post("/api/enclosures", {"file": SimpleUploadedFile("a.txt", b"a")}).json()["id"]
-    wrong = client.post(f"/api/follow-ups/{one}/answer", again | {"files": [theirs]}, content_type="application/json")
+    theirs = (
+        otterwick.staff().post("/api/enclosures", {"file": SimpleUploadedFile("a.txt", b"a")}).json()["id"]
+    )
+    wrong = client.post(
+        f"/api/follow-ups/{one}/answer", again | {"files": [theirs]}, content_type="application/json"
+    )
     assert (wrong.status_code, wrong.json()["errors"][0]["field"]) == (422, "files")
     assert client.post("/api/enclosures", {"file": SimpleUploadedFile("empty", b"")}).status_code == 422
 
@@ -381,13 +431,21 @@ def test_a_costly_filter_lists_what_the_plain_list_lists(otterwick: World) -> No
         assert part[2] == plain[2], state
         assert [bool(one) for one in part[1]] == [state == "for-them", state == "put-off"], state
     # However the letters of its page are written, and with all below it.
-    for page in ("/größen/kanu", "/Gr%C3%B6%C3%9Fen/Kanu/", "https://otter.example/größen/kanu?x=1", "/größen/*", "/*"):
+    for page in (
+        "/größen/kanu",
+        "/Gr%C3%B6%C3%9Fen/Kanu/",
+        "https://otter.example/größen/kanu?x=1",
+        "/größen/*",
+        "/*",
+    ):
         assert pages(page=page) == plain, page
     assert pages(page="/größen")[0] == [[]]
 
 
 @pytest.mark.parametrize("year", [1, 1969, 2201, 9999])
-def test_no_work_has_a_time_that_the_list_could_break_on(otterwick: World, visitor: Visitor, year: int) -> None:
+def test_no_work_has_a_time_that_the_list_could_break_on(
+    otterwick: World, visitor: Visitor, year: int
+) -> None:
     visitor.post("intake", sending(otterwick.touchpoint))
     for field in ("due", "back_at", "opened_at"):
         with pytest.raises(IntegrityError, match="followup_times_near"), transaction.atomic():

@@ -71,7 +71,9 @@ class Vector:
                 queue=queue(one),
                 around=around,
                 mates=frozenset(
-                    other for other, show in shows.items() if show.group and show.group == shows[one["id"]].group
+                    other
+                    for other, show in shows.items()
+                    if show.group and show.group == shows[one["id"]].group
                 ),
                 goes_after=one.get("goes_after"),
                 joins=one.get("joins", False),

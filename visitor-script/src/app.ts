@@ -65,7 +65,9 @@ export class App implements World {
     this.net.whenSent = (body, sent) => this.#sentLater(body, sent)
     const turns = (held?: () => boolean): Turns => new Turns((entry) => this.#comesByItself(entry), held)
     const held = (): boolean =>
-      [...this.#giveWay, ':modal', '[aria-modal=true]'].some((one) => document.querySelector(one)?.checkVisibility?.())
+      [...this.#giveWay, ':modal', '[aria-modal=true]'].some((one) =>
+        document.querySelector(one)?.checkVisibility?.(),
+      )
     this.#turns = { interrupting: turns(held), bar: turns() }
   }
 
@@ -73,7 +75,8 @@ export class App implements World {
     quietly(this.net.resend())
     if (this.#options.hosted) return this.#hosted(this.#options.hosted)
     watchAddress(() => quietly(this.#page()))
-    if (/^#intavo[-_](as|style)[=_]/.test(location.hash) || (this.store.works && sessionStorage.intavoAs)) await this.rest()
+    if (/^#intavo[-_](as|style)[=_]/.test(location.hash) || (this.store.works && sessionStorage.intavoAs))
+      await this.rest()
     await this.#page()
     this.#begun = true
     watchPage(() => this.#tend())
@@ -199,7 +202,9 @@ export class App implements World {
     if (mode === 'live' && this.onScreen.has(entry.id)) return
     const shown = new Shown(this, entry, mode, place)
     this.drawn.add(shown.drawing)
-    const unsee = whenSeen(shown.drawing.card.hidden ? shown.drawing.host : shown.drawing.card, () => this.happened('seen', entry))
+    const unsee = whenSeen(shown.drawing.card.hidden ? shown.drawing.host : shown.drawing.card, () =>
+      this.happened('seen', entry),
+    )
     if (mode !== 'live') return
     if (entry.queue !== 'none') this.#turns[entry.queue].taken()
     this.onScreen.set(entry.id, { shown, unsee })
@@ -209,10 +214,14 @@ export class App implements World {
     })
   }
 
-  /** What the loader does not carry is fetched once, when something wants it; nothing where it does not come. */
+  /**
+   * What the loader does not carry is fetched once, when something wants it; nothing where it does not come.
+   */
   async rest(): Promise<More | undefined> {
     // Unlike an element, this holds up nothing of what the page does once it is loaded.
-    await (this.#moreComes ??= import(/* @vite-ignore */ `${this.base}/static/touch/more.js`).catch(() => undefined))
+    await (this.#moreComes ??= import(/* @vite-ignore */ `${this.base}/static/touch/more.js`).catch(
+      () => undefined,
+    ))
     return this.#code
   }
 
@@ -294,7 +303,9 @@ export class App implements World {
 
   /** Opened by the visitor's own click: at once, whatever its sentence; the one on screen gives way. */
   async open(slug: string): Promise<boolean> {
-    const entry = this.entries.find((one) => one.slug === slug) ?? (await this.ask(slug))?.touchpoints.find((one) => one.slug === slug)
+    const entry =
+      this.entries.find((one) => one.slug === slug) ??
+      (await this.ask(slug))?.touchpoints.find((one) => one.slug === slug)
     if (!entry) return false
     const standing = this.onScreen.get(entry.id)?.shown.drawing
     if (entry.stance === 'button' && standing) {
@@ -330,8 +341,11 @@ export class App implements World {
 
   clickedLink(event: Event): void {
     const target =
-      event.target instanceof Element ? event.target.closest('[data-intavo-open],a[href^="#intavo="],a[href^="#intavo-"]') : null
-    const slug = target?.getAttribute('data-intavo-open') ?? target?.getAttribute('href')?.slice('#intavo='.length)
+      event.target instanceof Element
+        ? event.target.closest('[data-intavo-open],a[href^="#intavo="],a[href^="#intavo-"]')
+        : null
+    const slug =
+      target?.getAttribute('data-intavo-open') ?? target?.getAttribute('href')?.slice('#intavo='.length)
     if (!slug) return
     event.preventDefault()
     if (this.#begun) quietly(this.open(slug))

@@ -1,4 +1,7 @@
-/** Functions as the browser has them: a page may have put its own in their places, which no longer do the same. */
+/**
+ * Functions as the browser has them: a page may have put its own in their places, which no longer do the
+ * same.
+ */
 
 type Realm = Pick<typeof globalThis, 'JSON' | 'Date'>
 

@@ -112,7 +112,10 @@ export class Store {
 
   #allTyped(): Record<string, Typed & { slug: string }> {
     try {
-      return (read(sessionStorage.getItem(`${this.#key}.typed`) ?? '{}') ?? {}) as Record<string, Typed & { slug: string }>
+      return (read(sessionStorage.getItem(`${this.#key}.typed`) ?? '{}') ?? {}) as Record<
+        string,
+        Typed & { slug: string }
+      >
     } catch {
       return {}
     }
@@ -142,5 +145,11 @@ export class Store {
 export function memoryOf(memory: Remembered, id: string, generation: number): TouchpointMemory {
   const known = memory.touchpoints[id]
   if (known && known.generation >= generation) return known
-  return (memory.touchpoints[id] = { generation, shown: 0, last_shown: null, last_closed: null, answered: null })
+  return (memory.touchpoints[id] = {
+    generation,
+    shown: 0,
+    last_shown: null,
+    last_closed: null,
+    answered: null,
+  })
 }

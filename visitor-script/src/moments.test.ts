@@ -3,9 +3,11 @@ import { afterEach, beforeEach, expect, it, vi } from 'vitest'
 import { watch } from './moments'
 
 function set(on: object, values: Record<string, number>): void {
-  for (const [name, value] of Object.entries(values)) Object.defineProperty(on, name, { value, configurable: true })
+  for (const [name, value] of Object.entries(values))
+    Object.defineProperty(on, name, { value, configurable: true })
 }
-const pageOf = (height: number): void => set(document.documentElement, { scrollHeight: height, clientHeight: 800 })
+const pageOf = (height: number): void =>
+  set(document.documentElement, { scrollHeight: height, clientHeight: 800 })
 function scrollTo(top: number): void {
   set(document.documentElement, { scrollTop: top })
   document.dispatchEvent(new Event('scroll'))

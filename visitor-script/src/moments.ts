@@ -5,7 +5,8 @@ const LARGE = 0.5
 
 const whole = (): Element => document.scrollingElement ?? document.documentElement
 const room = (box: Element): number => box.scrollHeight - box.clientHeight
-const scrolls = (box: Element): boolean => room(box) > 1 && (box === whole() || /auto|scroll/.test(getComputedStyle(box).overflowY))
+const scrolls = (box: Element): boolean =>
+  room(box) > 1 && (box === whole() || /auto|scroll/.test(getComputedStyle(box).overflowY))
 const large = (box: Element): boolean => box.clientWidth * box.clientHeight > LARGE * innerWidth * innerHeight
 
 /** How far down a box is scrolled, in percent of the way; within a pixel of the foot is all the way. */
@@ -15,13 +16,16 @@ export function wayDown(box: Element): number {
 
 /** What was scrolled, if that is the page or, where the page itself does not scroll, a large box of it. */
 export function scrolledBox({ target }: Event): Element | null {
-  if (target instanceof Element && target !== whole()) return !scrolls(whole()) && large(target) ? target : null
+  if (target instanceof Element && target !== whole())
+    return !scrolls(whole()) && large(target) ? target : null
   return whole()
 }
 
 /** Whether nothing of the page can be scrolled but small boxes. */
 function short(): boolean {
-  return ![whole(), ...document.querySelectorAll('body,body *')].some((one) => (one === whole() || large(one)) && scrolls(one))
+  return ![whole(), ...document.querySelectorAll('body,body *')].some(
+    (one) => (one === whole() || large(one)) && scrolls(one),
+  )
 }
 
 /** Watches for one moment of the kinds that come with the rest of the code; gives back how to stop. */
@@ -75,7 +79,10 @@ export function watch(
         }),
       )
     } else {
-      const timer = setTimeout(look, started - performance.now() + 1000 * (moment.after ?? SHORT_PAGE_DOWN_AFTER / 1000))
+      const timer = setTimeout(
+        look,
+        started - performance.now() + 1000 * (moment.after ?? SHORT_PAGE_DOWN_AFTER / 1000),
+      )
       stops.push(() => clearTimeout(timer))
     }
   }

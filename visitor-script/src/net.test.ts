@@ -4,13 +4,27 @@ import { Store } from './memory'
 import { Net } from './net'
 
 const PAGE = { url: 'https://otterwick.example/' }
-const BODY = { id: 'a'.repeat(32), touchpoint: 'tp_1', revision: 1, step: 'ask', page: PAGE, device: 'desktop' as const }
-const BEAT = { touchpoint: 'tp_1', revision: 1, page: PAGE, device: 'desktop' as const, at: '2026-11-24T14:05:00Z' }
+const BODY = {
+  id: 'a'.repeat(32),
+  touchpoint: 'tp_1',
+  revision: 1,
+  step: 'ask',
+  page: PAGE,
+  device: 'desktop' as const,
+}
+const BEAT = {
+  touchpoint: 'tp_1',
+  revision: 1,
+  page: PAGE,
+  device: 'desktop' as const,
+  at: '2026-11-24T14:05:00Z',
+}
 let answers: (() => Promise<Response>)[]
 let sent: { url: string; body: string }[]
 let store: Store
 
-const answer = (status: number, body: object) => () => Promise.resolve(new Response(JSON.stringify(body), { status }))
+const answer = (status: number, body: object) => () =>
+  Promise.resolve(new Response(JSON.stringify(body), { status }))
 const noConnection = () => Promise.reject(new TypeError('no connection'))
 
 beforeEach(() => {
@@ -65,7 +79,9 @@ it('is taken up by the next page', async () => {
 })
 
 it('gives up after a week', async () => {
-  store.change((memory) => memory.waiting.push({ body: JSON.stringify(BODY), since: Date.now() - 8 * 24 * 3600 * 1000 }))
+  store.change((memory) =>
+    memory.waiting.push({ body: JSON.stringify(BODY), since: Date.now() - 8 * 24 * 3600 * 1000 }),
+  )
   await new Net('http://i', store).resend()
   expect(sent).toEqual([])
   expect(store.read().waiting).toEqual([])
@@ -78,5 +94,8 @@ it('sends beats together', async () => {
   net.beat({ ...BEAT, what: 'closed' })
   await vi.advanceTimersByTimeAsync(2000)
   expect(sent).toHaveLength(1)
-  expect((JSON.parse(sent[0]?.body ?? '[]') as { what: string }[]).map((one) => one.what)).toEqual(['seen', 'closed'])
+  expect((JSON.parse(sent[0]?.body ?? '[]') as { what: string }[]).map((one) => one.what)).toEqual([
+    'seen',
+    'closed',
+  ])
 })

@@ -6,7 +6,10 @@ import type { Sent } from './render'
 const KEPT_FOR = 7 * 24 * 3600 * 1000
 const PAUSES = [2000, 5000, 15000, 30000]
 const LONGEST = 60000
-/** Milliseconds after which they are told that it is kept and sent later; then it takes the time that it takes. */
+/**
+ * Milliseconds after which they are told that it is kept and sent later; then it takes the time that it
+ * takes.
+ */
 const LONGEST_ANSWER = 4000
 
 export class Net {

@@ -10,7 +10,9 @@ const SCROLLED_JUST_NOW = 500
 /** What makes an address another page: a hash only where it is a route. */
 const address = (): string => location.pathname + location.search + (/^#!?\/.*/.exec(location.hash) ?? '')
 
-/** Calls back when a single-page site has gone to another address; what is replaced while they scroll is none. */
+/**
+ * Calls back when a single-page site has gone to another address; what is replaced while they scroll is none.
+ */
 export function watchAddress(changed: () => void): void {
   let last = address()
   let scrolledAt = -Infinity
@@ -25,7 +27,9 @@ export function watchAddress(changed: () => void): void {
   addEventListener('scroll', () => (scrolledAt = performance.now()), { passive: true, capture: true })
   const { navigation } = window as { navigation?: EventTarget }
   if (navigation)
-    navigation.addEventListener('currententrychange', (event) => look((event as Event & { navigationType?: string }).navigationType))
+    navigation.addEventListener('currententrychange', (event) =>
+      look((event as Event & { navigationType?: string }).navigationType),
+    )
   // Where the browser does not say, it is looked at now and then, rather than in the page's own functions.
   else setInterval(look, 400)
 }

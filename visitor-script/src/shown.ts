@@ -2,7 +2,17 @@ import { written } from './clean'
 import { randomId, type Store } from './memory'
 import type { Net } from './net'
 import { device, type Entry } from './plan'
-import { draw, type Drawing, type Actions, type Around, type Mode, type Sent, type Typed, type Values, type Ways } from './render'
+import {
+  draw,
+  type Drawing,
+  type Actions,
+  type Around,
+  type Mode,
+  type Sent,
+  type Typed,
+  type Values,
+  type Ways,
+} from './render'
 import type { More } from './render/parts'
 import type { Visit } from './visit'
 
@@ -97,11 +107,21 @@ export class Shown {
     const work = this.#work ? await this.#work : ''
     this.#work = null
     const body = {
-      id, touchpoint: entry.id, revision: entry.revision, variant: entry.variant, step,
-      answers: values.answers, consents: values.consents, page: world.visit.place(), device: device(),
-      visitor: world.visit.sender(world.store.read()), elapsed_ms: Math.round(performance.now() - this.#opened),
-      ...(corrects ? { corrects } : {}), ...(trap ? { trap } : {}), ...(work ? { work } : {}),
-    } // prettier-ignore
+      id,
+      touchpoint: entry.id,
+      revision: entry.revision,
+      variant: entry.variant,
+      step,
+      answers: values.answers,
+      consents: values.consents,
+      page: world.visit.place(),
+      device: device(),
+      visitor: world.visit.sender(world.store.read()),
+      elapsed_ms: Math.round(performance.now() - this.#opened),
+      ...(corrects ? { corrects } : {}),
+      ...(trap ? { trap } : {}),
+      ...(work ? { work } : {}),
+    }
     const sent = await world.net.submit(body)
     if (sent.kind === 'taken') world.answered(entry, values, sent.tags)
     if (sent.kind === 'kept') kept.set(entry.id, this)

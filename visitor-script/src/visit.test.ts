@@ -5,7 +5,8 @@ import type { Plan } from './plan'
 import { Visit } from './visit'
 
 const NOW = Date.parse('2026-11-24T14:05:00Z')
-const plan = (now: number) => ({ now: new Date(now).toISOString(), visit_minutes: 30, touchpoints: [] }) as unknown as Plan
+const plan = (now: number) =>
+  ({ now: new Date(now).toISOString(), visit_minutes: 30, touchpoints: [] }) as unknown as Plan
 let store: Store
 
 beforeEach(() => {

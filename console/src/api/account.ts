@@ -26,7 +26,11 @@ const WORDS: Record<string, string> = {
   email_taken: 'Another account has this address.',
 }
 
-async function call<Data = Flows, Meta = object>(method: string, path: string, body?: object): Promise<Answer<Data, Meta>> {
+async function call<Data = Flows, Meta = object>(
+  method: string,
+  path: string,
+  body?: object,
+): Promise<Answer<Data, Meta>> {
   let response: Response
   try {
     response = await fetch(`/_allauth/browser/v1/${path}`, {
@@ -42,13 +46,16 @@ async function call<Data = Flows, Meta = object>(method: string, path: string, b
   if (response.status === 401 && waitsFor(answer as Answer, 'reauthenticate')) throw new PasswordNeeded()
   const first = answer.errors?.[0]
   if (first) {
-    const fields = Object.fromEntries((answer.errors ?? []).map((one) => [one.param ?? '', WORDS[one.code] ?? one.message]))
+    const fields = Object.fromEntries(
+      (answer.errors ?? []).map((one) => [one.param ?? '', WORDS[one.code] ?? one.message]),
+    )
     throw new Failure(response.status, WORDS[first.code] ?? first.message, fields)
   }
   return answer
 }
 
-const waitsFor = (answer: Answer, flow: string): boolean => !!answer.data?.flows?.some((one) => one.id === flow && (one.is_pending ?? true))
+const waitsFor = (answer: Answer, flow: string): boolean =>
+  !!answer.data?.flows?.some((one) => one.id === flow && (one.is_pending ?? true))
 
 /** `verify`: the address has to be confirmed by mail first; `code`: their authenticator has to say one. */
 export async function signIn(email: string, password: string): Promise<'in' | 'verify' | 'code'> {
@@ -135,15 +142,24 @@ export async function endSessions(sessions: number[]): Promise<void> {
 
 /** Since when an authenticator is asked (Unix time), and how many kept codes are left; null where none is. */
 export async function readAuthenticator(): Promise<{ since: number; codes: number } | null> {
-  const { data = [] } = await call<{ type: string; created_at: number; unused_code_count?: number }[]>('GET', 'account/authenticators')
+  const { data = [] } = await call<{ type: string; created_at: number; unused_code_count?: number }[]>(
+    'GET',
+    'account/authenticators',
+  )
   const found = data.find((one) => one.type === 'totp')
   const codes = data.find((one) => one.type === 'recovery_codes')?.unused_code_count ?? 0
   return found ? { since: found.created_at, codes } : null
 }
 
-/** What an authenticator is set up with: a secret to type, and the address that holds it, to be read as a QR code. */
+/**
+ * What an authenticator is set up with: a secret to type, and the address that holds it, to be read as a QR
+ * code.
+ */
 export async function offerAuthenticator(): Promise<{ secret: string; url: string }> {
-  const { meta } = await call<Flows, { secret: string; totp_url: string }>('GET', 'account/authenticators/totp')
+  const { meta } = await call<Flows, { secret: string; totp_url: string }>(
+    'GET',
+    'account/authenticators/totp',
+  )
   if (!meta?.secret) throw new Failure(409, 'There is an authenticator already.')
   return { secret: meta.secret, url: meta.totp_url }
 }

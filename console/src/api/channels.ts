@@ -35,7 +35,8 @@ export async function orderChannels(channel_ids: number[]): Promise<void> {
 /** What was pasted, understood; nothing is kept. */
 export const readPasted = (text: string) => take(client.POST('/api/channels/read', { body: { text } }))
 
-export const readExample = (example: string) => take(client.POST('/api/channels/template', { body: { example } }))
+export const readExample = (example: string) =>
+  take(client.POST('/api/channels/template', { body: { example } }))
 
 /** How visitors meet it in each situation; nothing is kept. */
 export const previewChannel = (document: ChannelDocument, channel: string) =>

@@ -55,12 +55,21 @@ export async function take<T>(call: Promise<{ data?: T; error?: unknown; respons
   throw new Failure(response.status, message, fields)
 }
 
-/** Sends a file with what is said of it; throws a Failure in words, `otherwise` where the server says none. */
-export async function sendFile<T>(address: string, file: File, otherwise: string, about: Record<string, string> = {}): Promise<T> {
+/**
+ * Sends a file with what is said of it; throws a Failure in words, `otherwise` where the server says none.
+ */
+export async function sendFile<T>(
+  address: string,
+  file: File,
+  otherwise: string,
+  about: Record<string, string> = {},
+): Promise<T> {
   const body = new FormData()
   body.append('file', file)
   for (const [name, value] of Object.entries(about)) body.append(name, value)
-  const answer = await fetch(address, { method: 'POST', body, headers: { 'X-CSRFToken': csrf() } }).catch(() => null)
+  const answer = await fetch(address, { method: 'POST', body, headers: { 'X-CSRFToken': csrf() } }).catch(
+    () => null,
+  )
   if (!answer) throw new Failure(0, NO_CONNECTION)
   const said = (await answer.json().catch(() => ({}))) as T & Problem
   if (!answer.ok) throw new Failure(answer.status, said.title ?? otherwise)

@@ -10,7 +10,8 @@ export function useCopies() {
   const found = useQuery({
     queryKey: ['copies'],
     queryFn: () => take(client.GET('/api/copies')),
-    refetchInterval: (query) => (query.state.data?.copies.some((one) => one.state === 'working') ? 1_500 : false),
+    refetchInterval: (query) =>
+      query.state.data?.copies.some((one) => one.state === 'working') ? 1_500 : false,
   })
   return {
     found: found.data,

@@ -3,7 +3,11 @@ import { client, take } from './client'
 
 /** Looked at again and again, since they are done elsewhere. */
 export function useFirstSteps() {
-  return useQuery({ queryKey: ['first-steps'], queryFn: () => take(client.GET('/api/first-steps')), refetchInterval: 5000 })
+  return useQuery({
+    queryKey: ['first-steps'],
+    queryFn: () => take(client.GET('/api/first-steps')),
+    refetchInterval: 5000,
+  })
 }
 
 export async function putStepsAway(): Promise<void> {

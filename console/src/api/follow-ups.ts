@@ -1,4 +1,10 @@
-import { useInfiniteQuery, useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/vue-query'
+import {
+  useInfiniteQuery,
+  useMutation,
+  useQuery,
+  useQueryClient,
+  type QueryClient,
+} from '@tanstack/vue-query'
 import { useDocumentVisibility, useIntervalFn } from '@vueuse/core'
 import { computed, watch, type Ref } from 'vue'
 import { putAside, type Waiting } from '@/lib/outbox'
@@ -7,13 +13,16 @@ import { client, Failure, sendFile, take, type Schemas } from './client'
 export type Item = Schemas['ItemOut']
 export type One = Schemas['OneOut']
 
-/** What the list shows: what is not said does not narrow it. `member` and `touchpoint` 0 are nobody and none. */
+/**
+ * What the list shows: what is not said does not narrow it. `member` and `touchpoint` 0 are nobody and none.
+ */
 export type Wanted = Partial<Schemas['ListFilter']>
 
 export function useFollowUps(wanted: Ref<Wanted>) {
   return useInfiniteQuery({
     queryKey: computed(() => ['follow-ups', wanted.value]),
-    queryFn: ({ pageParam }) => take(client.GET('/api/follow-ups', { params: { query: { ...wanted.value, after: pageParam } } })),
+    queryFn: ({ pageParam }) =>
+      take(client.GET('/api/follow-ups', { params: { query: { ...wanted.value, after: pageParam } } })),
     initialPageParam: '',
     getNextPageParam: (last) => last.after ?? undefined,
     placeholderData: (before) => before,
@@ -37,7 +46,8 @@ export function useLive(changed?: () => void) {
       const now = await take(client.GET('/api/follow-ups-stamp'))
       if (last && now !== last) {
         changed?.()
-        for (const key of ['follow-ups', 'follow-up', 'day', 'first-steps']) void queries.invalidateQueries({ queryKey: [key] })
+        for (const key of ['follow-ups', 'follow-up', 'day', 'first-steps'])
+          void queries.invalidateQueries({ queryKey: [key] })
       }
       last = now
     } catch {
@@ -51,7 +61,8 @@ export function useLive(changed?: () => void) {
 export function useFollowUp(id: Ref<number | null>) {
   return useQuery({
     queryKey: computed(() => ['follow-up', id.value]),
-    queryFn: () => take(client.GET('/api/follow-ups/{followup_id}', { params: { path: { followup_id: id.value ?? 0 } } })),
+    queryFn: () =>
+      take(client.GET('/api/follow-ups/{followup_id}', { params: { path: { followup_id: id.value ?? 0 } } })),
     enabled: computed(() => id.value !== null),
   })
 }
@@ -78,26 +89,49 @@ interface Device {
 }
 function send(id: number, work: Work, device?: Device): Promise<One> {
   const params = { path: { followup_id: id } }
-  const headers = device ? { 'X-Intavo-Once': device.once, ...(device.seen === null ? {} : { 'X-Intavo-Seen': String(device.seen) }) } : {}
+  const headers = device
+    ? {
+        'X-Intavo-Once': device.once,
+        ...(device.seen === null ? {} : { 'X-Intavo-Seen': String(device.seen) }),
+      }
+    : {}
   switch (work.do) {
     case 'answer':
       return take(client.POST('/api/follow-ups/{followup_id}/answer', { params, headers, body: work.body }))
     case 'wait':
       return take(client.POST('/api/follow-ups/{followup_id}/wait', { params, headers }))
     case 'put-off':
-      return take(client.POST('/api/follow-ups/{followup_id}/put-off', { params, headers, body: { until: work.until } }))
+      return take(
+        client.POST('/api/follow-ups/{followup_id}/put-off', {
+          params,
+          headers,
+          body: { until: work.until },
+        }),
+      )
     case 'finish':
-      return take(client.POST('/api/follow-ups/{followup_id}/finish', { params, headers, body: { outcome: work.outcome } }))
+      return take(
+        client.POST('/api/follow-ups/{followup_id}/finish', {
+          params,
+          headers,
+          body: { outcome: work.outcome },
+        }),
+      )
     case 'take-up':
       return take(client.POST('/api/follow-ups/{followup_id}/take-up', { params }))
     case 'take-back':
       return take(client.POST('/api/follow-ups/{followup_id}/take-back', { params, body: { key: work.key } }))
     case 'give':
-      return take(client.POST('/api/follow-ups/{followup_id}/give', { params, body: { member_id: work.member } }))
+      return take(
+        client.POST('/api/follow-ups/{followup_id}/give', { params, body: { member_id: work.member } }),
+      )
     case 'note':
-      return take(client.POST('/api/follow-ups/{followup_id}/note', { params, headers, body: { text: work.text } }))
+      return take(
+        client.POST('/api/follow-ups/{followup_id}/note', { params, headers, body: { text: work.text } }),
+      )
     case 'tag':
-      return take(client.POST('/api/follow-ups/{followup_id}/tag', { params, body: { tag: work.tag, on: work.on } }))
+      return take(
+        client.POST('/api/follow-ups/{followup_id}/tag', { params, body: { tag: work.tag, on: work.on } }),
+      )
   }
 }
 
@@ -149,7 +183,9 @@ export type Talk = Schemas['TalkOut']
 
 /** The conversation behind a follow-up; null where there is none. */
 export async function readTalk(id: number): Promise<Talk | null> {
-  const found = await take(client.GET('/api/follow-ups/{followup_id}/talk', { params: { path: { followup_id: id } } }))
+  const found = await take(
+    client.GET('/api/follow-ups/{followup_id}/talk', { params: { path: { followup_id: id } } }),
+  )
   return 'messages' in found ? found : null
 }
 
@@ -159,7 +195,12 @@ export async function tellTyping(id: number): Promise<void> {
 
 /** Says that one is at a follow-up, and keeps what is being written (null: as it was); who else is at it. */
 export function sitDown(id: number, draft: string | null, writing: boolean) {
-  return take(client.POST('/api/follow-ups/{followup_id}/desk', { params: { path: { followup_id: id } }, body: { draft, writing } }))
+  return take(
+    client.POST('/api/follow-ups/{followup_id}/desk', {
+      params: { path: { followup_id: id } },
+      body: { draft, writing },
+    }),
+  )
 }
 export async function getUp(id: number): Promise<void> {
   await take(client.DELETE('/api/follow-ups/{followup_id}/desk', { params: { path: { followup_id: id } } }))
@@ -175,22 +216,31 @@ export type Several = Partial<Schemas['SeveralIn']> & { do: Schemas['SeveralIn']
 export function useSeveral() {
   const queries = useQueryClient()
   return useMutation({
-    mutationFn: (body: Several) => take(client.POST('/api/several-follow-ups', { body: body as Schemas['SeveralIn'] })),
-    onSuccess: () => Promise.all(['follow-ups', 'follow-up', 'day'].map((key) => queries.invalidateQueries({ queryKey: [key] }))),
+    mutationFn: (body: Several) =>
+      take(client.POST('/api/several-follow-ups', { body: body as Schemas['SeveralIn'] })),
+    onSuccess: () =>
+      Promise.all(
+        ['follow-ups', 'follow-up', 'day'].map((key) => queries.invalidateQueries({ queryKey: [key] })),
+      ),
   })
 }
 
 export const useTags = () => useQuery({ queryKey: ['tags'], queryFn: () => take(client.GET('/api/tags')) })
 
 /** What came in from people after an entry of any timeline. */
-export const readArrivals = (after?: number) => take(client.GET('/api/arrivals', { params: { query: { after: after ?? null } } }))
+export const readArrivals = (after?: number) =>
+  take(client.GET('/api/arrivals', { params: { query: { after: after ?? null } } }))
 
 export type Told = Schemas['WishesOut']
 
 /** What one is told, and how. */
 export function useTold() {
   const queries = useQueryClient()
-  const found = useQuery({ queryKey: ['told'], queryFn: () => take(client.GET('/api/me/told')), staleTime: 60_000 })
+  const found = useQuery({
+    queryKey: ['told'],
+    queryFn: () => take(client.GET('/api/me/told')),
+    staleTime: 60_000,
+  })
   const change = async (body: Told) => {
     queries.setQueryData(['told'], await take(client.PUT('/api/me/told', { body })))
     await queries.invalidateQueries({ queryKey: ['day'] })
@@ -199,7 +249,8 @@ export function useTold() {
 }
 
 /** How follow-ups came so far. */
-export const useWaysIn = () => useQuery({ queryKey: ['ways-in'], queryFn: () => take(client.GET('/api/ways-in')), staleTime: 60_000 })
+export const useWaysIn = () =>
+  useQuery({ queryKey: ['ways-in'], queryFn: () => take(client.GET('/api/ways-in')), staleTime: 60_000 })
 
 export type KeptFilter = Schemas['KeptFilterOut']
 
@@ -210,7 +261,9 @@ export function useKeptFilters() {
   return {
     filters: found.data,
     keep: async (name: string, wanted: Wanted, for_all: boolean) => {
-      await take(client.POST('/api/kept-filters', { body: { name, wanted: { state: 'open', ...wanted }, for_all } }))
+      await take(
+        client.POST('/api/kept-filters', { body: { name, wanted: { state: 'open', ...wanted }, for_all } }),
+      )
       await again()
     },
     drop: async (filter_id: number) => {
@@ -225,7 +278,8 @@ export type KeptAnswer = Schemas['KeptAnswerOut']
 export type Enclosure = Schemas['EnclosureOut']
 
 /** Takes a file up that is to go with an answer. */
-export const enclose = (file: File) => sendFile<Enclosure>('/api/enclosures', file, 'This file could not be taken up.')
+export const enclose = (file: File) =>
+  sendFile<Enclosure>('/api/enclosures', file, 'This file could not be taken up.')
 export const leaveOut = (enclosure_id: number) =>
   take(client.DELETE('/api/enclosures/{enclosure_id}', { params: { path: { enclosure_id } } }))
 
@@ -233,7 +287,10 @@ export const leaveOut = (enclosure_id: number) =>
 export function useProposed(id: Ref<number>) {
   return useQuery({
     queryKey: computed(() => ['proposed', id.value]),
-    queryFn: () => take(client.GET('/api/follow-ups/{followup_id}/proposed', { params: { path: { followup_id: id.value } } })),
+    queryFn: () =>
+      take(
+        client.GET('/api/follow-ups/{followup_id}/proposed', { params: { path: { followup_id: id.value } } }),
+      ),
     staleTime: 60_000,
   })
 }

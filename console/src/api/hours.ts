@@ -9,7 +9,10 @@ export type Reply = Schemas['Reply']
 export type Told = Schemas['ToldOut']
 export type Hours = Schemas['HoursOut']
 
-export const hoursOptions = queryOptions({ queryKey: ['hours'], queryFn: () => take(client.GET('/api/hours')) })
+export const hoursOptions = queryOptions({
+  queryKey: ['hours'],
+  queryFn: () => take(client.GET('/api/hours')),
+})
 export const useHours = () => useQuery(hoursOptions)
 
 export function useSaveHours() {
@@ -51,7 +54,9 @@ export async function renameHours(id: number, name: string): Promise<void> {
 }
 
 export async function dropHours(id: number, instead?: number): Promise<void> {
-  await take(client.DELETE('/api/hours/{hours_id}', { params: { ...of(id), query: instead ? { instead } : {} } }))
+  await take(
+    client.DELETE('/api/hours/{hours_id}', { params: { ...of(id), query: instead ? { instead } : {} } }),
+  )
 }
 
 export async function bringHoursBack(id: number): Promise<void> {
@@ -59,8 +64,10 @@ export async function bringHoursBack(id: number): Promise<void> {
 }
 
 export const hoursOut = (id: number) => take(client.GET('/api/hours/{hours_id}/out', { params: of(id) }))
-export const makeHoursAddress = (id: number) => take(client.POST('/api/hours/{hours_id}/out', { params: of(id) }))
-export const dropHoursAddress = (id: number) => take(client.DELETE('/api/hours/{hours_id}/out', { params: of(id) }))
+export const makeHoursAddress = (id: number) =>
+  take(client.POST('/api/hours/{hours_id}/out', { params: of(id) }))
+export const dropHoursAddress = (id: number) =>
+  take(client.DELETE('/api/hours/{hours_id}/out', { params: of(id) }))
 
 /** What goes by a set of hours, in words. */
 export async function whatFollows(hours_id: number): Promise<string> {
@@ -82,12 +89,26 @@ export function useReplies(language: Ref<string>) {
   })
 }
 
-export async function saveReply(situation: string, column: string, language: string, reply: Reply): Promise<void> {
-  await take(client.PUT('/api/replies/{situation}', { params: { path: { situation } }, body: { reply, column, language } }))
+export async function saveReply(
+  situation: string,
+  column: string,
+  language: string,
+  reply: Reply,
+): Promise<void> {
+  await take(
+    client.PUT('/api/replies/{situation}', {
+      params: { path: { situation } },
+      body: { reply, column, language },
+    }),
+  )
 }
 
 export async function putBackReply(situation: string, column: string, language: string): Promise<void> {
-  await take(client.DELETE('/api/replies/{situation}', { params: { path: { situation }, query: { column, language } } }))
+  await take(
+    client.DELETE('/api/replies/{situation}', {
+      params: { path: { situation }, query: { column, language } },
+    }),
+  )
 }
 
 export interface Asked {
@@ -111,8 +132,12 @@ export function useHolidays(part: Ref<string>) {
   })
 }
 
-export type CalendarSaid = Omit<Schemas['CalendarOut'], 'exceptions'> & { exceptions: HoursDocument['exceptions'] }
+export type CalendarSaid = Omit<Schemas['CalendarOut'], 'exceptions'> & {
+  exceptions: HoursDocument['exceptions']
+}
 
 /** What an iCalendar file would do to hours as they are being edited; nothing is kept. */
 export const lookAtCalendar = (file: File, document: HoursDocument) =>
-  sendFile<CalendarSaid>('/api/hours/calendar', file, 'This file could not be read.', { document: JSON.stringify(document) })
+  sendFile<CalendarSaid>('/api/hours/calendar', file, 'This file could not be read.', {
+    document: JSON.stringify(document),
+  })

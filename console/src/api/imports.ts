@@ -7,7 +7,8 @@ export type Column = Brought['columns'][number]
 export type Trial = Schemas['TrialOut']
 const at = (import_id: number) => ({ params: { path: { import_id } } })
 
-export const useImports = () => useQuery({ queryKey: ['imports'], queryFn: () => take(client.GET('/api/imports')) })
+export const useImports = () =>
+  useQuery({ queryKey: ['imports'], queryFn: () => take(client.GET('/api/imports')) })
 
 /** One file; while a job is at work on it, it is asked for again and again. */
 export function useImport(id: Ref<number>) {
@@ -15,7 +16,8 @@ export function useImport(id: Ref<number>) {
     queryKey: computed(() => ['import', id.value]),
     queryFn: () => take(client.GET('/api/imports/{import_id}', at(id.value))),
     enabled: computed(() => id.value > 0),
-    refetchInterval: (query) => (['taking', 'undoing'].includes(query.state.data?.state ?? '') ? 1_500 : false),
+    refetchInterval: (query) =>
+      ['taking', 'undoing'].includes(query.state.data?.state ?? '') ? 1_500 : false,
   })
 }
 
@@ -28,9 +30,11 @@ export function useTrial(id: Ref<number>, stamp: Ref<string>) {
   })
 }
 
-export const upload = (file: File) => sendFile<Brought>('/api/imports', file, 'This file could not be taken in.')
+export const upload = (file: File) =>
+  sendFile<Brought>('/api/imports', file, 'This file could not be taken in.')
 
-export const setUp = (id: number, body: Schemas['SettingsIn']) => take(client.PUT('/api/imports/{import_id}', { ...at(id), body }))
+export const setUp = (id: number, body: Schemas['SettingsIn']) =>
+  take(client.PUT('/api/imports/{import_id}', { ...at(id), body }))
 export const takeIn = (id: number) => take(client.POST('/api/imports/{import_id}/take', at(id)))
 export const undoImport = (id: number) => take(client.POST('/api/imports/{import_id}/undo', at(id)))
 export const dropImport = (id: number) => take(client.DELETE('/api/imports/{import_id}', at(id)))
@@ -39,6 +43,8 @@ export function useFresh() {
   const queries = useQueryClient()
   return (row?: Brought) => {
     if (row) queries.setQueryData(['import', row.id], row)
-    return Promise.all(['imports', 'import', 'people'].map((key) => queries.invalidateQueries({ queryKey: [key] })))
+    return Promise.all(
+      ['imports', 'import', 'people'].map((key) => queries.invalidateQueries({ queryKey: [key] })),
+    )
   }
 }

@@ -26,7 +26,9 @@ export function useUpload() {
 }
 
 export async function describeAsset(asset_id: number, name: string, description: string): Promise<Asset> {
-  return take(client.PUT('/api/library/{asset_id}', { params: { path: { asset_id } }, body: { name, description } }))
+  return take(
+    client.PUT('/api/library/{asset_id}', { params: { path: { asset_id } }, body: { name, description } }),
+  )
 }
 
 export async function forgetAsset(asset_id: number): Promise<void> {

@@ -2,10 +2,12 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { client, take, type Schemas } from './client'
 
 /** How answers by mail come in. */
-export const useMailIn = () => useQuery({ queryKey: ['mail-in'], queryFn: () => take(client.GET('/api/mail-in')) })
+export const useMailIn = () =>
+  useQuery({ queryKey: ['mail-in'], queryFn: () => take(client.GET('/api/mail-in')) })
 
 /** The mailbox that is read, if one is. */
-export const useMailbox = () => useQuery({ queryKey: ['mailbox'], queryFn: () => take(client.GET('/api/mailbox')) })
+export const useMailbox = () =>
+  useQuery({ queryKey: ['mailbox'], queryFn: () => take(client.GET('/api/mailbox')) })
 export const readFrom = (body: Schemas['MailboxIn']) => take(client.PUT('/api/mailbox', { body }))
 export const leaveMailbox = () => take(client.DELETE('/api/mailbox'))
 

@@ -1,7 +1,11 @@
 import { queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { client, take, type Schemas } from './client'
 
-export const meOptions = queryOptions({ queryKey: ['me'], queryFn: () => take(client.GET('/api/me')), staleTime: 60_000 })
+export const meOptions = queryOptions({
+  queryKey: ['me'],
+  queryFn: () => take(client.GET('/api/me')),
+  staleTime: 60_000,
+})
 
 export function useMe() {
   return useQuery(meOptions)
@@ -57,14 +61,17 @@ export function useAtCounter() {
 }
 
 export async function setUsualHours(member_id: number, hours_id: number | null): Promise<void> {
-  await take(client.PUT('/api/members/{member_id}/hours', { params: { path: { member_id } }, body: { hours_id } }))
+  await take(
+    client.PUT('/api/members/{member_id}/hours', { params: { path: { member_id } }, body: { hours_id } }),
+  )
 }
 
 export function useMembers() {
   return useQuery({ queryKey: ['members'], queryFn: () => take(client.GET('/api/members')) })
 }
 
-export const useInvitations = () => useQuery({ queryKey: ['invitations'], queryFn: () => take(client.GET('/api/invitations')) })
+export const useInvitations = () =>
+  useQuery({ queryKey: ['invitations'], queryFn: () => take(client.GET('/api/invitations')) })
 
 export async function invite(body: Schemas['InviteIn']) {
   return take(client.POST('/api/invitations', { body }))

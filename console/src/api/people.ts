@@ -24,7 +24,11 @@ export function usePeople(wanted: Ref<string>, q: Ref<string>) {
   return useInfiniteQuery({
     queryKey: computed(() => ['people', wanted.value, q.value]),
     queryFn: ({ pageParam }) =>
-      take(client.GET('/api/people', { params: { query: { wanted: wanted.value, q: q.value, after: pageParam } } })),
+      take(
+        client.GET('/api/people', {
+          params: { query: { wanted: wanted.value, q: q.value, after: pageParam } },
+        }),
+      ),
     initialPageParam: '',
     getNextPageParam: (page) => page.after,
     placeholderData: (before) => before,
@@ -41,14 +45,19 @@ export function usePerson(id: Ref<number>) {
 export function useWorkWith(id: Ref<number>) {
   return useQuery({
     queryKey: computed(() => ['work-with', id.value]),
-    queryFn: () => take(client.GET('/api/people/{person_id}/follow-ups', { params: { path: { person_id: id.value } } })),
+    queryFn: () =>
+      take(client.GET('/api/people/{person_id}/follow-ups', { params: { path: { person_id: id.value } } })),
   })
 }
 
-export const useGroups = () => useQuery({ queryKey: ['groups'], queryFn: () => take(client.GET('/api/groups')) })
-export const useNames = () => useQuery({ queryKey: ['people-names'], queryFn: () => take(client.GET('/api/people-names')) })
-export const useCountedTags = () => useQuery({ queryKey: ['people-tags'], queryFn: () => take(client.GET('/api/people-tags')) })
-export const useSuggested = () => useQuery({ queryKey: ['people-suggested'], queryFn: () => take(client.GET('/api/people-suggested')) })
+export const useGroups = () =>
+  useQuery({ queryKey: ['groups'], queryFn: () => take(client.GET('/api/groups')) })
+export const useNames = () =>
+  useQuery({ queryKey: ['people-names'], queryFn: () => take(client.GET('/api/people-names')) })
+export const useCountedTags = () =>
+  useQuery({ queryKey: ['people-tags'], queryFn: () => take(client.GET('/api/people-tags')) })
+export const useSuggested = () =>
+  useQuery({ queryKey: ['people-suggested'], queryFn: () => take(client.GET('/api/people-suggested')) })
 
 /** Everything that shows people looks again. */
 export function useAgain() {
@@ -81,11 +90,16 @@ export function useChangeCard() {
   return useMutation({
     mutationFn: ({ id, change }: { id: number; change: Change }): Promise<Card> => {
       const params = { path: { person_id: id } }
-      if (change.do === 'name') return take(client.PUT('/api/people/{person_id}/name', { params, body: { name: change.name } }))
-      if (change.do === 'address') return take(client.POST('/api/people/{person_id}/addresses', { params, body: { text: change.text } }))
-      if (change.do === 'note') return take(client.POST('/api/people/{person_id}/note', { params, body: { text: change.text } }))
+      if (change.do === 'name')
+        return take(client.PUT('/api/people/{person_id}/name', { params, body: { name: change.name } }))
+      if (change.do === 'address')
+        return take(client.POST('/api/people/{person_id}/addresses', { params, body: { text: change.text } }))
+      if (change.do === 'note')
+        return take(client.POST('/api/people/{person_id}/note', { params, body: { text: change.text } }))
       if (change.do === 'tag') {
-        return take(client.POST('/api/people/{person_id}/tag', { params, body: { tag: change.tag, on: change.on } }))
+        return take(
+          client.POST('/api/people/{person_id}/tag', { params, body: { tag: change.tag, on: change.on } }),
+        )
       }
       const path = { person_id: id, address_id: change.address }
       return take(client.DELETE('/api/people/{person_id}/addresses/{address_id}', { params: { path } }))
@@ -101,13 +115,18 @@ const person = (person_id: number) => ({ params: { path: { person_id } } })
 export const addPerson = (body: Schemas['AddPersonIn']) => take(client.POST('/api/people', { body }))
 export const previewJoin = (id: number, body: Schemas['JoinIn']) =>
   take(client.POST('/api/people/{person_id}/join-preview', { ...person(id), body }))
-export const join = (id: number, body: Schemas['JoinIn']) => take(client.POST('/api/people/{person_id}/join', { ...person(id), body }))
-export const part = (merge_id: number) => take(client.POST('/api/merges/{merge_id}/undo', { params: { path: { merge_id } } }))
+export const join = (id: number, body: Schemas['JoinIn']) =>
+  take(client.POST('/api/people/{person_id}/join', { ...person(id), body }))
+export const part = (merge_id: number) =>
+  take(client.POST('/api/merges/{merge_id}/undo', { params: { path: { merge_id } } }))
 export const notOne = (id: number, other_id: number) =>
   take(client.POST('/api/people/{person_id}/not-one', { ...person(id), body: { other_id } }))
 export const whatGoes = (id: number) => take(client.GET('/api/people/{person_id}/goes', person(id)))
 export const erase = (id: number) => take(client.DELETE('/api/people/{person_id}', person(id)))
 export const keepGroup = (body: Schemas['GroupIn']) => take(client.POST('/api/groups', { body }))
-export const dropGroup = (group_id: number) => take(client.DELETE('/api/groups/{group_id}', { params: { path: { group_id } } }))
-export const renameTag = (tag: string, name: string) => take(client.PUT('/api/people-tags', { body: { tag, name } }))
-export const dropTag = (tag: string) => take(client.DELETE('/api/people-tags', { params: { query: { tag } } }))
+export const dropGroup = (group_id: number) =>
+  take(client.DELETE('/api/groups/{group_id}', { params: { path: { group_id } } }))
+export const renameTag = (tag: string, name: string) =>
+  take(client.PUT('/api/people-tags', { body: { tag, name } }))
+export const dropTag = (tag: string) =>
+  take(client.DELETE('/api/people-tags', { params: { query: { tag } } }))

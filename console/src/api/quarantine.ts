@@ -4,7 +4,11 @@ import { client, take, type Schemas } from './client'
 export type Quarantined = Schemas['QuarantinedOut']
 
 export function useQuarantine() {
-  return useQuery({ queryKey: ['quarantine'], queryFn: () => take(client.GET('/api/quarantine')), refetchInterval: 30_000 })
+  return useQuery({
+    queryKey: ['quarantine'],
+    queryFn: () => take(client.GET('/api/quarantine')),
+    refetchInterval: 30_000,
+  })
 }
 
 const path = (quarantined_id: number) => ({ path: { quarantined_id } })

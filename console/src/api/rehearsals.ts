@@ -38,7 +38,12 @@ export const freshVisitor = (at: string): MadeUp => ({
 export function usePageMap(site: MaybeRefOrGetter<number>, visitor: MaybeRefOrGetter<MadeUp | null>) {
   return useQuery({
     queryKey: ['touchpoints', 'map', site, visitor],
-    queryFn: () => take(client.POST('/api/page-map', { body: { site_id: toValue(site), visitor: toValue(visitor) as MadeUp } })),
+    queryFn: () =>
+      take(
+        client.POST('/api/page-map', {
+          body: { site_id: toValue(site), visitor: toValue(visitor) as MadeUp },
+        }),
+      ),
     enabled: () => toValue(site) > 0 && toValue(visitor) !== null,
     placeholderData: (before) => before,
   })
@@ -61,8 +66,17 @@ export function useWhyThere(
   })
 }
 
-export async function rehearse(site_id: number, visitor: MadeUp, deeds: Deed[], length: number): Promise<Rehearsal> {
-  return take(client.POST('/api/rehearsals', { body: { site_id, visitor, deeds: deeds as Schemas['RehearseIn']['deeds'], length } }))
+export async function rehearse(
+  site_id: number,
+  visitor: MadeUp,
+  deeds: Deed[],
+  length: number,
+): Promise<Rehearsal> {
+  return take(
+    client.POST('/api/rehearsals', {
+      body: { site_id, visitor, deeds: deeds as Schemas['RehearseIn']['deeds'], length },
+    }),
+  )
 }
 
 export async function linkFor(site_id: number, visitor: MadeUp, path: string): Promise<string> {
@@ -70,7 +84,10 @@ export async function linkFor(site_id: number, visitor: MadeUp, path: string): P
 }
 
 export function useVisitors() {
-  return useQuery({ queryKey: ['rehearsal-visitors'], queryFn: () => take(client.GET('/api/rehearsal-visitors')) })
+  return useQuery({
+    queryKey: ['rehearsal-visitors'],
+    queryFn: () => take(client.GET('/api/rehearsal-visitors')),
+  })
 }
 
 export function useKeepVisitor() {
@@ -84,7 +101,8 @@ export function useKeepVisitor() {
 export function useForgetVisitor() {
   const queries = useQueryClient()
   return useMutation({
-    mutationFn: (visitor_id: number) => take(client.DELETE('/api/rehearsal-visitors/{visitor_id}', { params: { path: { visitor_id } } })),
+    mutationFn: (visitor_id: number) =>
+      take(client.DELETE('/api/rehearsal-visitors/{visitor_id}', { params: { path: { visitor_id } } })),
     onSuccess: () => queries.invalidateQueries({ queryKey: ['rehearsal-visitors'] }),
   })
 }

@@ -457,7 +457,8 @@ export interface paths {
         };
         /**
          * What Would They See
-         * @description What somebody would be told at a time on the hours' own clock, and why; `offset` is the visitor's from UTC.
+         * @description What somebody would be told at a time on the hours' own clock, and why; `offset` is the visitor's from
+         *     UTC.
          *
          *     `column` is a channel or touchpoint, which brings its own hours; "" is everywhere.
          */
@@ -479,7 +480,8 @@ export interface paths {
         };
         /**
          * Reply Table
-         * @description The table of replies in one language: what is written, what is inherited from where, and what is in effect.
+         * @description The table of replies in one language: what is written, what is inherited from where, and what is in
+         *     effect.
          */
         get: operations["intavo_hours_api_told_reply_table"];
         put?: never;
@@ -1907,7 +1909,8 @@ export interface paths {
         };
         /**
          * People
-         * @description One page of people, the newest first, as far as a filter seeks them; `after` is the key of the page before.
+         * @description One page of people, the newest first, as far as a filter seeks them; `after` is the key of the page
+         *     before.
          */
         get: operations["intavo_people_seeking_api_people"];
         put?: never;
@@ -2195,7 +2198,8 @@ export interface paths {
         };
         /**
          * Follow Ups
-         * @description The list along the ruler of open time, as far as a filter shows it; `after` is the key of the page before.
+         * @description The list along the ruler of open time, as far as a filter shows it; `after` is the key of the page
+         *     before.
          */
         get: operations["intavo_followup_list_api_follow_ups"];
         put?: never;
@@ -3287,7 +3291,8 @@ export interface paths {
         };
         /**
          * Copies
-         * @description The copies that there are, the last first; and whether the business is empty, so that one can be brought in.
+         * @description The copies that there are, the last first; and whether the business is empty, so that one can be
+         *     brought in.
          */
         get: operations["intavo_copies_api_copies"];
         put?: never;
@@ -3695,8 +3700,9 @@ export interface components {
          * @description Rules of a site.
          *
          *     `search` and `social` list hosts, `search_media` and `social_media` values of utm_medium. At most
-         *     `most_interruptions` touchpoints interrupt a visit (None: any number). While an element of `give_way_to` is
-         *     on screen, nothing interrupts. Where an element of `signed_in` is on the page, the visitor is signed in.
+         *     `most_interruptions` touchpoints interrupt a visit (None: any number). While an element of `give_way_to`
+         *     is on screen, nothing interrupts. Where an element of `signed_in` is on the page, the visitor is signed
+         *     in.
          */
         SiteRules: {
             /** @default [] */
@@ -3842,9 +3848,9 @@ export interface components {
         /**
          * @description When, on a page. Exactly one is given.
          *
-         *     `after`: seconds on it; `read`: percent of the way down that was scrolled; `up`: percent, coming back up to it;
-         *     `view`: an element in view; `clicks`: so many, anywhere; `idle`: seconds without doing anything; `leave`: about to
-         *     leave; `click`: a click on an element. Elements are named by a selector.
+         *     `after`: seconds on it; `read`: percent of the way down that was scrolled; `up`: percent, coming back up
+         *     to it; `view`: an element in view; `clicks`: so many, anywhere; `idle`: seconds without doing anything;
+         *     `leave`: about to leave; `click`: a click on an element. Elements are named by a selector.
          */
         Moment: {
             after: number | null;
@@ -4630,7 +4636,8 @@ export interface components {
             required: boolean;
         };
         /**
-         * @description Time left: to a moment, or so many minutes for each visitor, begun again so many after its end (0: at once).
+         * @description Time left: to a moment, or so many minutes for each visitor, begun again so many after its end (0: at
+         *     once).
          *
          *     `at_end`: the words stand there, the part goes, or the whole touchpoint is closed.
          */
@@ -4864,7 +4871,8 @@ export interface components {
             columns: 1 | 2;
         };
         /**
-         * @description Foreign markup, only ever in a sandboxed frame, which is as high as its content; `height` until that is known.
+         * @description Foreign markup, only ever in a sandboxed frame, which is as high as its content; `height` until that is
+         *     known.
          *
          *     `windows`: a window that it opens is a real one, outside of the sandbox.
          */
@@ -5113,7 +5121,10 @@ export interface components {
             start: string;
             turns: components["schemas"]["ScriptTurn"][];
         };
-        /** @description What is said, and then either choices, a question, a person, or the next turn; with none of them it ends. */
+        /**
+         * @description What is said, and then either choices, a question, a person, or the next turn; with none of them it
+         *     ends.
+         */
         ScriptTurn: {
             id: string;
             /** @default [] */
@@ -5328,10 +5339,12 @@ export interface components {
             until: string;
         };
         /**
-         * @description On every page, once a visit, or once in a span; at most so many times ever; how long it stays away once closed.
+         * @description On every page, once a visit, or once in a span; at most so many times ever; how long it stays away once
+         *     closed.
          *
-         *     Counted from the moment it is on screen. `moment`: each time its moment comes anew after it was closed, on the
-         *     same page too: seconds and clicks begin again, and what was scrolled or seen must be scrolled or seen again.
+         *     Counted from the moment it is on screen. `moment`: each time its moment comes anew after it was closed, on
+         *     the same page too: seconds and clicks begin again, and what was scrolled or seen must be scrolled or seen
+         *     again.
          */
         HowOften: {
             /**
@@ -5644,7 +5657,8 @@ export interface components {
         };
         /**
          * SpeechOut
-         * @description What it is drawn in: its language and region, which way it is read, and the words of ours that it needs.
+         * @description What it is drawn in: its language and region, which way it is read, and the words of ours that it
+         *     needs.
          */
         SpeechOut: {
             /** Lang */
@@ -6155,7 +6169,8 @@ export interface components {
             withdrawn: boolean;
         };
         /**
-         * @description They did it at least `least` times; through a touchpoint (its name then), on a page (its path), of late.
+         * @description They did it at least `least` times; through a touchpoint (its name then), on a page (its path), of
+         *     late.
          *
          *     `days` counts back from now; `since` is a local date.
          */
@@ -6449,10 +6464,10 @@ export interface components {
         /**
          * @description What the list shows; what is not said does not narrow it.
          *
-         *     `member` is a member's id, or 0 for what is nobody's; `touchpoint` a touchpoint's id, or 0 for what came by none;
-         *     `via` how it came ("form", "page", "mail", "import", "hand", or the name of a service outside); `page` the path of
-         *     the page it came from, with all below it where it ends with /*; `since` the local date from which it was opened;
-         *     `untouched` for how many open days no member has done anything with them.
+         *     `member` is a member's id, or 0 for what is nobody's; `touchpoint` a touchpoint's id, or 0 for what came
+         *     by none; `via` how it came ("form", "page", "mail", "import", "hand", or the name of a service outside);
+         *     `page` the path of the page it came from, with all below it where it ends with /*; `since` the local date
+         *     from which it was opened; `untouched` for how many open days no member has done anything with them.
          */
         ListFilter: {
             /**
@@ -6844,8 +6859,8 @@ export interface components {
          * GiveRule
          * @description What is given to whom; what is not said fits everything.
          *
-         *     `member` is a member's id, or None for whoever at the counter has the least open. `page` is a path, with all that
-         *     is below it where it ends with /*.
+         *     `member` is a member's id, or None for whoever at the counter has the least open. `page` is a path, with
+         *     all that is below it where it ends with /*.
          */
         GiveRule: {
             kind?: components["schemas"]["Kind"] | null;
@@ -6912,7 +6927,8 @@ export interface components {
         };
         /**
          * KeptText
-         * @description What is kept: its name, the group it stands in, the words with their slots, and whether it is for all.
+         * @description What is kept: its name, the group it stands in, the words with their slots,
+         *     and whether it is for all.
          */
         KeptText: {
             /** Name */
@@ -7379,7 +7395,8 @@ export interface components {
         };
         /**
          * Extras
-         * @description What some parts need besides their document; in a rehearsal what is told and given by sending as well.
+         * @description What some parts need besides their document; in a rehearsal what is told and given by sending as
+         *     well.
          */
         Extras: {
             /** Slots */
@@ -7440,8 +7457,8 @@ export interface components {
          * Way
          * @description A way to reach the business, as it is met now.
          *
-         *     `by`: where its words name the touchpoint, the link of each. `text` and `asks`: where the visitor's words are asked
-         *     for first, what stands there, and the link with a place for them.
+         *     `by`: where its words name the touchpoint, the link of each. `text` and `asks`: where the visitor's words
+         *     are asked for first, what stands there, and the link with a place for them.
          */
         Way: {
             /** Situation */
@@ -7518,7 +7535,8 @@ export interface components {
         };
         /**
          * Work
-         * @description A sum for the visitor's browser: which number up to `max`, after the salt, has this hash. Source: altcha.
+         * @description A sum for the visitor's browser: which number up to `max`, after the salt, has this hash. Source:
+         *     altcha.
          */
         Work: {
             /** Algorithm */
@@ -7541,7 +7559,8 @@ export interface components {
         };
         /**
          * CellOut
-         * @description A touchpoint on the pages of a column: whether it shows, in a word or two, and the paths on which it does.
+         * @description A touchpoint on the pages of a column: whether it shows, in a word or two, and the paths on which it
+         *     does.
          */
         CellOut: {
             /** Shows */
@@ -7583,8 +7602,8 @@ export interface components {
         /**
          * @description A visitor as the owner describes them. `visits` counts this one: 1 is their first.
          *
-         *     `at_counter`: whether anybody of the business is there to answer. `drafts`: as if all touchpoints were on as they
-         *     stand now; `draft`: as if that one were, by its id, and the others as they are.
+         *     `at_counter`: whether anybody of the business is there to answer. `drafts`: as if all touchpoints were on
+         *     as they stand now; `draft`: as if that one were, by its id, and the others as they are.
          */
         MadeUp: {
             /**
@@ -7793,9 +7812,9 @@ export interface components {
         /**
          * @description What follows: whether somebody answers, how soon (open minutes; None: the business's promise), mail.
          *
-         *     `hours`: the id of the hours that the promise is counted in (None: the site's main hours); `also_hours` are open as
-         *     well: it is open when any of them is. `page`: where
-         *     they go instead of a thanks step. `tell`: members' ids who are told by mail.
+         *     `hours`: the id of the hours that the promise is counted in (None: the site's main hours); `also_hours`
+         *     are open as well: it is open when any of them is. `page`: where they go instead of a thanks step. `tell`:
+         *     members' ids who are told by mail.
          */
         After: {
             /** @default false */
@@ -7880,10 +7899,11 @@ export interface components {
             wash_colour: string;
         };
         /**
-         * @description One way to reach the business. `hours` are ids of sets, none: the main ones; `subject` is of a mail alone.
+         * @description One way to reach the business. `hours` are ids of sets, none: the main ones; `subject` is of a mail
+         *     alone.
          *
-         *     `template` is an RFC 6570 template with {handle} and perhaps {text} for a message link, and the address of a
-         *     map for a map. `opens`: in a new tab, in the same, or asks for the visitor's words first.
+         *     `template` is an RFC 6570 template with {handle} and perhaps {text} for a message link, and the address of
+         *     a map for a map. `opens`: in a new tab, in the same, or asks for the visitor's words first.
          */
         Channel: {
             /**
@@ -7934,7 +7954,10 @@ export interface components {
             goal: boolean;
             gateway: number | null;
         };
-        /** @description Somebody behind a channel. Their `hours` narrow the channel's; `member` is who of the business it is. */
+        /**
+         * @description Somebody behind a channel. Their `hours` narrow the channel's;
+         *     `member` is who of the business it is.
+         */
         ChannelPerson: {
             name: string;
             /** @default  */
@@ -8284,12 +8307,13 @@ export interface components {
             language: string;
         };
         /**
-         * @description The button itself, where the stance is one: its words, its sign, and what a click does if it opens nothing.
+         * @description The button itself, where the stance is one: its words, its sign, and what a click does if it opens
+         *     nothing.
          *
-         *     `opens`: the first step, or round signs of its channels above it. `size` is its height in CSS pixels, at most a
-         *     quarter of the screen's short side. `strip`: on phones up to four channels stand along the foot instead. `nudge`: it
-         *     moves a little after so many seconds on a page while nothing of it is open, twice a visit at most, and never where
-         *     less motion is asked for.
+         *     `opens`: the first step, or round signs of its channels above it. `size` is its height in CSS pixels, at
+         *     most a quarter of the screen's short side. `strip`: on phones up to four channels stand along the foot
+         *     instead. `nudge`: it moves a little after so many seconds on a page while nothing of it is open, twice a
+         *     visit at most, and never where less motion is asked for.
          */
         Face: {
             /** @default  */
@@ -8630,9 +8654,11 @@ export interface components {
             css: string;
         };
         /**
-         * @description Every value of a look; None follows. Lengths are CSS pixels; `…_clear` is how much shines through, in percent.
+         * @description Every value of a look; None follows. Lengths are CSS pixels; `…_clear` is how much shines through, in
+         *     percent.
          *
-         *     `edge` is the distance from every edge; for a button it is that from the side, and `edge_y` from top or foot.
+         *     `edge` is the distance from every edge; for a button it is that from the side, and `edge_y` from top or
+         *     foot.
          */
         LookValues: {
             place: ("middle" | "top" | "bottom" | "left" | "right" | "top-left" | "top-right" | "bottom-left" | "bottom-right") | null;
@@ -8692,7 +8718,8 @@ export interface components {
             touchpoint: string;
         };
         /**
-         * @description Opens a page. `screens` is its length in screens; `soft`: a single-page site goes on to it without loading.
+         * @description Opens a page. `screens` is its length in screens; `soft`: a single-page site goes on to it without
+         *     loading.
          *
          *     `notice`: an element of the site's own that goes first stands on it.
          */
@@ -8741,7 +8768,10 @@ export interface components {
             do: "tab";
             touchpoint: string;
         };
-        /** @description Moves the pointer; heads for the exit; closes what stands; answers it; settles the notice; leaves the site. */
+        /**
+         * @description Moves the pointer; heads for the exit; closes what stands; answers it; settles the notice; leaves the
+         *     site.
+         */
         Plain: {
             /** @default 0 */
             at: number;
@@ -8789,7 +8819,10 @@ export interface components {
             do: "see";
             on: string;
         };
-        /** @description A document as visitors get it from `for_visitors`: its look resolved, with the words of ours that it needs. */
+        /**
+         * @description A document as visitors get it from `for_visitors`: its look resolved, with the words of ours that it
+         *     needs.
+         */
         SeenDocument: {
             /**
              * @default 1
@@ -8843,7 +8876,8 @@ export interface components {
             then: components["schemas"]["Then"];
         };
         /**
-         * @description The language that a touchpoint is drawn in, which way it is read ("": as the page), and its words by their names.
+         * @description The language that a touchpoint is drawn in, which way it is read ("": as the page), and its words by
+         *     their names.
          *
          *     Of all words only those that it needs are there.
          */
@@ -8903,7 +8937,10 @@ export interface components {
                 your_phone: string;
             };
         };
-        /** @description Where one that stands in the page goes by itself: before, after or inside the first element that matches. */
+        /**
+         * @description Where one that stands in the page goes by itself: before, after or inside the first element that
+         *     matches.
+         */
         Spot: {
             /** @default  */
             selector: string;
@@ -8937,7 +8974,10 @@ export interface components {
             /** @default  */
             reply_to: string;
         };
-        /** @description What the visitor's script has to know of what comes after: where they go, and what is asked against spam. */
+        /**
+         * @description What the visitor's script has to know of what comes after: where they go, and what is asked against
+         *     spam.
+         */
         Then: {
             page: string;
             trap: boolean;

@@ -4,7 +4,10 @@ import { client, Failure, take, type Schemas } from './client'
 
 export type Site = Schemas['SiteOut']
 
-export const sitesOptions = queryOptions({ queryKey: ['sites'], queryFn: () => take(client.GET('/api/sites')) })
+export const sitesOptions = queryOptions({
+  queryKey: ['sites'],
+  queryFn: () => take(client.GET('/api/sites')),
+})
 /** Looked at again and again, to see when the script arrives on one. */
 export const useSites = () => useQuery({ ...sitesOptions, refetchInterval: 10_000 })
 /** As they were read last. */
@@ -39,7 +42,8 @@ export async function setRules(site_id: number, rules: Site['rules']): Promise<S
 export function usePages(site: MaybeRefOrGetter<number>) {
   return useQuery({
     queryKey: computed(() => ['pages', toValue(site)]),
-    queryFn: () => take(client.GET('/api/sites/{site_id}/pages', { params: { path: { site_id: toValue(site) } } })),
+    queryFn: () =>
+      take(client.GET('/api/sites/{site_id}/pages', { params: { path: { site_id: toValue(site) } } })),
     enabled: computed(() => toValue(site) > 0),
   })
 }
@@ -48,7 +52,8 @@ export function usePages(site: MaybeRefOrGetter<number>) {
 export function useSources(site: MaybeRefOrGetter<number>) {
   return useQuery({
     queryKey: computed(() => ['sources', toValue(site)]),
-    queryFn: () => take(client.GET('/api/sites/{site_id}/sources', { params: { path: { site_id: toValue(site) } } })),
+    queryFn: () =>
+      take(client.GET('/api/sites/{site_id}/sources', { params: { path: { site_id: toValue(site) } } })),
     enabled: computed(() => toValue(site) > 0),
   })
 }
@@ -57,15 +62,22 @@ export function useSources(site: MaybeRefOrGetter<number>) {
 export function useRefused(site: MaybeRefOrGetter<number>) {
   return useQuery({
     queryKey: computed(() => ['refused', toValue(site)]),
-    queryFn: () => take(client.GET('/api/sites/{site_id}/refused', { params: { path: { site_id: toValue(site) } } })),
+    queryFn: () =>
+      take(client.GET('/api/sites/{site_id}/refused', { params: { path: { site_id: toValue(site) } } })),
   })
 }
 
 /** Which of them a sentence is for; one that cannot be read yet is for none. */
-export async function matchingPages(site_id: number, sentence: object): Promise<Schemas['MatchingOut'] | null> {
+export async function matchingPages(
+  site_id: number,
+  sentence: object,
+): Promise<Schemas['MatchingOut'] | null> {
   try {
     return await take(
-      client.POST('/api/sites/{site_id}/matching', { params: { path: { site_id } }, body: { sentence } as Schemas['SentenceIn'] }),
+      client.POST('/api/sites/{site_id}/matching', {
+        params: { path: { site_id } },
+        body: { sentence } as Schemas['SentenceIn'],
+      }),
     )
   } catch (problem) {
     if (problem instanceof Failure && problem.status === 422) return null
@@ -79,5 +91,7 @@ export async function instructionsText(site_id: number): Promise<string> {
 }
 
 export async function sendInstructions(site_id: number, to: string): Promise<void> {
-  await take(client.POST('/api/sites/{site_id}/instructions', { params: { path: { site_id } }, body: { to } }))
+  await take(
+    client.POST('/api/sites/{site_id}/instructions', { params: { path: { site_id } }, body: { to } }),
+  )
 }

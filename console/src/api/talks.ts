@@ -4,11 +4,16 @@ import { client, take, type Schemas } from './client'
 export type Turn = Schemas['TalkTurnOut']
 
 /** One turn of a script played; nothing is kept. */
-export async function rehearseTalk(script: Schemas['Script'], state: Turn['state'] | null, said: Turn['state'] | null): Promise<Turn> {
+export async function rehearseTalk(
+  script: Schemas['Script'],
+  state: Turn['state'] | null,
+  said: Turn['state'] | null,
+): Promise<Turn> {
   return take(client.POST('/api/talks/rehearse', { body: { script, state, said } }))
 }
 
-export const useGateways = () => useQuery({ queryKey: ['gateways'], queryFn: () => take(client.GET('/api/gateways')) })
+export const useGateways = () =>
+  useQuery({ queryKey: ['gateways'], queryFn: () => take(client.GET('/api/gateways')) })
 
 export const makeGateway = (body: Schemas['GatewayAddIn']) => take(client.POST('/api/gateways', { body }))
 

@@ -12,7 +12,10 @@ export type Summary = Schemas['TouchpointOut']
 
 const path = (touchpoint_id: number) => ({ path: { touchpoint_id } })
 
-export const touchpointsOptions = queryOptions({ queryKey: ['touchpoints'], queryFn: () => take(client.GET('/api/touchpoints')) })
+export const touchpointsOptions = queryOptions({
+  queryKey: ['touchpoints'],
+  queryFn: () => take(client.GET('/api/touchpoints')),
+})
 export const useTouchpoints = () => useQuery(touchpointsOptions)
 
 export const startersOptions = queryOptions({
@@ -68,7 +71,12 @@ export async function readDraft(id: number): Promise<Draft> {
   return take(client.GET('/api/touchpoints/{touchpoint_id}', { params: path(id) }))
 }
 
-export async function saveDraft(id: number, document: TouchpointDocument, based_on: number, run: string): Promise<Draft> {
+export async function saveDraft(
+  id: number,
+  document: TouchpointDocument,
+  based_on: number,
+  run: string,
+): Promise<Draft> {
   const body = { document, based_on, run, as_far: true }
   return take(client.PUT('/api/touchpoints/{touchpoint_id}/draft', { params: path(id), body }))
 }
@@ -142,7 +150,9 @@ export async function revision(id: number, number: number): Promise<RevisionSeen
 
 export async function nameRevision(id: number, number: number, name: string): Promise<Revision[]> {
   const params = numbered(id, number)
-  return take(client.PUT('/api/touchpoints/{touchpoint_id}/revisions/{number}/name', { params, body: { name } }))
+  return take(
+    client.PUT('/api/touchpoints/{touchpoint_id}/revisions/{number}/name', { params, body: { name } }),
+  )
 }
 
 export async function returnTo(id: number, number: number): Promise<Draft> {
@@ -150,7 +160,10 @@ export async function returnTo(id: number, number: number): Promise<Draft> {
   return take(client.POST('/api/touchpoints/{touchpoint_id}/revisions/{number}/return', { params }))
 }
 
-export async function addCodes(id: number, codes: string): Promise<{ added: number; known: number; draft: Draft }> {
+export async function addCodes(
+  id: number,
+  codes: string,
+): Promise<{ added: number; known: number; draft: Draft }> {
   return take(client.POST('/api/touchpoints/{touchpoint_id}/codes', { params: path(id), body: { codes } }))
 }
 
@@ -170,6 +183,15 @@ export async function extras(id: number): Promise<Extras> {
   return (await take(client.GET('/api/touchpoints/{touchpoint_id}/extras', { params: path(id) }))) as Extras
 }
 
-export async function covered(width: number, height: number, screen_width: number, screen_height: number): Promise<number> {
-  return (await take(client.GET('/api/covered', { params: { query: { width, height, screen_width, screen_height } } }))).share
+export async function covered(
+  width: number,
+  height: number,
+  screen_width: number,
+  screen_height: number,
+): Promise<number> {
+  return (
+    await take(
+      client.GET('/api/covered', { params: { query: { width, height, screen_width, screen_height } } }),
+    )
+  ).share
 }

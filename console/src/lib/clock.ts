@@ -20,4 +20,5 @@ export function useClock() {
 }
 
 /** A time of this device's clock, on the server's: as long ago as it is here. */
-export const onOurs = (at: number | string, now: Date) => new Date(now.getTime() - (Date.now() - new Date(at).getTime()))
+export const onOurs = (at: number | string, now: Date) =>
+  new Date(now.getTime() - (Date.now() - new Date(at).getTime()))

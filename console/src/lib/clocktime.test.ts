@@ -6,4 +6,6 @@ it.each([
   ['12am', '00:00'], ['24:00', '24:00'], ['midnight', '24:00'], ['9', '09:00'],
 ] as const)('reads %s', (text, clock) => expect(readClock(text)).toBe(clock)) // prettier-ignore
 
-it.each(['', 'soon', '25:00', '9:60', '13pm', '9-17'])('does not guess at “%s”', (text) => expect(readClock(text)).toBeNull())
+it.each(['', 'soon', '25:00', '9:60', '13pm', '9-17'])('does not guess at “%s”', (text) =>
+  expect(readClock(text)).toBeNull(),
+)

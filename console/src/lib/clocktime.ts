@@ -1,4 +1,7 @@
-/** A time of day as people type it ("8:30", "9am", "9.30", "1730") as "HH:MM"; null where it is none. The server reads it too. */
+/**
+ * A time of day as people type it ("8:30", "9am", "9.30", "1730") as "HH:MM"; null where it is none. The
+ * server reads it too.
+ */
 export function readClock(text: string): string | null {
   const given = text.trim().toLowerCase().replace(/\s+/g, ' ')
   const named = { noon: '12:00', midday: '12:00', midnight: '24:00' }[given]

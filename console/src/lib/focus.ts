@@ -5,8 +5,8 @@ const NEXT = 'button:not(:disabled), a[href], input:not(:disabled)'
 const left = new WeakMap<HTMLElement, HTMLElement | null>()
 
 /**
- * For a form that comes in the place of the button that opened it: the focus goes to its first field, and back beside it
- * when it goes, so that who works by keyboard never stands at the top of the page again.
+ * For a form that comes in the place of the button that opened it: the focus goes to its first field, and
+ * back beside it when it goes, so that who works by keyboard never stands at the top of the page again.
  */
 export const vTakesFocus: Directive<HTMLElement> = {
   mounted(form) {

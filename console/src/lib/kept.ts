@@ -4,7 +4,20 @@ import { clear, createStore, del, get, set } from 'idb-keyval'
 
 /** What is kept on the device, so that the list and the people last seen can be read without a network. */
 const store = typeof indexedDB === 'undefined' ? null : createStore('intavo', 'kept')
-const KEPT = new Set(['me', 'members', 'follow-ups', 'follow-up', 'kept-answers', 'day', 'tags', 'told', 'clock', 'ways-in', 'sites', 'touchpoints']) // prettier-ignore
+const KEPT = new Set([
+  'me',
+  'members',
+  'follow-ups',
+  'follow-up',
+  'kept-answers',
+  'day',
+  'tags',
+  'told',
+  'clock',
+  'ways-in',
+  'sites',
+  'touchpoints',
+])
 const OWNER = 'intavo-kept-for'
 export const LASTS = 7 * 24 * 3600 * 1000
 
@@ -21,7 +34,9 @@ export async function forgetRead(): Promise<void> {
   if (store) await del('queries', store).catch(() => undefined)
 }
 
-/** Forgets everything that is kept on this device: whoever signs out, or is taken out, leaves nothing behind. */
+/**
+ * Forgets everything that is kept on this device: whoever signs out, or is taken out, leaves nothing behind.
+ */
 export async function wipe(): Promise<void> {
   localStorage.removeItem(OWNER)
   for (const key of Object.keys(sessionStorage)) if (key.startsWith('answer-')) sessionStorage.removeItem(key)
@@ -51,15 +66,20 @@ export async function keepQueries(queries: QueryClient): Promise<void> {
     // Shown at once, and asked for anew at once: however young it is, it may have changed.
     await queries.invalidateQueries({ refetchType: 'none' })
   }
-  const keep = useDebounceFn(() => {
-    if (!localStorage.getItem(OWNER)) return
-    const state = dehydrate(queries, {
-      shouldDehydrateQuery: (query) => query.state.status === 'success' && KEPT.has(String(query.queryKey[0])),
-      shouldDehydrateMutation: () => false,
-    })
-    // Made plain, since what a component watches cannot be put away as it is.
-    void keepValue('queries', { at: Date.now(), state: JSON.parse(JSON.stringify(state)) as unknown })
-  }, 500, { maxWait: 2_000 }) // prettier-ignore
+  const keep = useDebounceFn(
+    () => {
+      if (!localStorage.getItem(OWNER)) return
+      const state = dehydrate(queries, {
+        shouldDehydrateQuery: (query) =>
+          query.state.status === 'success' && KEPT.has(String(query.queryKey[0])),
+        shouldDehydrateMutation: () => false,
+      })
+      // Made plain, since what a component watches cannot be put away as it is.
+      void keepValue('queries', { at: Date.now(), state: JSON.parse(JSON.stringify(state)) as unknown })
+    },
+    500,
+    { maxWait: 2_000 },
+  )
   queries.getQueryCache().subscribe((event) => {
     if (event.type === 'updated' && event.action.type === 'success') void keep()
   })

@@ -2,8 +2,14 @@
 
 function wall(at: Date, zone: string): string {
   const format = new Intl.DateTimeFormat('en-CA', {
-    timeZone: zone, year: 'numeric', month: '2-digit', day: '2-digit', hour: '2-digit', minute: '2-digit', hourCycle: 'h23',
-  }) // prettier-ignore
+    timeZone: zone,
+    year: 'numeric',
+    month: '2-digit',
+    day: '2-digit',
+    hour: '2-digit',
+    minute: '2-digit',
+    hourCycle: 'h23',
+  })
   const parts = Object.fromEntries(format.formatToParts(at).map((part) => [part.type, part.value]))
   return `${parts.year}-${parts.month}-${parts.day}T${parts.hour}:${parts.minute}`
 }
@@ -13,7 +19,9 @@ export function toLocal(at: string, zone: string): string {
   return Number.isNaN(date.getTime()) ? '' : wall(date, zone)
 }
 
-/** The instant of a wall-clock time, as an ISO text; null if it cannot be read. In a gap, the time after it. */
+/**
+ * The instant of a wall-clock time, as an ISO text; null if it cannot be read. In a gap, the time after it.
+ */
 export function fromLocal(text: string, zone: string): string | null {
   const guess = /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}$/.test(text) ? Date.parse(`${text}:00Z`) : NaN
   if (Number.isNaN(guess)) return null
@@ -30,7 +38,9 @@ export function addDays(date: string, days: number): string {
   return at.toISOString().slice(0, 10)
 }
 
-/** The instant at which a zone's clock shows the same time so many days later; clocks may change in between. */
+/**
+ * The instant at which a zone's clock shows the same time so many days later; clocks may change in between.
+ */
 export function daysLater(at: Date, days: number, zone: string): Date {
   const [date = '', time = ''] = toLocal(at.toISOString(), zone).split('T')
   return new Date(fromLocal(`${addDays(date, days)}T${time}`, zone) ?? Number.NaN)

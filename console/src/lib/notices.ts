@@ -6,7 +6,10 @@ export interface Notice {
   text: string
   undo?: () => Promise<unknown>
   bad?: boolean
-  /** What it is about, where its way back puts back a whole state: what is said of it later takes that way away. */
+  /**
+   * What it is about, where its way back puts back a whole state: what is said of it later takes that way
+   * away.
+   */
   about?: string
 }
 
@@ -21,7 +24,10 @@ export const useNotices = defineStore('notices', () => {
     goes.delete(id)
     shown.value = shown.value.filter((one) => one.id !== id)
   }
-  /** Something else is being done to it: going back to what was before the last change would undo this one too. */
+  /**
+   * Something else is being done to it: going back to what was before the last change would undo this one
+   * too.
+   */
   function past(about: string) {
     shown.value = shown.value.map((one) => (one.about === about ? { ...one, undo: undefined } : one))
   }

@@ -3,7 +3,10 @@ import { ref, watch } from 'vue'
 import { Failure } from '@/api/client'
 import { keepValue, keptValue } from './kept'
 
-/** Something that was done without a network: `once` is the device's own id for it, `seen` what was known then. */
+/**
+ * Something that was done without a network: `once` is the device's own id for it, `seen` what was known
+ * then.
+ */
 export interface Waiting<Work = unknown> {
   once: string
   id: number
@@ -19,7 +22,8 @@ export interface Waiting<Work = unknown> {
 }
 
 /** What is said of something that was done without a network. */
-export const ASIDE = 'There is no connection. It is kept on this device, and goes out as soon as there is one.'
+export const ASIDE =
+  'There is no connection. It is kept on this device, and goes out as soon as there is one.'
 
 type Sender = (one: Waiting, seen: number | null) => Promise<unknown>
 

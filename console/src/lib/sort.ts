@@ -6,7 +6,10 @@ export function moved<T>(list: readonly T[], from: number, to: number): T[] {
   return [...kept.slice(0, to), ...list.slice(from, from + 1), ...kept.slice(to)]
 }
 
-/** Lets the rows of a list be dragged by their grips; `move` is told from where to where. Gives back how to end it. */
+/**
+ * Lets the rows of a list be dragged by their grips; `move` is told from where to where. Gives back how to
+ * end it.
+ */
 export function dragRows(list: HTMLElement, move: (from: number, to: number) => void): () => void {
   const sortable = Sortable.create(list, {
     handle: '[data-grip]',

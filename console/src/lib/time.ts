@@ -20,7 +20,10 @@ export function writeAsIn(region: string, weekStart = 0): void {
 }
 
 /** Seven things of a week, Monday's first, in the order of the region. */
-export const inWeekOrder = <T>(days: readonly T[]): T[] => [...days.slice(firstDay.value), ...days.slice(0, firstDay.value)]
+export const inWeekOrder = <T>(days: readonly T[]): T[] => [
+  ...days.slice(firstDay.value),
+  ...days.slice(0, firstDay.value),
+]
 
 /** The date ("2026-11-24") with which the week of another begins. */
 export function weekBegin(date: string): string {
@@ -69,7 +72,9 @@ export function clockOf(text: string): string {
 /** "Tue 24 Nov", "Tue, Nov 24" */
 export function shortDate(at: string | Date, zone: string): string {
   const found = parts(new Date(at), zone)
-  return found.monthFirst ? `${found.weekday}, ${month(found.month)} ${found.day}` : `${found.weekday} ${found.day} ${month(found.month)}`
+  return found.monthFirst
+    ? `${found.weekday}, ${month(found.month)} ${found.day}`
+    : `${found.weekday} ${found.day} ${month(found.month)}`
 }
 
 /** A date without its weekday: "24 Nov", "Nov 24". */
@@ -88,7 +93,10 @@ export function yearDay(date: string): string {
 export const saidCount = (number: number): string => number.toLocaleString(written.value)
 
 function dayNumber(at: Date, zone: string): number {
-  const [year, monthNumber, day] = new Intl.DateTimeFormat('en-CA', { timeZone: zone }).format(at).split('-').map(Number)
+  const [year, monthNumber, day] = new Intl.DateTimeFormat('en-CA', { timeZone: zone })
+    .format(at)
+    .split('-')
+    .map(Number)
   return Date.UTC(year ?? 0, (monthNumber ?? 1) - 1, day ?? 1) / 86_400_000
 }
 

@@ -4,9 +4,9 @@ type Box = HTMLInputElement | HTMLTextAreaElement
 const typing = new WeakSet<Box>()
 
 /**
- * The value of a box that is taken when it is left. A plain `:value` is written anew whenever something else on the
- * screen changes (an answer comes in), and what is being typed would be gone; with this it stands until it is taken,
- * and what is refused stands beside the words that say why.
+ * The value of a box that is taken when it is left. A plain `:value` is written anew whenever something else
+ * on the screen changes (an answer comes in), and what is being typed would be gone; with this it stands
+ * until it is taken, and what is refused stands beside the words that say why.
  */
 export const vTyped: Directive<Box, string | number | null> = {
   mounted(box, { value }) {

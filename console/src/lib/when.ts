@@ -1,4 +1,7 @@
-/** Dates and times as people type them, and as the rest of the screen writes them. Values are a browser's own: ISO, in no zone. */
+/**
+ * Dates and times as people type them, and as the rest of the screen writes them. Values are a browser's own:
+ * ISO, in no zone.
+ */
 import { readClock } from './clocktime'
 import { addDays } from './local'
 import { clockOf, monthFirst, yearDay } from './time'
@@ -30,7 +33,10 @@ const dated = (year: string | undefined, month: number, day: number, today: stri
   return isoOf(Number(year) + (year.length === 2 ? 2000 : 0), month, day)
 }
 
-/** A day as people type it ("24 Nov", "24/11/2026" or "11/24/26" by the region, "tomorrow") as "YYYY-MM-DD"; null where it is none. */
+/**
+ * A day as people type it ("24 Nov", "24/11/2026" or "11/24/26" by the region, "tomorrow") as "YYYY-MM-DD";
+ * null where it is none.
+ */
 export function readDate(text: string, today: string): string | null {
   const given = text.trim().toLowerCase().replace(/\s+/g, ' ')
   const named = NAMED_DAYS[given]
@@ -38,8 +44,12 @@ export function readDate(text: string, today: string): string | null {
   const iso = /^(\d{4})-(\d{1,2})-(\d{1,2})$/.exec(given)
   if (iso) return isoOf(Number(iso[1]), Number(iso[2]), Number(iso[3]))
   const worded =
-    /^(?:[a-z]{3,9},? )?(?<day>\d{1,2})(?:st|nd|rd|th|\.)? (?<month>[a-z]{3,9})\.?(?:,? (?<year>\d{4}))?$/.exec(given) ??
-    /^(?:[a-z]{3,9},? )?(?<month>[a-z]{3,9})\.? (?<day>\d{1,2})(?:st|nd|rd|th)?(?:,? (?<year>\d{4}))?$/.exec(given)
+    /^(?:[a-z]{3,9},? )?(?<day>\d{1,2})(?:st|nd|rd|th|\.)? (?<month>[a-z]{3,9})\.?(?:,? (?<year>\d{4}))?$/.exec(
+      given,
+    ) ??
+    /^(?:[a-z]{3,9},? )?(?<month>[a-z]{3,9})\.? (?<day>\d{1,2})(?:st|nd|rd|th)?(?:,? (?<year>\d{4}))?$/.exec(
+      given,
+    )
   if (worded?.groups) {
     const month = MONTHS.indexOf((worded.groups.month ?? '').slice(0, 3)) + 1
     return month ? dated(worded.groups.year, month, Number(worded.groups.day), today) : null
@@ -51,9 +61,13 @@ export function readDate(text: string, today: string): string | null {
 }
 
 // Midnight at the end of a day is the beginning of the next.
-const onADay = (date: string, time: string) => (time === '24:00' ? `${addDays(date, 1)}T00:00` : `${date}T${time}`)
+const onADay = (date: string, time: string) =>
+  time === '24:00' ? `${addDays(date, 1)}T00:00` : `${date}T${time}`
 
-/** What was typed, as a value of its kind; null where it is none. Only a time means today; only a day, nine in the morning. */
+/**
+ * What was typed, as a value of its kind; null where it is none. Only a time means today; only a day, nine in
+ * the morning.
+ */
 export function readWhen(text: string, kind: Kind, today: string): string | null {
   if (kind === 'date') return readDate(text, today)
   const time = readClock(text)

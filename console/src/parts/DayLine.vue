@@ -33,7 +33,9 @@ const stretches = computed(() =>
 const told = computed(() => {
   const edges = [
     place(now.value),
-    ...stretches.value.filter((one) => one.left + one.width > place(now.value)).map((one) => one.left + one.width),
+    ...stretches.value
+      .filter((one) => one.left + one.width > place(now.value))
+      .map((one) => one.left + one.width),
   ]
   const left = Math.max(...edges)
   return left < 78 ? left : null
@@ -41,9 +43,16 @@ const told = computed(() => {
 const ribbon = ref<HTMLElement>()
 const { width } = useElementSize(ribbon)
 const REACH = 12
-/** Diamonds that stand too close to be hit apart share one target, which opens the one nearest to the click. */
+/**
+ * Diamonds that stand too close to be hit apart share one target, which opens the one nearest to the click.
+ */
 const groups = computed(() => {
-  const found: { left: number; right: number; marks: { id: number; at: number; lane: string }[]; words: string }[] = []
+  const found: {
+    left: number
+    right: number
+    marks: { id: number; at: number; lane: string }[]
+    words: string
+  }[] = []
   for (const mark of day.value?.marks ?? []) {
     const at = (place(mark.due) * width.value) / 100
     const words = `${mark.name}, due ${clockTime(mark.due, zone.value)}${mark.lane === 'late' ? ', late' : ''}`
@@ -77,7 +86,9 @@ function open(group: (typeof groups.value)[number], event: MouseEvent) {
     aria-label="Today"
     class="flex min-h-[46px] items-center gap-x-4 border-b max-md:flex-wrap max-md:py-1 border-line bg-fog px-5 max-md:px-3"
   >
-    <p v-if="isError && (online || !day)" class="text-rust">The day line could not be read. It is tried again by itself.</p>
+    <p v-if="isError && (online || !day)" class="text-rust">
+      The day line could not be read. It is tried again by itself.
+    </p>
     <template v-else-if="day">
       <p class="shrink-0 whitespace-nowrap">
         <strong>{{ shortDate(now, zone) }}, {{ clockTime(now, zone) }}</strong>
@@ -135,24 +146,39 @@ function open(group: (typeof groups.value)[number], event: MouseEvent) {
         </span>
       </div>
       <p class="ml-auto font-semibold whitespace-nowrap max-md:ml-0">
-        <span v-for="name in day.gateways_away" :key="name" class="mr-2 text-rust">{{ name }} does not answer</span>
+        <span v-for="name in day.gateways_away" :key="name" class="mr-2 text-rust"
+          >{{ name }} does not answer</span
+        >
         <RouterLink v-if="day.late" to="/follow-up" class="text-rust">{{ day.late }} late</RouterLink>
         <span v-if="day.late && day.before_closing"> · </span>
-        <RouterLink v-if="day.before_closing" to="/follow-up" class="text-brass">{{ day.before_closing }} due before closing</RouterLink>
-        <span v-if="!day.late && !day.before_closing" class="font-normal text-ink-2">nothing due before closing</span>
+        <RouterLink v-if="day.before_closing" to="/follow-up" class="text-brass"
+          >{{ day.before_closing }} due before closing</RouterLink
+        >
+        <span v-if="!day.late && !day.before_closing" class="font-normal text-ink-2"
+          >nothing due before closing</span
+        >
         <RouterLink
           v-if="day.untouched"
           :to="{ path: '/follow-up', query: { state: 'for-us', untouched: day.untouched_days } }"
           class="ml-2 font-normal text-brass underline"
-          >{{ day.untouched >= 100 ? 'over 99' : day.untouched }} untouched for {{ day.untouched_days }} open days</RouterLink
+          >{{ day.untouched >= 100 ? 'over 99' : day.untouched }} untouched for {{ day.untouched_days }} open
+          days</RouterLink
         >
-        <RouterLink v-if="day.made_not_on" to="/touchpoints" class="ml-2 font-normal text-ink-2 underline max-xl:hidden"
+        <RouterLink
+          v-if="day.made_not_on"
+          to="/touchpoints"
+          class="ml-2 font-normal text-ink-2 underline max-xl:hidden"
           >{{ day.made_not_on }} made, not on</RouterLink
         >
-        <RouterLink v-if="day.changed_since_live" to="/touchpoints" class="ml-2 text-brass underline max-xl:hidden"
+        <RouterLink
+          v-if="day.changed_since_live"
+          to="/touchpoints"
+          class="ml-2 text-brass underline max-xl:hidden"
           >{{ day.changed_since_live }} changed since live</RouterLink
         >
-        <RouterLink v-if="day.ended" to="/touchpoints" class="ml-2 text-brass underline max-xl:hidden">{{ day.ended }} ended</RouterLink>
+        <RouterLink v-if="day.ended" to="/touchpoints" class="ml-2 text-brass underline max-xl:hidden"
+          >{{ day.ended }} ended</RouterLink
+        >
       </p>
     </template>
   </section>

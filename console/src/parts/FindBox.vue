@@ -1,5 +1,12 @@
 <script setup lang="ts">
-import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions, Dialog, DialogPanel } from '@headlessui/vue'
+import {
+  Combobox,
+  ComboboxInput,
+  ComboboxOption,
+  ComboboxOptions,
+  Dialog,
+  DialogPanel,
+} from '@headlessui/vue'
 import { useQuery } from '@tanstack/vue-query'
 import { onKeyStroke, refDebounced } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
@@ -33,15 +40,27 @@ const found = computed<Choice[]>(() => [
   ...deeds.value,
   ...PLACES,
   ...(touchpoints.value ?? []).map((one) => ({
-    key: `tp${one.id}`, name: one.name, about: 'Touchpoint', words: `${one.purpose} ${one.stance} ${one.slug} ${one.pages.join(' ')}`, go: `/touchpoints/${one.id}`,
+    key: `tp${one.id}`,
+    name: one.name,
+    about: 'Touchpoint',
+    words: `${one.purpose} ${one.stance} ${one.slug} ${one.pages.join(' ')}`,
+    go: `/touchpoints/${one.id}`,
   })),
   ...(starters.value ?? []).map((one) => ({
-    key: `st${one.key}`, name: `New: ${one.name}`, about: 'Starter', words: `${one.about} ${one.purpose} ${one.stance}`, go: `/touchpoints?new=${one.key}`,
+    key: `st${one.key}`,
+    name: `New: ${one.name}`,
+    about: 'Starter',
+    words: `${one.about} ${one.purpose} ${one.stance}`,
+    go: `/touchpoints?new=${one.key}`,
   })),
   ...(pages.value ?? []).slice(0, 300).map((one) => ({
-    key: `pg${one.path}`, name: one.path, about: one.title || 'Page of your site', words: 'page rehearse', go: `/touchpoints/rehearse?path=${encodeURIComponent(one.path)}`,
+    key: `pg${one.path}`,
+    name: one.path,
+    about: one.title || 'Page of your site',
+    words: 'page rehearse',
+    go: `/touchpoints/rehearse?path=${encodeURIComponent(one.path)}`,
   })),
-]) // prettier-ignore
+])
 const choices = computed<Choice[]>(() => {
   const wanted = text.value.trim().toLowerCase().split(/\s+/).filter(Boolean)
   // Of what can be done with somebody their name only says with whom.
@@ -90,11 +109,18 @@ function choose(choice: Choice | null) {
           />
           <ComboboxOptions static class="mt-2 max-h-80 overflow-auto">
             <ComboboxOption v-for="choice in choices" :key="choice.key" v-slot="{ active }" :value="choice">
-              <div class="flex justify-between gap-4 rounded px-2.5 py-1.5" :class="{ 'bg-petrol-wash': active }">
-                <span class="font-semibold">{{ choice.name }}</span><span class="truncate text-ink-2">{{ choice.about }}</span>
+              <div
+                class="flex justify-between gap-4 rounded px-2.5 py-1.5"
+                :class="{ 'bg-petrol-wash': active }"
+              >
+                <span class="font-semibold">{{ choice.name }}</span><span class="truncate text-ink-2">{{
+                  choice.about
+                }}</span>
               </div>
             </ComboboxOption>
-            <li v-if="!choices.length" class="px-2.5 py-1.5 text-ink-2">Nobody with open work, nothing to do and no place by that name.</li>
+            <li v-if="!choices.length" class="px-2.5 py-1.5 text-ink-2">
+              Nobody with open work, nothing to do and no place by that name.
+            </li>
           </ComboboxOptions>
         </Combobox>
       </DialogPanel>

@@ -54,15 +54,27 @@ const called = (id: number | null) => props.kept.find((one) => one.id === id)?.n
     </button>
     <template v-if="narrows">
       <form v-if="naming" v-takes-focus class="flex flex-wrap items-center gap-2" @submit.prevent="keepIt">
-        <input v-model="name" class="input w-40! py-0.5!" aria-label="Its name" placeholder="Its name" maxlength="60" />
-        <label class="flex items-center gap-1"><input v-model="forAll" type="checkbox" /> for all of us</label>
+        <input
+          v-model="name"
+          class="input w-40! py-0.5!"
+          aria-label="Its name"
+          placeholder="Its name"
+          maxlength="60"
+        />
+        <label class="flex items-center gap-1"
+          ><input v-model="forAll" type="checkbox" /> for all of us</label
+        >
         <button class="btn">Keep it</button>
         <button type="button" class="btn-link" @click="naming = false">Cancel</button>
         <span v-if="wrong" class="font-semibold text-rust" role="alert">{{ wrong }}</span>
       </form>
       <template v-else>
-        <button v-if="current === null" type="button" class="btn-link" @click="naming = true">Keep {{ what }}</button>
-        <button v-else type="button" class="btn-link" @click="drop(current)">Forget “{{ called(current) }}”</button>
+        <button v-if="current === null" type="button" class="btn-link" @click="naming = true">
+          Keep {{ what }}
+        </button>
+        <button v-else type="button" class="btn-link" @click="drop(current)">
+          Forget “{{ called(current) }}”
+        </button>
         <button type="button" class="btn-link" @click="emit('go', null)">{{ all }}</button>
       </template>
     </template>

@@ -1,7 +1,10 @@
 <script setup lang="ts">
 import { MenuItem } from '@headlessui/vue'
 
-/** One row of a menu: a place to go (`to`), an address (`href`), or something that is done. `bad` takes something away. */
+/**
+ * One row of a menu: a place to go (`to`), an address (`href`), or something that is done. `bad` takes
+ * something away.
+ */
 defineOptions({ inheritAttrs: false })
 const props = defineProps<{ to?: string | object; href?: string; bad?: boolean }>()
 const emit = defineEmits<{ click: [event: Event] }>()

@@ -6,7 +6,8 @@ const notices = useNotices()
 /** Where the focus was before it came here: there it goes back. */
 let before: HTMLElement | null = null
 function come(event: FocusEvent) {
-  if (event.relatedTarget instanceof HTMLElement && !event.relatedTarget.closest('[role=status]')) before = event.relatedTarget
+  if (event.relatedTarget instanceof HTMLElement && !event.relatedTarget.closest('[role=status]'))
+    before = event.relatedTarget
 }
 async function back(id: number, undo: () => Promise<unknown>, byKey: boolean) {
   if (byKey && before?.isConnected) before.focus()
@@ -37,7 +38,12 @@ async function back(id: number, undo: () => Promise<unknown>, byKey: boolean) {
       @focusout="notices.letGo(one.id)"
     >
       {{ one.text }}
-      <button v-if="one.undo" type="button" class="font-semibold underline" @click="back(one.id, one.undo, $event.detail === 0)">
+      <button
+        v-if="one.undo"
+        type="button"
+        class="font-semibold underline"
+        @click="back(one.id, one.undo, $event.detail === 0)"
+      >
         Undo
       </button>
     </p>

@@ -34,9 +34,14 @@ async function leave() {
 </script>
 
 <template>
-  <header class="flex min-h-12 flex-wrap items-center gap-x-6 border-b border-line bg-sheet px-5 max-md:px-3 max-md:pt-2">
+  <header
+    class="flex min-h-12 flex-wrap items-center gap-x-6 border-b border-line bg-sheet px-5 max-md:px-3 max-md:pt-2"
+  >
     <BrandMark />
-    <nav class="flex gap-6 self-stretch max-md:order-last max-md:w-full max-md:justify-between max-md:gap-2" aria-label="Places">
+    <nav
+      class="flex gap-6 self-stretch max-md:order-last max-md:w-full max-md:justify-between max-md:gap-2"
+      aria-label="Places"
+    >
       <RouterLink
         v-for="[path, name, rest] in PLACES"
         :key="path"
@@ -72,7 +77,11 @@ async function leave() {
         </MenuButton>
         <MenuItems class="pop absolute right-0 mt-1 w-56">
           <p class="mb-2 truncate text-sm text-ink-2">{{ me?.email }}</p>
-          <MenuRow v-for="one in me?.invitations" :key="one.id" @click="joinBusiness(one.id).then(() => startAnew('/follow-up'))">
+          <MenuRow
+            v-for="one in me?.invitations"
+            :key="one.id"
+            @click="joinBusiness(one.id).then(() => startAnew('/follow-up'))"
+          >
             Join {{ one.business }}, which invites you</MenuRow
           >
           <MenuRow to="/you">You: name, address, password</MenuRow>

@@ -6,12 +6,15 @@ import { clockOf, shortDay } from '@/lib/time'
 import { readWhen, saidWhen, type Kind } from '@/lib/when'
 
 /**
- * A day, a time of day, or both: typed as people write them, shown as the rest of the screen shows them. A browser's own
- * date box has the browser's order, whatever the business's region. Taken when it is left; what cannot be read stays,
- * with the words that say so.
+ * A day, a time of day, or both: typed as people write them, shown as the rest of the screen shows them. A
+ * browser's own date box has the browser's order, whatever the business's region. Taken when it is left; what
+ * cannot be read stays, with the words that say so.
  */
 defineOptions({ inheritAttrs: false })
-const props = withDefaults(defineProps<{ value: string | null; kind?: Kind; invalid?: boolean; piece?: boolean }>(), { kind: 'date' })
+const props = withDefaults(
+  defineProps<{ value: string | null; kind?: Kind; invalid?: boolean; piece?: boolean }>(),
+  { kind: 'date' },
+)
 const emit = defineEmits<{ set: [value: string | null] }>()
 const { zone, now } = useClock()
 const id = useId()
@@ -89,12 +92,21 @@ function picked(day: string) {
           title="Calendar"
           @click.prevent="calendar?.showPicker()"
         >
-          <svg viewBox="0 0 16 16" width="14" height="14" fill="none" stroke="currentColor" stroke-width="1.4">
+          <svg
+            viewBox="0 0 16 16"
+            width="14"
+            height="14"
+            fill="none"
+            stroke="currentColor"
+            stroke-width="1.4"
+          >
             <path d="M2 4.5h12V14H2zM2 7.5h12M5 2.5v3M11 2.5v3" />
           </svg>
         </button>
       </template>
     </span>
-    <span v-if="wrong" :id="id" class="mt-1 block text-sm font-semibold text-rust" role="alert">{{ wrong }}</span>
+    <span v-if="wrong" :id="id" class="mt-1 block text-sm font-semibold text-rust" role="alert">{{
+      wrong
+    }}</span>
   </span>
 </template>

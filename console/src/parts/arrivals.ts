@@ -20,8 +20,8 @@ export function chime() {
 }
 
 /**
- * What comes in while one works elsewhere: counted in the tab's title until it is looked at, told by the browser and
- * heard where the member wants that, in open hours only.
+ * What comes in while one works elsewhere: counted in the tab's title until it is looked at, told by the
+ * browser and heard where the member wants that, in open hours only.
  */
 export function useArrivals() {
   const { told } = useTold()

@@ -19,7 +19,10 @@ const AWAY = [
   ['until-said', 'Away until I say so'],
 ] as const
 
-/** What can be done from where one is: to oneself, and to the follow-up that is open; and hours and channels by name. */
+/**
+ * What can be done from where one is: to oneself, and to the follow-up that is open; and hours and channels
+ * by name.
+ */
 export function useDeeds(open: Ref<boolean>) {
   const queries = useQueryClient()
   const counter = useCounter()
@@ -30,7 +33,8 @@ export function useDeeds(open: Ref<boolean>) {
   const { zone, now } = useClock()
   const { data: hours } = useQuery({ ...hoursOptions, enabled: open })
   const { data: channels } = useQuery({ ...channelsOptions, enabled: open })
-  const failed = (problem: unknown) => notices.say(problem instanceof Error ? problem.message : 'This did not work.', { bad: true })
+  const failed = (problem: unknown) =>
+    notices.say(problem instanceof Error ? problem.message : 'This did not work.', { bad: true })
 
   const one = computed(() => {
     return open.value && opened.value ? queries.getQueryData<One>(['follow-up', opened.value]) : undefined
@@ -38,7 +42,10 @@ export function useDeeds(open: Ref<boolean>) {
   async function act(id: number, what: Work, said: string) {
     try {
       const done = await work.mutateAsync({ id, work: what })
-      notices.say(done ? said : ASIDE, done ? { undo: () => work.mutateAsync({ id, work: { do: 'take-up' } }) } : {})
+      notices.say(
+        done ? said : ASIDE,
+        done ? { undo: () => work.mutateAsync({ id, work: { do: 'take-up' } }) } : {},
+      )
     } catch (problem) {
       failed(problem)
     }
@@ -50,48 +57,81 @@ export function useDeeds(open: Ref<boolean>) {
       const day = addDays(toLocal(now.value.toISOString(), zone.value).slice(0, 10), ahead)
       const until = fromLocal(`${day}T${opens}`, zone.value)
       if (!until) return []
-      const name = new Intl.DateTimeFormat('en-GB', { weekday: 'long', timeZone: zone.value }).format(new Date(until))
+      const name = new Intl.DateTimeFormat('en-GB', { weekday: 'long', timeZone: zone.value }).format(
+        new Date(until),
+      )
       const said = saidTime(until, now.value, zone.value)
       return {
-        key: `off${ahead}`, name: `Put off until ${ahead === 1 ? `tomorrow, ${name}` : name}`, about: said, words: 'later remind set aside',
+        key: `off${ahead}`,
+        name: `Put off until ${ahead === 1 ? `tomorrow, ${name}` : name}`,
+        about: said,
+        words: 'later remind set aside',
         run: () => void act(person.id, { do: 'put-off', until }, `Put off until ${said}.`),
       }
-    }) // prettier-ignore
+    })
   }
   return computed<Choice[]>(() => {
     const person = one.value
     const away: Choice[] = AWAY.map(([until, name]) => ({
-      key: `away${until}`, name, about: 'Do', words: 'counter break lunch leave',
+      key: `away${until}`,
+      name,
+      about: 'Do',
+      words: 'counter break lunch leave',
       run: () => counter.mutate({ away: true, until }, { onError: failed }),
-    })) // prettier-ignore
+    }))
     if (me.value?.member?.away)
       away.push({
-        key: 'here', name: 'I am at the counter', about: 'Do', words: 'back here',
+        key: 'here',
+        name: 'I am at the counter',
+        about: 'Do',
+        words: 'back here',
         run: () => counter.mutate({ away: false, until: 'until-said' }, { onError: failed }),
-      }) // prettier-ignore
+      })
     const theirs: Choice[] =
       person && person.state !== 'finished'
         ? [
             ...days(person),
             ...Object.entries(OUTCOMES).map(([outcome, words]) => ({
-              key: `end${outcome}`, name: `Finish: ${words.toLowerCase()}`, about: person.called, words: outcome === 'answered' ? 'close done end reached called' : 'close done end',
-              run: () => void act(person.id, { do: 'finish', outcome: outcome as Outcome }, `Finished: ${words.toLowerCase()}.`),
+              key: `end${outcome}`,
+              name: `Finish: ${words.toLowerCase()}`,
+              about: person.called,
+              words: outcome === 'answered' ? 'close done end reached called' : 'close done end',
+              run: () =>
+                void act(
+                  person.id,
+                  { do: 'finish', outcome: outcome as Outcome },
+                  `Finished: ${words.toLowerCase()}.`,
+                ),
             })),
             ...(members.value ?? []).map((member) => ({
-              key: `give${member.id}`, name: `Give to ${member.name || member.email}`, about: person.called, words: 'assign hand over',
-              run: () => void work.mutateAsync({ id: person.id, work: { do: 'give', member: member.id } }).then(() => notices.say(`Given to ${member.name || member.email}.`), failed),
+              key: `give${member.id}`,
+              name: `Give to ${member.name || member.email}`,
+              about: person.called,
+              words: 'assign hand over',
+              run: () =>
+                void work
+                  .mutateAsync({ id: person.id, work: { do: 'give', member: member.id } })
+                  .then(() => notices.say(`Given to ${member.name || member.email}.`), failed),
             })),
           ]
-        : [] // prettier-ignore
+        : []
     return [
       ...theirs,
       ...away,
       ...(hours.value ? [hours.value.main, ...hours.value.others] : []).map((set) => ({
-        key: `hr${set.id}`, name: set.name, about: 'Hours', words: 'opening week', go: `/hours?set=${set.id}`,
+        key: `hr${set.id}`,
+        name: set.name,
+        about: 'Hours',
+        words: 'opening week',
+        go: `/hours?set=${set.id}`,
       })),
       ...(channels.value?.channels ?? []).map((channel) => ({
-        key: `ch${channel.id}`, name: channel.document.label, about: 'Channel', words: 'contact link qr', go: `/hours/channels/${channel.id}`,
+        key: `ch${channel.id}`,
+        name: channel.document.label,
+        about: 'Channel',
+        words: 'contact link qr',
+        go: `/hours/channels/${channel.id}`,
       })),
-    ] // prettier-ignore
+    ]
   })
 }

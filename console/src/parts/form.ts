@@ -31,5 +31,7 @@ export function inside(next: unknown): string {
   if (typeof next !== 'string') return '/follow-up'
   // A browser reads "/\host" and "//host" as another site's address, and leaves out tabs and line ends.
   const asked = URL.canParse(next, location.origin) ? new URL(next, location.origin) : null
-  return next.startsWith('/') && asked?.origin === location.origin ? asked.pathname + asked.search + asked.hash : '/follow-up'
+  return next.startsWith('/') && asked?.origin === location.origin
+    ? asked.pathname + asked.search + asked.hash
+    : '/follow-up'
 }

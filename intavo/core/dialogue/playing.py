@@ -1,4 +1,6 @@
-"""A script played turn by turn: values in, a turn out; nothing is remembered but the state that is given back."""
+"""A script played turn by turn: values in, a turn out; nothing is remembered but the state that is given
+back.
+"""
 
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
@@ -63,7 +65,9 @@ class Offer:
 
 @dataclass(frozen=True, slots=True)
 class Turn:
-    """What is said now, what the visitor may click or is asked for, what came of it, and where it stands (JSON)."""
+    """What is said now, what the visitor may click or is asked for, what came of it, and where it stands
+    (JSON).
+    """
 
     state: dict[str, Any]
     messages: tuple[str, ...] = ()
@@ -73,7 +77,9 @@ class Turn:
 
 
 def begin(script: Script | Mapping[str, Any], words: Mapping[ReplySlot, str]) -> Turn:
-    """The first turn. `words` fills the slots; one that nothing is known for has words that are always true."""
+    """The first turn. `words` fills the slots; one that nothing is known for has words that are always
+    true.
+    """
     script = _read(script)
     return _go(script, script.start, words, [], [])
 
@@ -88,8 +94,8 @@ def take(
     """The turn after what the visitor has said: {"text": …}, {"choice": id} or {"address": {"email": …}}.
 
     A text where choices stand is for a person. An address that does not hold is asked for once more, and then
-    taken as a text. A state that the script does not know any more, or one that was handed over, stays with the
-    person. ValueError for a choice that is not offered, and for what says nothing.
+    taken as a text. A state that the script does not know any more, or one that was handed over, stays with
+    the person. ValueError for a choice that is not offered, and for what says nothing.
     """
     script = _read(script)
     turn = script.turn(str(state.get("at", "")))
@@ -129,7 +135,11 @@ def _address(kind: str, text: str, region: str) -> Address | None:
 
 
 def _chosen(
-    script: Script, turn: ScriptTurn | None, state: Mapping[str, Any], id_: str, words: Mapping[ReplySlot, str]
+    script: Script,
+    turn: ScriptTurn | None,
+    state: Mapping[str, Any],
+    id_: str,
+    words: Mapping[ReplySlot, str],
 ) -> Turn:
     if turn is None or state.get("handed"):
         raise ValueError(f"“{id_}” is not offered any more")
@@ -168,7 +178,9 @@ def _to_a_person(script: Script, words: Mapping[ReplySlot, str]) -> Turn:
     return _go(script, turn.id, words, [], [])
 
 
-def _go(script: Script, id_: str, words: Mapping[ReplySlot, str], messages: list[str], effects: list[Effect]) -> Turn:
+def _go(
+    script: Script, id_: str, words: Mapping[ReplySlot, str], messages: list[str], effects: list[Effect]
+) -> Turn:
     """On to a turn, and through every one that waits for nothing."""
     turn = script.turn(id_)
     while turn is not None:

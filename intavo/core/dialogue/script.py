@@ -1,4 +1,6 @@
-"""A conversation's script as data: turns, each of which says something and offers, asks, hands over or goes on."""
+"""A conversation's script as data: turns, each of which says something and offers, asks, hands over or goes
+on.
+"""
 
 from collections.abc import Iterator
 from functools import cache
@@ -35,7 +37,9 @@ class Choice(Model):
 
 
 class ScriptTurn(Model):
-    """What is said, and then either choices, a question, a person, or the next turn; with none of them it ends."""
+    """What is said, and then either choices, a question, a person, or the next turn; with none of them it
+    ends.
+    """
 
     id: Id
     says: tuple[Line, ...] = Field((), max_length=5)
@@ -60,7 +64,11 @@ class ScriptTurn(Model):
     @property
     def ends(self) -> bool:
         """Whether the script can end with it."""
-        return self.hands_over or any(one.next is None for one in self.choices) or not (self.choices or self.next)
+        return (
+            self.hands_over
+            or any(one.next is None for one in self.choices)
+            or not (self.choices or self.next)
+        )
 
 
 class Script(Model):
@@ -88,12 +96,16 @@ class Script(Model):
             return
         for one in self.turns:
             yield from ((one.id, words) for words in _about(one, set(known)))
-        yield from ((one.id, "nobody ever gets here") for one in self.turns if one.id not in self._reached(self.start))
+        yield from (
+            (one.id, "nobody ever gets here") for one in self.turns if one.id not in self._reached(self.start)
+        )
         for one in self.turns:
             if not any(self.turn(id_).ends for id_ in self._reached(one.id)):  # type: ignore[union-attr]  # all are known
                 yield one.id, "from here on the conversation cannot end"
         yield from (
-            (one.id, "it goes on for ever without waiting for an answer") for one in self.turns if self._spins(one)
+            (one.id, "it goes on for ever without waiting for an answer")
+            for one in self.turns
+            if self._spins(one)
         )
 
     def _reached(self, start: str) -> set[str]:
@@ -147,6 +159,10 @@ STRAIGHT = straight()
 
 
 def with_address_first(script: Script, tongue: Tongue = ENGLISH) -> Script:
-    """The script with a question for an address before it, which can be passed over: for while nobody is there."""
-    first = ScriptTurn(id=FIRST, says=((say(_ADDRESS_FIRST, tongue),),), asks="email", may_skip=True, next=script.start)
+    """The script with a question for an address before it, which can be passed over: for while nobody is
+    there.
+    """
+    first = ScriptTurn(
+        id=FIRST, says=((say(_ADDRESS_FIRST, tongue),),), asks="email", may_skip=True, next=script.start
+    )
     return Script(start=FIRST, turns=(first, *script.turns))

@@ -23,7 +23,9 @@ def any_of(
     sets: Mapping[int | None, OpeningHours] | Mapping[int | None, OpeningHours | EitherHours],
     follows: Iterable[int | None],
 ) -> OpeningHours | EitherHours:
-    """The sets that are followed and are there, open when any of them is; the main ones (None) where none is."""
+    """The sets that are followed and are there, open when any of them is;
+    the main ones (None) where none is.
+    """
     found = [sets[one] for one in follows if one in sets]
     return found[0] if len(found) == 1 else either(*found) if found else sets[None]
 

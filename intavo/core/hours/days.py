@@ -1,4 +1,6 @@
-"""Days with open time, counted from an instant on and back; a stretch belongs to the local day it begins on."""
+"""Days with open time, counted from an instant on and back;
+a stretch belongs to the local day it begins on.
+"""
 
 from collections.abc import Iterator
 from datetime import datetime, timedelta
@@ -10,7 +12,9 @@ from .wall import start_instant
 
 
 def open_days_on(hours: AnyHours, at: datetime, days: int) -> datetime | None:
-    """The opening of the `days`-th local day after that of `at` which opens; None if it is over 400 days off."""
+    """The opening of the `days`-th local day after that of `at` which opens;
+    None if it is over 400 days off.
+    """
     today = at.astimezone(hours.zone).date()
     first = start_instant(hours.zone, today + timedelta(days=1), 0)
     found = _openings(hours, first, first + HORIZON)
@@ -18,7 +22,9 @@ def open_days_on(hours: AnyHours, at: datetime, days: int) -> datetime | None:
 
 
 def open_days_back(hours: AnyHours, at: datetime, days: int) -> datetime | None:
-    """The opening of the `days`-th local day before that of `at` which opened; None if it is over 400 days ago."""
+    """The opening of the `days`-th local day before that of `at` which opened; None if it is over 400 days
+    ago.
+    """
     today = at.astimezone(hours.zone).date()
     last = start_instant(hours.zone, today, 0)
     reach = timedelta(days=2 * max(1, days) + 7)

@@ -16,7 +16,9 @@ def parts_of(region: str) -> tuple[tuple[str, str], ...]:
     return tuple(sorted(found, key=lambda one: one[1]))
 
 
-def public_holidays(region: str, years: tuple[int, ...], subdivision: str | None = None) -> tuple[HoursException, ...]:
+def public_holidays(
+    region: str, years: tuple[int, ...], subdivision: str | None = None
+) -> tuple[HoursException, ...]:
     """A country's public holidays as closed days, in order of date.
 
     `region` is an ISO 3166-1 alpha-2 code; `subdivision` one of its parts (like "ENG"). A place that
@@ -28,5 +30,6 @@ def public_holidays(region: str, years: tuple[int, ...], subdivision: str | None
         where = f"{region}, {subdivision}" if subdivision else region
         raise ValueError(f"no public holidays are known for {where}") from error
     return tuple(
-        HoursException(first=day, last=day, label=str(label), holiday=True) for day, label in sorted(found.items())
+        HoursException(first=day, last=day, label=str(label), holiday=True)
+        for day, label in sorted(found.items())
     )

@@ -30,10 +30,10 @@ class _DayOff:
 def read_exceptions(text: str, timezone: str, first: date, last: date) -> tuple[HoursException, ...]:
     """Exceptions from a calendar, for dates from `first` to `last`, in the zone named.
 
-    A whole-day event closes its days (a holiday, unless its category is EXCEPTION); a timed event
-    makes the day open for just its times. Events that repeat every day or week say what is usual and
-    are passed over. Raises ValueError for a text that is no calendar, or more than 5 MB or 5,000 events of one,
-    and for an event that cannot be read, with its line.
+    A whole-day event closes its days (a holiday, unless its category is EXCEPTION); a timed event makes the
+    day open for just its times. Events that repeat every day or week say what is usual and are passed over.
+    Raises ValueError for a text that is no calendar, or more than 5 MB or 5,000 events of one, and for an
+    event that cannot be read, with its line.
     """
     if len(text) > MOST_BYTES:
         raise ValueError("This calendar has more than 5 MB; export the odd days alone.")
@@ -52,7 +52,9 @@ def read_exceptions(text: str, timezone: str, first: date, last: date) -> tuple[
             if known is None:
                 by_day[one.day] = one
             elif known.stretches and one.stretches:
-                by_day[one.day] = _DayOff(one.day, known.label, known.holiday, known.stretches + one.stretches)
+                by_day[one.day] = _DayOff(
+                    one.day, known.label, known.holiday, known.stretches + one.stretches
+                )
     return tuple(_spans(by_day[day] for day in sorted(by_day)))
 
 
@@ -61,16 +63,22 @@ def _read_event(event: Any, zone: ZoneInfo, first: date, last: date, number: int
     try:
         return list(_days_of(event, zone, first, last))
     except (ValueError, KeyError, TypeError, AttributeError, OverflowError, IndexError) as error:
-        begins = [at for at, line in enumerate(text.splitlines(), 1) if line.strip().upper() == "BEGIN:VEVENT"]
+        begins = [
+            at for at, line in enumerate(text.splitlines(), 1) if line.strip().upper() == "BEGIN:VEVENT"
+        ]
         where = f" in line {begins[number]}" if number < len(begins) else ""
         name = str(event.get("SUMMARY", ""))[:60]
-        raise ValueError(f"The entry{f' “{name}”' if name else ''} that begins{where} cannot be read.") from error
+        raise ValueError(
+            f"The entry{f' “{name}”' if name else ''} that begins{where} cannot be read."
+        ) from error
 
 
 def _line_of(message: str, text: str) -> str:
     """Where the line stands that an error of the reader quotes, if it quotes one."""
     quoted = message.split("'")[1] if message.count("'") > 1 else ""
-    number = next((at for at, line in enumerate(text.splitlines(), 1) if quoted and line.startswith(quoted)), None)
+    number = next(
+        (at for at, line in enumerate(text.splitlines(), 1) if quoted and line.startswith(quoted)), None
+    )
     return f": line {number} cannot be read" if number else ""
 
 
@@ -133,10 +141,14 @@ def _categories(event: Any) -> set[str]:
 def _spans(days: Iterable[_DayOff]) -> Iterator[HoursException]:
     """Neighbouring days with the same words and stretches become one exception."""
     numbered = enumerate(days)
-    alike = groupby(numbered, key=lambda n: (n[1].day.toordinal() - n[0], n[1].label, n[1].holiday, n[1].stretches))
+    alike = groupby(
+        numbered, key=lambda n: (n[1].day.toordinal() - n[0], n[1].label, n[1].holiday, n[1].stretches)
+    )
     for (_, label, holiday, stretches), group in alike:
         dates = [one.day for _, one in group]
-        yield HoursException(first=dates[0], last=dates[-1], label=label, holiday=holiday, stretches=stretches)
+        yield HoursException(
+            first=dates[0], last=dates[-1], label=label, holiday=holiday, stretches=stretches
+        )
 
 
 def write_calendar(hours: OpeningHours, name: str, since: date) -> str:

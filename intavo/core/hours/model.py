@@ -125,7 +125,8 @@ class OpeningHours(_Frozen):
     @cached_property
     def _by_day(self) -> tuple[tuple[WeeklyStretch, ...], ...]:
         return tuple(
-            tuple(sorted((s for s in self.week if s.day == day), key=lambda s: s.start_minute)) for day in DAYS
+            tuple(sorted((s for s in self.week if s.day == day), key=lambda s: s.start_minute))
+            for day in DAYS
         )
 
     @cached_property

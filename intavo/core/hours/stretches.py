@@ -40,7 +40,9 @@ class OpenStretch(NamedTuple):
 
 def in_zone(stretch: OpenStretch, zone: ZoneInfo) -> OpenStretch:
     """The same stretch, told in a zone."""
-    return OpenStretch(stretch.start.astimezone(zone), stretch.end.astimezone(zone), stretch.reason, stretch.label)
+    return OpenStretch(
+        stretch.start.astimezone(zone), stretch.end.astimezone(zone), stretch.reason, stretch.label
+    )
 
 
 @lru_cache(maxsize=256)
@@ -48,7 +50,9 @@ def _memory(hours: OpeningHours) -> dict[date, tuple[OpenStretch, ...]]:
     return {}
 
 
-def _day(hours: OpeningHours, memory: dict[date, tuple[OpenStretch, ...]], day: date) -> tuple[OpenStretch, ...]:
+def _day(
+    hours: OpeningHours, memory: dict[date, tuple[OpenStretch, ...]], day: date
+) -> tuple[OpenStretch, ...]:
     known = memory.get(day)
     if known is not None:
         return known
@@ -56,7 +60,8 @@ def _day(hours: OpeningHours, memory: dict[date, tuple[OpenStretch, ...]], day: 
     reason: Reason = "exception" if exception else "week"
     label = exception.label if exception else ""
     spans = (
-        (start_instant(hours.zone, day, s.start_minute), end_instant(hours.zone, day, s.end_minute)) for s in stretches
+        (start_instant(hours.zone, day, s.start_minute), end_instant(hours.zone, day, s.end_minute))
+        for s in stretches
     )
     joined = tuple(OpenStretch(start, end, reason, label) for start, end in spans if start < end)
     if len(memory) > 5000:

@@ -30,14 +30,20 @@ def taken_in(
     for one in fresh:
         there = [each for each in kept if each.first <= one.last and each.last >= one.first]
         known = any(_same(each, one) for each in there)
-        coming.append(Coming(one, tuple(dict.fromkeys(_called(each) for each in there)), _usual(hours, one), known))
+        coming.append(
+            Coming(one, tuple(dict.fromkeys(_called(each) for each in there)), _usual(hours, one), known)
+        )
         if not known:
             kept = [piece for each in kept for piece in _without(each, one)] + [one]
     return tuple(sorted(kept, key=lambda each: each.first)), tuple(coming)
 
 
 def _same(there: HoursException, exception: HoursException) -> bool:
-    return there.first <= exception.first and there.last >= exception.last and there.stretches == exception.stretches
+    return (
+        there.first <= exception.first
+        and there.last >= exception.last
+        and there.stretches == exception.stretches
+    )
 
 
 def _without(there: HoursException, exception: HoursException) -> Iterator[HoursException]:

@@ -12,11 +12,13 @@ from .typed import read_clock
 
 _LONGEST = 1000  # characters
 _ENGLISH: dict[str, Day] = {
-    "m": "mon", "tues": "tue", "tu": "tue", "weds": "wed", "we": "wed", "thur": "thu", "thurs": "thu", "th": "thu",
+    "m": "mon", "tues": "tue", "tu": "tue", "weds": "wed", "we": "wed", "thur": "thu", "thurs": "thu",
+    "th": "thu",
 }  # fmt: skip
 _GROUPS: dict[str, tuple[Day, ...]] = {
-    "daily": DAYS, "every day": DAYS, "everyday": DAYS, "all week": DAYS, "7 days": DAYS, "weekdays": DAYS[:5],
-    "weekday": DAYS[:5], "working days": DAYS[:5], "weekends": DAYS[5:], "weekend": DAYS[5:],
+    "daily": DAYS, "every day": DAYS, "everyday": DAYS, "all week": DAYS, "7 days": DAYS,
+    "weekdays": DAYS[:5], "weekday": DAYS[:5], "working days": DAYS[:5], "weekends": DAYS[5:],
+    "weekend": DAYS[5:],
 }  # fmt: skip
 _TOKENS = re.compile(
     r"""(?P<round>\b24\s*(?:/\s*7|h(?:ours|rs)?\b)|\bround\sthe\sclock\b|\ball\sday\b)
@@ -101,7 +103,9 @@ def _clauses(text: str, language: str) -> Iterator[_Clause]:
     clause, at = _Clause(), 0
     while at < len(tokens):
         kind, words = tokens[at]
-        begins = (kind in {"day", "group", "also"} and clause.said) or (kind == "closed" and bool(clause.times))
+        begins = (kind in {"day", "group", "also"} and clause.said) or (
+            kind == "closed" and bool(clause.times)
+        )
         if kind == "stop" or begins:
             yield from _finished(clause)
             clause = _Clause()
@@ -180,7 +184,9 @@ _BARE = re.compile(r"[0-9]{1,2}(?:[:.][0-9]{2})?$")
 
 
 def _stretch(start: str, end: str) -> tuple[str, str]:
-    """Two times; an end that would lie before its start is one of the afternoon, where both are of twelve hours."""
+    """Two times; an end that would lie before its start is one of the afternoon, where both are of twelve
+    hours.
+    """
     opens, closes = read_clock(start), read_clock(end)
     morning = 5 <= int(opens[:2]) < 12
     if _BARE.match(end.strip()) and closes < opens and morning and 1 <= int(closes[:2]) < 12:
@@ -190,5 +196,7 @@ def _stretch(start: str, end: str) -> tuple[str, str]:
     if closes == "00:00":
         closes = "24:00"
     if opens == closes:
-        raise ValueError(f"“{start}–{end}” begins and ends at one time; write am and pm, or 24h for a whole day")
+        raise ValueError(
+            f"“{start}–{end}” begins and ends at one time; write am and pm, or 24h for a whole day"
+        )
     return opens, closes

@@ -1,4 +1,6 @@
-"""Lists of people that an owner brings in: what kind of file it is, what its columns are, and who stands in it."""
+"""Lists of people that an owner brings in: what kind of file it is, what its columns are, and who stands in
+it.
+"""
 
 from .guessing import Column, Guess, guess
 from .reading import Entry, Line, card_lines, csv_lines, read_card, read_row

@@ -34,8 +34,8 @@ class Column(StrEnum):
 class Guess:
     """What a file was taken for.
 
-    `encoding` is a name that Python decodes by; `header` whether the first row names the columns; `columns` has one
-    for each, in their order, and `titles` what the header calls them ("" without one).
+    `encoding` is a name that Python decodes by; `header` whether the first row names the columns; `columns`
+    has one for each, in their order, and `titles` what the header calls them ("" without one).
     """
 
     encoding: str
@@ -48,26 +48,30 @@ class Guess:
 # Titles as spreadsheets and address books write them; compared without case, spaces and signs.
 _TITLES: dict[Column, str] = {
     Column.EMAIL: """
-        email emailaddress mail mailaddress emailadresse mailadresse eaddress adressemail courriel adresseemail correo
-        correoelectronico emailadres epost epostadress sahkoposti primaryemail contactemail indirizzoemail posta""",
+        email emailaddress mail mailaddress emailadresse mailadresse eaddress adressemail courriel
+        adresseemail correo correoelectronico emailadres epost epostadress sahkoposti primaryemail
+        contactemail indirizzoemail posta""",
     Column.PHONE: """
-        phone phonenumber telephone tel telefon telefonnummer mobile mobilephone mobil handy handynummer cell cellphone
-        cellular telephonenumber telefono telefonnr telefoon movil portable gsm numerodetelephone mobilenumber
-        telefone celular telephonemobile primaryphone contactphone matkapuhelin puhelin""",
+        phone phonenumber telephone tel telefon telefonnummer mobile mobilephone mobil handy
+        handynummer cell cellphone cellular telephonenumber telefono telefonnr telefoon movil
+        portable gsm numerodetelephone mobilenumber telefone celular telephonemobile primaryphone
+        contactphone matkapuhelin puhelin""",
     Column.NAME: """
-        name fullname firstname lastname surname forename givenname familyname firstnames vorname nachname familienname
-        nom prenom nomcomplet nombre apellido apellidos nome cognome naam voornaam achternaam contact contactname
-        displayname customer customername person kunde navn fornavn etternavn efternamn fornamn imie nazwisko nimi""",
+        name fullname firstname lastname surname forename givenname familyname firstnames vorname
+        nachname familienname nom prenom nomcomplet nombre apellido apellidos nome cognome naam
+        voornaam achternaam contact contactname displayname customer customername person kunde navn
+        fornavn etternavn efternamn fornamn imie nazwisko nimi""",
     Column.TAG: """
-        tag tags label labels group groups category categories list lists segment segments gruppe gruppen kategorie
-        schlagwort schlagworte etiquette etiquettes etiqueta etiquetas gruppo groepen grupo grupos""",
+        tag tags label labels group groups category categories list lists segment segments gruppe
+        gruppen kategorie schlagwort schlagworte etiquette etiquettes etiqueta etiquetas gruppo
+        groepen grupo grupos""",
     Column.CONSENT: """
-        consent optin optedin newsletter subscribed permission marketing marketingconsent emailconsent
-        emailmarketingconsent einwilligung zustimmung consentement consentimiento consenso toestemming gdpr
-        acceptsmarketing agreed""",
+        consent optin optedin newsletter subscribed permission marketing marketingconsent
+        emailconsent emailmarketingconsent einwilligung zustimmung consentement consentimiento
+        consenso toestemming gdpr acceptsmarketing agreed""",
     Column.NOTE: """
-        note notes comment comments remark remarks message memo bemerkung bemerkungen notiz notizen kommentar
-        remarque remarques commentaire nota notas opmerking opmerkingen observaciones""",
+        note notes comment comments remark remarks message memo bemerkung bemerkungen notiz notizen
+        kommentar remarque remarques commentaire nota notas opmerking opmerkingen observaciones""",
 }
 _BY_TITLE = {word: column for column, words in _TITLES.items() for word in words.split()}
 _DAY = re.compile(r"([0-9]{4}[-./][0-9]{1,2}[-./][0-9]{1,2}|[0-9]{1,2}[-./][0-9]{1,2}[-./][0-9]{2,4})\b.*")
@@ -116,7 +120,9 @@ def guess(head: bytes) -> Guess:
 
 
 def _encoding(head: bytes) -> str:
-    """By its mark, else UTF-16 where every other byte is NUL, else UTF-8 where it holds, else Windows-1252."""
+    """By its mark, else UTF-16 where every other byte is NUL, else UTF-8 where it holds,
+    else Windows-1252.
+    """
     for mark, name in ((b"\xef\xbb\xbf", "utf-8-sig"), (b"\xff\xfe", "utf-16"), (b"\xfe\xff", "utf-16")):
         if head.startswith(mark):
             return name
@@ -175,7 +181,9 @@ def _titled(title: str) -> Column | None:
 
 
 def _has_header(rows: list[list[str]]) -> bool:
-    """Whether the first row names columns: it has a known title, or no address in it where those below have one."""
+    """Whether the first row names columns: it has a known title, or no address in it where those below have
+    one.
+    """
     if not rows:
         return False
     first = [cell for cell in rows[0] if cell.strip()]
@@ -193,7 +201,9 @@ def _column(title: str, cells: Iterable[str]) -> Column:
     emails = sum(map(_is_email, filled))
     if filled and emails >= 0.6 * len(filled):
         return Column.EMAIL
-    if named is not None and not (named in {Column.EMAIL, Column.PHONE} and filled and not _fits(named, filled)):
+    if named is not None and not (
+        named in {Column.EMAIL, Column.PHONE} and filled and not _fits(named, filled)
+    ):
         return named
     if not filled:
         return Column.IGNORED
@@ -213,7 +223,9 @@ def _fits(column: Column, filled: list[str]) -> bool:
 
 
 def _once(columns: list[Column]) -> list[Column]:
-    """A second email or phone, and notes after the first, are fields of the owner's own; names and tags add up."""
+    """A second email or phone, and notes after the first, are fields of the owner's own; names and tags add
+    up.
+    """
     once: list[Column] = []
     for one in columns:
         again = one in once and one in {Column.EMAIL, Column.PHONE, Column.NOTE, Column.CONSENT}
@@ -237,7 +249,8 @@ def _is_phone(cell: str) -> bool:
         return False
     # A day or an amount is none.
     if re.fullmatch(
-        r"[0-9]{4}[-./][0-9]{1,2}[-./][0-9]{1,2}.*|[0-9]{1,2}[-./][0-9]{1,2}[-./][0-9]{2,4}.*|[0-9]+[.,][0-9]+", text
+        r"[0-9]{4}[-./][0-9]{1,2}[-./][0-9]{1,2}.*|[0-9]{1,2}[-./][0-9]{1,2}[-./][0-9]{2,4}.*|[0-9]+[.,][0-9]+",
+        text,
     ):
         return False
     try:

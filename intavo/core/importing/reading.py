@@ -34,7 +34,9 @@ YES = {
 
 @dataclass(frozen=True, slots=True)
 class Entry:
-    """Somebody in a file; `agreed` is what a column on consent says (None: there is none), `own` what has no place."""
+    """Somebody in a file; `agreed` is what a column on consent says (None: there is none), `own` what has no
+    place.
+    """
 
     name: str
     email: Address | None
@@ -47,7 +49,9 @@ class Entry:
 
 @dataclass(frozen=True, slots=True)
 class Line:
-    """A row or card of the file: its number (from 1, without the header), its cells, and why it cannot be read."""
+    """A row or card of the file: its number (from 1, without the header), its cells, and why it cannot be
+    read.
+    """
 
     number: int
     cells: tuple[str, ...]
@@ -55,7 +59,8 @@ class Line:
 
 
 def csv_lines(file: IO[str], delimiter: str, header: bool) -> Iterator[Line]:
-    """The rows of a CSV that is open as text; empty ones are left out, broken ones say what is wrong with them.
+    """The rows of a CSV that is open as text; empty ones are left out, broken ones say what is wrong with
+    them.
 
     Source: RFC 4180; what spreadsheets write in its place is understood as well.
     """
@@ -168,7 +173,9 @@ def _entry(
 
 
 def card_lines(file: IO[str]) -> Iterator[Line]:
-    """The cards of a file of vCards that is open as text, each by itself; what stands between them is left out."""
+    """The cards of a file of vCards that is open as text, each by itself; what stands between them is left
+    out.
+    """
     card: list[str] = []
     size = number = 0
     for line in file:
@@ -207,7 +214,10 @@ def read_card(text: str, region: str) -> Entry:
         return [_value(one.value) for one in card.contents.get(name, [])]
 
     name = next(iter([*all_of("fn"), *all_of("n")]), "")
-    emails, phones = all_of("email"), [re.sub(r"^tel:", "", one, flags=re.IGNORECASE) for one in all_of("tel")]
+    emails, phones = (
+        all_of("email"),
+        [re.sub(r"^tel:", "", one, flags=re.IGNORECASE) for one in all_of("tel")],
+    )
     own = [("Email", one) for one in emails[1:]] + [("Phone", one) for one in phones[1:]]
     own += [("Organisation", one) for one in all_of("org") if one]
     tags = [tag for one in card.contents.get("categories", []) for tag in _parts(one.value)]

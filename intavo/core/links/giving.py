@@ -28,8 +28,8 @@ class WayPerson(TypedDict):
 class Way(TypedDict):
     """A way to reach the business, as it is met now.
 
-    `by`: where its words name the touchpoint, the link of each. `text` and `asks`: where the visitor's words are asked
-    for first, what stands there, and the link with a place for them.
+    `by`: where its words name the touchpoint, the link of each. `text` and `asks`: where the visitor's words
+    are asked for first, what stands there, and the link with a place for them.
     """
 
     situation: str
@@ -55,14 +55,21 @@ def given(
 ) -> Way:
     """A channel as it is met on a device ("desktop", "phone"), as plain data.
 
-    `codes` are the short codes of touchpoints by their ids: where the channel's words hold one, each touchpoint's
-    own link stands in `by`.
+    `codes` are the short codes of touchpoints by their ids: where the channel's words hold one, each
+    touchpoint's own link stands in `by`.
     """
 
-    def link(person: ChannelPerson | None, more: Mapping[str, str] | None = None, words: str | None = None) -> str:
+    def link(
+        person: ChannelPerson | None, more: Mapping[str, str] | None = None, words: str | None = None
+    ) -> str:
         try:
             return href(
-                channel, person=person, slots={**slots, **(more or {})}, device=device, region=region, words=words
+                channel,
+                person=person,
+                slots={**slots, **(more or {})},
+                device=device,
+                region=region,
+                words=words,
             )
         except ValueError:
             # It leads nowhere by itself: only its people have a way.
@@ -92,9 +99,9 @@ def given(
     way: Way = {
         "situation": met.situation.value, "hidden": met.hidden or device not in channel.devices,
         "says": {"title": met.says[0], "text": met.says[1]} if met.says else None, "people": people,
-        "kind": channel.kind, "label": channel.label, "button": met.button or channel.label, "icon": channel.icon,
-        "colour": channel.colour, "pick": channel.pick, "opens": channel.opens, "goal": channel.goal,
-        "href": own or next((one["href"] for one in people if one["href"]), ""),
+        "kind": channel.kind, "label": channel.label, "button": met.button or channel.label,
+        "icon": channel.icon, "colour": channel.colour, "pick": channel.pick, "opens": channel.opens,
+        "goal": channel.goal, "href": own or next((one["href"] for one in people if one["href"]), ""),
     }  # fmt: skip
     if channel.opens == "ask-first":
         way["text"], way["asks"] = said_text(channel.text, slots), link(None, words=WORDS)

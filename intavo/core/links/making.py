@@ -28,14 +28,19 @@ def href(
     region: str = "GB",
     words: str | None = None,
 ) -> str:
-    """The link for a channel, or for one person behind it; `words` are the visitor's own in place of the text.
+    """The link for a channel, or for one person behind it; `words` are the visitor's own in place of the
+    text.
 
-    `region` reads numbers without a country code. ValueError for a handle that is none of its kind; the result
-    never has a scheme that runs a script. Sources: RFC 3966 (tel), 5724 (sms), 6068 (mailto), 5122 (xmpp),
-    3261 (sip), 5870 (geo), 6570 (templates), and the matrix: URI scheme.
+    `region` reads numbers without a country code. ValueError for a handle that is none of its kind; the
+    result never has a scheme that runs a script. Sources: RFC 3966 (tel), 5724 (sms), 6068 (mailto), 5122
+    (xmpp), 3261 (sip), 5870 (geo), 6570 (templates), and the matrix: URI scheme.
     """
     one = channel if isinstance(channel, Channel) else Channel.model_validate(channel)
-    who = person if person is None or isinstance(person, ChannelPerson) else ChannelPerson.model_validate(person)
+    who = (
+        person
+        if person is None or isinstance(person, ChannelPerson)
+        else ChannelPerson.model_validate(person)
+    )
     written = who.handle if who is not None and who.handle else one.handle
     handle = CONTROL.sub("", written.replace("\n", " ")).strip()
     text = said_text(one.text if words is None else [words], slots)
@@ -45,7 +50,9 @@ def href(
 
 
 def said_text(runs: Iterable[Run], slots: Mapping[str, str] | None = None) -> str:
-    """A text with its slots filled, in NFC, without control characters but line ends, of at most 1,000 characters."""
+    """A text with its slots filled, in NFC, without control characters but line ends, of at most 1,000
+    characters.
+    """
     known = slots or {}
     whole = "".join(run if isinstance(run, str) else known.get(run.slot, "") for run in runs)
     lines = whole.replace("\r\n", "\n").replace("\r", "\n")
@@ -57,7 +64,9 @@ def _encoded(text: str) -> str:
 
 
 def number_link(scheme: str, handle: str, region: str) -> str:
-    """A number as `tel:+447700900123;ext=12`; ValueError if no such number is possible. Source: ITU-T E.164."""
+    """A number as `tel:+447700900123;ext=12`; ValueError if no such number is possible. Source:
+    ITU-T E.164.
+    """
     try:
         number = phonenumbers.parse(handle, region)
     except phonenumbers.NumberParseException:

@@ -1,4 +1,6 @@
-"""How a channel is met at an instant: who can be reached through it, what is said, and until when that holds."""
+"""How a channel is met at an instant: who can be reached through it, what is said,
+and until when that holds.
+"""
 
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
@@ -46,10 +48,11 @@ def meet(
     speaks: str = "",
     region: str = "GB",
 ) -> Met:
-    """A channel with the id `id_` at an aware instant. `sets` holds hours by their ids, the main ones under None.
+    """A channel with the id `id_` at an aware instant. `sets` holds hours by their ids, the main ones under
+    None.
 
-    `as_if` takes a situation for granted, for showing the owner what would be said; `speaks` is the language of the
-    site, "" for the business's, whose region is `region`.
+    `as_if` takes a situation for granted, for showing the owner what would be said; `speaks` is the language
+    of the site, "" for the business's, whose region is `region`.
     """
     everybody, replies = tuple(members), table or {}
     away = {one.member for one in everybody if one.is_away(at)}

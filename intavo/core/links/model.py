@@ -12,8 +12,8 @@ Kind = Literal["phone", "text", "mail", "xmpp", "sip", "matrix", "map", "page", 
 Icon = Literal["call", "write", "text", "chat", "find", "visit", "book", "pay", "follow"]
 LinkSlot = Literal["page_title", "page_address", "first_name", "short_code"]
 _ICONS: dict[Kind, Icon] = {
-    "phone": "call", "text": "text", "mail": "write", "xmpp": "chat", "sip": "call", "matrix": "chat", "map": "find",
-    "page": "visit", "message-link": "chat",
+    "phone": "call", "text": "text", "mail": "write", "xmpp": "chat", "sip": "call", "matrix": "chat",
+    "map": "find", "page": "visit", "message-link": "chat",
 }  # fmt: skip
 
 
@@ -30,11 +30,15 @@ Runs = Annotated[
     Field(max_length=50),
 ]
 Handle = Annotated[str, StringConstraints(strip_whitespace=True, max_length=300)]
-Template = Annotated[str, StringConstraints(strip_whitespace=True, max_length=500), AfterValidator(checked_template)]
+Template = Annotated[
+    str, StringConstraints(strip_whitespace=True, max_length=500), AfterValidator(checked_template)
+]
 
 
 class ChannelPerson(Model):
-    """Somebody behind a channel. Their `hours` narrow the channel's; `member` is who of the business it is."""
+    """Somebody behind a channel. Their `hours` narrow the channel's;
+    `member` is who of the business it is.
+    """
 
     name: str = Field(min_length=1, max_length=80)
     words: str = Field("", max_length=200)
@@ -45,10 +49,11 @@ class ChannelPerson(Model):
 
 
 class Channel(Model):
-    """One way to reach the business. `hours` are ids of sets, none: the main ones; `subject` is of a mail alone.
+    """One way to reach the business. `hours` are ids of sets, none: the main ones; `subject` is of a mail
+    alone.
 
-    `template` is an RFC 6570 template with {handle} and perhaps {text} for a message link, and the address of a
-    map for a map. `opens`: in a new tab, in the same, or asks for the visitor's words first.
+    `template` is an RFC 6570 template with {handle} and perhaps {text} for a message link, and the address of
+    a map for a map. `opens`: in a new tab, in the same, or asks for the visitor's words first.
     """
 
     version: Literal[1] = 1

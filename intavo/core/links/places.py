@@ -10,7 +10,9 @@ _DECIMAL = re.compile(
 
 
 def coordinates(text: str) -> tuple[str, str] | None:
-    """Latitude and longitude in degrees, as text without needless signs; None for what is none. Source: RFC 5870."""
+    """Latitude and longitude in degrees, as text without needless signs; None for what is none. Source: RFC
+    5870.
+    """
     found = _DECIMAL.match(text.removeprefix("geo:"))
     if found is None or not re.search(r"[,;°NSEWO]|\..*\.", text, re.IGNORECASE):
         return None

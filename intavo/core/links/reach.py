@@ -16,8 +16,8 @@ def reachable(
 ) -> bool:
     """Whether the channel, or one person behind it, can be reached at an aware instant.
 
-    `hours` holds the sets of hours by their ids, the main ones under None; a set that is not there any more is
-    never open. A person's hours narrow the channel's, and a member who is in `away` is not reachable.
+    `hours` holds the sets of hours by their ids, the main ones under None; a set that is not there any more
+    is never open. A person's hours narrow the channel's, and a member who is in `away` is not reachable.
     """
     always = channel.kind in ALWAYS and not channel.hours
     if not always and not _open(channel.hours, hours, at, main=True):
@@ -29,7 +29,9 @@ def reachable(
     return not person.hours or _open(person.hours, hours, at)
 
 
-def first_reachable(channel: Channel, hours: Sets, at: datetime, away: Collection[int] = ()) -> ChannelPerson | None:
+def first_reachable(
+    channel: Channel, hours: Sets, at: datetime, away: Collection[int] = ()
+) -> ChannelPerson | None:
     """The first person in the owner's order who can be reached; None where nobody can."""
     return next((one for one in channel.people if reachable(channel, one, hours, at, away)), None)
 

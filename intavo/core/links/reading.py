@@ -11,8 +11,8 @@ from .places import coordinates, looks_like_a_street
 from .template import refuse_scripts, safe_scheme, template_from
 
 _SCHEMES: dict[str, Kind] = {
-    "tel": "phone", "sms": "text", "smsto": "text", "mailto": "mail", "xmpp": "xmpp", "sip": "sip", "sips": "sip",
-    "matrix": "matrix", "geo": "map", "http": "page", "https": "page",
+    "tel": "phone", "sms": "text", "smsto": "text", "mailto": "mail", "xmpp": "xmpp", "sip": "sip",
+    "sips": "sip", "matrix": "matrix", "geo": "map", "http": "page", "https": "page",
 }  # fmt: skip
 _MATRIX_KINDS = {"u": "@", "r": "#", "roomid": "!"}
 _WITH_SCHEME = re.compile(r"^[a-z][a-z0-9+.-]*:(?![0-9]{1,5}(?:[/?#]|$))", re.IGNORECASE)
@@ -33,7 +33,8 @@ class ReadChannel:
 
 
 def read(text: str, region: str) -> ReadChannel:
-    """Understands full links of every kind, @handles, numbers, mail addresses, coordinates and street addresses.
+    """Understands full links of every kind, @handles, numbers, mail addresses, coordinates and street
+    addresses.
 
     `region` (ISO 3166-1 alpha-2) reads numbers in local form. ValueError, in words for the owner, for what is
     none of these, for numbers that cannot exist, and for schemes that run a script.
@@ -62,7 +63,10 @@ def read(text: str, region: str) -> ReadChannel:
 
 def _numeric(text: str) -> bool:
     without = re.sub(r"(?:ext\.?|x)\s*[0-9]+$", "", text, flags=re.IGNORECASE)
-    return bool(re.fullmatch(r"[+(]?[0-9\s()/.+\-\u00a0]{3,}", without)) and sum(one.isdigit() for one in without) > 2
+    return (
+        bool(re.fullmatch(r"[+(]?[0-9\s()/.+\-\u00a0]{3,}", without))
+        and sum(one.isdigit() for one in without) > 2
+    )
 
 
 def _words(given: str, region: str) -> ReadChannel:
@@ -96,7 +100,9 @@ def _link(given: str, region: str) -> ReadChannel:
         sort, _, name = rest.partition("/")
         if sort not in _MATRIX_KINDS or not name:
             raise ValueError(f"“{given[:60]}” is not a matrix link like matrix:u/name:example.org.")
-        return ReadChannel("matrix", f"{_MATRIX_KINDS[sort]}{name}", f"a matrix address: {_MATRIX_KINDS[sort]}{name}")
+        return ReadChannel(
+            "matrix", f"{_MATRIX_KINDS[sort]}{name}", f"a matrix address: {_MATRIX_KINDS[sort]}{name}"
+        )
     if kind == "map":
         place = coordinates(rest.partition(";")[0])
         if place is None:
@@ -119,6 +125,8 @@ def _web(given: str, kind: Kind) -> ReadChannel:
         where = urlsplit(given).hostname or urlsplit(given).scheme
         text = "takes a text" if made.takes_text else "takes no text"
         words = f"a message link at {where} to {made.handle}; it {text}"
-        return ReadChannel("message-link", made.handle, words, made.template, ("page",) if kind == "page" else ())
+        return ReadChannel(
+            "message-link", made.handle, words, made.template, ("page",) if kind == "page" else ()
+        )
     found = read_address(given)
     return ReadChannel("page", found.href, found.words, None, ("message-link", "map"))

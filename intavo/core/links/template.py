@@ -1,4 +1,6 @@
-"""Message links of the owner's own: a template, made of one example link. Source: RFC 6570, by uritemplate."""
+"""Message links of the owner's own: a template, made of one example link. Source: RFC 6570,
+by uritemplate.
+"""
 
 import re
 from dataclasses import dataclass
@@ -9,16 +11,56 @@ import uritemplate
 from ..addresses import bare, scheme_of
 
 EXAMPLE_WORDS = "hello there"
-_RUNS_SCRIPTS = {"javascript", "data", "vbscript", "livescript", "file", "blob", "about", "view-source", "filesystem"}
+_RUNS_SCRIPTS = {
+    "javascript",
+    "data",
+    "vbscript",
+    "livescript",
+    "file",
+    "blob",
+    "about",
+    "view-source",
+    "filesystem",
+}
 _OPERATORS = {"", "?", "&", "/"}
 _EXPRESSION = re.compile(r"\{([^{}]*)\}")
-_FOR_WHOM = {"to", "user", "username", "handle", "name", "id", "u", "phone", "number", "recipient", "contact", "with"}
-_ACTS = {"send", "msg", "message", "messages", "chat", "to", "open", "share", "me", "call", "talk", "dm", "u", "p"}
+_FOR_WHOM = {
+    "to",
+    "user",
+    "username",
+    "handle",
+    "name",
+    "id",
+    "u",
+    "phone",
+    "number",
+    "recipient",
+    "contact",
+    "with",
+}
+_ACTS = {
+    "send",
+    "msg",
+    "message",
+    "messages",
+    "chat",
+    "to",
+    "open",
+    "share",
+    "me",
+    "call",
+    "talk",
+    "dm",
+    "u",
+    "p",
+}
 
 
 @dataclass(frozen=True, slots=True)
 class LinkTemplate:
-    """A template with {handle} and perhaps {text}, the handle that stood in the example, and whether it has {text}."""
+    """A template with {handle} and perhaps {text}, the handle that stood in the example, and whether it has
+    {text}.
+    """
 
     template: str
     handle: str
@@ -51,7 +93,9 @@ def checked_template(template: str) -> str:
     for inner in _EXPRESSION.findall(template):
         operator = inner[:1] if inner[:1] in "+#./;?&|=,!@" else ""
         if operator not in _OPERATORS or inner[len(operator) :] not in {"handle", "text"}:
-            raise ValueError(f"“{{{inner}}}” is not known; a link has places for {{handle}} and {{text}} alone")
+            raise ValueError(
+                f"“{{{inner}}}” is not known; a link has places for {{handle}} and {{text}} alone"
+            )
     if re.search(r"[{}]", _EXPRESSION.sub("", template)):
         raise ValueError("a bracket of the link is not closed")
     if scheme in {"http", "https"} and not before.partition(":")[2].startswith("//"):
@@ -69,8 +113,8 @@ def filled_template(template: str, handle: str, text: str) -> str:
 def template_from(example: str) -> LinkTemplate:
     """A template from one link in which the owner's own handle stands, and perhaps the words "hello there".
 
-    The words are found in the path or the query, percent-encoded or not. ValueError for a link that has no place
-    for a handle, or runs a script.
+    The words are found in the path or the query, percent-encoded or not. ValueError for a link that has no
+    place for a handle, or runs a script.
     """
     given = example.strip()
     if "{handle}" in given:
@@ -79,7 +123,9 @@ def template_from(example: str) -> LinkTemplate:
     safe_scheme(given)
     given = given.replace(EXAMPLE_WORDS, quote(EXAMPLE_WORDS))
     if re.search(r"\s", given):
-        raise ValueError(f"“{given[:60]}” has spaces in it, which no link has; keep the words as they are copied")
+        raise ValueError(
+            f"“{given[:60]}” has spaces in it, which no link has; keep the words as they are copied"
+        )
     try:
         parts = urlsplit(given)
     except ValueError:
@@ -130,7 +176,8 @@ def _handle_in_path(segments: list[str]) -> tuple[str, str] | None:
 
 def _named(others: list[tuple[str, str]], handle: tuple[str, str]) -> list[tuple[str, str]]:
     return [
-        (name, "{handle}" if (name, value) == handle else _literal(quote(value, safe="@:+,"))) for name, value in others
+        (name, "{handle}" if (name, value) == handle else _literal(quote(value, safe="@:+,")))
+        for name, value in others
     ]
 
 

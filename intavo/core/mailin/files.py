@@ -24,11 +24,18 @@ _RUNS_BY_NAME = re.compile(
     re.IGNORECASE,
 )
 _PAGE = re.compile(rb"<(!doctype\s+html|html|head|body|script|iframe|svg|\?xml|!--)", re.IGNORECASE)
-_PIECES = {b"ftypavif": "image/avif", b"ftypheic": "image/heic", b"ftypmif1": "image/heic", b"ftyp": "video/mp4"}
+_PIECES = {
+    b"ftypavif": "image/avif",
+    b"ftypheic": "image/heic",
+    b"ftypmif1": "image/heic",
+    b"ftyp": "video/mp4",
+}
 
 
 def type_of(content: bytes) -> str:
-    """The media type that the bytes have; text/plain for text, application/octet-stream for what is not known."""
+    """The media type that the bytes have; text/plain for text, application/octet-stream for what is not
+    known.
+    """
     for beginning, name in _BEGINNINGS:
         if content.startswith(beginning):
             return name

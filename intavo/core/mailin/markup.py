@@ -4,8 +4,8 @@ import re
 from html.parser import HTMLParser
 
 _BLOCKS = {
-    "p", "div", "br", "tr", "li", "ul", "ol", "table", "h1", "h2", "h3", "h4", "h5", "h6", "hr", "blockquote", "pre",
-    "section", "article", "header", "footer", "dd", "dt",
+    "p", "div", "br", "tr", "li", "ul", "ol", "table", "h1", "h2", "h3", "h4", "h5", "h6", "hr", "blockquote",
+    "pre", "section", "article", "header", "footer", "dd", "dt",
 }  # fmt: skip
 _PARAGRAPHS = {"p", "h1", "h2", "h3", "h4", "h5", "h6", "blockquote", "ul", "ol", "table"}
 _UNSAID = {"script", "style", "head", "title", "template", "noscript", "object", "svg"}

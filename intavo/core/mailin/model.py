@@ -46,10 +46,10 @@ class MailFile:
 class Received:
     """A mail that was read as far as it can be.
 
-    Ids are as the headers have them, in their angle brackets; "" where there is none. `text` is the whole body,
-    `said` what was written now, `quoted` the rest. A bounce has a `final_recipient` and says whether it is
-    `permanent`; a complaint has the address that complained, where it says so. `about` are the ids of the mails
-    that a report brings back.
+    Ids are as the headers have them, in their angle brackets; "" where there is none. `text` is the whole
+    body, `said` what was written now, `quoted` the rest. A bounce has a `final_recipient` and says whether it
+    is `permanent`; a complaint has the address that complained, where it says so. `about` are the ids of the
+    mails that a report brings back.
     """
 
     message_id: str

@@ -1,7 +1,7 @@
 """What somebody wrote now, apart from what their mail program put below or above it.
 
-When in doubt nothing is hidden: only what stands in one piece at the end (or, answered below, at the beginning), and
-begins as mail programs begin it, is taken for quoted.
+When in doubt nothing is hidden: only what stands in one piece at the end (or, answered below, at the
+beginning), and begins as mail programs begin it, is taken for quoted.
 """
 
 import re
@@ -20,9 +20,11 @@ _SUBJECT = re.compile(
     r"^\s*\*?(subject|betreff|objet|asunto|oggetto|onderwerp|assunto|ämne|emne|temat|předmět|aihe)\*?\s?:",
     re.IGNORECASE,
 )
-# "On 24 Nov 2026, at 14:05, Ife <ife@…> wrote:" in any language: a date or an address, and a colon at the end.
+# "On 24 Nov 2026, at 14:05, Ife <ife@…> wrote:" in any language: a date or an address, and a colon at the
+# end.
 _WROTE = re.compile(
-    r"\b(wrote|writes|schrieb|a écrit|escribió|ha scritto|schreef|escreveu|skrev|napisał\w*|napsal\w*|kirjoitti)\b"
+    r"\b(wrote|writes|schrieb|a écrit|escribió|ha scritto|schreef|escreveu|skrev|"
+    r"napisał\w*|napsal\w*|kirjoitti)\b"
     r"[^:]{0,80}:\s*$",
     re.IGNORECASE,
 )
@@ -33,8 +35,8 @@ _MOST_LINES = 3
 def said_and_quoted(text: str) -> tuple[str, str]:
     """What they wrote now, and the rest; both without blank lines around them.
 
-    Together they have every line of the text. A text of nothing but quotes, a forwarded mail, and one that answers
-    between the lines is said as a whole.
+    Together they have every line of the text. A text of nothing but quotes, a forwarded mail, and one that
+    answers between the lines is said as a whole.
     """
     lines = text.replace("\r\n", "\n").replace("\r", "\n").split("\n")
     at = next(iter(_beginnings(lines)), None)
@@ -111,7 +113,9 @@ def _attribution(lines: list[str], at: int) -> int:
             return 0
         words = " ".join(one.strip() for one in piece)
         if words.endswith(":") and len(words) <= 300:
-            quoted = at + length < len(lines) and any(_is_quote(line) for line in lines[at + length : at + length + 2])
+            quoted = at + length < len(lines) and any(
+                _is_quote(line) for line in lines[at + length : at + length + 2]
+            )
             if _DATED.search(words) and (_WROTE.search(words) or quoted):
                 return length
             return 0

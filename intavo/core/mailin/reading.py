@@ -1,7 +1,7 @@
 """Reads a mail as it came, by RFC 5322 and the MIME documents, and as far as it can be read.
 
-Headers and parts are read by the standard library's parser in its lenient form; what is broken in them is taken as far
-as it goes. Only what is too big is refused.
+Headers and parts are read by the standard library's parser in its lenient form; what is broken in them is
+taken as far as it goes. Only what is too big is refused.
 """
 
 import binascii
@@ -31,8 +31,8 @@ _MOST_REFERENCES = 100
 def read_mail(raw: bytes) -> Received:
     """A mail as values.
 
-    Raises TooBig for more than 25 MB or 200 parts; everything else is read as far as it goes. Source: RFC 5322,
-    RFC 2045 to 2047, RFC 3676 (flowed text), RFC 3834, RFC 3464, RFC 5965.
+    Raises TooBig for more than 25 MB or 200 parts; everything else is read as far as it goes. Source: RFC
+    5322, RFC 2045 to 2047, RFC 3676 (flowed text), RFC 3834, RFC 3464, RFC 5965.
     """
     if len(raw) > MOST_BYTES:
         raise TooBig("A mail has at most 25 MB.")
@@ -100,7 +100,9 @@ def _parts(message: "Message[str, str]") -> "Iterator[tuple[Message[str, str], b
 _REPORTED = {"message/delivery-status", "message/feedback-report"}
 
 
-def _sorted(parts: "list[tuple[Message[str, str], bool]]", reported: bool) -> tuple[list[str], list[MailFile]]:
+def _sorted(
+    parts: "list[tuple[Message[str, str], bool]]", reported: bool
+) -> tuple[list[str], list[MailFile]]:
     """What the mail says, and what is attached: of two ways to say it, the plain one."""
     plain: list[str] = []
     pages: list[str] = []
@@ -123,7 +125,9 @@ def _sorted(parts: "list[tuple[Message[str, str], bool]]", reported: bool) -> tu
 def _is_words(part: "Message[str, str]", kind: str) -> bool:
     if kind not in {"text/plain", "text/html"}:
         return False
-    return not _disposition(part).startswith("attachment") and not (part.get_filename() and _disposition(part))
+    return not _disposition(part).startswith("attachment") and not (
+        part.get_filename() and _disposition(part)
+    )
 
 
 def _disposition(part: "Message[str, str]") -> str:
@@ -167,7 +171,9 @@ def _plain_of(part: "Message[str, str]") -> str:
     payload = part.get_payload()
     if isinstance(payload, list):
         blocks = [one.raw_items() for one in payload if isinstance(one, Message)]
-        return "\n\n".join("\n".join(f"{name}: {_decoded(str(value))}" for name, value in block) for block in blocks)
+        return "\n\n".join(
+            "\n".join(f"{name}: {_decoded(str(value))}" for name, value in block) for block in blocks
+        )
     return _text_of(part)
 
 
@@ -192,8 +198,11 @@ def _text_of(part: "Message[str, str]") -> str:
 def _read(raw: bytes, charset: str) -> str:
     """Bytes as text: by the charset that is named, else UTF-8, else Windows-1252, which reads anything."""
     name = charset.strip().strip("\"'").lower()
-    # As browsers do: what calls itself ASCII or Latin-1 is more often the larger set. Source: WHATWG Encoding.
-    name = {"us-ascii": "", "ascii": "", "iso-8859-1": "windows-1252", "latin1": "windows-1252"}.get(name, name)
+    # As browsers do: what calls itself ASCII or Latin-1 is more often the larger set. Source: WHATWG
+    # Encoding.
+    name = {"us-ascii": "", "ascii": "", "iso-8859-1": "windows-1252", "latin1": "windows-1252"}.get(
+        name, name
+    )
     for one in (name, "utf-8"):
         try:
             if one:

@@ -79,7 +79,9 @@ def _address(text: str) -> str | None:
 
 
 def sends_by_itself(header: Callable[[str], str]) -> bool:
-    """Whether nobody wrote it: out of office, a receipt, a list. Source: RFC 3834 and what mail servers add."""
+    """Whether nobody wrote it: out of office, a receipt, a list. Source:
+    RFC 3834 and what mail servers add.
+    """
     auto = header("Auto-Submitted").strip().lower()
     if auto and not auto.startswith("no"):
         return True

@@ -1,4 +1,6 @@
-"""Which thread a mail belongs to: a signed part in the address it was sent to, and subjects as they are compared."""
+"""Which thread a mail belongs to: a signed part in the address it was sent to, and subjects as they are
+compared.
+"""
 
 import hashlib
 import hmac

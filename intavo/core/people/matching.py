@@ -29,8 +29,11 @@ class Address:
         return self.key.rpartition("@")[2]
 
 
-# Of such an address the whole check says nothing else, at fifty times the cost: it is held against that by a test.
-_PLAIN = re.compile(r"[A-Za-z0-9_+-]+(?:\.[A-Za-z0-9_+-]+)*@((?:[A-Za-z0-9]+(?:-[A-Za-z0-9]+)*\.)+[A-Za-z]{2,})")
+# Of such an address the whole check says nothing else, at fifty times the cost: it is held against that by a
+# test.
+_PLAIN = re.compile(
+    r"[A-Za-z0-9_+-]+(?:\.[A-Za-z0-9_+-]+)*@((?:[A-Za-z0-9]+(?:-[A-Za-z0-9]+)*\.)+[A-Za-z]{2,})"
+)
 _PLAIN_DOMAIN, _PLAIN_LOCAL = 63, 64
 
 
@@ -92,7 +95,9 @@ def likely_slip(domain: str, used: Mapping[str, int]) -> str | None:
     """
     if used.get(domain, 0) >= USUAL_FROM:
         return None
-    near = [(-count, name) for name, count in used.items() if count >= USUAL_FROM and one_edit_apart(domain, name)]
+    near = [
+        (-count, name) for name, count in used.items() if count >= USUAL_FROM and one_edit_apart(domain, name)
+    ]
     return min(near)[1] if near else None
 
 

@@ -1,6 +1,7 @@
 """Who is sought: a filter of people as a value, as a sentence, and as it is read in Python.
 
-`intavo.people.queries` compiles the same filter to one statement; a property test holds the two against each other.
+`intavo.people.queries` compiles the same filter to one statement; a property test holds the two against each
+other.
 """
 
 import re
@@ -43,7 +44,8 @@ class _Condition(BaseModel):
 
 
 class Did(_Condition):
-    """They did it at least `least` times; through a touchpoint (its name then), on a page (its path), of late.
+    """They did it at least `least` times; through a touchpoint (its name then), on a page (its path), of
+    late.
 
     `days` counts back from now; `since` is a local date.
     """
@@ -173,7 +175,9 @@ def _holds(condition: Condition, seen: Seen, at: datetime, zone: ZoneInfo) -> bo
     if isinstance(condition, Did):
         return sum(_meant(condition, event, at, zone) for event in seen.events) >= condition.least
     if isinstance(condition, Heard):
-        return any(event.kind in THEIRS and event.at >= at - timedelta(days=condition.days) for event in seen.events)
+        return any(
+            event.kind in THEIRS and event.at >= at - timedelta(days=condition.days) for event in seen.events
+        )
     if isinstance(condition, Added):
         begins = condition.since is None or seen.added_at >= midnight(condition.since, zone)
         return begins and (
@@ -182,7 +186,9 @@ def _holds(condition: Condition, seen: Seen, at: datetime, zone: ZoneInfo) -> bo
     if isinstance(condition, HasTag):
         return condition.tag in seen.tags
     if isinstance(condition, Agreed):
-        return any(condition.name in {None, name} and gone is condition.withdrawn for name, gone in seen.consents)
+        return any(
+            condition.name in {None, name} and gone is condition.withdrawn for name, gone in seen.consents
+        )
     if isinstance(condition, Reached):
         return any(kind == condition.kind for kind, _ in seen.addresses)
     text = plain(condition.text)
@@ -200,7 +206,9 @@ def _meant(deed: Did, event: SeenEvent, at: datetime, zone: ZoneInfo) -> bool:
 
 
 def filter_sentence(wanted: Filter) -> str:
-    """The filter in words: "people who signed up through “Tide table” in the last 30 days and are tagged “school”"."""
+    """The filter in words: "people who signed up through “Tide table” in the last 30 days and are tagged
+    “school”".
+    """
     if not wanted.conditions:
         return "everybody"
     return "people who " + (" or " if wanted.any else " and ").join(_said(one) for one in wanted.conditions)

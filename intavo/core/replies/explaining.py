@@ -7,7 +7,19 @@ from datetime import UTC, date, datetime, timedelta
 from ..hours import WEEKDAYS, AnyHours, OpeningHours, Stretch, open_time
 from ..hours.wall import end_instant, start_instant
 from ..say import ENGLISH, Tongue, length_words, short_date, stamp, zone_words
-from .said import Cell, Chosen, Promise, Reply, ReplySlot, Situation, choose, fill, holiday_name, situation, slots
+from .said import (
+    Cell,
+    Chosen,
+    Promise,
+    Reply,
+    ReplySlot,
+    Situation,
+    choose,
+    fill,
+    holiday_name,
+    situation,
+    slots,
+)
 
 _ONE_DAY = timedelta(days=1)
 SITUATIONS = {
@@ -20,8 +32,8 @@ SITUATIONS = {
 class Reason:
     """A sentence for the owner, and what it is about.
 
-    `about` is a place: "hours.0.week.3" or "hours.0.exceptions.1" (the set's number where several are followed,
-    and the stretch or exception in its document), "hours", "counter", "promise", or
+    `about` is a place: "hours.0.week.3" or "hours.0.exceptions.1" (the set's number where several are
+    followed, and the stretch or exception in its document), "hours", "counter", "promise", or
     "replies.<situation>.<channel or everywhere>.<language>".
     """
 
@@ -72,8 +84,9 @@ def explain(
 ) -> Explained:
     """What somebody would be told at an aware instant, and a sentence for each reason.
 
-    `visitor_offset` is their offset from UTC in minutes, east positive; `back` is when somebody is back at the
-    counter; `speaks` is the touchpoint's own language, `region` the business's. A naive instant is a ValueError.
+    `visitor_offset` is their offset from UTC in minutes, east positive; `back` is when somebody is back at
+    the counter; `speaks` is the touchpoint's own language, `region` the business's. A naive instant is a
+    ValueError.
     """
     if at.tzinfo is None:
         raise ValueError("an instant has a zone")
@@ -85,7 +98,8 @@ def explain(
     words = slots(hours, at, hours.zone, due, visitor_offset, back, tongue)
     reasons = (
         *_about_hours(hours, at), *_about_the_situation(hours, now, at),
-        *_about_the_cell(chosen, table or {}, language), *_about_the_promise(hours, at, promised, due, visitor_offset),
+        *_about_the_cell(chosen, table or {}, language),
+        *_about_the_promise(hours, at, promised, due, visitor_offset),
     )  # fmt: skip
     return Explained(now, chosen.reply, words, due, reasons, tongue)
 
@@ -110,7 +124,8 @@ def _open_by(hours: OpeningHours, at: datetime) -> tuple[str, str] | None:
         stretches, exception = hours.stretches_starting_on(day)
         for stretch in stretches:
             start, end = (
-                start_instant(hours.zone, day, stretch.start_minute), end_instant(hours.zone, day, stretch.end_minute)
+                start_instant(hours.zone, day, stretch.start_minute),
+                end_instant(hours.zone, day, stretch.end_minute)
             )  # fmt: skip
             if start <= at.astimezone(UTC) < end:
                 if exception is not None:
@@ -140,7 +155,9 @@ def _about_the_situation(hours: AnyHours, now: Situation, at: datetime) -> Itera
     if now is Situation.OPEN:
         yield Reason("Somebody is at the counter, so the situation is “open”.", "counter")
     elif now is Situation.NOBODY_FREE:
-        yield Reason("Everybody is away from the counter, so the situation is “open, nobody free”.", "counter")
+        yield Reason(
+            "Everybody is away from the counter, so the situation is “open, nobody free”.", "counter"
+        )
     elif now is Situation.HOLIDAY:
         label = holiday_name(hours, at)
         day = f"“{label}” is a holiday" if label else "That day is a holiday"
@@ -178,7 +195,9 @@ def _about_the_promise(
         yield Reason(f"{amount} of open time do not pass within 400 days, so no time is promised.", "promise")
         return
     passed = length_words(open_time(hours, at, due))
-    yield Reason(f"{amount} of open time are promised: {passed} have passed by {stamp(due, hours.zone)}.", "promise")
+    yield Reason(
+        f"{amount} of open time are promised: {passed} have passed by {stamp(due, hours.zone)}.", "promise"
+    )
     offset = due.astimezone(hours.zone).utcoffset()
     if visitor_offset is not None and offset is not None and offset != timedelta(minutes=visitor_offset):
         yield Reason(f"Their clock shows another time, so it is said in {zone_words(hours.zone)}.", "promise")

@@ -82,8 +82,9 @@ class Chosen:
     cell: Cell
 
     def button(self, now: Situation, column: str) -> str:
-        """What a button of a column says: its own cell's words at any time, inherited ones while not open; "" keeps
-        the words it has."""
+        """What a button of a column says: its own cell's words at any time, inherited ones while not open; ""
+        keeps the words it has.
+        """
         own = self.cell.channel == column
         return self.reply.button if own or now is not Situation.OPEN else ""
 
@@ -116,10 +117,11 @@ def choose(
     channel: str | None = None,
     speaks: str = "",
 ) -> Chosen:
-    """The channel's own reply, else everywhere's; each in the language that is spoken to them, else the business's.
+    """The channel's own reply, else everywhere's; each in the language that is spoken to them, else the
+    business's.
 
-    `language` is the visitor's, `speaks` the touchpoint's own, which goes before it ("": it says none). Where the table
-    has nothing, the words that ship are used: in the touchpoint's language, else the business's.
+    `language` is the visitor's, `speaks` the touchpoint's own, which goes before it ("": it says none). Where
+    the table has nothing, the words that ship are used: in the touchpoint's language, else the business's.
     """
     wanted = (base_of(speaks), base_of(language), base_of(business_language))
     for column in dict.fromkeys((channel, None)):
@@ -153,7 +155,11 @@ class Promise:
 
 
 def promise_words(
-    due: datetime | None, at: datetime, zone: ZoneInfo, visitor_offset: int | None = None, tongue: Tongue = ENGLISH
+    due: datetime | None,
+    at: datetime,
+    zone: ZoneInfo,
+    visitor_offset: int | None = None,
+    tongue: Tongue = ENGLISH,
 ) -> str:
     """A due time as people say it: "today by 15:25"; without one, "as soon as we can"."""
     if due is None:

@@ -1,4 +1,6 @@
-"""What lies around all touchpoints of a site: where people come from, its hours, and how often it may interrupt."""
+"""What lies around all touchpoints of a site: where people come from, its hours, and how often it may
+interrupt.
+"""
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
@@ -42,7 +44,9 @@ class Around:
             return "typed"
         if host in self.hosts:
             return "here"
-        return "search" if _among(host, self.search) else "social" if _among(host, self.social) else "elsewhere"
+        return (
+            "search" if _among(host, self.search) else "social" if _among(host, self.social) else "elsewhere"
+        )
 
 
 NOTHING_AROUND = Around()

@@ -1,4 +1,6 @@
-"""What deciding works on: a touchpoint's rules made ready, and a page view with what is asked of it worked out once."""
+"""What deciding works on: a touchpoint's rules made ready, and a page view with what is asked of it worked
+out once.
+"""
 
 from dataclasses import dataclass
 from datetime import datetime, timedelta
@@ -30,8 +32,9 @@ class TouchpointState(StrEnum):
 class Compiled:
     """What deciding needs of one touchpoint; made once for a revision and kept.
 
-    `mates` are the ids of all touchpoints of its group. `goes_after` is the seconds after which it goes by itself.
-    An answer `joins` the list, and `gives` tags. `hides`: what is asked where its column of the table hides it.
+    `mates` are the ids of all touchpoints of its group. `goes_after` is the seconds after which it goes by
+    itself. An answer `joins` the list, and `gives` tags. `hides`: what is asked where its column of the table
+    hides it.
     """
 
     id: str
@@ -90,7 +93,8 @@ def without_languages(show: Show, languages: tuple[str, ...]) -> Show:
 
 
 def in_language(show: Show, language: str) -> Show:
-    """The rules of a copy in another language: for who reads it, instead of what was asked of languages before.
+    """The rules of a copy in another language: for who reads it, instead of what was asked of languages
+    before.
 
     ValidationError where a sentence asks for as much as it may already.
     """
@@ -107,7 +111,9 @@ def sentence_with(sentence: Sentence, groups: Groups) -> Sentence:
 
 
 class PageView(NamedTuple):
-    """A visit with what every touchpoint asks of it worked out once: the host and path as they are compared."""
+    """A visit with what every touchpoint asks of it worked out once:
+    the host and path as they are compared.
+    """
 
     visit: Visit
     at: datetime

@@ -41,7 +41,9 @@ _NAMES = ("state", "site", "where", "who", "during", "how often", "until", "mome
 
 
 class Verdict(NamedTuple):
-    """Whether it shows, the moments at which it may come, and which checks passed; reasons and times on demand."""
+    """Whether it shows, the moments at which it may come, and which checks passed; reasons and times on
+    demand.
+    """
 
     shows: bool
     moments: tuple[tuple[Moment, ...], ...]
@@ -54,7 +56,8 @@ class Verdict(NamedTuple):
         case = self.case
         whens = {"during": turns(case.touchpoint, case.told, case.view), "how often": case.free}
         return tuple(
-            Check(name, passed, whens.get(name), case) for name, passed in zip(_NAMES, self.passed, strict=True)
+            Check(name, passed, whens.get(name), case)
+            for name, passed in zip(_NAMES, self.passed, strict=True)
         )
 
     @property
@@ -115,7 +118,11 @@ def moments_of(touchpoint: Compiled, view: PageView) -> tuple[tuple[Moment, ...]
 
 
 def _moments(holding: list[Sentence]) -> tuple[tuple[Moment, ...], ...]:
-    return holding[0].moments if len(holding) == 1 else tuple(m for sentence in holding for m in sentence.moments)
+    return (
+        holding[0].moments
+        if len(holding) == 1
+        else tuple(m for sentence in holding for m in sentence.moments)
+    )
 
 
 def holds_until(touchpoint: Compiled, view: PageView) -> datetime | None:

@@ -17,7 +17,8 @@ class _Deed(Model):
 
 
 class OpenPage(_Deed):
-    """Opens a page. `screens` is its length in screens; `soft`: a single-page site goes on to it without loading.
+    """Opens a page. `screens` is its length in screens; `soft`: a single-page site goes on to it without
+    loading.
 
     `notice`: an element of the site's own that goes first stands on it.
     """
@@ -54,7 +55,9 @@ class See(_Deed):
 
 
 class Plain(_Deed):
-    """Moves the pointer; heads for the exit; closes what stands; answers it; settles the notice; leaves the site."""
+    """Moves the pointer; heads for the exit; closes what stands; answers it; settles the notice; leaves the
+    site.
+    """
 
     do: Literal["move", "exit", "close", "answer", "settle", "gone"]
 

@@ -11,7 +11,9 @@ from ..replies import Cell, Reply, Situation, choose, situation
 
 @dataclass(frozen=True)
 class Hides:
-    """What hiding is worked out from: the cells of the table, the touchpoint's column, its hours and who is there."""
+    """What hiding is worked out from: the cells of the table, the touchpoint's column, its hours and who is
+    there.
+    """
 
     table: Mapping[Cell, Reply]
     column: str
@@ -30,7 +32,8 @@ class Hides:
     def changes(self, at: datetime) -> datetime | None:
         """When the situation changes next; None if it never does by itself."""
         return min(
-            (one for one in (next_turn(self.hours, at), changes_at(self.members, at)) if one is not None), default=None
+            (one for one in (next_turn(self.hours, at), changes_at(self.members, at)) if one is not None),
+            default=None,
         )
 
 

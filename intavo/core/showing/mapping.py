@@ -15,8 +15,9 @@ _QUEUES = ("interrupting", "bar")
 
 @dataclass(frozen=True, slots=True)
 class OnPages:
-    """A touchpoint on pages under one head: whether it shows, in a word or two, on which of them, and whether it comes
-    by itself on one."""
+    """A touchpoint on pages under one head: whether it shows, in a word or two, on which of them, and whether
+    it comes by itself on one.
+    """
 
     shows: Literal["yes", "some", "later", "turn", "asked", "no"]
     words: str
@@ -36,7 +37,9 @@ def on_pages(compiled: Compiled, visits: Sequence[tuple[str, Visit]], at: dateti
     if on:
         return OnPages("some", f"{len(on)} of {len(verdicts)}", on, by_itself)
     # Held back by nothing but the times of its sentence.
-    timed = [stop for _, one in verdicts if one.failed == ("during",) and (stop := one.stopped_by) is not None]
+    timed = [
+        stop for _, one in verdicts if one.failed == ("during",) and (stop := one.stopped_by) is not None
+    ]
     later = [stop.when for stop in timed if stop.when]
     if later:
         return OnPages("later", from_words(min(later), at, compiled.zone), on, by_itself)

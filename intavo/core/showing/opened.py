@@ -71,7 +71,9 @@ class Opened:
         return moment.click in self.clicked if moment.click is not None else self.left
 
     def does(self, deed: Deed, marks: dict[str, set[int]]) -> None:
-        """One thing that they do here; `marks` are the shares of the way that something waits for, down and up."""
+        """One thing that they do here; `marks` are the shares of the way that something waits for, down and
+        up.
+        """
         if isinstance(deed, Scroll):
             before, self.down = self.down, 0 if self.short else deed.to
             self.furthest = max(self.furthest, self.down)

@@ -22,19 +22,25 @@ class PlannedEntry(NamedTuple):
 
 
 def plan(
-    touchpoints: Iterable[Compiled], visit: Visit, at: datetime, opened: str | None = None, placed: Collection[str] = ()
+    touchpoints: Iterable[Compiled],
+    visit: Visit,
+    at: datetime,
+    opened: str | None = None,
+    placed: Collection[str] = (),
 ) -> list[PlannedEntry]:
     """What may show on this page view, in the owner's order.
 
-    Where the browser refuses to remember, one that interrupts never comes by itself. `opened` is
-    the id of a touchpoint that the visitor clicked on, `placed` are those that the page has a place for: they stand in
+    Where the browser refuses to remember, one that interrupts never comes by itself. `opened` is the id of a
+    touchpoint that the visitor clicked on, `placed` are those that the page has a place for: they stand in
     the plan whatever their sentences, if they are on.
     """
     view = page_view(visit, at)
     return sorted(_entries(touchpoints, view, {opened, *placed}), key=lambda entry: entry.touchpoint.order)
 
 
-def _entries(touchpoints: Iterable[Compiled], view: PageView, wanted: Collection[str | None]) -> Iterator[PlannedEntry]:
+def _entries(
+    touchpoints: Iterable[Compiled], view: PageView, wanted: Collection[str | None]
+) -> Iterator[PlannedEntry]:
     for touchpoint in touchpoints:
         if shows(touchpoint, view):
             yield PlannedEntry(touchpoint, _moments(touchpoint, view), holds_until(touchpoint, view))

@@ -22,7 +22,9 @@ def free_again(touchpoint: Compiled, memory: Memory | None, view: PageView) -> d
     if memory is None:
         return None
     often = touchpoint.show.how_often
-    free = [memory.last_closed + often.after_closed.length] if often.after_closed and memory.last_closed else []
+    free = (
+        [memory.last_closed + often.after_closed.length] if often.after_closed and memory.last_closed else []
+    )
     if memory.last_shown is not None:
         if touchpoint.pause is not None:
             free.append(memory.last_shown + touchpoint.pause)
@@ -49,7 +51,8 @@ def has_answered(touchpoint: Compiled, view: PageView, memory: Memory | None) ->
     if until.answered and memory is not None and memory.answered is not None:
         return True
     return until.group and any(
-        (known := view.visit.memory.get(mate)) is not None and known.answered is not None for mate in touchpoint.mates
+        (known := view.visit.memory.get(mate)) is not None and known.answered is not None
+        for mate in touchpoint.mates
     )
 
 
@@ -122,7 +125,9 @@ def on_page(sentence: Sentence, view: PageView) -> bool:
             return False
     if sentence.kinds or sentence.not_kinds:
         kinds = {kind.casefold() for kind in view.visit.page.kinds}
-        return (not sentence.kinds or not kinds.isdisjoint(sentence.kinds)) and kinds.isdisjoint(sentence.not_kinds)
+        return (not sentence.kinds or not kinds.isdisjoint(sentence.kinds)) and kinds.isdisjoint(
+            sentence.not_kinds
+        )
     return True
 
 

@@ -28,7 +28,9 @@ class _Watched:
 
 @dataclass
 class _Queue:
-    """Those of one kind whose moment has come; `held` is since when something of the site's own goes first."""
+    """Those of one kind whose moment has come; `held` is since when something of the site's own goes
+    first.
+    """
 
     waiting: list[_Watched] = field(default_factory=list)
     busy: bool = False
@@ -47,8 +49,8 @@ def rehearse(
 ) -> Rehearsal:
     """Plays what a visitor does from an instant on; `length` in seconds, at least up to the last deed.
 
-    `visit` describes them as they come: device, what is remembered, and which visit this is (`visitor.visits`,
-    1 for the first). Its page is that of the first deed.
+    `visit` describes them as they come: device, what is remembered, and which visit this is
+    (`visitor.visits`, 1 for the first). Its page is that of the first deed.
     """
     play = _Play(list(touchpoints), visit, at)
     ordered = sorted(deeds, key=lambda deed: deed.at)
@@ -98,7 +100,9 @@ class _Play:
         times = [queue.timer for queue in self.queues.values() if queue.timer is not None]
         times += [goes for goes in self.on_screen.values() if goes is not None]
         for one in self._watching():
-            times += [due for all_of in one.entry.moments if (due := one.page.due(all_of, self.now)) is not None]
+            times += [
+                due for all_of in one.entry.moments if (due := one.page.due(all_of, self.now)) is not None
+            ]
         return min(times, default=None)
 
     def _watching(self) -> list[_Watched]:
@@ -108,7 +112,9 @@ class _Play:
         """Those whose moment has come are ready, in the order in which they stand."""
         for kept in (self.watched, self.again):
             for id_, one in list(kept.items()):
-                come = any(all(one.page.came(each, self.now) for each in all_of) for all_of in one.entry.moments)
+                come = any(
+                    all(one.page.came(each, self.now) for each in all_of) for all_of in one.entry.moments
+                )
                 if come and kept.get(id_) is one:
                     del kept[id_]
                     self._ready(one)
@@ -187,7 +193,9 @@ class _Play:
         if queue is not None:
             queue.busy, queue.timer, queue.held = True, None, None
         reasons = self._reasons(decide(touchpoint, self._visit(), self.clock))
-        self.on_screen[touchpoint.id] = None if touchpoint.goes_after is None else self.now + touchpoint.goes_after
+        self.on_screen[touchpoint.id] = (
+            None if touchpoint.goes_after is None else self.now + touchpoint.goes_after
+        )
         known = self._remembered(touchpoint)
         self._remember(touchpoint, shown=known.shown + 1, last_shown=self.clock)
         self.events.append(Event(self.now, "shown", touchpoint.id))
@@ -213,7 +221,9 @@ class _Play:
         if before is None or self.page is None or touchpoint.show.how_often.every != "moment":
             self._keep_back(touchpoint)
             return
-        page = Opened(self.page.deed, self.now, down=self.page.down, furthest=self.page.down, acted=self.now, anew=True)
+        page = Opened(
+            self.page.deed, self.now, down=self.page.down, furthest=self.page.down, acted=self.now, anew=True
+        )
         self.again[touchpoint.id] = replace(before, page=page)
         verdict = decide(touchpoint, self._visit(), self.clock)
         if verdict.shows:
@@ -321,7 +331,9 @@ class _Play:
         self.pages.append(PageTrack(self.now, deed.url, self.visitor.visits))
         entries = self._plan()
         planned = {entry.touchpoint.id for entry in entries}
-        for id_ in [one for one in self.on_screen if self.touchpoints[one].queue == "none" and one not in planned]:
+        for id_ in [
+            one for one in self.on_screen if self.touchpoints[one].queue == "none" and one not in planned
+        ]:
             self._take_away(id_)
         self.planned = {
             entry.touchpoint.id: _Watched(entry, self._recalled(entry.touchpoint.id), self.page)
@@ -353,7 +365,11 @@ class _Play:
         if self.last_page is None or self.now - self.last_page > VISIT_ENDS.total_seconds():
             first = not self.pages and self.visit.storage
             given = self.visit.visitor.arrival
-            arrival = given if first and (given.url or given.referrer) else Began(url=deed.url, referrer=deed.referrer)
+            arrival = (
+                given
+                if first and (given.url or given.referrer)
+                else Began(url=deed.url, referrer=deed.referrer)
+            )
             update = {
                 "visits": visitor.visits + 1,
                 "visit_started": self.clock,
@@ -363,7 +379,10 @@ class _Play:
                 "arrival": arrival.model_copy(update={"url": arrival.url or deed.url}),
             }
         self.visitor = visitor.model_copy(update=update)
-        seen = {"pages_ever": self.visitor.pages_ever + 1, "pages_this_visit": self.visitor.pages_this_visit + 1}
+        seen = {
+            "pages_ever": self.visitor.pages_ever + 1,
+            "pages_this_visit": self.visitor.pages_this_visit + 1,
+        }
         self.visitor = self.visitor.model_copy(update=seen)
         self.last_page = self.now
 
@@ -401,7 +420,9 @@ class _Play:
         for touchpoint in self.touchpoints.values():
             self._mark(touchpoint, "kept back", "They are not on the site.", ())
 
-    def _mark(self, touchpoint: Compiled, doing: Doing, words: str, reasons: tuple[Reason, ...] | None = None) -> None:
+    def _mark(
+        self, touchpoint: Compiled, doing: Doing, words: str, reasons: tuple[Reason, ...] | None = None
+    ) -> None:
         self.tracks.mark(touchpoint.id, self.now, doing, words, reasons)
 
     def finished(self) -> Rehearsal:

@@ -1,4 +1,6 @@
-"""What the owner sets for a whole site: where people come from, groups of pages, and how often it may interrupt."""
+"""What the owner sets for a whole site: where people come from, groups of pages, and how often it may
+interrupt.
+"""
 
 from typing import Annotated
 
@@ -31,8 +33,9 @@ class SiteRules(Model):
     """Rules of a site.
 
     `search` and `social` list hosts, `search_media` and `social_media` values of utm_medium. At most
-    `most_interruptions` touchpoints interrupt a visit (None: any number). While an element of `give_way_to` is
-    on screen, nothing interrupts. Where an element of `signed_in` is on the page, the visitor is signed in.
+    `most_interruptions` touchpoints interrupt a visit (None: any number). While an element of `give_way_to`
+    is on screen, nothing interrupts. Where an element of `signed_in` is on the page, the visitor is signed
+    in.
     """
 
     search: tuple[str, ...] = Field((), max_length=500)

@@ -63,10 +63,11 @@ class Memory(_Said):
 
 
 class Visit(_Said):
-    """One page view. `storage` is false where the browser refuses to remember; `open` is a short name clicked on.
+    """One page view. `storage` is false where the browser refuses to remember; `open` is a short name clicked
+    on.
 
-    `slots` are the short names that the page has places for. `rehearsal` is the signed text of a link that a member
-    opened: the visitor is then the one it stands for.
+    `slots` are the short names that the page has places for. `rehearsal` is the signed text of a link that a
+    member opened: the visitor is then the one it stands for.
     """
 
     page: Page
@@ -76,4 +77,6 @@ class Visit(_Said):
     storage: bool = True
     rehearsal: Annotated[str, StringConstraints(max_length=2000)] | None = None
     open: Annotated[str, StringConstraints(max_length=100)] | None = None
-    slots: list[Annotated[str, StringConstraints(max_length=100)]] = Field(default_factory=list, max_length=50)
+    slots: list[Annotated[str, StringConstraints(max_length=100)]] = Field(
+        default_factory=list, max_length=50
+    )

@@ -50,7 +50,9 @@ _PREDICATES: dict[str, Callable[[Around, Any, Visit], bool]] = {
     "visits": _visits,
     "pages": _pages,
     "arrival": lambda around, piece, visit: around.way(visit.visitor) in piece.ways,
-    "referrer": lambda around, piece, visit: piece.address.matches(bare_address(visit.visitor.arrival.referrer)),
+    "referrer": lambda around, piece, visit: piece.address.matches(
+        bare_address(visit.visitor.arrival.referrer)
+    ),
     "campaign": _campaign,
     "signed_in": lambda around, piece, visit: visit.page.signed_in,
     "language": _language,

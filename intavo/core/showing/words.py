@@ -34,7 +34,9 @@ def _where(case: Case) -> str:
     if sentence.pages and matching is None:
         return f"{path} is not among {', '.join(p.say() for p in sentence.pages)}."
     return (
-        _landing(case) or _kinds(case) or (f"{path} matches {_quoted(matching)}." if matching else "Any page will do.")
+        _landing(case)
+        or _kinds(case)
+        or (f"{path} matches {_quoted(matching)}." if matching else "Any page will do.")
     )
 
 
@@ -47,14 +49,20 @@ def _landing(case: Case) -> str:
     first = case.view.visit.visitor.first_page or case.view.visit.page.url
     landed = (normal_path(first), normal_address(first))
     if sentence.landing and not any(p.matches(*landed) for p in sentence.landing):
-        return f"They came in on {landed[0]}, which is not among {', '.join(p.say() for p in sentence.landing)}."
+        return (
+            f"They came in on {landed[0]}, which is not among {', '.join(p.say() for p in sentence.landing)}."
+        )
     refusing = next((p for p in sentence.not_landing if p.matches(*landed)), None)
     return f"They came in on {landed[0]}, which {_quoted(refusing)} leaves out." if refusing else ""
 
 
 def _kinds(case: Case) -> str:
     sentence, kinds = case.told, {kind.casefold() for kind in case.view.visit.page.kinds}
-    said = f"The page says that it is {' and '.join(sorted(kinds))}" if kinds else "The page says nothing of its kind"
+    said = (
+        f"The page says that it is {' and '.join(sorted(kinds))}"
+        if kinds
+        else "The page says nothing of its kind"
+    )
     if sentence.kinds and kinds.isdisjoint(sentence.kinds):
         return f"{said}; it is for {' or '.join(sentence.kinds)}."
     return f"{said}, which is left out." if not kinds.isdisjoint(sentence.not_kinds) else ""
@@ -76,7 +84,11 @@ def say_visitor(piece: asked.Who, case: Case) -> str:
     """What is so of the visitor."""
     visitor = case.view.visit.visitor
     if isinstance(piece, asked.Been | asked.Visits):
-        return "They are here for the first time" if visitor.visits <= 1 else f"They are on visit {visitor.visits}"
+        return (
+            "They are here for the first time"
+            if visitor.visits <= 1
+            else f"They are on visit {visitor.visits}"
+        )
     if isinstance(piece, asked.Pages):
         seen = visitor.pages_this_visit if piece.span == "visit" else visitor.pages_ever
         return f"They are on page {seen}{' of this visit' if piece.span == 'visit' else ''}"
@@ -173,7 +185,9 @@ def _turn(case: Case) -> str:
     touchpoint, so_far = case.touchpoint, case.view.visit.visitor.interruptions
     most = touchpoint.around.most_interruptions
     if not touchpoint.interrupts:
-        return "It takes turns with other bars only." if touchpoint.queue == "bar" else "It waits for nothing."
+        return (
+            "It takes turns with other bars only." if touchpoint.queue == "bar" else "It waits for nothing."
+        )
     if touchpoint.show.alone and so_far:
         return "Something else has interrupted this visit, and it comes only if nothing has."
     if most is not None and so_far >= most:

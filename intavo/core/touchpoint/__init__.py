@@ -5,13 +5,36 @@ from .after import After, Guard, Leaving, ThankYou
 from .answers import AnswerErrors, Checked, asked_fields, check_answers, low_score, said_answers, way_to
 from .base import AssetId, Words, filled, sanitised
 from .changes import Change, changes
-from .document import Document, Face, Purpose, SeenDocument, Spot, Step, clicks_of, for_visitors, href, speech_of
+from .document import (
+    Document,
+    Face,
+    Purpose,
+    SeenDocument,
+    Spot,
+    Step,
+    clicks_of,
+    for_visitors,
+    href,
+    speech_of,
+)
 from .finding import Finding, Known
 from .legible import readings
 from .loading import needs_more
 from .look import INTERRUPTING, PLACES, FullLook, HouseStyle, Look, Stance, departures, queue_of, resolved
 from .openfile import BadFile, read, written
-from .parts import Asked, Button, Consent, FieldPart, Headline, Part, Question, ReplyPart, Score, Text, offered
+from .parts import (
+    Asked,
+    Button,
+    Consent,
+    FieldPart,
+    Headline,
+    Part,
+    Question,
+    ReplyPart,
+    Score,
+    Text,
+    offered,
+)
 from .readiness import ready_check
 from .rules import HowOften, Moment, PagePattern, Sentence, Show, Until, Watched
 from .schema import document_schema

@@ -1,4 +1,6 @@
-"""What an owner can add in the editor, in the language of their visitors and the money of the business's country."""
+"""What an owner can add in the editor, in the language of their visitors and the money of the business's
+country.
+"""
 
 from dataclasses import dataclass
 from typing import Any
@@ -18,8 +20,8 @@ _OFFERED: TypeAdapter[dict[str, dict[str, Part]]] = TypeAdapter(dict[str, dict[s
 
 @dataclass(frozen=True, slots=True)
 class Addable:
-    """Parts by group and name; what a step that comes next begins with; what stands on one that thanks; and the first
-    words of what is added inside of a part.
+    """Parts by group and name; what a step that comes next begins with; what stands on one that thanks; and
+    the first words of what is added inside of a part.
 
     Every part has the id "p", and whoever adds it gives it one of its own.
     """
@@ -39,7 +41,8 @@ _WORDS = {
 def addable(purpose: Purpose, tongue: Tongue) -> Addable:
     """What can be added to a touchpoint of this purpose, in its tongue."""
     groups = {
-        group: {name: _part(values, tongue) for name, values in kinds.items()} for group, kinds in offered().items()
+        group: {name: _part(values, tongue) for name, values in kinds.items()}
+        for group, kinds in offered().items()
     }
     return Addable(
         _OFFERED.validate_python(groups),

@@ -77,9 +77,9 @@ class GivenFile(Model):
 class After(Model):
     """What follows: whether somebody answers, how soon (open minutes; None: the business's promise), mail.
 
-    `hours`: the id of the hours that the promise is counted in (None: the site's main hours); `also_hours` are open as
-    well: it is open when any of them is. `page`: where
-    they go instead of a thanks step. `tell`: members' ids who are told by mail.
+    `hours`: the id of the hours that the promise is counted in (None: the site's main hours); `also_hours`
+    are open as well: it is open when any of them is. `page`: where they go instead of a thanks step. `tell`:
+    members' ids who are told by mail.
     """
 
     follow_up: bool = False

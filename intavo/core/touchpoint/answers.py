@@ -58,7 +58,9 @@ def check_answers(
 
 
 def way_to(document: Document, step_id: str, answers: Mapping[str, str]) -> list[Step]:
-    """The steps that these answers lead through, up to and with `step_id`; that alone where none leads there."""
+    """The steps that these answers lead through, up to and with `step_id`;
+    that alone where none leads there.
+    """
     walked: list[Step] = []
     step = document.steps[0]
     while step not in walked:

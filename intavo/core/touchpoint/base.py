@@ -12,8 +12,8 @@ from ..values import HOUSE_LOGO, AssetId, Colour, Device, Id, Model, as_runs
 WordSlot = Literal["first_name", "promise", "next_opening", "code", "file"]
 
 __all__ = [
-    "HOUSE_LOGO", "AssetId", "Colour", "Device", "Id", "Model", "Run", "WordSlot", "WordSlotRun", "Words", "as_runs",
-    "filled", "sanitised",
+    "HOUSE_LOGO", "AssetId", "Colour", "Device", "Id", "Model", "Run", "WordSlot", "WordSlotRun", "Words",
+    "as_runs", "filled", "sanitised",
 ]  # fmt: skip
 _TAGS = {"p", "br", "b", "strong", "i", "em", "a", "ul", "ol", "li", "span", "h3", "img"}
 _ATTRIBUTES = {"a": {"href"}, "span": {"data-slot"}, "img": {"src", "alt"}}
@@ -39,7 +39,8 @@ def filled(words: Iterable[Run], slots: dict[str, str]) -> str:
 def sanitised(html: str) -> str:
     """Rich text with only the elements that a text may hold; slots are `<span data-slot="first_name">`.
 
-    Pictures keep only addresses of Intavo's own library; links lead where their address was meant to. Source: nh3.
+    Pictures keep only addresses of Intavo's own library; links lead where their address was meant to. Source:
+    nh3.
     """
     return nh3.clean(
         html,

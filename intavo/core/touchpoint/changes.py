@@ -1,4 +1,6 @@
-"""What differs between two documents, in the editor's words with before and after: what stands beside "put live"."""
+"""What differs between two documents, in the editor's words with before and after: what stands beside "put
+live".
+"""
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
@@ -32,16 +34,20 @@ def changes(before: Document, after: Document) -> list[Change]:
     """Every difference, in the order in which they meet the eye."""
     old, new = before.model_dump(mode="json"), after.model_dump(mode="json")
     return [
-        *_whats(old, new), *_steps(old, new), *_looks(old["look"], new["look"]), *_show(before.show, after.show),
-        *_wholes(old, new),
+        *_whats(old, new), *_steps(old, new), *_looks(old["look"], new["look"]),
+        *_show(before.show, after.show), *_wholes(old, new),
     ]  # fmt: skip
 
 
 def _arrow(old: Any, new: Any, field: str = "", steps: Mapping[str, str] | None = None) -> str:
-    """Before and after in the editor's words; a step by its name, and what has only an id by what became of it."""
+    """Before and after in the editor's words; a step by its name, and what has only an id by what became of
+    it.
+    """
     if chosen := chosen_words(field, old, new):
         return chosen
-    before, after = (_word(field, (steps or {}).get(one, one) if isinstance(one, str) else one) for one in (old, new))
+    before, after = (
+        _word(field, (steps or {}).get(one, one) if isinstance(one, str) else one) for one in (old, new)
+    )
     return f"{before} → {after}"
 
 
@@ -106,8 +112,9 @@ def _part(old: Data, new: Data, steps: Mapping[str, str], but: set[str]) -> Iter
             yield f"{name}: “{str(old.get(field, ''))[:60]}” becomes “{str(new.get(field, ''))[:60]}”"
     if old.get("does") != new.get("does"):
         for field, words in CLICK_VALUES.items():
-            if old["does"].get(field) != new["does"].get(field):
-                yield f"{_name(new)}, {words}: {_arrow(old['does'].get(field), new['does'].get(field), field, steps)}"
+            did, does = old["does"].get(field), new["does"].get(field)
+            if did != does:
+                yield f"{_name(new)}, {words}: {_arrow(did, does, field, steps)}"
     for field, words in values_of(new["kind"]).items():
         if field in new and field not in but and old.get(field) != new[field]:
             yield f"{_name(new)}, {words}: {_arrow(_plain(old.get(field)), _plain(new[field]), field)}"
@@ -150,7 +157,9 @@ def _look_words(name: str, value: Any) -> str:
     if name == "cross" and value.get("style") == "sign":
         value = {key: one for key, one in value.items() if key != "word"}
     pieces = (
-        _word(f"look.{name}.{key}", one) if f"look.{name}.{key}" in CHOICES else f"{key.replace('_', ' ')} {said(one)}"
+        _word(f"look.{name}.{key}", one)
+        if f"look.{name}.{key}" in CHOICES
+        else f"{key.replace('_', ' ')} {said(one)}"
         for key, one in value.items()
         if one not in (None, "", []) and key != "asset"
     )
@@ -161,7 +170,9 @@ def _show(old: Show, new: Show) -> Iterator[Change]:
     if len(old.sentences) != len(new.sentences):
         yield Change("show", f"The show sentence: {len(old.sentences)} of them → {len(new.sentences)}")
     for before, after in zip(old.sentences, new.sentences, strict=False):
-        pieces = [(name, say(before), say(after)) for name, say in SENTENCE_PIECES if say(before) != say(after)]
+        pieces = [
+            (name, say(before), say(after)) for name, say in SENTENCE_PIECES if say(before) != say(after)
+        ]
         yield from (Change("show", f"The show sentence, {name}: {was} → {now}") for name, was, now in pieces)
         # Such as other opening hours, or a query that counts: nothing changes without a word.
         if before != after and not pieces:

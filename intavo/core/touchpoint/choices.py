@@ -1,4 +1,6 @@
-"""What can be chosen for a value, in the words of the editor: for its lists (generated) and for what changed."""
+"""What can be chosen for a value, in the words of the editor:
+for its lists (generated) and for what changed.
+"""
 
 from datetime import timedelta
 from typing import Any
@@ -22,24 +24,31 @@ CHOICES: dict[str, dict[str, str]] = {
         "question": "Question", "feedback": "Feedback", "notice": "Notice",
     },
     "stance": {
-        "pop-up": "Pop-up", "card": "Card", "bar": "Bar", "side-panel": "Side panel", "full-page": "Full page",
-        "in-page": "In the page", "button": "Button",
+        "pop-up": "Pop-up", "card": "Card", "bar": "Bar", "side-panel": "Side panel",
+        "full-page": "Full page", "in-page": "In the page", "button": "Button",
     },
     "look.place": _ALONG | {
         "left": "at the left edge", "right": "at the right edge", "top-left": "top left corner",
-        "top-right": "top right corner", "bottom-left": "bottom left corner", "bottom-right": "bottom right corner",
+        "top-right": "top right corner", "bottom-left": "bottom left corner",
+        "bottom-right": "bottom right corner",
     },
     "look.height": {"content": "as its content", "screen": "the whole screen"},
     "look.content": _ALONG,
     "look.shadow": {"none": "none", "soft": "soft", "strong": "strong"},
-    "look.arrival": {"none": "at once", "rise": "rises", "slide": "slides in", "fade": "fades in", "grow": "grows"},
-    "look.going": {"none": "at once", "rise": "sinks", "slide": "slides out", "fade": "fades out", "grow": "shrinks"},
+    "look.arrival": {
+        "none": "at once", "rise": "rises", "slide": "slides in", "fade": "fades in", "grow": "grows",
+    },
+    "look.going": {
+        "none": "at once", "rise": "sinks", "slide": "slides out", "fade": "fades out", "grow": "shrinks",
+    },
     "look.cross.style": {"sign": "a cross", "word": "a word"},
     "look.cross.place": {"end": "at the end", "start": "at the start"},
     "look.background.kind": {
         "colour": "the card’s colour", "gradient": "a gradient", "picture": "a picture", "video": "a video",
     },
-    "code.kind": {"none": "no code", "shared": "one code for everybody", "each": "one code each, from a list"},
+    "code.kind": {
+        "none": "no code", "shared": "one code for everybody", "each": "one code each, from a list",
+    },
     "sign": {
         "none": "no sign", "question": "a question mark", "phone": "a telephone", "mail": "an envelope",
         "message": "a speech bubble", "gift": "a parcel",
@@ -53,14 +62,16 @@ CHOICES: dict[str, dict[str, str]] = {
     "action": {
         "send": "sends what was filled in", "step": "goes to another step", "back": "goes a step back",
         "close": "closes it", "page": "opens a page", "mail": "writes a mail", "phone": "calls a number",
-        "file": "gives a file", "touchpoint": "opens another touchpoint", "spot": "goes to a spot of the page",
-        "channel": "goes to a channel",
+        "file": "gives a file", "touchpoint": "opens another touchpoint",
+        "spot": "goes to a spot of the page", "channel": "goes to a channel",
     },
     "tab": {"same": "in the same tab", "new": "in a new tab"},
     "style": {"main": "filled", "plain": "outlined"},
     "size": {"small": "Small", "medium": "Medium", "large": "Large"},
     "align": {"start": "at the start", "middle": "in the middle", "end": "at the end"},
-    "at_end": {"words": "words stand there", "hide": "this part goes", "close": "the whole touchpoint is closed"},
+    "at_end": {
+        "words": "words stand there", "hide": "this part goes", "close": "the whole touchpoint is closed",
+    },
     "as": {"rows": "in rows", "tiles": "as tiles", "signs": "as round signs"},
     "place": {
         "inline": "among the parts", "above": "above, from edge to edge", "beside": "beside the words",
@@ -68,8 +79,8 @@ CHOICES: dict[str, dict[str, str]] = {
     },
     "input": {
         "email": "Email field", "name": "First name field", "text": "Short field", "phone": "Phone field",
-        "long": "Long field", "choice": "One of several", "several": "Any of several", "number": "Number field",
-        "date": "Day field", "slot": "Time for a call", "hidden": "Hidden value",
+        "long": "Long field", "choice": "One of several", "several": "Any of several",
+        "number": "Number field", "date": "Day field", "slot": "Time for a call", "hidden": "Hidden value",
     },
 }  # fmt: skip
 # Values that name something by an id, which says nothing to people; and lengths in minutes.
@@ -95,4 +106,6 @@ def chosen_words(field: str, old: Any, new: Any) -> str | None:
     """A change of something that has only an id; None for other fields."""
     if field not in _IDS:
         return None
-    return "taken away" if new in (None, "", []) else "chosen" if old in (None, "", []) else "another is chosen"
+    return (
+        "taken away" if new in (None, "", []) else "chosen" if old in (None, "", []) else "another is chosen"
+    )

@@ -25,21 +25,29 @@ def _check(rule: tinycss2.ast.Node) -> None:
         if rule.lower_at_keyword not in _AT_RULES:
             raise ValueError(f"line {rule.source_line}: @{rule.at_keyword} cannot be used here")
         if rule.lower_at_keyword != "keyframes":
-            for inner in tinycss2.parse_rule_list(rule.content or [], skip_comments=True, skip_whitespace=True):
+            for inner in tinycss2.parse_rule_list(
+                rule.content or [], skip_comments=True, skip_whitespace=True
+            ):
                 _check(inner)
     else:
         check_selector(tinycss2.serialize(rule.prelude), rule.source_line)
     written = tinycss2.serialize(rule.content or []).casefold().replace("\\", "")
     reaching = next((name for name in _OUTSIDE if name in written), None)
     if reaching is not None:
-        raise ValueError(f"line {rule.source_line}: {reaching.rstrip('(')} reaches outside and cannot be used here")
-    for found in tinycss2.parse_declaration_list(rule.content or [], skip_comments=True, skip_whitespace=True):
+        raise ValueError(
+            f"line {rule.source_line}: {reaching.rstrip('(')} reaches outside and cannot be used here"
+        )
+    for found in tinycss2.parse_declaration_list(
+        rule.content or [], skip_comments=True, skip_whitespace=True
+    ):
         if found.type == "error" and rule.type != "at-rule":
             raise ValueError(f"line {found.source_line}: {found.message}")
 
 
 def check_selector(selector: str, line: int | None = None) -> str:
-    """A selector that parses, as it was given; raises ValueError with the reason, and the line if it has one."""
+    """A selector that parses, as it was given; raises ValueError with the reason,
+    and the line if it has one.
+    """
     where = "" if line is None else f"line {line}: "
     plain = selector.replace(":host", "*")
     if not selector.strip():

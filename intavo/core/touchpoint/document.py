@@ -45,12 +45,13 @@ class Greeting(Model):
 
 
 class Face(Model):
-    """The button itself, where the stance is one: its words, its sign, and what a click does if it opens nothing.
+    """The button itself, where the stance is one: its words, its sign, and what a click does if it opens
+    nothing.
 
-    `opens`: the first step, or round signs of its channels above it. `size` is its height in CSS pixels, at most a
-    quarter of the screen's short side. `strip`: on phones up to four channels stand along the foot instead. `nudge`: it
-    moves a little after so many seconds on a page while nothing of it is open, twice a visit at most, and never where
-    less motion is asked for.
+    `opens`: the first step, or round signs of its channels above it. `size` is its height in CSS pixels, at
+    most a quarter of the screen's short side. `strip`: on phones up to four channels stand along the foot
+    instead. `nudge`: it moves a little after so many seconds on a page while nothing of it is open, twice a
+    visit at most, and never where less motion is asked for.
     """
 
     label: str = Field("", max_length=60)
@@ -67,7 +68,9 @@ class Face(Model):
 
 
 class Spot(Model):
-    """Where one that stands in the page goes by itself: before, after or inside the first element that matches."""
+    """Where one that stands in the page goes by itself: before, after or inside the first element that
+    matches.
+    """
 
     selector: str = Field("", max_length=300)
     where: Literal["before", "after", "inside"] = "after"
@@ -91,7 +94,9 @@ class Drawn(Model):
 
 
 class Then(Model):
-    """What the visitor's script has to know of what comes after: where they go, and what is asked against spam."""
+    """What the visitor's script has to know of what comes after: where they go, and what is asked against
+    spam.
+    """
 
     page: str
     trap: bool
@@ -99,7 +104,9 @@ class Then(Model):
 
 
 class SeenDocument(Drawn):
-    """A document as visitors get it from `for_visitors`: its look resolved, with the words of ours that it needs."""
+    """A document as visitors get it from `for_visitors`: its look resolved, with the words of ours that it
+    needs.
+    """
 
     look: FullLook
     speech: Speech
@@ -123,7 +130,9 @@ class Document(Drawn):
         for part in self.parts():
             for following in part.leads_to():
                 if self.step(following) is None:
-                    raise _misplaced(part.id, f"{part.id} leads to the step “{following}”, which is not there")
+                    raise _misplaced(
+                        part.id, f"{part.id} leads to the step “{following}”, which is not there"
+                    )
         confirmed = self.after.confirm.next
         if confirmed is not None and self.step(confirmed) is None:
             raise _misplaced("after", f"once confirmed, the step “{confirmed}” is shown, which is not there")
@@ -134,7 +143,9 @@ class Document(Drawn):
         if self.stance not in INTERRUPTING:
             return
         cross = self.leaving.cross is not None and self.leaving.cross <= LATEST_CROSS
-        closing = any(isinstance(p, Button) and not p.hidden and p.does.action == "close" for p in self.steps[0].parts)
+        closing = any(
+            isinstance(p, Button) and not p.hidden and p.does.action == "close" for p in self.steps[0].parts
+        )
         if not cross and not closing:
             raise _misplaced("leaving", "a close sign within 5 seconds, or a button that closes, is needed")
 
@@ -198,7 +209,11 @@ def _all_different(what: str, names: list[str]) -> None:
 
 
 def for_visitors(
-    document: Document, house: HouseStyle | None = None, region: str = "GB", home: str = "", tongue: Tongue = ENGLISH
+    document: Document,
+    house: HouseStyle | None = None,
+    region: str = "GB",
+    home: str = "",
+    tongue: Tongue = ENGLISH,
 ) -> dict[str, Any]:
     """The document less what a visitor must not see: rules, what comes after, and hidden parts.
 
@@ -248,7 +263,9 @@ def _with_logo(part: dict[str, Any], house: HouseStyle | None) -> bool:
 
 
 def href(does: Does, region: str, home: str = "") -> str:
-    """The address that a click goes to; empty where it stays in the page, or where its address leads nowhere."""
+    """The address that a click goes to; empty where it stays in the page,
+    or where its address leads nowhere.
+    """
     if does.action == "file" and does.asset:
         return f"/m/{does.asset}/file"
     if does.action not in {"page", "mail", "phone"} or not does.address:

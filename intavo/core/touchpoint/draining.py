@@ -20,12 +20,18 @@ class Drain(NamedTuple):
     @property
     def words(self) -> str:
         """What the owner is told."""
-        before = f"the most in an hour before was {self.before}" if self.before else "none went in the weeks before"
+        before = (
+            f"the most in an hour before was {self.before}"
+            if self.before
+            else "none went in the weeks before"
+        )
         return f"{self.now} codes went within the last hour; {before}."
 
 
 def drains_oddly(given: Iterable[datetime], at: datetime) -> Drain | None:
-    """The drain, where codes went oddly fast by an instant; `given` are the instants (aware) at which codes went."""
+    """The drain, where codes went oddly fast by an instant; `given` are the instants (aware) at which codes
+    went.
+    """
     hours = Counter((at - when) // _HOUR for when in given if timedelta(0) <= at - when < BEFORE + _HOUR)
     found = Drain(hours.pop(0, 0), max(hours.values(), default=0))
     return found if found.now >= LEAST and found.now > TIMES * found.before else None

@@ -37,10 +37,17 @@ class During(Model):
     @model_validator(mode="after")
     def _in_order(self) -> Self:
         if self.first is not None and self.last is not None and self.first > self.last:
-            raise ValueError(f"it would end on {short_date(self.last)}, before it starts on {short_date(self.first)}")
+            raise ValueError(
+                f"it would end on {short_date(self.last)}, before it starts on {short_date(self.first)}"
+            )
         if (self.first is None and self.first_time) or (self.last is None and self.last_time):
             raise ValueError("a time belongs to a date")
-        if self.first == self.last and self.first_time and self.last_time and self.first_time >= self.last_time:
+        if (
+            self.first == self.last
+            and self.first_time
+            and self.last_time
+            and self.first_time >= self.last_time
+        ):
             raise ValueError("it would end before it begins, on the same day")
         if (self.start is None) != (self.end is None):
             raise ValueError("times of day need a beginning and an end")
@@ -104,7 +111,9 @@ class During(Model):
         today = at.astimezone(zone).date()
         marks = [on(self.first, self.first_time or time.min)] if self.first else []
         if self.last is not None:
-            marks.append(on(self.last, self.last_time) if self.last_time else on(self.last + timedelta(days=1)))
+            marks.append(
+                on(self.last, self.last_time) if self.last_time else on(self.last + timedelta(days=1))
+            )
         if self.days or self.start:
             clocks = [one for one in (self.start, self.end) if one is not None] or [time.min]
             soon = max(today, self.first - timedelta(days=1)) if self.first else today
@@ -118,7 +127,9 @@ class During(Model):
         return marks
 
     def say(self, hours: Mapping[int, str] = MappingProxyType({})) -> str:
-        """The times in words, on the reader's clock; `hours`: the names of sets of opening hours by their ids."""
+        """The times in words, on the reader's clock; `hours`: the names of sets of opening hours by their
+        ids.
+        """
         words = []
         if self.first is not None and self.first == self.last and not (self.first_time or self.last_time):
             words.append(f"on {full_date(self.first)}")

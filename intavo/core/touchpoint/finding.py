@@ -13,7 +13,9 @@ Level = Literal["stops", "look", "fine"]
 
 @dataclass(frozen=True, slots=True)
 class Finding:
-    """One finding: whether it stops, is to be looked at or is only to be known; in words, and the place to fix it."""
+    """One finding: whether it stops, is to be looked at or is only to be known; in words, and the place to
+    fix it.
+    """
 
     level: Level
     message: str
@@ -24,17 +26,19 @@ class Finding:
 class Known:
     """What is known around a document.
 
-    `at` is now, and `today` the business's date. Of `pages` that the script has seen, `matching` are those it may
-    show on; `shares` names others of its queue that are on, with how many of these pages they are on as well;
-    `corner` other buttons that are on in the same corner. `paths` are those of all pages seen on `hosts`, none where
-    that is not known. `waits`: made but not on, or changed since it went live. `said_closed`: whether those who send
-    it while it is closed are told something. `region` reads numbers; `empty_lists`
-    are "search" and "social" where a site of its lists none. `questions` are the groups of questions & answers that
-    the business has, "" among them where one has no group; None where that is not known. `channels` holds what is
-    to be looked at in each of the business's channels by its id, "" for nothing; None where that is not known.
+    `at` is now, and `today` the business's date. Of `pages` that the script has seen, `matching` are those it
+    may show on; `shares` names others of its queue that are on, with how many of these pages they are on as
+    well; `corner` other buttons that are on in the same corner. `paths` are those of all pages seen on
+    `hosts`, none where that is not known. `waits`: made but not on, or changed since it went live.
+    `said_closed`: whether those who send it while it is closed are told something. `region` reads numbers;
+    `empty_lists` are "search" and "social" where a site of its lists none. `questions` are the groups of
+    questions & answers that the business has, "" among them where one has no group; None where that is not
+    known. `channels` holds what is to be looked at in each of the business's channels by its id, "" for
+    nothing; None where that is not known.
 
-    `boxed` and `missing` are ids of pictures; `codes_left` of `codes_all` is the touchpoint's own list; `drain`
-    is how they went within the last hour, where that is odd. `over` are paths of pages that a bar could not move aside.
+    `boxed` and `missing` are ids of pictures; `codes_left` of `codes_all` is the touchpoint's own list;
+    `drain` is how they went within the last hour, where that is odd. `over` are paths of pages that a bar
+    could not move aside.
     """
 
     region: str = "GB"

@@ -17,8 +17,8 @@ _MOST_ROUNDS = 60
 def kept_as_far(document: dict[str, Any], before: Document) -> tuple[Document, list[tuple[str, str]]]:
     """The edited document with everything that holds; what does not stays as it was before.
 
-    Also gives pairs of the place (a part's id with the value, like "p3.address", or "leaving.cross") and words for
-    the owner. Raises ValidationError where nothing of it can be kept.
+    Also gives pairs of the place (a part's id with the value, like "p3.address", or "leaving.cross") and
+    words for the owner. Raises ValidationError where nothing of it can be kept.
     """
     data, old = copy.deepcopy(document), before.model_dump(mode="json")
     errors: dict[str, str] = {}
@@ -113,7 +113,9 @@ def _same(was: Any, here: Any, key: str | int) -> Any:
 
 
 def value_name(place: str) -> str:
-    """What the value at a place is called where it is edited; the place itself where it has no name of its own."""
+    """What the value at a place is called where it is edited; the place itself where it has no name of its
+    own.
+    """
     whole, _, rest = place.partition(".")
     last = place.rpartition(".")[2]
     return WHOLE_VALUES.get(whole, {}).get(rest) or LOOK_VALUES.get(last) or EVERY_VALUE.get(last) or place

@@ -27,7 +27,11 @@ def _goes_nowhere(does: Does, known: Known) -> str:
     if does.action == "file" and does.asset is None:
         return "A click gives a file, but none is chosen."
     if does.action == "channel" and known.channels is not None and does.channel not in known.channels:
-        return "A click goes to a channel that is not there." if does.channel else "A click goes to no channel yet."
+        return (
+            "A click goes to a channel that is not there."
+            if does.channel
+            else "A click goes to no channel yet."
+        )
     if does.action == "touchpoint" and does.touchpoint not in known.slugs:
         return f"A click opens “{does.touchpoint}”, which is not there."
     return ""
@@ -66,7 +70,9 @@ def about_the_links(document: Document, known: Known) -> Iterator[Finding]:
         if shared and (said := _unknown_page(shared, known)):
             yield Finding("look", f"What is shared: {said}", part.id)
     if document.after.page and (said := _unknown_page(document.after.page, known)):
-        yield Finding("stops" if not leads(document.after.page) else "look", f"The page they go to: {said}", "after")
+        yield Finding(
+            "stops" if not leads(document.after.page) else "look", f"The page they go to: {said}", "after"
+        )
 
 
 _HREF = re.compile(r'href="([^"]*)"')
@@ -74,7 +80,11 @@ _HREF = re.compile(r'href="([^"]*)"')
 
 def about_the_starter(document: Document) -> Iterator[Finding]:
     """A click that still leads where the starter's own led."""
-    left = [(place, does) for place, does in document.does() if _click(document, place, does) in _starters_clicks()]
+    left = [
+        (place, does)
+        for place, does in document.does()
+        if _click(document, place, does) in _starters_clicks()
+    ]
     if left:
         place, does = left[0]
         yield Finding("look", f"A click still leads where the starter's did: “{does.address}”.", place)
@@ -83,7 +93,10 @@ def about_the_starter(document: Document) -> Iterator[Finding]:
 @cache
 def _starters_clicks() -> frozenset[tuple[str, str]]:
     return frozenset(
-        click for one in STARTERS for place, does in one.document.does() if (click := _click(one.document, place, does))
+        click
+        for one in STARTERS
+        for place, does in one.document.does()
+        if (click := _click(one.document, place, does))
     )
 
 
@@ -91,7 +104,11 @@ def _click(document: Document, place: str, does: Does) -> tuple[str, str] | None
     """The words of a button and its address, where it has one."""
     part = next((one for one in document.parts() if one.id == place), None)
     words = (
-        document.face.label if place == "face" else part.label if isinstance(part, Button) and not part.hidden else ""
+        document.face.label
+        if place == "face"
+        else part.label
+        if isinstance(part, Button) and not part.hidden
+        else ""
     )
     return (words, does.address) if words and does.address else None
 
@@ -105,11 +122,17 @@ def about_confirming(document: Document) -> Iterator[Finding]:
     shown = {part.does.next for part in buttons if not part.hidden and part.does.next}
     for step in (step for step in document.steps if step.id in shown):
         parts = [part for part in step.parts if not part.hidden]
-        said = " ".join(p.text if isinstance(p, Headline) else p.html for p in parts if isinstance(p, Headline | Text))
+        said = " ".join(
+            p.text if isinstance(p, Headline) else p.html for p in parts if isinstance(p, Headline | Text)
+        )
         code = next((part for part in parts if part.kind == "code"), None)
         if document.after.confirm.on and code is not None:
-            yield Finding("look", "A code stands where they have not confirmed yet: there is none to show.", code.id)
+            yield Finding(
+                "look", "A code stands where they have not confirmed yet: there is none to show.", code.id
+            )
         if document.after.confirm.on and not _OF_MAIL.search(said):
-            yield Finding("look", "They confirm by mail first, but nothing tells them to look in their mail.", step.id)
+            yield Finding(
+                "look", "They confirm by mail first, but nothing tells them to look in their mail.", step.id
+            )
         if not document.after.confirm.on and re.search(r"\bconfirm\b", said, re.IGNORECASE):
             yield Finding("look", "It speaks of confirming, but they are not asked to.", step.id)

@@ -28,9 +28,14 @@ class Behind:
 
 
 def readings(
-    document: Document, pictures: Mapping[AssetId, Pixels], house: HouseStyle | None = None, phone: bool = False
+    document: Document,
+    pictures: Mapping[AssetId, Pixels],
+    house: HouseStyle | None = None,
+    phone: bool = False,
 ) -> list[Reading]:
-    """How every text that a visitor sees reads, the worst first. `pictures` holds the pixels that are known."""
+    """How every text that a visitor sees reads, the worst first.
+    `pictures` holds the pixels that are known.
+    """
     look = resolved(document.look, document.stance, house)
     values: FullValues = look.phone if phone else look
     aspect = 0.7 if phone else _CARD_ASPECT.get(document.stance, 1.0)
@@ -44,14 +49,18 @@ def readings(
 
 
 def _behind(step: Step, values: FullValues, pictures: Mapping[AssetId, Pixels], aspect: float) -> Behind:
-    """What the texts of a step stand on; where the card is see-through, over the darkest and the lightest page."""
+    """What the texts of a step stand on; where the card is see-through, over the darkest and the lightest
+    page.
+    """
     solid = _painted(step, values, pictures, aspect)
     if not values.card_clear:
         return solid
     over = rgb(values.colours.backdrop), values.backdrop.strength / 100
     pages = [mixed(page, *over) for page in _EVERYTHING]
     card = 1 - values.card_clear / 100
-    return Behind([mixed(page, pixel, card) for pixel in solid.pixels for page in pages], f"see-through {solid.name}")
+    return Behind(
+        [mixed(page, pixel, card) for pixel in solid.pixels for page in pages], f"see-through {solid.name}"
+    )
 
 
 def _painted(step: Step, values: FullValues, pictures: Mapping[AssetId, Pixels], aspect: float) -> Behind:
@@ -83,7 +92,9 @@ def _called(background: Background, pictures: Mapping[AssetId, Pixels]) -> str:
     return "gradient" if background.kind == "gradient" else "card"
 
 
-def _pixels(background: Background, pictures: Mapping[AssetId, Pixels], aspect: float, card: Pixel) -> list[Pixel]:
+def _pixels(
+    background: Background, pictures: Mapping[AssetId, Pixels], aspect: float, card: Pixel
+) -> list[Pixel]:
     if background.kind == "gradient":
         start, end = rgb(background.start), rgb(background.end)
         return [mixed(start, end, step / _GRADIENT_STEPS) for step in range(_GRADIENT_STEPS + 1)]
@@ -92,9 +103,12 @@ def _pixels(background: Background, pictures: Mapping[AssetId, Pixels], aspect: 
         shown = cropped(pictures[background.asset], aspect, background.focus_x, background.focus_y)
         return [mixed(brightened(pixel, background.bright), wash, background.wash / 100) for pixel in shown]
     if background.kind == "video" and background.asset is not None:
-        # What a film comes to show is not known: only what can be read on its darkest and its lightest is sure.
+        # What a film comes to show is not known: only what can be read on its darkest and its lightest is
+        # sure.
         wash = rgb(background.wash_colour)
-        return [mixed(brightened(pixel, background.bright), wash, background.wash / 100) for pixel in _EVERYTHING]
+        return [
+            mixed(brightened(pixel, background.bright), wash, background.wash / 100) for pixel in _EVERYTHING
+        ]
     return [card]
 
 
@@ -103,7 +117,9 @@ def _part(part: Part, values: FullValues, behind: Behind) -> Iterator[Reading]:
         if text.on == "button":
             yield _main_button(part.id, text, values, behind)
         elif text.on == "field":
-            yield reading(part.id, text.what, text.role, text.colour, [rgb(values.colours.field)], text.needed, "field")
+            yield reading(
+                part.id, text.what, text.role, text.colour, [rgb(values.colours.field)], text.needed, "field"
+            )
         else:
             what = text.what.replace("{on}", behind.name)
             yield reading(part.id, what, text.role, text.colour, behind.pixels, text.needed, behind.role)
@@ -127,5 +143,11 @@ def _cross(
     behind = _behind(document.steps[0], values, pictures, aspect)
     needed = SIGN if values.cross.style == "sign" else TEXT
     yield reading(
-        "leaving", f"Close sign on {behind.name}", "cross", values.colours.cross, behind.pixels, needed, behind.role
+        "leaving",
+        f"Close sign on {behind.name}",
+        "cross",
+        values.colours.cross,
+        behind.pixels,
+        needed,
+        behind.role,
     )

@@ -23,9 +23,21 @@ def queue_of(stance: Stance) -> Queue:
     return "interrupting" if stance in INTERRUPTING else "bar" if stance == "bar" else "none"
 
 
-Place = Literal["middle", "top", "bottom", "left", "right", "top-left", "top-right", "bottom-left", "bottom-right"]
+Place = Literal[
+    "middle", "top", "bottom", "left", "right", "top-left", "top-right", "bottom-left", "bottom-right"
+]
 PLACES: dict[Stance, tuple[Place, ...]] = {
-    "pop-up": ("middle", "top", "bottom", "left", "right", "top-left", "top-right", "bottom-left", "bottom-right"),
+    "pop-up": (
+        "middle",
+        "top",
+        "bottom",
+        "left",
+        "right",
+        "top-left",
+        "top-right",
+        "bottom-left",
+        "bottom-right",
+    ),
     "card": ("bottom-right", "bottom-left", "top-right", "top-left", "left", "right", "top", "bottom"),
     "bar": ("top", "bottom"),
     "side-panel": ("right", "left"),
@@ -94,9 +106,11 @@ Motion = Literal["none", "rise", "slide", "fade", "grow"]
 
 
 class LookValues(Model):
-    """Every value of a look; None follows. Lengths are CSS pixels; `…_clear` is how much shines through, in percent.
+    """Every value of a look; None follows. Lengths are CSS pixels; `…_clear` is how much shines through, in
+    percent.
 
-    `edge` is the distance from every edge; for a button it is that from the side, and `edge_y` from top or foot.
+    `edge` is the distance from every edge; for a button it is that from the side, and `edge_y` from top or
+    foot.
     """
 
     place: Place | None = None
@@ -165,7 +179,9 @@ class HouseStyle(Model):
 
     def values(self) -> LookValues:
         """What it says of a look."""
-        return LookValues(font=self.font, head_font=self.head_font, corners=self.corners, colours=self.colours)
+        return LookValues(
+            font=self.font, head_font=self.head_font, corners=self.corners, colours=self.colours
+        )
 
 
 class FullColours(Model):
@@ -241,11 +257,12 @@ _STANCES: dict[Stance, dict[str, Any]] = {
     "pop-up": {},
     "card": {"place": "bottom-right", "width": 360, "spacing": 20, "head_size": 20, "shadow": "soft",
              "backdrop": Backdrop(strength=0)},
-    "bar": {"place": "top", "width": 1100, "spacing": 10, "edge": 0, "corners": 0, "head_size": 17, "size": 15,
-            "shadow": "soft", "arrival": "slide", "backdrop": Backdrop(strength=0)},
-    "side-panel": {"place": "right", "width": 420, "edge": 0, "corners": 0, "height": "screen", "arrival": "slide"},
-    "full-page": {"width": 720, "edge": 0, "corners": 0, "height": "screen", "content": "middle", "head_size": 36,
-                  "arrival": "fade"},
+    "bar": {"place": "top", "width": 1100, "spacing": 10, "edge": 0, "corners": 0, "head_size": 17,
+            "size": 15, "shadow": "soft", "arrival": "slide", "backdrop": Backdrop(strength=0)},
+    "side-panel": {"place": "right", "width": 420, "edge": 0, "corners": 0, "height": "screen",
+                   "arrival": "slide"},
+    "full-page": {"width": 720, "edge": 0, "corners": 0, "height": "screen", "content": "middle",
+                  "head_size": 36, "arrival": "fade"},
     "in-page": {"width": 640, "edge": 0, "shadow": "none", "border": 1, "arrival": "none",
                 "backdrop": Backdrop(strength=0)},
     "button": {"place": "bottom-right", "width": 340, "spacing": 18, "head_size": 19, "shadow": "soft",
@@ -274,7 +291,8 @@ def resolved(look: Look, stance: Stance, house: HouseStyle | None = None) -> Ful
         phone["place"] = look.phone.place or look.place
     full = {**_followed(desktop, stance), "colours": _full_colours(colours)}
     return FullLook.model_validate(
-        full | {"phone": {**_followed(phone, stance), "colours": _full_colours(phone_colours)}, "css": look.css}
+        full
+        | {"phone": {**_followed(phone, stance), "colours": _full_colours(phone_colours)}, "css": look.css}
     )
 
 
@@ -301,7 +319,9 @@ def _full_colours(given: dict[str, str]) -> FullColours:
 
 
 def _followed(values: dict[str, Any], stance: Stance) -> dict[str, Any]:
-    """What follows another value where it says nothing; a place that the stance cannot take is its usual one."""
+    """What follows another value where it says nothing;
+    a place that the stance cannot take is its usual one.
+    """
     place = values["place"] if values["place"] in PLACES[stance] else PLACES[stance][0]
     follows = {"head_font": "font", "button_font": "font", "button_size": "size", "edge_y": "edge"}
     missing = {name: values[other] for name, other in follows.items() if values[name] is None}
@@ -313,4 +333,6 @@ def departures(look: Look, house: HouseStyle) -> list[str]:
     styled, own = house.values(), _given(look)
     values = [name for name in _given(styled) if name in own and own[name] != getattr(styled, name)]
     theirs, ours = _some(styled.colours), _some(look.colours)
-    return sorted(values) + sorted(f"colours.{name}" for name in theirs if ours.get(name, theirs[name]) != theirs[name])
+    return sorted(values) + sorted(
+        f"colours.{name}" for name in theirs if ours.get(name, theirs[name]) != theirs[name]
+    )

@@ -22,7 +22,9 @@ class BadFile(ValueError):
 
 
 def written(document: Document) -> str:
-    """The document as the text of a file. Who is told and which hours apply are this business's own and stay here."""
+    """The document as the text of a file. Who is told and which hours apply are this business's own and stay
+    here.
+    """
     data = document.model_dump(mode="json")
     data["after"] |= {"tell": [], "hours": None}
     return json.dumps(data, ensure_ascii=False, indent=1) + "\n"
@@ -58,5 +60,9 @@ def _same_version(data: dict[str, Any]) -> None:
 def _place(loc: tuple[int | str, ...]) -> str:
     """A place as it stands in the file; the kind of a part is no step on the way to it."""
     kinds = set(KINDS)
-    kept = [str(one) for at, one in enumerate(loc) if not (at > 0 and isinstance(loc[at - 1], int) and one in kinds)]
+    kept = [
+        str(one)
+        for at, one in enumerate(loc)
+        if not (at > 0 and isinstance(loc[at - 1], int) and one in kinds)
+    ]
     return ".".join(kept) or "file"

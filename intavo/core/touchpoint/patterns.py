@@ -1,4 +1,6 @@
-"""Which pages: patterns over paths and addresses, the owner's own groups of pages, and how they are compared."""
+"""Which pages: patterns over paths and addresses, the owner's own groups of pages,
+and how they are compared.
+"""
 
 import re
 from collections.abc import Mapping
@@ -63,7 +65,9 @@ def expression(text: str) -> Any:
     try:
         return re2.compile(text, _OPTIONS)
     except re2.error as error:
-        said = error.args[0].decode(errors="replace") if isinstance(error.args[0], bytes) else str(error.args[0])
+        said = (
+            error.args[0].decode(errors="replace") if isinstance(error.args[0], bytes) else str(error.args[0])
+        )
         raise ValueError(f"this regular expression cannot be read: {said}") from None
 
 
@@ -115,7 +119,11 @@ class PagePattern(Model):
     @model_validator(mode="before")
     @classmethod
     def _normalised(cls, data: Any) -> Any:
-        if isinstance(data, dict) and isinstance(data.get("path"), str) and data.get("kind") in ("exact", "below"):
+        if (
+            isinstance(data, dict)
+            and isinstance(data.get("path"), str)
+            and data.get("kind") in ("exact", "below")
+        ):
             written = _without_host(data["path"].strip())
             data = (
                 {**data, "path": normal_address(written) if data.get("query") else normal_path(written)}
@@ -160,7 +168,9 @@ _SCHEME = re.compile(r"^https?://", re.IGNORECASE)
 
 
 def _without_host(written: str) -> str:
-    """A page as it is typed, less the host that it was typed with; "otterwick.example" alone is the front page."""
+    """A page as it is typed, less the host that it was typed with; "otterwick.example" alone is the front
+    page.
+    """
     left = _SCHEME.sub("", written)
     host = begins_with_host(left)
     return (left[len(host) :] or "/") if host else written

@@ -20,10 +20,11 @@ def ready_check(document: Document, known: Known | None = None) -> list[Finding]
     around = known or Known()
     found = [
         *_about_the_site(around), *_about_the_parts(document, around), *about_the_clicks(document, around),
-        *about_the_links(document, around), *_about_showing(document, around), *_about_the_lists(document, around),
-        *_about_the_ask(document), *_about_the_goal(document), *_about_the_channels(document, around),
-        *_about_after(document, around), *_about_reading(around), *_about_the_words(document),
-        *about_the_starter(document), *_about_lying_over(document, around), *_about_the_others(document, around),
+        *about_the_links(document, around), *_about_showing(document, around),
+        *_about_the_lists(document, around), *_about_the_ask(document), *_about_the_goal(document),
+        *_about_the_channels(document, around), *_about_after(document, around), *_about_reading(around),
+        *_about_the_words(document), *about_the_starter(document), *_about_lying_over(document, around),
+        *_about_the_others(document, around),
     ]  # fmt: skip
     return sorted(found, key=lambda finding: _LEVELS.index(finding.level))
 
@@ -91,7 +92,9 @@ def _about_showing(document: Document, known: Known) -> Iterator[Finding]:
     ):
         yield Finding("look", "The dates of one of its sentences are past.", "show")
     if known.pages and not known.matching:
-        yield Finding("look", f"It is for none of the {known.pages} pages that were seen on the site.", "show")
+        yield Finding(
+            "look", f"It is for none of the {known.pages} pages that were seen on the site.", "show"
+        )
     if document.stance not in INTERRUPTING:
         return
     soon = [one.after for s in show.sentences for all_of in s.moments if len(all_of) == 1 for one in all_of]
@@ -99,11 +102,18 @@ def _about_showing(document: Document, known: Known) -> Iterator[Finding]:
     if first is not None and first < _TOO_SOON:
         yield Finding("look", f"It interrupts after {first} s, before anybody has read a word.", "show")
     often = show.how_often
-    if often.every == "moment" and often.after_closed is None and first is not None and first < _TOO_SOON_AGAIN:
+    if (
+        often.every == "moment"
+        and often.after_closed is None
+        and first is not None
+        and first < _TOO_SOON_AGAIN
+    ):
         yield Finding("look", f"It comes back {first} s after it was closed, again and again.", "show")
     if not show.until.answered and document.purpose in {"sign-up", "inquiry", "question", "feedback"}:
         yield Finding("look", "It comes back to those who have answered it.", "show")
-    if document.stance == "full-page" and any("phone" in one.devices and one.moments for one in show.sentences):
+    if document.stance == "full-page" and any(
+        "phone" in one.devices and one.moments for one in show.sentences
+    ):
         yield Finding("look", "On a phone it covers the whole screen, by itself.", "show")
 
 
@@ -119,7 +129,9 @@ def _about_the_goal(document: Document) -> Iterator[Finding]:
         and not any(does.goal for _, does in document.does())
     ):
         yield Finding(
-            "fine", "Nothing in it counts as reaching the goal: Results can only say that it was seen.", "goal"
+            "fine",
+            "Nothing in it counts as reaching the goal: Results can only say that it was seen.",
+            "goal",
         )
 
 
@@ -137,7 +149,9 @@ def _about_the_lists(document: Document, known: Known) -> Iterator[Finding]:
     asked = {way for piece in pieces for way in piece.ways}
     for way in sorted(asked & known.empty_lists):
         yield Finding(
-            "look", f"It asks who came from a {way} site, but your list of {way} sites is empty.", "site-rules"
+            "look",
+            f"It asks who came from a {way} site, but your list of {way} sites is empty.",
+            "site-rules",
         )
 
 
@@ -196,7 +210,9 @@ def _about_codes(known: Known) -> Iterator[Finding]:
     if not known.codes_left:
         yield Finding("stops", "There are no codes left to give.", "code")
     elif known.codes_left * 10 <= known.codes_all:
-        yield Finding("look", f"Codes are running out: {known.codes_left} of {known.codes_all} are left.", "code")
+        yield Finding(
+            "look", f"Codes are running out: {known.codes_left} of {known.codes_all} are left.", "code"
+        )
     if known.drain is not None:
         yield Finding("look", f"{known.drain.words} Look who took them.", "code")
 

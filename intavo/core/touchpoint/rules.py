@@ -13,7 +13,8 @@ from .patterns import PagePattern, normal_path
 from .who import DEVICES, VisitorDevice, Who, Word
 
 __all__ = [
-    "DEVICES", "HowOften", "Moment", "PagePattern", "Sentence", "Show", "Span", "Until", "VisitorDevice", "normal_path"
+    "DEVICES", "HowOften", "Moment", "PagePattern", "Sentence", "Show", "Span", "Until", "VisitorDevice",
+    "normal_path"
 ]  # fmt: skip
 Selector = Annotated[str, StringConstraints(min_length=1, max_length=300, strip_whitespace=True)]
 
@@ -34,9 +35,9 @@ class Watched(TypedDict, total=False):
 class Moment(Model):
     """When, on a page. Exactly one is given.
 
-    `after`: seconds on it; `read`: percent of the way down that was scrolled; `up`: percent, coming back up to it;
-    `view`: an element in view; `clicks`: so many, anywhere; `idle`: seconds without doing anything; `leave`: about to
-    leave; `click`: a click on an element. Elements are named by a selector.
+    `after`: seconds on it; `read`: percent of the way down that was scrolled; `up`: percent, coming back up
+    to it; `view`: an element in view; `clicks`: so many, anywhere; `idle`: seconds without doing anything;
+    `leave`: about to leave; `click`: a click on an element. Elements are named by a selector.
     """
 
     after: Annotated[int, Field(ge=0, le=3600)] | None = None
@@ -72,8 +73,8 @@ class Moment(Model):
 
 _MOMENTS: dict[str, str] = {
     "after": "after {} s", "read": "at {} % down", "up": "back up at {} %", "view": "when “{}” is in view",
-    "clicks": "after {} clicks", "idle": "after {} s of doing nothing", "leave": "when they are about to leave",
-    "click": "at a click on “{}”",
+    "clicks": "after {} clicks", "idle": "after {} s of doing nothing",
+    "leave": "when they are about to leave", "click": "at a click on “{}”",
 }  # fmt: skip
 
 
@@ -131,10 +132,12 @@ class Span(Model):
 
 
 class HowOften(Model):
-    """On every page, once a visit, or once in a span; at most so many times ever; how long it stays away once closed.
+    """On every page, once a visit, or once in a span; at most so many times ever; how long it stays away once
+    closed.
 
-    Counted from the moment it is on screen. `moment`: each time its moment comes anew after it was closed, on the
-    same page too: seconds and clicks begin again, and what was scrolled or seen must be scrolled or seen again.
+    Counted from the moment it is on screen. `moment`: each time its moment comes anew after it was closed, on
+    the same page too: seconds and clicks begin again, and what was scrolled or seen must be scrolled or seen
+    again.
     """
 
     every: Literal["moment", "page", "visit", "span"] = "span"
@@ -179,11 +182,14 @@ class Show(Model):
         return all(one.during.last is not None and one.during.last < today for one in self.sentences)
 
     def begins(self, at: datetime, zone: tzinfo) -> datetime | None:
-        """When the dates and times of any sentence first hold, if none of them does yet; None if never, or already.
+        """When the dates and times of any sentence first hold, if none of them does yet; None if never, or
+        already.
 
         Hours that are open or closed are left out of it.
         """
         durings = [one.during.model_copy(update={"only": None}) for one in self.sentences]
         if any(one.holds(at, zone, None) for one in durings):
             return None
-        return min((turn for one in durings if (turn := one.changes(at, zone, None)) is not None), default=None)
+        return min(
+            (turn for one in durings if (turn := one.changes(at, zone, None)) is not None), default=None
+        )

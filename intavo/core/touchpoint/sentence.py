@@ -1,4 +1,6 @@
-"""The show sentence in words: the same in the editor, in what was changed, and in the reasons of a verdict."""
+"""The show sentence in words: the same in the editor, in what was changed,
+and in the reasons of a verdict.
+"""
 
 from collections.abc import Callable, Iterable, Mapping
 
@@ -31,7 +33,9 @@ class ShowWords(TypedDict):
 
 
 def show_words(show: Show, hours: Mapping[int, str]) -> ShowWords:
-    """Every piece in words, on the reader's clock; `hours`: the names of sets of opening hours by their ids."""
+    """Every piece in words, on the reader's clock; `hours`:
+    the names of sets of opening hours by their ids.
+    """
     return {
         "sentences": [
             {
@@ -56,7 +60,9 @@ def _all(patterns: tuple[PagePattern, ...]) -> str:
 
 
 def say_pages(sentence: Sentence, named: Callable[[tuple[PagePattern, ...]], str] = _some) -> str:
-    """Where: "on every page but /contact", "on /trips and below and /lessons"; of many pages only some are named."""
+    """Where: "on every page but /contact", "on /trips and below and /lessons"; of many pages only some are
+    named.
+    """
     kind = f"pages of the kind {joined(sentence.kinds, 'or')}" if sentence.kinds else ""
     if sentence.pages:
         where = f"on {named(sentence.pages)}{f', if they are {kind}' if kind else ''}"
@@ -97,7 +103,10 @@ def _asked(piece: asked.Who) -> tuple[str, str]:
         return f"are on {' and '.join(words)} visits", f"are not on {' and '.join(words)} visits"
     if isinstance(piece, asked.Pages):
         span = "in this visit" if piece.span == "visit" else "ever"
-        return f"have seen at least {piece.least} pages {span}", f"have seen fewer than {piece.least} pages {span}"
+        return (
+            f"have seen at least {piece.least} pages {span}",
+            f"have seen fewer than {piece.least} pages {span}",
+        )
     if isinstance(piece, asked.Arrival):
         ways = joined((asked.WAYS[way] for way in piece.ways), "or")
         return f"came {ways}", f"did not come {ways}"

@@ -1,4 +1,6 @@
-"""The words of ours that the visitor's script needs for a touchpoint, in its tongue; the script carries none itself."""
+"""The words of ours that the visitor's script needs for a touchpoint, in its tongue; the script carries none
+itself.
+"""
 
 from typing import Annotated, Literal
 
@@ -80,7 +82,8 @@ _NAMES = sorted(every_word())
 
 
 class Speech(TypedDict):
-    """The language that a touchpoint is drawn in, which way it is read ("": as the page), and its words by their names.
+    """The language that a touchpoint is drawn in, which way it is read ("": as the page), and its words by
+    their names.
 
     Of all words only those that it needs are there.
     """
@@ -91,16 +94,21 @@ class Speech(TypedDict):
     words: Annotated[
         dict[str, str],
         WithJsonSchema(
-            {"type": "object", "properties": {name: {"type": "string"} for name in _NAMES}, "required": _NAMES}
+            {
+                "type": "object",
+                "properties": {name: {"type": "string"} for name in _NAMES},
+                "required": _NAMES,
+            }
         ),
     ]
 
 
 def speech(parts: list[Part], steps: int, ways: bool, greets: bool, tongue: Tongue) -> Speech:
-    """The language that a touchpoint is in (BCP 47), which way it is read, and the words that its script needs.
+    """The language that a touchpoint is in (BCP 47), which way it is read, and the words that its script
+    needs.
 
-    `parts` are those that can be seen; `ways`: whether it offers any way to reach the business; `greets`: whether its
-    button has a greeting. Places such as {email} stay in the words, for the script to fill.
+    `parts` are those that can be seen; `ways`: whether it offers any way to reach the business; `greets`:
+    whether its button has a greeting. Places such as {email} stay in the words, for the script to fill.
     """
     words = dict(_ALWAYS)
     if any(isinstance(part, Asked | Consent) for part in parts):

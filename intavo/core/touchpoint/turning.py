@@ -9,7 +9,13 @@ from .look import INTERRUPTING, PLACES, Stance
 
 _EMAIL = {"kind": "field", "input": "email", "name": "email", "label": "Your email", "required": True}
 _CONSENT = {"kind": "consent", "name": "news", "text": Phrase("Yes, write to me by email."), "required": True}
-_QUESTION = {"kind": "field", "input": "long", "name": "question", "label": Phrase("Your question"), "required": True}
+_QUESTION = {
+    "kind": "field",
+    "input": "long",
+    "name": "question",
+    "label": Phrase("Your question"),
+    "required": True,
+}
 _SEND = {"kind": "button", "label": "Send", "does": {"action": "send", "next": None}}
 _CALL = {"kind": "button", "label": "Call us", "does": {"action": "phone"}}
 _WRITE = {"kind": "button", "label": "Write to us", "does": {"action": "page", "tab": "new"}}
@@ -29,7 +35,8 @@ _CONFIRM = Phrase("You left your address with us. Press the button behind this l
 _CODE = {"kind": "code", "label": "Your code"}
 _NEEDS: dict[Purpose, tuple[dict[str, Any], ...]] = {
     "sign-up": (_EMAIL, _CONSENT, _SEND), "inquiry": (_QUESTION, _EMAIL, _SEND), "call": (_CALL,),
-    "message": (_WRITE,), "offer": (_PRICE,), "question": (_CHOICE,), "feedback": (_SCORE,), "notice": (_TEXT,),
+    "message": (_WRITE,), "offer": (_PRICE,), "question": (_CHOICE,), "feedback": (_SCORE,),
+    "notice": (_TEXT,),
 }  # fmt: skip
 # What a purpose has no use for is hidden, never thrown away.
 _FORM = {"field", "consent", "send"}
@@ -81,7 +88,9 @@ def _lead_on(data: dict[str, Any]) -> None:
     for does in _sending(data):
         if does["next"] is None:
             later = data["steps"][1:]
-            does["next"] = later[-1]["id"] if later else _add_step(data, "thanks", "Thanks", thanking(data["purpose"]))
+            does["next"] = (
+                later[-1]["id"] if later else _add_step(data, "thanks", "Thanks", thanking(data["purpose"]))
+            )
 
 
 def _sending(data: dict[str, Any]) -> list[dict[str, Any]]:
@@ -106,10 +115,11 @@ def _add_step(data: dict[str, Any], stem: str, name: str, patterns: Sequence[dic
 
 
 def with_confirmation(document: Document, on: bool) -> Document:
-    """The document with double opt-in or without: what it says after sending is made true, and nothing is thrown away.
+    """The document with double opt-in or without: what it says after sending is made true, and nothing is
+    thrown away.
 
-    With it, sending leads to a step that asks to look in the mail, and the step that came so far stands on the page
-    behind the mail's link. Without it, sending leads there again, or to a step that thanks.
+    With it, sending leads to a step that asks to look in the mail, and the step that came so far stands on
+    the page behind the mail's link. Without it, sending leads there again, or to a step that thanks.
     """
     if document.after.confirm.on == on:
         return document
@@ -206,7 +216,9 @@ _SHARES = {
 
 
 def _rows_for(data: dict[str, Any], stance: Stance) -> None:
-    """A form that becomes a bar is one line, in the shares that suit its parts; anything else has no such line."""
+    """A form that becomes a bar is one line, in the shares that suit its parts; anything else has no such
+    line.
+    """
     for step in data["steps"]:
         for part in step["parts"]:
             around = part["kind"] == "picture" and part["place"] != "inline"

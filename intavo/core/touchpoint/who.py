@@ -83,9 +83,9 @@ class Language(_Who):
     """Their browser speaks one of these languages (BCP 47; "en" takes in "en-GB")."""
 
     kind: Literal["language"]
-    languages: tuple[Annotated[str, StringConstraints(pattern=r"^[A-Za-z]{2,3}(-[A-Za-z0-9]{2,8})*$")], ...] = Field(
-        min_length=1, max_length=40
-    )
+    languages: tuple[
+        Annotated[str, StringConstraints(pattern=r"^[A-Za-z]{2,3}(-[A-Za-z0-9]{2,8})*$")], ...
+    ] = Field(min_length=1, max_length=40)
 
 
 class OnList(_Who):

@@ -55,7 +55,9 @@ def at_the_counter(request: MemberRequest) -> list[AtCounterOut]:
     """Everybody of the business: who is at the counter, and when the others are back."""
     at, zone = clock.now(), main_hours(request.auth.business_id).value.zone
     by_id = {one.member: one for one in presences(request.auth.business_id)}
-    usual = dict(MemberHours.objects.filter(business_id=request.auth.business_id).values_list("member_id", "hours_id"))
+    usual = dict(
+        MemberHours.objects.filter(business_id=request.auth.business_id).values_list("member_id", "hours_id")
+    )
     everybody = []
     for row in members(request.auth):
         one = by_id[row.pk]

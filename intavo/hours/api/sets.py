@@ -257,7 +257,9 @@ def followed(request: MemberRequest, hours_id: int) -> FollowedOut:
     counts = ((len(sites), "site"), (found.touchpoints, "touchpoint"), (found.channels, "channel"))
     said = [f"{count} {name}{'s' if count != 1 else ''}" for count, name in counts if count]
     said += (
-        [f"{promised.count} promise{'s' if promised.count != 1 else ''} in the next 7 days"] if promised.count else []
+        [f"{promised.count} promise{'s' if promised.count != 1 else ''} in the next 7 days"]
+        if promised.count
+        else []
     )
     words = f"It goes for {', '.join(said)}." if said else "Nothing goes by these hours yet."
     return FollowedOut(words=words, by=sorted([*sites, *found.by]))

@@ -132,7 +132,8 @@ def what_would_they_see(
     column: str = "",
     language: str = "",
 ) -> ExplainedOut:
-    """What somebody would be told at a time on the hours' own clock, and why; `offset` is the visitor's from UTC.
+    """What somebody would be told at a time on the hours' own clock, and why; `offset` is the visitor's from
+    UTC.
 
     `column` is a channel or touchpoint, which brings its own hours; "" is everywhere.
     """
@@ -225,25 +226,35 @@ def told(business: Business, value: OpeningHours) -> list[ToldOut]:
 
 
 def _words_in(
-    business: Business, value: OpeningHours, situation: Situation, now: Situation, at: datetime, tongue: Tongue
+    business: Business,
+    value: OpeningHours,
+    situation: Situation,
+    now: Situation,
+    at: datetime,
+    tongue: Tongue,
 ) -> tuple[bool, dict[ReplySlot, str]]:
     """Whether a situation comes within 400 days, and the words for slots as they will be then."""
     then = at if situation is now else next_moment_of(situation, value, at)
     if situation is not now and situation is Situation.HOLIDAY and holiday_name(value, then) is None:
         return False, _NAMED
     due = Promise.of_minutes(business.promise_minutes).due(value, then)
-    return True, slots(value, then, value.zone, due, back=back_at(presences(business.pk), then, value), tongue=tongue)
+    return True, slots(
+        value, then, value.zone, due, back=back_at(presences(business.pk), then, value), tongue=tongue
+    )
 
 
 _NAMED: dict[ReplySlot, str] = {
-    "next_opening": "(when you open again)", "closing_time": "(when you close)", "day_name": "(name of the day)",
-    "promise": "(when you answer)", "back_at": "(when somebody is back)", "first_name": "(their first name)",
+    "next_opening": "(when you open again)", "closing_time": "(when you close)",
+    "day_name": "(name of the day)", "promise": "(when you answer)", "back_at": "(when somebody is back)",
+    "first_name": "(their first name)",
 }  # fmt: skip
 
 
 @router.get("/replies", response=TableOut)
 def reply_table(request: MemberRequest, language: str = "") -> TableOut:
-    """The table of replies in one language: what is written, what is inherited from where, and what is in effect."""
+    """The table of replies in one language: what is written, what is inherited from where, and what is in
+    effect.
+    """
     business, at = business_of(request.auth), clock.now()
     try:
         tongue = read_language(language or business.language)
@@ -254,7 +265,8 @@ def reply_table(request: MemberRequest, language: str = "") -> TableOut:
     columns_asked.tell(asked)
     departing = {cell.channel for cell in table}
     columns = [
-        DepartsOut(id=o.id, name=o.name, kind=o.kind, departs=o.id in departing, hides=o.hides) for o in asked.found
+        DepartsOut(id=o.id, name=o.name, kind=o.kind, departs=o.id in departing, hides=o.hides)
+        for o in asked.found
     ]
     shown = ["", *(one.id for one in columns if one.departs)]
     now = situation(value, at, anybody_free(business.pk, at))
@@ -291,7 +303,12 @@ def _row(
 
 
 def _cell(
-    chosen: Chosen, column: str, tongue: str, table: dict[Cell, Reply], words: dict[ReplySlot, str], speaks: Tongue
+    chosen: Chosen,
+    column: str,
+    tongue: str,
+    table: dict[Cell, Reply],
+    words: dict[ReplySlot, str],
+    speaks: Tongue,
 ) -> ReplyCellOut:
     reply, cell = chosen.reply, chosen.cell
     title, text = (fill(runs, words, speaks) for runs in (reply.title, reply.text))
@@ -311,7 +328,9 @@ def _cell(
 @router.put("/replies/{situation}", response={204: None})
 def change_reply(request: MemberRequest, situation: str, body: ReplyIn) -> Status[None]:
     """Say what visitors are told in a situation: everywhere or in a column, in a language."""
-    set_replies(request.auth, situation=situation, reply=body.reply, column=body.column, language=body.language)
+    set_replies(
+        request.auth, situation=situation, reply=body.reply, column=body.column, language=body.language
+    )
     return Status(204, None)
 
 

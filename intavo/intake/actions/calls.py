@@ -40,7 +40,9 @@ _CANCELLED = Phrase("Your call with {business} is cancelled: {when}")
 
 
 def book(incoming: Incoming, followup_id: int, slot: tuple[datetime, datetime]) -> Booking:
-    """Keep a call that was taken, and mail its entry to both. The database holds that no seat is given twice."""
+    """Keep a call that was taken, and mail its entry to both.
+    The database holds that no seat is given twice.
+    """
     field = next(one for one in incoming.document.fields("slot") if one.name in incoming.checked.values)
     row = Booking.objects.create(
         business_id=incoming.site.business.pk,
@@ -151,7 +153,9 @@ def _around(row: Booking) -> tuple[LiveSite, FieldPart]:
 
 
 def move_call(token: str, time: str, at: datetime) -> Booking:
-    """Move a call to another free time; its follow-up stays the same one. Refused for a time that is not free."""
+    """Move a call to another free time; its follow-up stays the same one. Refused for a time that is not
+    free.
+    """
     row = _open(token, at)
     try:
         wanted = datetime.fromisoformat(time)
@@ -160,7 +164,9 @@ def move_call(token: str, time: str, at: datetime) -> Booking:
     with transaction.atomic():
         lock_slots(row.touchpoint_id)
         row = Booking.objects.select_for_update(of=("self",)).select_related("site").get(pk=row.pk)
-        slot = next((one for one in slots_for(row, at) if wanted.tzinfo is not None and one.start == wanted), None)
+        slot = next(
+            (one for one in slots_for(row, at) if wanted.tzinfo is not None and one.start == wanted), None
+        )
         if slot is None:
             raise Refused(("time", Phrase("This time has just been taken. Please choose another.")))
         row.start, row.end, row.seat = slot.start, slot.end, _seat(row.touchpoint_id, slot.start)
@@ -184,7 +190,11 @@ def cancel_call(token: str, at: datetime) -> Booking:
         row.cancelled_at, row.sequence = at, row.sequence + 1
         row.save(update_fields=["cancelled_at", "sequence"])
         FollowUp.objects.filter(pk=row.followup_id).exclude(state=State.FINISHED.value).update(
-            state=State.FINISHED.value, finished_at=at, outcome=Outcome.CANCELLED.value, due=None, back_at=None
+            state=State.FINISHED.value,
+            finished_at=at,
+            outcome=Outcome.CANCELLED.value,
+            due=None,
+            back_at=None,
         )
         _noted(row, "cancelled the call", at)
         _mail_entry(row)

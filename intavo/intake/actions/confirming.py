@@ -35,18 +35,22 @@ def _hash(token: str) -> str:
 def ask_to_confirm(incoming: Incoming, submission: int) -> None:
     """Queue the mail with the link; only the link's hash is kept.
 
-    Whoever types an address can have mail sent to it: one address is asked once a day for a touchpoint, whose mail then
-    stands for all that it sent there, and five times in all as long as it confirms nothing.
+    Whoever types an address can have mail sent to it: one address is asked once a day for a touchpoint, whose
+    mail then stands for all that it sent there, and five times in all as long as it confirms nothing.
     """
     wanted, business = incoming.document.after.confirm, incoming.site.business
     assert incoming.reach.email is not None
     token = secrets.token_urlsafe(24)
     about: dict[str, Any] = {
-        "business_id": business.pk, "submission_id": submission, "touchpoint_id": incoming.revision.touchpoint,
-        "address_key": incoming.reach.email.key, "expires_at": incoming.at + LASTS,
+        "business_id": business.pk, "submission_id": submission,
+        "touchpoint_id": incoming.revision.touchpoint, "address_key": incoming.reach.email.key,
+        "expires_at": incoming.at + LASTS,
     }  # fmt: skip
     asked = Pending.objects.filter(
-        business_id=business.pk, address_key=incoming.reach.email.key, confirmed_at=None, mailed_at__isnull=False
+        business_id=business.pk,
+        address_key=incoming.reach.email.key,
+        confirmed_at=None,
+        mailed_at__isnull=False,
     )
     today = (
         asked.filter(touchpoint_id=incoming.revision.touchpoint, mailed_at__gt=incoming.at - ONCE_WITHIN)
@@ -107,7 +111,9 @@ def _given(pending_id: int, key: str) -> tuple[Incoming, Given]:
 
 @transaction.atomic
 def give_confirmed(pending_id: int, key: str, at: datetime) -> tuple[Incoming, Given]:
-    """Give what waited for a confirmation that was given at an instant; raises Overtaken as `find_or_add` does."""
+    """Give what waited for a confirmation that was given at an instant; raises Overtaken as `find_or_add`
+    does.
+    """
     pending = Pending.objects.select_for_update().get(pk=pending_id)
     submission = Submission.objects.select_for_update().get(pk=pending.submission_id)
     site = live_site(key)
@@ -115,9 +121,15 @@ def give_confirmed(pending_id: int, key: str, at: datetime) -> tuple[Incoming, G
     raw = submission.raw
     found = incoming(site, Sent.model_validate(raw), submission.received_at)
     if pending.confirmed_at is not None:
-        return found, Given(submission.person_id, submission.followup_id, submission.code or None, file_for(found))
+        return found, Given(
+            submission.person_id, submission.followup_id, submission.code or None, file_for(found)
+        )
     given = give(found, submission.pk, confirmed_at=at)
-    submission.person_id, submission.followup_id, submission.code = given.person, given.followup, given.code or ""
+    submission.person_id, submission.followup_id, submission.code = (
+        given.person,
+        given.followup,
+        given.code or "",
+    )
     submission.save(update_fields=["person", "followup", "code"])
     insert_all(given.rows)
     pending.confirmed_at = at
@@ -126,7 +138,9 @@ def give_confirmed(pending_id: int, key: str, at: datetime) -> tuple[Incoming, G
 
 
 def erase_unconfirmed() -> int:
-    """Erase the addresses that did not confirm in time, with what they sent and what asked them; says how many."""
+    """Erase the addresses that did not confirm in time, with what they sent and what asked them; says how
+    many.
+    """
     over = Pending.objects.filter(confirmed_at=None, expires_at__lte=clock.now())
     rows = list(over.values_list("submission_id", "business_id", "address_key"))
     with transaction.atomic():

@@ -45,8 +45,11 @@ class Given:
     rows: tuple[Row, ...] = ()
 
 
-def give(incoming: Incoming, submission: int, *, delay: int = 0, confirmed_at: datetime | None = None) -> Given:
-    """Give everything that the touchpoint gives, in the caller's transaction; `submission` is the id of what was sent.
+def give(
+    incoming: Incoming, submission: int, *, delay: int = 0, confirmed_at: datetime | None = None
+) -> Given:
+    """Give everything that the touchpoint gives, in the caller's transaction; `submission` is the id of what
+    was sent.
 
     `delay` holds the mail back for so many seconds; `confirmed_at` is when an address was confirmed.
     """
@@ -71,7 +74,9 @@ def _person(actor: Actor, incoming: Incoming) -> people.Arrived | None:
     arrived = people.find_or_add(actor, email=reach.email, phone=reach.phone, name=reach.name, at=incoming.at)
     tags = incoming.document.after.tags
     if tags:
-        people.add_tags(actor, person_id=arrived.person, tags=tags, given_by=incoming.sent.touchpoint, at=incoming.at)
+        people.add_tags(
+            actor, person_id=arrived.person, tags=tags, given_by=incoming.sent.touchpoint, at=incoming.at
+        )
     return arrived
 
 
@@ -87,7 +92,9 @@ def _follow_up(
     if slot is not None:
         due, late_from = slot
     elif kind is Kind.FEEDBACK and due is None:
-        due = incoming.site.promise(incoming.document.after.promise_minutes).due(incoming.site.hours, incoming.at)
+        due = incoming.site.promise(incoming.document.after.promise_minutes).due(
+            incoming.site.hours, incoming.at
+        )
     sent = incoming.sent
     source = Source(
         incoming.revision.touchpoint,
@@ -159,14 +166,17 @@ def _recorded(
 _EVENT = {"sign-up": "signed up", "inquiry": "asked", "call": "asked for a call", "feedback": "gave a score"}
 
 
-def _event_data(incoming: Incoming, arrived: people.Arrived, opened: int | None, submission: int) -> dict[str, Any]:
+def _event_data(
+    incoming: Incoming, arrived: people.Arrived, opened: int | None, submission: int
+) -> dict[str, Any]:
     sent, checked, said = incoming.sent, incoming.checked, incoming.said
     return {
-        "touchpoint": name_of(incoming.site, incoming.revision), "page": sent.page.url, "title": sent.page.title,
-        "device": sent.device, "visits": sent.visitor.visits, "followup": opened, "submission": submission,
-        "typed": said_answers(incoming.document, checked.values), "agreed": list(checked.agreed.values()),
-        "told": said.text if said else "", "due": said.due.isoformat() if said and said.due else None,
-        "perhaps_same": arrived.suggest, "tags": list(incoming.document.after.tags),
+        "touchpoint": name_of(incoming.site, incoming.revision), "page": sent.page.url,
+        "title": sent.page.title, "device": sent.device, "visits": sent.visitor.visits, "followup": opened,
+        "submission": submission, "typed": said_answers(incoming.document, checked.values),
+        "agreed": list(checked.agreed.values()), "told": said.text if said else "",
+        "due": said.due.isoformat() if said and said.due else None, "perhaps_same": arrived.suggest,
+        "tags": list(incoming.document.after.tags),
     }  # fmt: skip
 
 
@@ -206,7 +216,9 @@ def _tell_members(incoming: Incoming, opened: int | None) -> None:
     if not wanted:
         return
     name = name_of(incoming.site, incoming.revision)
-    text = told(name, said_answers(incoming.document, incoming.checked.values), incoming.sent.page.url, opened)
+    text = told(
+        name, said_answers(incoming.document, incoming.checked.values), incoming.sent.page.url, opened
+    )
     for member in told_of_touchpoints(incoming.site.business.pk, wanted):
         mail.queue(
             incoming.site.business,

@@ -46,8 +46,9 @@ SELECT COALESCE((SELECT answer FROM intake_submission WHERE site_id = %s AND cli
 
 @dataclass(frozen=True, slots=True)
 class LookedUp:
-    """What is known as something comes: the answer that its id was given before, if it was; and whether the sender
-    has sent too much within a minute. `number` is what it is kept under if it is new."""
+    """What is known as something comes: the answer that its id was given before, if it was; and whether the
+    sender has sent too much within a minute. `number` is what it is kept under if it is new.
+    """
 
     known: Answered | None
     too_many: bool
@@ -75,9 +76,10 @@ def receive(
 ) -> Answered:
     """Take in what a visitor sent; raises Refused with the fields that are wrong.
 
-    The answers are held against the revision that was seen. Everything is written in one transaction; of
-    two at once with one id, the database refuses the second, which is then given the first's answer. What
-    looks like spam is set aside and given the same answer, unless it is `trusted`. `number` is what looking it up gave.
+    The answers are held against the revision that was seen. Everything is written in one transaction; of two
+    at once with one id, the database refuses the second, which is then given the first's answer. What looks
+    like spam is set aside and given the same answer, unless it is `trusted`. `number` is what looking it up
+    gave.
     """
     visitor_of(site.business.pk).needs(Right.VISIT)
     try:
@@ -87,7 +89,9 @@ def receive(
         raise Refused(*((field, in_tongue(message, tongue)) for field, message in error.errors)) from error
 
 
-def _received(site: LiveSite, sent: Sent, at: datetime, sender: str, trusted: bool, number: int | None) -> Answered:
+def _received(
+    site: LiveSite, sent: Sent, at: datetime, sender: str, trusted: bool, number: int | None
+) -> Answered:
     found = incoming(site, sent, at)
     try:
         reason = None if trusted else suspected(found.document, sent)
@@ -108,7 +112,9 @@ def _received(site: LiveSite, sent: Sent, at: datetime, sender: str, trusted: bo
 def _kept(incoming: Incoming, sender: str, number: int) -> Answered:
     site, sent = incoming.site, incoming.sent
     offered = (
-        slip_offered(site.business.pk, incoming.reach.email) if incoming.reach.email and not sent.corrects else None
+        slip_offered(site.business.pk, incoming.reach.email)
+        if incoming.reach.email and not sent.corrects
+        else None
     )
     waits = incoming.document.after.confirm.on and incoming.reach.email is not None
     with transaction.atomic():
@@ -167,7 +173,9 @@ def _set_aside(incoming: Incoming, sender: str, reason: str) -> Answered:
 
 
 def _retire(submission: int, wrong_id: str) -> None:
-    """Take back what a slip of the address made: its mail, and its person if nothing else is known of them."""
+    """Take back what a slip of the address made: its mail,
+    and its person if nothing else is known of them.
+    """
     row = Submission.objects.select_related("revision").get(pk=submission)
     wrong = (
         Submission.objects.select_related("person")

@@ -23,7 +23,9 @@ def daily_csv() -> int:
     Run again on the same day it adds nothing: each mail's key names the day.
     """
     now, count = clock.now(), 0
-    for touchpoint in Touchpoint.objects.select_related("live", "business").exclude(live=None).filter(deleted_at=None):
+    for touchpoint in (
+        Touchpoint.objects.select_related("live", "business").exclude(live=None).filter(deleted_at=None)
+    ):
         assert touchpoint.live is not None
         after = Document.model_validate(touchpoint.live.document).after
         if after.daily_csv:
@@ -53,18 +55,24 @@ def _mail_day(touchpoint: Touchpoint, business: Business, tell: list[int], since
 
 
 def tell_of_drains() -> int:
-    """Queue a mail for each touchpoint whose codes go oddly fast, at most one a day and member; says how many."""
+    """Queue a mail for each touchpoint whose codes go oddly fast, at most one a day and member; says how
+    many.
+    """
     now, count = clock.now(), 0
     lately = CodeToGive.objects.filter(given_at__gt=now - timedelta(hours=1), given_at__lte=now).order_by()
     many = lately.values("touchpoint").annotate(count=Count("pk")).filter(count__gte=LEAST)
     ids = many.values_list("touchpoint", flat=True)
-    for touchpoint in Touchpoint.objects.select_related("live", "business").exclude(live=None).filter(pk__in=list(ids)):
+    for touchpoint in (
+        Touchpoint.objects.select_related("live", "business").exclude(live=None).filter(pk__in=list(ids))
+    ):
         given = touchpoint.codes.exclude(given_at=None).values_list("given_at", flat=True)
         drain = drains_oddly((one for one in given if one is not None), now)
         if drain is None:
             continue
         assert touchpoint.live is not None
-        told = told_of_touchpoints(touchpoint.business_id, Document.model_validate(touchpoint.live.document).after.tell)
+        told = told_of_touchpoints(
+            touchpoint.business_id, Document.model_validate(touchpoint.live.document).after.tell
+        )
         for member in told:
             mail.queue(
                 touchpoint.business,

@@ -47,12 +47,16 @@ class Incoming:
 
 
 def incoming(site: LiveSite, sent: Sent, at: datetime) -> Incoming:
-    """What was sent, held against the revision that was seen; raises Refused with the fields that are wrong."""
+    """What was sent, held against the revision that was seen;
+    raises Refused with the fields that are wrong.
+    """
     revision = published_revision(site.business.pk, sent.touchpoint, sent.revision)
     if revision is None:
         known = any(one.compiled.id == sent.touchpoint for one in site.touchpoints)
         raise Refused(
-            ("revision", "This revision was never live.") if known else ("touchpoint", "There is no such touchpoint.")
+            ("revision", "This revision was never live.")
+            if known
+            else ("touchpoint", "There is no such touchpoint.")
         )
     document = document_of(revision.revision)
     # What is kept of it in words, now or once it is confirmed, is read by members.
@@ -78,12 +82,16 @@ def time_of_call(document: Document, checked: Checked) -> datetime | None:
 
 
 def _calling(said: Said, call: datetime, site: LiveSite, sent: Sent, at: datetime) -> Said:
-    """What is told to whoever has a time for a call: that time, in the touchpoint's own words where it has some."""
+    """What is told to whoever has a time for a call: that time, in the touchpoint's own words where it has
+    some.
+    """
     when = moment_words(call, at, site.zone, "at", said.tongue, sent.visitor.utc_offset)
     words = said.words | {"promise": when}
     title, text = say(BOOKED, said.tongue), say(WE_CALL, said.tongue, when=when)
     if said.chosen.cell.channel == sent.touchpoint:
-        title, text = (fill(one, words, said.tongue) for one in (said.chosen.reply.title, said.chosen.reply.text))
+        title, text = (
+            fill(one, words, said.tongue) for one in (said.chosen.reply.title, said.chosen.reply.text)
+        )
     return replace(said, title=title, text=text, words=words)
 
 

@@ -51,7 +51,9 @@ def take_slot(incoming: Incoming) -> tuple[datetime, datetime]:
     wanted = time_of_call(incoming.document, incoming.checked)
     if wanted is None:
         raise Refused((place, Phrase("Please choose a time.")))
-    free = free_slots(incoming.site, incoming.revision.touchpoint, field, incoming.document.after.follows, incoming.at)
+    free = free_slots(
+        incoming.site, incoming.revision.touchpoint, field, incoming.document.after.follows, incoming.at
+    )
     slot = next((one for one in free if one.start == wanted), None)
     if slot is None:
         raise Refused((place, Phrase("This time has just been taken. Please choose another.")))

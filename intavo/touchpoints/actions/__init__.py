@@ -18,12 +18,22 @@ from .editing import (
 )
 from .questions import drop_question, keep_question, order_questions, tell_helped
 from .standing import note_lying_over
-from .switching import bring_back, clear_away, forget_showings, order, place, put_live, throw_away, turn_off, turn_on
+from .switching import (
+    bring_back,
+    clear_away,
+    forget_showings,
+    order,
+    place,
+    put_live,
+    throw_away,
+    turn_off,
+    turn_on,
+)
 
 __all__ = [
-    "add_asset", "add_codes", "bring_back", "clear_away", "copy", "csv_address", "describe_asset", "drop_codes",
-    "drop_question", "forget_asset", "forget_showings", "give_code", "keep_question", "make", "name_revision",
-    "note_lying_over", "order",
-    "order_questions", "place", "put_live", "redo", "rename", "return_to", "revoke_csv", "save_as_far", "save_draft",
-    "take_in", "tell_helped", "throw_away", "turn_into", "turn_off", "turn_on", "undo",
+    "add_asset", "add_codes", "bring_back", "clear_away", "copy", "csv_address", "describe_asset",
+    "drop_codes", "drop_question", "forget_asset", "forget_showings", "give_code", "keep_question", "make",
+    "name_revision", "note_lying_over", "order",
+    "order_questions", "place", "put_live", "redo", "rename", "return_to", "revoke_csv", "save_as_far",
+    "save_draft", "take_in", "tell_helped", "throw_away", "turn_into", "turn_off", "turn_on", "undo",
 ]  # fmt: skip

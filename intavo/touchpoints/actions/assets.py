@@ -33,7 +33,13 @@ _TEXTS = {".txt": "text/plain", ".csv": "text/csv", ".ics": "text/calendar"}
 
 
 def add_asset(
-    actor: Actor, *, kind: str, name: str, data: bytes = b"", file: "File[Any] | None" = None, description: str = ""
+    actor: Actor,
+    *,
+    kind: str,
+    name: str,
+    data: bytes = b"",
+    file: "File[Any] | None" = None,
+    description: str = "",
 ) -> Asset:
     """Keep a file in the library; the same bytes again give the one that is there.
 
@@ -145,7 +151,9 @@ def _keep_file(row: Asset, coming: _Coming) -> None:
         except Wrong as wrong:
             raise Refused(("file", str(wrong))) from wrong
     if found is None:
-        raise Refused(("file", "Files to give are PDF, ZIP, JPEG, PNG, WebP, or plain text, CSV or calendar."))
+        raise Refused(
+            ("file", "Files to give are PDF, ZIP, JPEG, PNG, WebP, or plain text, CSV or calendar.")
+        )
     row.media_type = found
     coming.keep(row, "file")
 

@@ -64,14 +64,17 @@ RETURNING code
 
 
 def give_code(actor: Actor, *, touchpoint_id: int, to: str) -> str | None:
-    """The next code of the list, never the same twice; whoever has one already gets that again. None: none is left.
+    """The next code of the list, never the same twice; whoever has one already gets that again. None: none is
+    left.
 
     `to` says who: "person:7", or "visitor:…" where nobody has said who they are.
     """
     actor.needs(Right.VISIT)
     with transaction.atomic(), connection.cursor() as cursor:
         # Two requests of one, at once: the second finds what the first was given.
-        cursor.execute("SELECT pg_advisory_xact_lock(hashtextextended(%s, %s))", [f"code {to}"[:80], touchpoint_id])
+        cursor.execute(
+            "SELECT pg_advisory_xact_lock(hashtextextended(%s, %s))", [f"code {to}"[:80], touchpoint_id]
+        )
         rows = CodeToGive.objects.filter(touchpoint_id=touchpoint_id, given_to=to[:80])
         known = rows.values_list("code", flat=True).first()
         if known is not None:

@@ -1,4 +1,6 @@
-"""Writes on a touchpoint as it is edited: made, copied, taken in from a file, kept as a draft, undone, returned to."""
+"""Writes on a touchpoint as it is edited: made, copied, taken in from a file, kept as a draft, undone,
+returned to.
+"""
 
 import unicodedata
 from typing import Any
@@ -60,8 +62,9 @@ def _priced(document: Document, currency: str) -> Document:
 def copy(actor: Actor, *, touchpoint_id: int, language: str = "") -> Touchpoint:
     """A draft of its own with the same document, on the same sites.
 
-    With a `language` it is a copy in that: it is for who reads it, and whoever does is not shown what it is a copy of
-    once the copy is on. Words of ours in it are said in the language; the owner's are theirs to write.
+    With a `language` it is a copy in that: it is for who reads it, and whoever does is not shown what it is a
+    copy of once the copy is on. Words of ours in it are said in the language; the owner's are theirs to
+    write.
     """
     actor.needs(Right.TOUCHPOINTS)
     known = own(actor, Touchpoint.objects.select_related("draft").filter(deleted_at=None), touchpoint_id)
@@ -86,7 +89,9 @@ def copy(actor: Actor, *, touchpoint_id: int, language: str = "") -> Touchpoint:
         raise Refused(("language", "Its show sentence asks for as much as it can already.")) from error
     called = languages()[language]
     with transaction.atomic():
-        copied = _made(actor, f"{known.name[:80]}, {called}"[:120], document, sites, f"“{known.name}” in {called}")
+        copied = _made(
+            actor, f"{known.name[:80]}, {called}"[:120], document, sites, f"“{known.name}” in {called}"
+        )
         copied.original_id = known.original_id or known.pk
         copied.save(update_fields=["original"])
     return copied
@@ -133,7 +138,9 @@ def _name(text: str) -> str:
 def _free_slug(business_id: int, name: str) -> str:
     stem = slugify(unicodedata.normalize("NFKD", name))[:50].strip("-") or "touchpoint"
     taken = set(Touchpoint.objects.filter(business_id=business_id).values_list("slug", flat=True))
-    return next(slug for slug in (stem, *(f"{stem}-{n}" for n in range(2, len(taken) + 3))) if slug not in taken)
+    return next(
+        slug for slug in (stem, *(f"{stem}-{n}" for n in range(2, len(taken) + 3))) if slug not in taken
+    )
 
 
 def _add_revision(
@@ -182,11 +189,15 @@ def save_draft(
 def save_as_far(
     actor: Actor, *, touchpoint_id: int, document: dict[str, Any], based_on: int, run: str = ""
 ) -> list[tuple[str, str]]:
-    """The same, but what does not hold stays as it was and is named in what is given back; everything else is kept."""
+    """The same, but what does not hold stays as it was and is named in what is given back; everything else is
+    kept.
+    """
     with transaction.atomic():
         touchpoint = locked(actor, touchpoint_id)
         draft = _drafted(touchpoint, based_on)
-        value, refused = kept_as_far(_without_strangers(actor, document), Document.model_validate(draft.document))
+        value, refused = kept_as_far(
+            _without_strangers(actor, document), Document.model_validate(draft.document)
+        )
         _saved(actor, touchpoint, draft, value, run)
     return refused
 
@@ -209,7 +220,9 @@ def _drafted(touchpoint: Touchpoint, based_on: int) -> TouchpointRevision:
     return draft
 
 
-def _saved(actor: Actor, touchpoint: Touchpoint, draft: TouchpointRevision, value: Document, run: str) -> Touchpoint:
+def _saved(
+    actor: Actor, touchpoint: Touchpoint, draft: TouchpointRevision, value: Document, run: str
+) -> Touchpoint:
     _only_ours(actor, value)
     dumped = value.model_dump(mode="json")
     if dumped == draft.document:
@@ -234,11 +247,15 @@ def _read(document: dict[str, Any]) -> Document:
 def _only_ours(actor: Actor, document: Document) -> None:
     """Hours and members that a document names have to be this business's."""
     follows = {one for one in document.after.follows if one is not None}
-    there = HoursSet.objects.filter(pk__in=follows, business_id=actor.business_id).values_list("pk", flat=True)
+    there = HoursSet.objects.filter(pk__in=follows, business_id=actor.business_id).values_list(
+        "pk", flat=True
+    )
     if follows - set(there):
         raise Refused(("after.hours", "There are no such hours."))
     wanted = set(document.after.tell)
-    known = set(Member.objects.filter(business_id=actor.business_id, pk__in=wanted).values_list("pk", flat=True))
+    known = set(
+        Member.objects.filter(business_id=actor.business_id, pk__in=wanted).values_list("pk", flat=True)
+    )
     if wanted - known:
         raise Refused(("after.tell", "Somebody who is to be told is not a member any more."))
 
@@ -251,7 +268,9 @@ def turn_into(
     stance: Stance | None = None,
     confirm: bool | None = None,
 ) -> Touchpoint:
-    """Another purpose or stance, or with double opt-in or without, as a step that can be undone; words are kept."""
+    """Another purpose or stance, or with double opt-in or without, as a step that can be undone; words are
+    kept.
+    """
     with transaction.atomic():
         touchpoint = locked(actor, touchpoint_id)
         assert touchpoint.draft is not None
@@ -271,7 +290,9 @@ def return_to(actor: Actor, *, touchpoint_id: int, number: int) -> Touchpoint:
         touchpoint = locked(actor, touchpoint_id)
         wanted = touchpoint.revisions.get(number=number)
         document = Document.model_validate(wanted.document)
-        return _new_draft(actor, touchpoint, document, name=f"Back to {wanted.name or f'version {wanted.number}'}")
+        return _new_draft(
+            actor, touchpoint, document, name=f"Back to {wanted.name or f'version {wanted.number}'}"
+        )
 
 
 def _new_draft(actor: Actor, touchpoint: Touchpoint, document: Document, name: str = "") -> Touchpoint:

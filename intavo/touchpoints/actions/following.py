@@ -1,10 +1,20 @@
-"""Which touchpoints follow a set of hours or use a channel, as a draft or live, and have a column of replies."""
+"""Which touchpoints follow a set of hours or use a channel, as a draft or live,
+and have a column of replies.
+"""
 
 from collections.abc import Callable, Iterator
 
 from intavo.channels.effects import Used, channel_used
 from intavo.core.touchpoint import Document
-from intavo.hours.effects import Column, Columns, Departs, Followed, column_asked, columns_asked, hours_followed
+from intavo.hours.effects import (
+    Column,
+    Columns,
+    Departs,
+    Followed,
+    column_asked,
+    columns_asked,
+    hours_followed,
+)
 
 from ..models import Touchpoint
 
@@ -24,7 +34,9 @@ def _shows(used: Used) -> None:
 
 @column_asked.register
 def _knows(column: Column) -> None:
-    row = Touchpoint.objects.filter(business_id=column.business_id, public_id=column.id, deleted_at=None).first()
+    row = Touchpoint.objects.filter(
+        business_id=column.business_id, public_id=column.id, deleted_at=None
+    ).first()
     column.name = row.name if row else column.name
 
 

@@ -11,7 +11,9 @@ from intavo.core.touchpoint import sanitised
 from ..models import QuestionAnswer
 
 
-def keep_question(actor: Actor, *, question_id: int | None, group: str, question: str, answer: str) -> QuestionAnswer:
+def keep_question(
+    actor: Actor, *, question_id: int | None, group: str, question: str, answer: str
+) -> QuestionAnswer:
     """Add a question with its answer, or change one; the answer is rich text and sanitised."""
     actor.needs(Right.TOUCHPOINTS)
     asked, said = " ".join(question.split())[:300], sanitised(answer)[:20_000]

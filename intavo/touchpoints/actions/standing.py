@@ -19,5 +19,6 @@ def note_lying_over(actor: Actor, *, public_id: str, revision: int, page: str) -
     if known.filter(page=page).exists() or known.count() >= _MOST_PAGES:
         return
     LyingOver.objects.bulk_create(
-        [LyingOver(business_id=actor.business_id, touchpoint=row, revision=revision, page=page)], ignore_conflicts=True
+        [LyingOver(business_id=actor.business_id, touchpoint=row, revision=revision, page=page)],
+        ignore_conflicts=True,
     )

@@ -111,10 +111,15 @@ def order(actor: Actor, *, touchpoint_ids: list[int]) -> None:
     """Put the touchpoints in this order; those that are not named keep theirs after them."""
     actor.needs(Right.TOUCHPOINTS)
     with transaction.atomic():
-        rows = {row.pk: row for row in Touchpoint.objects.select_for_update().filter(business_id=actor.business_id)}
+        rows = {
+            row.pk: row
+            for row in Touchpoint.objects.select_for_update().filter(business_id=actor.business_id)
+        }
         if not set(touchpoint_ids) <= set(rows):
             raise Refused(("touchpoint_ids", "There is no such touchpoint."))
-        rest = sorted((row for row in rows.values() if row.pk not in touchpoint_ids), key=lambda r: (r.order, r.pk))
+        rest = sorted(
+            (row for row in rows.values() if row.pk not in touchpoint_ids), key=lambda r: (r.order, r.pk)
+        )
         for number, row in enumerate([*(rows[pk] for pk in touchpoint_ids), *rest], 1):
             row.order = 10 * number
         Touchpoint.objects.bulk_update(rows.values(), ["order"])
@@ -137,7 +142,9 @@ def bring_back(actor: Actor, *, touchpoint_id: int, on: bool = False) -> Touchpo
     """Undo throwing it away; `on`: it was on, and is again."""
     actor.needs(Right.TOUCHPOINTS)
     with transaction.atomic():
-        touchpoint = own(actor, Touchpoint.objects.filter(deleted_at__isnull=False), touchpoint_id, locked=True)
+        touchpoint = own(
+            actor, Touchpoint.objects.filter(deleted_at__isnull=False), touchpoint_id, locked=True
+        )
         touchpoint.deleted_at = None
         touchpoint.save(update_fields=["deleted_at"])
         actor.noted("touchpoint brought back", touchpoint=touchpoint.public_id, name=touchpoint.name)

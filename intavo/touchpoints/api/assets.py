@@ -81,7 +81,9 @@ def add(
 @router.put("/library/{asset_id}", response=AssetOut)
 def describe(request: MemberRequest, asset_id: int, body: AssetIn) -> AssetOut:
     """Name a picture, and say what is on it."""
-    row = actions.describe_asset(request.auth, asset_id=asset_id, name=body.name, description=body.description)
+    row = actions.describe_asset(
+        request.auth, asset_id=asset_id, name=body.name, description=body.description
+    )
     return AssetOut.of(row, [])
 
 

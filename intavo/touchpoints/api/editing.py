@@ -272,7 +272,11 @@ def put_live(request: MemberRequest, touchpoint_id: int) -> DraftOut:
 def turn_into(request: MemberRequest, touchpoint_id: int, body: TurnIn) -> DraftOut:
     """Give it another purpose or stance; words and look are kept."""
     actions.turn_into(
-        request.auth, touchpoint_id=touchpoint_id, purpose=body.purpose, stance=body.stance, confirm=body.confirm
+        request.auth,
+        touchpoint_id=touchpoint_id,
+        purpose=body.purpose,
+        stance=body.stance,
+        confirm=body.confirm,
     )
     return draft_out(request, touchpoint_id)
 

@@ -86,7 +86,9 @@ def revision(request: MemberRequest, touchpoint_id: int, number: int) -> Revisio
 
 
 @router.put("/touchpoints/{touchpoint_id}/revisions/{number}/name", response=list[RevisionOut])
-def name_revision(request: MemberRequest, touchpoint_id: int, number: int, body: RevisionNameIn) -> list[RevisionOut]:
+def name_revision(
+    request: MemberRequest, touchpoint_id: int, number: int, body: RevisionNameIn
+) -> list[RevisionOut]:
     """Give a version a name."""
     actions.name_revision(request.auth, touchpoint_id=touchpoint_id, number=number, name=body.name)
     return revisions(request, touchpoint_id)

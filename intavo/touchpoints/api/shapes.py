@@ -13,7 +13,17 @@ from intavo.core.holds import Holds
 from intavo.core.legibility import Reading
 from intavo.core.say import from_words
 from intavo.core.showing import TouchpointState
-from intavo.core.touchpoint import PLACES, Document, FullLook, Show, changes, departures, readings, resolved, speech_of
+from intavo.core.touchpoint import (
+    PLACES,
+    Document,
+    FullLook,
+    Show,
+    changes,
+    departures,
+    readings,
+    resolved,
+    speech_of,
+)
 
 from ..models import Touchpoint
 from ..queries import findings_of, house_of, pages_for, pixels_of, set_of, touchpoints_of
@@ -91,7 +101,9 @@ class InTongueOut(Schema):
 
 
 class SpeechOut(Schema):
-    """What it is drawn in: its language and region, which way it is read, and the words of ours that it needs."""
+    """What it is drawn in: its language and region, which way it is read, and the words of ours that it
+    needs.
+    """
 
     lang: str
     locale: str
@@ -137,7 +149,8 @@ def summary(row: Touchpoint) -> dict[str, Any]:
         "id": row.pk, "public_id": row.public_id, "name": row.name, "slug": row.slug, "state": row.state,
         "purpose": row.draft.document["purpose"], "stance": row.draft.document["stance"],
         "pages": [pattern["path"] for sentence in show["sentences"] for pattern in sentence["pages"]],
-        "changed_since_live": row.changed_since_live, "begins": from_words(begins, now, zone) if begins else "",
+        "changed_since_live": row.changed_since_live,
+        "begins": from_words(begins, now, zone) if begins else "",
         "over": live.over(today) if live else False,
         "sites": [PlacedOut(id=site.pk, name=site.name, slug=site.slug) for site in sites],
         "hosted": [f"{settings.BASE_URL}/t/{site.slug}/{row.slug}" for site in sites],
@@ -145,7 +158,9 @@ def summary(row: Touchpoint) -> dict[str, Any]:
 
 
 def draft_out(request: MemberRequest, touchpoint_id: int, refused: dict[str, str] | None = None) -> DraftOut:
-    """A touchpoint with its draft, and everything that is worked out about it; `refused`: what could not be kept."""
+    """A touchpoint with its draft, and everything that is worked out about it; `refused`: what could not be
+    kept.
+    """
     row = touchpoints_of(request.auth).get(pk=touchpoint_id)
     draft = row.draft
     assert draft is not None

@@ -1,4 +1,6 @@
-"""Words of ours in a page for visitors: `{% say "Go on" %}`, in the tongue that the page is given as `tongue`."""
+"""Words of ours in a page for visitors: `{% say "Go on" %}`, in the tongue that the page is given as
+`tongue`.
+"""
 
 from typing import Any
 

@@ -104,7 +104,11 @@ def _running() -> Iterator[Stack]:
         with psycopg.connect(re.sub(r"/\w+$", "/postgres", url), autocommit=True) as connection:
             connection.execute("DROP DATABASE IF EXISTS intavo_hosts WITH (FORCE)")
             connection.execute("CREATE DATABASE intavo_hosts")
-        env = {"INTAVO_NOW": "2026-11-24T14:05:00+00:00", "INTAVO_PLAN_RATE": "100000", "INTAVO_LOG_LEVEL": "ERROR"}
+        env = {
+            "INTAVO_NOW": "2026-11-24T14:05:00+00:00",
+            "INTAVO_PLAN_RATE": "100000",
+            "INTAVO_LOG_LEVEL": "ERROR",
+        }
         stack = Stack(url, Ports.free_from(9400), env, RUN / "hosts.log")
         try:
             stack.manage("migrate", "--verbosity", "0", "--skip-checks")
@@ -171,7 +175,12 @@ def _try(page: Page, stance: str, slug: str) -> list[str]:
     assert box is not None
     assert size is not None
     wrong = []
-    if box["x"] < -1 or box["x"] + box["width"] > size["width"] + 1 or box["y"] < -1 or box["y"] > size["height"] - 20:
+    if (
+        box["x"] < -1
+        or box["x"] + box["width"] > size["width"] + 1
+        or box["y"] < -1
+        or box["y"] > size["height"] - 20
+    ):
         wrong.append(f"not on the screen: {box}")
     if not card.evaluate(_ON_TOP):
         wrong.append("something of the page's stands over it")

@@ -24,10 +24,11 @@ export interface Wire {
   };
 }
 /**
- * One page view. `storage` is false where the browser refuses to remember; `open` is a short name clicked on.
+ * One page view. `storage` is false where the browser refuses to remember; `open` is a short name clicked
+ * on.
  *
- * `slots` are the short names that the page has places for. `rehearsal` is the signed text of a link that a member
- * opened: the visitor is then the one it stands for.
+ * `slots` are the short names that the page has places for. `rehearsal` is the signed text of a link that a
+ * member opened: the visitor is then the one it stands for.
  *
  * This interface was referenced by `Wire`'s JSON-Schema
  * via the `definition` "Visit".
@@ -221,7 +222,8 @@ export interface SaidNow {
 /**
  * What may show on a page view. `now` in UTC; `give_way_to`: elements of the site's own that go first.
  *
- * `fixed`: the server's clock stands still, for a demonstration. `channels` are there where a touchpoint uses any.
+ * `fixed`: the server's clock stands still, for a demonstration. `channels` are there where a touchpoint
+ * uses any.
  *
  * This interface was referenced by `Wire`'s JSON-Schema
  * via the `definition` "Plan".
@@ -260,7 +262,8 @@ export interface Told {
   text: string;
 }
 /**
- * What the rules want to know of the page: its kinds, and an element that says that somebody is signed in to it.
+ * What the rules want to know of the page: its kinds, and an element that says that somebody is signed in
+ * to it.
  *
  * This interface was referenced by `Wire`'s JSON-Schema
  * via the `definition` "Wants".
@@ -272,8 +275,9 @@ export interface Wants {
 /**
  * A touchpoint of a plan.
  *
- * `needs_more`: it has something that the loader does not carry. `again`: it may come again on the same page, once
- * closed. `moments` are alternatives, of which all parts must come; none: never by itself. `valid_until` in UTC.
+ * `needs_more`: it has something that the loader does not carry. `again`: it may come again on the same
+ * page, once closed. `moments` are alternatives, of which all parts must come; none: never by itself.
+ * `valid_until` in UTC.
  *
  * This interface was referenced by `Wire`'s JSON-Schema
  * via the `definition` "Entry".
@@ -310,7 +314,8 @@ export interface Watched {
   click?: string;
 }
 /**
- * A document as visitors get it from `for_visitors`: its look resolved, with the words of ours that it needs.
+ * A document as visitors get it from `for_visitors`: its look resolved, with the words of ours that it
+ * needs.
  *
  * This interface was referenced by `Wire`'s JSON-Schema
  * via the `definition` "SeenDocument".
@@ -595,7 +600,8 @@ export interface Code {
   label: string;
 }
 /**
- * Time left: to a moment, or so many minutes for each visitor, begun again so many after its end (0: at once).
+ * Time left: to a moment, or so many minutes for each visitor, begun again so many after its end (0: at
+ * once).
  *
  * `at_end`: the words stand there, the part goes, or the whole touchpoint is closed.
  *
@@ -753,7 +759,8 @@ export interface Questions {
   helped: boolean;
 }
 /**
- * Foreign markup, only ever in a sandboxed frame, which is as high as its content; `height` until that is known.
+ * Foreign markup, only ever in a sandboxed frame, which is as high as its content; `height` until that is
+ * known.
  *
  * `windows`: a window that it opens is a real one, outside of the sandbox.
  *
@@ -862,7 +869,8 @@ export interface Script {
   turns: ScriptTurn[];
 }
 /**
- * What is said, and then either choices, a question, a person, or the next turn; with none of them it ends.
+ * What is said, and then either choices, a question, a person, or the next turn; with none of them it
+ * ends.
  *
  * This interface was referenced by `Wire`'s JSON-Schema
  * via the `definition` "ScriptTurn".
@@ -928,12 +936,13 @@ export interface Leaving {
   hold_scroll: boolean;
 }
 /**
- * The button itself, where the stance is one: its words, its sign, and what a click does if it opens nothing.
+ * The button itself, where the stance is one: its words, its sign, and what a click does if it opens
+ * nothing.
  *
- * `opens`: the first step, or round signs of its channels above it. `size` is its height in CSS pixels, at most a
- * quarter of the screen's short side. `strip`: on phones up to four channels stand along the foot instead. `nudge`: it
- * moves a little after so many seconds on a page while nothing of it is open, twice a visit at most, and never where
- * less motion is asked for.
+ * `opens`: the first step, or round signs of its channels above it. `size` is its height in CSS pixels, at
+ * most a quarter of the screen's short side. `strip`: on phones up to four channels stand along the foot
+ * instead. `nudge`: it moves a little after so many seconds on a page while nothing of it is open, twice a
+ * visit at most, and never where less motion is asked for.
  */
 export interface Face {
   label: string;
@@ -960,7 +969,8 @@ export interface Greeting {
   picture: string | null;
 }
 /**
- * Where one that stands in the page goes by itself: before, after or inside the first element that matches.
+ * Where one that stands in the page goes by itself: before, after or inside the first element that
+ * matches.
  */
 export interface Spot {
   selector: string;
@@ -1111,7 +1121,8 @@ export interface FullValues {
   stays: boolean;
 }
 /**
- * The language that a touchpoint is drawn in, which way it is read ("": as the page), and its words by their names.
+ * The language that a touchpoint is drawn in, which way it is read ("": as the page), and its words by
+ * their names.
  *
  * Of all words only those that it needs are there.
  *
@@ -1174,7 +1185,8 @@ export interface Speech {
   };
 }
 /**
- * What the visitor's script has to know of what comes after: where they go, and what is asked against spam.
+ * What the visitor's script has to know of what comes after: where they go, and what is asked against
+ * spam.
  *
  * This interface was referenced by `Wire`'s JSON-Schema
  * via the `definition` "Then".
@@ -1187,8 +1199,8 @@ export interface Then {
 /**
  * A way to reach the business, as it is met now.
  *
- * `by`: where its words name the touchpoint, the link of each. `text` and `asks`: where the visitor's words are asked
- * for first, what stands there, and the link with a place for them.
+ * `by`: where its words name the touchpoint, the link of each. `text` and `asks`: where the visitor's words
+ * are asked for first, what stands there, and the link with a place for them.
  *
  * This interface was referenced by `Wire`'s JSON-Schema
  * via the `definition` "Way".
@@ -1275,7 +1287,8 @@ export interface BeatsKept {
   refused: number;
 }
 /**
- * What some parts need besides their document; in a rehearsal what is told and given by sending as well.
+ * What some parts need besides their document; in a rehearsal what is told and given by sending as
+ * well.
  *
  * This interface was referenced by `Wire`'s JSON-Schema
  * via the `definition` "Extras".
@@ -1340,7 +1353,8 @@ export interface QuestionOffered {
   answer: string;
 }
 /**
- * A sum for the visitor's browser: which number up to `max`, after the salt, has this hash. Source: altcha.
+ * A sum for the visitor's browser: which number up to `max`, after the salt, has this hash. Source:
+ * altcha.
  *
  * This interface was referenced by `Wire`'s JSON-Schema
  * via the `definition` "Work".
@@ -1420,7 +1434,8 @@ export interface ChoiceOffered {
 /**
  * What is new in a conversation. `asks`: what is asked for next ("email", "phone", "text").
  *
- * `says`: what is told by the hours. What may be missing is there where the whole is asked for, or something was said.
+ * `says`: what is told by the hours. What may be missing is there where the whole is asked for, or something
+ * was said.
  *
  * This interface was referenced by `Wire`'s JSON-Schema
  * via the `definition` "TalkNow".
@@ -1497,12 +1512,13 @@ export interface Leaving1 {
   hold_scroll: boolean;
 }
 /**
- * The button itself, where the stance is one: its words, its sign, and what a click does if it opens nothing.
+ * The button itself, where the stance is one: its words, its sign, and what a click does if it opens
+ * nothing.
  *
- * `opens`: the first step, or round signs of its channels above it. `size` is its height in CSS pixels, at most a
- * quarter of the screen's short side. `strip`: on phones up to four channels stand along the foot instead. `nudge`: it
- * moves a little after so many seconds on a page while nothing of it is open, twice a visit at most, and never where
- * less motion is asked for.
+ * `opens`: the first step, or round signs of its channels above it. `size` is its height in CSS pixels, at
+ * most a quarter of the screen's short side. `strip`: on phones up to four channels stand along the foot
+ * instead. `nudge`: it moves a little after so many seconds on a page while nothing of it is open, twice a
+ * visit at most, and never where less motion is asked for.
  */
 export interface Face1 {
   label: string;
@@ -1518,7 +1534,8 @@ export interface Face1 {
   nudge: number | null;
 }
 /**
- * Where one that stands in the page goes by itself: before, after or inside the first element that matches.
+ * Where one that stands in the page goes by itself: before, after or inside the first element that
+ * matches.
  */
 export interface Spot1 {
   selector: string;
@@ -1579,9 +1596,11 @@ export interface Colours {
   cross: string | null;
 }
 /**
- * Every value of a look; None follows. Lengths are CSS pixels; `…_clear` is how much shines through, in percent.
+ * Every value of a look; None follows. Lengths are CSS pixels; `…_clear` is how much shines through, in
+ * percent.
  *
- * `edge` is the distance from every edge; for a button it is that from the side, and `edge_y` from top or foot.
+ * `edge` is the distance from every edge; for a button it is that from the side, and `edge_y` from top or
+ * foot.
  */
 export interface LookValues {
   place:
@@ -1846,9 +1865,9 @@ export interface Tagged {
 /**
  * When, on a page. Exactly one is given.
  *
- * `after`: seconds on it; `read`: percent of the way down that was scrolled; `up`: percent, coming back up to it;
- * `view`: an element in view; `clicks`: so many, anywhere; `idle`: seconds without doing anything; `leave`: about to
- * leave; `click`: a click on an element. Elements are named by a selector.
+ * `after`: seconds on it; `read`: percent of the way down that was scrolled; `up`: percent, coming back up
+ * to it; `view`: an element in view; `clicks`: so many, anywhere; `idle`: seconds without doing anything;
+ * `leave`: about to leave; `click`: a click on an element. Elements are named by a selector.
  *
  * This interface was referenced by `Wire`'s JSON-Schema
  * via the `definition` "Moment".
@@ -1887,10 +1906,12 @@ export interface During {
   hours: number | null;
 }
 /**
- * On every page, once a visit, or once in a span; at most so many times ever; how long it stays away once closed.
+ * On every page, once a visit, or once in a span; at most so many times ever; how long it stays away once
+ * closed.
  *
- * Counted from the moment it is on screen. `moment`: each time its moment comes anew after it was closed, on the
- * same page too: seconds and clicks begin again, and what was scrolled or seen must be scrolled or seen again.
+ * Counted from the moment it is on screen. `moment`: each time its moment comes anew after it was closed, on
+ * the same page too: seconds and clicks begin again, and what was scrolled or seen must be scrolled or seen
+ * again.
  */
 export interface HowOften {
   every: "moment" | "page" | "visit" | "span";
@@ -1925,9 +1946,9 @@ export interface Until {
 /**
  * What follows: whether somebody answers, how soon (open minutes; None: the business's promise), mail.
  *
- * `hours`: the id of the hours that the promise is counted in (None: the site's main hours); `also_hours` are open as
- * well: it is open when any of them is. `page`: where
- * they go instead of a thanks step. `tell`: members' ids who are told by mail.
+ * `hours`: the id of the hours that the promise is counted in (None: the site's main hours); `also_hours`
+ * are open as well: it is open when any of them is. `page`: where they go instead of a thanks step. `tell`:
+ * members' ids who are told by mail.
  */
 export interface After {
   follow_up: boolean;
@@ -2002,9 +2023,9 @@ export interface Guard {
 /**
  * What follows: whether somebody answers, how soon (open minutes; None: the business's promise), mail.
  *
- * `hours`: the id of the hours that the promise is counted in (None: the site's main hours); `also_hours` are open as
- * well: it is open when any of them is. `page`: where
- * they go instead of a thanks step. `tell`: members' ids who are told by mail.
+ * `hours`: the id of the hours that the promise is counted in (None: the site's main hours); `also_hours`
+ * are open as well: it is open when any of them is. `page`: where they go instead of a thanks step. `tell`:
+ * members' ids who are told by mail.
  *
  * This interface was referenced by `Wire`'s JSON-Schema
  * via the `definition` "After".
@@ -2104,12 +2125,13 @@ export interface During1 {
   hours: number | null;
 }
 /**
- * The button itself, where the stance is one: its words, its sign, and what a click does if it opens nothing.
+ * The button itself, where the stance is one: its words, its sign, and what a click does if it opens
+ * nothing.
  *
- * `opens`: the first step, or round signs of its channels above it. `size` is its height in CSS pixels, at most a
- * quarter of the screen's short side. `strip`: on phones up to four channels stand along the foot instead. `nudge`: it
- * moves a little after so many seconds on a page while nothing of it is open, twice a visit at most, and never where
- * less motion is asked for.
+ * `opens`: the first step, or round signs of its channels above it. `size` is its height in CSS pixels, at
+ * most a quarter of the screen's short side. `strip`: on phones up to four channels stand along the foot
+ * instead. `nudge`: it moves a little after so many seconds on a page while nothing of it is open, twice a
+ * visit at most, and never where less motion is asked for.
  *
  * This interface was referenced by `Wire`'s JSON-Schema
  * via the `definition` "Face".
@@ -2163,10 +2185,12 @@ export interface Guard1 {
   work: boolean;
 }
 /**
- * On every page, once a visit, or once in a span; at most so many times ever; how long it stays away once closed.
+ * On every page, once a visit, or once in a span; at most so many times ever; how long it stays away once
+ * closed.
  *
- * Counted from the moment it is on screen. `moment`: each time its moment comes anew after it was closed, on the
- * same page too: seconds and clicks begin again, and what was scrolled or seen must be scrolled or seen again.
+ * Counted from the moment it is on screen. `moment`: each time its moment comes anew after it was closed, on
+ * the same page too: seconds and clicks begin again, and what was scrolled or seen must be scrolled or seen
+ * again.
  *
  * This interface was referenced by `Wire`'s JSON-Schema
  * via the `definition` "HowOften".
@@ -2235,9 +2259,11 @@ export interface Look1 {
   css: string;
 }
 /**
- * Every value of a look; None follows. Lengths are CSS pixels; `…_clear` is how much shines through, in percent.
+ * Every value of a look; None follows. Lengths are CSS pixels; `…_clear` is how much shines through, in
+ * percent.
  *
- * `edge` is the distance from every edge; for a button it is that from the side, and `edge_y` from top or foot.
+ * `edge` is the distance from every edge; for a button it is that from the side, and `edge_y` from top or
+ * foot.
  *
  * This interface was referenced by `Wire`'s JSON-Schema
  * via the `definition` "LookValues".
@@ -2320,7 +2346,8 @@ export interface Show1 {
   alone: boolean;
 }
 /**
- * Where one that stands in the page goes by itself: before, after or inside the first element that matches.
+ * Where one that stands in the page goes by itself: before, after or inside the first element that
+ * matches.
  *
  * This interface was referenced by `Wire`'s JSON-Schema
  * via the `definition` "Spot".

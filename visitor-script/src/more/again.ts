@@ -3,7 +3,10 @@ import { scrolledBox, wayDown, watch } from '../moments'
 import type { Moment } from '../plan'
 import { on, watchOne, watchView } from './watching'
 
-/** Scrolled past a share of the way, in percent, after having been above it; only a page that scrolls has a way. */
+/**
+ * Scrolled past a share of the way, in percent, after having been above it; only a page that scrolls has a
+ * way.
+ */
 function watchPassed(share: number, comes: () => void): () => void {
   const whole = document.scrollingElement ?? document.documentElement
   let above = whole.scrollHeight - whole.clientHeight > 1 && wayDown(whole) < share
@@ -15,7 +18,10 @@ function watchPassed(share: number, comes: () => void): () => void {
   })
 }
 
-/** One moment that must come anew: seconds and clicks count from now, what was scrolled or seen must be so once more. */
+/**
+ * One moment that must come anew: seconds and clicks count from now, what was scrolled or seen must be so
+ * once more.
+ */
 function watchAnew({ anew = {} }: Moment, comes: () => void): () => void {
   const { after, read, view } = anew
   if (read !== undefined) return watchPassed(read, comes)

@@ -15,7 +15,8 @@ function family(font: FullValues['font']): string {
 }
 
 /** A colour that lets so much through, in percent. */
-const clear = (colour: string, percent: number): string => (percent ? `color-mix(in srgb,${colour},transparent ${percent}%)` : colour)
+const clear = (colour: string, percent: number): string =>
+  percent ? `color-mix(in srgb,${colour},transparent ${percent}%)` : colour
 
 /** The values of a look that the loader leaves at their usual. */
 export function paintMore(host: HTMLElement, values: FullValues): void {
@@ -32,11 +33,13 @@ export function paintMore(host: HTMLElement, values: FullValues): void {
     const [from, to] = [clear(background.start, card_clear), clear(background.end, card_clear)]
     const gradient = `linear-gradient(${background.angle}deg,${from},${to})`
     // A picture or film is let through by itself; the colour under it would shine through as well.
-    const painted = background.asset && background.kind !== 'gradient' ? 'none' : clear(colours.card, card_clear)
+    const painted =
+      background.asset && background.kind !== 'gradient' ? 'none' : clear(colours.card, card_clear)
     host.style.setProperty('--card', background.kind === 'gradient' ? gradient : painted)
   }
   const side = /(left|right)$/.exec(values.place)?.[1]
-  if (side && !/^(top|bottom)/.test(values.place)) host.style.setProperty('--slide', side === 'left' ? '-110% 0' : '110% 0')
+  if (side && !/^(top|bottom)/.test(values.place))
+    host.style.setProperty('--slide', side === 'left' ? '-110% 0' : '110% 0')
 }
 
 export const SHIPPED: Record<string, string> = {
@@ -55,10 +58,23 @@ interface Shown {
 }
 
 /** A picture (or a muted video) filling its box: focus point, brightness and wash as set. */
-export function art(page: Document, base: string, shown: Shown, className: string, description = '', video = false): HTMLElement {
+export function art(
+  page: Document,
+  base: string,
+  shown: Shown,
+  className: string,
+  description = '',
+  video = false,
+): HTMLElement {
   const box = el(page, 'div', { class: `art ${className}` })
   const inner = video
-    ? el(page, 'video', { src: `${base}/m/${shown.asset}/video`, autoplay: '', loop: '', playsinline: '', 'aria-hidden': 'true' })
+    ? el(page, 'video', {
+        src: `${base}/m/${shown.asset}/video`,
+        autoplay: '',
+        loop: '',
+        playsinline: '',
+        'aria-hidden': 'true',
+      })
     : el(page, 'img', {
         src: pictureUrl(base, shown.asset ?? ''),
         srcset: srcset(base, shown.asset ?? ''),
@@ -96,7 +112,12 @@ export function backdropArt(backdrop: HTMLElement, page: Document, base: string,
   const still = el(page, 'img', { src: pictureUrl(base, asset, 1600), alt: '' })
   // The id does not say what it is: what is no picture is played.
   still.addEventListener('error', () => {
-    const video = el(page, 'video', { src: `${base}/m/${asset}/video`, autoplay: '', loop: '', playsinline: '' })
+    const video = el(page, 'video', {
+      src: `${base}/m/${asset}/video`,
+      autoplay: '',
+      loop: '',
+      playsinline: '',
+    })
     video.muted = true
     video.autoplay = !(page.defaultView ?? window).matchMedia('(prefers-reduced-motion:reduce)').matches
     still.replaceWith(video)
@@ -110,7 +131,10 @@ export function loadFonts(values: FullValues, base: string, page: Document): voi
     const file = font.source === 'shipped' ? SHIPPED[font.name] : undefined
     if (!file || [...page.fonts].some((face) => face.family.replace(/["']/g, '') === font.name)) continue
     const Face = (page.defaultView ?? window).FontFace
-    const face = new Face(font.name, `url(${base}/static/touch/fonts/${file}.woff2)`, { weight: '200 900', display: 'swap' })
+    const face = new Face(font.name, `url(${base}/static/touch/fonts/${file}.woff2)`, {
+      weight: '200 900',
+      display: 'swap',
+    })
     page.fonts.add(face)
     face.load().catch(() => page.fonts.delete(face))
   }

@@ -35,10 +35,22 @@ export const score: Maker<'score'> = (drawing, part) => {
   }
   const title = el(doc, 'h2', { 'data-words': 'text', tabindex: '-1', class: 'medium' }, part.text)
   const scale = el(doc, 'div', { class: 'scores', role: 'radiogroup', 'aria-label': part.text }, ...buttons)
-  const ends = el(doc, 'div', { class: 'ends' }, el(doc, 'span', {}, part.least_label), el(doc, 'span', {}, part.most_label))
+  const ends = el(
+    doc,
+    'div',
+    { class: 'ends' },
+    el(doc, 'span', {}, part.least_label),
+    el(doc, 'span', {}, part.most_label),
+  )
   return {
     element: el(doc, 'div', {}, title, scale, ends, error),
     error,
-    control: { name: part.name, consent: false, focus: buttons[0] ?? scale, read: () => given, write: (value) => mark(String(value)) },
+    control: {
+      name: part.name,
+      consent: false,
+      focus: buttons[0] ?? scale,
+      read: () => given,
+      write: (value) => mark(String(value)),
+    },
   }
 }

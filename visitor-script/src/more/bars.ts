@@ -1,4 +1,7 @@
-/** Bars: they push the page or lie over it, stay in view as they should, and never hide the page's own navigation. */
+/**
+ * Bars: they push the page or lie over it, stay in view as they should, and never hide the page's own
+ * navigation.
+ */
 import type { FullValues } from '../render/types'
 import { footOf } from './corners'
 
@@ -10,8 +13,10 @@ const COLUMNS = [0.05, 0.3, 0.5, 0.7, 0.95]
 const HEADS = 'header,nav,[role=banner],[role=navigation]'
 
 const top = (one: Element): number => one.getBoundingClientRect().top
-const wide = (view: Window, one: Element): boolean => one.getBoundingClientRect().width >= 0.6 * view.innerWidth
-const tall = (view: Window, one: Element): boolean => one.getBoundingClientRect().height > 0.4 * view.innerHeight
+const wide = (view: Window, one: Element): boolean =>
+  one.getBoundingClientRect().width >= 0.6 * view.innerWidth
+const tall = (view: Window, one: Element): boolean =>
+  one.getBoundingClientRect().height > 0.4 * view.innerHeight
 
 /** What of the page's own is at the top of the screen, down to so many pixels: asked of the page itself. */
 function atTheTop(page: Document, view: Window, depth: number): Set<HTMLElement> {
@@ -19,7 +24,11 @@ function atTheTop(page: Document, view: Window, depth: number): Set<HTMLElement>
   for (const column of COLUMNS) {
     for (let y = 1; y <= depth; y += STEP) {
       for (const hit of page.elementsFromPoint(column * view.innerWidth, y)) {
-        for (let one: Element | null = hit; one && one !== page.documentElement && !found.has(one as HTMLElement); one = one.parentElement)
+        for (
+          let one: Element | null = hit;
+          one && one !== page.documentElement && !found.has(one as HTMLElement);
+          one = one.parentElement
+        )
           found.add(one as HTMLElement)
       }
     }
@@ -28,15 +37,20 @@ function atTheTop(page: Document, view: Window, depth: number): Set<HTMLElement>
   return found
 }
 
-const positioned = (view: Window, one: Element, how: RegExp): boolean => how.test(view.getComputedStyle(one).position)
+const positioned = (view: Window, one: Element, how: RegExp): boolean =>
+  how.test(view.getComputedStyle(one).position)
 
 /** Where what is at the top of the page ends, for a bar that lies over it. */
 function headFoot(page: Document, view: Window): number {
   const heads = [...atTheTop(page, view, BESIDE)].filter(
-    (one) => (one.matches(HEADS) || positioned(view, one, /fixed|sticky/)) && wide(view, one) && one !== page.body,
+    (one) =>
+      (one.matches(HEADS) || positioned(view, one, /fixed|sticky/)) && wide(view, one) && one !== page.body,
   )
   const boxes = heads.map((one) => one.getBoundingClientRect())
-  return Math.max(0, ...boxes.filter((box) => box.top <= BESIDE && box.height < TALLEST_HEAD).map((box) => box.bottom))
+  return Math.max(
+    0,
+    ...boxes.filter((box) => box.top <= BESIDE && box.height < TALLEST_HEAD).map((box) => box.bottom),
+  )
 }
 
 /** Sets a value of a style so that it holds; gives back how to set it back. */
@@ -103,7 +117,10 @@ class Moved {
     const moved = set(one, 'top', `${own + by}px`)
     // One that is as high as the screen would end below it.
     const ends = one.getBoundingClientRect().bottom - this.#view.innerHeight
-    const within = stays && ends > 1 && ends <= by + 1 ? set(one, 'max-height', `calc(100vh - ${own + by}px)`) : () => undefined
+    const within =
+      stays && ends > 1 && ends <= by + 1
+        ? set(one, 'max-height', `calc(100vh - ${own + by}px)`)
+        : () => undefined
     this.#held.set(one, {
       own,
       stays,
@@ -116,11 +133,13 @@ class Moved {
 
   /** What stays on the screen stands so far below where it would. */
   follow(by: number): void {
-    for (const [one, { own, stays }] of this.#held) if (stays) one.style.setProperty('top', `${own + by}px`, 'important')
+    for (const [one, { own, stays }] of this.#held)
+      if (stays) one.style.setProperty('top', `${own + by}px`, 'important')
     if (by <= 0) return
     // What has come to the edge by scrolling.
     for (const one of atTheTop(this.page, this.#view, by)) {
-      if (positioned(this.#view, one, /sticky/) && !this.#held.has(one) && top(one) < by - 1) this.hold(one, by)
+      if (positioned(this.#view, one, /sticky/) && !this.#held.has(one) && top(one) < by - 1)
+        this.hold(one, by)
     }
   }
 
@@ -129,10 +148,16 @@ class Moved {
   }
 }
 
-/** Pushes the page down, and with it what does not go by itself; null where it cannot be done without harm. */
+/**
+ * Pushes the page down, and with it what does not go by itself; null where it cannot be done without harm.
+ */
 function pushDown(page: Document, view: Window, height: number): { back: () => void; moved: Moved } | null {
   const there = [...atTheTop(page, view, height + BESIDE)]
-    .filter((one) => positioned(view, one, /fixed|sticky|absolute/) && !(wide(view, one) && tall(view, one) && one !== page.body))
+    .filter(
+      (one) =>
+        positioned(view, one, /fixed|sticky|absolute/) &&
+        !(wide(view, one) && tall(view, one) && one !== page.body),
+    )
     .sort((one, other) => (one.compareDocumentPosition(other) & one.DOCUMENT_POSITION_FOLLOWING ? -1 : 1))
     .map((one) => ({ one, was: top(one) }))
   const [body, scrolled] = [top(page.body), view.scrollY]
@@ -170,7 +195,11 @@ class Lifted {
   /** Looks again, as some come only once the page has been scrolled. */
   look(depth: number, by: number): void {
     const { innerWidth, innerHeight } = this.#view
-    const columns = [...CORNERS, ...COLUMNS.map((one) => one * innerWidth), ...CORNERS.map((one) => innerWidth - one)]
+    const columns = [
+      ...CORNERS,
+      ...COLUMNS.map((one) => one * innerWidth),
+      ...CORNERS.map((one) => innerWidth - one),
+    ]
     for (const x of columns) {
       for (let y = innerHeight - 2; y > innerHeight - depth; y -= STEP) {
         for (const hit of this.page.elementsFromPoint(x, y)) {
@@ -198,8 +227,17 @@ class Lifted {
   }
 }
 
-/** Puts a bar on the page; gives back how to take it away again without a trace. `lies`: it had to lie over the page. */
-export function standBar(page: Document, host: HTMLElement, card: HTMLElement, look: FullValues, lies: () => void): () => void {
+/**
+ * Puts a bar on the page; gives back how to take it away again without a trace. `lies`: it had to lie over
+ * the page.
+ */
+export function standBar(
+  page: Document,
+  host: HTMLElement,
+  card: HTMLElement,
+  look: FullValues,
+  lies: () => void,
+): () => void {
   const view = page.defaultView ?? window
   const { place, pushes, stays } = look
   const height = card.offsetHeight
@@ -222,7 +260,8 @@ export function standBar(page: Document, host: HTMLElement, card: HTMLElement, l
   }
   // First in the order of the page, as it is on the screen.
   const { documentElement: root, body } = page
-  if (host.parentNode === root && host.compareDocumentPosition(body) & host.DOCUMENT_POSITION_PRECEDING) root.insertBefore(host, body)
+  if (host.parentNode === root && host.compareDocumentPosition(body) & host.DOCUMENT_POSITION_PRECEDING)
+    root.insertBefore(host, body)
   const pushed = pushes ? pushDown(page, view, height) : undefined
   if (pushed === null) lies()
   const came = view.scrollY

@@ -3,7 +3,8 @@
 const GAP = 10
 const OVER = '[data-intavo-touchpoint=card],[data-intavo-touchpoint=bar]'
 
-const inside = (host: Element, selector: string): HTMLElement | null => host.shadowRoot?.querySelector<HTMLElement>(selector) ?? null
+const inside = (host: Element, selector: string): HTMLElement | null =>
+  host.shadowRoot?.querySelector<HTMLElement>(selector) ?? null
 const meets = (one: DOMRect, other: DOMRect): boolean =>
   one.left < other.right && other.left < one.right && one.top < other.bottom && other.top < one.bottom
 
@@ -19,14 +20,17 @@ export function footOf(page: Document): number {
     for (let one: Element | null = found; one; one = one.parentElement) {
       const box = one.getBoundingClientRect()
       const stays = view.getComputedStyle(one).position === 'fixed'
-      if (stays && box.width >= wide * LEAST_WIDE && box.height <= tall * MOST_TALL && box.bottom >= tall - 2) return tall - box.top
+      if (stays && box.width >= wide * LEAST_WIDE && box.height <= tall * MOST_TALL && box.bottom >= tall - 2)
+        return tall - box.top
     }
   }
   return 0
 }
 
 const close = (one: DOMRect): { x: number; y: number }[] =>
-  [0.1, 0.5, 0.9].flatMap((x) => [0.1, 0.5, 0.9].map((y) => ({ x: one.left + x * one.width, y: one.top + y * one.height })))
+  [0.1, 0.5, 0.9].flatMap((x) =>
+    [0.1, 0.5, 0.9].map((y) => ({ x: one.left + x * one.width, y: one.top + y * one.height })),
+  )
 
 /** A button of the page's own that stays where ours would stand. */
 function theirs(page: Document, face: DOMRect): DOMRect | undefined {
@@ -61,9 +65,13 @@ function clearOfBars(cards: HTMLElement[]): void {
 export function arrange(page: Document): void {
   const corners = new Map<string, number>()
   const faces: DOMRect[] = []
-  const strips = [...page.querySelectorAll('[data-intavo-touchpoint=button]')].map((host) => inside(host, '.strip')?.offsetHeight ?? 0)
+  const strips = [...page.querySelectorAll('[data-intavo-touchpoint=button]')].map(
+    (host) => inside(host, '.strip')?.offsetHeight ?? 0,
+  )
   const foot = footOf(page) + Math.max(0, ...strips)
-  const cards = [...page.querySelectorAll<HTMLElement>(OVER)].filter((one) => !one.inert).flatMap((one) => inside(one, '.card') ?? [])
+  const cards = [...page.querySelectorAll<HTMLElement>(OVER)]
+    .filter((one) => !one.inert)
+    .flatMap((one) => inside(one, '.card') ?? [])
   clearOfBars(cards)
   for (const host of page.querySelectorAll('[data-intavo-touchpoint=button]')) {
     const dock = inside(host, '.dock')
@@ -93,7 +101,8 @@ export function arrange(page: Document): void {
     const open = !inside(host, '.card')?.hidden
     dock.style.zIndex = open ? '2147483001' : ''
     const box = face.getBoundingClientRect()
-    const hidden = !open && cards.some((one) => one.dataset.stance !== 'bar' && meets(box, one.getBoundingClientRect()))
+    const hidden =
+      !open && cards.some((one) => one.dataset.stance !== 'bar' && meets(box, one.getBoundingClientRect()))
     dock.style.visibility = hidden ? 'hidden' : ''
   }
 }

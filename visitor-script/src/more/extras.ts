@@ -3,8 +3,15 @@ import type { Entry } from '../plan'
 import type { Extras } from '../render/types'
 import type { World } from '../shown'
 
-/** What some parts need besides their document; `code`: the code that stands where nothing has to be sent for it. */
-export async function extras({ net, visit, store }: World, { id, revision }: Entry, code: boolean): Promise<Extras> {
+/**
+ * What some parts need besides their document; `code`: the code that stands where nothing has to be sent for
+ * it.
+ */
+export async function extras(
+  { net, visit, store }: World,
+  { id, revision }: Entry,
+  code: boolean,
+): Promise<Extras> {
   const body = { touchpoint: id, revision, visitor: visit.secret ? null : store.read().id, code }
   const answer = await net.post('more', written(body))
   return answer.ok ? ((await answer.json()) as Extras) : {}

@@ -12,7 +12,11 @@ export function onTheFace(drawing: Drawing, label: string): (Node | string)[] {
   const { page: doc, around } = drawing
   const { face } = drawing.document
   const drawn = face.picture
-    ? el(doc, 'img', { class: face.fills ? 'fills' : '', src: pictureUrl(around.base, face.picture, 480), alt: '' })
+    ? el(doc, 'img', {
+        class: face.fills ? 'fills' : '',
+        src: pictureUrl(around.base, face.picture, 480),
+        alt: '',
+      })
     : sign(doc, face.sign)
   return [drawn, el(doc, 'span', {}, label)].filter((one) => one !== null)
 }
@@ -48,17 +52,32 @@ export function stack(drawing: Drawing, face: HTMLElement): HTMLElement {
 /** On phones: two to four ways along the foot. */
 export function strip(drawing: Drawing): HTMLElement {
   const { page: doc } = drawing
-  return el(doc, 'ul', { class: 'strip' }, ...signs(drawing, offered(drawing), true).slice(0, MOST_IN_A_STRIP))
+  return el(
+    doc,
+    'ul',
+    { class: 'strip' },
+    ...signs(drawing, offered(drawing), true).slice(0, MOST_IN_A_STRIP),
+  )
 }
 
-/** A greeting beside the button after some seconds, once a visit; it can be closed, and a click on it opens. */
+/**
+ * A greeting beside the button after some seconds, once a visit; it can be closed, and a click on it opens.
+ */
 export function greet(drawing: Drawing, open: () => void): HTMLElement | null {
   const { page: doc, around } = drawing
   const { greeting } = drawing.document.face
   if (!greeting) return null
   const words = el(doc, 'button', { class: 'words', type: 'button' }, el(doc, 'span', {}, greeting.text))
-  if (greeting.picture) words.prepend(el(doc, 'img', { class: 'who', src: pictureUrl(around.base, greeting.picture, 480), alt: '' }))
-  const close = el(doc, 'button', { class: 'shut', type: 'button', 'aria-label': say(drawing, 'close_greeting') }, '×')
+  if (greeting.picture)
+    words.prepend(
+      el(doc, 'img', { class: 'who', src: pictureUrl(around.base, greeting.picture, 480), alt: '' }),
+    )
+  const close = el(
+    doc,
+    'button',
+    { class: 'shut', type: 'button', 'aria-label': say(drawing, 'close_greeting') },
+    '×',
+  )
   const made = el(doc, 'div', { class: 'greet', role: 'status' }, words, close)
   made.hidden = drawing.mode !== 'stage'
   const away = (): void => {
@@ -90,7 +109,10 @@ function nudged({ around }: Drawing): number {
   return around.now() - last < VISIT ? often : 0
 }
 
-/** The button moves a little while nothing of it is open; twice a visit, and the style moves nothing for those who want none. */
+/**
+ * The button moves a little while nothing of it is open; twice a visit, and the style moves nothing for those
+ * who want none.
+ */
 export function nudge(drawing: Drawing, face: HTMLElement): void {
   const { around, root } = drawing
   const { nudge: after } = drawing.document.face
@@ -100,7 +122,9 @@ export function nudge(drawing: Drawing, face: HTMLElement): void {
   const move = (): void => {
     const often = nudged(drawing)
     if (!face.isConnected || often >= MOST_NUDGES) return
-    const open = root.querySelector('.dock>.card:not([hidden]),.dock>.greet:not([hidden]),.dock>.stack:not([hidden])')
+    const open = root.querySelector(
+      '.dock>.card:not([hidden]),.dock>.greet:not([hidden]),.dock>.stack:not([hidden])',
+    )
     if (!open) {
       face.classList.remove('nudged')
       requestAnimationFrame(() => face.classList.add('nudged'))

@@ -27,7 +27,9 @@ export const choice: Maker<'field'> = (drawing, part) => {
 /** Any of several; kept as lines. */
 export const several: Maker<'field'> = (drawing, part) => {
   const { page: doc } = drawing
-  const ticks = part.options.map((one) => el(doc, 'input', { type: 'checkbox', value: one.value, name: part.name }))
+  const ticks = part.options.map((one) =>
+    el(doc, 'input', { type: 'checkbox', value: one.value, name: part.name }),
+  )
   const rows = ticks.map((tick, at) => {
     const one = part.options[at]
     return el(doc, 'label', { class: 'option' }, tick, el(doc, 'span', {}, one?.label || one?.value || ''))
@@ -43,10 +45,15 @@ export const several: Maker<'field'> = (drawing, part) => {
       name: part.name,
       consent: false,
       focus: first,
-      read: () => ticks.filter((tick) => tick.checked).map((tick) => tick.value).join('\n'),
-      write: (value) => ticks.forEach((tick) => (tick.checked = String(value).split('\n').includes(tick.value))),
+      read: () =>
+        ticks
+          .filter((tick) => tick.checked)
+          .map((tick) => tick.value)
+          .join('\n'),
+      write: (value) =>
+        ticks.forEach((tick) => (tick.checked = String(value).split('\n').includes(tick.value))),
     },
-  } // prettier-ignore
+  }
 }
 
 /** A time for a call: the day, then the times of that day. */
@@ -54,7 +61,10 @@ export const slot: Maker<'field'> = (drawing, part) => {
   const { page: doc } = drawing
   const id = `f-${part.id}`
   const day = el(doc, 'select', { id, 'aria-label': say(drawing, 'day', { label: part.label }) })
-  const time = el(doc, 'select', { 'aria-label': say(drawing, 'time', { label: part.label }), name: part.name })
+  const time = el(doc, 'select', {
+    'aria-label': say(drawing, 'time', { label: part.label }),
+    name: part.name,
+  })
   if (part.required) time.setAttribute('aria-required', 'true')
   const error = errorFor(doc, id)
   const row = el(doc, 'div', { class: 'row' }, day, time)

@@ -11,7 +11,9 @@ it.each(CASES)('$name', ({ parts, answers, next }) => {
 })
 
 it('finds the step that a field stands in', () => {
-  const document = { steps: [step(SCORE), { ...step({ kind: 'field', name: 'email' }), id: 'reach' }] } as unknown as SeenDocument
+  const document = {
+    steps: [step(SCORE), { ...step({ kind: 'field', name: 'email' }), id: 'reach' }],
+  } as unknown as SeenDocument
   expect(stepOf(document, 'email')).toBe('reach')
   expect(stepOf(document, 'phone')).toBeUndefined()
 })

@@ -4,7 +4,9 @@ import type { Part, SeenDocument, Step } from '../render/types'
 function chosen(part: Part, answers: Record<string, string>): string | null {
   if (part.kind === 'score') {
     const given = answers[part.name] ?? ''
-    const band = /^\d+$/.test(given) ? part.bands.find((one) => one.least <= Number(given) && Number(given) <= one.most) : undefined
+    const band = /^\d+$/.test(given)
+      ? part.bands.find((one) => one.least <= Number(given) && Number(given) <= one.most)
+      : undefined
     return band?.next ?? null
   }
   if (part.kind !== 'question' && part.kind !== 'field') return null
@@ -18,7 +20,12 @@ export function nextStep(step: Step, answers: Record<string, string>): string | 
     if (found) return found
   }
   for (const part of step.parts) {
-    if (part.kind === 'button' && !part.hidden && (part.does.action === 'send' || part.does.action === 'step')) return part.does.next
+    if (
+      part.kind === 'button' &&
+      !part.hidden &&
+      (part.does.action === 'send' || part.does.action === 'step')
+    )
+      return part.does.next
   }
   return null
 }

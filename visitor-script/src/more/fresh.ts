@@ -9,7 +9,10 @@ export function freshFrom(one: App): void {
   askedAt = performance.now()
 }
 
-/** What is known of the ways to reach the business is asked for again where it is over a minute old; says if it was. */
+/**
+ * What is known of the ways to reach the business is asked for again where it is over a minute old; says if
+ * it was.
+ */
 export async function refreshed(): Promise<boolean> {
   if (!app || performance.now() - askedAt < OLD) return false
   askedAt = performance.now()

@@ -16,9 +16,13 @@ type Base = typeof Drawing
 const PLACED = ['above', 'beside', 'behind']
 
 /** What a drawing was told besides its document. */
-export const extrasOf = (drawing: Drawing): Promise<Extras> => (drawing as Drawing & { extras: Promise<Extras> }).extras
+export const extrasOf = (drawing: Drawing): Promise<Extras> =>
+  (drawing as Drawing & { extras: Promise<Extras> }).extras
 
-/** Everything that the loader's own drawing leaves out: steps, pictures around, buttons that unfold, codes, going by itself. */
+/**
+ * Everything that the loader's own drawing leaves out: steps, pictures around, buttons that unfold, codes,
+ * going by itself.
+ */
 export const full = (Base: Base): Base =>
   class Full extends Base {
     declare code: string | null
@@ -43,7 +47,8 @@ export const full = (Base: Base): Base =>
 
     private asks(): boolean {
       const parts = this.document.steps.flatMap((step) => step.parts)
-      const wanted = (part: Part) => part.kind === 'hours' || part.kind === 'questions' || (part.kind === 'field' && part.input === 'slot')
+      const wanted = (part: Part) =>
+        part.kind === 'hours' || part.kind === 'questions' || (part.kind === 'field' && part.input === 'slot')
       return this.mode === 'stage' || this.showsCode() || parts.some(wanted)
     }
 
@@ -74,16 +79,31 @@ export const full = (Base: Base): Base =>
       const words = onTheFace(this, label)
       if (face.does) this.face = button(this, face.does, 'button face', ...words)
       else {
-        this.face = el(this.page, 'button', { class: 'button face', type: 'button', 'aria-expanded': 'false' }, ...words)
+        this.face = el(
+          this.page,
+          'button',
+          { class: 'button face', type: 'button', 'aria-expanded': 'false' },
+          ...words,
+        )
         if (face.opens === 'step') this.face.addEventListener('click', () => this.unfold(card.hidden))
       }
       shaped(this, this.face)
       card.hidden = this.mode !== 'stage' || !!face.does || face.opens === 'signs'
       this.face.hidden = !!face.does && gone(this, face.does)
-      const greeting = greet(this, () => (face.opens === 'step' && !face.does ? this.unfold(true) : this.face?.click()))
+      const greeting = greet(this, () =>
+        face.opens === 'step' && !face.does ? this.unfold(true) : this.face?.click(),
+      )
       const above = face.opens === 'signs' && !face.does ? [stack(this, this.face)] : []
       nudge(this, this.face)
-      const made = el(this.page, 'div', { class: 'dock' }, this.face, ...above, ...(greeting ? [greeting] : []), card)
+      const made = el(
+        this.page,
+        'div',
+        { class: 'dock' },
+        this.face,
+        ...above,
+        ...(greeting ? [greeting] : []),
+        card,
+      )
       if (face.strip) {
         this.root.append(strip(this))
         made.classList.add('with-strip')
@@ -126,7 +146,8 @@ export const full = (Base: Base): Base =>
 
     override stand(): void {
       super.stand()
-      if (this.bar) this.held.push(standBar(this.page, this.host, this.card, this.look, () => this.liesOver()))
+      if (this.bar)
+        this.held.push(standBar(this.page, this.host, this.card, this.look, () => this.liesOver()))
     }
 
     override show(parent: Element): void {
@@ -143,7 +164,8 @@ export const full = (Base: Base): Base =>
         this.undo.push(() => sizes.disconnect())
       }
       if (this.mode === 'live') this.goByItself()
-      if (['button', 'card', 'bar'].includes(this.document.stance) && this.mode === 'live') keepArranged(this.page)
+      if (['button', 'card', 'bar'].includes(this.document.stance) && this.mode === 'live')
+        keepArranged(this.page)
     }
 
     /** Gone after its seconds, but not while somebody is in it. */
@@ -194,7 +216,8 @@ export const full = (Base: Base): Base =>
       for (const one of made) {
         one.classList.toggle('at-start', cross.place === 'start')
         this.card.classList.toggle('starts', cross.place === 'start')
-        // Words beside it keep clear of it, however wide its own word is; under a picture they have the whole line.
+        // Words beside it keep clear of it, however wide its own word is; under a picture they have the whole
+        // line.
         const sizes = new this.view.ResizeObserver(() => {
           const above = this.card.querySelector<HTMLElement>('.above')
           const beside = (above?.offsetHeight ?? 0) < one.offsetTop + one.offsetHeight
@@ -225,7 +248,9 @@ export const full = (Base: Base): Base =>
       const found = steps.slice(0, 1)
       for (const one of found) {
         const said = written(one)
-        found.push(...steps.filter((other) => !found.includes(other) && said.includes(`"next":"${other.id}"`)))
+        found.push(
+          ...steps.filter((other) => !found.includes(other) && said.includes(`"next":"${other.id}"`)),
+        )
       }
       return steps.filter((one) => found.includes(one))
     }
@@ -251,7 +276,8 @@ export const full = (Base: Base): Base =>
     private goTo(spot: string): void {
       this.leave()
       const behavior = this.view.matchMedia('(prefers-reduced-motion:reduce)').matches ? 'auto' : 'smooth'
-      if (spot === 'top' || spot === 'bottom') this.view.scrollTo({ top: spot === 'top' ? 0 : this.page.body.scrollHeight, behavior })
+      if (spot === 'top' || spot === 'bottom')
+        this.view.scrollTo({ top: spot === 'top' ? 0 : this.page.body.scrollHeight, behavior })
       else this.page.getElementById(spot)?.scrollIntoView({ behavior })
     }
 
@@ -317,8 +343,12 @@ export const full = (Base: Base): Base =>
     }
 
     protected override mend(errors: Wrong[]): void {
-      const elsewhere = errors.map((one) => stepOf(this.document, one.field.split('.').pop() ?? '')).find(Boolean)
-      const here = this.made.some(({ control }) => control && errors.some((one) => one.field.endsWith(`.${control.name}`)))
+      const elsewhere = errors
+        .map((one) => stepOf(this.document, one.field.split('.').pop() ?? ''))
+        .find(Boolean)
+      const here = this.made.some(
+        ({ control }) => control && errors.some((one) => one.field.endsWith(`.${control.name}`)),
+      )
       if (elsewhere && !here && elsewhere !== this.step.id) this.draw(elsewhere)
       super.mend(errors)
     }

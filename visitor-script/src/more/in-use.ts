@@ -3,7 +3,9 @@ export const LIVELY = 120_000
 
 const timers = new WeakMap<HTMLElement, number>()
 
-/** Marks what a visitor is at. Nothing interrupts them there: the plan names the mark among what goes first. */
+/**
+ * Marks what a visitor is at. Nothing interrupts them there: the plan names the mark among what goes first.
+ */
 export function inUse(host: HTMLElement, is = true): void {
   clearTimeout(timers.get(host))
   host.toggleAttribute('data-intavo-in-use', is)

@@ -3,7 +3,9 @@ import type { Made, Wrong } from '../render/types'
 
 const watched = new WeakSet<Element>()
 
-/** Shows beside each field what is wrong with it; says whether any of them stands in the step that is shown. */
+/**
+ * Shows beside each field what is wrong with it; says whether any of them stands in the step that is shown.
+ */
 export function mend(drawing: Drawing, errors: Wrong[]): boolean {
   let first: HTMLElement | undefined
   for (const { control, error } of drawing.made) {

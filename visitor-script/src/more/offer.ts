@@ -8,7 +8,12 @@ export function offer(shown: Shown, email: string): void {
   const parts = shown.entry.document.steps.flatMap((step) => step.parts)
   const field = parts.find((part) => part.kind === 'field' && part.input === 'email')
   const name = field?.kind === 'field' ? field.name : 'email'
-  const take = el(drawing.page, 'button', { class: 'button plain', type: 'button' }, say(drawing, 'use', { email }))
+  const take = el(
+    drawing.page,
+    'button',
+    { class: 'button plain', type: 'button' },
+    say(drawing, 'use', { email }),
+  )
   take.addEventListener('click', () => {
     take.setAttribute('aria-disabled', 'true')
     const values = { ...last.values, answers: { ...last.values.answers, [name]: email } }

@@ -15,7 +15,9 @@ function types(value: unknown): string[] {
 
 /** The names in a breadcrumb, without the last, which is the page itself. */
 function trail({ itemListElement }: { itemListElement?: unknown }): string[] {
-  const items = Array.isArray(itemListElement) ? (itemListElement as { name?: string; item?: { name?: string } }[]) : []
+  const items = Array.isArray(itemListElement)
+    ? (itemListElement as { name?: string; item?: { name?: string } }[])
+    : []
   return items.slice(0, -1).map((one) => one.name ?? one.item?.name ?? '')
 }
 
@@ -31,10 +33,15 @@ export function readPage(wants: Wants): { kinds: string[]; signed_in: boolean } 
   const items = texts('[itemscope][itemtype]', 'itemtype').map((one) => one.split('/').pop() ?? '')
   const said = [
     ...texts('[data-intavo-page]', 'data-intavo-page'),
-    ...texts('meta[property="article:section"],meta[property="article:tag"],meta[property="og:type"]', 'content'),
+    ...texts(
+      'meta[property="article:section"],meta[property="article:tag"],meta[property="og:type"]',
+      'content',
+    ),
     ...data,
     ...items,
   ]
-  const kinds = wants.kinds ? [...new Set(said.map((one) => one.trim().toLowerCase()))].filter(Boolean).slice(0, 20) : []
+  const kinds = wants.kinds
+    ? [...new Set(said.map((one) => one.trim().toLowerCase()))].filter(Boolean).slice(0, 20)
+    : []
   return { kinds, signed_in: !!wants.signed_in && document.querySelector(wants.signed_in) !== null }
 }

@@ -34,7 +34,13 @@ function drawing(extras: Extras = {}, now = NOW): Drawing {
     clicked: (does: unknown) => said.push(does),
   } as unknown as Drawing
 }
-const base = { id: 'p1', on: ['desktop', 'phone'] as ('desktop' | 'phone')[], hidden: false, row: null, share: 100 }
+const base = {
+  id: 'p1',
+  on: ['desktop', 'phone'] as ('desktop' | 'phone')[],
+  hidden: false,
+  row: null,
+  share: 100,
+}
 const words = (element: HTMLElement): string => element.textContent?.replace(/\s+/g, ' ').trim() ?? ''
 const settled = () => new Promise((done) => setTimeout(done))
 
@@ -106,7 +112,13 @@ it('a choice of a question is told by its value', () => {
     { value: 'calm', label: 'Calm water', next: 'a' },
     { value: 'wild', label: '', next: null },
   ]
-  const { element } = question(drawing(), { ...base, kind: 'question', name: 'water', text: 'Which?', options } as PartOf<'question'>)
+  const { element } = question(drawing(), {
+    ...base,
+    kind: 'question',
+    name: 'water',
+    text: 'Which?',
+    options,
+  } as PartOf<'question'>)
   const buttons = element.querySelectorAll('button')
   expect([...buttons].map((one) => one.textContent)).toEqual(['Calm water', 'wild'])
   buttons[1]?.click()
@@ -132,7 +144,13 @@ it('a score goes from its least to its most, and the one that was given is marke
   expect([...radios].map((one) => one.textContent)).toEqual(['1', '2', '3', '4', '5'])
   radios[3]?.click()
   expect(control?.read()).toBe('4')
-  expect([...radios].map((one) => one.getAttribute('aria-checked'))).toEqual(['false', 'false', 'false', 'true', 'false'])
+  expect([...radios].map((one) => one.getAttribute('aria-checked'))).toEqual([
+    'false',
+    'false',
+    'false',
+    'true',
+    'false',
+  ])
   control?.write('2')
   expect(element.querySelector('[aria-checked=true]')?.textContent).toBe('2')
 })
@@ -187,13 +205,22 @@ it.each([
   [{ now: true, week: false }, { ...WEEK, open: false, says: 'Closed just now' }, 'Closed just now'],
   [{ now: false, week: false }, WEEK, ''],
 ])('hours say what they are asked to: %j', async (asked, found, told) => {
-  const { element } = hours(drawing({ hours: found }), { ...base, kind: 'hours', ...asked } as PartOf<'hours'>)
+  const { element } = hours(drawing({ hours: found }), {
+    ...base,
+    kind: 'hours',
+    ...asked,
+  } as PartOf<'hours'>)
   await settled()
   expect(words(element)).toBe(told)
 })
 
 const ASKED = [
-  { id: 1, group: 'Hire', question: 'Dogs?', answer: '<p>In a double.</p><img src="/m/as_1/960.webp" alt="">' },
+  {
+    id: 1,
+    group: 'Hire',
+    question: 'Dogs?',
+    answer: '<p>In a double.</p><img src="/m/as_1/960.webp" alt="">',
+  },
   { id: 2, group: 'Hire', question: 'Children?', answer: '<p>With a jacket.</p>' },
   { id: 3, group: 'Trips', question: 'Rain?', answer: '<p>We go.</p>' },
 ]
@@ -246,9 +273,18 @@ it('links lead to pages or do what a click does', () => {
   ]
   // Where the page says that its own addresses begin is nothing to ours.
   document.head.innerHTML = '<base href="https://elsewhere.example/" />'
-  const { element } = links(drawing(), { ...base, kind: 'links', columns: 2, items } as unknown as PartOf<'links'>)
+  const { element } = links(drawing(), {
+    ...base,
+    kind: 'links',
+    columns: 2,
+    items,
+  } as unknown as PartOf<'links'>)
   const anchor = element.querySelector('a')
-  expect([anchor?.getAttribute('href'), anchor?.target, anchor?.rel]).toEqual(['http://localhost:3000/', '_blank', 'noopener'])
+  expect([anchor?.getAttribute('href'), anchor?.target, anchor?.rel]).toEqual([
+    'http://localhost:3000/',
+    '_blank',
+    'noopener',
+  ])
   document.head.innerHTML = ''
   element.querySelector('button')?.click()
   expect(said).toEqual([expect.objectContaining({ spot: 'top' })])
@@ -256,7 +292,9 @@ it('links lead to pages or do what a click does', () => {
 
 it('sharing copies the link and counts as the goal', async () => {
   const written: string[] = []
-  vi.stubGlobal('navigator', { clipboard: { writeText: (text: string) => (written.push(text), Promise.resolve()) } })
+  vi.stubGlobal('navigator', {
+    clipboard: { writeText: (text: string) => (written.push(text), Promise.resolve()) },
+  })
   const { element } = share(drawing(), {
     ...base,
     kind: 'share',
@@ -272,7 +310,13 @@ it('sharing copies the link and counts as the goal', async () => {
 })
 
 it('foreign markup stands in a sandboxed frame without the page’s origin', () => {
-  const { element } = markup(drawing(), { ...base, kind: 'markup', html: '<b>x</b>', height: 90, description: 'A map' } as PartOf<'markup'>)
+  const { element } = markup(drawing(), {
+    ...base,
+    kind: 'markup',
+    html: '<b>x</b>',
+    height: 90,
+    description: 'A map',
+  } as PartOf<'markup'>)
   const frame = element.querySelector('iframe')
   expect(frame?.getAttribute('sandbox')).not.toContain('allow-same-origin')
   expect([frame?.title, frame?.getAttribute('height')]).toEqual(['A map', '90'])

@@ -24,10 +24,18 @@ export function code(drawing: Drawing, part: PartOf<'code'>): Made {
   const output = el(doc, 'output', {}, (drawing as Drawing & { code: string | null }).code ?? '')
   const copy = el(doc, 'button', { class: 'button plain', type: 'button' }, say(drawing, 'copy'))
   copy.addEventListener('click', () => {
-    void navigator.clipboard?.writeText(output.textContent ?? '').then(() => (copy.textContent = say(drawing, 'copied')))
+    void navigator.clipboard
+      ?.writeText(output.textContent ?? '')
+      .then(() => (copy.textContent = say(drawing, 'copied')))
   })
   const box = el(doc, 'div', { class: 'code' }, output, copy)
-  const made = el(doc, 'div', { 'data-code': '' }, el(doc, 'span', { 'data-words': 'label' }, part.label), box)
+  const made = el(
+    doc,
+    'div',
+    { 'data-code': '' },
+    el(doc, 'span', { 'data-words': 'label' }, part.label),
+    box,
+  )
   made.hidden = !(drawing as Drawing & { code: string | null }).code
   return { element: made }
 }

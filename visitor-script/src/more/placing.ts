@@ -41,14 +41,19 @@ function bringBack(entry: Entry, host: Element): void {
   if (host.isConnected) broughtBack.set(host, times + 1)
 }
 
-/** Every slot of the page that nothing of ours stands in; what no plan was asked for yet is asked for at once, together. */
+/**
+ * Every slot of the page that nothing of ours stands in; what no plan was asked for yet is asked for at once,
+ * together.
+ */
 async function fillSlots(app: App): Promise<void> {
   const known = (slug: string): Entry | undefined => app.entries.find((one) => one.slug === slug)
   const wanted = slots()
   const unknown = wanted.filter((slug) => !known(slug) && !app.asked.includes(slug))
   if (unknown[0]) {
     const plan = await app.ask(unknown[0])
-    app.entries.push(...(plan?.touchpoints ?? []).filter((one) => wanted.includes(one.slug) && !known(one.slug)))
+    app.entries.push(
+      ...(plan?.touchpoints ?? []).filter((one) => wanted.includes(one.slug) && !known(one.slug)),
+    )
   }
   for (const slot of document.querySelectorAll<HTMLElement>('[data-intavo]')) {
     const entry = known(slot.dataset.intavo ?? '')
@@ -72,13 +77,18 @@ export async function inSlot(app: App, slug: string, place: Element): Promise<vo
   if (form) keepTyped(app, entry, form)
   const at = document.activeElement?.getAttribute('name')
   await fill(app, entry, place)
-  if (at) place.lastElementChild?.shadowRoot?.querySelector<HTMLElement>(`[name="${CSS.escape(at)}"]`)?.focus()
+  if (at)
+    place.lastElementChild?.shadowRoot?.querySelector<HTMLElement>(`[name="${CSS.escape(at)}"]`)?.focus()
 }
 
 /** What has been filled in of the plain form, before ours came, stands in ours. */
 function keepTyped(app: App, entry: Entry, form: HTMLFormElement): void {
   const given = new FormData(form)
-  const typed = { step: String(given.get('step')), answers: {} as Record<string, string>, consents: {} as Record<string, boolean> }
+  const typed = {
+    step: String(given.get('step')),
+    answers: {} as Record<string, string>,
+    consents: {} as Record<string, boolean>,
+  }
   for (const part of entry.document.steps.flatMap((step) => step.parts)) {
     if (!('name' in part) || !given.has(part.name)) continue
     if (part.kind === 'consent') typed.consents[part.name] = true

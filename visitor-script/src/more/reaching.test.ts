@@ -14,10 +14,20 @@ const base = { id: 'p1', on: ['desktop', 'phone'], hidden: false, row: null, sha
 function drawing(ways: Ways) {
   const actions = { clicked: vi.fn(), goal: vi.fn() }
   const around = { base: 'https://in.example', ways: () => ways, entry: { id: 'tp_1', revision: 1 } }
-  return { drawing: { page: document, mode: 'live', words: WORDS, actions, around } as unknown as Drawing, actions }
+  return {
+    drawing: { page: document, mode: 'live', words: WORDS, actions, around } as unknown as Drawing,
+    actions,
+  }
 }
 const part = (more: object = {}) =>
-  ({ ...base, kind: 'channels', channels: 'all', as: 'rows', people: true, ...more }) as unknown as PartOf<'channels'>
+  ({
+    ...base,
+    kind: 'channels',
+    channels: 'all',
+    as: 'rows',
+    people: true,
+    ...more,
+  }) as unknown as PartOf<'channels'>
 
 it('the ways stand in the owner’s order, without those that are hidden, and a click is told with its channel', () => {
   const { drawing: it, actions } = drawing({
@@ -62,7 +72,10 @@ it('those behind it are chosen, and who is away is shown so', () => {
   const face = element.querySelector('button')
   face?.click()
   expect(face?.getAttribute('aria-expanded')).toBe('true')
-  expect([...element.querySelectorAll('.person')].map((one) => one.textContent)).toEqual(['JJorytrips', 'SSableaway just now'])
+  expect([...element.querySelectorAll('.person')].map((one) => one.textContent)).toEqual([
+    'JJorytrips',
+    'SSableaway just now',
+  ])
   expect(element.querySelector('.person.away')?.getAttribute('href')).toBe(WAY.href)
 })
 
@@ -77,7 +90,13 @@ it('their own words are asked for first and stand in the link, whatever they are
 
 it('a button to a channel that is hidden is not there', () => {
   const does = { action: 'channel', channel: 'ch_1', href: '', tab: 'same', goal: false }
-  const button = { ...base, kind: 'button', label: 'Call', style: 'main', does } as unknown as PartOf<'button'>
+  const button = {
+    ...base,
+    kind: 'button',
+    label: 'Call',
+    style: 'main',
+    does,
+  } as unknown as PartOf<'button'>
   expect(buttonPart(drawing({ ch_1: { ...WAY, hidden: true } }).drawing, button).element.hidden).toBe(true)
   expect(buttonPart(drawing({}).drawing, button).element.hidden).toBe(true)
   expect(buttonPart(drawing({ ch_1: WAY }).drawing, button).element.getAttribute('href')).toBe(WAY.href)

@@ -30,9 +30,17 @@ const took = (drawing: Drawing, id: string, way: Way, event: Event): void => {
 /** The link of a way; in a tab of its own where it leads to a page and the owner wants that. */
 type To = { href: string; by?: Record<string, string> | undefined }
 
-function link(drawing: Drawing, id: string, way: Way, to: To, className: string, ...inside: (Node | string)[]): HTMLElement {
+function link(
+  drawing: Drawing,
+  id: string,
+  way: Way,
+  to: To,
+  className: string,
+  ...inside: (Node | string)[]
+): HTMLElement {
   const own = to.by?.[drawing.around.entry.id] || to.href
-  const tab: Record<string, string> = way.opens !== 'same' && /^https?:/.test(own) ? { target: '_blank', rel: 'noopener' } : {}
+  const tab: Record<string, string> =
+    way.opens !== 'same' && /^https?:/.test(own) ? { target: '_blank', rel: 'noopener' } : {}
   const made = el(drawing.page, 'a', { class: className, href: own, ...tab }, ...inside)
   made.addEventListener('click', (event) => took(drawing, id, way, event))
   return made
@@ -41,10 +49,18 @@ function link(drawing: Drawing, id: string, way: Way, to: To, className: string,
 /** Asks for the visitor's own words first; they see them, and then they go. */
 function asking(drawing: Drawing, id: string, way: Way): HTMLElement {
   const { page: doc } = drawing
-  const box = el(doc, 'textarea', { rows: '3', maxlength: '1000', 'aria-label': say(drawing, 'say_to', { label: way.label }) })
+  const box = el(doc, 'textarea', {
+    rows: '3',
+    maxlength: '1000',
+    'aria-label': say(drawing, 'say_to', { label: way.label }),
+  })
   box.value = way.text ?? ''
   const go = link(drawing, id, way, way, 'button', say(drawing, 'go_on', { label: way.label }))
-  const aim = (): void => go.setAttribute('href', (way.asks ?? way.href).replace('intavo-words', encodeURIComponent(box.value.trim())))
+  const aim = (): void =>
+    go.setAttribute(
+      'href',
+      (way.asks ?? way.href).replace('intavo-words', encodeURIComponent(box.value.trim())),
+    )
   box.addEventListener('input', aim)
   aim()
   return el(doc, 'div', { class: 'asking' }, box, go)
@@ -64,7 +80,15 @@ function people(drawing: Drawing, id: string, way: Way): HTMLElement {
       el(doc, 'b', {}, one.name),
       el(doc, 'small', {}, one.reachable ? one.words : say(drawing, 'away')),
     )
-    const row = link(drawing, id, way, one.href ? one : way, one.reachable ? 'person' : 'person away', face, words)
+    const row = link(
+      drawing,
+      id,
+      way,
+      one.href ? one : way,
+      one.reachable ? 'person' : 'person away',
+      face,
+      words,
+    )
     return el(doc, 'li', {}, row)
   })
   return el(doc, 'ul', { class: 'people' }, ...rows)
@@ -105,7 +129,9 @@ function one(drawing: Drawing, id: string, way: Way, as: string, withPeople: boo
 function shown(drawing: Drawing, wanted: string[] | 'all'): [string, Way][] {
   const ways = drawing.around.ways() ?? {}
   const ids = wanted === 'all' ? Object.keys(ways) : wanted
-  return ids.flatMap((id) => (ways[id] && !ways[id].hidden && ways[id].href ? [[id, ways[id]] as [string, Way]] : []))
+  return ids.flatMap((id) =>
+    ways[id] && !ways[id].hidden && ways[id].href ? [[id, ways[id]] as [string, Way]] : [],
+  )
 }
 
 /** Round signs, or (in a strip) signs with their words below. */
@@ -118,7 +144,8 @@ export const channels: Maker<'channels'> = (drawing, part) => {
   const found = shown(drawing, part.channels as string[] | 'all')
   const rows = found.map(([id, way]) => one(drawing, id, way, part.as, part.people))
   const made = el(doc, 'ul', { class: `ways ${part.as}` }, ...rows)
-  if (!rows.length && drawing.mode === 'stage') made.append(el(doc, 'li', { class: 'quiet' }, 'Your ways to reach you stand here.'))
+  if (!rows.length && drawing.mode === 'stage')
+    made.append(el(doc, 'li', { class: 'quiet' }, 'Your ways to reach you stand here.'))
   return { element: made }
 }
 
@@ -129,15 +156,27 @@ export const gone = (drawing: Drawing, does: Does): boolean => {
 }
 
 /** A button of any kind; one that goes to a channel is that channel's link, with what is said beside it. */
-export function button(drawing: Drawing, does: Does, className: string, ...words: (Node | string)[]): HTMLElement {
+export function button(
+  drawing: Drawing,
+  does: Does,
+  className: string,
+  ...words: (Node | string)[]
+): HTMLElement {
   const way = does.action === 'channel' ? wayOf(drawing, does.channel) : undefined
-  return way ? link(drawing, does.channel, way, way, className, ...words) : clickable(drawing, does, className, ...words)
+  return way
+    ? link(drawing, does.channel, way, way, className, ...words)
+    : clickable(drawing, does, className, ...words)
 }
 
 export const buttonPart: Maker<'button'> = (drawing, part) => {
   const { page: doc } = drawing
   const plain = part.style === 'plain' || part.does.action === 'close'
-  const made = button(drawing, part.does, plain ? 'button plain' : 'button', el(doc, 'span', { 'data-words': 'label' }, part.label))
+  const made = button(
+    drawing,
+    part.does,
+    plain ? 'button plain' : 'button',
+    el(doc, 'span', { 'data-words': 'label' }, part.label),
+  )
   const way = part.does.action === 'channel' ? wayOf(drawing, part.does.channel) : undefined
   if (gone(drawing, part.does)) made.hidden = true
   if (!way?.says || made.hidden) return { element: made }

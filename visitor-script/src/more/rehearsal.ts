@@ -16,7 +16,9 @@ type Told = Pick<Extract<Sent, { kind: 'taken' }>, 'says'> & { given?: string | 
 /** What would come next and be said, had it been sent. */
 async function taken(app: App, { touchpoint, step, revision }: Body): Promise<Sent> {
   const asked = app.net.post('more', written({ touchpoint, revision }))
-  const more = await asked.then((answer) => answer.json() as Promise<Told>).catch((): Told => ({ says: null }))
+  const more = await asked
+    .then((answer) => answer.json() as Promise<Told>)
+    .catch((): Told => ({ says: null }))
   const steps = app.entries.find((one) => one.id === touchpoint)?.document.steps ?? []
   const here = steps.find((one) => one.id === step)
   const button = here?.parts.find((part) => part.kind === 'button' && part.does.action === 'send')
@@ -50,10 +52,16 @@ function mark(): void {
   document.documentElement.append(host)
 }
 
-/** What stands in an address as letters, digits and strokes alone, which any page takes for the name of a place in it. */
+/**
+ * What stands in an address as letters, digits and strokes alone, which any page takes for the name of a
+ * place in it.
+ */
 export const unpacked = (said: string): string => atob(said.replace(/-/g, '+').replace(/_/g, '/'))
 
-/** In a tab that was opened to rehearse, the site behaves as for the visitor of the link, and nothing is counted or kept. */
+/**
+ * In a tab that was opened to rehearse, the site behaves as for the visitor of the link, and nothing is
+ * counted or kept.
+ */
 export function begin(app: App): void {
   if (!app.store.works) return
   const [, before, told] = /^#intavo(?:-as=(.+)|_as_([\w-]+))/.exec(location.hash) ?? []
@@ -65,7 +73,10 @@ export function begin(app: App): void {
   const token = sessionStorage.intavoAs as string | undefined
   if (!token) return
   const { net, store } = app
-  store.read = () => ({ ...fresh(), ...(read(sessionStorage.getItem(MEMORY) ?? '{}') as Partial<Remembered>) })
+  store.read = () => ({
+    ...fresh(),
+    ...(read(sessionStorage.getItem(MEMORY) ?? '{}') as Partial<Remembered>),
+  })
   store.change = (edit) => {
     const memory = store.read()
     edit(memory)

@@ -17,7 +17,8 @@ afterEach(() => {
 
 function page(): void {
   document.body.innerHTML = PAGE
-  for (const one of document.querySelectorAll<HTMLElement>('.btn')) Object.defineProperty(one, 'offsetParent', { value: document.body })
+  for (const one of document.querySelectorAll<HTMLElement>('.btn'))
+    Object.defineProperty(one, 'offsetParent', { value: document.body })
 }
 
 it('reads fonts, colours and corners from what the page is painted with', async () => {

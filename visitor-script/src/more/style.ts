@@ -1,5 +1,8 @@
 import { unpacked } from './rehearsal'
-/** What a site's own page looks like, as a house style; read in the owner's browser, only when they ask for it. */
+/**
+ * What a site's own page looks like, as a house style; read in the owner's browser, only when they ask for
+ * it.
+ */
 
 interface Font {
   source: 'system' | 'site'
@@ -15,7 +18,8 @@ export interface ReadStyle {
   logo: string | null
 }
 
-const GENERIC = /^(system-ui|ui-[a-z-]+|sans-serif|serif|monospace|cursive|fantasy|inherit|-apple-system|BlinkMacSystemFont)$/
+const GENERIC =
+  /^(system-ui|ui-[a-z-]+|sans-serif|serif|monospace|cursive|fantasy|inherit|-apple-system|BlinkMacSystemFont)$/
 
 function hex(colour: string): string | null {
   const found = /^rgba?\((\d+),\s*(\d+),\s*(\d+)(?:,\s*([\d.]+))?\)/.exec(colour)
@@ -28,7 +32,10 @@ function font(style: CSSStyleDeclaration | null): Font | null {
   if (!first) return null
   const whole = style?.fontFamily.replace(/["]/g, "'").slice(0, 200) ?? first
   if (!GENERIC.test(first)) return { source: 'site', name: whole }
-  return { source: 'system', name: /^(ui-)?serif$/.test(first) ? 'serif' : first.includes('mono') ? 'mono' : 'sans' }
+  return {
+    source: 'system',
+    name: /^(ui-)?serif$/.test(first) ? 'serif' : first.includes('mono') ? 'mono' : 'sans',
+  }
 }
 
 /** The first background that is painted behind an element. */
@@ -41,8 +48,12 @@ function behind(element: Element | null): string | null {
 }
 
 function button(): HTMLElement | null {
-  const tried = document.querySelectorAll<HTMLElement>('a[class*="button"],a[class*="btn"],button,input[type=submit],[role=button]')
-  return [...tried].find((one) => one.offsetParent !== null && hex(getComputedStyle(one).backgroundColor)) ?? null
+  const tried = document.querySelectorAll<HTMLElement>(
+    'a[class*="button"],a[class*="btn"],button,input[type=submit],[role=button]',
+  )
+  return (
+    [...tried].find((one) => one.offsetParent !== null && hex(getComputedStyle(one).backgroundColor)) ?? null
+  )
 }
 
 async function logo(): Promise<string | null> {

@@ -62,7 +62,12 @@ class Conversation {
   ) {
     const { page: doc } = drawing
     this.#state = el(doc, 'p', { class: 'quiet', role: 'status' })
-    this.#log = el(doc, 'ol', { class: 'said-log', role: 'log', 'aria-live': 'polite', 'aria-label': say(drawing, 'conversation') })
+    this.#log = el(doc, 'ol', {
+      class: 'said-log',
+      role: 'log',
+      'aria-live': 'polite',
+      'aria-label': say(drawing, 'conversation'),
+    })
     this.#choices = el(doc, 'div', { class: 'choices', role: 'group', 'aria-label': say(drawing, 'replies') })
     this.#box = el(doc, 'textarea', { rows: '1', maxlength: '4000', 'aria-label': hint, placeholder: hint })
     const send = el(doc, 'button', { class: 'button', type: 'button' }, say(drawing, 'send'))
@@ -184,14 +189,22 @@ class Conversation {
     const fresh = said.messages.filter((one) => one.n > this.#after)
     for (const one of fresh) {
       this.#after = Math.max(this.#after, one.n)
-      this.#line(one.from, one.text, one.from === 'us' ? (one.script ? '' : (one.who?.name ?? '')) : '', one.file)
+      this.#line(
+        one.from,
+        one.text,
+        one.from === 'us' ? (one.script ? '' : (one.who?.name ?? '')) : '',
+        one.file,
+      )
     }
     if (fresh.length) this.#touched()
     if (said.choices) this.#offer(said.choices, said.asks ?? null)
     const says =
-      said.says && said.situation !== 'open' ? [said.says.title, said.says.text].filter(Boolean).join('. ').replace('..', '.') : ''
+      said.says && said.situation !== 'open'
+        ? [said.says.title, said.says.text].filter(Boolean).join('. ').replace('..', '.')
+        : ''
     if (said.typing) this.#say(say(this.drawing, 'writing'))
-    else if (said.says !== undefined) this.#say(says || (said.situation === 'open' ? say(this.drawing, 'here') : ''))
+    else if (said.says !== undefined)
+      this.#say(says || (said.situation === 'open' ? say(this.drawing, 'here') : ''))
     else if (this.#state.textContent === say(this.drawing, 'writing')) this.#say('')
     const unseen = fresh.filter((one) => one.from === 'us' && !one.script).length
     if (this.#visible && this.#kept && this.#kept.seen < this.#after) {
@@ -234,7 +247,12 @@ class Conversation {
   #adding(): HTMLElement[] {
     const { page: doc } = this.drawing
     const field = el(doc, 'input', { type: 'file', accept: 'image/*,application/pdf', hidden: '' })
-    const add = el(doc, 'button', { class: 'button plain', type: 'button', 'aria-label': say(this.drawing, 'add') }, '+')
+    const add = el(
+      doc,
+      'button',
+      { class: 'button plain', type: 'button', 'aria-label': say(this.drawing, 'add') },
+      '+',
+    )
     add.addEventListener('click', () => field.click())
     // What is chosen here is no answer of the form around it.
     field.addEventListener('input', (event) => event.stopPropagation())
@@ -257,7 +275,11 @@ class Conversation {
     this.drawing.actions.started()
     const url = `${this.drawing.around.base}${kept.where}/files?id=${randomId()}&name=${encodeURIComponent(file.name)}`
     try {
-      const answer = await fetch(url, { method: 'POST', body: new Blob([file], { type: 'text/plain' }), credentials: 'omit' })
+      const answer = await fetch(url, {
+        method: 'POST',
+        body: new Blob([file], { type: 'text/plain' }),
+        credentials: 'omit',
+      })
       const said = (await answer.json()) as TalkNow & { errors?: { message: string }[]; title?: string }
       this.#say('')
       if (answer.ok) this.#show(said)
@@ -354,7 +376,11 @@ class Conversation {
         const said = (await answer.json()) as TalkNow
         this.#show(said)
         if (said.goal) this.drawing.actions.goal()
-      } else this.#say(((await answer.json()) as { errors?: { message: string }[] }).errors?.[0]?.message ?? say(this.drawing, 'not_sent'))
+      } else
+        this.#say(
+          ((await answer.json()) as { errors?: { message: string }[] }).errors?.[0]?.message ??
+            say(this.drawing, 'not_sent'),
+        )
       this.#keep()
       this.#soon(QUICK)
       return true
@@ -377,7 +403,11 @@ export const talk: Maker<'talk'> = (drawing, part) => {
       line.map((run) => (typeof run === 'string' ? run : '…')).join('')
     made.element
       .querySelector('.said-log')
-      ?.append(...(first?.says ?? []).map((line) => el(doc, 'li', { class: 'us' }, el(doc, 'span', {}, words(line)))))
+      ?.append(
+        ...(first?.says ?? []).map((line) =>
+          el(doc, 'li', { class: 'us' }, el(doc, 'span', {}, words(line))),
+        ),
+      )
     made.element
       .querySelector('.choices')
       ?.append(...(first?.choices ?? []).map((one) => el(doc, 'span', { class: 'button plain' }, one.label)))

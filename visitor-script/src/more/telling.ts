@@ -10,7 +10,11 @@ import { say } from './words'
 const money = ({ document: { speech } }: Drawing, amount: string | number, currency: string): string => {
   const value = Number(amount)
   const digits = Number.isInteger(value) ? 0 : 2
-  return new Intl.NumberFormat(speech.locale, { style: 'currency', currency, minimumFractionDigits: digits }).format(value)
+  return new Intl.NumberFormat(speech.locale, {
+    style: 'currency',
+    currency,
+    minimumFractionDigits: digits,
+  }).format(value)
 }
 
 /** What it costs, what it cost before, and what is saved. */
@@ -21,8 +25,11 @@ export const price: Maker<'price'> = (drawing, part) => {
   if (part.unit) row.append(el(doc, 'span', {}, part.unit))
   if (part.old) {
     const saved = Number(part.old) - Number(part.now)
-    row.append(el(doc, 's', { 'aria-label': say(drawing, 'before', { amount: said(part.old) }) }, said(part.old)))
-    if (part.show_saving && saved > 0) row.append(el(doc, 'span', { class: 'saving' }, say(drawing, 'less', { amount: said(saved) })))
+    row.append(
+      el(doc, 's', { 'aria-label': say(drawing, 'before', { amount: said(part.old) }) }, said(part.old)),
+    )
+    if (part.show_saving && saved > 0)
+      row.append(el(doc, 'span', { class: 'saving' }, say(drawing, 'less', { amount: said(saved) })))
   }
   return { element: row }
 }
@@ -75,7 +82,9 @@ export const countdown: Maker<'countdown'> = (drawing, part) => {
     ]
     const shown = pieces[0]?.[0] ? pieces.slice(0, 3) : pieces.slice(1)
     time.replaceChildren(
-      ...shown.map(([value, unit]) => el(doc, 'span', {}, el(doc, 'b', {}, String(value)), el(doc, 'small', {}, ` ${say(drawing, unit)}`))),
+      ...shown.map(([value, unit]) =>
+        el(doc, 'span', {}, el(doc, 'b', {}, String(value)), el(doc, 'small', {}, ` ${say(drawing, unit)}`)),
+      ),
     )
     setTimeout(() => made.isConnected && tick(until), 1000)
   }
@@ -98,12 +107,20 @@ export const share: Maker<'share'> = (drawing, part) => {
   const made = el(doc, 'div', { class: 'share' })
   const can = typeof navigator.share === 'function' || drawing.mode === 'stage'
   if (can) {
-    const button = el(doc, 'button', { class: 'button', type: 'button' }, el(doc, 'span', { 'data-words': 'label' }, part.label))
+    const button = el(
+      doc,
+      'button',
+      { class: 'button', type: 'button' },
+      el(doc, 'span', { 'data-words': 'label' }, part.label),
+    )
     button.addEventListener('click', () => {
       if (drawing.mode === 'stage') return
       drawing.actions.clicked()
-      void navigator.share({ url, text: part.words }).then(() => drawing.actions.goal(), () => undefined)
-    }) // prettier-ignore
+      void navigator.share({ url, text: part.words }).then(
+        () => drawing.actions.goal(),
+        () => undefined,
+      )
+    })
     made.append(button)
   }
   const copy = el(doc, 'button', { class: 'button plain', type: 'button' }, say(drawing, 'copy_link'))
@@ -122,15 +139,26 @@ export const share: Maker<'share'> = (drawing, part) => {
 function week(doc: Document, found: NonNullable<Extras['hours']>, now: boolean, all: boolean): Node[] {
   const rows = found.days.map((one) => {
     const times = one.spans.join(', ')
-    return el(doc, 'tr', {}, el(doc, 'th', { scope: 'row' }, one.day), el(doc, 'td', {}, one.label ? `${times} (${one.label})` : times))
+    return el(
+      doc,
+      'tr',
+      {},
+      el(doc, 'th', { scope: 'row' }, one.day),
+      el(doc, 'td', {}, one.label ? `${times} (${one.label})` : times),
+    )
   })
-  return [...(now ? [el(doc, 'p', {}, found.says)] : []), ...(all ? [el(doc, 'table', {}, el(doc, 'tbody', {}, ...rows))] : [])]
+  return [
+    ...(now ? [el(doc, 'p', {}, found.says)] : []),
+    ...(all ? [el(doc, 'table', {}, el(doc, 'tbody', {}, ...rows))] : []),
+  ]
 }
 
 export const hours: Maker<'hours'> = (drawing, part) => {
   const { page: doc } = drawing
   const made = el(doc, 'div', { class: 'hours' })
-  void extrasOf(drawing).then((found) => found.hours && made.replaceChildren(...week(doc, found.hours, part.now, part.week)))
+  void extrasOf(drawing).then(
+    (found) => found.hours && made.replaceChildren(...week(doc, found.hours, part.now, part.week)),
+  )
   return { element: made }
 }
 
@@ -138,12 +166,18 @@ export const hours: Maker<'hours'> = (drawing, part) => {
 export const questions: Maker<'questions'> = (drawing, part) => {
   const { page: doc } = drawing
   const list = el(doc, 'div')
-  const search = el(doc, 'input', { type: 'search', placeholder: say(drawing, 'search'), 'aria-label': say(drawing, 'search') })
+  const search = el(doc, 'input', {
+    type: 'search',
+    placeholder: say(drawing, 'search'),
+    'aria-label': say(drawing, 'search'),
+  })
   const made = el(doc, 'div', { class: 'questions' }, ...(part.search ? [search] : []), list)
   void extrasOf(drawing).then(({ questions: all = [] }) => {
     const fill = (): void => {
       const words = search.value.toLowerCase().split(/\s+/).filter(Boolean)
-      const hit = all.filter((one) => words.every((word) => `${one.question} ${one.answer}`.toLowerCase().includes(word)))
+      const hit = all.filter((one) =>
+        words.every((word) => `${one.question} ${one.answer}`.toLowerCase().includes(word)),
+      )
       list.replaceChildren()
       let group = ''
       // What belongs to no group stands under none.
@@ -151,7 +185,9 @@ export const questions: Maker<'questions'> = (drawing, part) => {
         if (one.group && one.group !== group) list.append(el(doc, 'h3', {}, (group = one.group)))
         list.append(entry(one))
       }
-      const none = words.length ? say(drawing, 'nothing') : 'Your questions & answers stand here; there are none yet.'
+      const none = words.length
+        ? say(drawing, 'nothing')
+        : 'Your questions & answers stand here; there are none yet.'
       if (!hit.length) list.append(el(doc, 'p', { class: 'quiet' }, none))
     }
     // A visitor has nothing of a search through nothing.
@@ -161,14 +197,18 @@ export const questions: Maker<'questions'> = (drawing, part) => {
       const answer = el(doc, 'div', { class: 'answer' })
       // Sanitised by the server, which is the only one who writes answers.
       setMarkup(answer, one.answer)
-      for (const image of answer.querySelectorAll('img')) image.src = drawing.around.base + (image.getAttribute('src') ?? '')
+      for (const image of answer.querySelectorAll('img'))
+        image.src = drawing.around.base + (image.getAttribute('src') ?? '')
       const details = el(doc, 'details', {}, el(doc, 'summary', {}, one.question), answer)
       if (part.helped) details.append(helped(one.id))
       return details
     }
     const helped = (id: number): HTMLElement => {
       const row = el(doc, 'div', { class: 'helped' }, say(drawing, 'helped'))
-      for (const [words, yes] of [['yes', true], ['no', false]] as const) {
+      for (const [words, yes] of [
+        ['yes', true],
+        ['no', false],
+      ] as const) {
         const button = el(doc, 'button', { type: 'button' }, say(drawing, words))
         button.addEventListener('click', () => {
           if (drawing.mode === 'stage') return
@@ -176,7 +216,7 @@ export const questions: Maker<'questions'> = (drawing, part) => {
           row.replaceChildren(say(drawing, yes ? 'good' : 'ask_us'))
         })
         row.append(button)
-      } // prettier-ignore
+      }
       return row
     }
     search.addEventListener('input', fill)
@@ -200,7 +240,10 @@ export const video: Maker<'video'> = (drawing, part) => {
   player.muted = true
   if (part.poster) player.poster = pictureUrl(around.base, part.poster)
   player.addEventListener('play', () => drawing.mode !== 'stage' && drawing.actions.clicked())
-  player.addEventListener('ended', () => drawing.document.leaving.video_end && drawing.mode === 'live' && drawing.actions.close())
+  player.addEventListener(
+    'ended',
+    () => drawing.document.leaving.video_end && drawing.mode === 'live' && drawing.actions.close(),
+  )
   made.append(player)
   return { element: made }
 }
@@ -209,10 +252,10 @@ const LEAST_HIGH = 20
 const MOST_HIGH = 4000
 
 /**
- * Foreign markup never stands in the page itself: a sandboxed frame without the page's origin. The frame's own page
- * comes from Intavo, so that neither the site's CSP nor the console's stops what the owner has put in; it is as high
- * as its content says. It knows its markup by a word of their own, since on the console's stage what is sent comes
- * from another window than the one it stands in.
+ * Foreign markup never stands in the page itself: a sandboxed frame without the page's origin. The frame's
+ * own page comes from Intavo, so that neither the site's CSP nor the console's stops what the owner has put
+ * in; it is as high as its content says. It knows its markup by a word of their own, since on the console's
+ * stage what is sent comes from another window than the one it stands in.
  */
 export const markup: Maker<'markup'> = (drawing, part) => {
   const { page: doc, around } = drawing
@@ -227,7 +270,8 @@ export const markup: Maker<'markup'> = (drawing, part) => {
   })
   const heard = (event: MessageEvent<{ intavo?: string; height?: number } | null>): void => {
     if (event.source !== frame.contentWindow) return
-    if (event.data?.intavo === 'ready') frame.contentWindow?.postMessage({ intavo: 'markup', key, html: part.html }, '*')
+    if (event.data?.intavo === 'ready')
+      frame.contentWindow?.postMessage({ intavo: 'markup', key, html: part.html }, '*')
     const high = event.data?.intavo === 'height' ? Number(event.data.height) : NaN
     if (high > 0) frame.height = String(Math.min(MOST_HIGH, Math.max(LEAST_HIGH, Math.ceil(high))))
     if (!frame.isConnected) view.removeEventListener('message', heard)

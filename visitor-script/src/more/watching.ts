@@ -4,7 +4,10 @@ import type { Moment } from '../plan'
 const TOUCH_AFTER = 10_000
 const FAST_UP = 1.2
 
-/** About to leave: the pointer goes out at the top; on touch a fast scroll up after 10 s, or coming back to the tab. */
+/**
+ * About to leave: the pointer goes out at the top; on touch a fast scroll up after 10 s, or coming back to
+ * the tab.
+ */
 function watchLeaving(leaves: () => void): () => void {
   const touch = matchMedia('(pointer: coarse)').matches
   const began = performance.now()
@@ -37,16 +40,21 @@ export function on(target: EventTarget, names: string[], listener: (event: Event
   for (const name of names) target.addEventListener(name, listener, { passive: true, capture: true })
   return () => names.forEach((name) => target.removeEventListener(name, listener, { capture: true }))
 }
-const matches = (event: Event, selector: string): boolean => event.target instanceof Element && event.target.closest(selector) !== null
+const matches = (event: Event, selector: string): boolean =>
+  event.target instanceof Element && event.target.closest(selector) !== null
 const ours = (event: Event): boolean =>
   event.composedPath().some((one) => one instanceof Element && one.hasAttribute('data-intavo-touchpoint'))
 
-/** Half of an element on screen, or as much as the screen holds of it; `anew`: after having been out of it. */
+/**
+ * Half of an element on screen, or as much as the screen holds of it; `anew`: after having been out of it.
+ */
 export function watchView(selector: string, comes: () => void, anew = false): () => void {
   let wasOut = !anew
   const observer = new IntersectionObserver(
     (entries) => {
-      const seen = entries.some((one) => one.intersectionRatio >= 0.5 || one.intersectionRect.height >= innerHeight / 2)
+      const seen = entries.some(
+        (one) => one.intersectionRatio >= 0.5 || one.intersectionRect.height >= innerHeight / 2,
+      )
       if (seen && wasOut) comes()
       wasOut ||= !seen
     },
@@ -94,7 +102,9 @@ function watchUp(share: number, comes: () => void): () => void {
   })
 }
 
-/** Watches for one moment; gives back how to stop. What is done inside a touchpoint is not done on the page. */
+/**
+ * Watches for one moment; gives back how to stop. What is done inside a touchpoint is not done on the page.
+ */
 export function watchOne(moment: Moment, comes: () => void): () => void {
   const { leave, view, clicks, idle, up, click } = moment
   if (leave) return watchLeaving(comes)

@@ -12,14 +12,19 @@ interface Work {
   max: number
 }
 
-/** The answer to a piece of work, as the server takes it. Needs a secure context, as the browser's own hash does. */
+/**
+ * The answer to a piece of work, as the server takes it. Needs a secure context, as the browser's own hash
+ * does.
+ */
 export async function solve(world: World, entry: Entry): Promise<string> {
   try {
     const { work } = (await extras(world, entry, false)) as { work?: Work }
     if (!work) return ''
     const { algorithm, challenge, salt, signature } = work
     const found = await solveChallenge(challenge, salt, algorithm, work.max).promise
-    return found ? btoa(written({ algorithm, challenge, salt, signature, number: found.number, took: found.took })) : ''
+    return found
+      ? btoa(written({ algorithm, challenge, salt, signature, number: found.number, took: found.took }))
+      : ''
   } catch {
     return ''
   }

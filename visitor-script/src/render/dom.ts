@@ -1,14 +1,22 @@
 type Markup = (element: Element, text: string) => void
 
 interface Policies {
-  createPolicy(name: string, rules: { createHTML: (text: string) => string }): { createHTML(text: string): string }
+  createPolicy(
+    name: string,
+    rules: { createHTML: (text: string) => string },
+  ): { createHTML(text: string): string }
 }
 
-/** How markup of the owner's is put into an element, where the page lets only named policies do so: once, for both files. */
+/**
+ * How markup of the owner's is put into an element, where the page lets only named policies do so: once, for
+ * both files.
+ */
 function policy(): Markup {
   let made: ReturnType<Policies['createPolicy']> | undefined
   try {
-    made = (window as { trustedTypes?: Policies }).trustedTypes?.createPolicy('intavo', { createHTML: (text) => text })
+    made = (window as { trustedTypes?: Policies }).trustedTypes?.createPolicy('intavo', {
+      createHTML: (text) => text,
+    })
   } catch {
     // It lets nobody in whom it does not name; there are still the words.
   }

@@ -2,7 +2,21 @@ import { CSS } from './css'
 import { el, setMarkup } from './dom'
 import { looks, paint, PHONE } from './look'
 import { makePart, mendParts, moreCss } from './parts'
-import type { Actions, Around, Does, FullValues, Made, Part, Says, SeenDocument, Sent, Spoken, Step, Values, Wrong } from './types'
+import type {
+  Actions,
+  Around,
+  Does,
+  FullValues,
+  Made,
+  Part,
+  Says,
+  SeenDocument,
+  Sent,
+  Spoken,
+  Step,
+  Values,
+  Wrong,
+} from './types'
 
 /** `live`: as it stands; `inline`: in the page, whatever its stance; `stage`: as the editor shows it. */
 export type Mode = 'live' | 'inline' | 'stage'
@@ -15,8 +29,8 @@ export function sends(step: Step | undefined): boolean {
 }
 
 /**
- * A touchpoint on a page: draws its steps, takes in what is typed, shows what came of sending it. What pop-up,
- * card and bar need; the rest is added on top of it (see ../more/full.ts).
+ * A touchpoint on a page: draws its steps, takes in what is typed, shows what came of sending it. What
+ * pop-up, card and bar need; the rest is added on top of it (see ../more/full.ts).
  */
 export class Drawing {
   readonly host: HTMLElement
@@ -45,12 +59,17 @@ export class Drawing {
     this.view = page.defaultView ?? window
     const { lang, dir, words } = document.speech
     this.words = words
-    this.host = el(page, 'div', { 'data-intavo-touchpoint': mode === 'live' ? document.stance : mode, lang, dir })
+    this.host = el(page, 'div', {
+      'data-intavo-touchpoint': mode === 'live' ? document.stance : mode,
+      lang,
+      dir,
+    })
     this.root = this.host.attachShadow({ mode: 'open' })
     this.look = looks(document.look, this.view)
     this.#adopt()
     this.card = this.makeCard()
-    if (around.typed) this.typed = { answers: { ...around.typed.answers }, consents: { ...around.typed.consents } }
+    if (around.typed)
+      this.typed = { answers: { ...around.typed.answers }, consents: { ...around.typed.consents } }
     this.paint()
     const narrow = this.view.matchMedia(PHONE)
     const again = (): void => this.paint()
@@ -105,7 +124,10 @@ export class Drawing {
     if (this.modal) this.heading()?.focus()
     // What is typed here is none of the page's shortcuts.
     for (const name of ['keydown', 'keypress', 'keyup'])
-      this.root.addEventListener(name, (event) => /^(Tab|Esc)/.test((event as KeyboardEvent).key) || event.stopPropagation())
+      this.root.addEventListener(
+        name,
+        (event) => /^(Tab|Esc)/.test((event as KeyboardEvent).key) || event.stopPropagation(),
+      )
     if (this.mode === 'live') {
       card.classList.add(this.look.arrival)
       this.#listen()
@@ -124,9 +146,11 @@ export class Drawing {
       card.showModal()
     }
     if (this.document.leaving.hold_scroll) this.#holdScroll()
-    // Never holds the page without being seen; what went with a piece of the page comes back, and is looked at then.
+    // Never holds the page without being seen; what went with a piece of the page comes back, and is looked
+    // at then.
     const look = setTimeout(() => {
-      if (this.host.isConnected && (card.checkVisibility?.() === false || this.host.closest('[inert]'))) this.actions.close()
+      if (this.host.isConnected && (card.checkVisibility?.() === false || this.host.closest('[inert]')))
+        this.actions.close()
     }, 400)
     this.held.push(() => clearTimeout(look))
   }
@@ -137,7 +161,8 @@ export class Drawing {
 
   #holdScroll(): void {
     const { documentElement: root, body } = this.page
-    // What the body says of scrolling is the screen's, as long as the root says nothing: a sticky header stays.
+    // What the body says of scrolling is the screen's, as long as the root says nothing: a sticky header
+    // stays.
     const says = [root, body].find((one) => this.view.getComputedStyle(one).overflow !== 'visible')
     this.#set(says ?? root, 'overflow', 'hidden')
     // Nothing moves aside where the bar for scrolling was.
@@ -156,7 +181,8 @@ export class Drawing {
     const { card, host } = this
     const modal = this.modal && this.mode === 'live'
     if (modal) (card as HTMLDialogElement).close()
-    const still = this.look.going === 'none' || this.view.matchMedia('(prefers-reduced-motion:reduce)').matches
+    const still =
+      this.look.going === 'none' || this.view.matchMedia('(prefers-reduced-motion:reduce)').matches
     if (this.mode !== 'live' || still || !host.isConnected) return host.remove()
     // Closed, so that the page is free at once; what goes is only a picture of it.
     if (modal) card.setAttribute('open', '')
@@ -205,7 +231,14 @@ export class Drawing {
   #trap(form: HTMLElement): void {
     if (!this.document.then.trap || !sends(this.step)) return
     const input = el(this.page, 'input', { name: 'website', tabindex: '-1', autocomplete: 'off' })
-    form.append(el(this.page, 'div', { class: 'trap', 'aria-hidden': 'true' }, el(this.page, 'label', {}, this.words.trap, input)))
+    form.append(
+      el(
+        this.page,
+        'div',
+        { class: 'trap', 'aria-hidden': 'true' },
+        el(this.page, 'label', {}, this.words.trap, input),
+      ),
+    )
   }
 
   protected cross(): HTMLElement[] {
@@ -287,7 +320,8 @@ export class Drawing {
 
   protected start(): void {
     this.keepTyped()
-    if (this.mode === 'live' || this.mode === 'inline') this.around.keep({ step: this.step.id, ...this.typed })
+    if (this.mode === 'live' || this.mode === 'inline')
+      this.around.keep({ step: this.step.id, ...this.typed })
     if (this.began) return
     this.began = true
     this.actions.started()
@@ -336,7 +370,8 @@ export class Drawing {
 
   #wait(on: boolean): void {
     this.#busy = on
-    for (const button of this.card.querySelectorAll('[type=submit]')) button.setAttribute('aria-disabled', String(on))
+    for (const button of this.card.querySelectorAll('[type=submit]'))
+      button.setAttribute('aria-disabled', String(on))
   }
 
   /** Show what came of sending. */

@@ -16,7 +16,8 @@ export function paint(host: HTMLElement, values: FullValues): void {
   const set: Record<string, string> = {
     ...colours,
     w: `${values.width}px`,
-    h: typeof values.height === 'number' ? `${values.height}px` : values.height === 'screen' ? '100%' : 'auto',
+    h:
+      typeof values.height === 'number' ? `${values.height}px` : values.height === 'screen' ? '100%' : 'auto',
     edge: `${values.edge}px`,
     pad: `${values.spacing}px`,
     round: `${values.corners}px`,
@@ -35,5 +36,6 @@ export function paint(host: HTMLElement, values: FullValues): void {
     'head-font': 'system-ui,sans-serif',
     slide: `0 ${values.place.startsWith('top') ? '-' : ''}110%`,
   }
-  for (const [name, value] of Object.entries(set)) host.style.setProperty(`--${name.replace('_', '-')}`, value)
+  for (const [name, value] of Object.entries(set))
+    host.style.setProperty(`--${name.replace('_', '-')}`, value)
 }

@@ -11,6 +11,12 @@ export function learn(more: More): void {
 }
 
 /** A document drawn, not on the page yet. */
-export function draw(page: Document, document: SeenDocument, mode: Mode, actions: Actions, around: Around): Drawing {
+export function draw(
+  page: Document,
+  document: SeenDocument,
+  mode: Mode,
+  actions: Actions,
+  around: Around,
+): Drawing {
   return new Kind(page, document, mode, actions, around)
 }

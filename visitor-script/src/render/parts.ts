@@ -15,14 +15,32 @@ export function errorFor(doc: Document, id: string): HTMLElement {
   return el(doc, 'p', { class: 'error', id: `${id}-error`, hidden: '' })
 }
 
-export function labelFor({ page: doc, words }: Drawing, part: PartOf<'field'>, tag: 'label' | 'legend' = 'label'): HTMLElement {
-  const label = el(doc, tag, tag === 'label' ? { for: `f-${part.id}` } : {}, el(doc, 'span', { 'data-words': 'label' }, part.label))
+export function labelFor(
+  { page: doc, words }: Drawing,
+  part: PartOf<'field'>,
+  tag: 'label' | 'legend' = 'label',
+): HTMLElement {
+  const label = el(
+    doc,
+    tag,
+    tag === 'label' ? { for: `f-${part.id}` } : {},
+    el(doc, 'span', { 'data-words': 'label' }, part.label),
+  )
   if (!part.required) label.append(' ', el(doc, 'span', { class: 'quiet' }, words.optional))
   return label
 }
 
-export function textControl(name: string, element: HTMLInputElement | HTMLTextAreaElement | HTMLSelectElement): Control {
-  return { name, consent: false, focus: element, read: () => element.value, write: (value) => (element.value = String(value)) }
+export function textControl(
+  name: string,
+  element: HTMLInputElement | HTMLTextAreaElement | HTMLSelectElement,
+): Control {
+  return {
+    name,
+    consent: false,
+    focus: element,
+    read: () => element.value,
+    write: (value) => (element.value = String(value)),
+  }
 }
 
 function field(drawing: Drawing, part: PartOf<'field'>): Made {
@@ -30,7 +48,8 @@ function field(drawing: Drawing, part: PartOf<'field'>): Made {
   if (more) return more(drawing, part)
   const { page: doc } = drawing
   const id = `f-${part.id}`
-  const input = part.input === 'long' ? el(doc, 'textarea') : el(doc, 'input', { type: TYPES[part.input] ?? 'text' })
+  const input =
+    part.input === 'long' ? el(doc, 'textarea') : el(doc, 'input', { type: TYPES[part.input] ?? 'text' })
   input.id = id
   input.name = part.name
   if (part.hint) input.placeholder = part.hint
@@ -62,13 +81,24 @@ function consent({ page: doc }: Drawing, part: PartOf<'consent'>): Made {
 }
 
 /** A button, or a link where a click leads somewhere. */
-export function clickable(drawing: Drawing, does: Does, className: string, ...words: (Node | string)[]): HTMLElement {
+export function clickable(
+  drawing: Drawing,
+  does: Does,
+  className: string,
+  ...words: (Node | string)[]
+): HTMLElement {
   const { page: doc } = drawing
   const told = does.action === 'file' && does.href ? drawing.around.base + does.href : does.href
-  // Not by what the page says that its own addresses begin with; the console's stage has no address of its own.
+  // Not by what the page says that its own addresses begin with; the console's stage has no address of its
+  // own.
   const href = told && new URL(told, location.href).href
   const made = href
-    ? el(doc, 'a', { class: className, href, ...(does.tab === 'new' ? { target: '_blank', rel: 'noopener' } : {}) }, ...words)
+    ? el(
+        doc,
+        'a',
+        { class: className, href, ...(does.tab === 'new' ? { target: '_blank', rel: 'noopener' } : {}) },
+        ...words,
+      )
     : el(doc, 'button', { class: className, type: does.action === 'send' ? 'submit' : 'button' }, ...words)
   if (does.action === 'touchpoint') made.setAttribute('data-opens', does.touchpoint)
   made.addEventListener('click', (event) => drawing.clicked(does, event))
@@ -77,19 +107,30 @@ export function clickable(drawing: Drawing, does: Does, className: string, ...wo
 
 function headline({ page: doc, around }: Drawing, part: PartOf<'headline'>): Made {
   const known = part.known.length > 0 && around.firstName
-  const words = known ? part.known.map((run) => (typeof run === 'string' ? run : around.firstName)).join('') : part.text
-  const made = el(doc, 'h2', { 'data-words': known ? '' : 'text', tabindex: '-1', class: `${part.size} to-${part.align}` }, words)
+  const words = known
+    ? part.known.map((run) => (typeof run === 'string' ? run : around.firstName)).join('')
+    : part.text
+  const made = el(
+    doc,
+    'h2',
+    { 'data-words': known ? '' : 'text', tabindex: '-1', class: `${part.size} to-${part.align}` },
+    words,
+  )
   if (part.colour) made.style.color = part.colour
   return { element: made }
 }
 
 function text({ page: doc, around }: Drawing, part: PartOf<'text'>): Made {
   const known = !!part.known && !!around.firstName
-  const made = el(doc, 'div', { class: `text ${part.size} to-${part.align}`, 'data-words': known ? '' : 'html' })
+  const made = el(doc, 'div', {
+    class: `text ${part.size} to-${part.align}`,
+    'data-words': known ? '' : 'html',
+  })
   // Sanitised by the server, which is the only one who writes documents.
   setMarkup(made, known ? part.known : part.html)
   for (const slot of made.querySelectorAll('[data-slot]')) slot.textContent = around.firstName
-  for (const image of made.querySelectorAll('img')) image.src = around.base + (image.getAttribute('src') ?? '')
+  for (const image of made.querySelectorAll('img'))
+    image.src = around.base + (image.getAttribute('src') ?? '')
   if (part.colour) made.style.color = part.colour
   return { element: made }
 }

@@ -5,7 +5,10 @@ import { usePages, useKnownSites } from '@/api/sites'
 import { readAddress } from '@/api/touchpoints'
 import { vTyped } from '@/lib/typed'
 
-/** Where something leads, as the owner writes it: it says what it was taken for, and offers the pages that were seen. */
+/**
+ * Where something leads, as the owner writes it: it says what it was taken for, and offers the pages that
+ * were seen.
+ */
 const props = defineProps<{ label: string; value: string; placeholder?: string; bad?: string | undefined }>()
 const emit = defineEmits<{ set: [address: string, kind: string] }>()
 const id = useId()
@@ -55,7 +58,12 @@ const text = (event: Event) => (event.target as HTMLInputElement).value
     <datalist :id="`${id}-pages`">
       <option v-for="one in pages ?? []" :key="one.path" :value="one.path">{{ one.title }}</option>
     </datalist>
-    <p :id="`${id}-said`" class="mt-0.5 text-sm" :class="bad || wrong ? 'font-semibold text-rust' : 'text-ink-2'" aria-live="polite">
+    <p
+      :id="`${id}-said`"
+      class="mt-0.5 text-sm"
+      :class="bad || wrong ? 'font-semibold text-rust' : 'text-ink-2'"
+      aria-live="polite"
+    >
       {{ bad || said }}
     </p>
   </div>

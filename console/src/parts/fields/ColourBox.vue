@@ -4,7 +4,10 @@ import { useKnownSites } from '@/api/sites'
 import { readColour } from '@/lib/colour'
 import { vTyped } from '@/lib/typed'
 
-/** A colour: picked, typed as #000, #1a2326 or black, or one of the house's (null: left open): these lie over what is below, so that nothing moves under a click. */
+/**
+ * A colour: picked, typed as #000, #1a2326 or black, or one of the house's (null: left open): these lie over
+ * what is below, so that nothing moves under a click.
+ */
 const props = defineProps<{ label: string; value: string | null }>()
 const emit = defineEmits<{ set: [value: string] }>()
 const { data: sites } = useKnownSites()

@@ -17,13 +17,19 @@ const FONTS: Record<string, string> = {
   'shipped/Nunito': 'Nunito',
   site: 'The site’s own, by name',
 }
-const key = computed(() => (!props.font ? '' : props.font.source === 'site' ? 'site' : `${props.font.source}/${props.font.name}`))
+const key = computed(() =>
+  !props.font ? '' : props.font.source === 'site' ? 'site' : `${props.font.source}/${props.font.name}`,
+)
 function choose(event: Event) {
   const wanted = (event.target as HTMLSelectElement).value
   const [source, name = ''] = wanted.split('/') as [Font['source'], string?]
   emit(
     'set',
-    !wanted ? null : wanted === 'site' ? { source, name: props.font?.source === 'site' ? props.font.name : 'Georgia' } : { source, name },
+    !wanted
+      ? null
+      : wanted === 'site'
+        ? { source, name: props.font?.source === 'site' ? props.font.name : 'Georgia' }
+        : { source, name },
   )
 }
 function named(event: Event) {
@@ -38,6 +44,12 @@ function named(event: Event) {
       <option v-if="open" value="">left open</option>
       <option v-for="(name, id) in FONTS" :key="id" :value="id">{{ name }}</option>
     </select>
-    <input v-if="font?.source === 'site'" v-typed="font.name" class="input" :aria-label="`${label}: its name`" @change="named" />
+    <input
+      v-if="font?.source === 'site'"
+      v-typed="font.name"
+      class="input"
+      :aria-label="`${label}: its name`"
+      @change="named"
+    />
   </span>
 </template>

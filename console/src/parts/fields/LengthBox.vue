@@ -4,7 +4,13 @@ import { readLength, sayLength } from '@/lib/length'
 import { vTyped } from '@/lib/typed'
 
 /** A length of time, written as people say it; empty gives `null` where that is allowed. */
-const props = defineProps<{ label: string; value: number | null; least: number; most: number; empty?: string }>()
+const props = defineProps<{
+  label: string
+  value: number | null
+  least: number
+  most: number
+  empty?: string
+}>()
 const emit = defineEmits<{ set: [minutes: number | null] }>()
 const id = useId()
 const wrong = ref('')

@@ -18,6 +18,11 @@ const name = computed(() => assets.value?.find((one) => one.public_id === props.
       <button type="button" class="btn" @click="open = true">{{ value ? 'Another' : 'Choose' }}</button>
       <button v-if="value" type="button" class="btn" @click="emit('set', null)">None</button>
     </span>
-    <LibraryPicker v-if="open" :kind="kind" @close="open = false" @pick="(emit('set', $event.public_id), (open = false))" />
+    <LibraryPicker
+      v-if="open"
+      :kind="kind"
+      @close="open = false"
+      @pick="(emit('set', $event.public_id), (open = false))"
+    />
   </div>
 </template>

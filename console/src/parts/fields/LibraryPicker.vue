@@ -2,7 +2,15 @@
 import { vTyped } from '@/lib/typed'
 import { ref } from 'vue'
 import { useQueryClient } from '@tanstack/vue-query'
-import { describeAsset, forgetAsset, pictureOf, useLibrary, useUpload, type Asset, type AssetKind } from '@/api/library'
+import {
+  describeAsset,
+  forgetAsset,
+  pictureOf,
+  useLibrary,
+  useUpload,
+  type Asset,
+  type AssetKind,
+} from '@/api/library'
 import { useForm } from '@/parts/form'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import DialogBox from '@/parts/DialogBox.vue'
@@ -15,7 +23,11 @@ const send = useUpload()
 const { error, busy, run } = useForm()
 const over = ref(false)
 const NAMES = { picture: 'picture', video: 'video', file: 'file' }
-const TAKES = { picture: 'image/jpeg,image/png,image/webp,image/avif', video: 'video/mp4,video/webm', file: '' }
+const TAKES = {
+  picture: 'image/jpeg,image/png,image/webp,image/avif',
+  video: 'video/mp4,video/webm',
+  file: '',
+}
 const HINTS = {
   picture: 'JPEG, PNG, WebP, AVIF or GIF (its first picture), at most 10 MB.',
   video: 'MP4 or WebM, at most 60 MB.',
@@ -51,7 +63,12 @@ function rename(asset: Asset, description: string) {
     >
       <strong>{{ busy ? 'Taking it in …' : `Put a ${NAMES[kind]} here, or choose one` }}</strong>
       <span class="text-sm text-ink-2">{{ HINTS[kind] }}</span>
-      <input type="file" class="sr-only" :accept="TAKES[kind]" @change="take(($event.target as HTMLInputElement).files)" />
+      <input
+        type="file"
+        class="sr-only"
+        :accept="TAKES[kind]"
+        @change="take(($event.target as HTMLInputElement).files)"
+      />
     </label>
     <ErrorBox :error="error ?? unread" class="mb-3" />
     <ul class="grid grid-cols-4 gap-3" :aria-label="`Your ${NAMES[kind]}s`">
@@ -72,7 +89,11 @@ function rename(asset: Asset, description: string) {
         </button>
         <p class="mt-0.5 flex items-start justify-between gap-1 text-xs text-ink-2">
           <span class="truncate">{{
-            asset.used_by.length ? `in ${asset.used_by.join(', ')}` : asset.id === null ? 'comes with Intavo' : 'not used'
+            asset.used_by.length
+              ? `in ${asset.used_by.join(', ')}`
+              : asset.id === null
+                ? 'comes with Intavo'
+                : 'not used'
           }}</span>
           <button
             v-if="asset.id !== null && !asset.used_by.length"
@@ -94,7 +115,9 @@ function rename(asset: Asset, description: string) {
         />
       </li>
     </ul>
-    <p v-if="assets && !assets.length" class="text-ink-2">There is nothing here yet. What you add stays for next time.</p>
+    <p v-if="assets && !assets.length" class="text-ink-2">
+      There is nothing here yet. What you add stays for next time.
+    </p>
     <button type="button" class="btn mt-4" @click="emit('close')">Cancel</button>
   </DialogBox>
 </template>

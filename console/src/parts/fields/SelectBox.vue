@@ -11,7 +11,12 @@ const emit = defineEmits<{ set: [value: V] }>()
 <template>
   <div>
     <label :for="id" :class="named ? 'sr-only' : 'text-sm text-ink-2'">{{ label }}</label>
-    <select :id="id" class="input" :value="value" @change="emit('set', ($event.target as HTMLSelectElement).value as V)">
+    <select
+      :id="id"
+      class="input"
+      :value="value"
+      @change="emit('set', ($event.target as HTMLSelectElement).value as V)"
+    >
       <option v-for="(name, key) in options" :key="key" :value="key">{{ name }}</option>
     </select>
   </div>

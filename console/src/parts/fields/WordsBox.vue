@@ -1,7 +1,14 @@
 <script setup lang="ts">
 import { useId } from 'vue'
 
-defineProps<{ label: string; value: string; rows?: number; hint?: string; placeholder?: string; bad?: string | undefined }>()
+defineProps<{
+  label: string
+  value: string
+  rows?: number
+  hint?: string
+  placeholder?: string
+  bad?: string | undefined
+}>()
 const emit = defineEmits<{ set: [value: string] }>()
 const id = useId()
 const text = (event: Event) => (event.target as HTMLInputElement | HTMLTextAreaElement).value
@@ -19,7 +26,14 @@ const text = (event: Event) => (event.target as HTMLInputElement | HTMLTextAreaE
       class="input resize-y"
       @input="emit('set', text($event))"
     />
-    <input v-else :id="id" :value="value" :placeholder="placeholder" class="input" @input="emit('set', text($event))" />
+    <input
+      v-else
+      :id="id"
+      :value="value"
+      :placeholder="placeholder"
+      class="input"
+      @input="emit('set', text($event))"
+    />
     <p v-if="hint" class="mt-0.5 text-xs text-ink-2">{{ hint }}</p>
     <p v-if="bad" class="mt-0.5 text-sm font-semibold text-rust">{{ bad }}</p>
   </div>

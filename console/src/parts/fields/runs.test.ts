@@ -2,7 +2,9 @@ import { expect, it } from 'vitest'
 import { runsOf, runsToHtml } from './runs'
 
 it('shows slots as marks and keeps what looks like markup as text', () => {
-  expect(runsToHtml(['Hello ', { slot: 'first_name' }, ', a < b'])).toBe('<p>Hello <span data-slot="first_name"></span>, a &lt; b</p>')
+  expect(runsToHtml(['Hello ', { slot: 'first_name' }, ', a < b'])).toBe(
+    '<p>Hello <span data-slot="first_name"></span>, a &lt; b</p>',
+  )
 })
 
 it('keeps paragraphs apart and slots as data', () => {
@@ -22,4 +24,5 @@ it('keeps paragraphs apart and slots as data', () => {
   expect(runsOf(content)).toEqual(['Hello ', { slot: 'first_name' }, '\n\nBye'])
 })
 
-it('has no words for nothing', () => expect(runsOf({ type: 'doc', content: [{ type: 'paragraph' }] })).toEqual([]))
+it('has no words for nothing', () =>
+  expect(runsOf({ type: 'doc', content: [{ type: 'paragraph' }] })).toEqual([]))

@@ -12,7 +12,9 @@ const escape = (text: string): string => text.replace(/&/g, '&amp;').replace(/</
 
 export function runsToHtml(runs: readonly Run[]): string {
   const inner = runs.map((run) =>
-    typeof run === 'string' ? escape(run).replace(/\n\n?/g, '</p><p>') : `<span data-slot="${run.slot}"></span>`,
+    typeof run === 'string'
+      ? escape(run).replace(/\n\n?/g, '</p><p>')
+      : `<span data-slot="${run.slot}"></span>`,
   )
   return `<p>${inner.join('')}</p>`
 }

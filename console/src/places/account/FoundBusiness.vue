@@ -24,7 +24,10 @@ watch(
   },
   { immediate: true },
 )
-watch(timezone, (key) => (region.value = places.value?.zones.find((one) => one.key === key)?.region ?? region.value))
+watch(
+  timezone,
+  (key) => (region.value = places.value?.zones.find((one) => one.key === key)?.region ?? region.value),
+)
 const country = computed(() => places.value?.regions.find((one) => one.code === region.value))
 const currency = computed(() => country.value?.currency ?? '')
 watch(country, (known) => (language.value = known && known.language in LANGUAGES ? known.language : 'en'))
@@ -38,7 +41,12 @@ const founded = ref(false)
 async function go() {
   // The business may be there already if only the site's address was wrong.
   if (!founded.value)
-    await found.mutateAsync({ name: name.value, timezone: timezone.value, region: region.value, language: language.value })
+    await found.mutateAsync({
+      name: name.value,
+      timezone: timezone.value,
+      region: region.value,
+      language: language.value,
+    })
   founded.value = true
   await addSite.mutateAsync({ name: '', hosts: [host.value] })
   await router.push('/touchpoints?new')
@@ -50,7 +58,11 @@ async function go() {
     <ul v-if="me?.invitations.length" class="mb-5 grid gap-2">
       <li v-for="one in me.invitations" :key="one.id" class="rounded-md bg-petrol-wash p-3">
         <strong>{{ one.business }}</strong> invites you, as {{ one.role }}.
-        <button type="button" class="btn btn-main mt-2" @click="run(() => joinBusiness(one.id).then(() => startAnew('/follow-up')))">
+        <button
+          type="button"
+          class="btn btn-main mt-2"
+          @click="run(() => joinBusiness(one.id).then(() => startAnew('/follow-up')))"
+        >
           Join {{ one.business }}
         </button>
       </li>
@@ -88,7 +100,9 @@ async function go() {
         </select>
         <p v-if="fields.language" class="mt-1 font-semibold text-rust">{{ fields.language }}</p>
       </div>
-      <button class="btn btn-main justify-center" :disabled="busy || !timezone">Go on to the first touchpoint</button>
+      <button class="btn btn-main justify-center" :disabled="busy || !timezone">
+        Go on to the first touchpoint
+      </button>
     </form>
   </AccountSheet>
 </template>

@@ -38,7 +38,9 @@ async function set() {
       />
       <button class="btn btn-main justify-center" :disabled="busy">Set it</button>
     </form>
-    <p v-else-if="sent" class="text-ink-2">If there is an account with this address, a mail with a link is on its way.</p>
+    <p v-else-if="sent" class="text-ink-2">
+      If there is an account with this address, a mail with a link is on its way.
+    </p>
     <form v-else class="grid gap-3" novalidate @submit.prevent="run(ask)">
       <TextField v-model="email" label="Email" type="email" autocomplete="username" :error="fields.email" />
       <button class="btn btn-main justify-center" :disabled="busy">Send me a link</button>

@@ -44,7 +44,9 @@ async function second() {
       <button class="btn btn-main justify-center" :disabled="busy">Sign in</button>
     </form>
     <form v-else class="grid gap-3" novalidate @submit.prevent="run(go)">
-      <p v-if="'set' in route.query" class="rounded-md bg-moss-tint px-3 py-2 text-moss">Your new password is set. Sign in with it.</p>
+      <p v-if="'set' in route.query" class="rounded-md bg-moss-tint px-3 py-2 text-moss">
+        Your new password is set. Sign in with it.
+      </p>
       <ErrorBox :error="error" />
       <TextField v-model="email" label="Email" type="email" autocomplete="username" />
       <TextField v-model="password" label="Password" type="password" autocomplete="current-password" />

@@ -39,7 +39,9 @@ const PARTS = computed(() => ({
   questions: 'Questions & answers',
   people: 'People',
   give: 'Whose new work is',
-  ...(may('business') ? { 'mail-in': 'Answers by mail', copy: 'A copy of everything', log: 'Who did what' } : {}),
+  ...(may('business')
+    ? { 'mail-in': 'Answers by mail', copy: 'A copy of everything', log: 'Who did what' }
+    : {}),
 }))
 const route = useRoute()
 /** To the part that the address names, once what it stands in is there. */
@@ -66,8 +68,12 @@ async function save() {
   if (!business) return
   const { promise_minutes } = business
   await change.mutateAsync({
-    name: name.value, mail_address: mail.value, promise_minutes, region: region.value, language: language.value,
-  }) // prettier-ignore
+    name: name.value,
+    mail_address: mail.value,
+    promise_minutes,
+    region: region.value,
+    language: language.value,
+  })
   notices.say('Saved.')
 }
 async function again() {
@@ -86,14 +92,18 @@ async function addSite() {
     <div class="mb-4 flex flex-wrap items-baseline gap-x-5 gap-y-1">
       <h1>Business</h1>
       <nav class="flex flex-wrap gap-x-4" aria-label="Parts of this page">
-        <RouterLink v-for="(words, id) in PARTS" :key="id" :to="`#${id}`" class="btn-link">{{ words }}</RouterLink>
+        <RouterLink v-for="(words, id) in PARTS" :key="id" :to="`#${id}`" class="btn-link">{{
+          words
+        }}</RouterLink>
       </nav>
     </div>
     <div class="grid max-w-6xl items-start gap-5 lg:grid-cols-[minmax(0,1fr)_20rem]">
       <section id="sites" class="grid gap-4" aria-label="Sites">
         <ErrorBox :error="unread" :again="() => refetch()" />
         <div v-if="!sites && !unread" class="sheet h-56 opacity-60" aria-busy="true" />
-        <p v-if="sites && !sites.length" class="sheet p-6">There is no site yet. Add yours, and you get the one line to paste into it.</p>
+        <p v-if="sites && !sites.length" class="sheet p-6">
+          There is no site yet. Add yours, and you get the one line to paste into it.
+        </p>
         <SiteCard v-for="site in sites" :key="site.id" :site="site" />
         <form v-if="open" v-takes-focus class="sheet grid gap-3 p-5" @submit.prevent="adding.run(addSite)">
           <TextField
@@ -108,7 +118,9 @@ async function addSite() {
             ><button type="button" class="btn" @click="open = false">Cancel</button>
           </div>
         </form>
-        <button v-else type="button" class="btn justify-self-start" @click="open = true">+ Another site</button>
+        <button v-else type="button" class="btn justify-self-start" @click="open = true">
+          + Another site
+        </button>
       </section>
       <div class="grid gap-5 lg:order-last">
         <QuestionsCard />
@@ -118,7 +130,13 @@ async function addSite() {
         <CopiesCard v-if="may('business')" />
         <LogCard v-if="may('business')" />
       </div>
-      <form id="about-form" class="sheet grid gap-3 p-5" aria-labelledby="about" novalidate @submit.prevent="about.run(save)">
+      <form
+        id="about-form"
+        class="sheet grid gap-3 p-5"
+        aria-labelledby="about"
+        novalidate
+        @submit.prevent="about.run(save)"
+      >
         <h2 id="about">The business</h2>
         <TextField v-model="name" label="Name" :error="about.fields.value.name" />
         <TextField
@@ -129,9 +147,12 @@ async function addSite() {
           hint="Visitors see it, and answer to it."
         />
         <p v-if="me?.business && !me.business.mail_confirmed" class="rounded-md bg-brass-tint px-3 py-2">
-          <strong>{{ me.business.mail_address }}</strong> has not said yet that mail may come from it: look for our mail there. Until then
-          your mail comes from an address of ours, in your name, and answers go to you.
-          <button type="button" class="btn-link ml-1 font-semibold" @click="about.run(again)">Send ours again</button>
+          <strong>{{ me.business.mail_address }}</strong> has not said yet that mail may come from it: look
+          for our mail there. Until then your mail comes from an address of ours, in your name, and answers go
+          to you.
+          <button type="button" class="btn-link ml-1 font-semibold" @click="about.run(again)">
+            Send ours again
+          </button>
         </p>
         <ErrorBox v-if="!Object.keys(about.fields.value).length" :error="about.error.value" />
         <div>
@@ -139,12 +160,19 @@ async function addSite() {
           <select id="business-region" v-model="region" class="input">
             <option v-for="one in places?.regions" :key="one.code" :value="one.code">{{ one.name }}</option>
           </select>
-          <p class="mt-1 text-sm" :class="about.fields.value.region ? 'font-semibold text-rust' : 'text-ink-2'">
-            {{ about.fields.value.region ?? 'Clocks, dates, numbers and prices are written as they are there.' }}
+          <p
+            class="mt-1 text-sm"
+            :class="about.fields.value.region ? 'font-semibold text-rust' : 'text-ink-2'"
+          >
+            {{
+              about.fields.value.region ?? 'Clocks, dates, numbers and prices are written as they are there.'
+            }}
           </p>
         </div>
         <div>
-          <label for="business-language" class="mb-1 block font-semibold">What visitors are spoken to in</label>
+          <label for="business-language" class="mb-1 block font-semibold"
+            >What visitors are spoken to in</label
+          >
           <select id="business-language" v-model="language" class="input">
             <option v-for="(words, code) in LANGUAGES" :key="code" :value="code">{{ words }}</option>
           </select>

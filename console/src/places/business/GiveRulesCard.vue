@@ -17,7 +17,8 @@ const may = useMay()
 const form = useForm()
 const all = () => (rules.value ?? []).map((one) => one.rule)
 const put = (next: GiveRule[]) => form.run(() => set(next))
-const change = (at: number, patch: Partial<GiveRule>) => put(all().map((one, index) => (index === at ? { ...one, ...patch } : one)))
+const change = (at: number, patch: Partial<GiveRule>) =>
+  put(all().map((one, index) => (index === at ? { ...one, ...patch } : one)))
 const drop = (at: number) => put(all().filter((_, index) => index !== at))
 const text = (event: Event) => (event.target as HTMLInputElement | HTMLSelectElement).value.trim() || null
 const number = (event: Event) => (text(event) === null ? null : Number(text(event)))
@@ -27,10 +28,15 @@ const number = (event: Event) => (text(event) === null ? null : Number(text(even
   <article id="give" class="sheet p-5" aria-labelledby="give-title">
     <h2 id="give-title" class="mb-1">Whose new work is</h2>
     <p class="mb-2 text-sm text-ink-2">
-      The first rule that fits decides; what none fits is everybody’s. What is on the list already stays whose it is.
+      The first rule that fits decides; what none fits is everybody’s. What is on the list already stays whose
+      it is.
     </p>
     <ol class="grid">
-      <li v-for="(one, at) in rules" :key="at" class="flex flex-wrap items-center gap-1.5 border-t border-line-2 py-2">
+      <li
+        v-for="(one, at) in rules"
+        :key="at"
+        class="flex flex-wrap items-center gap-1.5 border-t border-line-2 py-2"
+      >
         <span class="text-ink-2">{{ at + 1 }}.</span>
         <fieldset class="contents" :disabled="!may('business')" :aria-label="one.words">
           <select
@@ -100,7 +106,9 @@ const number = (event: Event) => (text(event) === null ? null : Number(text(even
             >
               ↑
             </button>
-            <button type="button" class="btn" :aria-label="`Remove rule ${at + 1}`" @click="drop(at)">Remove</button>
+            <button type="button" class="btn" :aria-label="`Remove rule ${at + 1}`" @click="drop(at)">
+              Remove
+            </button>
           </span>
         </fieldset>
       </li>

@@ -41,7 +41,8 @@ function look() {
 }
 useEventListener(window, 'message', (event: MessageEvent<{ intavo?: string; style?: House }>) => {
   const { data } = event
-  if (!waiting.value || data?.intavo !== 'style' || !data.style || !address.value.startsWith(event.origin)) return
+  if (!waiting.value || data?.intavo !== 'style' || !data.style || !address.value.startsWith(event.origin))
+    return
   waiting.value = false
   found.value = { ...EMPTY, ...data.style }
 })
@@ -53,7 +54,11 @@ async function takeIt() {
     const bytes = Uint8Array.from(atob(logo.split(',')[1] ?? ''), (letter) => letter.charCodeAt(0))
     const blob = new Blob([bytes], { type: 'image/png' })
     asset = (
-      await upload(new File([blob], `logo of ${props.site.name}.png`, { type: 'image/png' }), 'picture', `Logo of ${props.site.name}`)
+      await upload(
+        new File([blob], `logo of ${props.site.name}.png`, { type: 'image/png' }),
+        'picture',
+        `Logo of ${props.site.name}`,
+      )
     ).public_id
   }
   house.value = { ...style, logo: asset }
@@ -65,7 +70,8 @@ async function save() {
   await queries.invalidateQueries()
   notices.say('The touchpoints of this site follow it within a second.')
 }
-const swatches = (one: House) => Object.entries(one.colours).filter((pair): pair is [string, string] => !!pair[1])
+const swatches = (one: House) =>
+  Object.entries(one.colours).filter((pair): pair is [string, string] => !!pair[1])
 </script>
 
 <template>
@@ -75,7 +81,9 @@ const swatches = (one: House) => Object.entries(one.colours).filter((pair): pair
     <div class="mb-3 flex flex-wrap items-center gap-2">
       <button type="button" class="btn" :disabled="!address" @click="look">Read it from the site</button>
       <span v-if="!address" class="text-ink-2">The script has to be seen on the site first.</span>
-      <span v-else-if="waiting" class="text-ink-2" role="status">Your site opens in a window and tells its look. Close it afterwards.</span>
+      <span v-else-if="waiting" class="text-ink-2" role="status"
+        >Your site opens in a window and tells its look. Close it afterwards.</span
+      >
     </div>
     <div v-if="found" class="mb-3 rounded-md border border-petrol bg-petrol-wash p-3" role="status">
       <p class="mb-2 font-semibold">This is what your site looks like. Take it?</p>
@@ -104,10 +112,18 @@ const swatches = (one: House) => Object.entries(one.colours).filter((pair): pair
             :value="house.colours[role] ?? null"
             @set="house.colours[role] = $event"
           />
-          <button v-if="house.colours[role]" type="button" class="btn-link" @click="house.colours[role] = null">leave open</button>
+          <button
+            v-if="house.colours[role]"
+            type="button"
+            class="btn-link"
+            @click="house.colours[role] = null"
+          >
+            leave open
+          </button>
         </span>
       </template>
-      <span class="text-ink-2">Text</span><FontChoice open label="Font of text" :font="house.font" @set="house.font = $event" />
+      <span class="text-ink-2">Text</span
+      ><FontChoice open label="Font of text" :font="house.font" @set="house.font = $event" />
       <span class="text-ink-2">Headlines</span
       ><FontChoice open label="Font of headlines" :font="house.head_font" @set="house.head_font = $event" />
       <span class="text-ink-2">Corners</span
@@ -122,9 +138,12 @@ const swatches = (one: House) => Object.entries(one.colours).filter((pair): pair
         />
         px</span
       >
-      <span class="text-ink-2">Logo</span><LibraryButton kind="picture" label="" :value="house.logo" @set="house.logo = $event" />
+      <span class="text-ink-2">Logo</span
+      ><LibraryButton kind="picture" label="" :value="house.logo" @set="house.logo = $event" />
     </div>
     <ErrorBox :error="error" class="mt-2" />
-    <button type="button" class="btn mt-3" :disabled="busy || !changed" @click="run(save)">Keep the house style</button>
+    <button type="button" class="btn mt-3" :disabled="busy || !changed" @click="run(save)">
+      Keep the house style
+    </button>
   </section>
 </template>

@@ -11,7 +11,10 @@ const { data: members } = useMembers()
 const { zone, now } = useClock()
 const verb = ref('')
 const member = ref(0)
-const query = computed(() => ({ ...(verb.value ? { verb: verb.value } : {}), ...(member.value ? { member: member.value } : {}) }))
+const query = computed(() => ({
+  ...(verb.value ? { verb: verb.value } : {}),
+  ...(member.value ? { member: member.value } : {}),
+}))
 const { data, error, hasNextPage, fetchNextPage, refetch } = useInfiniteQuery({
   queryKey: ['log', query],
   queryFn: ({ pageParam }) => readLog({ ...query.value, ...(pageParam ? { before: pageParam } : {}) }),
@@ -37,7 +40,11 @@ const verbs = computed(() => data.value?.pages[0]?.verbs ?? [])
     </div>
     <ErrorBox :error="error" :again="() => refetch()" />
     <ol class="grid">
-      <li v-for="one in entries" :key="one.id" class="grid grid-cols-[9rem_1fr] gap-3 border-t border-line-2 py-1.5">
+      <li
+        v-for="one in entries"
+        :key="one.id"
+        class="grid grid-cols-[9rem_1fr] gap-3 border-t border-line-2 py-1.5"
+      >
         <span class="text-sm text-ink-2">{{ saidTime(one.at, now, zone) }}</span>
         <span class="min-w-0 break-words"
           ><strong>{{ one.who }}</strong> {{ one.words }}</span

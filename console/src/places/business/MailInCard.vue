@@ -22,7 +22,11 @@ watch(data, (row) => (address.value = row?.address ?? ''), { immediate: true })
 const save = () =>
   run(async () => {
     await set.to(address.value)
-    notices.say(address.value ? `Answers are sent to ${address.value} from now on.` : 'Answers go where your mail is sent from.')
+    notices.say(
+      address.value
+        ? `Answers are sent to ${address.value} from now on.`
+        : 'Answers go where your mail is sent from.',
+    )
   })
 const renew = () =>
   run(async () => {
@@ -41,8 +45,8 @@ async function copy() {
       <h2 id="mail-in-title">Answers by mail</h2>
       <ErrorBox :error="unread" :again="() => refetch()" />
       <p class="text-sm text-ink-2">
-        What people answer to your mails can stand on their card, with the work for you again. Let your mail host post each mail that comes
-        in to this address, as it came:
+        What people answer to your mails can stand on their card, with the work for you again. Let your mail
+        host post each mail that comes in to this address, as it came:
       </p>
       <p class="flex items-start gap-2">
         <code class="min-w-0 flex-1 rounded bg-fog px-2 py-1.5 text-sm break-all">{{ data?.url }}</code>

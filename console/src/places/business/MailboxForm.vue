@@ -9,7 +9,10 @@ import { saidTime } from '@/lib/time'
 import TextField from '@/parts/TextField.vue'
 import { vTakesFocus } from '@/lib/focus'
 
-/** For a mail host that cannot post what comes in: its mailbox is opened every minute, and what is new is taken in. */
+/**
+ * For a mail host that cannot post what comes in: its mailbox is opened every minute, and what is new is
+ * taken in.
+ */
 const { data: box, refetch } = useMailbox()
 const { data: me } = useMe()
 const { now } = useClock()
@@ -17,9 +20,21 @@ const notices = useNotices()
 const { error, fields, busy, run } = useForm()
 const open = ref(false)
 const said = ref({ host: '', port: '993', user: '', password: '', folder: 'INBOX' })
-watch(box, (row) => row && (said.value = { host: row.host, port: String(row.port), user: row.user, password: '', folder: row.folder }), {
-  immediate: true,
-})
+watch(
+  box,
+  (row) =>
+    row &&
+    (said.value = {
+      host: row.host,
+      port: String(row.port),
+      user: row.user,
+      password: '',
+      folder: row.folder,
+    }),
+  {
+    immediate: true,
+  },
+)
 const save = () =>
   run(async () => {
     await readFrom({ ...said.value, port: Number(said.value.port) || 0 })
@@ -46,7 +61,9 @@ const leave = () =>
         >. What is new there is taken in, and marked as read.</template
       >
     </p>
-    <p v-else-if="!open" class="text-sm text-ink-2">Where your mail host cannot do that, your mailbox can be read instead.</p>
+    <p v-else-if="!open" class="text-sm text-ink-2">
+      Where your mail host cannot do that, your mailbox can be read instead.
+    </p>
     <form v-if="open" v-takes-focus class="mt-2 grid gap-3" novalidate @submit.prevent="save">
       <TextField
         v-model="said.host"
@@ -65,13 +82,19 @@ const leave = () =>
         :hint="box ? 'Left empty, it stays as it is.' : 'Kept sealed; best one that is for this alone.'"
       />
       <TextField v-model="said.folder" label="Folder" :error="fields.folder" />
-      <p v-if="error && !Object.keys(fields).length" class="font-semibold text-rust" role="alert">{{ error.message }}</p>
+      <p v-if="error && !Object.keys(fields).length" class="font-semibold text-rust" role="alert">
+        {{ error.message }}
+      </p>
       <p class="flex flex-wrap gap-2">
         <button class="btn btn-main" :disabled="busy">{{ busy ? 'Opening it …' : 'Read it' }}</button>
         <button type="button" class="btn" @click="open = false">Cancel</button>
-        <button v-if="box" type="button" class="btn ml-auto" :disabled="busy" @click="leave">Read it no more</button>
+        <button v-if="box" type="button" class="btn ml-auto" :disabled="busy" @click="leave">
+          Read it no more
+        </button>
       </p>
     </form>
-    <button v-else type="button" class="btn mt-2" @click="open = true">{{ box ? 'Change it' : 'Read a mailbox …' }}</button>
+    <button v-else type="button" class="btn mt-2" @click="open = true">
+      {{ box ? 'Change it' : 'Read a mailbox …' }}
+    </button>
   </section>
 </template>

@@ -2,7 +2,17 @@
 import { computed, ref } from 'vue'
 import { useQueryClient } from '@tanstack/vue-query'
 import { startAnew } from '@/api/account'
-import { changeMember, invite, renameMe, takeBack, takeOut, useInvitations, useMe, useMembers, workOf } from '@/api/me'
+import {
+  changeMember,
+  invite,
+  renameMe,
+  takeBack,
+  takeOut,
+  useInvitations,
+  useMe,
+  useMembers,
+  workOf,
+} from '@/api/me'
 import { useNotices } from '@/lib/notices'
 import { vTyped } from '@/lib/typed'
 import { useForm } from '@/parts/form'
@@ -64,7 +74,11 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
   <article id="people" class="sheet p-5" aria-labelledby="people-title">
     <h2 id="people-title" class="mb-2">People of the business</h2>
     <ul class="grid">
-      <li v-for="one in members" :key="one.id" class="flex flex-wrap items-center gap-x-3 gap-y-1 border-t border-line-2 py-2.5">
+      <li
+        v-for="one in members"
+        :key="one.id"
+        class="flex flex-wrap items-center gap-x-3 gap-y-1 border-t border-line-2 py-2.5"
+      >
         <span class="min-w-0 flex-1">
           <input
             v-if="one.id === me?.member?.id"
@@ -83,40 +97,65 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
           :aria-label="`Initials of ${one.name}`"
           maxlength="3"
           :disabled="!owner"
-          @change="change(() => changeMember(one.id, { role: one.role, initials: value($event) }), 'Changed.')"
+          @change="
+            change(() => changeMember(one.id, { role: one.role, initials: value($event) }), 'Changed.')
+          "
         />
         <select
           class="input w-auto!"
           :aria-label="`Role of ${one.name}`"
           :value="one.role"
           :disabled="!owner"
-          @change="change(() => changeMember(one.id, { role: value($event), initials: one.initials }), 'Changed.').then(fresh)"
+          @change="
+            change(
+              () => changeMember(one.id, { role: value($event), initials: one.initials }),
+              'Changed.',
+            ).then(fresh)
+          "
         >
           <option v-for="(words, key) in ROLES" :key="key" :value="key">{{ words }}</option>
         </select>
         <template v-if="leaving === one.id">
           <span class="w-full text-sm text-ink-2"
-            >{{ one.id === me?.member?.id ? 'You' : one.name }} will see nothing of this business any more. What they did stays.</span
+            >{{ one.id === me?.member?.id ? 'You' : one.name }} will see nothing of this business any more.
+            What they did stays.</span
           >
           <label v-if="work" class="grid text-sm text-ink-2"
-            >{{ work }} open {{ work === 1 ? 'follow-up is' : 'follow-ups are' }} theirs: who gets {{ work === 1 ? 'it' : 'them' }}?
+            >{{ work }} open {{ work === 1 ? 'follow-up is' : 'follow-ups are' }} theirs: who gets
+            {{ work === 1 ? 'it' : 'them' }}?
             <select v-model="heir" class="input w-auto!">
               <option :value="null">Everybody</option>
-              <option v-for="other in members?.filter((other) => other.id !== one.id)" :key="other.id" :value="other.id">
+              <option
+                v-for="other in members?.filter((other) => other.id !== one.id)"
+                :key="other.id"
+                :value="other.id"
+              >
                 {{ other.name }}
               </option>
             </select>
           </label>
-          <button type="button" class="btn text-rust" @click="out(one.id)">{{ one.id === me?.member?.id ? 'Leave' : 'Take out' }}</button>
+          <button type="button" class="btn text-rust" @click="out(one.id)">
+            {{ one.id === me?.member?.id ? 'Leave' : 'Take out' }}
+          </button>
           <button type="button" class="btn" @click="leaving = null">Cancel</button>
         </template>
-        <button v-else-if="owner || one.id === me?.member?.id" type="button" class="btn" @click="asks(one.id)">
+        <button
+          v-else-if="owner || one.id === me?.member?.id"
+          type="button"
+          class="btn"
+          @click="asks(one.id)"
+        >
           {{ one.id === me?.member?.id ? 'Leave …' : 'Take out …' }}
         </button>
       </li>
-      <li v-for="one in invited" :key="`i${one.id}`" class="flex flex-wrap items-center gap-3 border-t border-line-2 py-2.5">
+      <li
+        v-for="one in invited"
+        :key="`i${one.id}`"
+        class="flex flex-wrap items-center gap-3 border-t border-line-2 py-2.5"
+      >
         <span class="min-w-0 flex-1"
-          ><strong>{{ one.name || one.email }}</strong> <span class="text-ink-2">is invited as {{ one.role }}</span></span
+          ><strong>{{ one.name || one.email }}</strong>
+          <span class="text-ink-2">is invited as {{ one.role }}</span></span
         >
         <button
           v-if="owner"
@@ -138,8 +177,12 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
       novalidate
       @submit.prevent="inviting.run(send)"
     >
-      <label class="grid text-sm text-ink-2">Email<input v-model="email" type="email" class="input w-60!" /></label>
-      <label class="grid text-sm text-ink-2">Name<input v-model="name" class="input w-40!" maxlength="120" /></label>
+      <label class="grid text-sm text-ink-2"
+        >Email<input v-model="email" type="email" class="input w-60!"
+      /></label>
+      <label class="grid text-sm text-ink-2"
+        >Name<input v-model="name" class="input w-40!" maxlength="120"
+      /></label>
       <label class="grid text-sm text-ink-2"
         >Role<select v-model="role" class="input w-auto!">
           <option v-for="(words, key) in ROLES" :key="key" :value="key">{{ words }}</option>

@@ -1,7 +1,13 @@
 <script setup lang="ts">
 import { useQueryClient } from '@tanstack/vue-query'
 import { reactive, ref } from 'vue'
-import { dropQuestion, keepQuestion, orderQuestions, useQuestions, type QuestionAnswer } from '@/api/questions'
+import {
+  dropQuestion,
+  keepQuestion,
+  orderQuestions,
+  useQuestions,
+  type QuestionAnswer,
+} from '@/api/questions'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import TextField from '@/parts/TextField.vue'
 import { useForm } from '@/parts/form'
@@ -18,7 +24,12 @@ const form = reactive({ group: '', question: '', answer: '' })
 const fresh = () => queries.invalidateQueries({ queryKey: ['questions'] })
 
 function edit(row: QuestionAnswer | null) {
-  Object.assign(form, row ? { group: row.group, question: row.question, answer: row.answer } : { group: '', question: '', answer: '' })
+  Object.assign(
+    form,
+    row
+      ? { group: row.group, question: row.question, answer: row.answer }
+      : { group: '', question: '', answer: '' },
+  )
   open.value = row ? row.id : 'new'
 }
 async function save() {
@@ -30,7 +41,9 @@ async function drop(row: QuestionAnswer) {
   await dropQuestion(row.id)
   await fresh()
   const { group, question, answer } = row
-  notices.say('The question is thrown away.', { undo: () => keepQuestion(null, { group, question, answer }).then(fresh) })
+  notices.say('The question is thrown away.', {
+    undo: () => keepQuestion(null, { group, question, answer }).then(fresh),
+  })
 }
 async function up(at: number) {
   const ids = (all.value ?? []).map((row) => row.id)
@@ -47,16 +60,35 @@ async function up(at: number) {
     <p class="mb-3 text-ink-2">What people ask again and again. Touchpoints show them, all or one group.</p>
     <ErrorBox :error="unread ?? (Object.keys(fields).length ? null : error)" />
     <ol class="grid gap-1">
-      <li v-for="(row, at) in all" :key="row.id" class="flex items-baseline gap-3 border-t border-line-2 py-1.5">
+      <li
+        v-for="(row, at) in all"
+        :key="row.id"
+        class="flex items-baseline gap-3 border-t border-line-2 py-1.5"
+      >
         <span class="min-w-0 flex-1"
           ><strong>{{ row.question }}</strong> <span v-if="row.group" class="chip">{{ row.group }}</span>
           <span v-if="row.helped + row.not_helped" class="block text-sm text-ink-2"
             >helped {{ row.helped }} of {{ row.helped + row.not_helped }}</span
           ></span
         >
-        <button v-if="at" type="button" class="btn-link" :aria-label="`Move “${row.question}” up`" @click="run(() => up(at))">up</button>
-        <button type="button" class="btn-link" :aria-label="`Change “${row.question}”`" @click="edit(row)">change</button>
-        <button type="button" class="btn-link text-rust!" :aria-label="`Throw away “${row.question}”`" @click="run(() => drop(row))">
+        <button
+          v-if="at"
+          type="button"
+          class="btn-link"
+          :aria-label="`Move “${row.question}” up`"
+          @click="run(() => up(at))"
+        >
+          up
+        </button>
+        <button type="button" class="btn-link" :aria-label="`Change “${row.question}”`" @click="edit(row)">
+          change
+        </button>
+        <button
+          type="button"
+          class="btn-link text-rust!"
+          :aria-label="`Throw away “${row.question}”`"
+          @click="run(() => drop(row))"
+        >
           throw away
         </button>
       </li>
@@ -65,8 +97,16 @@ async function up(at: number) {
       <TextField v-model="form.question" label="Question" :error="fields.question" />
       <div>
         <p class="mb-1 font-semibold">Answer</p>
-        <RichBox :key="String(open)" label="Answer" pictures :html="form.answer" @html="form.answer = $event" />
-        <p v-if="fields.answer" class="mt-1 text-sm font-semibold text-rust" role="alert">{{ fields.answer }}</p>
+        <RichBox
+          :key="String(open)"
+          label="Answer"
+          pictures
+          :html="form.answer"
+          @html="form.answer = $event"
+        />
+        <p v-if="fields.answer" class="mt-1 text-sm font-semibold text-rust" role="alert">
+          {{ fields.answer }}
+        </p>
       </div>
       <TextField v-model="form.group" label="Group" hint="Trips, hire, lessons … or none." />
       <span class="flex gap-2"

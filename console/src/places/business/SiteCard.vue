@@ -48,7 +48,12 @@ async function addHost(host: string) {
   notices.say(`${host} is on the list.`)
 }
 async function save() {
-  const site = await change.mutateAsync({ id: props.site.id, name: props.site.name, hosts: hosts.value, language: language.value })
+  const site = await change.mutateAsync({
+    id: props.site.id,
+    name: props.site.name,
+    hosts: hosts.value,
+    language: language.value,
+  })
   hosts.value = [...site.hosts, '']
   notices.say('Saved. Visitors get it within a second.')
 }
@@ -59,24 +64,33 @@ async function save() {
     <header class="mb-3 flex items-baseline justify-between gap-4">
       <h2>{{ site.name }}</h2>
       <p v-if="site.seen" class="text-moss">
-        <span aria-hidden="true">●</span> seen {{ ago(site.seen.at, now.toISOString()) }} on <strong>{{ site.seen.path }}</strong>, from
+        <span aria-hidden="true">●</span> seen {{ ago(site.seen.at, now.toISOString()) }} on
+        <strong>{{ site.seen.path }}</strong>, from
         {{ site.seen.host }}
       </p>
       <p v-else class="text-brass"><span aria-hidden="true">○</span> not seen yet</p>
     </header>
     <p v-for="stranger in strangers" :key="stranger" class="mb-2 rounded-md bg-brass-tint px-3 py-2">
       Seen on <strong>{{ stranger }}</strong>, which is not on the list: nothing shows there.
-      <button type="button" class="btn-link ml-1 font-semibold" @click="run(() => addHost(stranger))">Add {{ stranger }}</button>
+      <button type="button" class="btn-link ml-1 font-semibold" @click="run(() => addHost(stranger))">
+        Add {{ stranger }}
+      </button>
     </p>
     <details v-if="others.length" class="mb-2">
-      <summary class="cursor-pointer text-ink-2">and on {{ others.length }} more {{ others.length === 1 ? 'host' : 'hosts' }}</summary>
+      <summary class="cursor-pointer text-ink-2">
+        and on {{ others.length }} more {{ others.length === 1 ? 'host' : 'hosts' }}
+      </summary>
       <p v-for="stranger in others" :key="stranger" class="mt-1">
         <strong>{{ stranger }}</strong>
-        <button type="button" class="btn-link ml-1" @click="run(() => addHost(stranger))">Add {{ stranger }}</button>
+        <button type="button" class="btn-link ml-1" @click="run(() => addHost(stranger))">
+          Add {{ stranger }}
+        </button>
       </p>
     </details>
     <h3 class="font-body! text-base!">The one line to paste into every page of the site</h3>
-    <p class="mt-1 text-ink-2">Anywhere between &lt;head&gt; and &lt;/head&gt;. It is the same line for everything you make here.</p>
+    <p class="mt-1 text-ink-2">
+      Anywhere between &lt;head&gt; and &lt;/head&gt;. It is the same line for everything you make here.
+    </p>
     <div class="mt-2 mb-4 flex items-stretch gap-2">
       <code
         class="min-w-0 flex-1 overflow-x-auto rounded-md border border-line bg-fog px-3 py-2 whitespace-nowrap"
@@ -89,8 +103,13 @@ async function save() {
     <details class="mb-4">
       <summary class="text-petrol">How to put it in, or have somebody do it</summary>
       <ul class="mt-1.5 list-disc pl-5">
-        <li>You write the pages yourself: into the template that all pages share, just before &lt;/head&gt;.</li>
-        <li>Your site is made in a builder: look in its settings for code in the head of every page, and paste it there.</li>
+        <li>
+          You write the pages yourself: into the template that all pages share, just before &lt;/head&gt;.
+        </li>
+        <li>
+          Your site is made in a builder: look in its settings for code in the head of every page, and paste
+          it there.
+        </li>
         <li>You have a tag manager: as a snippet of HTML, on all pages.</li>
         <li>
           What the script can do, and every call it takes, for whoever keeps your site:
@@ -111,12 +130,15 @@ async function save() {
             aria-label="Address of whoever keeps your site"
             :aria-invalid="!!mailing.fields.value.to"
           />
-          <span v-if="mailing.fields.value.to" class="block font-semibold text-rust" role="alert">{{ mailing.fields.value.to }}</span>
+          <span v-if="mailing.fields.value.to" class="block font-semibold text-rust" role="alert">{{
+            mailing.fields.value.to
+          }}</span>
         </span>
         <button class="btn" :disabled="mailing.busy.value">Mail them how</button>
         <button type="button" class="btn" @click="mailing.run(copyIt)">Copy the text</button>
         <p class="w-full text-sm text-ink-2">
-          We write to you, to other members, and to who has confirmed an address here; to anybody else, send the text yourself.
+          We write to you, to other members, and to who has confirmed an address here; to anybody else, send
+          the text yourself.
         </p>
         <ErrorBox v-if="!mailing.fields.value.to" class="w-full" :error="mailing.error.value" />
       </form>
@@ -124,7 +146,9 @@ async function save() {
     <form novalidate @submit.prevent="run(save)">
       <fieldset>
         <legend class="mb-1 font-semibold">Addresses of this site</legend>
-        <p class="mb-2 text-ink-2">Write them as you like: with or without https or www, it is all the same to us.</p>
+        <p class="mb-2 text-ink-2">
+          Write them as you like: with or without https or www, it is all the same to us.
+        </p>
         <div v-for="(_, at) in hosts" :key="at" class="mb-1.5">
           <span class="flex gap-2">
             <input
@@ -136,11 +160,22 @@ async function save() {
               :aria-describedby="`host-${site.id}-${at}`"
               @input="typed(at)"
             />
-            <button v-if="hosts[at]" type="button" class="btn" :aria-label="`Remove ${hosts[at]}`" @click="hosts.splice(at, 1)">
+            <button
+              v-if="hosts[at]"
+              type="button"
+              class="btn"
+              :aria-label="`Remove ${hosts[at]}`"
+              @click="hosts.splice(at, 1)"
+            >
               Remove
             </button>
           </span>
-          <p v-if="fields[`hosts.${at}`]" :id="`host-${site.id}-${at}`" class="mt-1 font-semibold text-rust" role="alert">
+          <p
+            v-if="fields[`hosts.${at}`]"
+            :id="`host-${site.id}-${at}`"
+            class="mt-1 font-semibold text-rust"
+            role="alert"
+          >
             {{ fields[`hosts.${at}`] }}
           </p>
         </div>

@@ -9,7 +9,10 @@ import NumberBox from '@/parts/fields/NumberBox.vue'
 import PatternList from '@/places/touchpoints/show/PatternList.vue'
 import WordsList from '@/places/touchpoints/show/WordsList.vue'
 
-/** What holds for every touchpoint of a site: where people come from, groups of pages, and how often it may interrupt. */
+/**
+ * What holds for every touchpoint of a site: where people come from, groups of pages, and how often it may
+ * interrupt.
+ */
 const props = defineProps<{ site: Site }>()
 const queries = useQueryClient()
 const notices = useNotices()
@@ -25,7 +28,9 @@ const { data: sources } = useSources(() => props.site.id)
 function seen(kind: 'host' | 'medium'): string[] {
   const { search, social, search_media, social_media } = rules.value
   const listed = kind === 'host' ? [...search, ...social] : [...search_media, ...social_media]
-  return (sources.value ?? []).filter((one) => one.kind === kind && !listed.includes(one.name)).map((one) => one.name)
+  return (sources.value ?? [])
+    .filter((one) => one.kind === kind && !listed.includes(one.name))
+    .map((one) => one.name)
 }
 const group = ref('')
 function addGroup() {
@@ -47,11 +52,25 @@ const wrong = () =>
 
 <template>
   <details class="mt-4 border-t border-line-2 pt-3">
-    <summary class="font-semibold">Showing on this site: where people come from, groups of pages, interruptions</summary>
+    <summary class="font-semibold">
+      Showing on this site: where people come from, groups of pages, interruptions
+    </summary>
     <form class="mt-3 grid gap-3" novalidate @submit.prevent="run(save)">
       <div class="grid gap-3 sm:grid-cols-2">
-        <WordsList label="Search sites" :words="rules.search" :seen="seen('host')" hint="findit.example" @set="rules.search = $event" />
-        <WordsList label="Social sites" :words="rules.social" :seen="seen('host')" hint="chatter.example" @set="rules.social = $event" />
+        <WordsList
+          label="Search sites"
+          :words="rules.search"
+          :seen="seen('host')"
+          hint="findit.example"
+          @set="rules.search = $event"
+        />
+        <WordsList
+          label="Social sites"
+          :words="rules.social"
+          :seen="seen('host')"
+          hint="chatter.example"
+          @set="rules.social = $event"
+        />
         <WordsList
           label="utm_medium that means search"
           :words="rules.search_media"
@@ -80,7 +99,13 @@ const wrong = () =>
               leave out
             </button>
           </span>
-          <PatternList :label="one.name" :patterns="one.pages" exact :groups="[]" @set="$event.length && (one.pages = $event)" />
+          <PatternList
+            :label="one.name"
+            :patterns="one.pages"
+            exact
+            :groups="[]"
+            @set="$event.length && (one.pages = $event)"
+          />
         </div>
         <span class="flex gap-2"
           ><input
@@ -110,7 +135,9 @@ const wrong = () =>
         hint="#cookie-note"
         @set="rules.give_way_to = $event"
       />
-      <p class="-mt-3 text-sm text-ink-2">What a visitor has unfolded, is filling in or is talking in goes first by itself.</p>
+      <p class="-mt-3 text-sm text-ink-2">
+        What a visitor has unfolded, is filling in or is talking in goes first by itself.
+      </p>
       <label class="grid gap-1"
         ><span class="font-semibold">Somebody is signed in where this element is</span
         ><input

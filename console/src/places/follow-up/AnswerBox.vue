@@ -2,7 +2,16 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { useLocalStorage, useSessionStorage, useThrottleFn } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
-import { enclose, leaveOut, tellTyping, useProposed, useWork, type Enclosure, type KeptAnswer, type One } from '@/api/follow-ups'
+import {
+  enclose,
+  leaveOut,
+  tellTyping,
+  useProposed,
+  useWork,
+  type Enclosure,
+  type KeptAnswer,
+  type One,
+} from '@/api/follow-ups'
 import { Failure } from '@/api/client'
 import { useNotices } from '@/lib/notices'
 import { saidTime } from '@/lib/time'
@@ -56,7 +65,12 @@ function slash(event: KeyboardEvent) {
   void kept.value?.show()
 }
 const said = computed(() => (until.value ? saidTime(until.value, props.now, props.zone) : ''))
-const ENDS = { wait: 'Now it is their turn.', finish: 'Finished.', keep: 'It stays with us.', remind: 'It comes back by itself.' }
+const ENDS = {
+  wait: 'Now it is their turn.',
+  finish: 'Finished.',
+  keep: 'It stays with us.',
+  remind: 'It comes back by itself.',
+}
 
 async function keepNote() {
   const said = text.value
@@ -92,8 +106,8 @@ async function without(file: Enclosure) {
   await leaveOut(file.id).catch(() => undefined)
 }
 /**
- * The last entry of the timeline when this was opened or last sent; what a colleague answers after it is told before
- * this goes. That it stands in the timeline by then does not say that whoever writes has seen it.
+ * The last entry of the timeline when this was opened or last sent; what a colleague answers after it is told
+ * before this goes. That it stands in the timeline by then does not say that whoever writes has seen it.
  */
 const seen = computed(() => Math.max(0, ...props.one.timeline.map((event) => event.id)))
 let begun = seen.value
@@ -101,7 +115,8 @@ const meanwhile = ref(false)
 const alsoThere = computed(() => {
   const writing = others.value.filter((each) => each.writing).map((each) => each.name)
   const reading = others.value.filter((each) => !each.writing).map((each) => each.name)
-  const say = (names: string[], what: string) => (names.length ? `${names.join(' and ')} ${names.length > 1 ? 'are' : 'is'} ${what}` : '')
+  const say = (names: string[], what: string) =>
+    names.length ? `${names.join(' and ')} ${names.length > 1 ? 'are' : 'is'} ${what}` : ''
   return [say(writing, 'writing an answer'), say(reading, 'reading this')].filter(Boolean).join(' · ')
 })
 
@@ -144,7 +159,8 @@ async function send(anyway = false) {
     meanwhile.value = false
     begun = seen.value
     if (!done) return notices.say(ASIDE)
-    // A mail waits ten seconds, so that it can be taken back; what stands in a conversation stands there at once.
+    // A mail waits ten seconds, so that it can be taken back; what stands in a conversation stands there at
+    // once.
     const undo = async () => {
       // The server gives the words back as well, for a box that is another one by now.
       await work.mutateAsync({ id, work: { do: 'take-back', key: sentKey } })
@@ -152,7 +168,10 @@ async function send(anyway = false) {
       if (!files.value.length) files.value = along
       box.value?.focus()
     }
-    notices.say(`Your answer is on its way to ${props.one.called}. ${ENDS[then.value]}`, byMail ? { undo } : {})
+    notices.say(
+      `Your answer is on its way to ${props.one.called}. ${ENDS[then.value]}`,
+      byMail ? { undo } : {},
+    )
   } catch (problem) {
     wrong.value = problem instanceof Error ? problem.message : 'This was not sent; your text is still here.'
     if (problem instanceof Failure && problem.fields.seen) {
@@ -167,9 +186,14 @@ async function send(anyway = false) {
 <template>
   <form class="relative rounded-lg border border-ink-3 focus-within:border-petrol" @submit.prevent="send()">
     <p v-if="alsoThere" class="border-b border-line-2 px-3 py-1 text-brass" role="status">{{ alsoThere }}</p>
-    <p v-if="proposed && !text && !note" class="flex flex-wrap items-baseline gap-x-2 border-b border-line-2 px-3 py-1 text-sm text-ink-2">
+    <p
+      v-if="proposed && !text && !note"
+      class="flex flex-wrap items-baseline gap-x-2 border-b border-line-2 px-3 py-1 text-sm text-ink-2"
+    >
       <span class="min-w-0 flex-1 truncate" dir="auto">They may be asking “{{ proposed.question }}”</span>
-      <button type="button" class="btn-link" @click="((text = proposed.words), box?.focus())">Use its answer</button>
+      <button type="button" class="btn-link" @click="((text = proposed.words), box?.focus())">
+        Use its answer
+      </button>
     </p>
     <label class="sr-only" for="answer">Answer to {{ one.called }}</label>
     <textarea
@@ -178,7 +202,11 @@ async function send(anyway = false) {
       v-model="text"
       rows="3"
       class="block w-full resize-y rounded-t-lg px-3 py-2"
-      :placeholder="one.ways.length ? (HINTS[way] ?? 'Write an answer') : 'There is no way to answer them; write a note for yourselves'"
+      :placeholder="
+        one.ways.length
+          ? (HINTS[way] ?? 'Write an answer')
+          : 'There is no way to answer them; write a note for yourselves'
+      "
       :disabled="!can"
       :aria-invalid="!!wrong"
       aria-describedby="answer-wrong"
@@ -192,9 +220,16 @@ async function send(anyway = false) {
       {{ wrong }}
       <button v-if="meanwhile" type="button" class="btn ml-2" @click="send(true)">Send mine as well</button>
     </p>
-    <ul v-if="files.length && way === 'mail'" class="flex flex-wrap gap-1.5 px-3 py-2" aria-label="Goes along">
+    <ul
+      v-if="files.length && way === 'mail'"
+      class="flex flex-wrap gap-1.5 px-3 py-2"
+      aria-label="Goes along"
+    >
       <li v-for="file in files" :key="file.id" class="chip">
-        {{ file.name }} <button type="button" class="ml-0.5" :aria-label="`Leave out ${file.name}`" @click="without(file)">✕</button>
+        {{ file.name }}
+        <button type="button" class="ml-0.5" :aria-label="`Leave out ${file.name}`" @click="without(file)">
+          ✕
+        </button>
       </li>
     </ul>
     <div class="flex flex-wrap items-center gap-2 border-t border-line-2 px-3 py-2">
@@ -233,11 +268,20 @@ async function send(anyway = false) {
         <button type="button" class="btn" :disabled="taking || !can" @click="picker?.click()">
           {{ taking ? 'Taking it up …' : '+ File' }}
         </button>
-        <input ref="picker" type="file" multiple class="sr-only" tabindex="-1" aria-label="Files that go along" @change="choose" />
+        <input
+          ref="picker"
+          type="file"
+          multiple
+          class="sr-only"
+          tabindex="-1"
+          aria-label="Files that go along"
+          @change="choose"
+        />
       </template>
       <KeptAnswers :id="one.id" ref="kept" :written="text" @use="put" />
       <button class="btn btn-main ml-auto" :disabled="!can || taking || work.isPending.value">
-        {{ note ? 'Keep' : 'Send' }} <kbd class="rounded border border-current px-1 text-xs max-md:hidden">Ctrl ↵</kbd>
+        {{ note ? 'Keep' : 'Send' }}
+        <kbd class="rounded border border-current px-1 text-xs max-md:hidden">Ctrl ↵</kbd>
       </button>
     </div>
   </form>

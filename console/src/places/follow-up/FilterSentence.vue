@@ -20,14 +20,20 @@ const { data: ways } = useWaysIn()
 const { data: sites } = useKnownSites()
 const { filters, keep, drop } = useKeptFilters()
 const open = ref(false)
-const more = computed(() => open.value || ['tag', 'since', 'via', 'site', 'page', 'untouched'].some((one) => one in props.wanted))
-const untouched = computed(() => [...new Set([1, 2, 3, 5, 10, props.wanted.untouched ?? 1])].sort((a, b) => a - b))
+const more = computed(
+  () => open.value || ['tag', 'since', 'via', 'site', 'page', 'untouched'].some((one) => one in props.wanted),
+)
+const untouched = computed(() =>
+  [...new Set([1, 2, 3, 5, 10, props.wanted.untouched ?? 1])].sort((a, b) => a - b),
+)
 const narrows = computed(() => Object.keys(props.wanted).length > 0)
 
 function set(piece: Partial<Record<keyof Wanted, string | number | undefined>>) {
   emit(
     'change',
-    Object.fromEntries(Object.entries({ ...props.wanted, ...piece }).filter(([, one]) => one !== undefined && one !== '')) as Wanted,
+    Object.fromEntries(
+      Object.entries({ ...props.wanted, ...piece }).filter(([, one]) => one !== undefined && one !== ''),
+    ) as Wanted,
   )
 }
 const chosen = (event: Event) => (event.target as HTMLSelectElement).value
@@ -38,24 +44,46 @@ watch(
   () => props.wanted.q,
   (now) => (text.value = now ?? ''),
 )
-const search = useDebounceFn(() => text.value.trim() !== (props.wanted.q ?? '') && set({ q: text.value.trim() }), 300)
+const search = useDebounceFn(
+  () => text.value.trim() !== (props.wanted.q ?? '') && set({ q: text.value.trim() }),
+  300,
+)
 const box = ref<HTMLInputElement>()
 
-const same = (one: Wanted) => JSON.stringify(queryOf({ ...one })) === JSON.stringify(queryOf({ ...props.wanted }))
+const same = (one: Wanted) =>
+  JSON.stringify(queryOf({ ...one })) === JSON.stringify(queryOf({ ...props.wanted }))
 const current = computed(() => filters.value?.find((one) => same(one.wanted)))
 const kept = computed(() =>
-  (filters.value ?? []).map((one) => ({ id: one.id, name: one.name, title: one.for_all ? 'kept for all' : 'kept for you' })),
+  (filters.value ?? []).map((one) => ({
+    id: one.id,
+    name: one.name,
+    title: one.for_all ? 'kept for all' : 'kept for you',
+  })),
 )
 </script>
 
 <template>
   <div class="mb-3 grid gap-2">
     <div class="flex flex-wrap items-center gap-x-3 gap-y-1.5">
-      <p class="flex flex-1 flex-wrap items-center gap-1 text-ink-2" role="group" aria-label="What the list shows">
-        <select class="piece" aria-label="What" :value="wanted.kind ?? ''" @change="set({ kind: chosen($event) })">
+      <p
+        class="flex flex-1 flex-wrap items-center gap-1 text-ink-2"
+        role="group"
+        aria-label="What the list shows"
+      >
+        <select
+          class="piece"
+          aria-label="What"
+          :value="wanted.kind ?? ''"
+          @change="set({ kind: chosen($event) })"
+        >
           <option v-for="(words, key) in ALL_OF_A_KIND" :key="key" :value="key">{{ words }}</option>
         </select>
-        <select class="piece" aria-label="In which state" :value="wanted.state ?? ''" @change="set({ state: chosen($event) })">
+        <select
+          class="piece"
+          aria-label="In which state"
+          :value="wanted.state ?? ''"
+          @change="set({ state: chosen($event) })"
+        >
           <option v-for="(words, key) in ASKED_FOR" :key="key" :value="key">{{ words }}</option>
         </select>
         from
@@ -70,13 +98,23 @@ const kept = computed(() =>
           <option v-for="one in touchpoints" :key="one.id" :value="one.id">{{ one.name }}</option>
         </select>
         for
-        <select class="piece" aria-label="For whom" :value="wanted.member ?? ''" @change="set({ member: numbered($event) })">
+        <select
+          class="piece"
+          aria-label="For whom"
+          :value="wanted.member ?? ''"
+          @change="set({ member: numbered($event) })"
+        >
           <option value="">anybody</option>
           <option value="0">nobody yet</option>
           <option v-for="one in members" :key="one.id" :value="one.id">{{ one.name || one.email }}</option>
         </select>
         <template v-if="more">
-          <select class="piece" aria-label="How it came" :value="wanted.via ?? ''" @change="set({ via: chosen($event) })">
+          <select
+            class="piece"
+            aria-label="How it came"
+            :value="wanted.via ?? ''"
+            @change="set({ via: chosen($event) })"
+          >
             <option value="">by any way</option>
             <option v-for="one in ways" :key="one.key" :value="one.key">{{ one.words }}</option>
           </select>
@@ -100,12 +138,22 @@ const kept = computed(() =>
             @change="set({ page: chosen($event).trim() })"
           />
           tagged
-          <select class="piece" aria-label="Tagged" :value="wanted.tag ?? ''" @change="set({ tag: chosen($event) })">
+          <select
+            class="piece"
+            aria-label="Tagged"
+            :value="wanted.tag ?? ''"
+            @change="set({ tag: chosen($event) })"
+          >
             <option value="">anything</option>
             <option v-for="one in tags" :key="one" :value="one">{{ one }}</option>
           </select>
           since
-          <WhenBox piece aria-label="Since" :value="wanted.since ?? null" @set="set({ since: $event ?? '' })" />
+          <WhenBox
+            piece
+            aria-label="Since"
+            :value="wanted.since ?? null"
+            @set="set({ since: $event ?? '' })"
+          />
           <select
             class="piece"
             aria-label="For how long nobody has touched it"

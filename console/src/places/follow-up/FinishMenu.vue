@@ -11,7 +11,12 @@ const emit = defineEmits<{ finish: [outcome: Outcome, said: string] }>()
   <Menu as="div" class="relative">
     <MenuButton class="btn">Finish <span aria-hidden="true">▾</span></MenuButton>
     <MenuItems class="pop absolute right-0 mt-1 w-44">
-      <MenuRow v-for="(name, outcome) in OUTCOMES" :key="outcome" @click="emit('finish', outcome, name.toLowerCase())">{{ name }}</MenuRow>
+      <MenuRow
+        v-for="(name, outcome) in OUTCOMES"
+        :key="outcome"
+        @click="emit('finish', outcome, name.toLowerCase())"
+        >{{ name }}</MenuRow
+      >
     </MenuItems>
   </Menu>
 </template>

@@ -23,7 +23,8 @@ const route = useRoute()
 const router = useRouter()
 const { zone, now } = useClock()
 const wanted = computed(() => wantedOf(route.query))
-const { data, dataUpdatedAt, error, refetch, hasNextPage, fetchNextPage, isFetchingNextPage } = useFollowUps(wanted)
+const { data, dataUpdatedAt, error, refetch, hasNextPage, fetchNextPage, isFetchingNextPage } =
+  useFollowUps(wanted)
 
 useKeys([
   { keys: '↑ ↓', does: 'Go along the list' },
@@ -45,8 +46,15 @@ const lanes = computed(() =>
   (Object.keys(NAMES) as (keyof typeof NAMES)[])
     .map((lane) => ({
       lane,
-      name: lane === 'next-opening' ? (ruler.value?.opens ? shortDate(ruler.value.opens, zone.value) : 'Next opening') : NAMES[lane],
-      items: (data.value?.pages ?? []).flatMap((page) => page.lanes.find((one) => one.lane === lane)?.items ?? []),
+      name:
+        lane === 'next-opening'
+          ? ruler.value?.opens
+            ? shortDate(ruler.value.opens, zone.value)
+            : 'Next opening'
+          : NAMES[lane],
+      items: (data.value?.pages ?? []).flatMap(
+        (page) => page.lanes.find((one) => one.lane === lane)?.items ?? [],
+      ),
     }))
     .filter((lane) => lane.items.length),
 )
@@ -59,13 +67,18 @@ const seam = computed(() => {
   const until = saidTime(opens, now.value, zone.value)
   return closes ? `Closed ${clockTime(closes, zone.value)} → ${until}` : `Closed now → ${until}`
 })
-const seamBefore = computed(() => lanes.value.find((one) => one.lane === 'next-opening' || one.lane === 'later')?.lane ?? null)
+const seamBefore = computed(
+  () => lanes.value.find((one) => one.lane === 'next-opening' || one.lane === 'later')?.lane ?? null,
+)
 const foot = computed(() => [
   { name: 'Finished', items: (data.value?.pages ?? []).flatMap((page) => page.finished) },
   { name: 'Waiting for them', items: first.value?.waiting ?? [] },
   { name: 'Put off', items: first.value?.put_off ?? [] },
 ])
-const all = computed<Item[]>(() => [...lanes.value.flatMap((lane) => lane.items), ...foot.value.flatMap((lane) => lane.items)])
+const all = computed<Item[]>(() => [
+  ...lanes.value.flatMap((lane) => lane.items),
+  ...foot.value.flatMap((lane) => lane.items),
+])
 const wide = useMediaQuery('(min-width: 768px)')
 const chosen = computed(() => (route.params.id ? Number(route.params.id) : null))
 /** On a wide screen there is always somebody on the right: the first of the list, until one is chosen. */
@@ -103,7 +116,9 @@ onKeyStroke('Enter', (event) => {
   // The one with the focus is meant, even where another is open.
   const focused = Number((document.activeElement as HTMLElement | null)?.dataset.id)
   if (focused && focused !== selected.value)
-    void router.replace({ path: `/follow-up/${focused}`, query: route.query }).then(() => nextTick(() => pane.value?.write()))
+    void router
+      .replace({ path: `/follow-up/${focused}`, query: route.query })
+      .then(() => nextTick(() => pane.value?.write()))
   else pane.value?.write()
 })
 onKeyStroke('Escape', (event) => {
@@ -148,7 +163,9 @@ watch(
   () => (picked.value = new Set()),
 )
 
-/** What comes in while one reads never moves it: what is in view stays where it is, and what is above is told. */
+/**
+ * What comes in while one reads never moves it: what is in view stays where it is, and what is above is told.
+ */
 const scroller = ref<HTMLElement>()
 const above = ref(0)
 let known: Set<number> | null = null
@@ -200,15 +217,31 @@ const { data: steps } = useFirstSteps()
     >
       <div class="mb-3 flex flex-wrap items-baseline justify-between gap-x-4">
         <h1 id="follow-up-title">Follow-up</h1>
-        <RouterLink v-if="aside?.length" to="/quarantine" class="btn-link ml-auto">{{ aside.length }} set aside as spam</RouterLink>
+        <RouterLink v-if="aside?.length" to="/quarantine" class="btn-link ml-auto"
+          >{{ aside.length }} set aside as spam</RouterLink
+        >
         <p v-if="first" class="text-ink-2">
-          {{ first.open_count }} for us<template v-if="kept !== null"> · promise kept {{ kept }} % this month</template>
+          {{ first.open_count }} for us<template v-if="kept !== null">
+            · promise kept {{ kept }} % this month</template
+          >
         </p>
       </div>
       <WaitingList :now="now" :zone="zone" :as-of="dataUpdatedAt" />
       <FilterSentence :wanted="wanted" @change="narrow" />
-      <SeveralBar v-if="picked.size" :ids="[...picked]" :wanted="wanted" :zone="zone" :now="now" @done="picked = new Set()" />
-      <button v-if="above" type="button" class="btn btn-main sticky top-0 z-10 mx-auto mb-2 flex" @click="toTop">
+      <SeveralBar
+        v-if="picked.size"
+        :ids="[...picked]"
+        :wanted="wanted"
+        :zone="zone"
+        :now="now"
+        @done="picked = new Set()"
+      />
+      <button
+        v-if="above"
+        type="button"
+        class="btn btn-main sticky top-0 z-10 mx-auto mb-2 flex"
+        @click="toTop"
+      >
         {{ above }} new above
       </button>
       <ErrorBox :error="error" :again="() => refetch()" />
@@ -223,24 +256,64 @@ const { data: steps } = useFirstSteps()
         @narrow="narrow"
       />
       <div v-else ref="list" class="relative pl-6.5">
-        <span v-if="lanes.length" class="absolute top-1 bottom-0 left-[9px] w-[3px] bg-petrol-tint" aria-hidden="true" />
+        <span
+          v-if="lanes.length"
+          class="absolute top-1 bottom-0 left-[9px] w-[3px] bg-petrol-tint"
+          aria-hidden="true"
+        />
         <template v-for="lane in lanes" :key="lane.lane">
-          <p v-if="seam && lane.lane === seamBefore" class="hatch relative -ml-6.5 my-3 rounded px-6.5 py-0.5 text-sm text-ink-2">
+          <p
+            v-if="seam && lane.lane === seamBefore"
+            class="hatch relative -ml-6.5 my-3 rounded px-6.5 py-0.5 text-sm text-ink-2"
+          >
             <span class="rounded bg-fog px-1.5">{{ seam }}</span>
           </p>
-          <h2 class="mt-3 mb-1.5 font-body! text-base!" :class="lane.lane === 'late' ? 'text-rust' : 'text-ink-2'">{{ lane.name }}</h2>
-          <ItemList :items="lane.items" :begun="begun" :selected="selected" :picked="picked" :zone="zone" :now="now" @pick="clicked" />
+          <h2
+            class="mt-3 mb-1.5 font-body! text-base!"
+            :class="lane.lane === 'late' ? 'text-rust' : 'text-ink-2'"
+          >
+            {{ lane.name }}
+          </h2>
+          <ItemList
+            :items="lane.items"
+            :begun="begun"
+            :selected="selected"
+            :picked="picked"
+            :zone="zone"
+            :now="now"
+            @pick="clicked"
+          />
         </template>
-        <button v-if="hasNextPage && lanes.length" type="button" class="btn mt-3" :disabled="isFetchingNextPage" @click="fetchNextPage()">
+        <button
+          v-if="hasNextPage && lanes.length"
+          type="button"
+          class="btn mt-3"
+          :disabled="isFetchingNextPage"
+          @click="fetchNextPage()"
+        >
           More
         </button>
         <template v-for="group in foot" :key="group.name">
           <template v-if="group.items.length">
             <h2 class="mt-5 mb-1.5 font-body! text-base! text-ink-2">{{ group.name }}</h2>
-            <ItemList :items="group.items" :begun="begun" :selected="selected" :picked="picked" :zone="zone" :now="now" @pick="clicked" />
+            <ItemList
+              :items="group.items"
+              :begun="begun"
+              :selected="selected"
+              :picked="picked"
+              :zone="zone"
+              :now="now"
+              @pick="clicked"
+            />
           </template>
         </template>
-        <button v-if="hasNextPage && !lanes.length" type="button" class="btn mt-3" :disabled="isFetchingNextPage" @click="fetchNextPage()">
+        <button
+          v-if="hasNextPage && !lanes.length"
+          type="button"
+          class="btn mt-3"
+          :disabled="isFetchingNextPage"
+          @click="fetchNextPage()"
+        >
           More
         </button>
       </div>
@@ -253,7 +326,10 @@ const { data: steps } = useFirstSteps()
       :zone="zone"
       :now="now"
     />
-    <section v-else class="flex h-full flex-1 items-center justify-center border-l border-line bg-sheet p-8 text-ink-2 max-md:hidden">
+    <section
+      v-else
+      class="flex h-full flex-1 items-center justify-center border-l border-line bg-sheet p-8 text-ink-2 max-md:hidden"
+    >
       Choose somebody from the list to see everything they did, and to answer.
     </section>
   </div>

@@ -4,7 +4,14 @@ import { computed } from 'vue'
 import type { Item } from '@/api/follow-ups'
 import { saidLength, saidTime } from '@/lib/time'
 
-const props = defineProps<{ item: Item; selected: boolean; chosen?: boolean; begun?: boolean; zone: string; now: Date }>()
+const props = defineProps<{
+  item: Item
+  selected: boolean
+  chosen?: boolean
+  begun?: boolean
+  zone: string
+  now: Date
+}>()
 defineEmits<{ pick: [event: MouseEvent] }>()
 const tone = computed(() => {
   if (props.item.state !== 'for-us') return 'text-ink-3'
@@ -20,16 +27,21 @@ const when = computed(() => {
   const { item } = props
   if (item.state === 'finished') return 'finished'
   if (item.state === 'put-off' && item.back_at) return `back ${saidTime(item.back_at, props.now, props.zone)}`
-  if (item.state === 'for-them') return item.back_at ? `their turn till ${saidTime(item.back_at, props.now, props.zone)}` : 'their turn'
+  if (item.state === 'for-them')
+    return item.back_at ? `their turn till ${saidTime(item.back_at, props.now, props.zone)}` : 'their turn'
   if (!item.due) return 'no set time'
   if (item.lane === 'late') return item.late_minutes ? `${saidLength(item.late_minutes)} late` : 'late'
-  return item.lane === 'before-closing' ? `in ${saidLength(item.left_minutes)}` : saidTime(item.due, props.now, props.zone)
+  return item.lane === 'before-closing'
+    ? `in ${saidLength(item.left_minutes)}`
+    : saidTime(item.due, props.now, props.zone)
 })
 const more = computed(() => {
   const { item } = props
   if (!item.due || item.state !== 'for-us') return ''
   if (item.lane === 'late') return `was due ${saidTime(item.due, props.now, props.zone)}`
-  return item.lane === 'before-closing' ? saidTime(item.due, props.now, props.zone) : `${saidLength(item.left_minutes)} of open time left`
+  return item.lane === 'before-closing'
+    ? saidTime(item.due, props.now, props.zone)
+    : `${saidLength(item.left_minutes)} of open time left`
 })
 const place = computed(() => {
   try {
@@ -73,11 +85,15 @@ const place = computed(() => {
         <span class="shrink-0 font-semibold" :class="tone">{{ when }}</span>
       </span>
       <span class="flex justify-between gap-4 text-ink-2">
-        <span class="min-w-0 truncate" dir="auto">{{ item.kind === 'sign-up' ? item.excerpt : `“${item.excerpt}”` }}</span>
+        <span class="min-w-0 truncate" dir="auto">{{
+          item.kind === 'sign-up' ? item.excerpt : `“${item.excerpt}”`
+        }}</span>
         <span class="flex shrink-0 items-center gap-2 text-sm">
           <span class="max-lg:hidden">{{ more }}</span>
           <span v-if="begun" class="text-brass">answer begun</span>
-          <span v-if="item.initials" class="chip" :title="`Given to ${item.member}`">{{ item.initials }}</span>
+          <span v-if="item.initials" class="chip" :title="`Given to ${item.member}`">{{
+            item.initials
+          }}</span>
         </span>
       </span>
     </RouterLink>

@@ -3,7 +3,14 @@ import type { Item } from '@/api/follow-ups'
 import FollowUpItem from './FollowUpItem.vue'
 
 /** Follow-ups one below the other, the one that is open and those that are chosen marked. */
-defineProps<{ items: Item[]; selected: number | null; picked: Set<number>; begun: Set<number>; zone: string; now: Date }>()
+defineProps<{
+  items: Item[]
+  selected: number | null
+  picked: Set<number>
+  begun: Set<number>
+  zone: string
+  now: Date
+}>()
 const emit = defineEmits<{ pick: [event: MouseEvent, id: number] }>()
 </script>
 

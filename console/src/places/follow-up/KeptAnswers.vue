@@ -8,7 +8,9 @@ import { REPLY_SLOTS } from '@/places/hours/words'
 import { runsToHtml, type Run } from '@/parts/fields/runs'
 import { vTakesFocus } from '@/lib/focus'
 
-/** Answers kept for using again: found by a word, put in with their slots filled, kept from what is written. */
+/**
+ * Answers kept for using again: found by a word, put in with their slots filled, kept from what is written.
+ */
 const RichBox = defineAsyncComponent(() => import('@/parts/fields/RichBox.vue'))
 const props = defineProps<{ id: number; written: string }>()
 const emit = defineEmits<{ use: [answer: KeptAnswer] }>()
@@ -25,7 +27,9 @@ onClickOutside(panel, () => (open.value = false))
 const plain = (text: string) => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase()
 const found = computed(() => {
   const words = plain(asked.value).split(/\s+/).filter(Boolean)
-  return (answers.value ?? []).filter((one) => words.every((word) => plain(`${one.name} ${one.group} ${one.words}`).includes(word)))
+  return (answers.value ?? []).filter((one) =>
+    words.every((word) => plain(`${one.name} ${one.group} ${one.words}`).includes(word)),
+  )
 })
 async function show() {
   asked.value = ''
@@ -47,7 +51,9 @@ function use(one: KeptAnswer | undefined) {
 }
 
 const SLOTS = { first_name: 'their first name', ...REPLY_SLOTS }
-const editing = ref<{ id: number | null; name: string; group: string; text: Run[]; for_all: boolean } | null>(null)
+const editing = ref<{ id: number | null; name: string; group: string; text: Run[]; for_all: boolean } | null>(
+  null,
+)
 const start = (one?: KeptAnswer) =>
   (editing.value = one
     ? { id: one.id, name: one.name, group: one.group, text: one.text as Run[], for_all: one.for_all }
@@ -78,7 +84,14 @@ const drop = (id: number) =>
       role="region"
       aria-label="Kept answers"
     >
-      <form v-if="editing" v-takes-focus class="grid gap-2" novalidate @submit.prevent="save" @keydown.esc.stop.prevent="editing = null">
+      <form
+        v-if="editing"
+        v-takes-focus
+        class="grid gap-2"
+        novalidate
+        @submit.prevent="save"
+        @keydown.esc.stop.prevent="editing = null"
+      >
         <label class="grid text-sm text-ink-2"
           >Its name<input v-model="editing.name" class="input" maxlength="80" :aria-invalid="!!fields.name"
         /></label>
@@ -92,12 +105,23 @@ const drop = (id: number) =>
           :slots="SLOTS"
           @runs="editing.text = $event as Run[]"
         />
-        <label class="flex items-center gap-1.5"><input v-model="editing.for_all" type="checkbox" /> for all of us</label>
-        <p v-if="error" class="font-semibold text-rust" role="alert">{{ Object.values(fields)[0] ?? error.message }}</p>
+        <label class="flex items-center gap-1.5"
+          ><input v-model="editing.for_all" type="checkbox" /> for all of us</label
+        >
+        <p v-if="error" class="font-semibold text-rust" role="alert">
+          {{ Object.values(fields)[0] ?? error.message }}
+        </p>
         <span class="flex gap-2">
           <button class="btn btn-main" :disabled="busy">Keep it</button>
           <button type="button" class="btn" @click="editing = null">Cancel</button>
-          <button v-if="editing.id !== null" type="button" class="btn ml-auto text-rust" @click="drop(editing.id)">Forget it</button>
+          <button
+            v-if="editing.id !== null"
+            type="button"
+            class="btn ml-auto text-rust"
+            @click="drop(editing.id)"
+          >
+            Forget it
+          </button>
         </span>
       </form>
       <template v-else>
@@ -114,7 +138,9 @@ const drop = (id: number) =>
           @keydown.enter.prevent="use(found[at])"
           @keydown.esc.stop.prevent="close"
         />
-        <p v-if="!found.length" class="text-ink-2">{{ answers?.length ? 'None has this word.' : 'None is kept yet.' }}</p>
+        <p v-if="!found.length" class="text-ink-2">
+          {{ answers?.length ? 'None has this word.' : 'None is kept yet.' }}
+        </p>
         <ul class="grid gap-1">
           <li
             v-for="(one, number) in found"
@@ -126,12 +152,19 @@ const drop = (id: number) =>
               <span class="flex justify-between gap-2"
                 ><strong class="truncate">{{ one.name }}</strong
                 ><span class="shrink-0 text-xs text-ink-2">{{
-                  [one.group, one.for_all ? '' : 'yours', one.uses ? `used ${one.uses}` : ''].filter(Boolean).join(' · ')
+                  [one.group, one.for_all ? '' : 'yours', one.uses ? `used ${one.uses}` : '']
+                    .filter(Boolean)
+                    .join(' · ')
                 }}</span></span
               >
               <span class="line-clamp-2 text-sm text-ink-2" dir="auto">{{ one.words }}</span>
             </button>
-            <button type="button" class="btn-link shrink-0 px-1 py-1 text-sm" :aria-label="`Change ${one.name}`" @click="start(one)">
+            <button
+              type="button"
+              class="btn-link shrink-0 px-1 py-1 text-sm"
+              :aria-label="`Change ${one.name}`"
+              @click="start(one)"
+            >
               change
             </button>
           </li>

@@ -44,8 +44,11 @@ const source = computed(() => {
   } catch {
     // Shown as it came.
   }
-  const visits = [...one.value.timeline].reverse().find((event) => typeof event.data.visits === 'number')?.data.visits
-  return [path, one.value.device, typeof visits === 'number' && visits > 1 ? `visit ${visits}` : ''].filter(Boolean).join(' · ')
+  const visits = [...one.value.timeline].reverse().find((event) => typeof event.data.visits === 'number')
+    ?.data.visits
+  return [path, one.value.device, typeof visits === 'number' && visits > 1 ? `visit ${visits}` : '']
+    .filter(Boolean)
+    .join(' · ')
 })
 const { data: members } = useMembers()
 const { data: known } = useTags()
@@ -104,20 +107,37 @@ async function act(what: Work, said: string) {
 
 <template>
   <section class="flex min-w-0 flex-col" :aria-label="one?.called ?? 'Person'">
-    <div class="p-5 pb-0 max-md:p-3"><ErrorBox :error="one && !online ? null : error" :again="() => refetch()" /></div>
+    <div class="p-5 pb-0 max-md:p-3">
+      <ErrorBox :error="one && !online ? null : error" :again="() => refetch()" />
+    </div>
     <template v-if="one">
       <header class="border-b border-line-2 px-5 pb-3 max-md:px-3">
         <div class="mb-2 flex flex-wrap items-center gap-2">
-          <button type="button" class="btn mr-auto md:hidden" @click="router.push({ path: '/follow-up', query: $route.query })">
+          <button
+            type="button"
+            class="btn mr-auto md:hidden"
+            @click="router.push({ path: '/follow-up', query: $route.query })"
+          >
             ← List
           </button>
-          <h1 class="min-w-0 flex-1 truncate max-md:order-last max-md:basis-full" dir="auto">{{ one.called }}</h1>
+          <h1 class="min-w-0 flex-1 truncate max-md:order-last max-md:basis-full" dir="auto">
+            {{ one.called }}
+          </h1>
           <template v-if="!finished">
-            <button v-if="one.state !== 'for-us'" type="button" class="btn" @click="act({ do: 'take-up' }, 'It is for us again.')">
+            <button
+              v-if="one.state !== 'for-us'"
+              type="button"
+              class="btn"
+              @click="act({ do: 'take-up' }, 'It is for us again.')"
+            >
               Take up again
             </button>
             <template v-if="one.kind === 'call-back'">
-              <button type="button" class="btn btn-main" @click="act({ do: 'finish', outcome: 'answered' }, `Reached ${one.called}.`)">
+              <button
+                type="button"
+                class="btn btn-main"
+                @click="act({ do: 'finish', outcome: 'answered' }, `Reached ${one.called}.`)"
+              >
                 Reached
               </button>
               <PutOffMenu
@@ -138,24 +158,32 @@ async function act(what: Work, said: string) {
             />
             <FinishMenu @finish="(outcome, said) => act({ do: 'finish', outcome }, `Finished: ${said}.`)" />
           </template>
-          <button v-else type="button" class="btn" @click="act({ do: 'take-up' }, 'It is for us again.')">Take up again</button>
+          <button v-else type="button" class="btn" @click="act({ do: 'take-up' }, 'It is for us again.')">
+            Take up again
+          </button>
         </div>
         <dl class="grid grid-cols-[6rem_1fr] gap-y-1">
           <template v-for="address in one.addresses" :key="address.shown">
             <dt class="text-ink-2">{{ address.kind === 'email' ? 'Email' : 'Phone' }}</dt>
             <dd class="break-all">
-              <a v-if="address.kind === 'phone'" class="btn-link" :href="telOf(address.shown)">{{ address.shown }}</a><template v-else>{{
+              <a v-if="address.kind === 'phone'" class="btn-link" :href="telOf(address.shown)">{{
                 address.shown
-              }}</template
-              ><span v-if="address.note" class="block text-sm text-rust">▲ {{ address.note }}: nothing is mailed there</span>
+              }}</a><template v-else>{{ address.shown }}</template
+              ><span v-if="address.note" class="block text-sm text-rust"
+                >▲ {{ address.note }}: nothing is mailed there</span
+              >
             </dd>
           </template>
           <dt class="text-ink-2">Answer by</dt>
           <dd>
-            <template v-if="finished">finished: {{ OUTCOMES[one.outcome as keyof typeof OUTCOMES]?.toLowerCase() }}</template>
+            <template v-if="finished"
+              >finished: {{ OUTCOMES[one.outcome as keyof typeof OUTCOMES]?.toLowerCase() }}</template
+            >
             <template v-else-if="one.state === 'for-them'">it is their turn</template>
             <template v-else-if="one.due"
-              ><strong :class="one.lane === 'late' ? 'text-rust' : 'text-brass'">{{ saidTime(one.due, now, zone) }}</strong>
+              ><strong :class="one.lane === 'late' ? 'text-rust' : 'text-brass'">{{
+                saidTime(one.due, now, zone)
+              }}</strong>
               <span class="text-ink-2">{{
                 one.lane === 'late'
                   ? ` — ${saidLength(one.late_minutes)} late in open time`
@@ -174,18 +202,38 @@ async function act(what: Work, said: string) {
           <dd class="break-all">{{ [one.touchpoint || one.via, source].filter(Boolean).join(' · ') }}</dd>
           <dt><label :for="`give-${one.id}`" class="text-ink-2">Whose</label></dt>
           <dd>
-            <select :id="`give-${one.id}`" class="input w-auto! max-w-full py-0.5!" :value="one.member_id ?? ''" @change="give">
+            <select
+              :id="`give-${one.id}`"
+              class="input w-auto! max-w-full py-0.5!"
+              :value="one.member_id ?? ''"
+              @change="give"
+            >
               <option value="">everybody’s</option>
-              <option v-for="member in members" :key="member.id" :value="member.id">{{ member.name || member.email }}</option>
+              <option v-for="member in members" :key="member.id" :value="member.id">
+                {{ member.name || member.email }}
+              </option>
             </select>
           </dd>
           <dt class="text-ink-2">Card</dt>
-          <dd><RouterLink class="btn-link" :to="`/people/${one.person_id}`">everything about them</RouterLink></dd>
+          <dd>
+            <RouterLink class="btn-link" :to="`/people/${one.person_id}`">everything about them</RouterLink>
+          </dd>
           <dt class="text-ink-2">Tags</dt>
           <dd class="flex flex-wrap items-center gap-1.5">
-            <span v-for="each in one.tags" :key="each.tag" class="chip" :title="each.given_by ? `given by ${each.given_by}` : 'your own'"
+            <span
+              v-for="each in one.tags"
+              :key="each.tag"
+              class="chip"
+              :title="each.given_by ? `given by ${each.given_by}` : 'your own'"
               >{{ each.tag }}
-              <button type="button" class="ml-0.5" :aria-label="`Take off ${each.tag}`" @click="tag(each.tag, false)">✕</button></span
+              <button
+                type="button"
+                class="ml-0.5"
+                :aria-label="`Take off ${each.tag}`"
+                @click="tag(each.tag, false)"
+              >
+                ✕
+              </button></span
             >
             <form class="flex gap-1" @submit.prevent="tag(fresh, true)">
               <input
@@ -202,17 +250,32 @@ async function act(what: Work, said: string) {
           <template v-for="other in one.perhaps_same" :key="other.id">
             <dt class="text-brass">Perhaps</dt>
             <dd>
-              the same person as <RouterLink class="btn-link" dir="auto" :to="`/people/${other.id}`">{{ other.name }}</RouterLink>:
+              the same person as
+              <RouterLink class="btn-link" dir="auto" :to="`/people/${other.id}`">{{
+                other.name
+              }}</RouterLink>:
               {{ other.why }}
             </dd>
           </template>
         </dl>
       </header>
-      <div ref="happened" class="min-h-0 flex-1 overflow-auto p-5 max-md:p-3" tabindex="0" role="region" aria-label="What happened">
+      <div
+        ref="happened"
+        class="min-h-0 flex-1 overflow-auto p-5 max-md:p-3"
+        tabindex="0"
+        role="region"
+        aria-label="What happened"
+      >
         <TimelineList :events="one.timeline" :zone="zone" :now="now" />
         <ul v-if="mine.length" class="mt-2.5 grid gap-2" aria-label="Waiting for a connection">
-          <li v-for="each in mine" :key="each.once" class="rounded-md border border-dashed border-brass px-3 py-2 whitespace-pre-wrap">
-            <span class="text-sm text-brass">{{ each.wrong ? 'Not done' : 'Waits for a connection' }}</span><br />{{ each.words }}
+          <li
+            v-for="each in mine"
+            :key="each.once"
+            class="rounded-md border border-dashed border-brass px-3 py-2 whitespace-pre-wrap"
+          >
+            <span class="text-sm text-brass">{{
+              each.wrong ? 'Not done' : 'Waits for a connection'
+            }}</span><br />{{ each.words }}
           </li>
         </ul>
         <TalkView
@@ -238,7 +301,9 @@ async function act(what: Work, said: string) {
         @writing="(on) => (writing = on)"
       />
     </template>
-    <p v-else-if="!online" class="m-5 text-ink-2">This was not opened on this device before; it can be read once there is a connection.</p>
+    <p v-else-if="!online" class="m-5 text-ink-2">
+      This was not opened on this device before; it can be read once there is a connection.
+    </p>
     <div v-else-if="!error" class="m-5 h-40 rounded bg-fog" aria-busy="true" />
   </section>
 </template>

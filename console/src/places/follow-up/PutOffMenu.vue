@@ -13,7 +13,8 @@ const wrong = ref('')
 const choices = computed(() => {
   const later = (days: number) => daysLater(props.now, days, props.zone)
   const found = [{ name: 'In one hour', at: new Date(props.now.getTime() + 3600 * 1000) }]
-  if (props.opening && new Date(props.opening) > props.now) found.push({ name: 'Next opening', at: new Date(props.opening) })
+  if (props.opening && new Date(props.opening) > props.now)
+    found.push({ name: 'Next opening', at: new Date(props.opening) })
   return [...found, { name: 'Tomorrow, this time', at: later(1) }, { name: 'In a week', at: later(7) }]
 })
 
@@ -49,12 +50,20 @@ function choose(at: Date, close: () => void) {
         class="flex w-full justify-between gap-3 rounded px-2 py-1.5 text-left hover:bg-petrol-wash"
         @click="choose(choice.at, close)"
       >
-        <span>{{ choice.name }}</span><span class="shrink-0 text-ink-2">{{ saidTime(choice.at, now, zone) }}</span>
+        <span>{{ choice.name }}</span><span class="shrink-0 text-ink-2">{{
+          saidTime(choice.at, now, zone)
+        }}</span>
       </button>
-      <form class="mt-2 border-t border-line-2 pt-2" novalidate @submit.prevent="choose(inZone(own ?? ''), close)">
+      <form
+        class="mt-2 border-t border-line-2 pt-2"
+        novalidate
+        @submit.prevent="choose(inZone(own ?? ''), close)"
+      >
         <label class="mb-1 block text-sm font-semibold" for="put-off-own">Or until</label>
         <span class="flex items-start gap-2"
-          ><WhenBox id="put-off-own" :value="own" kind="both" :invalid="!!wrong" @set="own = $event" /><button class="btn">
+          ><WhenBox id="put-off-own" :value="own" kind="both" :invalid="!!wrong" @set="own = $event" /><button
+            class="btn"
+          >
             Set
           </button></span
         >

@@ -56,24 +56,40 @@ useIntervalFn(() => {
       >
         <p
           class="max-w-[85%] rounded-lg px-3 py-1.5 whitespace-pre-wrap"
-          :class="one.source === 'them' ? 'bg-petrol-wash' : one.source === 'us' ? 'bg-petrol text-sheet' : 'border border-line text-ink-2'"
+          :class="
+            one.source === 'them'
+              ? 'bg-petrol-wash'
+              : one.source === 'us'
+                ? 'bg-petrol text-sheet'
+                : 'border border-line text-ink-2'
+          "
           dir="auto"
         >
           <a v-if="one.file" :href="one.file.href" target="_blank" rel="noopener" class="grid gap-1"
-            ><img v-if="one.file.picture" :src="one.file.href" alt="" class="max-h-48 max-w-full rounded" loading="lazy" />{{
-              one.file.name
-            }}</a
+            ><img
+              v-if="one.file.picture"
+              :src="one.file.href"
+              alt=""
+              class="max-h-48 max-w-full rounded"
+              loading="lazy"
+            />{{ one.file.name }}</a
           >
           <template v-else>{{ one.text }}</template>
         </p>
         <small class="text-ink-2"
           >{{ one.source === 'script' ? 'by the script' : one.who || '' }} {{ saidTime(one.at, now, zone)
           }}{{
-            one.source === 'us' && one.state ? ` · ${state(one.state)}` : one.state.startsWith('failed') ? ` · ${state(one.state)}` : ''
+            one.source === 'us' && one.state
+              ? ` · ${state(one.state)}`
+              : one.state.startsWith('failed')
+                ? ` · ${state(one.state)}`
+                : ''
           }}</small
         >
       </li>
     </ol>
-    <p v-if="talk.choices.length" class="mt-1 text-sm text-ink-2">They are offered: {{ talk.choices.join(' · ') }}</p>
+    <p v-if="talk.choices.length" class="mt-1 text-sm text-ink-2">
+      They are offered: {{ talk.choices.join(' · ') }}
+    </p>
   </section>
 </template>

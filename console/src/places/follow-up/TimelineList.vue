@@ -42,7 +42,8 @@ const WORDS: Record<string, (data: Data) => string> = {
   replied: () => 'Answered through',
   answered: (found) => (found.way === 'talk' ? 'Answered in the conversation' : 'Answered by mail'),
   message: () => 'Began a conversation through',
-  'not delivered': (found) => `Could not be delivered${found.through ? ` through ${found.through}` : ''}: ${found.reason ?? ''}`,
+  'not delivered': (found) =>
+    `Could not be delivered${found.through ? ` through ${found.through}` : ''}: ${found.reason ?? ''}`,
   'wrote by mail': (found) => `Wrote by mail${found.from ? ` from another address, ${found.from}` : ''}`,
   'answered by itself': () => 'An automatic reply came, which changes nothing',
   'mail came back': (found) =>
@@ -55,10 +56,12 @@ const WORDS: Record<string, (data: Data) => string> = {
   given: (found) => (found.to ? `Given to ${found.to}` : 'Given back to everybody'),
   waiting: (found) =>
     `Now it is their turn${found.until ? `; without a word of theirs it is ours again ${saidTime(found.until, props.now, props.zone)}` : ''}`,
-  'put off': (found) => `Put off until ${found.until ? saidTime(found.until, props.now, props.zone) : 'later'}`,
+  'put off': (found) =>
+    `Put off until ${found.until ? saidTime(found.until, props.now, props.zone) : 'later'}`,
   finished: (found) => `Finished: ${found.outcome ? OUTCOMES[found.outcome].toLowerCase() : ''}`,
   'taken up': () => 'Taken up again',
-  'moved the call': (found) => `Moved the call to ${found.until ? saidTime(found.until, props.now, props.zone) : 'another time'}`,
+  'moved the call': (found) =>
+    `Moved the call to ${found.until ? saidTime(found.until, props.now, props.zone) : 'another time'}`,
   'cancelled the call': () => 'Cancelled the call',
   joined: (found) => `Joined with the card of ${found.name || 'somebody without a name'}`,
   changed: () => 'The card was changed',
@@ -66,7 +69,9 @@ const WORDS: Record<string, (data: Data) => string> = {
   added: () => 'Put on the list by hand',
 }
 const saidSize = (bytes: number) =>
-  bytes < 1024 * 1024 ? `${Math.max(1, Math.round(bytes / 1024))} KB` : `${(bytes / 1024 / 1024).toFixed(1)} MB`
+  bytes < 1024 * 1024
+    ? `${Math.max(1, Math.round(bytes / 1024))} KB`
+    : `${(bytes / 1024 / 1024).toFixed(1)} MB`
 function path(url: string | undefined): string {
   try {
     return url ? new URL(url).pathname : ''
@@ -78,7 +83,11 @@ function path(url: string | undefined): string {
 
 <template>
   <ol class="grid content-start gap-2.5">
-    <li v-for="event in events" :key="event.id" class="grid grid-cols-[8.5rem_1fr] gap-3 max-md:grid-cols-1 max-md:gap-0">
+    <li
+      v-for="event in events"
+      :key="event.id"
+      class="grid grid-cols-[8.5rem_1fr] gap-3 max-md:grid-cols-1 max-md:gap-0"
+    >
       <time class="text-sm text-ink-2" :datetime="event.at">{{ saidTime(event.at, now, zone) }}</time>
       <div class="min-w-0">
         <p>
@@ -99,13 +108,17 @@ function path(url: string | undefined): string {
         </p>
         <details v-if="data(event).quoted" class="mt-1 text-sm text-ink-2">
           <summary class="cursor-pointer">what it answers</summary>
-          <p class="mt-1 border-l-2 border-line pl-3 whitespace-pre-wrap" dir="auto">{{ data(event).quoted }}</p>
+          <p class="mt-1 border-l-2 border-line pl-3 whitespace-pre-wrap" dir="auto">
+            {{ data(event).quoted }}
+          </p>
         </details>
         <ul v-if="data(event).files?.length" class="mt-1 grid gap-1 text-sm" aria-label="Attached">
           <li v-for="file in data(event).files" :key="file.id">
             <a class="btn-link" :href="`/api/mail-files/${file.id}`" download>{{ file.name }}</a>
             <span class="text-ink-2"> · {{ saidSize(file.size) }}</span>
-            <span v-if="file.risky" class="text-rust"> · ▲ can run something: open it only if you expected it</span>
+            <span v-if="file.risky" class="text-rust">
+              · ▲ can run something: open it only if you expected it</span
+            >
           </li>
         </ul>
         <ul v-if="data(event).enclosed?.length" class="mt-1 grid gap-1 text-sm" aria-label="Sent along">
@@ -120,8 +133,12 @@ function path(url: string | undefined): string {
             <dd class="break-words whitespace-pre-wrap" dir="auto">{{ value }}</dd>
           </div>
         </dl>
-        <p v-for="wording in data(event).agreed" :key="wording" class="mt-1 text-sm text-ink-2">Ticked “{{ wording }}”</p>
-        <p v-if="data(event).tags?.length" class="mt-1 text-sm text-ink-2">Tagged {{ data(event).tags?.join(', ') }}</p>
+        <p v-for="wording in data(event).agreed" :key="wording" class="mt-1 text-sm text-ink-2">
+          Ticked “{{ wording }}”
+        </p>
+        <p v-if="data(event).tags?.length" class="mt-1 text-sm text-ink-2">
+          Tagged {{ data(event).tags?.join(', ') }}
+        </p>
         <p v-if="data(event).confirmed" class="mt-1 text-sm text-ink-2">
           Confirmed by mail {{ saidTime(data(event).confirmed ?? '', now, zone) }}
         </p>

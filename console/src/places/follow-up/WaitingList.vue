@@ -18,19 +18,29 @@ const online = useOnline()
     <p v-if="!online">
       <strong>No connection.</strong>
       <template v-if="asOf">
-        The list is as it was {{ saidTime(onOurs(asOf, now), now, zone) }}; what you do is kept here and goes out later.</template
+        The list is as it was {{ saidTime(onOurs(asOf, now), now, zone) }}; what you do is kept here and goes
+        out later.</template
       >
     </p>
     <ul v-if="waiting.length" class="grid grid-cols-1 gap-1.5" aria-label="Done here, not sent yet">
       <li v-for="one in waiting" :key="one.once" class="flex min-w-0 flex-wrap items-baseline gap-x-2">
         <span class="min-w-0 flex-1 truncate"
-          ><RouterLink class="btn-link" dir="auto" :to="{ path: `/follow-up/${one.id}`, query: $route.query }">{{ one.called }}</RouterLink>
-          <span class="text-ink-2"> {{ saidTime(onOurs(one.at, now), now, zone) }} · {{ one.words }}</span></span
+          ><RouterLink
+            class="btn-link"
+            dir="auto"
+            :to="{ path: `/follow-up/${one.id}`, query: $route.query }"
+            >{{ one.called }}</RouterLink
+          >
+          <span class="text-ink-2">
+            {{ saidTime(onOurs(one.at, now), now, zone) }} · {{ one.words }}</span
+          ></span
         >
         <span v-if="!one.wrong" class="text-sm text-brass">{{ online ? 'being sent …' : 'waits' }}</span>
         <span v-else class="w-full text-rust"
           >{{ one.wrong }}
-          <button v-if="one.changed" type="button" class="btn ml-1" @click="doAnyway(one.once)">Do it all the same</button>
+          <button v-if="one.changed" type="button" class="btn ml-1" @click="doAnyway(one.once)">
+            Do it all the same
+          </button>
           <button type="button" class="btn ml-1" @click="throwAway(one.once)">Throw it away</button></span
         >
       </li>

@@ -33,7 +33,8 @@ export function useDesk(now: () => One) {
       if (!gone) others.value = there
       if (!!said !== !!taken) void queries.invalidateQueries({ queryKey: ['follow-ups'] })
       taken = said
-      if (changed) queries.setQueryData<One>(['follow-up', one.id], (known) => known && { ...known, draft: said })
+      if (changed)
+        queries.setQueryData<One>(['follow-up', one.id], (known) => known && { ...known, draft: said })
       if (text.value === said) unsaved.value = ''
     } catch {
       // Told again in a moment; the words are in the tab.

@@ -5,7 +5,9 @@ it('an address says what is wanted, and what cannot be meant is left out', () =>
   expect(wantedOf({ kind: 'inquiry', touchpoint: '3', member: '0', q: 'boat', since: '2026-11-01' })).toEqual({
     kind: 'inquiry', touchpoint: 3, member: 0, q: 'boat', since: '2026-11-01',
   }) // prettier-ignore
-  expect(wantedOf({ kind: 'x', state: 'lost', member: '-1', touchpoint: '1e9', since: 'soon', q: '' })).toEqual({})
+  expect(
+    wantedOf({ kind: 'x', state: 'lost', member: '-1', touchpoint: '1e9', since: 'soon', q: '' }),
+  ).toEqual({})
   expect(wantedOf({ tag: ['school', 'club'] })).toEqual({ tag: 'school' })
 })
 

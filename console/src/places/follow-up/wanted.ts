@@ -2,7 +2,8 @@ import type { LocationQuery } from 'vue-router'
 import type { Wanted } from '@/api/follow-ups'
 import { ALL_OF_A_KIND, ASKED_FOR } from '@/lib/names'
 
-const one = (value: LocationQuery[string] | undefined) => (Array.isArray(value) ? value[0] : value) || undefined
+const one = (value: LocationQuery[string] | undefined) =>
+  (Array.isArray(value) ? value[0] : value) || undefined
 const number = (value: LocationQuery[string] | undefined) => {
   const text = one(value)
   return text && /^\d{1,15}$/.test(text) ? Number(text) : undefined

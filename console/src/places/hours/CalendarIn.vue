@@ -21,7 +21,8 @@ const picked = (event: Event) =>
 const date = (day: string) => shortDate(`${day}T12:00:00Z`, 'UTC')
 const days = (one: CalendarSaid['coming'][number]) =>
   `${date(one.first)}${one.last === one.first ? '' : ` – ${date(one.last)}`} ${one.last.slice(0, 4)}`
-const would = (one: CalendarSaid['coming'][number]) => (one.would === 'closed' ? 'closes' : `opens ${one.would}`)
+const would = (one: CalendarSaid['coming'][number]) =>
+  one.would === 'closed' ? 'closes' : `opens ${one.would}`
 </script>
 
 <template>
@@ -30,12 +31,22 @@ const would = (one: CalendarSaid['coming'][number]) => (one.would === 'closed' ?
       >A calendar file (.ics): whole days are closed, times are open for just these
       <input type="file" accept=".ics,text/calendar" :disabled="busy" @change="picked"
     /></label>
-    <p v-if="error" class="mt-2 font-semibold text-rust" role="alert">{{ error.message }} Nothing was changed.</p>
+    <p v-if="error" class="mt-2 font-semibold text-rust" role="alert">
+      {{ error.message }} Nothing was changed.
+    </p>
     <template v-if="said">
-      <p v-if="!said.coming.length" class="mt-2" role="status">There are no odd days of the next 13 months in it.</p>
+      <p v-if="!said.coming.length" class="mt-2" role="status">
+        There are no odd days of the next 13 months in it.
+      </p>
       <ul v-else class="mt-2" aria-label="What it would do">
-        <li v-for="(one, at) in said.coming" :key="at" class="border-t border-line-2 py-1.5" :class="{ 'text-ink-2': one.known }">
-          <strong>{{ days(one) }}</strong> {{ would(one) }}<template v-if="one.label">: {{ one.label }}</template>
+        <li
+          v-for="(one, at) in said.coming"
+          :key="at"
+          class="border-t border-line-2 py-1.5"
+          :class="{ 'text-ink-2': one.known }"
+        >
+          <strong>{{ days(one) }}</strong> {{ would(one)
+          }}<template v-if="one.label">: {{ one.label }}</template>
           <span class="block text-sm text-ink-2">{{
             one.known
               ? 'is so already'
@@ -47,7 +58,9 @@ const would = (one: CalendarSaid['coming'][number]) => (one.would === 'closed' ?
       </ul>
     </template>
     <p class="mt-2 flex gap-2">
-      <button v-if="said && fresh" type="button" class="btn" @click="emit('take', said.exceptions, fresh)">Take them</button>
+      <button v-if="said && fresh" type="button" class="btn" @click="emit('take', said.exceptions, fresh)">
+        Take them
+      </button>
       <button type="button" class="btn" @click="emit('close')">Cancel</button>
     </p>
   </section>

@@ -47,7 +47,9 @@ const learn = () =>
     example.value = ''
   })
 function device(name: 'desktop' | 'phone', on: boolean) {
-  const kept = (['desktop', 'phone'] as const).filter((one) => (one === name ? on : draft.value.devices.includes(one)))
+  const kept = (['desktop', 'phone'] as const).filter((one) =>
+    one === name ? on : draft.value.devices.includes(one),
+  )
   if (kept.length) draft.value.devices = kept
 }
 const qr = ref('')
@@ -69,26 +71,32 @@ async function showCode() {
         </span>
       </div>
       <div v-if="qr" class="flex items-center gap-4 rounded-md bg-petrol-wash p-3">
-        <img class="size-32 shrink-0 bg-white p-1" :src="`data:image/svg+xml,${encodeURIComponent(qr)}`" alt="The link as a QR code" />
+        <img
+          class="size-32 shrink-0 bg-white p-1"
+          :src="`data:image/svg+xml,${encodeURIComponent(qr)}`"
+          alt="The link as a QR code"
+        />
         <p class="text-sm text-ink-2">
           Point a phone at it: it opens <code class="break-all">{{ channel.on_a_phone }}</code>
         </p>
       </div>
       <div class="grid grid-cols-2 gap-3 max-sm:grid-cols-1">
         <label class="grid content-start text-sm text-ink-2"
-          >What visitors read<input v-model="draft.label" class="input" maxlength="60" :aria-invalid="!!wrong('label')" /><span
-            v-if="wrong('label')"
-            class="font-semibold text-rust"
-            >{{ wrong('label') }}</span
-          ></label
+          >What visitors read<input
+            v-model="draft.label"
+            class="input"
+            maxlength="60"
+            :aria-invalid="!!wrong('label')"
+          /><span v-if="wrong('label')" class="font-semibold text-rust">{{ wrong('label') }}</span></label
         >
         <label class="grid content-start text-sm text-ink-2"
           >{{ HANDLES[draft.kind]?.[0]
-          }}<input v-model="draft.handle" class="input" :placeholder="HANDLES[draft.kind]?.[1]" :aria-invalid="!!wrong('handle')" /><span
-            v-if="wrong('handle')"
-            class="font-semibold text-rust"
-            >{{ wrong('handle') }}</span
-          ></label
+          }}<input
+            v-model="draft.handle"
+            class="input"
+            :placeholder="HANDLES[draft.kind]?.[1]"
+            :aria-invalid="!!wrong('handle')"
+          /><span v-if="wrong('handle')" class="font-semibold text-rust">{{ wrong('handle') }}</span></label
         >
       </div>
       <div v-if="draft.kind === 'message-link'">
@@ -117,19 +125,41 @@ async function showCode() {
       <div v-if="WITH_TEXT.includes(draft.kind)">
         <template v-if="draft.kind === 'mail'">
           <p class="text-sm text-ink-2">Subject</p>
-          <RichBox label="Subject" plain :html="runsToHtml(draft.subject)" :slots="LINK_SLOTS" @runs="draft.subject = $event" />
+          <RichBox
+            label="Subject"
+            plain
+            :html="runsToHtml(draft.subject)"
+            :slots="LINK_SLOTS"
+            @runs="draft.subject = $event"
+          />
         </template>
         <p class="text-sm text-ink-2">First words, which they can change before they send them</p>
-        <RichBox label="First words" plain :html="runsToHtml(draft.text)" :slots="LINK_SLOTS" @runs="draft.text = $event" />
+        <RichBox
+          label="First words"
+          plain
+          :html="runsToHtml(draft.text)"
+          :slots="LINK_SLOTS"
+          @runs="draft.text = $event"
+        />
       </div>
       <ChannelPeople v-model="draft" :sets="sets" :wrong="wrong" />
       <div class="flex flex-wrap items-end gap-x-5 gap-y-2">
         <fieldset class="flex flex-wrap gap-x-3">
-          <legend class="text-sm text-ink-2">Open in the hours of{{ draft.hours.length > 1 ? ' any of' : '' }}</legend>
+          <legend class="text-sm text-ink-2">
+            Open in the hours of{{ draft.hours.length > 1 ? ' any of' : '' }}
+          </legend>
           <label v-for="(set, at) in sets" :key="set.id" class="flex items-center gap-1"
-            ><input type="checkbox" :checked="draft.hours.includes(set.id)" @change="draft.hours = ticked(draft.hours, set.id)" />
+            ><input
+              type="checkbox"
+              :checked="draft.hours.includes(set.id)"
+              @change="draft.hours = ticked(draft.hours, set.id)"
+            />
             {{ set.name
-            }}{{ at === 0 && !draft.hours.length && !['map', 'page'].includes(draft.kind) ? ' (unless another is ticked)' : '' }}</label
+            }}{{
+              at === 0 && !draft.hours.length && !['map', 'page'].includes(draft.kind)
+                ? ' (unless another is ticked)'
+                : ''
+            }}</label
           >
         </fieldset>
         <label class="grid text-sm text-ink-2"
@@ -143,7 +173,9 @@ async function showCode() {
           >A click<select v-model="draft.opens" class="input w-56!">
             <option value="new">opens it beside the page</option>
             <option value="same">leaves the page for it</option>
-            <option v-if="WITH_TEXT.includes(draft.kind)" value="ask-first">asks for their words first</option>
+            <option v-if="WITH_TEXT.includes(draft.kind)" value="ask-first">
+              asks for their words first
+            </option>
           </select></label
         >
         <fieldset class="flex gap-x-3">
@@ -157,7 +189,9 @@ async function showCode() {
             {{ one }}s</label
           >
         </fieldset>
-        <label class="flex items-center gap-1"><input v-model="draft.goal" type="checkbox" /> a click reaches the goal</label>
+        <label class="flex items-center gap-1"
+          ><input v-model="draft.goal" type="checkbox" /> a click reaches the goal</label
+        >
       </div>
       <div class="flex flex-wrap items-end gap-4">
         <fieldset class="flex flex-wrap gap-1">
@@ -177,11 +211,19 @@ async function showCode() {
         </fieldset>
         <span class="flex items-center gap-2 text-sm text-ink-2"
           >Colour
-          <ColourBox label="Colour of the icon" :value="draft.colour ?? '#0e4f57'" @set="draft.colour = $event" />
-          <button v-if="draft.colour" type="button" class="btn-link" @click="draft.colour = null">the house style’s</button></span
+          <ColourBox
+            label="Colour of the icon"
+            :value="draft.colour ?? '#0e4f57'"
+            @set="draft.colour = $event"
+          />
+          <button v-if="draft.colour" type="button" class="btn-link" @click="draft.colour = null">
+            the house style’s
+          </button></span
         >
       </div>
-      <p v-if="error" class="font-semibold text-rust" role="alert">{{ fields.document ?? Object.values(fields)[0] ?? error.message }}</p>
+      <p v-if="error" class="font-semibold text-rust" role="alert">
+        {{ fields.document ?? Object.values(fields)[0] ?? error.message }}
+      </p>
       <span class="flex items-center gap-3">
         <button class="btn btn-main" :disabled="busy || !changed">Save the channel</button>
         <button v-if="changed" type="button" class="btn" @click="draft = copied()">Put back</button>

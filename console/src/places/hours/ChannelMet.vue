@@ -36,11 +36,15 @@ watch(() => props.draft, look, { deep: true, immediate: true })
         <div v-else class="sheet ml-auto w-fit max-w-full p-2.5 text-sm">
           <p v-if="one.title" class="font-semibold">{{ one.title }}</p>
           <p v-if="one.text">{{ one.text }}</p>
-          <span class="btn btn-main mt-1.5 w-full justify-center"><ActIcon :icon="draft.icon" :size="16" /> {{ one.button }}</span>
+          <span class="btn btn-main mt-1.5 w-full justify-center"
+            ><ActIcon :icon="draft.icon" :size="16" /> {{ one.button }}</span
+          >
           <p v-for="who in one.people" :key="who.name" class="mt-1 flex justify-between gap-3">
             <span
               >{{ who.name }} <span class="text-ink-2">{{ who.words }}</span></span
-            ><span :class="who.reachable ? 'text-moss' : 'text-ink-2'">{{ who.reachable ? 'there' : 'away' }}</span>
+            ><span :class="who.reachable ? 'text-moss' : 'text-ink-2'">{{
+              who.reachable ? 'there' : 'away'
+            }}</span>
           </p>
         </div>
       </div>
@@ -48,7 +52,10 @@ watch(() => props.draft, look, { deep: true, immediate: true })
     <p class="text-sm">
       <RouterLink class="btn-link" to="/hours/told">Change what is said</RouterLink>
       <span class="text-ink-2">
-        · {{ channel.used_in.length ? `stands in ${channel.used_in.join(', ')}` : 'stands in no touchpoint yet' }}</span
+        ·
+        {{
+          channel.used_in.length ? `stands in ${channel.used_in.join(', ')}` : 'stands in no touchpoint yet'
+        }}</span
       >
     </p>
   </section>

@@ -26,7 +26,9 @@ const notices = useNotices()
 const fresh = () => queries.invalidateQueries()
 const making = computed(() => route.params.id === 'new' || (!!day.value && !day.value.channels.length))
 const chosen = computed(
-  () => day.value?.channels.find((one) => String(one.id) === route.params.id) ?? (making.value ? null : day.value?.channels[0]),
+  () =>
+    day.value?.channels.find((one) => String(one.id) === route.params.id) ??
+    (making.value ? null : day.value?.channels[0]),
 )
 const choose = (id: number | 'new') => router.push(`/hours/channels/${id}`)
 
@@ -34,7 +36,12 @@ function place(at: string | Date): number {
   const start = Date.parse(day.value?.start ?? '')
   return (100 * (new Date(at).getTime() - start)) / (Date.parse(day.value?.end ?? '') - start)
 }
-const WORDS: Record<string, string> = { open: 'reachable', 'nobody-free': 'nobody free', 'after-hours': 'closed', holiday: 'holiday' }
+const WORDS: Record<string, string> = {
+  open: 'reachable',
+  'nobody-free': 'nobody free',
+  'after-hours': 'closed',
+  holiday: 'holiday',
+}
 const about = (one: Channel) =>
   [
     KINDS[one.document.kind],
@@ -63,16 +70,22 @@ function dropped(one: Channel) {
   <div>
     <ErrorBox :error="error" :again="() => refetch()" />
     <div v-if="!day && !error" class="sheet h-96 opacity-60" aria-busy="true" />
-    <div v-if="day" class="grid grid-cols-[minmax(0,35rem)_minmax(0,1fr)] items-start gap-6 max-lg:grid-cols-1">
+    <div
+      v-if="day"
+      class="grid grid-cols-[minmax(0,35rem)_minmax(0,1fr)] items-start gap-6 max-lg:grid-cols-1"
+    >
       <section aria-label="Channels">
         <ul class="grid grid-cols-1 gap-2">
           <li
             v-for="(one, at) in day.channels"
             :key="one.id"
             class="sheet relative flex items-center gap-3 p-2.5"
-            :class="{ '!border-petrol shadow-[inset_4px_0_0_var(--color-petrol)]': chosen?.id === one.id && !making }"
+            :class="{
+              '!border-petrol shadow-[inset_4px_0_0_var(--color-petrol)]': chosen?.id === one.id && !making,
+            }"
           >
-            <span class="grid size-9 shrink-0 place-items-center rounded-full border border-petrol text-petrol"
+            <span
+              class="grid size-9 shrink-0 place-items-center rounded-full border border-petrol text-petrol"
               ><ActIcon :icon="one.document.icon"
             /></span>
             <div class="min-w-0 flex-1">
@@ -97,13 +110,18 @@ function dropped(one: Channel) {
                 v-for="piece in one.today"
                 :key="piece.start"
                 class="absolute inset-y-0 border-x-2 border-petrol bg-petrol-tint"
-                :style="{ left: `${place(piece.start)}%`, width: `${place(piece.end) - place(piece.start)}%` }"
+                :style="{
+                  left: `${place(piece.start)}%`,
+                  width: `${place(piece.end) - place(piece.start)}%`,
+                }"
               />
               <span class="absolute -inset-y-0.5 w-0.5 bg-rust" :style="{ left: `${place(now)}%` }" />
             </div>
             <span
               class="w-20 shrink-0 text-sm font-semibold"
-              :class="one.reachable ? 'text-moss' : one.situation === 'nobody-free' ? 'text-brass' : 'text-ink-2'"
+              :class="
+                one.reachable ? 'text-moss' : one.situation === 'nobody-free' ? 'text-brass' : 'text-ink-2'
+              "
               >{{ one.always ? 'always' : WORDS[one.situation] }}</span
             >
             <span v-if="may('hours')" class="relative z-10 flex gap-0.5">
@@ -128,9 +146,17 @@ function dropped(one: Channel) {
             </span>
           </li>
         </ul>
-        <button v-if="day.channels.length && may('hours')" type="button" class="btn btn-main mt-3" @click="choose('new')">+ Channel</button>
+        <button
+          v-if="day.channels.length && may('hours')"
+          type="button"
+          class="btn btn-main mt-3"
+          @click="choose('new')"
+        >
+          + Channel
+        </button>
         <p v-if="day.channels.length" class="mt-3 text-sm text-ink-2">
-          The line beside each is today: solid is when somebody can be reached through it. Visitors see them in this order.
+          The line beside each is today: solid is when somebody can be reached through it. Visitors see them
+          in this order.
         </p>
         <GatewaysCard v-if="may('business')" />
       </section>
@@ -141,7 +167,13 @@ function dropped(one: Channel) {
         @close="router.push('/hours/channels')"
       />
       <fieldset v-else-if="chosen && hours" class="contents" :disabled="!may('hours')">
-        <ChannelForm :key="chosen.id" :channel="chosen" :sets="[hours.main, ...hours.others]" @changed="fresh" @dropped="dropped(chosen)" />
+        <ChannelForm
+          :key="chosen.id"
+          :channel="chosen"
+          :sets="[hours.main, ...hours.others]"
+          @changed="fresh"
+          @dropped="dropped(chosen)"
+        />
       </fieldset>
     </div>
   </div>

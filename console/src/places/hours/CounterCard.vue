@@ -35,6 +35,8 @@ const set = (member: number, text: string) =>
       </select>
     </div>
     <p v-if="error" class="font-semibold text-rust" role="alert">{{ error.message }}</p>
-    <p class="text-sm text-ink-2">Outside of their times they count as away. Each says so for themselves at the top.</p>
+    <p class="text-sm text-ink-2">
+      Outside of their times they count as away. Each says so for themselves at the top.
+    </p>
   </section>
 </template>

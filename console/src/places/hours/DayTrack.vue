@@ -3,7 +3,9 @@ import { useMay } from '@/api/me'
 import { clockOf, shortDay } from '@/lib/time'
 import { along, clock, FINE, GRID, joined, type DayRow, type Piece } from './week'
 
-/** One day of the week, drawn: drag to open a stretch, its edges, or all of it; the keyboard does the same. */
+/**
+ * One day of the week, drawn: drag to open a stretch, its edges, or all of it; the keyboard does the same.
+ */
 const props = defineProps<{
   row: DayRow
   /** As they are or would be. */
@@ -110,17 +112,36 @@ function key(event: KeyboardEvent, index: number) {
       @pointerdown.self="drag($event, index, 'all')"
       @keydown="key($event, index)"
     >
-      <span class="absolute inset-y-0 left-0 w-2 cursor-ew-resize" @pointerdown.stop="drag($event, index, 'start')" />
+      <span
+        class="absolute inset-y-0 left-0 w-2 cursor-ew-resize"
+        @pointerdown.stop="drag($event, index, 'start')"
+      />
       <span class="pointer-events-none">{{ said(piece.start) }}</span>
-      <span v-if="share(piece.end) - share(piece.start) > 14" class="pointer-events-none">{{ said(piece.end) }}</span>
-      <span class="absolute inset-y-0 right-0 w-2 cursor-ew-resize" @pointerdown.stop="drag($event, index, 'end')" />
+      <span v-if="share(piece.end) - share(piece.start) > 14" class="pointer-events-none">{{
+        said(piece.end)
+      }}</span>
+      <span
+        class="absolute inset-y-0 right-0 w-2 cursor-ew-resize"
+        @pointerdown.stop="drag($event, index, 'end')"
+      />
     </div>
-    <span v-if="row.odd !== null" class="absolute top-1/2 right-1 -translate-y-1/2 rounded bg-sheet px-1.5 text-xs text-rust"
+    <span
+      v-if="row.odd !== null"
+      class="absolute top-1/2 right-1 -translate-y-1/2 rounded bg-sheet px-1.5 text-xs text-rust"
       >{{ row.label || 'odd day' }}
-      <button type="button" class="btn-link" :aria-label="`${row.name} ${shortDay(row.date)} as usual`" @click="emit('usual')">
+      <button
+        type="button"
+        class="btn-link"
+        :aria-label="`${row.name} ${shortDay(row.date)} as usual`"
+        @click="emit('usual')"
+      >
         as usual
       </button></span
     >
-    <span v-if="nowAt !== null" class="pointer-events-none absolute -inset-y-0.5 w-0.5 bg-rust" :style="{ left: `${share(nowAt)}%` }" />
+    <span
+      v-if="nowAt !== null"
+      class="pointer-events-none absolute -inset-y-0.5 w-0.5 bg-rust"
+      :style="{ left: `${share(nowAt)}%` }"
+    />
   </div>
 </template>

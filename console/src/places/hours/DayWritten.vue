@@ -23,7 +23,10 @@ async function read() {
 </script>
 
 <template>
-  <div class="my-1 flex flex-wrap items-end gap-2 rounded-md bg-petrol-wash p-2" @keydown.enter.prevent="read">
+  <div
+    class="my-1 flex flex-wrap items-end gap-2 rounded-md bg-petrol-wash p-2"
+    @keydown.enter.prevent="read"
+  >
     <label class="grid grow text-sm text-ink-2"
       >{{ row.name }} is open<input
         ref="field"

@@ -31,7 +31,12 @@ function wrong(at: number): string {
 <template>
   <div v-for="(row, at) in rows" :key="at" class="mb-2 rounded-md border border-line-2 p-2.5">
     <div class="flex flex-wrap items-center gap-2">
-      <WhenBox :value="row.first" class="w-38!" :aria-label="`First day of ${row.label || 'this one'}`" @set="begin(at, $event)" />
+      <WhenBox
+        :value="row.first"
+        class="w-38!"
+        :aria-label="`First day of ${row.label || 'this one'}`"
+        @set="begin(at, $event)"
+      />
       <span aria-hidden="true">–</span>
       <WhenBox
         :value="row.last"
@@ -61,7 +66,11 @@ function wrong(at: number): string {
         :label="row.label || row.first"
         @remove="row.stretches.splice(n, 1)"
       />
-      <button type="button" class="btn-link text-sm" @click="row.stretches.push({ from: '09:00', to: '13:00' })">
+      <button
+        type="button"
+        class="btn-link text-sm"
+        @click="row.stretches.push({ from: '09:00', to: '13:00' })"
+      >
         {{ row.stretches.length ? 'another stretch' : 'open for some hours' }}
       </button>
     </div>

@@ -30,10 +30,13 @@ const drop = (id: number, called: string) =>
 <template>
   <details class="sheet mt-4 p-4">
     <summary class="font-semibold">
-      Services that answer here{{ gateways?.length ? ` · ${gateways.map((one) => one.name).join(', ')}` : '' }}
+      Services that answer here{{
+        gateways?.length ? ` · ${gateways.map((one) => one.name).join(', ')}` : ''
+      }}
     </summary>
     <p class="mt-2 text-sm text-ink-2">
-      A bridge joins a messaging service to Follow-up: what is written there stands on the list, and your answer arrives there.
+      A bridge joins a messaging service to Follow-up: what is written there stands on the list, and your
+      answer arrives there.
     </p>
     <ul class="mt-2 grid gap-2">
       <li v-for="one in gateways" :key="one.id" class="flex flex-wrap items-center gap-2">
@@ -59,12 +62,14 @@ const drop = (id: number, called: string) =>
       <label class="grid text-sm text-ink-2"
         >What it knows us by (its bearer)<input v-model="bearer" class="input" maxlength="500"
       /></label>
-      <p v-if="error" class="font-semibold text-rust" role="alert">{{ Object.values(fields)[0] ?? error.message }}</p>
+      <p v-if="error" class="font-semibold text-rust" role="alert">
+        {{ Object.values(fields)[0] ?? error.message }}
+      </p>
       <button class="btn justify-self-start" :disabled="busy">Add the service</button>
     </form>
     <p v-if="made" class="mt-2 rounded-md bg-petrol-wash p-2 text-sm" role="status">
-      {{ made.name }} calls <code class="break-all">{{ made.calls }}</code>, signed with <code class="break-all">{{ made.secret }}</code>.
-      This secret is shown this once.
+      {{ made.name }} calls <code class="break-all">{{ made.calls }}</code>, signed with
+      <code class="break-all">{{ made.secret }}</code>. This secret is shown this once.
     </p>
   </details>
 </template>

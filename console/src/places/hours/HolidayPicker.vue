@@ -32,11 +32,14 @@ function take() {
         </select></label
       >
       <label v-if="open.length" class="flex items-center gap-1.5 pb-1.5"
-        ><input type="checkbox" :checked="all" @change="picked = all ? [] : open.map((one) => one.day)" /> all of them</label
+        ><input type="checkbox" :checked="all" @change="picked = all ? [] : open.map((one) => one.day)" /> all
+        of them</label
       >
     </div>
     <p v-if="error" class="font-semibold text-rust" role="alert">{{ error.message }}</p>
-    <p v-else-if="data && !data.days.length" class="text-ink-2">No public holidays are known for your country.</p>
+    <p v-else-if="data && !data.days.length" class="text-ink-2">
+      No public holidays are known for your country.
+    </p>
     <ul class="grid gap-x-6 sm:grid-cols-2">
       <li v-for="one in data?.days" :key="one.day">
         <label class="flex items-baseline gap-2 py-1" :class="{ 'text-ink-2': there(one.day) }">
@@ -44,7 +47,9 @@ function take() {
           <input v-else v-model="picked" type="checkbox" :value="one.day" />
           <span class="min-w-0"
             >{{ one.label }}
-            <span class="text-sm text-ink-2">{{ said(one.day) }}{{ there(one.day) ? ' · an odd day already' : '' }}</span></span
+            <span class="text-sm text-ink-2"
+              >{{ said(one.day) }}{{ there(one.day) ? ' · an odd day already' : '' }}</span
+            ></span
           >
         </label>
       </li>

@@ -30,7 +30,9 @@ const here = (path: string) => (path === '/hours' ? route.path === path : route.
         >
       </nav>
     </div>
-    <p v-if="me && !may('hours')" class="mb-4 text-ink-2">You see all of this as it is; owners and managers change it.</p>
+    <p v-if="me && !may('hours')" class="mb-4 text-ink-2">
+      You see all of this as it is; owners and managers change it.
+    </p>
     <RouterView />
   </div>
 </template>

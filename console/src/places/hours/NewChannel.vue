@@ -19,7 +19,9 @@ const kinds = computed(() => (found.value ? [found.value.kind, ...found.value.ot
 const label = computed(() => found.value?.labels[kind.value] ?? '')
 const map = ref('')
 const needsMap = computed(() => kind.value === 'map' && found.value?.kind === 'map' && !found.value.on_map)
-const needsExample = computed(() => kind.value === 'message-link' && !template.value && !found.value?.template)
+const needsExample = computed(
+  () => kind.value === 'message-link' && !template.value && !found.value?.template,
+)
 
 const look = () =>
   run(async () => {
@@ -34,12 +36,24 @@ const make = () =>
       // A link that was pasted is the map's own; a street needs a map that shows it, or its coordinates.
       const shown = needsMap.value ? await readPasted(map.value) : found.value
       const place = shown?.on_map ? shown.handle : needsMap.value ? (found.value?.handle ?? '') : ''
-      const made = await makeChannel(freshChannel('map', label.value, place, shown?.kind === 'page' ? shown.handle : null))
+      const made = await makeChannel(
+        freshChannel('map', label.value, place, shown?.kind === 'page' ? shown.handle : null),
+      )
       emit('made', made.id)
       return
     }
-    const handle = template.value?.handle && !pasted.value.startsWith('@') ? template.value.handle : (found.value?.handle ?? '')
-    const made = await makeChannel(freshChannel(kind.value, label.value, handle, template.value?.template ?? found.value?.template ?? null))
+    const handle =
+      template.value?.handle && !pasted.value.startsWith('@')
+        ? template.value.handle
+        : (found.value?.handle ?? '')
+    const made = await makeChannel(
+      freshChannel(
+        kind.value,
+        label.value,
+        handle,
+        template.value?.template ?? found.value?.template ?? null,
+      ),
+    )
     emit('made', made.id)
   })
 </script>
@@ -68,7 +82,8 @@ const make = () =>
       >
       <form v-if="needsExample" v-takes-focus class="flex items-end gap-2" novalidate @submit.prevent="learn">
         <label class="grid grow text-sm text-ink-2"
-          >One link of that service with your own handle in it, and the words “hello there” if it takes any<input
+          >One link of that service with your own handle in it, and the words “hello there” if it takes
+          any<input
             v-model="example"
             class="input"
             placeholder="https://…/your-handle?text=hello%20there"
@@ -78,7 +93,8 @@ const make = () =>
         <button class="btn btn-main" :disabled="busy">Understand it</button>
       </form>
       <label v-if="needsMap" class="grid text-sm text-ink-2"
-        >A map that shows it: find the place on your map and paste the address of that page, or its coordinates<input
+        >A map that shows it: find the place on your map and paste the address of that page, or its
+        coordinates<input
           v-model="map"
           class="input"
           placeholder="https://… · 50.1234, -5.1234"
@@ -92,9 +108,13 @@ const make = () =>
         }}
       </p>
     </template>
-    <p v-if="error" class="font-semibold text-rust" role="alert">{{ Object.values(fields)[0] ?? error.message }}</p>
+    <p v-if="error" class="font-semibold text-rust" role="alert">
+      {{ Object.values(fields)[0] ?? error.message }}
+    </p>
     <span class="flex gap-2">
-      <button v-if="found && !needsExample" type="button" class="btn btn-main" :disabled="busy" @click="make">Make the channel</button>
+      <button v-if="found && !needsExample" type="button" class="btn btn-main" :disabled="busy" @click="make">
+        Make the channel
+      </button>
       <button v-if="!first" type="button" class="btn" @click="emit('close')">Cancel</button>
     </span>
   </section>

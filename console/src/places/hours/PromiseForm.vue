@@ -27,7 +27,8 @@ async function save() {
   const business = me.value?.business
   if (!business) return
   const { name, mail_address } = business
-  const keep = (promise_minutes: number | null) => change.mutateAsync({ name, mail_address, promise_minutes, region: '', language: '' })
+  const keep = (promise_minutes: number | null) =>
+    change.mutateAsync({ name, mail_address, promise_minutes, region: '', language: '' })
   const wanted = none.value ? null : minutes
   if (wanted === was) return
   await keep(wanted)
@@ -52,7 +53,8 @@ async function save() {
       open hours
     </p>
     <label class="flex items-center gap-2"
-      ><input v-model="none" type="checkbox" @change="run(save)" /> Promise no time: “as soon as we can”</label
+      ><input v-model="none" type="checkbox" @change="run(save)" /> Promise no time: “as soon as we
+      can”</label
     >
     <p v-if="error" class="font-semibold text-rust" role="alert">{{ error.message }}</p>
     <p class="text-ink-2">

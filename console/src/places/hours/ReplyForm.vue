@@ -8,7 +8,13 @@ import { useNotices } from '@/lib/notices'
 import { REPLY_SLOTS } from './words'
 
 /** One cell of the table: what is said there, and what its button says. */
-const props = defineProps<{ cell: ReplyCell; situation: string; language: string; name: string; hides: boolean }>()
+const props = defineProps<{
+  cell: ReplyCell
+  situation: string
+  language: string
+  name: string
+  hides: boolean
+}>()
 const emit = defineEmits<{ changed: []; close: [] }>()
 const notices = useNotices()
 const { error, fields, busy, run } = useForm()
@@ -17,7 +23,9 @@ const about = `reply ${props.situation} ${props.cell.column} ${props.language}`
 /** What stood there before, to go back to. */
 async function was() {
   const { cell, situation, language } = props
-  await (cell.own ? saveReply(situation, cell.column, language, cell.reply) : putBackReply(situation, cell.column, language))
+  await (cell.own
+    ? saveReply(situation, cell.column, language, cell.reply)
+    : putBackReply(situation, cell.column, language))
   emit('changed')
 }
 async function keep() {
@@ -35,19 +43,40 @@ async function back() {
 </script>
 
 <template>
-  <form class="sheet grid gap-2 p-4" novalidate :aria-label="`What is said: ${name}`" @submit.prevent="run(keep)">
+  <form
+    class="sheet grid gap-2 p-4"
+    novalidate
+    :aria-label="`What is said: ${name}`"
+    @submit.prevent="run(keep)"
+  >
     <h2>{{ name }}</h2>
     <label class="flex items-center gap-1.5"
       ><input v-model="reply.hidden" type="checkbox" /> {{ hides ? 'hidden while so' : 'say nothing' }}</label
     >
     <template v-if="!reply.hidden">
       <label class="grid text-sm text-ink-2"
-        >What the button says<input v-model="reply.button" class="input" maxlength="60" placeholder="as it is called"
+        >What the button says<input
+          v-model="reply.button"
+          class="input"
+          maxlength="60"
+          placeholder="as it is called"
       /></label>
       <p class="text-sm text-ink-2">Title</p>
-      <RichBox label="Title" plain :html="runsToHtml(reply.title)" :slots="REPLY_SLOTS" @runs="reply.title = $event" />
+      <RichBox
+        label="Title"
+        plain
+        :html="runsToHtml(reply.title)"
+        :slots="REPLY_SLOTS"
+        @runs="reply.title = $event"
+      />
       <p class="text-sm text-ink-2">Text</p>
-      <RichBox label="Text" plain :html="runsToHtml(reply.text)" :slots="REPLY_SLOTS" @runs="reply.text = $event" />
+      <RichBox
+        label="Text"
+        plain
+        :html="runsToHtml(reply.text)"
+        :slots="REPLY_SLOTS"
+        @runs="reply.text = $event"
+      />
       <label class="flex items-center gap-1.5"
         ><input
           type="checkbox"
@@ -57,7 +86,9 @@ async function back() {
         quietly, not in the look of being open</label
       >
     </template>
-    <p v-if="error" class="font-semibold text-rust" role="alert">{{ Object.values(fields)[0] ?? error.message }}</p>
+    <p v-if="error" class="font-semibold text-rust" role="alert">
+      {{ Object.values(fields)[0] ?? error.message }}
+    </p>
     <span class="flex flex-wrap gap-2">
       <button class="btn btn-main" :disabled="busy">Save</button>
       <button type="button" class="btn" @click="emit('close')">Cancel</button>

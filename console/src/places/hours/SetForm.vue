@@ -43,7 +43,8 @@ const ofThese = `hours ${props.set.id}`
 const before = computed(() => JSON.stringify(props.set.document))
 const changed = computed(() => JSON.stringify(draft.value) !== before.value)
 watch(before, (text) => (draft.value = JSON.parse(text) as HoursDocument))
-const ofDay = (day: Weekday) => draft.value.week.map((one, at) => ({ one, at })).filter(({ one }) => one.day === day)
+const ofDay = (day: Weekday) =>
+  draft.value.week.map((one, at) => ({ one, at })).filter(({ one }) => one.day === day)
 const add = (day: Weekday) => draft.value.week.push({ day, from: '09:00', to: '17:00' })
 /** Errors of a day's stretches, by their place in the week. */
 const wrong = (at: number) => fields.value[`hours.week.${at}.from`] ?? fields.value[`hours.week.${at}.to`]
@@ -57,10 +58,17 @@ async function keep() {
   const moved = await asks(draft.value)
   notices.past(ofThese)
   await save.mutateAsync({ id: props.set.id, document: draft.value })
-  const times = moved.length === 1 ? 'One due time has moved.' : moved.length ? `${moved.length} due times have moved.` : ''
+  const times =
+    moved.length === 1
+      ? 'One due time has moved.'
+      : moved.length
+        ? `${moved.length} due times have moved.`
+        : ''
   notices.say(`Saved. Visitors are told by the new hours within a second. ${times}`)
 }
-/** A change that was drawn is kept at once, says what follows it, and can be undone; not where due times move. */
+/**
+ * A change that was drawn is kept at once, says what follows it, and can be undone; not where due times move.
+ */
 function keepAtOnce(document: HoursDocument, words: string) {
   const was = JSON.parse(JSON.stringify(draft.value)) as HoursDocument
   draft.value = document
@@ -70,7 +78,10 @@ function keepAtOnce(document: HoursDocument, words: string) {
     if ((moves.value = await asks(document)).length) return
     await save.mutateAsync({ id: props.set.id, document })
     const follows = await whatFollows(props.set.id)
-    notices.say(`${words}. ${follows}`, { about: ofThese, undo: () => save.mutateAsync({ id: props.set.id, document: was }) })
+    notices.say(`${words}. ${follows}`, {
+      about: ofThese,
+      undo: () => save.mutateAsync({ id: props.set.id, document: was }),
+    })
   })
 }
 const bringing = ref<'holidays' | 'calendar' | null>(null)
@@ -91,7 +102,9 @@ const drop = (other?: number) =>
   about.run(async () => {
     await dropHours(props.set.id, other)
     emit('changed')
-    notices.say(`${props.set.name} is deleted.`, { undo: () => bringHoursBack(props.set.id).then(() => emit('changed')) })
+    notices.say(`${props.set.name} is deleted.`, {
+      undo: () => bringHoursBack(props.set.id).then(() => emit('changed')),
+    })
   })
 function rename(event: Event) {
   const name = (event.target as HTMLInputElement).value
@@ -117,8 +130,16 @@ function rename(event: Event) {
           {{ one.name }}
         </label>
       </fieldset>
-      <button v-if="others.length" type="button" class="btn ml-auto text-rust" @click="drop()">Delete them</button>
-      <form v-if="about.fields.value.instead" v-takes-focus class="flex w-full items-end gap-2" novalidate @submit.prevent="drop(instead)">
+      <button v-if="others.length" type="button" class="btn ml-auto text-rust" @click="drop()">
+        Delete them
+      </button>
+      <form
+        v-if="about.fields.value.instead"
+        v-takes-focus
+        class="flex w-full items-end gap-2"
+        novalidate
+        @submit.prevent="drop(instead)"
+      >
         <label class="grid text-sm text-ink-2"
           >What follows them goes by<select v-model="instead" class="input w-56!">
             <option v-for="one in others" :key="one.id" :value="one.id">{{ one.name }}</option>
@@ -153,7 +174,9 @@ function rename(event: Event) {
         </div>
         <button type="button" class="btn" :aria-label="`Add hours on ${name}`" @click="add(day)">+</button>
       </div>
-      <p class="my-2 text-sm text-ink-2">Write times as you like: 8:30, 9am, 17.30. An end before its start runs past midnight.</p>
+      <p class="my-2 text-sm text-ink-2">
+        Write times as you like: 8:30, 9am, 17.30. An end before its start runs past midnight.
+      </p>
       <h2 class="mt-5 mb-2">Odd days</h2>
       <ExceptionRows v-model="draft.exceptions" :errors="fields" />
       <div v-if="!bringing" class="mt-2 flex flex-wrap gap-2">
@@ -180,7 +203,9 @@ function rename(event: Event) {
         @close="bringing = null"
       />
       <ErrorBox v-if="!Object.keys(fields).length" :error="error" />
-      <p v-if="fields['hours.exceptions']" class="font-semibold text-rust" role="alert">{{ fields['hours.exceptions'] }}</p>
+      <p v-if="fields['hours.exceptions']" class="font-semibold text-rust" role="alert">
+        {{ fields['hours.exceptions'] }}
+      </p>
       <div class="mt-4 flex items-center gap-3">
         <button class="btn btn-main" :disabled="busy || !changed">Save the hours</button>
         <button v-if="changed" type="button" class="btn" @click="draft = JSON.parse(before)">Put back</button>
@@ -188,12 +213,13 @@ function rename(event: Event) {
       </div>
       <div v-if="changed && moves.length" class="mt-3 rounded-md bg-brass-tint px-3 py-2" role="status">
         <p class="font-semibold">
-          {{ moves.length === 1 ? 'One due time moves' : `${moves.length} due times move` }} when you save: the open time that is left stays
-          the same.
+          {{ moves.length === 1 ? 'One due time moves' : `${moves.length} due times move` }} when you save:
+          the open time that is left stays the same.
         </p>
         <ul class="mt-1">
           <li v-for="one in moves.slice(0, 12)" :key="one.id">
-            <span dir="auto">{{ one.name }}</span>: {{ saidTime(one.was, now, zone) }} → <strong>{{ saidTime(one.now, now, zone) }}</strong>
+            <span dir="auto">{{ one.name }}</span>: {{ saidTime(one.was, now, zone) }} →
+            <strong>{{ saidTime(one.now, now, zone) }}</strong>
           </li>
           <li v-if="moves.length > 12" class="text-ink-2">and {{ moves.length - 12 }} more</li>
         </ul>

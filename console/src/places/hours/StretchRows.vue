@@ -7,7 +7,9 @@ import { clockOf } from '@/lib/time'
 const props = defineProps<{ stretch: Stretch; label: string }>()
 defineEmits<{ remove: [] }>()
 const read = computed(() => [readClock(props.stretch.from), readClock(props.stretch.to)] as const)
-const overnight = computed(() => read.value[0] !== null && read.value[1] !== null && read.value[1] <= read.value[0])
+const overnight = computed(
+  () => read.value[0] !== null && read.value[1] !== null && read.value[1] <= read.value[0],
+)
 type End = 'from' | 'to'
 /** As the region's clock has it; while it is typed, as it is typed. */
 const typing = ref<{ end: End; text: string } | null>(null)
@@ -47,7 +49,9 @@ function settle(end: End) {
       />
     </template>
     <span v-if="overnight" class="text-sm text-ink-2">until the next day</span>
-    <span v-else-if="read.includes(null)" class="text-sm font-semibold text-rust">write it like 9:30 or 5pm</span>
+    <span v-else-if="read.includes(null)" class="text-sm font-semibold text-rust"
+      >write it like 9:30 or 5pm</span
+    >
     <button
       type="button"
       class="btn-link text-sm"

@@ -24,7 +24,9 @@ const columns = computed(() => [
   { id: '', name: 'Everywhere, unless changed', kind: '', hides: false },
   ...(table.value?.columns ?? []).filter((one) => one.departs || opened.value.includes(one.id)),
 ])
-const more = computed(() => (table.value?.columns ?? []).filter((one) => !one.departs && !opened.value.includes(one.id)))
+const more = computed(() =>
+  (table.value?.columns ?? []).filter((one) => !one.departs && !opened.value.includes(one.id)),
+)
 const chosen = ref<{ situation: string; column: string } | null>(null)
 watch(language, () => (chosen.value = null))
 
@@ -35,11 +37,32 @@ function cellOf(situation: string, column: string): ReplyCell {
 }
 const cell = computed(() => (chosen.value ? cellOf(chosen.value.situation, chosen.value.column) : null))
 const nameOf = (column: string) => columns.value.find((one) => one.id === column)?.name ?? column
-const isNow = (situation: string) => table.value?.rows.some((one) => one.situation === situation && one.in_effect)
+const isNow = (situation: string) =>
+  table.value?.rows.some((one) => one.situation === situation && one.in_effect)
 const otherTongue = (one: ReplyCell) => one.from_language && one.from_language !== table.value?.language
-const TONGUES = ['en', 'cy', 'de', 'fr', 'es', 'it', 'nl', 'pt', 'pl', 'da', 'sv', 'fi', 'cs', 'uk', 'ar', 'ja', 'zh']
+const TONGUES = [
+  'en',
+  'cy',
+  'de',
+  'fr',
+  'es',
+  'it',
+  'nl',
+  'pt',
+  'pl',
+  'da',
+  'sv',
+  'fi',
+  'cs',
+  'uk',
+  'ar',
+  'ja',
+  'zh',
+]
 const names = new Intl.DisplayNames('en', { type: 'language' })
-const unspoken = computed(() => TONGUES.filter((one) => !table.value?.languages.some((known) => known.code === one)))
+const unspoken = computed(() =>
+  TONGUES.filter((one) => !table.value?.languages.some((known) => known.code === one)),
+)
 
 /** To where a reason comes from: a set of hours, the promise, or a cell of the table. */
 function go(hoursId: number | null, place: string, about: string) {
@@ -64,7 +87,11 @@ function go(hoursId: number | null, place: string, about: string) {
         <div class="mb-2 flex flex-wrap items-end gap-x-4 gap-y-2">
           <h2 id="told">What visitors are told</h2>
           <label class="grid text-sm text-ink-2"
-            >Language<select class="input w-44!" :value="table.language" @change="language = ($event.target as HTMLSelectElement).value">
+            >Language<select
+              class="input w-44!"
+              :value="table.language"
+              @change="language = ($event.target as HTMLSelectElement).value"
+            >
               <option v-for="one in table.languages" :key="one.code" :value="one.code">
                 {{ one.name }}{{ one.written ? ` · ${one.written} written` : '' }}
               </option>
@@ -78,11 +105,14 @@ function go(hoursId: number | null, place: string, about: string) {
               class="input w-52!"
               value=""
               @change="
-                ((opened = [...opened, ($event.target as HTMLSelectElement).value]), (($event.target as HTMLSelectElement).value = ''))
+                ((opened = [...opened, ($event.target as HTMLSelectElement).value]),
+                (($event.target as HTMLSelectElement).value = ''))
               "
             >
               <option value="" disabled>choose one …</option>
-              <option v-for="one in more" :key="one.id" :value="one.id">{{ one.name }} · {{ one.kind }}</option>
+              <option v-for="one in more" :key="one.id" :value="one.id">
+                {{ one.name }} · {{ one.kind }}
+              </option>
             </select></label
           >
         </div>
@@ -92,7 +122,8 @@ function go(hoursId: number | null, place: string, about: string) {
               <tr class="border-b border-line">
                 <th scope="col" class="w-32 p-2.5 font-semibold">When</th>
                 <th v-for="one in columns" :key="one.id" scope="col" class="min-w-44 p-2.5 font-semibold">
-                  {{ one.name }}<span v-if="one.kind" class="block text-sm font-normal text-ink-2">{{ one.kind }}</span>
+                  {{ one.name
+                  }}<span v-if="one.kind" class="block text-sm font-normal text-ink-2">{{ one.kind }}</span>
                 </th>
               </tr>
             </thead>
@@ -103,17 +134,25 @@ function go(hoursId: number | null, place: string, about: string) {
                 class="border-b border-line-2 align-top last:border-0"
                 :class="{ 'bg-petrol-wash': row.in_effect }"
               >
-                <th scope="row" class="border-l-4 p-2.5 font-semibold" :class="row.in_effect ? 'border-petrol' : 'border-transparent'">
+                <th
+                  scope="row"
+                  class="border-l-4 p-2.5 font-semibold"
+                  :class="row.in_effect ? 'border-petrol' : 'border-transparent'"
+                >
                   {{ SITUATIONS[row.situation] }}
                   <span v-if="row.in_effect" class="chip">now</span>
-                  <span v-if="!row.comes" class="block text-sm font-normal text-ink-2">none in your hours</span>
+                  <span v-if="!row.comes" class="block text-sm font-normal text-ink-2"
+                    >none in your hours</span
+                  >
                 </th>
                 <td v-for="column in columns" :key="column.id" class="p-1.5">
                   <button
                     type="button"
                     class="w-full rounded-md border p-1.5 text-left hover:bg-petrol-tint"
                     :class="
-                      chosen?.situation === row.situation && chosen.column === column.id ? 'border-petrol bg-sheet' : 'border-transparent'
+                      chosen?.situation === row.situation && chosen.column === column.id
+                        ? 'border-petrol bg-sheet'
+                        : 'border-transparent'
                     "
                     :aria-pressed="chosen?.situation === row.situation && chosen.column === column.id"
                     @click="chosen = { situation: row.situation, column: column.id }"
@@ -121,10 +160,13 @@ function go(hoursId: number | null, place: string, about: string) {
                     <span class="sr-only">Change: {{ SITUATIONS[row.situation] }}, {{ column.name }}. </span>
                     <template v-for="one in [cellOf(row.situation, column.id)]" :key="one.column">
                       <span v-if="one.hidden" :class="one.own ? 'font-semibold' : 'text-ink-2'">{{
-                        column.hides && (one.own || column.kind === 'channel') ? 'hidden while so' : 'says nothing'
+                        column.hides && (one.own || column.kind === 'channel')
+                          ? 'hidden while so'
+                          : 'says nothing'
                       }}</span>
                       <span v-else :class="one.own || !column.id ? '' : 'text-ink-2'">
-                        <strong v-if="one.title" class="block font-semibold">{{ one.title }}</strong>{{ one.text
+                        <strong v-if="one.title" class="block font-semibold">{{ one.title }}</strong>{{
+                          one.text
                         }}<span v-if="one.button" class="chip mt-1 block w-fit">{{ one.button }}</span>
                       </span>
                       <span v-if="!one.own" class="block text-sm text-ink-2">{{
@@ -144,7 +186,8 @@ function go(hoursId: number | null, place: string, about: string) {
           </table>
         </div>
         <p class="mt-2 text-sm text-ink-2">
-          A cell that says nothing of its own says what stands to its left. Click one to change it; its row counts only while it is so.
+          A cell that says nothing of its own says what stands to its left. Click one to change it; its row
+          counts only while it is so.
         </p>
       </section>
       <div class="grid gap-5">

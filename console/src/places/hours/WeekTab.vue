@@ -57,7 +57,10 @@ async function go(hoursId: number | null, place: string) {
   <div>
     <ErrorBox :error="unread" :again="() => refetch()" />
     <div v-if="!there && !unread" class="sheet h-96 opacity-60" aria-busy="true" />
-    <div v-if="hours && there" class="grid max-w-6xl grid-cols-[1fr_22rem] items-start gap-5 max-lg:grid-cols-1">
+    <div
+      v-if="hours && there"
+      class="grid max-w-6xl grid-cols-[1fr_22rem] items-start gap-5 max-lg:grid-cols-1"
+    >
       <div class="grid gap-3">
         <div class="flex flex-wrap items-center gap-2" role="group" aria-label="Which hours">
           <button
@@ -71,14 +74,31 @@ async function go(hoursId: number | null, place: string) {
           >
             {{ one.name }}<span v-if="one.id === hours.main.id" class="chip ml-1">main</span>
           </button>
-          <button v-if="!adding && may('hours')" type="button" class="btn" @click="adding = true">+ Other hours</button>
-          <form v-if="adding" v-takes-focus class="flex flex-wrap items-center gap-2" novalidate @submit.prevent="run(add)">
-            <input v-model="name" class="input w-52!" aria-label="What the other hours are called" placeholder="Phone line, workshop …" />
+          <button v-if="!adding && may('hours')" type="button" class="btn" @click="adding = true">
+            + Other hours
+          </button>
+          <form
+            v-if="adding"
+            v-takes-focus
+            class="flex flex-wrap items-center gap-2"
+            novalidate
+            @submit.prevent="run(add)"
+          >
+            <input
+              v-model="name"
+              class="input w-52!"
+              aria-label="What the other hours are called"
+              placeholder="Phone line, workshop …"
+            />
             <button class="btn btn-main">Add them</button>
             <button type="button" class="btn" @click="adding = false">Cancel</button>
-            <span class="text-sm text-ink-2">They begin like {{ sets.find((one) => one.id === shown)?.name }}, odd days and all.</span>
+            <span class="text-sm text-ink-2"
+              >They begin like {{ sets.find((one) => one.id === shown)?.name }}, odd days and all.</span
+            >
           </form>
-          <p v-if="error && adding" class="w-full font-semibold text-rust" role="alert">{{ fields.name ?? error.message }}</p>
+          <p v-if="error && adding" class="w-full font-semibold text-rust" role="alert">
+            {{ fields.name ?? error.message }}
+          </p>
         </div>
         <!-- All of them stay, so that what is not saved yet is there when one comes back to it. -->
         <fieldset class="contents" :disabled="!may('hours')">

@@ -5,12 +5,28 @@ import type { HoursDocument } from '@/api/hours'
 import { useClock } from '@/lib/clock'
 import { addDays, toLocal } from '@/lib/local'
 import { clockOf, shortDay, weekBegin } from '@/lib/time'
-import { along, asUsual, bounds, clock, closedOver, everyWeek, joined, lengthOf, onlyOn, weekOf, type DayRow, type Piece } from './week'
+import {
+  along,
+  asUsual,
+  bounds,
+  clock,
+  closedOver,
+  everyWeek,
+  joined,
+  lengthOf,
+  onlyOn,
+  weekOf,
+  type DayRow,
+  type Piece,
+} from './week'
 import CloseDays from './CloseDays.vue'
 import DayTrack from './DayTrack.vue'
 import DayWritten from './DayWritten.vue'
 
-/** A week as it really is: drag on a row to open a stretch, its edges, or all of it; the keyboard does the same. */
+/**
+ * A week as it really is: drag on a row to open a stretch, its edges, or all of it; the keyboard does the
+ * same.
+ */
 const may = useMay()
 const props = defineProps<{ document: HoursDocument }>()
 const emit = defineEmits<{ keep: [document: HoursDocument, words: string] }>()
@@ -26,7 +42,11 @@ const asked = ref<{ row: DayRow; pieces: Piece[] } | null>(null)
 /** What is asked about stands on the rows as well; while something is dragged they keep their scale. */
 const span = computed(() => {
   const asking = asked.value
-  return bounds(rows.value.map((one) => (asking?.row.date === one.date ? { ...one, pieces: [...one.pieces, ...asking.pieces] } : one)))
+  return bounds(
+    rows.value.map((one) =>
+      asking?.row.date === one.date ? { ...one, pieces: [...one.pieces, ...asking.pieces] } : one,
+    ),
+  )
 })
 const hours = computed(() => {
   const found = []
@@ -41,7 +61,11 @@ const nowAt = computed(() => Number(local.value.slice(11, 13)) * 60 + Number(loc
 const changing = ref<{ date: string; pieces: Piece[] } | null>(null)
 const label = ref('')
 const shown = (row: DayRow) =>
-  changing.value?.date === row.date ? changing.value.pieces : asked.value?.row.date === row.date ? asked.value.pieces : row.pieces
+  changing.value?.date === row.date
+    ? changing.value.pieces
+    : asked.value?.row.date === row.date
+      ? asked.value.pieces
+      : row.pieces
 const same = (one: Piece[], other: Piece[]) => JSON.stringify(joined(one)) === JSON.stringify(joined(other))
 
 function ask(row: DayRow, pieces: Piece[]) {
@@ -49,7 +73,8 @@ function ask(row: DayRow, pieces: Piece[]) {
   asked.value = same(row.pieces, pieces) ? null : { row, pieces }
   label.value = row.label
 }
-const said = (pieces: Piece[]) => pieces.map((one) => `${told(one.start)}–${told(one.end)}`).join(' and ') || 'closed'
+const said = (pieces: Piece[]) =>
+  pieces.map((one) => `${told(one.start)}–${told(one.end)}`).join(' and ') || 'closed'
 function always() {
   if (!asked.value) return
   const { row, pieces } = asked.value
@@ -61,10 +86,15 @@ function always() {
 function once() {
   if (!asked.value) return
   const { row, pieces } = asked.value
-  emit('keep', onlyOn(props.document, row.date, pieces, label.value.trim()), `${row.name} ${short(row.date)} only: ${said(pieces)}`)
+  emit(
+    'keep',
+    onlyOn(props.document, row.date, pieces, label.value.trim()),
+    `${row.name} ${short(row.date)} only: ${said(pieces)}`,
+  )
   asked.value = null
 }
-const usual = (row: DayRow) => emit('keep', asUsual(props.document, row.date), `${row.name} ${short(row.date)} is as usual again`)
+const usual = (row: DayRow) =>
+  emit('keep', asUsual(props.document, row.date), `${row.name} ${short(row.date)} is as usual again`)
 
 /** Days that are marked down the names of the rows, to be closed together. */
 const days = ref<{ from: string; to: string } | null>(null)
@@ -133,9 +163,13 @@ function take(row: DayRow, pieces: Piece[]) {
     <div class="grid grid-cols-[6rem_1fr_4.5rem] items-center gap-x-3">
       <span />
       <span class="relative h-5 text-xs text-ink-2" aria-hidden="true">
-        <span v-for="at in hours" :key="at" class="absolute -translate-x-1/2 whitespace-nowrap" :style="{ left: `${share(at)}%` }">{{
-          told(at).replace(':00', '')
-        }}</span>
+        <span
+          v-for="at in hours"
+          :key="at"
+          class="absolute -translate-x-1/2 whitespace-nowrap"
+          :style="{ left: `${share(at)}%` }"
+          >{{ told(at).replace(':00', '') }}</span
+        >
       </span>
       <span />
       <template v-for="row in rows" :key="row.date">
@@ -150,7 +184,8 @@ function take(row: DayRow, pieces: Piece[]) {
           @click="$event.detail === 0 && ((days = { from: row.date, to: row.date }), askToClose())"
           @keydown="extend(row, $event)"
         >
-          {{ row.name.slice(0, 3) }} {{ short(row.date) }}<span class="sr-only">: close it, or with Shift and an arrow more days</span>
+          {{ row.name.slice(0, 3) }} {{ short(row.date)
+          }}<span class="sr-only">: close it, or with Shift and an arrow more days</span>
         </button>
         <DayTrack
           :row="row"
@@ -163,10 +198,20 @@ function take(row: DayRow, pieces: Piece[]) {
           @write="writing = row.date"
           @usual="usual(row)"
         />
-        <button type="button" class="text-left text-sm text-ink-2 hover:underline" @click="writing = row.date">
+        <button
+          type="button"
+          class="text-left text-sm text-ink-2 hover:underline"
+          @click="writing = row.date"
+        >
           {{ lengthOf(shown(row)) }}<span class="sr-only">. Write the hours of {{ row.name }}</span>
         </button>
-        <DayWritten v-if="writing === row.date" class="col-span-3" :row="row" @take="take(row, $event)" @cancel="writing = null" />
+        <DayWritten
+          v-if="writing === row.date"
+          class="col-span-3"
+          :row="row"
+          @take="take(row, $event)"
+          @cancel="writing = null"
+        />
         <div
           v-if="asked?.row.date === row.date"
           class="col-span-3 my-1 grid gap-2 rounded-md bg-petrol-wash p-2"
@@ -178,23 +223,30 @@ function take(row: DayRow, pieces: Piece[]) {
           </p>
           <span class="flex flex-wrap items-end gap-2">
             <button type="button" class="btn btn-main" @click="always">Every {{ row.name }}</button>
-            <button type="button" class="btn" @click="once">This {{ row.name }} only, {{ short(row.date) }}</button>
+            <button type="button" class="btn" @click="once">
+              This {{ row.name }} only, {{ short(row.date) }}
+            </button>
             <label class="grid text-sm text-ink-2"
-              >What it is<input v-model="label" class="input w-44!" placeholder="if it has a name" maxlength="80"
+              >What it is<input
+                v-model="label"
+                class="input w-44!"
+                placeholder="if it has a name"
+                maxlength="80"
             /></label>
             <button type="button" class="btn" @click="asked = null">Leave it</button>
           </span>
           <p class="text-sm text-ink-2">
-            Every {{ row.name }} changes the week from now on{{ row.odd !== null ? `, and ${short(row.date)} is as usual again` : '' }}.
-            This one only makes {{ short(row.date) }} an odd day, and the week stays.
+            Every {{ row.name }} changes the week from now on{{
+              row.odd !== null ? `, and ${short(row.date)} is as usual again` : ''
+            }}. This one only makes {{ short(row.date) }} an odd day, and the week stays.
           </p>
         </div>
       </template>
     </div>
     <CloseDays v-if="closing" :key="spanSaid" :said="spanSaid" @close="close" @leave="leave" />
     <p class="mt-1 text-sm text-ink-2">
-      Drag on a row to open a stretch, or an edge to move it; a click lets you write. Past 24 runs into the next day. Drag down the names of
-      the days to close several.
+      Drag on a row to open a stretch, or an edge to move it; a click lets you write. Past 24 runs into the
+      next day. Drag down the names of the days to close several.
     </p>
   </section>
 </template>

@@ -53,7 +53,9 @@ const CHANGED = ['hours', 'promise', 'replies']
     <h2 id="would-title" class="mb-2">What would they see at …</h2>
     <form class="grid gap-2" novalidate @submit.prevent="ask">
       <div class="flex flex-wrap items-end gap-2">
-        <label class="grid text-sm text-ink-2">Day<WhenBox :value="day" class="w-38!" @set="day = $event ?? ''" /></label>
+        <label class="grid text-sm text-ink-2"
+          >Day<WhenBox :value="day" class="w-38!" @set="day = $event ?? ''"
+        /></label>
         <label class="grid text-sm text-ink-2"
           >Time<input v-model="time" class="input w-20!" maxlength="12" :aria-invalid="!!fields.time"
         /></label>
@@ -67,7 +69,9 @@ const CHANGED = ['hours', 'promise', 'replies']
       >
       <label v-if="(languages?.length ?? 0) > 1" class="grid text-sm text-ink-2"
         >Language<select v-model="language" class="input">
-          <option v-for="(one, at) in languages" :key="one.code" :value="at ? one.code : ''">{{ one.name }}</option>
+          <option v-for="(one, at) in languages" :key="one.code" :value="at ? one.code : ''">
+            {{ one.name }}
+          </option>
         </select></label
       >
       <label v-if="sets.length > 1 && !column" class="grid text-sm text-ink-2"
@@ -75,9 +79,13 @@ const CHANGED = ['hours', 'promise', 'replies']
           <option v-for="(one, at) in sets" :key="one.id" :value="at ? one.id : null">{{ one.name }}</option>
         </select></label
       >
-      <label class="flex items-center gap-1.5"><input v-model="away" type="checkbox" /> nobody is at the counter</label>
+      <label class="flex items-center gap-1.5"
+        ><input v-model="away" type="checkbox" /> nobody is at the counter</label
+      >
     </form>
-    <p v-if="error" class="mt-2 font-semibold text-rust" role="alert">{{ Object.values(fields)[0] ?? error.message }}</p>
+    <p v-if="error" class="mt-2 font-semibold text-rust" role="alert">
+      {{ Object.values(fields)[0] ?? error.message }}
+    </p>
     <div v-if="found" class="mt-3 border-t border-line-2 pt-3" role="status">
       <p class="chip">{{ situations[found.situation] }}</p>
       <p v-if="found.hidden" class="mt-1 text-ink-2">Nothing is said.</p>
@@ -89,7 +97,12 @@ const CHANGED = ['hours', 'promise', 'replies']
       <ol class="grid gap-1.5">
         <li v-for="one in found.reasons" :key="one.words" class="text-sm">
           {{ one.words }}
-          <button v-if="CHANGED.includes(one.about.split('.')[0] ?? '')" type="button" class="btn-link" @click="go(one.about)">
+          <button
+            v-if="CHANGED.includes(one.about.split('.')[0] ?? '')"
+            type="button"
+            class="btn-link"
+            @click="go(one.about)"
+          >
             Go there
           </button>
         </li>

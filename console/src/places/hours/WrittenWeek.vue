@@ -3,7 +3,9 @@ import { ref } from 'vue'
 import { readWeek, type HoursDocument } from '@/api/hours'
 import { useForm } from '@/parts/form'
 
-/** A whole week in one line, as people write it; it is read, shown in the rows below, and kept only with them. */
+/**
+ * A whole week in one line, as people write it; it is read, shown in the rows below, and kept only with them.
+ */
 const emit = defineEmits<{ read: [week: HoursDocument['week']] }>()
 const { error, fields, busy, run } = useForm()
 const text = ref('')

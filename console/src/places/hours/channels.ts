@@ -35,19 +35,51 @@ export const ICONS: Record<string, string> = {
   follow: 'follow',
 }
 const ICON_OF: Record<string, string> = {
-  phone: 'call', text: 'text', mail: 'write', 'message-link': 'chat', map: 'find', page: 'visit', matrix: 'chat', xmpp: 'chat', sip: 'call',
-} // prettier-ignore
+  phone: 'call',
+  text: 'text',
+  mail: 'write',
+  'message-link': 'chat',
+  map: 'find',
+  page: 'visit',
+  matrix: 'chat',
+  xmpp: 'chat',
+  sip: 'call',
+}
 export const WITH_TEXT = ['text', 'mail', 'message-link', 'xmpp']
-export const LINK_SLOTS = { page_title: 'title of the page', page_address: 'address of the page', short_code: 'code of the touchpoint' }
+export const LINK_SLOTS = {
+  page_title: 'title of the page',
+  page_address: 'address of the page',
+  short_code: 'code of the touchpoint',
+}
 
 /** A new one; `label` is what the server calls such a one in the language of the business. */
-export function freshChannel(kind: ChannelDocument['kind'], label: string, handle: string, template: string | null): ChannelDocument {
+export function freshChannel(
+  kind: ChannelDocument['kind'],
+  label: string,
+  handle: string,
+  template: string | null,
+): ChannelDocument {
   return {
-    version: 1, kind, label, icon: ICON_OF[kind] ?? 'chat', colour: null, template, handle,
-    subject: [], text: [], people: [], pick: 'visitor', devices: ['desktop', 'phone'], hours: [], while_closed: 'say',
-    opens: 'new', goal: true, gateway: null,
-  } // prettier-ignore
+    version: 1,
+    kind,
+    label,
+    icon: ICON_OF[kind] ?? 'chat',
+    colour: null,
+    template,
+    handle,
+    subject: [],
+    text: [],
+    people: [],
+    pick: 'visitor',
+    devices: ['desktop', 'phone'],
+    hours: [],
+    while_closed: 'say',
+    opens: 'new',
+    goal: true,
+    gateway: null,
+  }
 }
 
 /** A list with an id more, or less. */
-export const ticked = (list: number[], id: number): number[] => (list.includes(id) ? list.filter((one) => one !== id) : [...list, id])
+export const ticked = (list: number[], id: number): number[] =>
+  list.includes(id) ? list.filter((one) => one !== id) : [...list, id]

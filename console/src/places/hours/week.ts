@@ -34,7 +34,10 @@ export const pieceOf = (one: Stretch): Piece => {
   const [start, end] = [minutes(one.from), one.to === '24:00' ? DAY : minutes(one.to)]
   return { start, end: end > start ? end : end + DAY }
 }
-export const stretchOf = (one: Piece): Stretch => ({ from: clock(one.start), to: one.end === DAY ? '24:00' : clock(one.end) })
+export const stretchOf = (one: Piece): Stretch => ({
+  from: clock(one.start),
+  to: one.end === DAY ? '24:00' : clock(one.end),
+})
 
 /** Seven days from a date on as they really are, odd days in place. */
 export function weekOf(document: HoursDocument, begins: string): DayRow[] {
@@ -46,7 +49,14 @@ export function weekOf(document: HoursDocument, begins: string): DayRow[] {
     const exception = odd < 0 ? undefined : document.exceptions[odd]
     const stretches = exception ? exception.stretches : document.week.filter((one) => one.day === day)
     const pieces = stretches.map(pieceOf).sort((a, b) => a.start - b.start)
-    return { date, day, name: WEEKDAYS[day], pieces, odd: odd < 0 ? null : odd, label: exception?.label ?? '' }
+    return {
+      date,
+      day,
+      name: WEEKDAYS[day],
+      pieces,
+      odd: odd < 0 ? null : odd,
+      label: exception?.label ?? '',
+    }
   })
 }
 
@@ -55,11 +65,15 @@ export function bounds(rows: DayRow[]): Piece {
   const pieces = rows.flatMap((one) => one.pieces)
   const first = Math.min(8 * 60, ...pieces.map((one) => one.start))
   const last = Math.max(20 * 60, ...pieces.map((one) => one.end))
-  return { start: Math.max(0, Math.floor(first / 60 - 1) * 60), end: Math.min(30 * 60, Math.ceil(last / 60 + 1) * 60) }
+  return {
+    start: Math.max(0, Math.floor(first / 60 - 1) * 60),
+    end: Math.min(30 * 60, Math.ceil(last / 60 + 1) * 60),
+  }
 }
 
 /** How far along a span of minutes one is, in percent. */
-export const along = (span: Piece, at: number): number => Math.min(100, (100 * (at - span.start)) / (span.end - span.start))
+export const along = (span: Piece, at: number): number =>
+  Math.min(100, (100 * (at - span.start)) / (span.end - span.start))
 
 /** Pieces in order, those that touch or cross taken as one, none longer than a day. */
 export function joined(pieces: Piece[]): Piece[] {
@@ -91,16 +105,30 @@ function outside(document: HoursDocument, first: string, last: string): HoursDoc
 }
 const withOdd = (document: HoursDocument, made: HoursDocument['exceptions'][number]): HoursDocument => ({
   ...document,
-  exceptions: [...outside(document, made.first, made.last), made].sort((a, b) => a.first.localeCompare(b.first)),
+  exceptions: [...outside(document, made.first, made.last), made].sort((a, b) =>
+    a.first.localeCompare(b.first),
+  ),
 })
 
 /** The document with one date open so; what was odd about it before gives way, other days of a span stay. */
 export function onlyOn(document: HoursDocument, date: string, pieces: Piece[], label: string): HoursDocument {
-  return withOdd(document, { first: date, last: date, label, holiday: false, stretches: joined(pieces).map(stretchOf) })
+  return withOdd(document, {
+    first: date,
+    last: date,
+    label,
+    holiday: false,
+    stretches: joined(pieces).map(stretchOf),
+  })
 }
 
 /** The document with every day of a span closed. */
-export function closedOver(document: HoursDocument, first: string, last: string, label: string, holiday: boolean): HoursDocument {
+export function closedOver(
+  document: HoursDocument,
+  first: string,
+  last: string,
+  label: string,
+  holiday: boolean,
+): HoursDocument {
   return withOdd(document, { first, last, label, holiday, stretches: [] })
 }
 

@@ -32,7 +32,11 @@ async function save() {
       <TextField v-model="email" label="Email" type="email" :error="form.fields.value.email" />
       <TextField v-model="phone" label="Phone" :error="form.fields.value.phone" />
       <p class="text-sm text-ink-2">They have agreed to nothing by this: news may not be sent to them.</p>
-      <p v-if="form.error.value && !Object.keys(form.fields.value).length" class="font-semibold text-rust" role="alert">
+      <p
+        v-if="form.error.value && !Object.keys(form.fields.value).length"
+        class="font-semibold text-rust"
+        role="alert"
+      >
         {{ form.error.value.message }}
       </p>
       <div class="flex gap-2">

@@ -1,7 +1,18 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { dropImport, setUp, takeIn, undoImport, upload, useFresh, useImport, useImports, useTrial, type Brought } from '@/api/imports'
+import {
+  dropImport,
+  setUp,
+  takeIn,
+  undoImport,
+  upload,
+  useFresh,
+  useImport,
+  useImports,
+  useTrial,
+  type Brought,
+} from '@/api/imports'
 import { useAgain, useCountedTags } from '@/api/people'
 import { useClock } from '@/lib/clock'
 import { saidCount, saidTime } from '@/lib/time'
@@ -32,7 +43,15 @@ const STATES: Record<string, string> = {
   undone: 'undone',
 }
 
-const settings = ref<ImportSettings>({ columns: [], header: true, delimiter: ',', encoding: 'utf-8', tags: '', source: '', date: '' })
+const settings = ref<ImportSettings>({
+  columns: [],
+  header: true,
+  delimiter: ',',
+  encoding: 'utf-8',
+  tags: '',
+  source: '',
+  date: '',
+})
 const kept = ref('')
 watch(
   () => row.value?.id,
@@ -76,7 +95,10 @@ const half = computed(() => !!settings.value.source.trim() !== !!settings.value.
 async function keep() {
   if (!row.value || half.value) return
   const { columns, header, delimiter, encoding, source, date } = settings.value
-  const named = settings.value.tags.split(',').map((one) => one.trim()).filter(Boolean) // prettier-ignore
+  const named = settings.value.tags
+    .split(',')
+    .map((one) => one.trim())
+    .filter(Boolean)
   const number = row.value.id
   await form.run(async () => {
     const found = await setUp(number, {
@@ -118,7 +140,10 @@ const people = saidCount
 <template>
   <div class="mx-auto w-full max-w-[80rem] p-5 max-md:p-3">
     <div class="mb-4 flex flex-wrap items-center gap-2">
-      <RouterLink :to="id ? '/people/bring-in' : '/people'" class="btn px-2!" :aria-label="id ? 'Back to all files' : 'Back to all people'"
+      <RouterLink
+        :to="id ? '/people/bring-in' : '/people'"
+        class="btn px-2!"
+        :aria-label="id ? 'Back to all files' : 'Back to all people'"
         >←</RouterLink
       >
       <h1 class="min-w-0 flex-1 truncate">{{ row && id ? row.name : 'Bring people in' }}</h1>
@@ -128,12 +153,19 @@ const people = saidCount
     <template v-if="!id">
       <section class="sheet mb-4 grid gap-2 p-5">
         <label class="grid gap-1"
-          ><span class="font-semibold">A file of people: a table (CSV) or cards of an address book (vCard)</span>
-          <input type="file" accept=".csv,.tsv,.txt,.vcf,text/csv,text/vcard" class="input max-w-md" @change="choose" />
+          ><span class="font-semibold"
+            >A file of people: a table (CSV) or cards of an address book (vCard)</span
+          >
+          <input
+            type="file"
+            accept=".csv,.tsv,.txt,.vcf,text/csv,text/vcard"
+            class="input max-w-md"
+            @change="choose"
+          />
         </label>
         <p class="text-sm text-ink-2">
-          It is only looked at first: you see what each row would do before anybody is on your list. Any spreadsheet can save a table as
-          CSV.
+          It is only looked at first: you see what each row would do before anybody is on your list. Any
+          spreadsheet can save a table as CSV.
         </p>
         <p v-if="form.busy.value" role="status">Reading it …</p>
       </section>
@@ -145,7 +177,8 @@ const people = saidCount
             <span class="text-ink-2"
               >{{ saidTime(one.added_at, now, zone) }} · {{ STATES[one.state] ?? one.state
               }}<template v-if="one.state === 'done'">
-                · {{ people(one.new) }} new, {{ people(one.joined) }} joined, {{ people(one.refused) }} refused</template
+                · {{ people(one.new) }} new, {{ people(one.joined) }} joined,
+                {{ people(one.refused) }} refused</template
               ></span
             >
           </li>
@@ -176,11 +209,15 @@ const people = saidCount
               placeholder="The sheet on the counter"
               @change="keep"
           /></label>
-          <label class="grid gap-1">and when<WhenBox :value="settings.date" @set="((settings.date = $event ?? ''), keep())" /></label>
+          <label class="grid gap-1"
+            >and when<WhenBox :value="settings.date" @set="((settings.date = $event ?? ''), keep())"
+          /></label>
         </div>
         <p class="text-sm text-ink-2">
           {{
-            half ? 'Say both: where they agreed, and when.' : 'Left empty, they have agreed to nothing, and news may not be sent to them.'
+            half
+              ? 'Say both: where they agreed, and when.'
+              : 'Left empty, they have agreed to nothing, and news may not be sent to them.'
           }}
         </p>
         <p v-if="form.error.value" class="font-semibold text-rust" role="alert">
@@ -188,7 +225,14 @@ const people = saidCount
         </p>
       </section>
 
-      <ImportTrial :trial="trial" :error="untried" :trying="trying" :free="!form.busy.value && !half" @take="go" @forget="forget" />
+      <ImportTrial
+        :trial="trial"
+        :error="untried"
+        :trying="trying"
+        :free="!form.busy.value && !half"
+        @take="go"
+        @forget="forget"
+      />
     </template>
 
     <ImportDone v-else-if="row" :row="row" :error="form.error.value?.message" @undo="back" />

@@ -17,7 +17,14 @@ const COLUMNS: Record<Column, string> = {
   ignored: 'Left out',
 }
 const DELIMITERS = { ',': 'commas', ';': 'semicolons', '\t': 'tabs', '|': 'bars' }
-const ENCODINGS = { 'utf-8': 'Unicode (UTF-8)', 'windows-1252': 'Western (Windows-1252)', 'utf-16': 'Unicode (UTF-16)', 'iso-8859-2': 'Central European', 'windows-1251': 'Cyrillic', 'shift_jis': 'Japanese' } // prettier-ignore
+const ENCODINGS = {
+  'utf-8': 'Unicode (UTF-8)',
+  'windows-1252': 'Western (Windows-1252)',
+  'utf-16': 'Unicode (UTF-16)',
+  'iso-8859-2': 'Central European',
+  'windows-1251': 'Cyrillic',
+  shift_jis: 'Japanese',
+}
 </script>
 
 <template>
@@ -25,7 +32,8 @@ const ENCODINGS = { 'utf-8': 'Unicode (UTF-8)', 'windows-1252': 'Western (Window
     <h2 id="columns-title" class="mb-2">What its columns are</h2>
     <div class="mb-2 flex flex-wrap items-center gap-x-4 gap-y-2">
       <label class="flex items-center gap-1.5"
-        ><input v-model="settings.header" type="checkbox" @change="emit('keep')" /> the first row has their names</label
+        ><input v-model="settings.header" type="checkbox" @change="emit('keep')" /> the first row has their
+        names</label
       >
       <label class="flex items-center gap-1.5"
         >parted by
@@ -36,7 +44,9 @@ const ENCODINGS = { 'utf-8': 'Unicode (UTF-8)', 'windows-1252': 'Western (Window
       <label class="flex items-center gap-1.5"
         >letters as
         <select v-model="settings.encoding" class="piece" @change="emit('keep')">
-          <option v-if="!(settings.encoding in ENCODINGS)" :value="settings.encoding">{{ settings.encoding }}</option>
+          <option v-if="!(settings.encoding in ENCODINGS)" :value="settings.encoding">
+            {{ settings.encoding }}
+          </option>
           <option v-for="(words, key) in ENCODINGS" :key="key" :value="key">{{ words }}</option>
         </select></label
       >
@@ -45,8 +55,14 @@ const ENCODINGS = { 'utf-8': 'Unicode (UTF-8)', 'windows-1252': 'Western (Window
       <table class="border-collapse text-sm">
         <thead>
           <tr>
-            <th v-for="(_, index) in row.columns" :key="index" class="border border-line-2 p-1.5 text-left align-bottom font-normal">
-              <span class="mb-1 block max-w-44 truncate font-semibold">{{ row.titles[index] || `Column ${index + 1}` }}</span>
+            <th
+              v-for="(_, index) in row.columns"
+              :key="index"
+              class="border border-line-2 p-1.5 text-left align-bottom font-normal"
+            >
+              <span class="mb-1 block max-w-44 truncate font-semibold">{{
+                row.titles[index] || `Column ${index + 1}`
+              }}</span>
               <select
                 v-model="settings.columns[index]"
                 class="input w-36! py-1!"

@@ -7,26 +7,41 @@ import { saidCount } from '@/lib/time'
 defineProps<{ row: Brought; error: string | undefined }>()
 const emit = defineEmits<{ undo: [] }>()
 const asking = ref(false)
-const HEADS: Record<string, string> = { done: 'It is in', undoing: 'It is being undone', undone: 'It is undone' }
+const HEADS: Record<string, string> = {
+  done: 'It is in',
+  undoing: 'It is being undone',
+  undone: 'It is undone',
+}
 </script>
 
 <template>
   <section class="sheet p-5" aria-labelledby="done-title">
     <h2 id="done-title" class="mb-2">
-      <span aria-live="polite">{{ HEADS[row.state] ?? `On its way in: ${saidCount(row.position)} rows so far` }}</span>
+      <span aria-live="polite">{{
+        HEADS[row.state] ?? `On its way in: ${saidCount(row.position)} rows so far`
+      }}</span>
     </h2>
     <p class="mb-3">
-      {{ saidCount(row.new) }} new, {{ saidCount(row.joined) }} joined somebody, {{ saidCount(row.refused) }} refused.
+      {{ saidCount(row.new) }} new, {{ saidCount(row.joined) }} joined somebody,
+      {{ saidCount(row.refused) }} refused.
       <template v-if="row.state === 'undone'"
-        >{{ row.left ? `${saidCount(row.left)} stay: something was done with them since.` : 'Everybody it added is gone again.' }}
+        >{{
+          row.left
+            ? `${saidCount(row.left)} stay: something was done with them since.`
+            : 'Everybody it added is gone again.'
+        }}
       </template>
     </p>
     <div class="flex flex-wrap gap-2">
-      <a v-if="row.refused" class="btn" :href="`/api/imports/${row.id}/refused`" download>The refused rows, as a file</a>
+      <a v-if="row.refused" class="btn" :href="`/api/imports/${row.id}/refused`" download
+        >The refused rows, as a file</a
+      >
       <RouterLink v-if="row.state === 'done'" class="btn" to="/people">To your people</RouterLink>
       <template v-if="row.state === 'done'">
         <template v-if="asking">
-          <button type="button" class="btn text-rust" @click="((asking = false), emit('undo'))">Take them all out again</button>
+          <button type="button" class="btn text-rust" @click="((asking = false), emit('undo'))">
+            Take them all out again
+          </button>
           <button type="button" class="btn" @click="asking = false">Cancel</button>
         </template>
         <button v-else type="button" class="btn" @click="asking = true">Undo it …</button>

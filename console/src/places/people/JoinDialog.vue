@@ -48,8 +48,12 @@ async function no() {
     <template v-if="said">
       <fieldset v-if="said.names_clash" class="mb-3 grid gap-1">
         <legend class="mb-1 font-semibold">They have two names: which stays?</legend>
-        <label class="flex items-center gap-2" dir="auto"><input v-model="name" type="radio" value="kept" /> {{ said.kept_name }}</label>
-        <label class="flex items-center gap-2" dir="auto"><input v-model="name" type="radio" value="gone" /> {{ said.gone_name }}</label>
+        <label class="flex items-center gap-2" dir="auto"
+          ><input v-model="name" type="radio" value="kept" /> {{ said.kept_name }}</label
+        >
+        <label class="flex items-center gap-2" dir="auto"
+          ><input v-model="name" type="radio" value="gone" /> {{ said.gone_name }}</label
+        >
       </fieldset>
       <p v-else class="mb-3">
         The card is called <strong dir="auto">{{ said.name || 'nothing yet' }}</strong>.

@@ -3,7 +3,17 @@ import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
 import { useDebounceFn, useLocalStorage } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { dropGroup, keepGroup, readFilter, useAgain, useGroups, usePeople, useSuggested, written, type Filter } from '@/api/people'
+import {
+  dropGroup,
+  keepGroup,
+  readFilter,
+  useAgain,
+  useGroups,
+  usePeople,
+  useSuggested,
+  written,
+  type Filter,
+} from '@/api/people'
 import { useClock } from '@/lib/clock'
 import { saidCount, saidTime, shortDate } from '@/lib/time'
 import ErrorBox from '@/parts/ErrorBox.vue'
@@ -14,7 +24,9 @@ import PeopleSentence from './PeopleSentence.vue'
 import TagsDialog from './TagsDialog.vue'
 import MenuRow from '@/parts/MenuRow.vue'
 
-/** Everybody: sought by a sentence, kept as groups, joined, taken out. What is sought stands in the address. */
+/**
+ * Everybody: sought by a sentence, kept as groups, joined, taken out. What is sought stands in the address.
+ */
 const route = useRoute()
 const router = useRouter()
 const again = useAgain()
@@ -50,12 +62,22 @@ const COLUMNS = {
   last: 'Last heard of',
   added: 'On the list since',
 }
-const shown = useLocalStorage<(keyof typeof COLUMNS)[]>('people-columns', ['email', 'phone', 'tags', 'agreed', 'last'])
+const shown = useLocalStorage<(keyof typeof COLUMNS)[]>('people-columns', [
+  'email',
+  'phone',
+  'tags',
+  'agreed',
+  'last',
+])
 const toggle = (key: keyof typeof COLUMNS) =>
   (shown.value = shown.value.includes(key) ? shown.value.filter((one) => one !== key) : [...shown.value, key])
-const columns = computed(() => (Object.keys(COLUMNS) as (keyof typeof COLUMNS)[]).filter((key) => shown.value.includes(key)))
+const columns = computed(() =>
+  (Object.keys(COLUMNS) as (keyof typeof COLUMNS)[]).filter((key) => shown.value.includes(key)),
+)
 
-const current = computed(() => groups.value?.find((one) => !!asked.value && one.sentence === pages.value?.pages[0]?.sentence))
+const current = computed(() =>
+  groups.value?.find((one) => !!asked.value && one.sentence === pages.value?.pages[0]?.sentence),
+)
 async function keep(name: string, forAll: boolean) {
   await keepGroup({ name, wanted: wanted.value, for_all: forAll })
   await again()
@@ -75,7 +97,8 @@ function go(id: number | null) {
   const group = groups.value?.find((one) => one.id === id)
   show(group ? group.wanted : { conditions: [], any: false })
 }
-const out = (form: string) => `/api/people-export?${new URLSearchParams({ form, wanted: asked.value, q: q.value })}`
+const out = (form: string) =>
+  `/api/people-export?${new URLSearchParams({ form, wanted: asked.value, q: q.value })}`
 const LAST: Record<string, string> = {
   'signed up': 'signed up',
   asked: 'asked',
@@ -145,7 +168,8 @@ const LAST: Record<string, string> = {
         aria-controls="perhaps-one"
         @click="comparing = !comparing"
       >
-        ▲ {{ pairs.length === 1 ? 'Two cards are' : `${saidCount(pairs.length)} pairs of cards are` }} perhaps of one person
+        ▲ {{ pairs.length === 1 ? 'Two cards are' : `${saidCount(pairs.length)} pairs of cards are` }} perhaps
+        of one person
       </button>
       <Menu as="div" class="relative" :class="{ 'ml-auto': !pairs?.length }">
         <MenuButton class="btn-link">Columns</MenuButton>
@@ -166,17 +190,30 @@ const LAST: Record<string, string> = {
       </Menu>
     </KeptRow>
 
-    <section v-if="pairs?.length && comparing" id="perhaps-one" class="sheet mb-3 p-3" aria-label="Perhaps of one person">
+    <section
+      v-if="pairs?.length && comparing"
+      id="perhaps-one"
+      class="sheet mb-3 p-3"
+      aria-label="Perhaps of one person"
+    >
       <ul class="grid gap-2">
-        <li v-for="pair in pairs" :key="`${pair.one.id}-${pair.other.id}`" class="flex flex-wrap items-center gap-x-2 gap-y-1">
+        <li
+          v-for="pair in pairs"
+          :key="`${pair.one.id}-${pair.other.id}`"
+          class="flex flex-wrap items-center gap-x-2 gap-y-1"
+        >
           <span class="min-w-0 flex-1">
-            <RouterLink class="btn-link" :to="`/people/${pair.one.id}`" dir="auto">{{ pair.one.name || pair.one.addresses[0] }}</RouterLink>
+            <RouterLink class="btn-link" :to="`/people/${pair.one.id}`" dir="auto">{{
+              pair.one.name || pair.one.addresses[0]
+            }}</RouterLink>
             and
             <RouterLink class="btn-link" :to="`/people/${pair.other.id}`" dir="auto">{{
               pair.other.name || pair.other.addresses[0]
             }}</RouterLink>: {{ pair.why }}
           </span>
-          <button type="button" class="btn" @click="joining = { kept: pair.one.id, gone: pair.other.id }">Look and join …</button>
+          <button type="button" class="btn" @click="joining = { kept: pair.one.id, gone: pair.other.id }">
+            Look and join …
+          </button>
         </li>
       </ul>
     </section>
@@ -188,18 +225,27 @@ const LAST: Record<string, string> = {
         <thead>
           <tr class="text-left text-sm text-ink-2">
             <th class="px-3 py-2 font-semibold">Name</th>
-            <th v-for="key in columns" :key="key" class="px-3 py-2 font-semibold max-md:hidden">{{ COLUMNS[key] }}</th>
+            <th v-for="key in columns" :key="key" class="px-3 py-2 font-semibold max-md:hidden">
+              {{ COLUMNS[key] }}
+            </th>
           </tr>
         </thead>
         <tbody>
           <tr v-for="one in people" :key="one.id" class="border-t border-line-2 hover:bg-petrol-wash">
             <td class="px-3 py-2">
-              <RouterLink :to="`/people/${one.id}`" class="font-semibold break-all text-ink hover:underline" dir="auto">{{
-                one.name || one.email || one.phone || 'Somebody'
-              }}</RouterLink>
+              <RouterLink
+                :to="`/people/${one.id}`"
+                class="font-semibold break-all text-ink hover:underline"
+                dir="auto"
+                >{{ one.name || one.email || one.phone || 'Somebody' }}</RouterLink
+              >
               <span class="block text-sm text-ink-2 md:hidden"
                 >{{ one.name ? one.email || one.phone : '' }}
-                {{ one.last_at ? `${LAST[one.last_kind] ?? one.last_kind} ${saidTime(one.last_at, now, zone)}` : '' }}</span
+                {{
+                  one.last_at
+                    ? `${LAST[one.last_kind] ?? one.last_kind} ${saidTime(one.last_at, now, zone)}`
+                    : ''
+                }}</span
               >
             </td>
             <td v-for="key in columns" :key="key" class="px-3 py-2 max-md:hidden">
@@ -212,7 +258,9 @@ const LAST: Record<string, string> = {
                 one.agreed ? '✓ agreed' : 'no'
               }}</span>
               <span v-else-if="key === 'last'" class="text-ink-2">{{
-                one.last_at ? `${LAST[one.last_kind] ?? one.last_kind} ${saidTime(one.last_at, now, zone)}` : 'never'
+                one.last_at
+                  ? `${LAST[one.last_kind] ?? one.last_kind} ${saidTime(one.last_at, now, zone)}`
+                  : 'never'
               }}</span>
               <span v-else class="text-ink-2">{{ shortDate(one.added_at, zone) }}</span>
             </td>
@@ -227,7 +275,15 @@ const LAST: Record<string, string> = {
         }}
       </p>
     </div>
-    <button v-if="hasNextPage" type="button" class="btn mt-3" :disabled="isFetchingNextPage" @click="fetchNextPage()">Show more</button>
+    <button
+      v-if="hasNextPage"
+      type="button"
+      class="btn mt-3"
+      :disabled="isFetchingNextPage"
+      @click="fetchNextPage()"
+    >
+      Show more
+    </button>
 
     <AddPerson v-if="adding" @close="adding = false" />
     <TagsDialog v-if="tagging" @close="tagging = false" />

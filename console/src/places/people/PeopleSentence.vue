@@ -73,7 +73,12 @@ function add(event: Event) {
           <option value="false">ever</option>
           <option value="true">never</option>
         </select>
-        <select class="piece" :aria-label="`What they did, ${at + 1}`" :value="one.deed" @change="change(at, { deed: value($event) })">
+        <select
+          class="piece"
+          :aria-label="`What they did, ${at + 1}`"
+          :value="one.deed"
+          @change="change(at, { deed: value($event) })"
+        >
           <option v-for="(words, deed) in DEEDS" :key="deed" :value="deed">{{ words }}</option>
         </select>
         through
@@ -118,8 +123,18 @@ function add(event: Event) {
           <option value="false">are tagged</option>
           <option value="true">are not tagged</option>
         </select>
-        <select class="piece" :aria-label="`Which tag, ${at + 1}`" :value="one.tag" @change="change(at, { tag: value($event) })">
-          <option v-for="name in [...new Set([...(tags ?? []).map((each) => each.tag), one.tag])]" :key="name">{{ name }}</option>
+        <select
+          class="piece"
+          :aria-label="`Which tag, ${at + 1}`"
+          :value="one.tag"
+          @change="change(at, { tag: value($event) })"
+        >
+          <option
+            v-for="name in [...new Set([...(tags ?? []).map((each) => each.tag), one.tag])]"
+            :key="name"
+          >
+            {{ name }}
+          </option>
         </select>
       </template>
       <template v-else-if="one.what === 'agreed'">
@@ -127,14 +142,21 @@ function add(event: Event) {
           class="piece"
           :aria-label="`Whether, ${at + 1}`"
           :value="`${one.no}-${one.withdrawn}`"
-          @change="change(at, { no: value($event).startsWith('true'), withdrawn: value($event).endsWith('true') })"
+          @change="
+            change(at, { no: value($event).startsWith('true'), withdrawn: value($event).endsWith('true') })
+          "
         >
           <option value="false-false">agreed</option>
           <option value="true-false">never agreed</option>
           <option value="false-true">withdrew</option>
         </select>
         to
-        <select class="piece" :aria-label="`To what, ${at + 1}`" :value="one.name ?? ''" @change="change(at, { name: orNull($event) })">
+        <select
+          class="piece"
+          :aria-label="`To what, ${at + 1}`"
+          :value="one.name ?? ''"
+          @change="change(at, { name: orNull($event) })"
+        >
           <option value="">anything</option>
           <option v-for="name in names?.consents" :key="name">{{ name }}</option>
         </select>
@@ -162,9 +184,19 @@ function add(event: Event) {
       </template>
       <template v-else-if="one.what === 'added'">
         are on the list from
-        <WhenBox piece :aria-label="`From when, ${at + 1}`" :value="one.since ?? null" @set="change(at, { since: $event })" />
+        <WhenBox
+          piece
+          :aria-label="`From when, ${at + 1}`"
+          :value="one.since ?? null"
+          @set="change(at, { since: $event })"
+        />
         to
-        <WhenBox piece :aria-label="`Until when, ${at + 1}`" :value="one.until ?? null" @set="change(at, { until: $event })" />
+        <WhenBox
+          piece
+          :aria-label="`Until when, ${at + 1}`"
+          :value="one.until ?? null"
+          @set="change(at, { until: $event })"
+        />
       </template>
       <template v-else-if="one.what === 'reached'">
         <select
@@ -180,7 +212,12 @@ function add(event: Event) {
         </select>
       </template>
       <span v-else>have “{{ one.text }}” in their name or address</span>
-      <button type="button" class="btn-link min-h-6 min-w-6 text-rust" :aria-label="`Leave out condition ${at + 1}`" @click="drop(at)">
+      <button
+        type="button"
+        class="btn-link min-h-6 min-w-6 text-rust"
+        :aria-label="`Leave out condition ${at + 1}`"
+        @click="drop(at)"
+      >
         ×
       </button>
     </span>

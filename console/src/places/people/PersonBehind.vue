@@ -21,7 +21,9 @@ const { data: works } = useWorkWith(computed(() => props.one.id))
         “{{ each.wording }}”
         <span class="block text-sm text-ink-2"
           >{{ saidTime(each.given_at, now, zone) }}{{ each.page ? ` on ${each.page}` : ''
-          }}{{ each.confirmed_at ? `, confirmed by mail ${saidTime(each.confirmed_at, now, zone)}` : '' }}</span
+          }}{{
+            each.confirmed_at ? `, confirmed by mail ${saidTime(each.confirmed_at, now, zone)}` : ''
+          }}</span
         >
         <span v-if="each.withdrawn_at" class="block text-sm font-semibold text-rust"
           >withdrawn {{ saidTime(each.withdrawn_at, now, zone) }}</span
@@ -38,11 +40,16 @@ const { data: works } = useWorkWith(computed(() => props.one.id))
     <h2 id="work-title" class="mb-1">Follow-ups</h2>
     <ul class="grid gap-1">
       <li v-for="each in works" :key="each.id">
-        <RouterLink class="btn-link" :to="`/follow-up/${each.id}`">{{ KINDS[each.kind as keyof typeof KINDS] ?? each.kind }}</RouterLink>
+        <RouterLink class="btn-link" :to="`/follow-up/${each.id}`">{{
+          KINDS[each.kind as keyof typeof KINDS] ?? each.kind
+        }}</RouterLink>
         <span class="text-ink-2">
-          · {{ STATES[each.state as keyof typeof STATES] ?? each.state }} · {{ saidTime(each.opened_at, now, zone) }}</span
+          · {{ STATES[each.state as keyof typeof STATES] ?? each.state }} ·
+          {{ saidTime(each.opened_at, now, zone) }}</span
         >
-        <span v-if="each.excerpt" class="block truncate text-sm text-ink-2" dir="auto">{{ each.excerpt }}</span>
+        <span v-if="each.excerpt" class="block truncate text-sm text-ink-2" dir="auto">{{
+          each.excerpt
+        }}</span>
       </li>
     </ul>
   </section>
@@ -51,7 +58,9 @@ const { data: works } = useWorkWith(computed(() => props.one.id))
     <h2 id="joined-title" class="mb-1">Joined cards</h2>
     <ul class="grid gap-1">
       <li v-for="each in one.merges" :key="each.id" class="flex items-center gap-2">
-        <span class="min-w-0 flex-1" dir="auto">{{ each.name || 'without a name' }}, {{ saidTime(each.at, now, zone) }}</span>
+        <span class="min-w-0 flex-1" dir="auto"
+          >{{ each.name || 'without a name' }}, {{ saidTime(each.at, now, zone) }}</span
+        >
         <button type="button" class="btn" @click="emit('parted', each.id)">Make two again</button>
       </li>
     </ul>

@@ -56,7 +56,9 @@ const words = ref('')
 const found = ref<Awaited<ReturnType<typeof find>>>([])
 const other = ref<number | null>(null)
 async function look() {
-  found.value = (words.value.trim() ? await find(words.value) : []).filter((hit) => hit.person_id !== one.value?.id)
+  found.value = (words.value.trim() ? await find(words.value) : []).filter(
+    (hit) => hit.person_id !== one.value?.id,
+  )
 }
 
 const goes = ref<Schemas['ErasingOut'] | null>(null)
@@ -83,38 +85,61 @@ async function really() {
         <Menu as="div" class="relative">
           <MenuButton class="btn">More</MenuButton>
           <MenuItems class="pop absolute right-0 mt-1 w-64">
-            <MenuRow :href="`/api/people/${one.id}/export?form=page`" target="_blank">Everything about them, to read</MenuRow>
-            <MenuRow :href="`/api/people/${one.id}/export?form=json`" download>Everything about them, as data</MenuRow>
-            <MenuRow v-if="may('business')" bad @click="whatGoes(id).then((said) => (goes = said))">Erase them …</MenuRow>
+            <MenuRow :href="`/api/people/${one.id}/export?form=page`" target="_blank"
+              >Everything about them, to read</MenuRow
+            >
+            <MenuRow :href="`/api/people/${one.id}/export?form=json`" download
+              >Everything about them, as data</MenuRow
+            >
+            <MenuRow v-if="may('business')" bad @click="whatGoes(id).then((said) => (goes = said))"
+              >Erase them …</MenuRow
+            >
           </MenuItems>
         </Menu>
       </div>
 
       <section v-if="looking" class="sheet mb-4 p-3" aria-label="Join with another card">
         <label class="grid max-w-md gap-1 text-sm text-ink-2"
-          >Which card is theirs as well? Find it by name or address<input v-model="words" class="input" type="search" @input="look"
+          >Which card is theirs as well? Find it by name or address<input
+            v-model="words"
+            class="input"
+            type="search"
+            @input="look"
         /></label>
         <ul class="mt-2 grid gap-1">
           <li v-for="hit in found" :key="hit.person_id" class="flex flex-wrap items-center gap-2">
             <span class="min-w-0 flex-1" dir="auto"
-              >{{ hit.name || hit.address }} <span class="text-ink-2">{{ hit.name ? hit.address : '' }}</span></span
+              >{{ hit.name || hit.address }}
+              <span class="text-ink-2">{{ hit.name ? hit.address : '' }}</span></span
             >
             <button type="button" class="btn" @click="other = hit.person_id">Look and join …</button>
           </li>
         </ul>
       </section>
 
-      <ul v-if="one.perhaps_same.length" class="sheet mb-4 grid gap-2 p-3" aria-label="Perhaps of the same person">
+      <ul
+        v-if="one.perhaps_same.length"
+        class="sheet mb-4 grid gap-2 p-3"
+        aria-label="Perhaps of the same person"
+      >
         <li v-for="each in one.perhaps_same" :key="each.id" class="flex flex-wrap items-center gap-2">
           <span class="min-w-0 flex-1"
-            ><strong class="text-brass">▲ Perhaps the same person</strong>: the same phone number is on the card of
-            <RouterLink class="btn-link" :to="`/people/${each.id}`" dir="auto">{{ each.name || each.addresses[0] }}</RouterLink></span
+            ><strong class="text-brass">▲ Perhaps the same person</strong>: the same phone number is on the
+            card of
+            <RouterLink class="btn-link" :to="`/people/${each.id}`" dir="auto">{{
+              each.name || each.addresses[0]
+            }}</RouterLink></span
           >
           <button type="button" class="btn" @click="other = each.id">Look and join …</button>
         </li>
       </ul>
 
-      <section v-if="goes" class="sheet mb-4 border-rust! p-4" role="alertdialog" aria-labelledby="erase-title">
+      <section
+        v-if="goes"
+        class="sheet mb-4 border-rust! p-4"
+        role="alertdialog"
+        aria-labelledby="erase-title"
+      >
         <h2 id="erase-title" class="mb-1">Erase {{ called }}?</h2>
         <p class="mb-1">This cannot be undone. What goes:</p>
         <ul class="mb-2 list-disc pl-5">
@@ -149,7 +174,12 @@ async function really() {
           </form>
         </section>
       </div>
-      <JoinDialog v-if="other !== null" :kept="one.id" :gone="other" @close="((other = null), (looking = false))" />
+      <JoinDialog
+        v-if="other !== null"
+        :kept="one.id"
+        :gone="other"
+        @close="((other = null), (looking = false))"
+      />
     </template>
     <div v-else-if="!error" class="h-60 rounded bg-sheet" aria-busy="true" />
   </div>

@@ -19,7 +19,11 @@ async function rename(tag: string, name: string) {
   try {
     const both = tags.value?.some((one) => one.tag === name.trim())
     const { people: count } = await renameTag(tag, name)
-    notices.say(both ? `“${tag}” and “${name.trim()}” are one tag now.` : `“${tag}” is “${name.trim()}” now, for ${people(count)}.`)
+    notices.say(
+      both
+        ? `“${tag}” and “${name.trim()}” are one tag now.`
+        : `“${tag}” is “${name.trim()}” now, for ${people(count)}.`,
+    )
     await again()
   } catch (problem) {
     wrong.value = problem instanceof Error ? problem.message : 'This did not work.'
@@ -48,10 +52,20 @@ async function drop(tag: string) {
         />
         <span class="flex-1 text-sm text-ink-2">{{ people(one.people) }}</span>
         <template v-if="asked === one.tag">
-          <button type="button" class="btn text-rust" @click="drop(one.tag)">Take off {{ people(one.people) }}</button>
+          <button type="button" class="btn text-rust" @click="drop(one.tag)">
+            Take off {{ people(one.people) }}
+          </button>
           <button type="button" class="btn" @click="asked = ''">Cancel</button>
         </template>
-        <button v-else type="button" class="btn" :aria-label="`Remove the tag ${one.tag}`" @click="asked = one.tag">Remove …</button>
+        <button
+          v-else
+          type="button"
+          class="btn"
+          :aria-label="`Remove the tag ${one.tag}`"
+          @click="asked = one.tag"
+        >
+          Remove …
+        </button>
       </li>
     </ul>
     <p v-if="wrong" class="mt-2 font-semibold text-rust" role="alert">{{ wrong }}</p>

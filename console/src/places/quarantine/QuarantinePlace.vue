@@ -33,7 +33,9 @@ const path = (url: string) => url.replace(/^https?:\/\/[^/]+/, '') || '/'
       <RouterLink to="/follow-up" class="btn px-2!" aria-label="Back to Follow-up">←</RouterLink>
       <h1>Set aside as spam</h1>
     </div>
-    <p class="mb-4 text-ink-2">Nobody was told and nothing was given. What you release goes on the list as of the time it came.</p>
+    <p class="mb-4 text-ink-2">
+      Nobody was told and nothing was given. What you release goes on the list as of the time it came.
+    </p>
     <ErrorBox :error="error" :again="() => refetch()" />
     <div v-if="!rows && !error" class="sheet h-48 opacity-60" aria-busy="true" />
     <p v-if="rows && !rows.length" class="sheet p-8 text-center">
@@ -44,7 +46,9 @@ const path = (url: string) => url.replace(/^https?:\/\/[^/]+/, '') || '/'
         <div class="min-w-0 flex-1">
           <p class="font-semibold">
             {{ row.touchpoint }}
-            <span class="font-normal text-ink-2">· {{ saidTime(row.received_at, now, zone) }} · {{ path(row.page) }}</span>
+            <span class="font-normal text-ink-2"
+              >· {{ saidTime(row.received_at, now, zone) }} · {{ path(row.page) }}</span
+            >
           </p>
           <dl class="mt-1 grid grid-cols-[8rem_1fr] gap-x-3 text-sm">
             <template v-for="{ name, value } in row.typed" :key="name"
@@ -55,7 +59,9 @@ const path = (url: string) => url.replace(/^https?:\/\/[^/]+/, '') || '/'
           <p class="mt-1 text-sm text-brass">It {{ WHY[row.reason] ?? row.reason }}.</p>
         </div>
         <span class="flex gap-2">
-          <button type="button" class="btn" @click="settle(row, release, 'It is on the list.')">Release it</button>
+          <button type="button" class="btn" @click="settle(row, release, 'It is on the list.')">
+            Release it
+          </button>
           <button type="button" class="btn" @click="settle(row, throwOut, 'It is gone.')">It is spam</button>
         </span>
       </li>

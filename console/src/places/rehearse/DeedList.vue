@@ -11,7 +11,8 @@ const put = (deeds: Deed[]) =>
     'set',
     [...deeds].sort((a, b) => a.at - b.at),
   )
-const change = (at: number, patch: object) => put(props.deeds.map((one, index) => (index === at ? ({ ...one, ...patch } as Deed) : one)))
+const change = (at: number, patch: object) =>
+  put(props.deeds.map((one, index) => (index === at ? ({ ...one, ...patch } as Deed) : one)))
 const value = (event: Event) => (event.target as HTMLInputElement).value.trim()
 function time(at: number, event: Event) {
   const found = readTime(value(event))
@@ -30,14 +31,25 @@ function add() {
   const last = props.deeds[props.deeds.length - 1]
   put([...props.deeds, { at: (last?.at ?? -10) + 10, ...DOES[last ? 'close' : 'page'].fresh() } as Deed])
 }
-const inside = (one: Deed, name: string) => String(Object.entries(one).find(([key]) => key === name)?.[1] ?? '')
-const bad = (at: number) => Object.entries(props.wrong).find(([place]) => place.startsWith(`deeds.${at}.`))?.[1]
+const inside = (one: Deed, name: string) =>
+  String(Object.entries(one).find(([key]) => key === name)?.[1] ?? '')
+const bad = (at: number) =>
+  Object.entries(props.wrong).find(([place]) => place.startsWith(`deeds.${at}.`))?.[1]
 </script>
 
 <template>
   <ol class="grid gap-1">
-    <li v-for="(one, at) in deeds" :key="at" class="grid grid-cols-[4.2rem_minmax(0,1fr)_auto] items-center gap-1">
-      <input v-typed="sayTime(one.at)" class="input px-1.5! tabular-nums" :aria-label="`Deed ${at + 1}: when`" @change="time(at, $event)" />
+    <li
+      v-for="(one, at) in deeds"
+      :key="at"
+      class="grid grid-cols-[4.2rem_minmax(0,1fr)_auto] items-center gap-1"
+    >
+      <input
+        v-typed="sayTime(one.at)"
+        class="input px-1.5! tabular-nums"
+        :aria-label="`Deed ${at + 1}: when`"
+        @change="time(at, $event)"
+      />
       <span class="grid gap-1">
         <select class="input" :aria-label="`Deed ${at + 1}: what`" :value="one.do" @change="kind(at, $event)">
           <option v-for="(does, key) in DOES" :key="key" :value="key">{{ does.name }}</option>

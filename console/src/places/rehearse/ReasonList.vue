@@ -18,10 +18,16 @@ const NAMES: Record<string, string> = {
 
 <template>
   <ul>
-    <li v-for="one in reasons" :key="one.name" class="grid grid-cols-[1.5rem_9rem_1fr] border-t border-line-2 py-1">
-      <span :class="one.passed ? 'text-moss' : 'font-bold text-rust'" :aria-label="one.passed ? 'passes' : 'stops it'">{{
-        one.passed ? '✓' : '✕'
-      }}</span>
+    <li
+      v-for="one in reasons"
+      :key="one.name"
+      class="grid grid-cols-[1.5rem_9rem_1fr] border-t border-line-2 py-1"
+    >
+      <span
+        :class="one.passed ? 'text-moss' : 'font-bold text-rust'"
+        :aria-label="one.passed ? 'passes' : 'stops it'"
+        >{{ one.passed ? '✓' : '✕' }}</span
+      >
       <span :class="{ 'font-semibold': !one.passed }">{{ NAMES[one.name] ?? one.name }}</span>
       <span :class="{ 'font-semibold': !one.passed }">{{ one.words }}</span>
     </li>

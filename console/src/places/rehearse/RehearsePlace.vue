@@ -65,7 +65,9 @@ const slugs = computed(() => (touchpoints.value ?? []).map((one) => one.slug))
 const play = useDebounceFn(async () => {
   if (!site.value || !visitors.length) return
   try {
-    played.value = await Promise.all(visitors.map((one) => rehearse(site.value, one, deeds.value, length.value)))
+    played.value = await Promise.all(
+      visitors.map((one) => rehearse(site.value, one, deeds.value, length.value)),
+    )
     error.value = null
     pin.value = pin.value === null ? Math.max(0, length.value - 12) : Math.min(pin.value, length.value)
     chosen.value ??= played.value[0]?.tracks[0]?.id ?? null
@@ -96,7 +98,11 @@ function compare() {
     visitors.splice(1)
     shown.value = 0
   } else {
-    visitors.push({ ...first, visits: first.visits > 1 ? 1 : 3, device: first.device === 'phone' ? 'desktop' : 'phone' })
+    visitors.push({
+      ...first,
+      visits: first.visits > 1 ? 1 : 3,
+      device: first.device === 'phone' ? 'desktop' : 'phone',
+    })
     shown.value = 1
   }
 }
@@ -119,7 +125,11 @@ async function openReal() {
   opening.value = true
   try {
     const first = deeds.value.find((one) => one.do === 'page')
-    window.open(await linkFor(site.value, visitor, first?.do === 'page' ? first.url : '/'), '_blank', 'noopener')
+    window.open(
+      await linkFor(site.value, visitor, first?.do === 'page' ? first.url : '/'),
+      '_blank',
+      'noopener',
+    )
   } catch (problem) {
     notices.say((problem as Error).message, { bad: true })
   }
@@ -133,7 +143,13 @@ const title = (at: number) => (visitors.length > 1 ? (at ? 'The other visitor' :
     <header class="flex flex-wrap items-center gap-3 border-b border-line bg-sheet px-5 py-2.5">
       <RouterLink to="/touchpoints" class="btn px-2!" aria-label="Back to all touchpoints">←</RouterLink>
       <h1>Rehearse a visit</h1>
-      <select v-if="saved?.length && visitors.length" class="input w-auto!" aria-label="Take a visitor you kept" value="" @change="take">
+      <select
+        v-if="saved?.length && visitors.length"
+        class="input w-auto!"
+        aria-label="Take a visitor you kept"
+        value=""
+        @change="take"
+      >
         <option value="" disabled>a visitor you kept …</option>
         <option v-for="one in saved" :key="one.id" :value="one.id">{{ one.name }}</option>
       </select>
@@ -144,7 +160,9 @@ const title = (at: number) => (visitors.length > 1 ? (at ? 'The other visitor' :
       <button type="button" class="btn" @click="compare">
         {{ visitors.length > 1 ? 'Only one visitor' : 'Compare with another visitor' }}
       </button>
-      <button type="button" class="btn" :disabled="opening" @click="openReal">Open the real page like this</button>
+      <button type="button" class="btn" :disabled="opening" @click="openReal">
+        Open the real page like this
+      </button>
     </header>
     <div class="flex min-h-0 flex-1 flex-col lg:flex-row">
       <aside class="border-line bg-sheet p-4 lg:w-80 lg:shrink-0 lg:overflow-auto lg:border-r">
@@ -164,13 +182,24 @@ const title = (at: number) => (visitors.length > 1 ? (at ? 'The other visitor' :
         <h2 v-else class="mb-2">The visitor</h2>
         <VisitorForm v-if="visitors[shown]" :visitor="visitors[shown]!" :zone="zone" @set="set" />
         <form class="mt-2 flex gap-1.5" @submit.prevent="save">
-          <input v-model="name" class="input" placeholder="keep them as …" aria-label="Name to keep this visitor by" maxlength="80" />
+          <input
+            v-model="name"
+            class="input"
+            placeholder="keep them as …"
+            aria-label="Name to keep this visitor by"
+            maxlength="80"
+          />
           <button class="btn" :disabled="!name.trim()">Keep</button>
         </form>
         <p v-if="saved?.length" class="mt-1 text-sm text-ink-2">
           <template v-for="(one, at) in saved" :key="one.id"
             >{{ at ? ', ' : 'Kept: ' }}{{ one.name }}
-            <button type="button" class="min-h-6 min-w-6 text-rust" :aria-label="`Forget ${one.name}`" @click="forget.mutate(one.id)">
+            <button
+              type="button"
+              class="min-h-6 min-w-6 text-rust"
+              :aria-label="`Forget ${one.name}`"
+              @click="forget.mutate(one.id)"
+            >
               ×
             </button></template
           >
@@ -193,7 +222,9 @@ const title = (at: number) => (visitors.length > 1 ? (at ? 'The other visitor' :
         <div v-if="told" class="sheet p-4" aria-live="polite">
           <h2 class="mb-2">
             {{ told.track.name }} at {{ sayTime(pin ?? 0) }} — {{ VERDICTS[told.stretch.doing] }}
-            <RouterLink :to="`/touchpoints/${told.track.id}`" class="btn-link ml-2 text-base font-normal">Change its rules</RouterLink>
+            <RouterLink :to="`/touchpoints/${told.track.id}`" class="btn-link ml-2 text-base font-normal"
+              >Change its rules</RouterLink
+            >
           </h2>
           <p class="mb-2">{{ told.stretch.words }}</p>
           <p v-if="told.stretch.said" class="mb-2">

@@ -23,10 +23,16 @@ const LOOKS: Record<string, string> = {
   'kept back': 'hatch text-ink-2',
 }
 const words = (one: Stretch) =>
-  one.doing === 'on screen' ? `${sayTime(one.start)} · ${one.words.replace(/\.$/, '').toLowerCase()}` : one.words.replace(/\.$/, '')
+  one.doing === 'on screen'
+    ? `${sayTime(one.start)} · ${one.words.replace(/\.$/, '').toLowerCase()}`
+    : one.words.replace(/\.$/, '')
 function moved(event: MouseEvent, touchpoint: number | null) {
   const area = (event.currentTarget as HTMLElement).getBoundingClientRect()
-  emit('pin', scale.value.time(Math.min(1, Math.max(0, (event.clientX - area.left) / area.width))), touchpoint)
+  emit(
+    'pin',
+    scale.value.time(Math.min(1, Math.max(0, (event.clientX - area.left) / area.width))),
+    touchpoint,
+  )
 }
 function keys(event: KeyboardEvent) {
   const by = { ArrowLeft: -1, ArrowRight: 1, PageUp: -10, PageDown: 10 }[event.key]
@@ -47,7 +53,10 @@ function keys(event: KeyboardEvent) {
         class="absolute top-0 h-6 max-w-40 truncate border-l-2 border-ink-3 pl-1.5 text-sm text-ink-2"
         :style="{ left: percent(page.start) }"
         :title="page.path"
-        >{{ page.path }}<template v-if="page.visit !== played.pages[at - 1]?.visit && at"> · visit {{ page.visit }}</template></span
+        >{{ page.path
+        }}<template v-if="page.visit !== played.pages[at - 1]?.visit && at">
+          · visit {{ page.visit }}</template
+        ></span
       >
       <span
         role="slider"
@@ -81,9 +90,14 @@ function keys(event: KeyboardEvent) {
           :class="LOOKS[one.doing]"
           :style="box(one)"
           :title="`${sayTime(one.start)}: ${one.words}`"
-          ><span class="rounded px-0.5" :class="{ 'bg-fog': one.doing === 'kept back' }">{{ words(one) }}</span></span
+          ><span class="rounded px-0.5" :class="{ 'bg-fog': one.doing === 'kept back' }">{{
+            words(one)
+          }}</span></span
         >
-        <span class="pointer-events-none absolute -inset-y-px w-0.5 bg-rust" :style="{ left: percent(pin) }" />
+        <span
+          class="pointer-events-none absolute -inset-y-px w-0.5 bg-rust"
+          :style="{ left: percent(pin) }"
+        />
       </div>
     </template>
   </figure>

@@ -10,7 +10,13 @@ const props = defineProps<{ visitor: MadeUp; zone: string }>()
 const emit = defineEmits<{ set: [patch: Partial<MadeUp>] }>()
 const DEVICES = { desktop: 'Desktop', tablet: 'Tablet', phone: 'Phone' }
 const BEEN = { 1: 'Never', 2: 'Once', 3: 'Twice', 6: 'Five times' }
-const WAYS = { typed: 'Your address', search: 'A search site', social: 'A social site', elsewhere: 'Another site', here: 'Your own site' }
+const WAYS = {
+  typed: 'Your address',
+  search: 'A search site',
+  social: 'A social site',
+  elsewhere: 'Another site',
+  here: 'Your own site',
+}
 const yes = { no: 'No', yes: 'Yes' }
 /** The one that the rehearsal was begun from, in the editor. */
 const edited = props.visitor.draft
@@ -26,23 +32,39 @@ const ROW = 'grid grid-cols-[7rem_minmax(0,1fr)] items-center gap-2'
 <template>
   <div class="grid gap-1.5">
     <label :class="ROW"
-      >Device<select class="input" :value="visitor.device" @change="emit('set', { device: value($event) as MadeUp['device'] })">
+      >Device<select
+        class="input"
+        :value="visitor.device"
+        @change="emit('set', { device: value($event) as MadeUp['device'] })"
+      >
         <option v-for="(name, key) in DEVICES" :key="key" :value="key">{{ name }}</option>
       </select></label
     >
     <label :class="ROW"
-      >Been before<select class="input" :value="visitor.visits" @change="emit('set', { visits: Number(value($event)) })">
+      >Been before<select
+        class="input"
+        :value="visitor.visits"
+        @change="emit('set', { visits: Number(value($event)) })"
+      >
         <option v-for="(name, key) in BEEN" :key="key" :value="key">{{ name }}</option>
       </select></label
     >
     <label :class="ROW"
-      >Came by<select class="input" :value="visitor.arrival" @change="emit('set', { arrival: value($event) as MadeUp['arrival'] })">
+      >Came by<select
+        class="input"
+        :value="visitor.arrival"
+        @change="emit('set', { arrival: value($event) as MadeUp['arrival'] })"
+      >
         <option v-for="(name, key) in WAYS" :key="key" :value="key">{{ name }}</option>
       </select></label
     >
     <label :class="ROW">Arrives<WhenBox :value="at" kind="both" @set="setTime" /></label>
     <label :class="ROW"
-      >On the list<select class="input" :value="visitor.on_list ? 'yes' : 'no'" @change="emit('set', { on_list: value($event) === 'yes' })">
+      >On the list<select
+        class="input"
+        :value="visitor.on_list ? 'yes' : 'no'"
+        @change="emit('set', { on_list: value($event) === 'yes' })"
+      >
         <option v-for="(name, key) in yes" :key="key" :value="key">{{ name }}</option>
       </select></label
     >
@@ -67,7 +89,10 @@ const ROW = 'grid grid-cols-[7rem_minmax(0,1fr)] items-center gap-2'
             @change="emit('set', { landing: value($event).trim() })"
         /></label>
         <label :class="ROW"
-          >Language<input v-typed="visitor.language" class="input" @change="emit('set', { language: value($event).trim() || 'en' })"
+          >Language<input
+            v-typed="visitor.language"
+            class="input"
+            @change="emit('set', { language: value($event).trim() || 'en' })"
         /></label>
         <label :class="ROW"
           >Tags<input

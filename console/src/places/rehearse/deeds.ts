@@ -5,15 +5,30 @@ export const DOES: Record<
   Deed['do'],
   { name: string; fresh: () => Omit<Deed, 'at'>; field?: 'url' | 'to' | 'on' | 'touchpoint'; hint?: string }
 > = {
-  page: { name: 'opens the page', fresh: () => ({ do: 'page', url: '/', screens: 3 }), field: 'url', hint: '/trips' },
+  page: {
+    name: 'opens the page',
+    fresh: () => ({ do: 'page', url: '/', screens: 3 }),
+    field: 'url',
+    hint: '/trips',
+  },
   scroll: { name: 'scrolls to, in %', fresh: () => ({ do: 'scroll', to: 45 }), field: 'to' },
   click: { name: 'clicks', fresh: () => ({ do: 'click', on: '' }), field: 'on', hint: 'anywhere' },
-  see: { name: 'comes to the element', fresh: () => ({ do: 'see', on: 'footer' }), field: 'on', hint: 'footer' },
+  see: {
+    name: 'comes to the element',
+    fresh: () => ({ do: 'see', on: 'footer' }),
+    field: 'on',
+    hint: 'footer',
+  },
   move: { name: 'moves the pointer', fresh: () => ({ do: 'move' }) },
   exit: { name: 'heads for the exit', fresh: () => ({ do: 'exit' }) },
   close: { name: 'closes what opened', fresh: () => ({ do: 'close' }) },
   answer: { name: 'answers what opened', fresh: () => ({ do: 'answer' }) },
-  open: { name: 'opens by a click', fresh: () => ({ do: 'open', touchpoint: '' }), field: 'touchpoint', hint: 'short name' },
+  open: {
+    name: 'opens by a click',
+    fresh: () => ({ do: 'open', touchpoint: '' }),
+    field: 'touchpoint',
+    hint: 'short name',
+  },
   settle: { name: 'settles the site’s own notice', fresh: () => ({ do: 'settle' }) },
   gone: { name: 'leaves the site', fresh: () => ({ do: 'gone' }) },
 }
@@ -21,7 +36,11 @@ export const DOES: Record<
 /** "0:14", "1:02:10", "2 d 3:00:00" */
 export function sayTime(seconds: number): string {
   const days = Math.floor(seconds / 86400)
-  const [hours, minutes, rest] = [Math.floor((seconds % 86400) / 3600), Math.floor((seconds % 3600) / 60), Math.floor(seconds % 60)]
+  const [hours, minutes, rest] = [
+    Math.floor((seconds % 86400) / 3600),
+    Math.floor((seconds % 3600) / 60),
+    Math.floor(seconds % 60),
+  ]
   const two = (one: number) => String(one).padStart(2, '0')
   const clock = hours || days ? `${hours}:${two(minutes)}:${two(rest)}` : `${minutes}:${two(rest)}`
   return days ? `${days} d ${clock}` : clock
@@ -43,14 +62,20 @@ export interface Axis {
 }
 
 /**
- * An axis on which every stretch can be seen: time runs evenly within a stretch between two marks, but a long one
- * (a night between two visits) is no wider than `widest` seconds, and a short one no narrower than `least`.
+ * An axis on which every stretch can be seen: time runs evenly within a stretch between two marks, but a long
+ * one (a night between two visits) is no wider than `widest` seconds, and a short one no narrower than
+ * `least`.
  */
 export function axis(marks: number[], length: number, least = 4, widest = 40): Axis {
-  const sorted = [...new Set([0, ...marks.filter((one) => one > 0 && one < length), length])].sort((a, b) => a - b)
+  const sorted = [...new Set([0, ...marks.filter((one) => one > 0 && one < length), length])].sort(
+    (a, b) => a - b,
+  )
   const widths = sorted.slice(1).map((one, at) => Math.min(widest, Math.max(least, one - (sorted[at] ?? 0))))
   const whole = widths.reduce((sum, one) => sum + one, 0) || 1
-  const starts = widths.reduce<number[]>((all, one) => [...all, (all[all.length - 1] ?? 0) + one / whole], [0])
+  const starts = widths.reduce<number[]>(
+    (all, one) => [...all, (all[all.length - 1] ?? 0) + one / whole],
+    [0],
+  )
   const part = (of: number[], value: number) => {
     const at = of.findIndex((one, index) => value >= one && value <= (of[index + 1] ?? Infinity))
     return Math.min(Math.max(at, 0), Math.max(of.length - 2, 0))

@@ -15,7 +15,12 @@ import WordsBox from '@/parts/fields/WordsBox.vue'
 import type { Change, TouchpointDocument } from '@/api/document'
 
 const props = defineProps<{ document: TouchpointDocument; draft: Draft; wrong: Record<string, string> }>()
-const emit = defineEmits<{ change: Change; confirm: [on: boolean]; csv: [wanted: boolean]; draft: [draft: Draft] }>()
+const emit = defineEmits<{
+  change: Change
+  confirm: [on: boolean]
+  csv: [wanted: boolean]
+  draft: [draft: Draft]
+}>()
 const { data: hours } = useHours()
 const { data: members } = useMembers()
 type After = TouchpointDocument['after']
@@ -26,7 +31,9 @@ const hourSets = computed(() => ({
   ...Object.fromEntries((hours.value?.others ?? []).map((one) => [String(one.id), one.name])),
 }))
 /** Sets that it may follow besides the first. */
-const alsoSets = computed(() => (hours.value?.others ?? []).filter((one) => one.id !== props.document.after.hours))
+const alsoSets = computed(() =>
+  (hours.value?.others ?? []).filter((one) => one.id !== props.document.after.hours),
+)
 const SLOTS = {
   first_name: 'first name',
   promise: 'when we answer',
@@ -61,7 +68,9 @@ const guard = (patch: Partial<TouchpointDocument['guard']>) =>
   <div class="grid gap-2.5">
     <TickBox :value="inquiry || after.follow_up" :disabled="inquiry" @set="set('follow_up', $event)"
       >Asks for follow-up<span class="block text-sm text-ink-2">{{
-        inquiry ? 'A question always does.' : 'They are told when somebody answers, and it is due on your list.'
+        inquiry
+          ? 'A question always does.'
+          : 'They are told when somebody answers, and it is due on your list.'
       }}</span></TickBox
     >
     <template v-if="inquiry || after.follow_up">
@@ -96,7 +105,12 @@ const guard = (patch: Partial<TouchpointDocument['guard']>) =>
           v-for="one in alsoSets"
           :key="one.id"
           :value="after.also_hours.includes(one.id)"
-          @set="set('also_hours', $event ? [...after.also_hours, one.id] : after.also_hours.filter((id) => id !== one.id))"
+          @set="
+            set(
+              'also_hours',
+              $event ? [...after.also_hours, one.id] : after.also_hours.filter((id) => id !== one.id),
+            )
+          "
           >{{ one.name }} is open</TickBox
         >
       </div>
@@ -109,12 +123,23 @@ const guard = (patch: Partial<TouchpointDocument['guard']>) =>
       :bad="wrong['after'] ?? wrong['after.page']"
       @set="set('page', $event)"
     />
-    <WordsBox label="They get these tags" placeholder="tides, spring" :value="after.tags.join(', ')" @set="set('tags', tags($event))" />
+    <WordsBox
+      label="They get these tags"
+      placeholder="tides, spring"
+      :value="after.tags.join(', ')"
+      @set="set('tags', tags($event))"
+    />
     <TickBox data-place="confirm" :value="after.confirm.on" @set="emit('confirm', $event)"
-      >They confirm by mail first<span class="block text-sm text-ink-2">Nothing is given before. The link lasts 14 days.</span></TickBox
+      >They confirm by mail first<span class="block text-sm text-ink-2"
+        >Nothing is given before. The link lasts 14 days.</span
+      ></TickBox
     >
     <template v-if="after.confirm.on">
-      <WordsBox label="Subject of that mail" :value="after.confirm.subject" @set="part('confirm', { subject: $event })" />
+      <WordsBox
+        label="Subject of that mail"
+        :value="after.confirm.subject"
+        @set="part('confirm', { subject: $event })"
+      />
       <RichBox
         label="Words of that mail"
         plain
@@ -142,10 +167,22 @@ const guard = (patch: Partial<TouchpointDocument['guard']>) =>
       :value="after.file.asset"
       @set="part('file', { asset: $event })"
     />
-    <WordsBox v-if="after.file.asset" label="Words on its link" :value="after.file.label" @set="part('file', { label: $event })" />
-    <TickBox :value="after.thank_you.send" @set="part('thank_you', { send: $event })">Thank them by mail</TickBox>
+    <WordsBox
+      v-if="after.file.asset"
+      label="Words on its link"
+      :value="after.file.label"
+      @set="part('file', { label: $event })"
+    />
+    <TickBox :value="after.thank_you.send" @set="part('thank_you', { send: $event })"
+      >Thank them by mail</TickBox
+    >
     <template v-if="after.thank_you.send">
-      <WordsBox data-place="thank_you" label="Its subject" :value="after.thank_you.subject" @set="part('thank_you', { subject: $event })" />
+      <WordsBox
+        data-place="thank_you"
+        label="Its subject"
+        :value="after.thank_you.subject"
+        @set="part('thank_you', { subject: $event })"
+      />
       <div>
         <p class="text-sm text-ink-2">Words of the mail</p>
         <RichBox
@@ -166,8 +203,13 @@ const guard = (patch: Partial<TouchpointDocument['guard']>) =>
     </template>
     <fieldset class="grid gap-1">
       <legend class="text-sm text-ink-2">Who is told by mail each time</legend>
-      <TickBox v-for="one in members" :key="one.id" :value="after.tell.includes(one.id)" @set="tell(one.id, $event)"
-        >{{ one.name }}<span v-if="!one.touchpoint_mail" class="text-ink-2">, who wants no such mail</span></TickBox
+      <TickBox
+        v-for="one in members"
+        :key="one.id"
+        :value="after.tell.includes(one.id)"
+        @set="tell(one.id, $event)"
+        >{{ one.name
+        }}<span v-if="!one.touchpoint_mail" class="text-ink-2">, who wants no such mail</span></TickBox
       >
     </fieldset>
     <TickBox :value="after.daily_csv" @set="set('daily_csv', $event)"
@@ -183,14 +225,18 @@ const guard = (patch: Partial<TouchpointDocument['guard']>) =>
         >{{ draft.csv }}</code
       >
       <span class="mt-1 flex gap-2">
-        <button type="button" class="btn" @click="emit('csv', true)">{{ draft.csv ? 'Make a new one' : 'Make one' }}</button>
+        <button type="button" class="btn" @click="emit('csv', true)">
+          {{ draft.csv ? 'Make a new one' : 'Make one' }}
+        </button>
         <button v-if="draft.csv" type="button" class="btn" @click="emit('csv', false)">Revoke it</button>
       </span>
     </div>
     <details>
       <summary class="font-semibold">Against spam</summary>
       <div class="mt-1.5 grid gap-1.5">
-        <TickBox :value="document.guard.trap" @set="guard({ trap: $event })">a hidden field that only machines fill in</TickBox>
+        <TickBox :value="document.guard.trap" @set="guard({ trap: $event })"
+          >a hidden field that only machines fill in</TickBox
+        >
         <span class="flex items-center gap-2"
           ><input
             v-typed="document.guard.least_seconds"
@@ -200,11 +246,20 @@ const guard = (patch: Partial<TouchpointDocument['guard']>) =>
             min="0"
             max="60"
             step="0.1"
-            @change="guard({ least_seconds: Math.min(60, Math.max(0, Number(($event.target as HTMLInputElement).value) || 0)) })"
+            @change="
+              guard({
+                least_seconds: Math.min(
+                  60,
+                  Math.max(0, Number(($event.target as HTMLInputElement).value) || 0),
+                ),
+              })
+            "
           />
           seconds at least to fill it in</span
         >
-        <TickBox :value="document.guard.work" @set="guard({ work: $event })">their browser does a small piece of work first</TickBox>
+        <TickBox :value="document.guard.work" @set="guard({ work: $event })"
+          >their browser does a small piece of work first</TickBox
+        >
         <p class="text-sm text-ink-2">
           What looks like spam is set aside and never thrown away:
           <RouterLink to="/quarantine" class="btn-link">see what is there</RouterLink>.

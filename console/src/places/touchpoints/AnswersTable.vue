@@ -15,7 +15,10 @@ const { zone, now } = useClock()
 const id = computed(() => Number(route.params.id))
 const q = computed(() => (typeof route.query.q === 'string' ? route.query.q : ''))
 const text = ref(q.value)
-const search = useDebounceFn(() => router.replace({ query: text.value.trim() ? { q: text.value.trim() } : {} }), 300)
+const search = useDebounceFn(
+  () => router.replace({ query: text.value.trim() ? { q: text.value.trim() } : {} }),
+  300,
+)
 const { data, error, refetch, fetchNextPage, hasNextPage } = useInfiniteQuery({
   queryKey: computed(() => ['answers', id.value, q.value]),
   queryFn: ({ pageParam }) =>
@@ -44,7 +47,9 @@ const print = () => window.print()
 <template>
   <div class="p-5 max-md:p-3">
     <div class="mb-3 flex flex-wrap items-center gap-2 print:hidden">
-      <RouterLink :to="`/touchpoints/${id}`" class="btn px-2!" aria-label="Back to the touchpoint">←</RouterLink>
+      <RouterLink :to="`/touchpoints/${id}`" class="btn px-2!" aria-label="Back to the touchpoint"
+        >←</RouterLink
+      >
       <h1 class="min-w-0 flex-1 truncate">Answers of {{ first?.touchpoint }}</h1>
       <input
         v-model="text"
@@ -64,7 +69,9 @@ const print = () => window.print()
         <thead>
           <tr class="text-left text-sm text-ink-2">
             <th class="px-3 py-2 font-semibold">When</th>
-            <th v-for="one in first?.columns" :key="one.name" class="px-3 py-2 font-semibold">{{ one.label }}</th>
+            <th v-for="one in first?.columns" :key="one.name" class="px-3 py-2 font-semibold">
+              {{ one.label }}
+            </th>
             <th class="px-3 py-2 font-semibold">Agreed to</th>
             <th class="px-3 py-2 font-semibold">Page</th>
           </tr>
@@ -77,16 +84,27 @@ const print = () => window.print()
               }}</RouterLink>
               <template v-else>{{ saidTime(row.at, now, zone) }}</template>
             </td>
-            <td v-for="one in first?.columns" :key="one.name" class="max-w-80 px-3 py-2 break-words whitespace-pre-wrap" dir="auto">
+            <td
+              v-for="one in first?.columns"
+              :key="one.name"
+              class="max-w-80 px-3 py-2 break-words whitespace-pre-wrap"
+              dir="auto"
+            >
               {{ row.cells[one.name] }}
             </td>
-            <td class="px-3 py-2 text-ink-2">{{ row.agreed.join(', ') }}{{ row.code ? ` · code ${row.code}` : '' }}</td>
+            <td class="px-3 py-2 text-ink-2">
+              {{ row.agreed.join(', ') }}{{ row.code ? ` · code ${row.code}` : '' }}
+            </td>
             <td class="px-3 py-2 break-all text-ink-2">{{ path(row.page) }}</td>
           </tr>
         </tbody>
       </table>
-      <p v-if="first && !rows.length" class="p-5 text-ink-2">{{ q ? 'No answer holds this.' : 'Nobody has answered yet.' }}</p>
+      <p v-if="first && !rows.length" class="p-5 text-ink-2">
+        {{ q ? 'No answer holds this.' : 'Nobody has answered yet.' }}
+      </p>
     </div>
-    <button v-if="hasNextPage" type="button" class="btn mt-3 print:hidden" @click="fetchNextPage()">Show more</button>
+    <button v-if="hasNextPage" type="button" class="btn mt-3 print:hidden" @click="fetchNextPage()">
+      Show more
+    </button>
   </div>
 </template>

@@ -40,22 +40,38 @@ async function read(event: Event) {
       @set="set({ shared: $event.trim() })"
     />
     <template v-if="document.after.code.kind === 'each'">
-      <p :class="draft.codes_left * 10 <= draft.codes_all ? 'font-semibold text-brass' : 'text-ink-2'" role="status">
+      <p
+        :class="draft.codes_left * 10 <= draft.codes_all ? 'font-semibold text-brass' : 'text-ink-2'"
+        role="status"
+      >
         {{ draft.codes_left }} of {{ draft.codes_all }} codes are left.
       </p>
       <label class="text-sm text-ink-2" for="codes">More codes, one a line, or from a CSV file</label>
       <textarea id="codes" v-model="text" rows="3" class="input" :aria-invalid="!!fields.codes" />
-      <p v-if="error" class="text-sm font-semibold text-rust" role="alert">{{ fields.codes ?? error.message }}</p>
+      <p v-if="error" class="text-sm font-semibold text-rust" role="alert">
+        {{ fields.codes ?? error.message }}
+      </p>
       <span class="flex flex-wrap gap-2">
-        <button type="button" class="btn" :disabled="busy || !text.trim()" @click="run(add)">Add these</button>
-        <label class="btn cursor-pointer">From a file<input type="file" accept=".csv,.txt" class="sr-only" @change="read" /></label>
-        <button v-if="draft.codes_left" type="button" class="btn" @click="run(async () => emit('draft', await dropCodes(draft.id)))">
+        <button type="button" class="btn" :disabled="busy || !text.trim()" @click="run(add)">
+          Add these
+        </button>
+        <label class="btn cursor-pointer"
+          >From a file<input type="file" accept=".csv,.txt" class="sr-only" @change="read"
+        /></label>
+        <button
+          v-if="draft.codes_left"
+          type="button"
+          class="btn"
+          @click="run(async () => emit('draft', await dropCodes(draft.id)))"
+        >
           Throw the rest away
         </button>
       </span>
     </template>
     <template v-if="document.after.code.kind !== 'none'">
-      <TickBox :value="document.after.code.show" @set="set({ show: $event })">shown where the code stands</TickBox>
+      <TickBox :value="document.after.code.show" @set="set({ show: $event })"
+        >shown where the code stands</TickBox
+      >
       <TickBox :value="document.after.code.mail" @set="set({ mail: $event })">in the mail</TickBox>
     </template>
   </div>

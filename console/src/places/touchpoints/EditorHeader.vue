@@ -106,7 +106,9 @@ const value = (event: Event) => (event.target as HTMLSelectElement).value
       <Menu as="div" class="relative">
         <MenuButton class="btn">More</MenuButton>
         <MenuItems class="pop absolute right-0 w-60">
-          <MenuRow v-if="live && draft.hosted[0]" :href="draft.hosted[0]" target="_blank" rel="noopener">Its own page</MenuRow>
+          <MenuRow v-if="live && draft.hosted[0]" :href="draft.hosted[0]" target="_blank" rel="noopener"
+            >Its own page</MenuRow
+          >
           <MenuRow :to="`/touchpoints/${draft.id}/answers`">Its answers</MenuRow>
           <MenuRow :href="`/api/touchpoints/${draft.id}/file`" download>Save it as a file</MenuRow>
           <MenuRow @click="emit('copy')">Make a copy</MenuRow>

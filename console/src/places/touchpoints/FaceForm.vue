@@ -50,7 +50,9 @@ function picked(asset: string) {
       :options="choices.opens"
       @set="emit('change', 'face.opens', (d) => (d.face.opens = $event))"
     />
-    <TickBox :value="document.face.does !== null" @set="emit('change', 'face.does', (d) => (d.face.does = $event ? PLAIN : null))"
+    <TickBox
+      :value="document.face.does !== null"
+      @set="emit('change', 'face.does', (d) => (d.face.does = $event ? PLAIN : null))"
       >does something at once, instead of opening a card</TickBox
     >
     <DoesForm
@@ -79,7 +81,10 @@ function picked(asset: string) {
         The sign again
       </button>
     </span>
-    <TickBox v-if="document.face.picture" :value="document.face.fills" @set="emit('change', 'face.fills', (d) => (d.face.fills = $event))"
+    <TickBox
+      v-if="document.face.picture"
+      :value="document.face.fills"
+      @set="emit('change', 'face.fills', (d) => (d.face.fills = $event))"
       >the picture fills the button</TickBox
     >
     <SelectBox
@@ -106,7 +111,11 @@ function picked(asset: string) {
     <TickBox
       :value="document.face.greeting !== null"
       @set="
-        emit('change', 'face.greeting', (d) => (d.face.greeting = $event ? { after: 5, text: words?.greeting ?? '', picture: null } : null))
+        emit(
+          'change',
+          'face.greeting',
+          (d) => (d.face.greeting = $event ? { after: 5, text: words?.greeting ?? '', picture: null } : null),
+        )
       "
       >a greeting beside it, once a visit</TickBox
     >
@@ -123,7 +132,9 @@ function picked(asset: string) {
           :value="document.face.greeting.after"
           :least="0"
           :most="600"
-          @set="emit('change', 'face.greeting', (d) => d.face.greeting && (d.face.greeting.after = $event ?? 5))"
+          @set="
+            emit('change', 'face.greeting', (d) => d.face.greeting && (d.face.greeting.after = $event ?? 5))
+          "
         />
         s
         <button type="button" class="btn" @click="choosing = 'greeting'">
@@ -131,7 +142,9 @@ function picked(asset: string) {
         </button></span
       >
     </template>
-    <TickBox :value="document.face.nudge !== null" @set="emit('change', 'face.nudge', (d) => (d.face.nudge = $event ? 30 : null))"
+    <TickBox
+      :value="document.face.nudge !== null"
+      @set="emit('change', 'face.nudge', (d) => (d.face.nudge = $event ? 30 : null))"
       >it moves a little while nobody has opened it, twice a visit at most</TickBox
     >
     <label v-if="document.face.nudge !== null" class="flex items-center gap-2 text-sm text-ink-2"

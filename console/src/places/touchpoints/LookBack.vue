@@ -23,9 +23,15 @@ onMounted(() =>
     chosen.value = all.value[0]?.number ?? null
   }),
 )
-watch(chosen, (number) => number !== null && run(async () => void (seen.value = await revision(props.id, number))))
+watch(
+  chosen,
+  (number) => number !== null && run(async () => void (seen.value = await revision(props.id, number))),
+)
 const call = (one: Revision, event: Event) =>
-  run(async () => void (all.value = await nameRevision(props.id, one.number, (event.target as HTMLInputElement).value)))
+  run(
+    async () =>
+      void (all.value = await nameRevision(props.id, one.number, (event.target as HTMLInputElement).value)),
+  )
 const said = (one: Revision) => one.name || `Version ${one.number}`
 function keys(event: KeyboardEvent, at: number) {
   const way = { ArrowUp: -1, ArrowDown: 1 }[event.key]
@@ -46,7 +52,10 @@ function keys(event: KeyboardEvent, at: number) {
     </header>
     <ErrorBox :error="error" class="m-3" />
     <div class="flex min-h-0 flex-1">
-      <ol class="w-72 shrink-0 overflow-auto border-r border-line p-2" aria-label="Versions, the newest first">
+      <ol
+        class="w-72 shrink-0 overflow-auto border-r border-line p-2"
+        aria-label="Versions, the newest first"
+      >
         <li v-for="(one, at) in all" :key="one.number">
           <button
             type="button"
@@ -62,7 +71,8 @@ function keys(event: KeyboardEvent, at: number) {
               <span v-else-if="one.is_draft" class="shrink-0 text-sm font-semibold text-petrol">now</span>
             </span>
             <span class="block text-sm text-ink-2"
-              >{{ saidTime(one.saved_at, now, zone) }}<template v-if="one.saved_by"> · {{ one.saved_by }}</template></span
+              >{{ saidTime(one.saved_at, now, zone)
+              }}<template v-if="one.saved_by"> · {{ one.saved_by }}</template></span
             >
           </button>
         </li>
@@ -98,7 +108,12 @@ function keys(event: KeyboardEvent, at: number) {
               placeholder="to find it by"
               @change="call(seen, $event)"
             />
-            <button v-if="!seen.is_draft" type="button" class="btn btn-main ml-auto" @click="emit('back', seen.number)">
+            <button
+              v-if="!seen.is_draft"
+              type="button"
+              class="btn btn-main ml-auto"
+              @click="emit('back', seen.number)"
+            >
               Go back to this one
             </button>
             <span v-else class="ml-auto text-ink-2">This is how it is now.</span>

@@ -25,8 +25,18 @@ const slide = (event: Event) => Number((event.target as HTMLInputElement).value)
 
 <template>
   <div class="grid gap-1.5">
-    <LookRow name="Background" :departs="look.departs('background')" :from="look.from.value" @back="look.back('background')">
-      <SelectBox label="Background" :value="background.kind" :options="KINDS" @set="paint({ kind: $event })" />
+    <LookRow
+      name="Background"
+      :departs="look.departs('background')"
+      :from="look.from.value"
+      @back="look.back('background')"
+    >
+      <SelectBox
+        label="Background"
+        :value="background.kind"
+        :options="KINDS"
+        @set="paint({ kind: $event })"
+      />
     </LookRow>
     <template v-if="background.kind === 'gradient'">
       <span class="flex flex-wrap items-center gap-1"
@@ -36,7 +46,14 @@ const slide = (event: Event) => Number((event.target as HTMLInputElement).value)
         >to <ColourBox label="Gradient ends" :value="background.end" @set="paint({ end: $event })"
       /></span>
       <span class="flex items-center gap-1"
-        ><NumberBox label="Angle" :value="background.angle" :least="0" :most="360" :step="15" @set="paint({ angle: $event ?? 160 })" />
+        ><NumberBox
+          label="Angle"
+          :value="background.angle"
+          :least="0"
+          :most="360"
+          :step="15"
+          @set="paint({ angle: $event ?? 160 })"
+        />
         degrees</span
       >
     </template>
@@ -45,10 +62,20 @@ const slide = (event: Event) => Number((event.target as HTMLInputElement).value)
         {{ background.asset ? 'Another one' : `Choose a ${background.kind}` }}
       </button>
       <label class="grid grid-cols-[5rem_1fr] items-center text-sm"
-        >Brightness<input type="range" min="-80" max="80" :value="background.bright" @input="paint({ bright: slide($event) })"
+        >Brightness<input
+          type="range"
+          min="-80"
+          max="80"
+          :value="background.bright"
+          @input="paint({ bright: slide($event) })"
       /></label>
       <label class="grid grid-cols-[5rem_1fr] items-center text-sm"
-        >Shaded<input type="range" min="0" max="95" :value="background.wash" @input="paint({ wash: slide($event) })"
+        >Shaded<input
+          type="range"
+          min="0"
+          max="95"
+          :value="background.wash"
+          @input="paint({ wash: slide($event) })"
       /></label>
       <ColourBox
         v-if="background.wash"
@@ -57,7 +84,12 @@ const slide = (event: Event) => Number((event.target as HTMLInputElement).value)
         @set="paint({ wash_colour: $event })"
       />
     </template>
-    <LookRow name="Page behind" :departs="look.departs('backdrop')" :from="look.from.value" @back="look.back('backdrop')">
+    <LookRow
+      name="Page behind"
+      :departs="look.departs('backdrop')"
+      :from="look.from.value"
+      @back="look.back('backdrop')"
+    >
       <input
         type="range"
         min="0"
@@ -71,11 +103,22 @@ const slide = (event: Event) => Number((event.target as HTMLInputElement).value)
     <span class="flex flex-wrap gap-1">
       <button type="button" class="btn" @click="choosing = 'backdrop'">Picture over the page</button>
       <button type="button" class="btn" @click="choosing = 'backdrop-video'">Video over the page</button>
-      <button v-if="backdrop.asset" type="button" class="btn" @click="look.set('backdrop', { ...backdrop, asset: null })">None</button>
+      <button
+        v-if="backdrop.asset"
+        type="button"
+        class="btn"
+        @click="look.set('backdrop', { ...backdrop, asset: null })"
+      >
+        None
+      </button>
     </span>
     <LibraryPicker
       v-if="choosing"
-      :kind="choosing === 'backdrop-video' || (choosing === 'background' && background.kind === 'video') ? 'video' : 'picture'"
+      :kind="
+        choosing === 'backdrop-video' || (choosing === 'background' && background.kind === 'video')
+          ? 'video'
+          : 'picture'
+      "
       @close="choosing = null"
       @pick="picked"
     />

@@ -17,7 +17,12 @@ const leave = (patch: Partial<TouchpointDocument['leaving']>) =>
 
 <template>
   <div class="grid gap-1.5">
-    <LookRow name="Close sign" :departs="look.departs('cross')" :from="look.from.value" @back="look.back('cross')">
+    <LookRow
+      name="Close sign"
+      :departs="look.departs('cross')"
+      :from="look.from.value"
+      @back="look.back('cross')"
+    >
       <span class="grid gap-1">
         <SelectBox
           label="Close sign"
@@ -31,7 +36,12 @@ const leave = (patch: Partial<TouchpointDocument['leaving']>) =>
           class="input"
           aria-label="Word to close"
           maxlength="40"
-          @change="look.set('cross', { ...look.value('cross'), word: ($event.target as HTMLInputElement).value.trim() || 'Close' })"
+          @change="
+            look.set('cross', {
+              ...look.value('cross'),
+              word: ($event.target as HTMLInputElement).value.trim() || 'Close',
+            })
+          "
         />
         <SelectBox
           label="Corner of the close sign"
@@ -78,6 +88,8 @@ const leave = (patch: Partial<TouchpointDocument['leaving']>) =>
       s</span
     >
     <TickBox :value="leaving.video_end" @set="leave({ video_end: $event })">at the end of its video</TickBox>
-    <TickBox :value="leaving.hold_scroll" @set="leave({ hold_scroll: $event })">the page behind stands still meanwhile</TickBox>
+    <TickBox :value="leaving.hold_scroll" @set="leave({ hold_scroll: $event })"
+      >the page behind stands still meanwhile</TickBox
+    >
   </div>
 </template>

@@ -63,11 +63,22 @@ const height = computed(() => look.value('height'))
     </div>
     <TickBox v-if="house" :value="document.look.house" @set="change('house', (d) => (d.look.house = $event))">
       follows the house style<span v-if="departures.length" class="block text-sm text-ink-2"
-        >{{ departures.length }} {{ departures.length === 1 ? 'value departs' : 'values depart' }} from it, marked ●</span
+        >{{ departures.length }} {{ departures.length === 1 ? 'value departs' : 'values depart' }} from it,
+        marked ●</span
       >
     </TickBox>
-    <LookRow name="Stands" :departs="look.departs('place')" :from="look.from.value" @back="look.back('place')">
-      <SelectBox label="Stands" :value="look.value('place')" :options="standing" @set="look.set('place', $event)" />
+    <LookRow
+      name="Stands"
+      :departs="look.departs('place')"
+      :from="look.from.value"
+      @back="look.back('place')"
+    >
+      <SelectBox
+        label="Stands"
+        :value="look.value('place')"
+        :options="standing"
+        @set="look.set('place', $event)"
+      />
     </LookRow>
     <LookRow
       :name="isButton ? 'From the side' : 'From the edge'"
@@ -84,14 +95,39 @@ const height = computed(() => look.value('height'))
       />
       px
     </LookRow>
-    <LookRow v-if="isButton" name="From top or foot" :departs="look.departs('edge_y')" :from="look.from.value" @back="look.back('edge_y')">
-      <NumberBox label="Distance from top or foot" :value="look.value('edge_y')" :least="0" :most="400" @set="look.set('edge_y', $event)" />
+    <LookRow
+      v-if="isButton"
+      name="From top or foot"
+      :departs="look.departs('edge_y')"
+      :from="look.from.value"
+      @back="look.back('edge_y')"
+    >
+      <NumberBox
+        label="Distance from top or foot"
+        :value="look.value('edge_y')"
+        :least="0"
+        :most="400"
+        @set="look.set('edge_y', $event)"
+      />
       px
     </LookRow>
     <LookRow name="Width" :departs="look.departs('width')" :from="look.from.value" @back="look.back('width')">
-      <NumberBox label="Width" :value="look.value('width')" :least="200" :most="1600" :step="10" @set="look.set('width', $event)" /> px
+      <NumberBox
+        label="Width"
+        :value="look.value('width')"
+        :least="200"
+        :most="1600"
+        :step="10"
+        @set="look.set('width', $event)"
+      />
+      px
     </LookRow>
-    <LookRow name="Height" :departs="look.departs('height')" :from="look.from.value" @back="look.back('height')">
+    <LookRow
+      name="Height"
+      :departs="look.departs('height')"
+      :from="look.from.value"
+      @back="look.back('height')"
+    >
       <span class="flex items-center gap-1">
         <SelectBox
           label="Height"
@@ -110,8 +146,18 @@ const height = computed(() => look.value('height'))
         />
       </span>
     </LookRow>
-    <LookRow name="Content" :departs="look.departs('content')" :from="look.from.value" @back="look.back('content')">
-      <SelectBox label="Content stands" :value="look.value('content')" :options="CONTENT" @set="look.set('content', $event)" />
+    <LookRow
+      name="Content"
+      :departs="look.departs('content')"
+      :from="look.from.value"
+      @back="look.back('content')"
+    >
+      <SelectBox
+        label="Content stands"
+        :value="look.value('content')"
+        :options="CONTENT"
+        @set="look.set('content', $event)"
+      />
     </LookRow>
     <LookRow
       v-if="document.stance === 'bar'"

@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { provide } from 'vue'
 
-/** One value of the look: where it departs from what it would follow it is marked, and goes back in one click. */
+/**
+ * One value of the look: where it departs from what it would follow it is marked, and goes back in one click.
+ */
 defineProps<{ name: string; departs: boolean; from: string }>()
 provide('named', true)
 const emit = defineEmits<{ back: [] }>()

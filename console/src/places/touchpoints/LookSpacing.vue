@@ -26,17 +26,48 @@ const GOINGS = choices['look.going']
       :from="look.from.value"
       @back="look.back(name)"
     >
-      <NumberBox :label="label" :value="look.value(name)" :least="name === 'spacing' ? 4 : 0" :most="most" @set="look.set(name, $event)" />
+      <NumberBox
+        :label="label"
+        :value="look.value(name)"
+        :least="name === 'spacing' ? 4 : 0"
+        :most="most"
+        @set="look.set(name, $event)"
+      />
       px
     </LookRow>
-    <LookRow name="Shadow" :departs="look.departs('shadow')" :from="look.from.value" @back="look.back('shadow')">
-      <SelectBox label="Shadow" :value="look.value('shadow')" :options="SHADOWS" @set="look.set('shadow', $event)" />
+    <LookRow
+      name="Shadow"
+      :departs="look.departs('shadow')"
+      :from="look.from.value"
+      @back="look.back('shadow')"
+    >
+      <SelectBox
+        label="Shadow"
+        :value="look.value('shadow')"
+        :options="SHADOWS"
+        @set="look.set('shadow', $event)"
+      />
     </LookRow>
-    <LookRow name="Comes" :departs="look.departs('arrival')" :from="look.from.value" @back="look.back('arrival')">
-      <SelectBox label="How it comes" :value="look.value('arrival')" :options="MOTIONS" @set="look.set('arrival', $event)" />
+    <LookRow
+      name="Comes"
+      :departs="look.departs('arrival')"
+      :from="look.from.value"
+      @back="look.back('arrival')"
+    >
+      <SelectBox
+        label="How it comes"
+        :value="look.value('arrival')"
+        :options="MOTIONS"
+        @set="look.set('arrival', $event)"
+      />
     </LookRow>
     <LookRow name="Goes" :departs="look.departs('going')" :from="look.from.value" @back="look.back('going')">
-      <SelectBox label="How it goes" :value="look.value('going')" :options="GOINGS" @set="look.set('going', $event)" />
+      <SelectBox
+        label="How it goes"
+        :value="look.value('going')"
+        :options="GOINGS"
+        @set="look.set('going', $event)"
+      />
     </LookRow>
   </div>
 </template>

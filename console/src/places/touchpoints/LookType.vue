@@ -28,7 +28,11 @@ const NUMBERS = [
       :from="look.from.value"
       @back="look.back(which)"
     >
-      <FontChoice :label="`Font of ${name.toLowerCase()}`" :font="look.value(which)" @set="look.set(which, $event)" />
+      <FontChoice
+        :label="`Font of ${name.toLowerCase()}`"
+        :font="look.value(which)"
+        @set="look.set(which, $event)"
+      />
     </LookRow>
     <LookRow
       v-for="[which, name, least, most, step] in NUMBERS"
@@ -38,7 +42,14 @@ const NUMBERS = [
       :from="look.from.value"
       @back="look.back(which)"
     >
-      <NumberBox :label="name" :value="look.value(which)" :least="least" :most="most" :step="step" @set="look.set(which, $event)" />
+      <NumberBox
+        :label="name"
+        :value="look.value(which)"
+        :least="least"
+        :most="most"
+        :step="step"
+        @set="look.set(which, $event)"
+      />
     </LookRow>
   </div>
 </template>

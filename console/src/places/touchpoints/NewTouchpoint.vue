@@ -21,9 +21,13 @@ const name = ref('')
 const purpose = ref('')
 const asks = ref('')
 const { error, fields, busy, run } = useForm()
-const purposes = computed(() => Object.entries(PURPOSES).filter(([key]) => starters.value?.some((one) => one.purpose === key)))
+const purposes = computed(() =>
+  Object.entries(PURPOSES).filter(([key]) => starters.value?.some((one) => one.purpose === key)),
+)
 const shown = computed(() =>
-  (starters.value ?? []).filter((one) => (!purpose.value || one.purpose === purpose.value) && (!asks.value || one.asks === asks.value)),
+  (starters.value ?? []).filter(
+    (one) => (!purpose.value || one.purpose === purpose.value) && (!asks.value || one.asks === asks.value),
+  ),
 )
 const starter = computed(() => shown.value.find((one) => one.key === chosen.value) ?? shown.value[0])
 watch(
@@ -45,7 +49,10 @@ async function fromFile(event: Event) {
   const file = (event.target as HTMLInputElement).files?.[0]
   if (!file) return
   await run(async () => {
-    const draft = await takeIn(await file.text(), name.value.trim() || file.name.replace(/\.touchpoint\.json$|\.json$/, ''))
+    const draft = await takeIn(
+      await file.text(),
+      name.value.trim() || file.name.replace(/\.touchpoint\.json$|\.json$/, ''),
+    )
     await router.push(`/touchpoints/${draft.id}`)
   })
 }
@@ -73,20 +80,33 @@ const places = computed(() => Object.entries(fields.value).filter(([key]) => key
       >
     </header>
     <form class="flex min-h-0 flex-1" @submit.prevent="run(go)">
-      <div class="w-80 shrink-0 overflow-auto border-r border-line p-2" role="radiogroup" aria-label="Starter">
+      <div
+        class="w-80 shrink-0 overflow-auto border-r border-line p-2"
+        role="radiogroup"
+        aria-label="Starter"
+      >
         <label
           v-for="one in shown"
           :key="one.key"
           class="flex cursor-pointer gap-2 rounded-md px-3 py-2"
           :class="starter?.key === one.key ? 'bg-petrol-tint' : 'hover:bg-petrol-wash'"
         >
-          <input v-model="chosen" type="radio" name="starter" class="mt-1" :value="one.key" :checked="starter?.key === one.key" />
+          <input
+            v-model="chosen"
+            type="radio"
+            name="starter"
+            class="mt-1"
+            :value="one.key"
+            :checked="starter?.key === one.key"
+          />
           <span class="min-w-0"
             ><strong>{{ one.name }}</strong
             ><span class="block text-sm text-ink-2">{{ one.about }}</span></span
           >
         </label>
-        <p v-if="starters && !shown.length" class="p-3 text-ink-2">Nothing asks that little for this. Ask for a little more.</p>
+        <p v-if="starters && !shown.length" class="p-3 text-ink-2">
+          Nothing asks that little for this. Ask for a little more.
+        </p>
       </div>
       <section v-if="starter" class="flex min-w-0 flex-1 flex-col" aria-label="How it looks">
         <div class="flex min-h-0 flex-1 gap-3 bg-line-2 p-3" inert>
@@ -115,16 +135,30 @@ const places = computed(() => Object.entries(fields.value).filter(([key]) => key
               <span class="chip">{{ PURPOSES[starter.purpose as keyof typeof PURPOSES] }}</span>
               <span class="chip">{{ STANCES[starter.stance as keyof typeof STANCES] }}</span>
               <span class="chip">{{ ASKS[starter.asks] }}</span>
-              <span class="chip">{{ starter.seen.steps.length }} {{ starter.seen.steps.length === 1 ? 'step' : 'steps' }}</span>
+              <span class="chip"
+                >{{ starter.seen.steps.length }}
+                {{ starter.seen.steps.length === 1 ? 'step' : 'steps' }}</span
+              >
             </p>
-            <TextField v-model="name" label="Your own name for it" :error="fields.name" hint="Its link is made from it." />
+            <TextField
+              v-model="name"
+              label="Your own name for it"
+              :error="fields.name"
+              hint="Its link is made from it."
+            />
           </div>
           <div class="flex flex-col gap-2 pt-8">
             <button class="btn btn-main" :disabled="busy">Start with this</button>
-            <label class="btn cursor-pointer">From a file<input type="file" accept=".json" class="sr-only" @change="fromFile" /></label>
+            <label class="btn cursor-pointer"
+              >From a file<input type="file" accept=".json" class="sr-only" @change="fromFile"
+            /></label>
             <button type="button" class="btn" @click="emit('close')">Cancel</button>
           </div>
-          <div v-if="places.length" class="col-span-2 rounded-md border border-rust bg-rust-tint px-3 py-2 text-rust" role="alert">
+          <div
+            v-if="places.length"
+            class="col-span-2 rounded-md border border-rust bg-rust-tint px-3 py-2 text-rust"
+            role="alert"
+          >
             <strong>This file cannot be taken in. Nothing was changed.</strong>
             <p v-for="[place, words] in places" :key="place">{{ place.slice(5) }}: {{ words }}</p>
           </div>

@@ -20,10 +20,13 @@ const props = defineProps<{ part: Part; document: TouchpointDocument; rowWith: s
 const emit = defineEmits<{ set: [what: string, patch: Record<string, unknown>]; row: [joined: boolean] }>()
 const set = (patch: Record<string, unknown>) => emit('set', Object.keys(patch)[0] ?? 'part', patch)
 const canBeHidden = computed(
-  () => props.part.kind !== 'button' || props.part.does.action !== 'send' || props.document.purpose !== 'sign-up',
+  () =>
+    props.part.kind !== 'button' || props.part.does.action !== 'send' || props.document.purpose !== 'sign-up',
 )
 const device = (name: 'desktop' | 'phone', on: boolean) => {
-  const kept = (['desktop', 'phone'] as const).filter((one) => (one === name ? on : props.part.on.includes(one)))
+  const kept = (['desktop', 'phone'] as const).filter((one) =>
+    one === name ? on : props.part.on.includes(one),
+  )
   if (kept.length) set({ on: kept })
 }
 const STYLES = choices.style
@@ -50,7 +53,12 @@ const STYLES = choices.style
     </template>
     <MediaForm v-else-if="part.kind === 'picture' || part.kind === 'video'" :part="part" @set="set" />
     <OfferForm v-else-if="part.kind === 'price' || part.kind === 'countdown'" :part="part" @set="set" />
-    <QuestionForm v-else-if="part.kind === 'question' || part.kind === 'score'" :part="part" :document="document" @set="set" />
+    <QuestionForm
+      v-else-if="part.kind === 'question' || part.kind === 'score'"
+      :part="part"
+      :document="document"
+      @set="set"
+    />
     <p v-else-if="part.kind === 'reply'" class="text-sm text-ink-2">
       Here visitors read when somebody answers, by your hours and your promise.
     </p>
@@ -65,10 +73,19 @@ const STYLES = choices.style
         <TickBox :value="part.on.includes('phone')" @set="device('phone', $event)">phone</TickBox>
       </span>
       <TickBox v-if="canBeHidden" :value="part.hidden" @set="set({ hidden: $event })">hidden</TickBox>
-      <TickBox v-if="rowWith" :value="part.row !== null" @set="emit('row', $event)">side by side with “{{ rowWith }}”</TickBox>
+      <TickBox v-if="rowWith" :value="part.row !== null" @set="emit('row', $event)"
+        >side by side with “{{ rowWith }}”</TickBox
+      >
       <span v-if="part.row !== null" class="flex items-center gap-2">
-        <NumberBox label="Share of the row" :value="part.share" :least="10" :most="100" :step="5" @set="set({ share: $event ?? 50 })" /> %
-        of the row
+        <NumberBox
+          label="Share of the row"
+          :value="part.share"
+          :least="10"
+          :most="100"
+          :step="5"
+          @set="set({ share: $event ?? 50 })"
+        />
+        % of the row
       </span>
     </div>
   </div>

@@ -7,7 +7,12 @@ import PartForm from './PartForm.vue'
 import type { Change, Part, TouchpointDocument } from '@/api/document'
 import { glimpse, nameOf } from './words'
 
-const props = defineProps<{ document: TouchpointDocument; step: string; thanks: Addable['thanks']; wrong?: Record<string, string> }>()
+const props = defineProps<{
+  document: TouchpointDocument
+  step: string
+  thanks: Addable['thanks']
+  wrong?: Record<string, string>
+}>()
 const selected = defineModel<string | null>('selected', { required: true })
 const emit = defineEmits<{ change: Change }>()
 const list = ref<HTMLElement>()
@@ -32,13 +37,17 @@ function share(rows: Part[], part: Part) {
   let left = 100 - part.share
   others.forEach((one, at) => {
     const room = left - 10 * (others.length - 1 - at)
-    one.share = at === others.length - 1 ? left : Math.min(room, Math.max(10, Math.round(((100 - part.share) * one.share) / sum)))
+    one.share =
+      at === others.length - 1
+        ? left
+        : Math.min(room, Math.max(10, Math.round(((100 - part.share) * one.share) / sum)))
     left -= one.share
   })
 }
 /** What sends always leads somewhere. */
 function leadOn(document: TouchpointDocument, part: Part) {
-  if (part.kind === 'button' && part.does.action === 'send') part.does.next ??= thanksOf(document, props.thanks)
+  if (part.kind === 'button' && part.does.action === 'send')
+    part.does.next ??= thanksOf(document, props.thanks)
 }
 function move(from: number, to: number) {
   if (from === to || to < 0 || to >= parts.value.length) return
@@ -48,12 +57,18 @@ function move(from: number, to: number) {
     if (rows && part) rows.splice(to, 0, part)
   })
 }
-/** Where a part goes that is added to no other: what is filled in before the button that sends it, all else last. */
+/**
+ * Where a part goes that is added to no other: what is filled in before the button that sends it, all else
+ * last.
+ */
 function endFor(rows: Part[], part: Part): number {
   const sends = rows.findIndex((one) => one.kind === 'button' && one.does.action === 'send')
   return sends >= 0 && (part.kind === 'field' || part.kind === 'consent') ? sends : rows.length
 }
-/** The part that is worked on is in view, with its form: it may be chosen on the stage, or by what is said of it. */
+/**
+ * The part that is worked on is in view, with its form: it may be chosen on the stage, or by what is said of
+ * it.
+ */
 watch(
   [selected, () => props.step],
   async ([id]) => {
@@ -155,10 +170,15 @@ onBeforeUnmount(() => stopDragging())
             @click="selected = selected === part.id ? null : part.id"
             @keydown="keys($event, at)"
           >
-            <span class="shrink-0 rounded font-semibold" :class="{ 'bg-fog px-1': part.hidden }">{{ nameOf(part) }}</span>
-            <span v-if="selected !== part.id" class="min-w-0 truncate text-sm text-ink-2" :class="{ 'rounded bg-fog px-1': part.hidden }">{{
-              part.hidden ? 'hidden' : glimpse(part)
+            <span class="shrink-0 rounded font-semibold" :class="{ 'bg-fog px-1': part.hidden }">{{
+              nameOf(part)
             }}</span>
+            <span
+              v-if="selected !== part.id"
+              class="min-w-0 truncate text-sm text-ink-2"
+              :class="{ 'rounded bg-fog px-1': part.hidden }"
+              >{{ part.hidden ? 'hidden' : glimpse(part) }}</span
+            >
             <span v-if="part.on.length === 1" class="chip ml-auto shrink-0">{{ part.on[0] }} only</span>
           </button>
           <template v-if="selected === part.id">
@@ -170,7 +190,12 @@ onBeforeUnmount(() => stopDragging())
             >
               duplicate
             </button>
-            <button type="button" class="px-1.5 text-sm text-rust" :aria-label="`Remove ${nameOf(part)}`" @click="remove(part)">
+            <button
+              type="button"
+              class="px-1.5 text-sm text-rust"
+              :aria-label="`Remove ${nameOf(part)}`"
+              @click="remove(part)"
+            >
               remove
             </button>
           </template>
@@ -185,7 +210,10 @@ onBeforeUnmount(() => stopDragging())
           @row="row(at, $event)"
         />
         <template v-for="(words, place) in wrong" :key="place">
-          <p v-if="selected === part.id && String(place).split('.')[0] === part.id" class="px-2.5 pb-2 text-sm font-semibold text-rust">
+          <p
+            v-if="selected === part.id && String(place).split('.')[0] === part.id"
+            class="px-2.5 pb-2 text-sm font-semibold text-rust"
+          >
             {{ words }}
           </p>
         </template>

@@ -20,10 +20,20 @@ const clear = computed(() => props.findings.every((one) => one.level !== 'stops'
     <strong>Ready check</strong>
     <span v-if="clear" class="text-moss">✓ nothing stops it</span>
     <template v-for="finding in findings" :key="finding.message">
-      <RouterLink v-if="ELSEWHERE[finding.place]" :to="ELSEWHERE[finding.place]!" :class="COLOURS[finding.level]" class="underline"
+      <RouterLink
+        v-if="ELSEWHERE[finding.place]"
+        :to="ELSEWHERE[finding.place]!"
+        :class="COLOURS[finding.level]"
+        class="underline"
         >{{ SIGNS[finding.level] }} {{ finding.message }}</RouterLink
       >
-      <button v-else type="button" :class="COLOURS[finding.level]" class="text-left underline" @click="emit('go', finding.place)">
+      <button
+        v-else
+        type="button"
+        :class="COLOURS[finding.level]"
+        class="text-left underline"
+        @click="emit('go', finding.place)"
+      >
         {{ SIGNS[finding.level] }} {{ finding.message }}
       </button>
     </template>

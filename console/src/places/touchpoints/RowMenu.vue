@@ -16,7 +16,13 @@ const emit = defineEmits<{ rename: []; copy: []; remove: [] }>()
       <MenuRow @click="emit('copy')">Make a copy</MenuRow>
       <MenuRow bad @click="emit('remove')">Throw away</MenuRow>
       <MenuRow :to="`/touchpoints/${row.id}/answers`">Its answers</MenuRow>
-      <MenuRow v-if="row.state === 'live' && row.hosted[0]" :href="row.hosted[0]" target="_blank" rel="noopener">Its own page</MenuRow>
+      <MenuRow
+        v-if="row.state === 'live' && row.hosted[0]"
+        :href="row.hosted[0]"
+        target="_blank"
+        rel="noopener"
+        >Its own page</MenuRow
+      >
       <MenuRow :to="rehearsal">Rehearse a visit</MenuRow>
       <MenuRow :href="`/api/touchpoints/${row.id}/file`" download>Save as a file</MenuRow>
     </MenuItems>

@@ -92,7 +92,9 @@ const measure = useDebounceFn(() => {
 function mark() {
   drawing?.root
     .querySelectorAll('[data-part]')
-    .forEach((part) => part.toggleAttribute('data-selected', part.getAttribute('data-part') === props.selected))
+    .forEach((part) =>
+      part.toggleAttribute('data-selected', part.getAttribute('data-part') === props.selected),
+    )
 }
 function loaded() {
   const page = frame.value?.contentDocument

@@ -19,7 +19,9 @@ const firstName = computed(() => (known.value ? 'Ife' : ''))
     <figure class="flex min-w-0 flex-[2.6] flex-col">
       <figcaption class="mb-1 flex justify-between text-sm text-ink-2">
         desktop
-        <label class="flex items-center gap-1.5"><input v-model="known" type="checkbox" /> as somebody whose name we know</label>
+        <label class="flex items-center gap-1.5"
+          ><input v-model="known" type="checkbox" /> as somebody whose name we know</label
+        >
       </figcaption>
       <StageFrame
         class="flex-1"

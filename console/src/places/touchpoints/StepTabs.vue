@@ -59,7 +59,15 @@ function rename(event: Event) {
       <summary class="text-ink-2">This step</summary>
       <span class="mt-1 flex gap-1">
         <input class="input" :value="nameOf(current)" aria-label="Name of the step" @input="rename" />
-        <button type="button" class="btn px-2!" :disabled="at === 0" aria-label="Move the step to the left" @click="move(-1)">←</button>
+        <button
+          type="button"
+          class="btn px-2!"
+          :disabled="at === 0"
+          aria-label="Move the step to the left"
+          @click="move(-1)"
+        >
+          ←
+        </button>
         <button
           type="button"
           class="btn px-2!"

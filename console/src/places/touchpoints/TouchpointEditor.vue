@@ -47,7 +47,21 @@ const router = useRouter()
 const id = Number(route.params.id)
 const notices = useNotices()
 const queries = useQueryClient()
-const { draft, document: edited, error, clash, status, edit, save, read, back, go, call, turned, take } = useEditing(id)
+const {
+  draft,
+  document: edited,
+  error,
+  clash,
+  status,
+  edit,
+  save,
+  read,
+  back,
+  go,
+  call,
+  turned,
+  take,
+} = useEditing(id)
 const language = computed(() => edited.value?.language ?? '')
 const { data: addable } = useAddable(id, language)
 const step = ref('ask')
@@ -58,7 +72,8 @@ const open = ref<'history' | 'live' | null>(null)
 const nameKnown = ref(false)
 const share = ref<number | null>(null)
 watch(edited, (document) => {
-  if (document && !document.steps.some((one) => one.id === step.value)) step.value = document.steps[0]?.id ?? ''
+  if (document && !document.steps.some((one) => one.id === step.value))
+    step.value = document.steps[0]?.id ?? ''
 })
 const logo = computed(() => draft.value?.logo ?? null)
 provide(LOGO, logo)
@@ -67,7 +82,9 @@ provide(
   computed(() => addable.value?.words),
 )
 const seen = computed(() =>
-  edited.value && draft.value ? seenOf(edited.value, draft.value.look, draft.value.speech as SeenDocument['speech'], logo.value) : null,
+  edited.value && draft.value
+    ? seenOf(edited.value, draft.value.look, draft.value.speech as SeenDocument['speech'], logo.value)
+    : null,
 )
 /** What could not be kept, by its place; everything else is. */
 const wrong = computed<Record<string, string>>(() => draft.value?.refused ?? {})
@@ -89,12 +106,25 @@ async function forget() {
 }
 /** On one more site, or on one fewer: seen from where it stands when its turn comes. */
 const stand = (site: number, on: boolean) =>
-  turned(() => placeOn(id, [...(draft.value?.sites ?? []).map((one) => one.id).filter((one) => one !== site), ...(on ? [site] : [])]))
-const boxed = useDebounceFn(async (width: number, height: number) => (share.value = await covered(width, height, 375, 700)), 200)
+  turned(() =>
+    placeOn(id, [
+      ...(draft.value?.sites ?? []).map((one) => one.id).filter((one) => one !== site),
+      ...(on ? [site] : []),
+    ]),
+  )
+const boxed = useDebounceFn(
+  async (width: number, height: number) => (share.value = await covered(width, height, 375, 700)),
+  200,
+)
 /** A visit to a page that it is for, as if it were on as it stands now. */
 const rehearsal = computed(() => ({
   path: '/touchpoints/rehearse',
-  query: { touchpoint: id, site: draft.value?.sites[0]?.id, path: draft.value?.example_page, visitor: `{"draft":${id}}` },
+  query: {
+    touchpoint: id,
+    site: draft.value?.sites[0]?.id,
+    path: draft.value?.example_page,
+    visitor: `{"draft":${id}}`,
+  },
 }))
 const house = computed(() => draft.value?.has_house ?? false)
 
@@ -106,7 +136,9 @@ useKeys([
   { keys: 'Delete', does: 'Remove a part' },
 ])
 useEventListener(document, 'keydown', (event) => {
-  const typing = event.target instanceof HTMLElement && event.target.matches('input, textarea, select, [contenteditable=true]')
+  const typing =
+    event.target instanceof HTMLElement &&
+    event.target.matches('input, textarea, select, [contenteditable=true]')
   if (typing || !(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z') return
   event.preventDefault()
   void back(event.shiftKey ? 'redo' : 'undo')
@@ -132,7 +164,11 @@ async function switchTo(way: 'on' | 'off' | 'live') {
   await go(way)
   if (way === 'live' && !wasLive && !error.value) await turned(() => turn(id, 'on'))
   if (error.value) return
-  const said = { on: 'It is on: visitors get it within a second.', off: 'It is off.', live: 'Visitors get the changes within a second.' }
+  const said = {
+    on: 'It is on: visitors get it within a second.',
+    off: 'It is off.',
+    live: 'Visitors get the changes within a second.',
+  }
   notices.say(said[way])
 }
 async function again(language = '') {
@@ -147,7 +183,9 @@ async function remove() {
   await throwAway(id)
   await queries.invalidateQueries()
   await router.push('/touchpoints')
-  notices.say(`${name} is thrown away.`, { undo: () => bringBack(id, wasOn).then(() => queries.invalidateQueries()) })
+  notices.say(`${name} is thrown away.`, {
+    undo: () => bringBack(id, wasOn).then(() => queries.invalidateQueries()),
+  })
 }
 </script>
 
@@ -172,7 +210,8 @@ async function remove() {
       />
       <ul v-if="unkept.length" class="border-b border-line bg-brass-tint px-5 py-2" role="alert">
         <li v-for="one in unkept" :key="one.place + one.words">
-          Not kept: {{ one.words }} <button type="button" class="btn-link ml-1" @click="goTo(one.place)">Show it</button>
+          Not kept: {{ one.words }}
+          <button type="button" class="btn-link ml-1" @click="goTo(one.place)">Show it</button>
         </li>
       </ul>
       <div v-if="error" class="border-b border-line bg-rust-tint px-5 py-2 text-rust" role="alert">
@@ -208,7 +247,12 @@ async function remove() {
           >
             <div class="min-h-0 flex-1 overflow-auto p-4 pb-2">
               <FaceForm v-if="edited.stance === 'button'" class="mb-4" :document="edited" @change="edit" />
-              <StepTabs v-model:step="step" :document="edited" :following="addable.following" @change="edit" />
+              <StepTabs
+                v-model:step="step"
+                :document="edited"
+                :following="addable.following"
+                @change="edit"
+              />
               <PartList
                 ref="adding"
                 v-model:selected="selected"
@@ -219,7 +263,11 @@ async function remove() {
                 @change="edit"
               />
             </div>
-            <AddPart class="border-t border-line px-4 py-2" :parts="addable.parts" @add="adding?.add($event)" />
+            <AddPart
+              class="border-t border-line px-4 py-2"
+              :parts="addable.parts"
+              @add="adding?.add($event)"
+            />
           </div>
           <div
             v-show="side === 'look'"
@@ -255,7 +303,14 @@ async function remove() {
               @draft="take($event, false)"
             />
             <h2 class="mt-5 mb-2 font-body! text-base! text-ink-2">Its language, sites, place and links</h2>
-            <WholeForm :document="edited" :draft="draft" :wrong="wrong" @change="edit" @site="stand" @copy="again" />
+            <WholeForm
+              :document="edited"
+              :draft="draft"
+              :wrong="wrong"
+              @change="edit"
+              @site="stand"
+              @copy="again"
+            />
           </div>
         </aside>
         <section class="flex min-w-0 flex-1 flex-col" aria-label="Stage">

@@ -5,7 +5,16 @@ import { useRoute, useRouter } from 'vue-router'
 import { useDay } from '@/api/follow-ups'
 import { freshVisitor, usePageMap, type MadeUp } from '@/api/rehearsals'
 import { useSites } from '@/api/sites'
-import { bringBack, copy, putInOrder, rename, throwAway, turn, useTouchpoints, type Summary } from '@/api/touchpoints'
+import {
+  bringBack,
+  copy,
+  putInOrder,
+  rename,
+  throwAway,
+  turn,
+  useTouchpoints,
+  type Summary,
+} from '@/api/touchpoints'
 import { dragRows } from '@/lib/sort'
 import { useNotices } from '@/lib/notices'
 import ErrorBox from '@/parts/ErrorBox.vue'
@@ -27,13 +36,24 @@ watch(sites, (found) => (site.value ||= found?.[0]?.id ?? 0), { immediate: true 
 const zone = computed(() => day.value?.timezone ?? 'UTC')
 const seenBy = ref<Seen>({ visits: 1, device: 'desktop', at: '' })
 const visitor = computed<MadeUp | null>(() =>
-  day.value ? { ...freshVisitor(seenBy.value.at || day.value.at), visits: seenBy.value.visits, device: seenBy.value.device } : null,
+  day.value
+    ? {
+        ...freshVisitor(seenBy.value.at || day.value.at),
+        visits: seenBy.value.visits,
+        device: seenBy.value.device,
+      }
+    : null,
 )
 const { data: map, error: mapError } = usePageMap(site, visitor)
 const mapped = computed(() => new Map(map.value?.rows.map((row) => [row.id, row])))
 const rehearsal = (path = '/', touchpoint: number | null = null) => ({
   path: '/touchpoints/rehearse',
-  query: { site: site.value, path, visitor: JSON.stringify(visitor.value), ...(touchpoint ? { touchpoint } : {}) },
+  query: {
+    site: site.value,
+    path,
+    visitor: JSON.stringify(visitor.value),
+    ...(touchpoint ? { touchpoint } : {}),
+  },
 })
 /** The cell that is open, by touchpoint and column. */
 const cell = ref<{ id: number; at: number } | null>(null)
@@ -49,7 +69,8 @@ const search = ref('')
 const body = ref<HTMLElement>()
 const shown = computed(() => {
   const words = search.value.toLowerCase().split(/\s+/).filter(Boolean)
-  const text = (row: Summary) => `${row.name} ${calledWhat(row)} ${row.slug} ${row.pages.join(' ')} ${stateOf(row)[1]}`.toLowerCase()
+  const text = (row: Summary) =>
+    `${row.name} ${calledWhat(row)} ${row.slug} ${row.pages.join(' ')} ${stateOf(row)[1]}`.toLowerCase()
   return (rows.value ?? []).filter((row) => words.every((word) => text(row).includes(word)))
 })
 const fresh = () => queries.invalidateQueries()
@@ -73,7 +94,9 @@ const twice = (row: Summary) => tried(() => copy(row.id))
 const remove = (row: Summary) =>
   tried(async () => {
     await throwAway(row.id)
-    notices.say(`${row.name} is thrown away.`, { undo: () => bringBack(row.id, row.state === 'live').then(fresh) })
+    notices.say(`${row.name} is thrown away.`, {
+      undo: () => bringBack(row.id, row.state === 'live').then(fresh),
+    })
   })
 function move(from: number, to: number) {
   const ids = (rows.value ?? []).map((row) => row.id)
@@ -109,7 +132,8 @@ async function keys(event: KeyboardEvent, row: Summary) {
   const to = moves ? row.id : shown.value[at + way]?.id
   await nextTick()
   body.value?.querySelector<HTMLElement>(`[data-name="${to}"]`)?.focus()
-  if (moves) said.value = `${row.name}: ${shown.value.findIndex((one) => one.id === row.id) + 1} of ${shown.value.length}`
+  if (moves)
+    said.value = `${row.name}: ${shown.value.findIndex((one) => one.id === row.id) + 1} of ${shown.value.length}`
 }
 </script>
 
@@ -117,7 +141,14 @@ async function keys(event: KeyboardEvent, row: Summary) {
   <div class="h-full overflow-auto p-5">
     <div class="mb-4 flex flex-wrap items-center gap-3">
       <h1>Touchpoints</h1>
-      <SeenBy v-if="rows?.length" v-model="seenBy" v-model:site="site" class="mr-auto" :at="visitor?.at ?? ''" :zone="zone" />
+      <SeenBy
+        v-if="rows?.length"
+        v-model="seenBy"
+        v-model:site="site"
+        class="mr-auto"
+        :at="visitor?.at ?? ''"
+        :zone="zone"
+      />
       <span v-else class="mr-auto" />
       <input
         v-if="rows?.length"
@@ -128,13 +159,17 @@ async function keys(event: KeyboardEvent, row: Summary) {
         aria-label="Search touchpoints"
       />
       <RouterLink v-if="rows?.length" :to="rehearsal()" class="btn">Rehearse a visit</RouterLink>
-      <button type="button" class="btn btn-main" @click="router.push('/touchpoints?new')">+ New touchpoint</button>
+      <button type="button" class="btn btn-main" @click="router.push('/touchpoints?new')">
+        + New touchpoint
+      </button>
     </div>
     <ErrorBox :error="error" :again="() => refetch()" />
     <div v-if="!rows && !error" class="sheet h-72 opacity-60" aria-busy="true" />
     <div v-if="rows && !rows.length" class="sheet p-8 text-center">
       <p class="mb-3">A touchpoint asks your visitors for something: their address, or their question.</p>
-      <button type="button" class="btn btn-main" @click="router.push('/touchpoints?new')">Make the first one</button>
+      <button type="button" class="btn btn-main" @click="router.push('/touchpoints?new')">
+        Make the first one
+      </button>
     </div>
     <div v-if="rows?.length" class="overflow-x-auto">
       <table class="sheet w-full border-separate border-spacing-0">
@@ -151,9 +186,21 @@ async function keys(event: KeyboardEvent, row: Summary) {
             >
               {{ column.label }}
             </th>
-            <th scope="col" class="border-b border-l border-line px-3 py-2.5 text-right text-sm font-semibold text-ink-2">Seen, 30 days</th>
-            <th scope="col" class="border-b border-line px-3 py-2.5 text-right text-sm font-semibold text-ink-2">Conversion</th>
-            <th scope="col" class="sticky right-0 border-b border-line bg-sheet px-3 py-2.5"><span class="sr-only">What to do</span></th>
+            <th
+              scope="col"
+              class="border-b border-l border-line px-3 py-2.5 text-right text-sm font-semibold text-ink-2"
+            >
+              Seen, 30 days
+            </th>
+            <th
+              scope="col"
+              class="border-b border-line px-3 py-2.5 text-right text-sm font-semibold text-ink-2"
+            >
+              Conversion
+            </th>
+            <th scope="col" class="sticky right-0 border-b border-line bg-sheet px-3 py-2.5">
+              <span class="sr-only">What to do</span>
+            </th>
           </tr>
         </thead>
         <tbody ref="body">
@@ -191,10 +238,13 @@ async function keys(event: KeyboardEvent, row: Summary) {
       :rehearsal="rehearsal(map.columns[cell.at]?.paths[0], opened.id)"
       @close="cell = null"
     />
-    <p v-if="rows?.length && !shown.length" class="mt-3 text-ink-2">No touchpoint is called that, or stands there.</p>
+    <p v-if="rows?.length && !shown.length" class="mt-3 text-ink-2">
+      No touchpoint is called that, or stands there.
+    </p>
     <p v-else-if="rows && rows.length > 1" class="mt-2 text-sm text-ink-2">
       <template v-for="one in shared" :key="one.label"
-        ><strong>{{ one.label }}</strong> carries {{ NUMBERS[one.shared] ?? one.shared }} that would come at once: they take turns.
+        ><strong>{{ one.label }}</strong> carries {{ NUMBERS[one.shared] ?? one.shared }} that would come at
+        once: they take turns.
       </template>
       The upper one comes first; drag them, or use Alt and the arrows. Click any cell for the reason.
     </p>

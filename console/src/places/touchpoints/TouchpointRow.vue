@@ -80,10 +80,23 @@ function renamed(event: Event) {
         row.state === 'live' ? 'changed since it went live' : 'changed since it was on'
       }}</span>
     </td>
-    <td v-for="(one, index) in mapped?.cells ?? []" :key="index" class="border-b border-l border-line-2 px-1 py-2 text-center align-middle">
-      <MapCell :cell="one" :label="`${row.name} on ${columns?.[index]?.label}`" :chosen="openAt === index" @open="emit('open', index)" />
+    <td
+      v-for="(one, index) in mapped?.cells ?? []"
+      :key="index"
+      class="border-b border-l border-line-2 px-1 py-2 text-center align-middle"
+    >
+      <MapCell
+        :cell="one"
+        :label="`${row.name} on ${columns?.[index]?.label}`"
+        :chosen="openAt === index"
+        @open="emit('open', index)"
+      />
     </td>
-    <td v-if="columns && !mapped" :colspan="columns.length" class="border-b border-l border-line-2 px-3 py-2 text-sm text-ink-2">
+    <td
+      v-if="columns && !mapped"
+      :colspan="columns.length"
+      class="border-b border-l border-line-2 px-3 py-2 text-sm text-ink-2"
+    >
       {{ row.sites.length ? `stands on ${row.sites.map((one) => one.name).join(', ')}` : 'on no site' }}
     </td>
     <td class="border-b border-l border-line-2 px-3 py-2.5 text-right tabular-nums">
@@ -94,10 +107,21 @@ function renamed(event: Event) {
     </td>
     <td class="sticky right-0 has-[[aria-expanded=true]]:z-20 border-b border-line-2 bg-sheet px-3 py-2.5">
       <span class="flex justify-end gap-2">
-        <button type="button" class="btn" :aria-label="`Turn ${row.state === 'live' ? 'off' : 'on'} ${row.name}`" @click="emit('flip')">
+        <button
+          type="button"
+          class="btn"
+          :aria-label="`Turn ${row.state === 'live' ? 'off' : 'on'} ${row.name}`"
+          @click="emit('flip')"
+        >
           {{ row.state === 'live' ? 'Turn off' : 'Turn on' }}
         </button>
-        <RowMenu :row="row" :rehearsal="rehearsal" @rename="startNaming" @copy="emit('copy')" @remove="emit('remove')" />
+        <RowMenu
+          :row="row"
+          :rehearsal="rehearsal"
+          @rename="startNaming"
+          @copy="emit('copy')"
+          @remove="emit('remove')"
+        />
       </span>
     </td>
   </tr>

@@ -25,7 +25,13 @@ const others = computed(() => {
 const { copy, copied, text: copiedText } = useClipboard({ legacy: true })
 const links = computed(() => {
   const { slug, sites: placed, state } = props.draft
-  const outside = placed[0] && state === 'live' ? [['From outside, on a page of the site', `${location.origin}/l/${placed[0].slug}/${slug}`], ['From outside, its own page', `${location.origin}/t/${placed[0].slug}/${slug}`]] : [] // prettier-ignore
+  const outside =
+    placed[0] && state === 'live'
+      ? [
+          ['From outside, on a page of the site', `${location.origin}/l/${placed[0].slug}/${slug}`],
+          ['From outside, its own page', `${location.origin}/t/${placed[0].slug}/${slug}`],
+        ]
+      : []
   const home = sites.value?.find((one) => one.id === placed[0]?.id)?.seen?.url
   const page = home ? new URL(props.draft.example_page, home).href : ''
   return [
@@ -81,7 +87,9 @@ const links = computed(() => {
       />
       <button type="button" class="btn" :disabled="!other" @click="emit('copy', other)">Make it</button>
     </div>
-    <p class="text-sm text-ink-2">It comes to those who read that language, and this one to all others, once it is on.</p>
+    <p class="text-sm text-ink-2">
+      It comes to those who read that language, and this one to all others, once it is on.
+    </p>
     <fieldset v-if="sites && sites.length > 0" data-place="sites" class="grid gap-1">
       <legend class="text-sm text-ink-2">On these sites</legend>
       <TickBox
@@ -110,8 +118,20 @@ const links = computed(() => {
         <div v-if="draft.state === 'live' && draft.sites[0]">
           <dt class="text-ink-2">As a QR code</dt>
           <dd>
-            <a class="btn-link" :href="`/l/${draft.sites[0].slug}/${draft.slug}.svg`" target="_blank" rel="noopener">SVG</a>,
-            <a class="btn-link" :href="`/l/${draft.sites[0].slug}/${draft.slug}.png`" target="_blank" rel="noopener">PNG</a>
+            <a
+              class="btn-link"
+              :href="`/l/${draft.sites[0].slug}/${draft.slug}.svg`"
+              target="_blank"
+              rel="noopener"
+              >SVG</a
+            >,
+            <a
+              class="btn-link"
+              :href="`/l/${draft.sites[0].slug}/${draft.slug}.png`"
+              target="_blank"
+              rel="noopener"
+              >PNG</a
+            >
           </dd>
         </div>
         <p v-else>From outside it can be reached while it is on.</p>

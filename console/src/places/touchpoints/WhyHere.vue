@@ -35,7 +35,11 @@ function beside(path: string): string {
 </script>
 
 <template>
-  <section class="sheet sticky bottom-0 z-10 mt-3 max-h-[60vh] overflow-auto p-4 shadow-lg" aria-label="Why" aria-live="polite">
+  <section
+    class="sheet sticky bottom-0 z-10 mt-3 max-h-[60vh] overflow-auto p-4 shadow-lg"
+    aria-label="Why"
+    aria-live="polite"
+  >
     <div class="mb-2 flex flex-wrap items-center gap-3">
       <h2 class="mr-auto">{{ row.name }} on {{ map.columns[at]?.label }}</h2>
       <RouterLink :to="rehearsal" class="btn">Rehearse from here</RouterLink>
@@ -45,7 +49,8 @@ function beside(path: string): string {
     <p v-else-if="!why" class="text-ink-2" role="status">Looking …</p>
     <details v-for="page in why" :key="page.path" :open="why?.length === 1" class="mb-1">
       <summary>
-        <strong>{{ page.path }}</strong> — {{ page.shows ? 'it may show' : page.reasons.find((one) => !one.passed)?.words }}
+        <strong>{{ page.path }}</strong> —
+        {{ page.shows ? 'it may show' : page.reasons.find((one) => !one.passed)?.words }}
       </summary>
       <ReasonList class="mt-1" :reasons="page.reasons" />
       <p class="mt-1 mb-2 text-ink-2">{{ beside(page.path) }}</p>

@@ -79,7 +79,12 @@ export function useEditing(id: number) {
     try {
       if (onTop) basis = (await readDraft(id)).number
       while (steps[0]) {
-        const fresh = await saveDraft(id, JSON.parse(steps[0].text) as TouchpointDocument, basis, steps[0].run)
+        const fresh = await saveDraft(
+          id,
+          JSON.parse(steps[0].text) as TouchpointDocument,
+          basis,
+          steps[0].run,
+        )
         steps.shift()
         basis = fresh.number
         // What was typed meanwhile stays; it is kept next.
@@ -137,6 +142,8 @@ export function useEditing(id: number) {
   onBeforeUnmount(() => void save())
   void read()
 
-  const status = computed(() => (error.value ? 'not saved' : saving.value || dirty.value ? 'saving …' : 'saved'))
+  const status = computed(() =>
+    error.value ? 'not saved' : saving.value || dirty.value ? 'saving …' : 'saved',
+  )
   return { draft, document, error, clash, status, edit, save, read, back, go, call, turned, take }
 }

@@ -10,12 +10,18 @@ const THANKS = [part('p', { kind: 'headline', text: 'Thank you' }), part('p', { 
 
 function document(...steps: [string, Part[]][]): TouchpointDocument {
   const after = { confirm: { next: null } }
-  return { steps: steps.map(([id, parts]) => ({ id, name: id, parts })), after } as unknown as TouchpointDocument
+  return {
+    steps: steps.map(([id, parts]) => ({ id, name: id, parts })),
+    after,
+  } as unknown as TouchpointDocument
 }
 
 describe('a part of its own', () => {
   it('has an id and a name that nothing else has, in any step', () => {
-    const before = document(['ask', [part('p1', { kind: 'field', name: 'email' })]], ['thanks', [part('p2', { kind: 'line' })]])
+    const before = document(
+      ['ask', [part('p1', { kind: 'field', name: 'email' })]],
+      ['thanks', [part('p2', { kind: 'line' })]],
+    )
     const fresh = freshPart(before, part('p', { kind: 'field', input: 'email', name: 'email' }))
     expect([fresh.id, 'name' in fresh && fresh.name]).toEqual(['p3', 'email1'])
   })
@@ -27,7 +33,9 @@ describe('a part of its own', () => {
     expect(pattern.options[0]?.label).toBe('A')
   })
 
-  const PATTERNS = Object.values(offered).flatMap((group) => Object.entries(group as unknown as Record<string, Part>))
+  const PATTERNS = Object.values(offered).flatMap((group) =>
+    Object.entries(group as unknown as Record<string, Part>),
+  )
 
   it.each(PATTERNS)('%s can be added twice', (_, pattern) => {
     const before = document(['ask', []])
@@ -66,7 +74,10 @@ describe('a step', () => {
   })
 
   it('at the end takes the rows of a score that led to it along', () => {
-    const before = document(['ask', [part('p1', { kind: 'score', name: 's', bands: [{ least: 0, most: 6, next: 'end' }] })]], ['end', []])
+    const before = document(
+      ['ask', [part('p1', { kind: 'score', name: 's', bands: [{ least: 0, most: 6, next: 'end' }] })]],
+      ['end', []],
+    )
     dropStep(before, 'end')
     const score = before.steps[0]?.parts[0]
     expect(score?.kind === 'score' && score.bands).toEqual([])

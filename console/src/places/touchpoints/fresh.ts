@@ -20,11 +20,18 @@ export function freshPart(document: TouchpointDocument, pattern: Part): Part {
   const every = parts(document)
   const made = JSON.parse(JSON.stringify(pattern)) as Part
   made.id = free('p', new Set(every.map((one) => one.id)))
-  if ('name' in made) made.name = free(made.name.replace(/\d+$/, ''), new Set(every.flatMap((one) => ('name' in one ? [one.name] : []))))
+  if ('name' in made)
+    made.name = free(
+      made.name.replace(/\d+$/, ''),
+      new Set(every.flatMap((one) => ('name' in one ? [one.name] : []))),
+    )
   return made
 }
 
-export function freshStep(document: TouchpointDocument, following: Addable['following']): TouchpointDocument['steps'][number] {
+export function freshStep(
+  document: TouchpointDocument,
+  following: Addable['following'],
+): TouchpointDocument['steps'][number] {
   const id = free('step', new Set(document.steps.map((one) => one.id)))
   const made = { id, name: `Step ${document.steps.length + 1}`, parts: [] as Part[] }
   made.parts = following.map((one) => freshPart(document, one))
@@ -35,7 +42,11 @@ export function freshStep(document: TouchpointDocument, following: Addable['foll
 export function thanksOf(document: TouchpointDocument, thanks: Addable['thanks']): string {
   const last = document.steps[document.steps.length - 1]
   if (last && document.steps.length > 1) return last.id
-  const made = { id: free('thanks', new Set(document.steps.map((one) => one.id))), name: 'Thanks', parts: [] as Part[] }
+  const made = {
+    id: free('thanks', new Set(document.steps.map((one) => one.id))),
+    name: 'Thanks',
+    parts: [] as Part[],
+  }
   document.steps.push(made)
   for (const one of thanks) made.parts.push(freshPart(document, one))
   return made.id
@@ -52,7 +63,9 @@ export function dropStep(document: TouchpointDocument, id: string): void {
   for (const part of parts(document)) {
     if (part.kind === 'button') part.does.next = mend(part.does.next)
     if (part.kind === 'links') for (const item of part.items) item.does.next = mend(item.does.next)
-    if (part.kind === 'field' || part.kind === 'question') for (const option of part.options) option.next = mend(option.next)
-    if (part.kind === 'score') part.bands = part.bands.flatMap((one) => (one.next !== id ? [one] : to ? [{ ...one, next: to }] : []))
+    if (part.kind === 'field' || part.kind === 'question')
+      for (const option of part.options) option.next = mend(option.next)
+    if (part.kind === 'score')
+      part.bands = part.bands.flatMap((one) => (one.next !== id ? [one] : to ? [{ ...one, next: to }] : []))
   }
 }

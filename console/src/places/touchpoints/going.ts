@@ -36,8 +36,11 @@ export function useGoing({ edited, side, step, selected, open, save }: Editor) {
   /** To the switch, the show sentence, a box beside the stage, or a part on the step that it stands in. */
   function goTo(place: string) {
     if (place === 'switch') return void save().then(() => (open.value = 'live'))
-    if (place === 'show') return document.querySelector<HTMLElement>('[aria-label="Show sentence"] button')?.focus()
-    const here = edited.value?.steps.some((one) => one.id === place || one.parts.some((part) => part.id === place))
+    if (place === 'show')
+      return document.querySelector<HTMLElement>('[aria-label="Show sentence"] button')?.focus()
+    const here = edited.value?.steps.some(
+      (one) => one.id === place || one.parts.some((part) => part.id === place),
+    )
     const elsewhere = here ? undefined : ELSEWHERE[place]
     if (elsewhere) return void save().then(() => router.push(elsewhere))
     const box = document.querySelector<HTMLElement>(`[data-place="${place}"]`)

@@ -27,11 +27,22 @@ export const COLOURS: Record<Role, string> = {
 export type LookHandle = ReturnType<typeof useLook>
 
 /** The values of a look as one screen sees them, and how to change them there. */
-export function useLook(document: Ref<TouchpointDocument>, worked: Ref<FullLook>, screen: Ref<Screen>, change: (...what: Change) => void) {
-  const own = computed<LookValues>(() => (screen.value === 'phone' ? document.value.look.phone : document.value.look))
+export function useLook(
+  document: Ref<TouchpointDocument>,
+  worked: Ref<FullLook>,
+  screen: Ref<Screen>,
+  change: (...what: Change) => void,
+) {
+  const own = computed<LookValues>(() =>
+    screen.value === 'phone' ? document.value.look.phone : document.value.look,
+  )
   const shown = computed<FullValues>(() => (screen.value === 'phone' ? worked.value.phone : worked.value))
   const from = computed(() =>
-    screen.value === 'phone' ? 'what the desktop has' : document.value.look.house ? 'the house style' : 'the usual',
+    screen.value === 'phone'
+      ? 'what the desktop has'
+      : document.value.look.house
+        ? 'the house style'
+        : 'the usual',
   )
   const of = (look: Look): LookValues => (screen.value === 'phone' ? look.phone : look)
 
@@ -43,7 +54,8 @@ export function useLook(document: Ref<TouchpointDocument>, worked: Ref<FullLook>
     change(`look.${screen.value}.${name}`, (edited) => (of(edited.look)[name] = to))
   }
   const back = (name: Name): void => set(name, null)
-  const colour = (role: Role): string => own.value.colours[role] ?? document.value.look.colours[role] ?? shown.value.colours[role]
+  const colour = (role: Role): string =>
+    own.value.colours[role] ?? document.value.look.colours[role] ?? shown.value.colours[role]
   const colourDeparts = (role: Role): boolean => own.value.colours[role] !== null
   function setColour(role: Role, to: string | null): void {
     change(`colour.${screen.value}.${role}`, (edited) => (of(edited.look).colours[role] = to))

@@ -7,7 +7,12 @@ import { seenOf } from './seen'
 import type { TouchpointDocument } from '@/api/document'
 import { glimpse, nameOf } from './words'
 
-const VALUES = { place: 'middle', width: 480, corners: 4, colours: { card: '#ffffff', text: '#111111', button: '#222222' } }
+const VALUES = {
+  place: 'middle',
+  width: 480,
+  corners: 4,
+  colours: { card: '#ffffff', text: '#111111', button: '#222222' },
+}
 const WORKED = { ...VALUES, phone: { ...VALUES, place: 'bottom' }, css: '' } as unknown as FullLook
 const SPEECH = { lang: 'en', locale: 'en-GB', dir: 'ltr' as const, words: WORDS }
 const OPEN = { place: null, width: null, corners: null, colours: { card: null, text: null, button: null } }
@@ -22,12 +27,20 @@ function document(look: object = {}, phone: object = {}): TouchpointDocument {
 it('lays what was just changed over what the server worked out', () => {
   const seen = seenOf(document({ width: 600, colours: { ...OPEN.colours, card: '#abcdef' } }), WORKED, SPEECH)
   expect([seen.look.width, seen.look.phone.width, seen.look.corners]).toEqual([600, 600, 4])
-  expect([seen.look.colours.card, seen.look.phone.colours.card, seen.look.colours.text]).toEqual(['#abcdef', '#abcdef', '#111111'])
+  expect([seen.look.colours.card, seen.look.phone.colours.card, seen.look.colours.text]).toEqual([
+    '#abcdef',
+    '#abcdef',
+    '#111111',
+  ])
   expect(seen.look.phone.place).toBe('bottom')
 })
 
 it('lets the phone differ', () => {
-  const seen = seenOf(document({ width: 600 }, { width: 300, colours: { ...OPEN.colours, button: '#000000' } }), WORKED, SPEECH)
+  const seen = seenOf(
+    document({ width: 600 }, { width: 300, colours: { ...OPEN.colours, button: '#000000' } }),
+    WORKED,
+    SPEECH,
+  )
   expect([seen.look.width, seen.look.phone.width]).toEqual([600, 300])
   expect([seen.look.colours.button, seen.look.phone.colours.button]).toEqual(['#222222', '#000000'])
 })
@@ -57,7 +70,11 @@ it('says where a value departs and takes it back', () => {
   look.set('width', 300)
   look.setColour('card', '#010203')
   expect(edited.value.look.phone).toMatchObject({ width: 300, colours: { card: '#010203' } })
-  expect([look.colour('card'), look.colourDeparts('card'), look.colour('text')]).toEqual(['#010203', true, '#111111'])
+  expect([look.colour('card'), look.colourDeparts('card'), look.colour('text')]).toEqual([
+    '#010203',
+    true,
+    '#111111',
+  ])
   expect(look.from.value).toBe('what the desktop has')
 })
 
@@ -71,5 +88,8 @@ it.each([
   [{ kind: 'picture', description: 'A boat' }, 'Picture', 'A boat'],
   [{ kind: 'line' }, 'Line', ''],
 ])('calls %j by its name', (part, name, words) => {
-  expect([nameOf({ ...base, ...part } as never), glimpse({ ...base, ...part } as never)]).toEqual([name, words])
+  expect([nameOf({ ...base, ...part } as never), glimpse({ ...base, ...part } as never)]).toEqual([
+    name,
+    words,
+  ])
 })

@@ -9,10 +9,13 @@ export const LOGO: InjectionKey<ComputedRef<string | null>> = Symbol('logo')
 
 function given(values: LookValues): Record<string, unknown> {
   return Object.fromEntries(
-    Object.entries(values).filter(([name, value]) => value !== null && !['colours', 'phone', 'house', 'css'].includes(name)),
+    Object.entries(values).filter(
+      ([name, value]) => value !== null && !['colours', 'phone', 'house', 'css'].includes(name),
+    ),
   )
 }
-const colours = (values: LookValues) => Object.fromEntries(Object.entries(values.colours).filter((one) => one[1] !== null))
+const colours = (values: LookValues) =>
+  Object.fromEntries(Object.entries(values.colours).filter((one) => one[1] !== null))
 
 /**
  * The draft as it is drawn while it is being edited: the look that the server last worked out, with what has
@@ -26,7 +29,8 @@ export function seenOf(
 ): SeenDocument {
   const { look } = document
   const same = (name: string) =>
-    JSON.stringify(worked.phone[name as keyof FullLook['phone']]) === JSON.stringify(worked[name as keyof FullLook])
+    JSON.stringify(worked.phone[name as keyof FullLook['phone']]) ===
+    JSON.stringify(worked[name as keyof FullLook])
   // A phone follows the desktop, but where its stance wants something else there.
   const followed = Object.fromEntries(Object.entries(given(look)).filter(([name]) => same(name)))
   const desktop = { ...worked, ...given(look), colours: { ...worked.colours, ...colours(look) } }
@@ -44,4 +48,5 @@ export function seenOf(
   return { ...plain, look: seen, speech, then: { page: '', trap: false, work: false } }
 }
 
-const toPlain = (document: TouchpointDocument): TouchpointDocument => JSON.parse(JSON.stringify(document)) as TouchpointDocument
+const toPlain = (document: TouchpointDocument): TouchpointDocument =>
+  JSON.parse(JSON.stringify(document)) as TouchpointDocument

@@ -43,10 +43,14 @@ export function makeEditable(drawing: Drawing, heard: Heard): void {
       heard.select(id)
     })
     const own = part.dataset.words ? [part] : []
-    for (const link of part.querySelectorAll('a,button')) link.addEventListener('click', (event) => event.preventDefault())
-    for (const place of [...own, ...part.querySelectorAll<HTMLElement>('[data-words]')]) editPlace(place, id, heard)
+    for (const link of part.querySelectorAll('a,button'))
+      link.addEventListener('click', (event) => event.preventDefault())
+    for (const place of [...own, ...part.querySelectorAll<HTMLElement>('[data-words]')])
+      editPlace(place, id, heard)
   }
-  for (const control of drawing.root.querySelectorAll<HTMLElement>('input,textarea,select,.cross,.face,video,summary'))
+  for (const control of drawing.root.querySelectorAll<HTMLElement>(
+    'input,textarea,select,.cross,.face,video,summary',
+  ))
     control.tabIndex = -1
 }
 
@@ -79,10 +83,14 @@ function editPlace(place: HTMLElement, id: string, heard: Heard): void {
     event.stopPropagation()
   })
   place.addEventListener('keyup', (event) => event.stopPropagation())
-  place.addEventListener('input', () => heard.edit(id, words, rich ? place.innerHTML : linesOf(place).replace(/\n$/, '')))
+  place.addEventListener('input', () =>
+    heard.edit(id, words, rich ? place.innerHTML : linesOf(place).replace(/\n$/, '')),
+  )
 }
 
-/** The words of a place with its lines: a browser may put a new one into an element of its own, or a break. */
+/**
+ * The words of a place with its lines: a browser may put a new one into an element of its own, or a break.
+ */
 function linesOf(place: Node): string {
   let said = ''
   let block = false

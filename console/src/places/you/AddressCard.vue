@@ -34,7 +34,8 @@ const stay = (address: string) =>
     </p>
     <div v-if="coming" class="mt-3 flex flex-wrap items-center gap-3 rounded-md bg-petrol-wash px-3 py-2">
       <span class="min-w-0 flex-1"
-        ><strong>{{ coming }}</strong> takes its place once you have clicked the link in the mail that went there.</span
+        ><strong>{{ coming }}</strong> takes its place once you have clicked the link in the mail that went
+        there.</span
       >
       <button type="button" class="btn" @click="stay(coming)">Keep the old one</button>
     </div>
@@ -50,6 +51,12 @@ const stay = (address: string) =>
       />
       <button class="btn sm:mt-[1.55rem]" :disabled="busy || !email.trim()">Change it</button>
     </form>
-    <PasswordAgain v-if="waiting" :error="fields.password ?? error?.message" :busy="busy" @said="again" @cancel="never" />
+    <PasswordAgain
+      v-if="waiting"
+      :error="fields.password ?? error?.message"
+      :busy="busy"
+      @said="again"
+      @cancel="never"
+    />
   </article>
 </template>

@@ -9,7 +9,11 @@ const password = ref('')
 </script>
 
 <template>
-  <form class="mt-3 grid max-w-96 gap-3 border-t border-line-2 pt-3" novalidate @submit.prevent="emit('said', password)">
+  <form
+    class="mt-3 grid max-w-96 gap-3 border-t border-line-2 pt-3"
+    novalidate
+    @submit.prevent="emit('said', password)"
+  >
     <TextField
       v-model="password"
       label="Your password, once more"

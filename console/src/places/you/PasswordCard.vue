@@ -23,7 +23,13 @@ async function change() {
     <h2 id="password-title" class="mb-2">Your password</h2>
     <form class="grid max-w-96 gap-2" novalidate @submit.prevent="run(change)">
       <input type="hidden" autocomplete="username" :value="me?.email" />
-      <TextField v-model="now" label="The one you have" type="password" autocomplete="current-password" :error="fields.current_password" />
+      <TextField
+        v-model="now"
+        label="The one you have"
+        type="password"
+        autocomplete="current-password"
+        :error="fields.current_password"
+      />
       <TextField
         v-model="next"
         label="The new one"
@@ -32,7 +38,9 @@ async function change() {
         hint="10 characters at least; a few words that nobody would guess are good."
         :error="fields.new_password"
       />
-      <p v-if="error && !Object.keys(fields).length" class="font-semibold text-rust" role="alert">{{ error.message }}</p>
+      <p v-if="error && !Object.keys(fields).length" class="font-semibold text-rust" role="alert">
+        {{ error.message }}
+      </p>
       <p><button class="btn" :disabled="busy || !now || !next">Change it</button></p>
     </form>
   </article>

@@ -13,7 +13,9 @@ const { data: sessions, refetch } = useQuery({ queryKey: ['sessions'], queryFn: 
 const { error, fields, busy, waiting, guarded, again, never } = useGuarded()
 const { now, zone } = useClock()
 const shown = computed(() =>
-  [...(sessions.value ?? [])].sort((a, b) => Number(b.is_current) - Number(a.is_current) || b.created_at - a.created_at),
+  [...(sessions.value ?? [])].sort(
+    (a, b) => Number(b.is_current) - Number(a.is_current) || b.created_at - a.created_at,
+  ),
 )
 const others = computed(() => shown.value.filter((one) => !one.is_current).map((one) => one.id))
 const end = (ids: number[]) =>
@@ -32,10 +34,16 @@ const everywhere = () =>
   <article id="sessions" class="sheet p-5" aria-labelledby="sessions-title">
     <h2 id="sessions-title" class="mb-2">Where you are signed in</h2>
     <ul>
-      <li v-for="one in shown" :key="one.id" class="flex flex-wrap items-center gap-3 border-t border-line-2 py-2.5">
+      <li
+        v-for="one in shown"
+        :key="one.id"
+        class="flex flex-wrap items-center gap-3 border-t border-line-2 py-2.5"
+      >
         <span class="min-w-0 flex-1">
           <strong>{{ browserOf(one.user_agent) }}</strong>
-          <span class="block text-sm text-ink-2">since {{ saidTime(new Date(one.created_at * 1000), now, zone) }}, from {{ one.ip }}</span>
+          <span class="block text-sm text-ink-2"
+            >since {{ saidTime(new Date(one.created_at * 1000), now, zone) }}, from {{ one.ip }}</span
+          >
         </span>
         <span v-if="one.is_current" class="text-moss">this browser</span>
         <button
@@ -51,10 +59,18 @@ const everywhere = () =>
       </li>
     </ul>
     <p class="mt-3 flex flex-wrap gap-2">
-      <button v-if="others.length" type="button" class="btn" :disabled="busy" @click="end(others)">Sign out everywhere else</button>
+      <button v-if="others.length" type="button" class="btn" :disabled="busy" @click="end(others)">
+        Sign out everywhere else
+      </button>
       <button type="button" class="btn" :disabled="busy" @click="everywhere">Sign out everywhere</button>
     </p>
-    <PasswordAgain v-if="waiting" :error="fields.password ?? error?.message" :busy="busy" @said="again" @cancel="never" />
+    <PasswordAgain
+      v-if="waiting"
+      :error="fields.password ?? error?.message"
+      :busy="busy"
+      @said="again"
+      @cancel="never"
+    />
     <p v-else-if="error" class="mt-2 font-semibold text-rust" role="alert">{{ error.message }}</p>
   </article>
 </template>

@@ -37,26 +37,36 @@ async function sound(event: Event) {
 <template>
   <article v-if="told" id="told" class="sheet p-5" aria-labelledby="told-title">
     <h2 id="told-title" class="mb-1">What you are told</h2>
-    <p class="mb-3 text-ink-2">Of what is yours, and what is everybody’s, each once; about what is due only while you are open.</p>
+    <p class="mb-3 text-ink-2">
+      Of what is yours, and what is everybody’s, each once; about what is due only while you are open.
+    </p>
     <div class="grid gap-2.5">
       <p class="flex flex-wrap items-center gap-2">
         <label for="told-before">By mail, before something is due</label>
-        <select id="told-before" class="input w-auto!" :value="told.before_minutes ?? ''" @change="put({ before_minutes: number($event) })">
+        <select
+          id="told-before"
+          class="input w-auto!"
+          :value="told.before_minutes ?? ''"
+          @change="put({ before_minutes: number($event) })"
+        >
           <option value="">not</option>
           <option v-for="one in [...new Set([...BEFORE, told.before_minutes ?? 15])]" :key="one" :value="one">
-            {{ one < 60 ? `${one} minutes` : `${one / 60} ${one === 60 ? 'hour' : 'hours'}` }} of open time before
+            {{ one < 60 ? `${one} minutes` : `${one / 60} ${one === 60 ? 'hour' : 'hours'}` }} of open time
+            before
           </option>
         </select>
       </p>
       <label class="flex items-center gap-2"
-        ><input type="checkbox" :checked="told.when_late" @change="put({ when_late: on($event) })" /> By mail, when something is late</label
+        ><input type="checkbox" :checked="told.when_late" @change="put({ when_late: on($event) })" /> By mail,
+        when something is late</label
       >
       <label class="flex items-center gap-2"
-        ><input type="checkbox" :checked="told.morning" @change="put({ morning: on($event) })" /> By mail at opening: the day’s list</label
+        ><input type="checkbox" :checked="told.morning" @change="put({ morning: on($event) })" /> By mail at
+        opening: the day’s list</label
       >
       <label class="flex items-center gap-2"
-        ><input type="checkbox" :checked="told.touchpoints" @change="put({ touchpoints: on($event) })" /> By mail, at any hour, what comes
-        through touchpoints that are to tell you</label
+        ><input type="checkbox" :checked="told.touchpoints" @change="put({ touchpoints: on($event) })" /> By
+        mail, at any hour, what comes through touchpoints that are to tell you</label
       >
       <p class="flex flex-wrap items-center gap-2">
         <label for="told-untouched">On the day line, what nobody has touched for</label>
@@ -73,13 +83,18 @@ async function sound(event: Event) {
         </select>
       </p>
       <label class="flex items-center gap-2"
-        ><input type="checkbox" :checked="told.notify" :disabled="!can" @change="notify" /> In this browser, when something comes in</label
+        ><input type="checkbox" :checked="told.notify" :disabled="!can" @change="notify" /> In this browser,
+        when something comes in</label
       >
       <p v-if="blocked" class="text-sm text-rust">
         This browser does not let Intavo tell you anything; allow it in the browser’s settings of this page.
       </p>
-      <label class="flex items-center gap-2"><input type="checkbox" :checked="told.sound" @change="sound" /> With a sound</label>
+      <label class="flex items-center gap-2"
+        ><input type="checkbox" :checked="told.sound" @change="sound" /> With a sound</label
+      >
     </div>
-    <p v-if="error" class="mt-2 font-semibold text-rust" role="alert">{{ Object.values(fields)[0] ?? error.message }}</p>
+    <p v-if="error" class="mt-2 font-semibold text-rust" role="alert">
+      {{ Object.values(fields)[0] ?? error.message }}
+    </p>
   </article>
 </template>

@@ -6,7 +6,10 @@ import SessionsCard from './SessionsCard.vue'
 import ToldCard from './ToldCard.vue'
 import StepsCard from './StepsCard.vue'
 
-/** What is one's own, in whichever business: name, what one is told, address, password, a second step, and where one is signed in. */
+/**
+ * What is one's own, in whichever business: name, what one is told, address, password, a second step, and
+ * where one is signed in.
+ */
 </script>
 
 <template>

@@ -67,8 +67,8 @@ def offered() -> dict[str, dict[str, dict[str, Any]]]:
 
 
 __all__ = [
-    "CLICK_VALUES", "EVERY_VALUE", "KINDS", "Action", "Asked", "Band", "Button", "Channels", "Code", "Consent",
-    "Countdown", "Does", "FieldPart", "Headline", "HoursPart", "Line", "LinkItem", "Links", "Markup", "Offered",
-    "Option", "Part", "Part_", "Picture", "Price", "Question", "Questions", "ReplyPart", "Score", "Share", "Space",
-    "Talk", "Text", "TextOn", "Video", "offered", "values_of",
+    "CLICK_VALUES", "EVERY_VALUE", "KINDS", "Action", "Asked", "Band", "Button", "Channels", "Code",
+    "Consent", "Countdown", "Does", "FieldPart", "Headline", "HoursPart", "Line", "LinkItem", "Links",
+    "Markup", "Offered", "Option", "Part", "Part_", "Picture", "Price", "Question", "Questions", "ReplyPart",
+    "Score", "Share", "Space", "Talk", "Text", "TextOn", "Video", "offered", "values_of",
 ]  # fmt: skip

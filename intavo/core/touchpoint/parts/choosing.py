@@ -105,7 +105,9 @@ class Score(Asked):
     def chosen(self, given: str) -> str | None:
         """The step of the band that a score lies in."""
         score = whole_number(given)
-        return next((one.next for one in self.bands if score is not None and one.least <= score <= one.most), None)
+        return next(
+            (one.next for one in self.bands if score is not None and one.least <= score <= one.most), None
+        )
 
     def checked(self, given: str, region: str) -> str:
         return one_of(given, [str(score) for score in range(self.least, self.most + 1)]) if given else ""

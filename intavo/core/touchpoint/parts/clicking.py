@@ -67,7 +67,9 @@ class Links(Part_):
     TALL: ClassVar = True
     VALUES: ClassVar = {"items": "links", "columns": "columns"}
     OFFERED: ClassVar = (
-        Offered("To click", "Links", {"kind": "links", "items": [{"label": "A page", "does": {"action": "page"}}]}),
+        Offered(
+            "To click", "Links", {"kind": "links", "items": [{"label": "A page", "does": {"action": "page"}}]}
+        ),
     )
 
     kind: Literal["links"]

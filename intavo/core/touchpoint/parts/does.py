@@ -7,7 +7,9 @@ from pydantic import Field, field_validator
 from ...addresses import refuse_scripts
 from ..base import AssetId, Id, Model
 
-Action = Literal["send", "step", "back", "page", "mail", "phone", "file", "touchpoint", "spot", "close", "channel"]
+Action = Literal[
+    "send", "step", "back", "page", "mail", "phone", "file", "touchpoint", "spot", "close", "channel"
+]
 # What the loader does without its second file.
 LIGHT_ACTIONS = frozenset({"send", "close", "page", "mail", "phone", "file", "touchpoint"})
 
@@ -39,6 +41,6 @@ class Does(Model):
 
 CLICK_VALUES = {
     "action": "what a click does", "next": "the step that comes next", "address": "where it leads",
-    "asset": "which file", "touchpoint": "which touchpoint", "spot": "where on the page", "channel": "which channel",
-    "tab": "which tab", "goal": "reaches the goal",
+    "asset": "which file", "touchpoint": "which touchpoint", "spot": "where on the page",
+    "channel": "which channel", "tab": "which tab", "goal": "reaches the goal",
 }  # fmt: skip

@@ -16,7 +16,9 @@ from ..finding import Known
 from ..look import FullValues
 from .part import Asked, Lacks, Offered, Part_, TextOn, one_of
 
-Input = Literal["email", "name", "text", "phone", "long", "choice", "several", "number", "date", "slot", "hidden"]
+Input = Literal[
+    "email", "name", "text", "phone", "long", "choice", "several", "number", "date", "slot", "hidden"
+]
 LIGHT_INPUTS = frozenset({"email", "name", "text", "phone", "long", "number", "date", "hidden"})
 _LONGEST = {"email": 254, "phone": 60, "long": 5000}
 _ELSE_LONGEST = 300
@@ -32,7 +34,9 @@ class Option(Model):
 
 
 def _field(shown: str, input_: str, name: str, label: str, **more: Any) -> Offered:
-    return Offered("To fill in", shown, {"kind": "field", "input": input_, "name": name, "label": label, **more})
+    return Offered(
+        "To fill in", shown, {"kind": "field", "input": input_, "name": name, "label": label, **more}
+    )
 
 
 class FieldPart(Asked):
@@ -43,9 +47,9 @@ class FieldPart(Asked):
 
     CALLED: ClassVar = "Field"
     VALUES: ClassVar = {
-        "input": "kind", "name": "name in answers", "hint": "hint in the field", "required": "must be filled in",
-        "options": "choices", "least": "least", "most": "most", "value": "value", "minutes": "how long",
-        "notice": "notice", "capacity": "how many at once",
+        "input": "kind", "name": "name in answers", "hint": "hint in the field",
+        "required": "must be filled in", "options": "choices", "least": "least", "most": "most",
+        "value": "value", "minutes": "how long", "notice": "notice", "capacity": "how many at once",
     }  # fmt: skip
     OFFERED: ClassVar = (
         _field("Email field", "email", "email", "Your email", required=True),

@@ -11,7 +11,8 @@ from ..finding import Known
 from .part import Lacks, Offered, Part_
 
 _LOGO: dict[str, Any] = {
-    "kind": "picture", "asset": HOUSE_LOGO, "description": "Our logo", "focus_x": 0, "height": 48, "whole": True,
+    "kind": "picture", "asset": HOUSE_LOGO, "description": "Our logo", "focus_x": 0, "height": 48,
+    "whole": True,
 }  # fmt: skip
 
 
@@ -49,9 +50,10 @@ class Picture(_Media):
 
     CALLED: ClassVar = "Picture"
     VALUES: ClassVar = {
-        "asset": "what is shown", "description": "description", "place": "where it stands", "focus_x": "focus across",
-        "focus_y": "focus down", "bright": "brightness", "wash": "shaded", "wash_colour": "shaded with",
-        "height": "height", "whole": "shown whole", "follows": "a click on it does what the button does",
+        "asset": "what is shown", "description": "description", "place": "where it stands",
+        "focus_x": "focus across", "focus_y": "focus down", "bright": "brightness", "wash": "shaded",
+        "wash_colour": "shaded with", "height": "height", "whole": "shown whole",
+        "follows": "a click on it does what the button does",
     }  # fmt: skip
     OFFERED: ClassVar = (
         Offered("Words and pictures", "Picture", {"kind": "picture"}),

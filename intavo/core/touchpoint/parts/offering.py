@@ -21,8 +21,8 @@ class Price(Part_):
     CALLED: ClassVar = "Price"
     ON_CARD: ClassVar = "Price"
     VALUES: ClassVar = {
-        "now": "now", "old": "before", "currency": "currency", "unit": "for what", "show_saving": "says what is saved",
-        "align": "where in the line",
+        "now": "now", "old": "before", "currency": "currency", "unit": "for what",
+        "show_saving": "says what is saved", "align": "where in the line",
     }  # fmt: skip
     OFFERED: ClassVar = (Offered("To show", "Price", {"kind": "price", "now": "20", "old": "25"}),)
 
@@ -55,7 +55,8 @@ class Code(Part_):
 
 
 class Countdown(Part_):
-    """Time left: to a moment, or so many minutes for each visitor, begun again so many after its end (0: at once).
+    """Time left: to a moment, or so many minutes for each visitor, begun again so many after its end (0: at
+    once).
 
     `at_end`: the words stand there, the part goes, or the whole touchpoint is closed.
     """
@@ -64,10 +65,12 @@ class Countdown(Part_):
     ON_CARD: ClassVar = "Countdown"
     TELLS: ClassVar = True
     VALUES: ClassVar = {
-        "to": "ends", "minutes": "how long", "again_after": "again, after its end", "at_end": "when it has ended",
-        "ended": "words when it has ended", "align": "where in the line",
+        "to": "ends", "minutes": "how long", "again_after": "again, after its end",
+        "at_end": "when it has ended", "ended": "words when it has ended", "align": "where in the line",
     }  # fmt: skip
-    OFFERED: ClassVar = (Offered("To show", "Countdown", {"kind": "countdown", "minutes": 1440, "label": "Still"}),)
+    OFFERED: ClassVar = (
+        Offered("To show", "Countdown", {"kind": "countdown", "minutes": 1440, "label": "Still"}),
+    )
 
     kind: Literal["countdown"]
     to: Moment | None = None

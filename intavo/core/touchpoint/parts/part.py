@@ -42,11 +42,13 @@ class TextOn:
 
 
 class Part_(Model):  # noqa: N801  # "Part" is the union of all kinds
-    """Consecutive parts with the same `row` stand side by side, each with its `share` of the width in percent.
+    """Consecutive parts with the same `row` stand side by side, each with its `share` of the width in
+    percent.
 
-    A kind says `CALLED` (its name for the owner), `VALUES` (what its values are called where changes are listed),
-    `OFFERED` (how it is added), `ON_CARD` (its name as a text on the card, none where it has no such text), `TALL`
-    (it does not fit into a bar), `TELLS` (being seen is its whole point), and `LIGHT` (the loader draws it alone).
+    A kind says `CALLED` (its name for the owner), `VALUES` (what its values are called where changes are
+    listed), `OFFERED` (how it is added), `ON_CARD` (its name as a text on the card, none where it has no such
+    text), `TALL` (it does not fit into a bar), `TELLS` (being seen is its whole point), and `LIGHT` (the
+    loader draws it alone).
     """
 
     CALLED: ClassVar[str]
@@ -108,7 +110,9 @@ class Asked(Part_):
         raise NotImplementedError
 
     def checked(self, given: str, region: str) -> str:
-        """The value to keep, trimmed; empty where nothing was given. Raises ValueError with words for the visitor."""
+        """The value to keep, trimmed; empty where nothing was given. Raises ValueError with words for the
+        visitor.
+        """
         raise NotImplementedError
 
     def chosen(self, given: str) -> str | None:

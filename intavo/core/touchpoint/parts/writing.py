@@ -23,9 +23,12 @@ class Headline(Part_):
     CALLED: ClassVar = "Headline"
     LIGHT: ClassVar = True
     VALUES: ClassVar = {
-        "known": "words where the name is known", "size": "size", "colour": "own colour", "align": "where in the line",
+        "known": "words where the name is known", "size": "size", "colour": "own colour",
+        "align": "where in the line",
     }  # fmt: skip
-    OFFERED: ClassVar = (Offered("Words and pictures", "Headline", {"kind": "headline", "text": "A few large words"}),)
+    OFFERED: ClassVar = (
+        Offered("Words and pictures", "Headline", {"kind": "headline", "text": "A few large words"}),
+    )
 
     kind: Literal["headline"]
     text: str = Field("", max_length=300)
@@ -76,7 +79,8 @@ class Text(Part_):
 
 
 class Markup(Part_):
-    """Foreign markup, only ever in a sandboxed frame, which is as high as its content; `height` until that is known.
+    """Foreign markup, only ever in a sandboxed frame, which is as high as its content; `height` until that is
+    known.
 
     `windows`: a window that it opens is a real one, outside of the sandbox.
     """

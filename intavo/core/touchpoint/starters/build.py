@@ -66,7 +66,13 @@ def small(name: str, **more: Any) -> Data:
 
 def email(**more: Any) -> Data:
     """The email field."""
-    return {"kind": "field", "input": "email", "name": "email", "label": "Your email", "required": True} | more
+    return {
+        "kind": "field",
+        "input": "email",
+        "name": "email",
+        "label": "Your email",
+        "required": True,
+    } | more
 
 
 def first_name(**more: Any) -> Data:
@@ -123,7 +129,9 @@ def show(*alternatives: Data, days: int | None = 7, answered: bool = True, **sen
     """All rules: any of the moments, at most once in so many days, not after an answer."""
     return {
         "sentences": [{**moments(*alternatives), **sentence}],
-        "how_often": {"every": "page"} if days is None else {"every": "span", "span": {"n": days, "unit": "days"}},
+        "how_often": {"every": "page"}
+        if days is None
+        else {"every": "span", "span": {"n": days, "unit": "days"}},
         "until": {"answered": answered},
     }
 

@@ -1,4 +1,6 @@
-"""`manage.py work`: the process that runs jobs, in lanes, so that a slow host outside holds up nothing else."""
+"""`manage.py work`: the process that runs jobs, in lanes,
+so that a slow host outside holds up nothing else.
+"""
 
 import asyncio
 import signal
@@ -9,8 +11,8 @@ from procrastinate import App, PsycopgConnector
 from procrastinate.contrib.django import app
 from procrastinate.contrib.django.utils import connector_params
 
-# Which queues share a lane, and how many of their jobs run at a time. A mail server, a mailbox or a messaging service
-# that does not answer can take up its own lane alone.
+# Which queues share a lane, and how many of their jobs run at a time. A mail server, a mailbox or a messaging
+# service that does not answer can take up its own lane alone.
 LANES = {"mail": (("mail",), 4), "outside": (("gateway", "mailbox"), 4), "house": (("default", "builtin"), 2)}
 STOPS_WITHIN_SECONDS = 25
 
@@ -22,8 +24,11 @@ class Command(BaseCommand):
 
     def handle(self, *args: Any, **options: Any) -> None:
         """Run until SIGTERM or SIGINT; a lane that fails ends all, for whoever started this to begin anew."""
-        # Each lane listens on a connection of its own; the others are for taking jobs and for saying how they ended.
-        with app.replace_connector(PsycopgConnector(kwargs=connector_params(), max_size=len(LANES) + 5)) as working:
+        # Each lane listens on a connection of its own; the others are for taking jobs and for saying how they
+        # ended.
+        with app.replace_connector(
+            PsycopgConnector(kwargs=connector_params(), max_size=len(LANES) + 5)
+        ) as working:
             asyncio.run(run(working))
 
 

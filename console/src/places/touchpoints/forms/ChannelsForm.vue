@@ -16,23 +16,33 @@ const all = computed(() => props.part.channels === 'all')
 function toggle(id: string) {
   const every = day.value?.channels.map((one) => one.public_id) ?? []
   const had = all.value ? every : named.value
-  const kept = had.includes(id) ? had.filter((one) => one !== id) : every.filter((one) => had.includes(one) || one === id)
+  const kept = had.includes(id)
+    ? had.filter((one) => one !== id)
+    : every.filter((one) => had.includes(one) || one === id)
   emit('set', { channels: kept })
 }
 </script>
 
 <template>
-  <TickBox :value="all" @set="emit('set', { channels: $event ? 'all' : (day?.channels.map((one) => one.public_id) ?? []) })"
+  <TickBox
+    :value="all"
+    @set="emit('set', { channels: $event ? 'all' : (day?.channels.map((one) => one.public_id) ?? []) })"
     >all of them, new ones too</TickBox
   >
   <fieldset v-if="!all" class="grid gap-1">
     <legend class="text-sm text-ink-2">These</legend>
-    <TickBox v-for="one in day?.channels" :key="one.id" :value="named.includes(one.public_id)" @set="toggle(one.public_id)">{{
-      one.document.label
-    }}</TickBox>
+    <TickBox
+      v-for="one in day?.channels"
+      :key="one.id"
+      :value="named.includes(one.public_id)"
+      @set="toggle(one.public_id)"
+      >{{ one.document.label }}</TickBox
+    >
   </fieldset>
   <SelectBox label="How they stand" :value="part.as" :options="WAYS" @set="emit('set', { as: $event })" />
-  <TickBox :value="part.people" @set="emit('set', { people: $event })">those behind them can be chosen</TickBox>
+  <TickBox :value="part.people" @set="emit('set', { people: $event })"
+    >those behind them can be chosen</TickBox
+  >
   <RouterLink class="btn-link text-sm" to="/hours/channels">{{
     day && !day.channels.length ? 'There are none yet: make the first' : 'Your channels'
   }}</RouterLink>

@@ -15,12 +15,17 @@ const props = defineProps<{ does: Does; document: TouchpointDocument; without?: 
 const emit = defineEmits<{ set: [does: Does] }>()
 const { data: others } = useTouchpoints()
 const choosing = ref(false)
-const actions = computed(() => Object.fromEntries(Object.entries(ACTIONS).filter(([key]) => !props.without?.includes(key))))
+const actions = computed(() =>
+  Object.fromEntries(Object.entries(ACTIONS).filter(([key]) => !props.without?.includes(key))),
+)
 const steps = computed(() => ({
   ...(props.does.next === null ? { '': 'choose one' } : {}),
   ...Object.fromEntries(props.document.steps.map((one) => [one.id, one.name || one.id])),
 }))
-const touchpoints = computed(() => ({ '': 'choose one', ...Object.fromEntries((others.value ?? []).map((one) => [one.slug, one.name])) }))
+const touchpoints = computed(() => ({
+  '': 'choose one',
+  ...Object.fromEntries((others.value ?? []).map((one) => [one.slug, one.name])),
+}))
 const { data: day } = useChannels()
 const channels = computed(() => ({
   '': 'choose one',
@@ -32,7 +37,13 @@ const ADDRESS: Record<string, [string, string]> = {
   phone: ['Number', 'as you would write it'],
 }
 /** A mail address or a number that stands where a page was meant is what it is. */
-const MEANS: Record<string, Does['action']> = { mail: 'mail', phone: 'phone', page: 'page', 'site page': 'page', place: 'page' }
+const MEANS: Record<string, Does['action']> = {
+  mail: 'mail',
+  phone: 'phone',
+  page: 'page',
+  'site page': 'page',
+  place: 'page',
+}
 const lead = (address: string, kind: string) => set({ address, action: MEANS[kind] ?? props.does.action })
 const set = (patch: Partial<Does>) => emit('set', { ...props.does, ...patch })
 </script>
@@ -80,11 +91,28 @@ const set = (patch: Partial<Does>) => emit('set', { ...props.does, ...patch })
       :value="does.spot"
       @set="set({ spot: $event })"
     />
-    <button v-if="does.action === 'file'" type="button" class="btn justify-self-start" @click="choosing = true">
+    <button
+      v-if="does.action === 'file'"
+      type="button"
+      class="btn justify-self-start"
+      @click="choosing = true"
+    >
       {{ does.asset ? 'Another file' : 'Choose a file' }}
     </button>
-    <TickBox v-if="does.action === 'page'" :value="does.tab === 'new'" @set="set({ tab: $event ? 'new' : 'same' })">in a new tab</TickBox>
-    <TickBox v-if="does.action !== 'send'" :value="does.goal" @set="set({ goal: $event })">this reaches the goal</TickBox>
-    <LibraryPicker v-if="choosing" kind="file" @close="choosing = false" @pick="(set({ asset: $event.public_id }), (choosing = false))" />
+    <TickBox
+      v-if="does.action === 'page'"
+      :value="does.tab === 'new'"
+      @set="set({ tab: $event ? 'new' : 'same' })"
+      >in a new tab</TickBox
+    >
+    <TickBox v-if="does.action !== 'send'" :value="does.goal" @set="set({ goal: $event })"
+      >this reaches the goal</TickBox
+    >
+    <LibraryPicker
+      v-if="choosing"
+      kind="file"
+      @close="choosing = false"
+      @pick="(set({ asset: $event.public_id }), (choosing = false))"
+    />
   </div>
 </template>

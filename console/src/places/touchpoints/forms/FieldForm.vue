@@ -13,7 +13,12 @@ const emit = defineEmits<{ set: [patch: Record<string, unknown>] }>()
 
 <template>
   <div class="grid gap-2">
-    <SelectBox label="What is filled in" :value="part.input" :options="INPUTS" @set="emit('set', { input: $event })" />
+    <SelectBox
+      label="What is filled in"
+      :value="part.input"
+      :options="INPUTS"
+      @set="emit('set', { input: $event })"
+    />
     <WordsBox label="Label" :value="part.label" @set="emit('set', { label: $event })" />
     <WordsBox
       v-if="!['several', 'slot', 'hidden', 'date'].includes(part.input)"
@@ -29,8 +34,23 @@ const emit = defineEmits<{ set: [patch: Record<string, unknown>] }>()
     />
     <span v-if="part.input === 'number'" class="flex items-center gap-2">
       from
-      <NumberBox label="Least" :value="part.least" :least="-1000000" :most="1000000" empty="any" @set="emit('set', { least: $event })" /> to
-      <NumberBox label="Most" :value="part.most" :least="-1000000" :most="1000000" empty="any" @set="emit('set', { most: $event })" />
+      <NumberBox
+        label="Least"
+        :value="part.least"
+        :least="-1000000"
+        :most="1000000"
+        empty="any"
+        @set="emit('set', { least: $event })"
+      />
+      to
+      <NumberBox
+        label="Most"
+        :value="part.most"
+        :least="-1000000"
+        :most="1000000"
+        empty="any"
+        @set="emit('set', { most: $event })"
+      />
     </span>
     <template v-if="part.input === 'slot'">
       <span class="flex items-center gap-2">
@@ -45,7 +65,13 @@ const emit = defineEmits<{ set: [patch: Record<string, unknown>] }>()
         minutes each
       </span>
       <span class="flex items-center gap-2">
-        <NumberBox label="Calls at once" :value="part.capacity" :least="1" :most="50" @set="emit('set', { capacity: $event ?? 1 })" />
+        <NumberBox
+          label="Calls at once"
+          :value="part.capacity"
+          :least="1"
+          :most="50"
+          @set="emit('set', { capacity: $event ?? 1 })"
+        />
         at once
       </span>
       <span class="flex items-center gap-2">
@@ -62,7 +88,14 @@ const emit = defineEmits<{ set: [patch: Record<string, unknown>] }>()
       </span>
       <p class="text-sm text-ink-2">The times are those of your opening hours, fourteen days ahead.</p>
     </template>
-    <WordsBox v-if="part.input === 'hidden'" label="What is kept with it" :value="part.value" @set="emit('set', { value: $event })" />
-    <TickBox v-if="part.input !== 'hidden'" :value="part.required" @set="emit('set', { required: $event })">must be filled in</TickBox>
+    <WordsBox
+      v-if="part.input === 'hidden'"
+      label="What is kept with it"
+      :value="part.value"
+      @set="emit('set', { value: $event })"
+    />
+    <TickBox v-if="part.input !== 'hidden'" :value="part.required" @set="emit('set', { required: $event })"
+      >must be filled in</TickBox
+    >
   </div>
 </template>

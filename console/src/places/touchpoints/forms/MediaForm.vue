@@ -23,7 +23,10 @@ const shown = computed(() => (isLogo.value ? (logo?.value ?? null) : props.part.
 const { data: pictures } = useLibrary('picture')
 const send = useUpload()
 const PLACES = choices.place
-const boxed = computed(() => props.part.kind === 'picture' && pictures.value?.find((one) => one.public_id === props.part.asset)?.boxed)
+const boxed = computed(
+  () =>
+    props.part.kind === 'picture' && pictures.value?.find((one) => one.public_id === props.part.asset)?.boxed,
+)
 
 async function picked(asset: Asset) {
   const which = choosing.value
@@ -45,8 +48,12 @@ async function picked(asset: Asset) {
 }
 function focusAt(event: MouseEvent) {
   const box = (event.currentTarget as HTMLElement).getBoundingClientRect()
-  const share = (at: number, from: number, length: number) => Math.round(Math.min(100, Math.max(0, ((at - from) / length) * 100)))
-  emit('set', { focus_x: share(event.clientX, box.left, box.width), focus_y: share(event.clientY, box.top, box.height) })
+  const share = (at: number, from: number, length: number) =>
+    Math.round(Math.min(100, Math.max(0, ((at - from) / length) * 100)))
+  emit('set', {
+    focus_x: share(event.clientX, box.left, box.width),
+    focus_y: share(event.clientY, box.top, box.height),
+  })
 }
 function nudge(event: KeyboardEvent) {
   if (props.part.kind !== 'picture') return
@@ -54,7 +61,10 @@ function nudge(event: KeyboardEvent) {
   if (!by) return
   event.preventDefault()
   const kept = (value: number) => Math.min(100, Math.max(0, value))
-  emit('set', { focus_x: kept(props.part.focus_x + (by[0] ?? 0)), focus_y: kept(props.part.focus_y + (by[1] ?? 0)) })
+  emit('set', {
+    focus_x: kept(props.part.focus_x + (by[0] ?? 0)),
+    focus_y: kept(props.part.focus_y + (by[1] ?? 0)),
+  })
 }
 </script>
 
@@ -62,7 +72,11 @@ function nudge(event: KeyboardEvent) {
   <div class="grid gap-2">
     <template v-if="part.kind === 'picture'">
       <p v-if="isLogo" class="text-sm text-ink-2">
-        {{ shown ? 'The logo of the house style; it changes with it.' : 'The house style has no logo yet, so nothing stands here.' }}
+        {{
+          shown
+            ? 'The logo of the house style; it changes with it.'
+            : 'The house style has no logo yet, so nothing stands here.'
+        }}
         <RouterLink to="/business" class="link">House style</RouterLink>
       </p>
       <button
@@ -85,20 +99,46 @@ function nudge(event: KeyboardEvent) {
         ▲ It is boxed in a background of its own. One with a clear background looks better on your colour.
       </p>
     </template>
-    <img v-else-if="part.poster" :src="pictureOf(part.poster)" alt="" class="w-full rounded-md border border-line" />
+    <img
+      v-else-if="part.poster"
+      :src="pictureOf(part.poster)"
+      alt=""
+      class="w-full rounded-md border border-line"
+    />
     <span class="flex gap-2">
-      <button type="button" class="btn" @click="choosing = 'asset'">{{ part.asset ? 'Another one' : `Choose a ${part.kind}` }}</button>
-      <button v-if="part.kind === 'picture' && !isLogo" type="button" class="btn" @click="emit('set', { asset: HOUSE_LOGO, whole: true })">
+      <button type="button" class="btn" @click="choosing = 'asset'">
+        {{ part.asset ? 'Another one' : `Choose a ${part.kind}` }}
+      </button>
+      <button
+        v-if="part.kind === 'picture' && !isLogo"
+        type="button"
+        class="btn"
+        @click="emit('set', { asset: HOUSE_LOGO, whole: true })"
+      >
         The logo
       </button>
-      <button v-if="part.kind === 'video' && part.asset" type="button" class="btn" @click="choosing = 'poster'">
+      <button
+        v-if="part.kind === 'video' && part.asset"
+        type="button"
+        class="btn"
+        @click="choosing = 'poster'"
+      >
         Picture before it plays
       </button>
     </span>
     <p v-if="note" class="text-sm text-brass" role="status">{{ note }}</p>
-    <WordsBox label="What is on it, for those who do not see it" :value="part.description" @set="emit('set', { description: $event })" />
+    <WordsBox
+      label="What is on it, for those who do not see it"
+      :value="part.description"
+      @set="emit('set', { description: $event })"
+    />
     <template v-if="part.kind === 'picture'">
-      <SelectBox label="Where it stands" :value="part.place" :options="PLACES" @set="emit('set', { place: $event })" />
+      <SelectBox
+        label="Where it stands"
+        :value="part.place"
+        :options="PLACES"
+        @set="emit('set', { place: $event })"
+      />
       <label class="grid grid-cols-[5rem_1fr] items-center gap-2 text-sm"
         >Brightness<input
           type="range"
@@ -116,7 +156,12 @@ function nudge(event: KeyboardEvent) {
           @input="emit('set', { wash: Number(($event.target as HTMLInputElement).value) })"
       /></label>
       <span v-if="part.wash" class="grid grid-cols-[5rem_1fr] items-center gap-2 text-sm">
-        with <ColourBox label="Shaded with" :value="part.wash_colour" @set="emit('set', { wash_colour: $event })" />
+        with
+        <ColourBox
+          label="Shaded with"
+          :value="part.wash_colour"
+          @set="emit('set', { wash_colour: $event })"
+        />
       </span>
       <span v-if="part.place !== 'behind'" class="flex items-center gap-2">
         height
@@ -131,11 +176,21 @@ function nudge(event: KeyboardEvent) {
         />
         px
       </span>
-      <TickBox v-if="part.height || part.place !== 'inline'" :value="part.whole" @set="emit('set', { whole: $event })"
+      <TickBox
+        v-if="part.height || part.place !== 'inline'"
+        :value="part.whole"
+        @set="emit('set', { whole: $event })"
         >all of it is shown, nothing cut off</TickBox
       >
-      <TickBox :value="part.follows" @set="emit('set', { follows: $event })">a click on it does what the first button does</TickBox>
+      <TickBox :value="part.follows" @set="emit('set', { follows: $event })"
+        >a click on it does what the first button does</TickBox
+      >
     </template>
-    <LibraryPicker v-if="choosing" :kind="choosing === 'poster' ? 'picture' : part.kind" @close="choosing = null" @pick="picked" />
+    <LibraryPicker
+      v-if="choosing"
+      :kind="choosing === 'poster' ? 'picture' : part.kind"
+      @close="choosing = null"
+      @pick="picked"
+    />
   </div>
 </template>

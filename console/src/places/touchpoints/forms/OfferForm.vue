@@ -28,11 +28,15 @@ async function amount(field: 'now' | 'old', event: Event) {
   const read = none ? null : await readMoney(text)
   wrong.value = { ...wrong.value, [field]: !read || read.amount ? '' : read.words }
   if (!read) return emit('set', { old: null })
-  if (read.amount) emit('set', { [field]: read.amount, ...(read.currency ? { currency: read.currency } : {}) })
+  if (read.amount)
+    emit('set', { [field]: read.amount, ...(read.currency ? { currency: read.currency } : {}) })
 }
 function setKind(wanted: string) {
   const inAWeek = daysLater(now.value, 7, zone.value).toISOString()
-  emit('set', wanted === 'to' ? { to: inAWeek, minutes: null, again_after: null } : { to: null, minutes: 60 * 24 })
+  emit(
+    'set',
+    wanted === 'to' ? { to: inAWeek, minutes: null, again_after: null } : { to: null, minutes: 60 * 24 },
+  )
 }
 function moment(text: string) {
   const at = fromLocal(text, zone.value)
@@ -42,7 +46,12 @@ function moment(text: string) {
 
 <template>
   <div class="grid gap-2">
-    <SelectBox label="Where in the line" :value="part.align" :options="ALIGNS" @set="emit('set', { align: $event })" />
+    <SelectBox
+      label="Where in the line"
+      :value="part.align"
+      :options="ALIGNS"
+      @set="emit('set', { align: $event })"
+    />
     <template v-if="part.kind === 'price'">
       <div class="grid grid-cols-[1fr_1fr_4.5rem] gap-2">
         <label
@@ -74,22 +83,46 @@ function moment(text: string) {
         /></label>
       </div>
       <template v-for="field in ['now', 'old'] as const" :key="field">
-        <p v-if="wrong[field]" :id="`${part.id}-${field}-wrong`" class="text-sm font-semibold text-rust" role="alert">{{ wrong[field] }}</p>
+        <p
+          v-if="wrong[field]"
+          :id="`${part.id}-${field}-wrong`"
+          class="text-sm font-semibold text-rust"
+          role="alert"
+        >
+          {{ wrong[field] }}
+        </p>
       </template>
-      <p v-if="part.old !== null && Number(part.old) <= Number(part.now)" class="text-sm font-semibold text-brass">
+      <p
+        v-if="part.old !== null && Number(part.old) <= Number(part.now)"
+        class="text-sm font-semibold text-brass"
+      >
         “Before” is not higher than “now”, so there is no saving to show.
       </p>
-      <WordsBox label="For what" placeholder="a day, per person …" :value="part.unit" @set="emit('set', { unit: $event })" />
-      <TickBox :value="part.show_saving" @set="emit('set', { show_saving: $event })">say what is saved</TickBox>
+      <WordsBox
+        label="For what"
+        placeholder="a day, per person …"
+        :value="part.unit"
+        @set="emit('set', { unit: $event })"
+      />
+      <TickBox :value="part.show_saving" @set="emit('set', { show_saving: $event })"
+        >say what is saved</TickBox
+      >
     </template>
     <template v-else>
       <WordsBox label="Words before it" :value="part.label" @set="emit('set', { label: $event })" />
       <SelectBox label="What it counts to" :value="kind" :options="KINDS" @set="setKind" />
       <label v-if="part.to !== null" class="text-sm text-ink-2"
-        >Until, in {{ zone }}<WhenBox :value="toLocal(part.to ?? '', zone)" kind="both" @set="moment($event ?? '')"
+        >Until, in {{ zone
+        }}<WhenBox :value="toLocal(part.to ?? '', zone)" kind="both" @set="moment($event ?? '')"
       /></label>
       <template v-else>
-        <LengthBox label="How long" :value="part.minutes" :least="1" :most="86400" @set="emit('set', { minutes: $event ?? 60 })" />
+        <LengthBox
+          label="How long"
+          :value="part.minutes"
+          :least="1"
+          :most="86400"
+          @set="emit('set', { minutes: $event ?? 60 })"
+        />
         <LengthBox
           label="Again, after its end"
           :value="part.again_after"
@@ -99,8 +132,18 @@ function moment(text: string) {
           @set="emit('set', { again_after: $event })"
         />
       </template>
-      <SelectBox label="When it has ended" :value="part.at_end" :options="ENDS" @set="emit('set', { at_end: $event })" />
-      <WordsBox v-if="part.at_end === 'words'" label="Words when it has ended" :value="part.ended" @set="emit('set', { ended: $event })" />
+      <SelectBox
+        label="When it has ended"
+        :value="part.at_end"
+        :options="ENDS"
+        @set="emit('set', { at_end: $event })"
+      />
+      <WordsBox
+        v-if="part.at_end === 'words'"
+        label="Words when it has ended"
+        :value="part.ended"
+        @set="emit('set', { ended: $event })"
+      />
     </template>
   </div>
 </template>

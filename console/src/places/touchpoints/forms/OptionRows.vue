@@ -24,7 +24,10 @@ function add() {
   const taken = new Set(props.options.map((one) => one.value))
   let number = props.options.length + 1
   while (taken.has(`choice-${number}`)) number++
-  emit('set', [...props.options, { value: `choice-${number}`, label: words?.value?.choice ?? '', next: null }])
+  emit('set', [
+    ...props.options,
+    { value: `choice-${number}`, label: words?.value?.choice ?? '', next: null },
+  ])
 }
 function move(at: number, by: number) {
   const rows = [...props.options]
@@ -45,7 +48,15 @@ function move(at: number, by: number) {
         @input="change(at, { label: ($event.target as HTMLInputElement).value })"
       />
       <span class="flex">
-        <button type="button" class="btn px-1.5!" :disabled="at === 0" :aria-label="`Move ${one.label} up`" @click="move(at, -1)">↑</button>
+        <button
+          type="button"
+          class="btn px-1.5!"
+          :disabled="at === 0"
+          :aria-label="`Move ${one.label} up`"
+          @click="move(at, -1)"
+        >
+          ↑
+        </button>
         <button
           type="button"
           class="btn px-1.5!"
@@ -67,7 +78,9 @@ function move(at: number, by: number) {
         @change="change(at, { next: ($event.target as HTMLSelectElement).value || null })"
       >
         <option value="">leads nowhere else</option>
-        <option v-for="step in steps" :key="step.id" :value="step.id">leads to “{{ step.name || step.id }}”</option>
+        <option v-for="step in steps" :key="step.id" :value="step.id">
+          leads to “{{ step.name || step.id }}”
+        </option>
       </select>
     </div>
     <button type="button" class="btn-link justify-self-start" @click="add">+ Choice</button>

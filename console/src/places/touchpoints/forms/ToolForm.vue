@@ -42,15 +42,25 @@ const EMPTY: Does = {
 }
 
 function item(at: number, patch: object) {
-  if (props.part.kind === 'links') emit('set', { items: props.part.items.map((one, index) => (index === at ? { ...one, ...patch } : one)) })
+  if (props.part.kind === 'links')
+    emit('set', { items: props.part.items.map((one, index) => (index === at ? { ...one, ...patch } : one)) })
 }
 </script>
 
 <template>
   <div class="grid gap-2">
     <template v-if="part.kind === 'links'">
-      <SelectBox label="How they stand" :value="String(part.columns)" :options="COLUMNS" @set="emit('set', { columns: Number($event) })" />
-      <fieldset v-for="(one, at) in part.items" :key="at" class="grid gap-1 rounded-md border border-line p-2">
+      <SelectBox
+        label="How they stand"
+        :value="String(part.columns)"
+        :options="COLUMNS"
+        @set="emit('set', { columns: Number($event) })"
+      />
+      <fieldset
+        v-for="(one, at) in part.items"
+        :key="at"
+        class="grid gap-1 rounded-md border border-line p-2"
+      >
         <legend class="text-sm text-ink-2">Words of link {{ at + 1 }}</legend>
         <span class="flex gap-1">
           <input
@@ -86,7 +96,12 @@ function item(at: number, patch: object) {
     </template>
     <template v-else-if="part.kind === 'share'">
       <WordsBox label="Words on the button" :value="part.label" @set="emit('set', { label: $event })" />
-      <AddressBox label="What is shared" placeholder="the page they are on" :value="part.address" @set="emit('set', { address: $event })" />
+      <AddressBox
+        label="What is shared"
+        placeholder="the page they are on"
+        :value="part.address"
+        @set="emit('set', { address: $event })"
+      />
       <WordsBox label="With these words" :value="part.words" @set="emit('set', { words: $event })" />
     </template>
     <template v-else-if="part.kind === 'hours'">
@@ -94,7 +109,12 @@ function item(at: number, patch: object) {
       <TickBox :value="part.week" @set="emit('set', { week: $event })">the next seven days</TickBox>
     </template>
     <template v-else-if="part.kind === 'questions'">
-      <SelectBox label="Which ones" :value="part.group" :options="groups" @set="emit('set', { group: $event })" />
+      <SelectBox
+        label="Which ones"
+        :value="part.group"
+        :options="groups"
+        @set="emit('set', { group: $event })"
+      />
       <TickBox :value="part.search" @set="emit('set', { search: $event })">can be searched</TickBox>
       <TickBox :value="part.helped" @set="emit('set', { helped: $event })">asks “did this help?”</TickBox>
       <RouterLink to="/business#questions" class="btn-link">Write questions & answers</RouterLink>
@@ -109,15 +129,35 @@ function item(at: number, patch: object) {
       />
       <span class="flex items-center gap-2"
         >height at first
-        <NumberBox label="Height" :value="part.height" :least="20" :most="2000" :step="10" @set="emit('set', { height: $event ?? 200 })" />
+        <NumberBox
+          label="Height"
+          :value="part.height"
+          :least="20"
+          :most="2000"
+          :step="10"
+          @set="emit('set', { height: $event ?? 200 })"
+        />
         px</span
       >
       <p class="text-sm text-ink-2">It grows and shrinks with what stands in it.</p>
-      <TickBox :value="part.windows" @set="emit('set', { windows: $event })">windows that it opens are real ones</TickBox>
-      <WordsBox label="What it is, for those who do not see it" :value="part.description" @set="emit('set', { description: $event })" />
+      <TickBox :value="part.windows" @set="emit('set', { windows: $event })"
+        >windows that it opens are real ones</TickBox
+      >
+      <WordsBox
+        label="What it is, for those who do not see it"
+        :value="part.description"
+        @set="emit('set', { description: $event })"
+      />
     </template>
     <span v-else-if="part.kind === 'space'" class="flex items-center gap-2"
-      ><NumberBox label="Height" :value="part.height" :least="4" :most="200" :step="4" @set="emit('set', { height: $event ?? 16 })" />
+      ><NumberBox
+        label="Height"
+        :value="part.height"
+        :least="4"
+        :most="200"
+        :step="4"
+        @set="emit('set', { height: $event ?? 16 })"
+      />
       px</span
     >
     <template v-else-if="part.kind === 'code'">

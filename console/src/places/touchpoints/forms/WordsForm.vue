@@ -18,8 +18,17 @@ const ALIGNS = choices.align
 function twoWordings(wanted: boolean) {
   const { part } = props
   if (part.kind === 'headline')
-    emit('set', { known: wanted ? [{ slot: 'first_name' }, `, ${part.text.charAt(0).toLowerCase()}${part.text.slice(1)}`] : [] })
-  else emit('set', { known: wanted ? part.html.replace(/^<p>/, '<p><span data-slot="first_name">first name</span>, ') || '<p></p>' : '' })
+    emit('set', {
+      known: wanted
+        ? [{ slot: 'first_name' }, `, ${part.text.charAt(0).toLowerCase()}${part.text.slice(1)}`]
+        : [],
+    })
+  else
+    emit('set', {
+      known: wanted
+        ? part.html.replace(/^<p>/, '<p><span data-slot="first_name">first name</span>, ') || '<p></p>'
+        : '',
+    })
 }
 </script>
 
@@ -42,17 +51,36 @@ function twoWordings(wanted: boolean) {
       <RichBox label="Text" :html="part.html" @html="emit('set', { html: $event })" />
       <div v-if="part.known">
         <p class="text-sm text-ink-2">Where we know their name</p>
-        <RichBox label="Text where the name is known" :html="part.known" :slots="SLOTS" @html="emit('set', { known: $event })" />
+        <RichBox
+          label="Text where the name is known"
+          :html="part.known"
+          :slots="SLOTS"
+          @html="emit('set', { known: $event })"
+        />
       </div>
     </template>
-    <TickBox :value="part.known.length > 0" @set="twoWordings">another wording where we know their name</TickBox>
+    <TickBox :value="part.known.length > 0" @set="twoWordings"
+      >another wording where we know their name</TickBox
+    >
     <span class="grid grid-cols-2 gap-2">
       <SelectBox label="Size" :value="part.size" :options="SIZES" @set="emit('set', { size: $event })" />
-      <SelectBox label="Where in the line" :value="part.align" :options="ALIGNS" @set="emit('set', { align: $event })" />
+      <SelectBox
+        label="Where in the line"
+        :value="part.align"
+        :options="ALIGNS"
+        @set="emit('set', { align: $event })"
+      />
     </span>
     <span class="flex items-center gap-2">
-      <TickBox :value="part.colour !== null" @set="emit('set', { colour: $event ? '#1a2326' : null })">own colour</TickBox>
-      <ColourBox v-if="part.colour" label="Colour of these words" :value="part.colour" @set="emit('set', { colour: $event })" />
+      <TickBox :value="part.colour !== null" @set="emit('set', { colour: $event ? '#1a2326' : null })"
+        >own colour</TickBox
+      >
+      <ColourBox
+        v-if="part.colour"
+        label="Colour of these words"
+        :value="part.colour"
+        @set="emit('set', { colour: $event })"
+      />
     </span>
   </div>
 </template>

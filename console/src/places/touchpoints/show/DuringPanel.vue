@@ -13,12 +13,19 @@ const { data: hours } = useHours()
 type During = Sentence['during']
 const change = (patch: Partial<During>) => emit('set', { during: { ...props.sentence.during, ...patch } })
 const CLOCKS = { business: 'by your clock', visitor: 'by the visitor’s clock' }
-const ONLY = { '': 'whether you are open or not', open: 'only while you are open', closed: 'only while you are closed' }
+const ONLY = {
+  '': 'whether you are open or not',
+  open: 'only while you are open',
+  closed: 'only while you are closed',
+}
 function times(patch: { start?: string | null; end?: string | null }) {
   const next = { start: props.sentence.during.start, end: props.sentence.during.end, ...patch }
   if (!patch.start && 'start' in patch) return change({ start: null, end: null })
   if (!patch.end && 'end' in patch) return change({ start: null, end: null })
-  change({ start: next.start ?? '09:00', end: next.end ?? (next.start && next.start >= '17:00' ? '23:00' : '17:00') })
+  change({
+    start: next.start ?? '09:00',
+    end: next.end ?? (next.start && next.start >= '17:00' ? '23:00' : '17:00'),
+  })
 }
 function day(name: Weekday, on: boolean) {
   const all = Object.keys(SHORT_WEEKDAYS) as Weekday[]
@@ -31,16 +38,26 @@ function day(name: Weekday, on: boolean) {
     <fieldset class="grid grid-cols-2 gap-2">
       <legend class="font-semibold">Dates</legend>
       <label class="text-sm"
-        >from<WhenBox :value="sentence.during.first" @set="change({ first: $event, ...($event ? {} : { first_time: null }) })"
+        >from<WhenBox
+          :value="sentence.during.first"
+          @set="change({ first: $event, ...($event ? {} : { first_time: null }) })"
       /></label>
       <label class="text-sm"
-        >to, that day too<WhenBox :value="sentence.during.last" @set="change({ last: $event, ...($event ? {} : { last_time: null }) })"
+        >to, that day too<WhenBox
+          :value="sentence.during.last"
+          @set="change({ last: $event, ...($event ? {} : { last_time: null }) })"
       /></label>
       <label class="text-sm" :class="{ invisible: !sentence.during.first }"
-        >from what time that day<WhenBox :value="sentence.during.first_time" kind="time" @set="change({ first_time: $event })"
+        >from what time that day<WhenBox
+          :value="sentence.during.first_time"
+          kind="time"
+          @set="change({ first_time: $event })"
       /></label>
       <label class="text-sm" :class="{ invisible: !sentence.during.last }"
-        >until what time that day<WhenBox :value="sentence.during.last_time" kind="time" @set="change({ last_time: $event })"
+        >until what time that day<WhenBox
+          :value="sentence.during.last_time"
+          kind="time"
+          @set="change({ last_time: $event })"
       /></label>
     </fieldset>
     <fieldset class="flex flex-wrap gap-1">
@@ -59,10 +76,19 @@ function day(name: Weekday, on: boolean) {
     </fieldset>
     <fieldset class="grid grid-cols-2 gap-2">
       <legend class="font-semibold">Times of day</legend>
-      <label class="text-sm">between<WhenBox :value="sentence.during.start" kind="time" @set="times({ start: $event })" /></label>
-      <label class="text-sm">and<WhenBox :value="sentence.during.end" kind="time" @set="times({ end: $event })" /></label>
+      <label class="text-sm"
+        >between<WhenBox :value="sentence.during.start" kind="time" @set="times({ start: $event })"
+      /></label>
+      <label class="text-sm"
+        >and<WhenBox :value="sentence.during.end" kind="time" @set="times({ end: $event })"
+      /></label>
     </fieldset>
-    <SelectBox label="Whose clock" :value="sentence.during.clock" :options="CLOCKS" @set="change({ clock: $event as During['clock'] })" />
+    <SelectBox
+      label="Whose clock"
+      :value="sentence.during.clock"
+      :options="CLOCKS"
+      @set="change({ clock: $event as During['clock'] })"
+    />
     <SelectBox
       label="While open or closed"
       :value="sentence.during.only ?? ''"

@@ -40,7 +40,9 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value.trim()
         ><input type="radio" name="together" :checked="all" @change="put(flat, true)" /> all of them</label
       >
     </fieldset>
-    <p v-if="!flat.length" class="text-ink-2">It never comes by itself: a link, a button or your script opens it.</p>
+    <p v-if="!flat.length" class="text-ink-2">
+      It never comes by itself: a link, a button or your script opens it.
+    </p>
     <span v-for="(one, at) in flat" :key="`${at} ${kindOf(one)}`" class="flex items-center gap-2">
       <NumberBox
         v-if="LIMITS[kindOf(one)]"
@@ -70,12 +72,18 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value.trim()
     <select v-if="flat.length < 10" class="input" aria-label="Add a moment" value="" @change="add">
       <option value="" disabled>+ another moment …</option>
       <optgroup label="Moments">
-        <option v-for="kind in ['after', 'read', 'up', 'idle', 'clicks', 'leave'] as const" :key="kind" :value="kind">
+        <option
+          v-for="kind in ['after', 'read', 'up', 'idle', 'clicks', 'leave'] as const"
+          :key="kind"
+          :value="kind"
+        >
           {{ MOMENTS[kind].name }}
         </option>
       </optgroup>
       <optgroup label="More exact">
-        <option v-for="kind in ['view', 'click'] as const" :key="kind" :value="kind">{{ MOMENTS[kind].name }}</option>
+        <option v-for="kind in ['view', 'click'] as const" :key="kind" :value="kind">
+          {{ MOMENTS[kind].name }}
+        </option>
       </optgroup>
     </select>
   </div>

@@ -20,8 +20,14 @@ const often = (patch: Partial<Often>) => emit('set', { how_often: { ...props.sho
 <template>
   <div class="grid gap-2">
     <label v-for="(words, every) in EVERY" :key="every" class="flex items-center gap-2">
-      <input type="radio" name="every" :checked="show.how_often.every === every" @change="often({ every })" /> {{ words }}
-      <SpanBox v-if="every === 'span'" label="Once in" :span="show.how_often.span" @set="often({ every: 'span', span: $event })" />
+      <input type="radio" name="every" :checked="show.how_often.every === every" @change="often({ every })" />
+      {{ words }}
+      <SpanBox
+        v-if="every === 'span'"
+        label="Once in"
+        :span="show.how_often.span"
+        @set="often({ every: 'span', span: $event })"
+      />
     </label>
     <span class="flex items-center gap-2"
       >at most
@@ -36,7 +42,9 @@ const often = (patch: Partial<Often>) => emit('set', { how_often: { ...props.sho
       times ever</span
     >
     <span class="flex flex-wrap items-center gap-2">
-      <TickBox :value="!!show.how_often.after_closed" @set="often({ after_closed: $event ? { n: 7, unit: 'days' } : null })"
+      <TickBox
+        :value="!!show.how_often.after_closed"
+        @set="often({ after_closed: $event ? { n: 7, unit: 'days' } : null })"
         >once closed, not for</TickBox
       >
       <SpanBox
@@ -46,10 +54,14 @@ const often = (patch: Partial<Often>) => emit('set', { how_often: { ...props.sho
         @set="often({ after_closed: $event })"
       />
     </span>
-    <TickBox :value="show.alone" @set="emit('set', { alone: $event })">only if nothing else has interrupted their visit</TickBox>
+    <TickBox :value="show.alone" @set="emit('set', { alone: $event })"
+      >only if nothing else has interrupted their visit</TickBox
+    >
     <p class="border-t border-line-2 pt-2">
       <button type="button" class="btn" @click="emit('forget')">Forget past showings</button>
-      <span class="mt-1 block text-sm text-ink-2">Everybody may then get it again, as if they had never seen it.</span>
+      <span class="mt-1 block text-sm text-ink-2"
+        >Everybody may then get it again, as if they had never seen it.</span
+      >
     </p>
   </div>
 </template>

@@ -6,7 +6,12 @@ import type { Pattern } from './sentence'
 const props = defineProps<{ label: string; patterns: Pattern[]; exact?: boolean; groups: string[] }>()
 const emit = defineEmits<{ set: [patterns: Pattern[]] }>()
 const PLAIN = { exact: 'this page', below: 'and all below' }
-const MORE = { contains: 'contains', glob: 'with * and ?', regex: 'regular expression', group: 'group of pages' }
+const MORE = {
+  contains: 'contains',
+  glob: 'with * and ?',
+  regex: 'regular expression',
+  group: 'group of pages',
+}
 const kinds = (one: Pattern) => (props.exact || !(one.kind in PLAIN) ? { ...PLAIN, ...MORE } : PLAIN)
 const change = (at: number, patch: Partial<Pattern>) =>
   emit(
@@ -26,7 +31,11 @@ const drop = (at: number) =>
   )
 function read(text: string): Pattern {
   const below = /\/\*+$/.test(text)
-  return { kind: below ? 'below' : 'exact', path: (below ? text.replace(/\/\*+$/, '') : text) || '/', query: false }
+  return {
+    kind: below ? 'below' : 'exact',
+    path: (below ? text.replace(/\/\*+$/, '') : text) || '/',
+    query: false,
+  }
 }
 /** Pages typed or pasted, one or a list of them: each is judged by itself. */
 function take(text: string) {
@@ -50,7 +59,11 @@ function pasted(event: ClipboardEvent) {
 <template>
   <fieldset class="grid gap-1">
     <legend class="font-semibold">{{ label }}</legend>
-    <div v-for="(one, at) in patterns" :key="`${one.kind} ${one.path}`" class="grid grid-cols-[1fr_9.5rem_auto] items-center gap-1.5">
+    <div
+      v-for="(one, at) in patterns"
+      :key="`${one.kind} ${one.path}`"
+      class="grid grid-cols-[1fr_9.5rem_auto] items-center gap-1.5"
+    >
       <select
         v-if="one.kind === 'group'"
         class="input"
@@ -60,7 +73,13 @@ function pasted(event: ClipboardEvent) {
       >
         <option v-for="name in [...new Set([...groups, one.path])]" :key="name">{{ name }}</option>
       </select>
-      <input v-else v-typed="one.path" class="input" :aria-label="`${label}: page ${at + 1}`" @change="path(at, $event)" />
+      <input
+        v-else
+        v-typed="one.path"
+        class="input"
+        :aria-label="`${label}: page ${at + 1}`"
+        @change="path(at, $event)"
+      />
       <select
         class="input"
         :aria-label="`${label}: how ${at + 1}`"
@@ -69,11 +88,23 @@ function pasted(event: ClipboardEvent) {
       >
         <option v-for="(name, kind) in kinds(one)" :key="kind" :value="kind">{{ name }}</option>
       </select>
-      <button type="button" class="btn-link text-rust min-h-6 min-w-6" :aria-label="`${label}: leave out ${one.path}`" @click="drop(at)">
+      <button
+        type="button"
+        class="btn-link text-rust min-h-6 min-w-6"
+        :aria-label="`${label}: leave out ${one.path}`"
+        @click="drop(at)"
+      >
         ×
       </button>
-      <label v-if="exact && one.kind !== 'group'" class="col-span-3 flex items-center gap-1.5 text-sm text-ink-2">
-        <input type="checkbox" :checked="one.query" @change="change(at, { query: ($event.target as HTMLInputElement).checked })" />
+      <label
+        v-if="exact && one.kind !== 'group'"
+        class="col-span-3 flex items-center gap-1.5 text-sm text-ink-2"
+      >
+        <input
+          type="checkbox"
+          :checked="one.query"
+          @change="change(at, { query: ($event.target as HTMLInputElement).checked })"
+        />
         with what stands after the “?”
       </label>
     </div>

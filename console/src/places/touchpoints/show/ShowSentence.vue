@@ -18,10 +18,13 @@ const emit = defineEmits<{ change: Change; forget: [] }>()
 const show = computed(() => props.document.show)
 
 function set(at: number, patch: Partial<Sentence>) {
-  emit('change', `show.${at}.${Object.keys(patch)[0]}`, (document) => Object.assign(document.show.sentences[at] ?? {}, patch))
+  emit('change', `show.${at}.${Object.keys(patch)[0]}`, (document) =>
+    Object.assign(document.show.sentences[at] ?? {}, patch),
+  )
 }
 const { data: words } = useShowWords(show)
-const piece = (at: number, name: 'where' | 'who' | 'moments' | 'during') => words.value?.sentences[at]?.[name] ?? '…'
+const piece = (at: number, name: 'where' | 'who' | 'moments' | 'during') =>
+  words.value?.sentences[at]?.[name] ?? '…'
 const { data: sites } = useKnownSites()
 /** The visit's cap, where it will stop this one. */
 const capped = computed(() => {
@@ -34,9 +37,12 @@ const capped = computed(() => {
       : `${most} times`
     : ''
 })
-const rules = (patch: Partial<Show>) => emit('change', `show.${Object.keys(patch)[0]}`, (document) => Object.assign(document.show, patch))
-const add = () => emit('change', 'show.sentences', (document) => document.show.sentences.push(emptySentence()))
-const drop = (at: number) => emit('change', 'show.sentences', (document) => document.show.sentences.splice(at, 1))
+const rules = (patch: Partial<Show>) =>
+  emit('change', `show.${Object.keys(patch)[0]}`, (document) => Object.assign(document.show, patch))
+const add = () =>
+  emit('change', 'show.sentences', (document) => document.show.sentences.push(emptySentence()))
+const drop = (at: number) =>
+  emit('change', 'show.sentences', (document) => document.show.sentences.splice(at, 1))
 </script>
 
 <template>
@@ -80,7 +86,14 @@ const drop = (at: number) => emit('change', 'show.sentences', (document) => docu
       </SentencePiece>
       <span v-if="capped">; this site interrupts a visit {{ capped }} at most</span>
       <span>. </span>
-      <button v-if="show.sentences.length < 20" type="button" class="btn-link font-body text-base" @click="add">or also …</button>
+      <button
+        v-if="show.sentences.length < 20"
+        type="button"
+        class="btn-link font-body text-base"
+        @click="add"
+      >
+        or also …
+      </button>
     </p>
   </div>
 </template>

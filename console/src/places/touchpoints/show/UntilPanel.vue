@@ -11,7 +11,9 @@ const until = (patch: Partial<Show['until']>) => emit('set', { until: { ...props
 
 <template>
   <div class="grid gap-2">
-    <TickBox :value="show.until.answered" @set="until({ answered: $event })">not any more after they answered</TickBox>
+    <TickBox :value="show.until.answered" @set="until({ answered: $event })"
+      >not any more after they answered</TickBox
+    >
     <label class="text-sm text-ink-2"
       >It belongs to the group<input
         v-typed="show.group"

@@ -41,9 +41,16 @@ const { data: sites } = useKnownSites()
 /** Lists that a piece goes by and that are empty. */
 const empty = (ways: readonly string[]) =>
   (['search', 'social'] as const).filter(
-    (way) => ways.includes(way) && sites.value?.some((one) => !one.rules[way].length && !one.rules[`${way}_media`].length),
+    (way) =>
+      ways.includes(way) &&
+      sites.value?.some((one) => !one.rules[way].length && !one.rules[`${way}_media`].length),
   )
-const HOW = { exact: 'is', contains: 'contains', glob: 'is, with * and ?', regex: 'matches (regular expression)' }
+const HOW = {
+  exact: 'is',
+  contains: 'contains',
+  glob: 'is, with * and ?',
+  regex: 'matches (regular expression)',
+}
 const SPANS = { visit: 'in this visit', ever: 'ever' }
 function setDevice(device: Device, on: boolean) {
   const devices = DEVICES.filter((one) => (one === device ? on : props.sentence.devices.includes(one)))
@@ -57,10 +64,14 @@ function add(event: Event) {
   emit('set', { who: [...props.sentence.who, made] })
 }
 const change = (at: number, patch: object) =>
-  emit('set', { who: props.sentence.who.map((one, index) => (index === at ? ({ ...one, ...patch } as Who) : one)) })
+  emit('set', {
+    who: props.sentence.who.map((one, index) => (index === at ? ({ ...one, ...patch } as Who) : one)),
+  })
 const drop = (at: number) => emit('set', { who: props.sentence.who.filter((_, index) => index !== at) })
 function way(at: number, one: Extract<Who, { kind: 'arrival' }>, name: string, on: boolean) {
-  const ways = (Object.keys(WAYS) as (keyof typeof WAYS)[]).filter((each) => (each === name ? on : one.ways.includes(each)))
+  const ways = (Object.keys(WAYS) as (keyof typeof WAYS)[]).filter((each) =>
+    each === name ? on : one.ways.includes(each),
+  )
   if (ways.length) change(at, { ways })
 }
 const typed = (event: Event) => (event.target as HTMLInputElement).value.trim()
@@ -70,11 +81,19 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value.trim()
   <div class="grid gap-3">
     <fieldset class="flex flex-wrap gap-x-4">
       <legend class="font-semibold">On which devices</legend>
-      <TickBox v-for="device in DEVICES" :key="device" :value="sentence.devices.includes(device)" @set="setDevice(device, $event)"
+      <TickBox
+        v-for="device in DEVICES"
+        :key="device"
+        :value="sentence.devices.includes(device)"
+        @set="setDevice(device, $event)"
         >on a {{ device }}</TickBox
       >
     </fieldset>
-    <fieldset v-for="(one, at) in sentence.who" :key="`${at} ${one.kind}`" class="grid gap-1.5 rounded-md border border-line p-2">
+    <fieldset
+      v-for="(one, at) in sentence.who"
+      :key="`${at} ${one.kind}`"
+      class="grid gap-1.5 rounded-md border border-line p-2"
+    >
       <legend class="sr-only">{{ FRESH[one.kind][0] }}</legend>
       <span class="flex items-center gap-2">
         <strong>{{ FRESH[one.kind][0] }}</strong>
@@ -87,7 +106,12 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value.trim()
           <option value="so">{{ WAYS_ROUND[one.kind][0] }}</option>
           <option value="not">{{ WAYS_ROUND[one.kind][1] }}</option>
         </select>
-        <button type="button" class="btn-link text-rust min-h-6 min-w-6" :aria-label="`Leave out: ${FRESH[one.kind][0]}`" @click="drop(at)">
+        <button
+          type="button"
+          class="btn-link text-rust min-h-6 min-w-6"
+          :aria-label="`Leave out: ${FRESH[one.kind][0]}`"
+          @click="drop(at)"
+        >
           ×
         </button>
       </span>
@@ -113,20 +137,37 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value.trim()
       </span>
       <span v-else-if="one.kind === 'pages'" class="grid grid-cols-[auto_5rem_1fr] items-center gap-2">
         at least
-        <NumberBox label="At least so many pages" :value="one.least" :least="1" :most="10000" @set="change(at, { least: $event })" />
-        <SelectBox label="Pages: in which span" :value="one.span" :options="SPANS" @set="change(at, { span: $event })" />
+        <NumberBox
+          label="At least so many pages"
+          :value="one.least"
+          :least="1"
+          :most="10000"
+          @set="change(at, { least: $event })"
+        />
+        <SelectBox
+          label="Pages: in which span"
+          :value="one.span"
+          :options="SPANS"
+          @set="change(at, { span: $event })"
+        />
       </span>
       <span v-else-if="one.kind === 'arrival'" class="grid gap-1">
-        <TickBox v-for="(words, name) in WAYS" :key="name" :value="one.ways.includes(name)" @set="way(at, one, name, $event)">{{
-          words
-        }}</TickBox>
+        <TickBox
+          v-for="(words, name) in WAYS"
+          :key="name"
+          :value="one.ways.includes(name)"
+          @set="way(at, one, name, $event)"
+          >{{ words }}</TickBox
+        >
         <span class="text-sm text-ink-2"
           >What counts as a search or social site is in your list on
           <RouterLink to="/business#site-rules" class="link">Business</RouterLink>.</span
         >
         <strong v-for="list in empty(one.ways)" :key="list" class="text-sm text-brass"
           >▲ Your list of {{ list }} sites is empty, so nobody is seen to come from one.
-          <RouterLink to="/business#site-rules" class="link">Fill it from where visits came from</RouterLink></strong
+          <RouterLink to="/business#site-rules" class="link"
+            >Fill it from where visits came from</RouterLink
+          ></strong
         >
       </span>
       <span v-else-if="one.kind === 'referrer'" class="grid grid-cols-[10rem_1fr] gap-2">
@@ -142,10 +183,17 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value.trim()
           aria-label="Address they came from"
           @change="typed($event) && change(at, { address: { ...one.address, text: typed($event) } })"
         />
-        <span class="col-span-2 text-sm text-ink-2">Browsers often pass on only the host, as in “example.org”.</span>
+        <span class="col-span-2 text-sm text-ink-2"
+          >Browsers often pass on only the host, as in “example.org”.</span
+        >
       </span>
       <span v-else-if="one.kind === 'campaign'" class="grid grid-cols-[8rem_8rem_1fr] gap-2">
-        <input v-typed="one.tag" class="input" aria-label="Campaign tag" @change="typed($event) && change(at, { tag: typed($event) })" />
+        <input
+          v-typed="one.tag"
+          class="input"
+          aria-label="Campaign tag"
+          @change="typed($event) && change(at, { tag: typed($event) })"
+        />
         <SelectBox
           label="Campaign: how"
           :value="one.value.how"
@@ -173,9 +221,12 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value.trim()
         hint="en, cy, de …"
         @set="$event.length && change(at, { languages: $event })"
       />
-      <span v-else-if="one.kind === 'on_list'" class="text-sm text-ink-2">As far as their browser knows: who signed up on it.</span>
+      <span v-else-if="one.kind === 'on_list'" class="text-sm text-ink-2"
+        >As far as their browser knows: who signed up on it.</span
+      >
       <span v-else-if="one.kind === 'signed_in'" class="text-sm text-ink-2"
-        >Your site’s script says so, or the element that you name on <RouterLink to="/business" class="link">Business</RouterLink>.</span
+        >Your site’s script says so, or the element that you name on
+        <RouterLink to="/business" class="link">Business</RouterLink>.</span
       >
     </fieldset>
     <select class="input" aria-label="Add something about them" value="" @change="add">

@@ -2,7 +2,13 @@
 import { useId } from 'vue'
 
 /** A few words or names, each in a box of its own, with those on offer; what was `seen` is one click away. */
-const props = defineProps<{ label: string; words: string[]; offered?: string[]; seen?: string[]; hint?: string }>()
+const props = defineProps<{
+  label: string
+  words: string[]
+  offered?: string[]
+  seen?: string[]
+  hint?: string
+}>()
 const emit = defineEmits<{ set: [words: string[]] }>()
 const id = useId()
 function add(event: Event) {
@@ -35,7 +41,14 @@ function add(event: Event) {
         </button></span
       >
     </span>
-    <input class="input" :list="id" :aria-label="`${label}: add`" :placeholder="hint" @change="add" @keydown.enter.prevent="add" />
+    <input
+      class="input"
+      :list="id"
+      :aria-label="`${label}: add`"
+      :placeholder="hint"
+      @change="add"
+      @keydown.enter.prevent="add"
+    />
     <span v-if="seen?.length" class="text-sm text-ink-2"
       >seen:
       <button

@@ -18,9 +18,20 @@ export const MOMENTS: Record<MomentKind, { name: string; start: number | string 
   view: { name: 'an element in view', start: 'footer', unit: 'comes into view' },
   click: { name: 'a click on an element', start: 'main a', unit: 'is clicked' },
 }
-export const EMPTY_MOMENT: Moment = { after: null, read: null, up: null, view: null, clicks: null, idle: null, leave: null, click: null }
-export const momentOf = (kind: MomentKind, value: unknown = MOMENTS[kind].start): Moment => ({ ...EMPTY_MOMENT, [kind]: value }) as Moment
-export const kindOf = (one: Moment): MomentKind => (Object.keys(MOMENTS) as MomentKind[]).find((kind) => one[kind] != null) ?? 'after'
+export const EMPTY_MOMENT: Moment = {
+  after: null,
+  read: null,
+  up: null,
+  view: null,
+  clicks: null,
+  idle: null,
+  leave: null,
+  click: null,
+}
+export const momentOf = (kind: MomentKind, value: unknown = MOMENTS[kind].start): Moment =>
+  ({ ...EMPTY_MOMENT, [kind]: value }) as Moment
+export const kindOf = (one: Moment): MomentKind =>
+  (Object.keys(MOMENTS) as MomentKind[]).find((kind) => one[kind] != null) ?? 'after'
 
 export const emptySentence = (): Sentence => ({
   sites: [],
