@@ -1,6 +1,7 @@
 """How the code is written, where a machine can tell."""
 
 import ast
+import json
 import re
 from collections.abc import Iterator
 from pathlib import Path
@@ -66,6 +67,37 @@ def test_the_look_at_forms_sees_them() -> None:
     shown = "<template>{{ error }} {{ other.error.value }}</template>"
     assert list(silent_forms(head + shown)) == ["{ run: go }"]
     assert list(silent_forms(head + "<template></template>")) == ["{ error, run }", "other", "{ run: go }"]
+
+
+# What an entry of a timeline holds is said by its kind; how far a conversation is, is its player's own.
+OF_NO_TYPE = {
+    "CardEventOut.data",
+    "EventOut.data",
+    "TalkTurnIn.state",
+    "TalkTurnIn.said",
+    "TalkTurnOut.state",
+}
+
+
+def of_no_type(schema: object) -> bool:
+    """Whether a schema says no more of something than that it is an object."""
+    if isinstance(schema, list):
+        return any(of_no_type(one) for one in schema)
+    if not isinstance(schema, dict):
+        return False
+    bare = schema.get("type") == "object" and schema.get("additionalProperties") is True
+    return (bare and "properties" not in schema) or any(of_no_type(one) for one in schema.values())
+
+
+def test_the_api_says_what_documents_hold() -> None:
+    schemas = json.loads((ROOT.parent / "docs/openapi.json").read_text())["components"]["schemas"]
+    fields = {
+        f"{name}.{field}": schema
+        for name, whole in schemas.items()
+        for field, schema in whole.get("properties", {}).items()
+    }
+    assert {place for place, schema in fields.items() if of_no_type(schema)} == OF_NO_TYPE
+    assert fields["ChannelIn.document"]["$ref"] == "#/components/schemas/Channel"
 
 
 def laid_out_by_hand(text: str) -> Iterator[int]:

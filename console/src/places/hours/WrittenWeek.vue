@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { readWeek, type HoursDocument } from '@/api/hours'
+import { clockOf } from '@/lib/time'
 import { useForm } from '@/parts/form'
 
 /**
@@ -8,6 +9,8 @@ import { useForm } from '@/parts/form'
  */
 const emit = defineEmits<{ read: [week: HoursDocument['week']] }>()
 const { error, fields, busy, run } = useForm()
+/** With clocks as the business's region writes them. */
+const example = `Mon–Fri ${clockOf('09:00')}–${clockOf('17:30')}, Sat ${clockOf('08:00')}–${clockOf('19:00')}`
 const text = ref('')
 const said = ref('')
 async function read() {
@@ -27,7 +30,7 @@ async function read() {
         >The whole week in one line<input
           v-model="text"
           class="input"
-          placeholder="Mon–Fri 9–17:30, Sat 8–19"
+          :placeholder="example"
           maxlength="1000"
           :aria-invalid="!!error"
           @input="said = ''"
