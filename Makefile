@@ -26,6 +26,7 @@ quick:
 	@$(PY) -m ruff check . && $(PY) -m ruff format --check .
 	@$(PY) -m scripts.with_settings mypy
 	@.venv/bin/lint-imports --no-cache >/dev/null || .venv/bin/lint-imports --no-cache
+	@$(PY) -m deptry . --config requirements/deptry.toml >/dev/null 2>&1 || $(PY) -m deptry . --config requirements/deptry.toml
 	@scripts/generate.sh --check
 	@$(PY) -m scripts.words --check
 	@$(NODE) npm run --silent lint

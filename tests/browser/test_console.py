@@ -220,6 +220,18 @@ def test_nothing_moves_under_the_pointer_when_answers_are_late(owner: Page, stac
         assert owner.evaluate("moved") == [], place
 
 
+def test_a_part_of_a_page_stays_in_view_while_what_is_above_it_comes(owner: Page, stack: Stack) -> None:
+    owner.add_init_script(LATE)
+    owner.goto(f"{stack.base_url}/business#log")
+    entries = owner.locator("#log").get_by_role("listitem")
+    expect(entries.first).to_be_visible()
+    owner.wait_for_load_state("networkidle")
+    owner.wait_for_timeout(1200)
+    expect(owner.locator("#log").get_by_role("heading")).to_be_in_viewport()
+    owner.mouse.wheel(0, -5000)
+    expect(owner.get_by_role("heading", level=1)).to_be_in_viewport()
+
+
 def test_nothing_on_the_screen_is_fetched_from_elsewhere(owner: Page, stack: Stack) -> None:
     built = Path(ROOT / "console/dist").rglob("*")
     text = "".join(path.read_text(errors="ignore") for path in built if path.suffix in {".html", ".css"})

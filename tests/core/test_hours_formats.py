@@ -95,3 +95,24 @@ def test_public_holidays_can_be_picked_from_and_an_unknown_place_is_refused() ->
     assert christmas in public_holidays("GB", (2026,))
     with pytest.raises(ValueError, match="ZZ"):
         public_holidays("ZZ", (2026,))
+
+
+@pytest.mark.parametrize(
+    ("region", "language", "called"),
+    [
+        ("PT", "pt", "Dia de Natal"),
+        ("PT", "en", "Christmas Day"),
+        ("DE", "pl", "Erster Weihnachtstag"),
+        ("DE", "", "Erster Weihnachtstag"),
+        ("US", "en", "Christmas Day"),
+    ],
+)
+def test_holidays_are_called_as_visitors_are_spoken_to_where_that_is_known(
+    region: str, language: str, called: str
+) -> None:
+    [label] = {
+        one.label
+        for one in public_holidays(region, (2026,), language=language)
+        if one.first == date(2026, 12, 25)
+    }
+    assert label == called

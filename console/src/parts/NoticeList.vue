@@ -9,8 +9,12 @@ function come(event: FocusEvent) {
   if (event.relatedTarget instanceof HTMLElement && !event.relatedTarget.closest('[role=status]'))
     before = event.relatedTarget
 }
+/** Where that is gone: what is open in the place, or the first that can be pressed there. */
+const nearest = () =>
+  document.querySelector<HTMLElement>('main [aria-current=true]') ??
+  document.querySelector<HTMLElement>('main :is(a[href], button:not(:disabled))')
 async function back(id: number, undo: () => Promise<unknown>, byKey: boolean) {
-  if (byKey && before?.isConnected) before.focus()
+  if (byKey) (before?.isConnected ? before : nearest())?.focus()
   before = null
   notices.drop(id)
   try {

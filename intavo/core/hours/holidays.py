@@ -17,15 +17,19 @@ def parts_of(region: str) -> tuple[tuple[str, str], ...]:
 
 
 def public_holidays(
-    region: str, years: tuple[int, ...], subdivision: str | None = None
+    region: str, years: tuple[int, ...], subdivision: str | None = None, language: str = ""
 ) -> tuple[HoursException, ...]:
     """A country's public holidays as closed days, in order of date.
 
-    `region` is an ISO 3166-1 alpha-2 code; `subdivision` one of its parts (like "ENG"). A place that
-    is not known raises ValueError. Source: the holidays package.
+    `region` is an ISO 3166-1 alpha-2 code; `subdivision` one of its parts (like "ENG"). They are called as
+    in `language` (ISO 639-1), where their names are known in it, else as in the country. A place that is not
+    known raises ValueError. Source: the holidays package.
     """
     try:
-        found = holidays.country_holidays(region, subdiv=subdivision, years=years)
+        country = holidays.country_holidays(region)
+        spoken = (one for one in country.supported_languages if one.split("_")[0] == language)
+        called = next(spoken, country.default_language)
+        found = holidays.country_holidays(region, subdiv=subdivision, years=years, language=called)
     except NotImplementedError as error:
         where = f"{region}, {subdivision}" if subdivision else region
         raise ValueError(f"no public holidays are known for {where}") from error

@@ -136,7 +136,9 @@ def holidays(request: MemberRequest, part: str = "") -> HolidaysOut:
     if part and part not in {one.code for one in parts}:
         raise Refused(("part", "This is no part of your country."))
     try:
-        found = public_holidays(business.region, (today.year, today.year + 1), part or None)
+        found = public_holidays(
+            business.region, (today.year, today.year + 1), part or None, business.language
+        )
     except ValueError:
         found = ()
     ahead = [one for one in found if today <= one.first <= today + HORIZON]

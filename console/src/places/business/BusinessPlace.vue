@@ -6,6 +6,7 @@ import { useAddSite, useSites } from '@/api/sites'
 import { useForm } from '@/parts/form'
 import { LANGUAGES } from '@/lib/languages'
 import { useNotices } from '@/lib/notices'
+import { reach } from '@/lib/reach'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import TextField from '@/parts/TextField.vue'
 import GiveRulesCard from './GiveRulesCard.vue'
@@ -49,7 +50,8 @@ watch(
   () => [route.hash, sites.value?.length] as const,
   async ([hash]) => {
     await nextTick()
-    if (hash) document.getElementById(hash.slice(1))?.scrollIntoView({ block: 'start' })
+    const part = hash && document.getElementById(hash.slice(1))
+    if (part) reach(part)
   },
   { immediate: true },
 )

@@ -66,7 +66,7 @@ const make = () =>
         >Paste or type what you have: a number, a mail address, a link, a handle, a place<input
           v-model="pasted"
           class="input"
-          placeholder="01632 960 123 · you@your-business.example · https://… · @handle"
+          placeholder="a number · you@your-business.example · https://… · @handle"
           maxlength="500"
           :aria-invalid="!!fields.text"
           @input="((found = null), clear())"

@@ -13,8 +13,8 @@ export const KINDS: Record<ChannelDocument['kind'], string> = {
 }
 /** What each kind asks for. */
 export const HANDLES: Record<string, [string, string]> = {
-  phone: ['Number', '01632 960 123'],
-  text: ['Number', '07700 900123'],
+  phone: ['Number', 'as people dial it'],
+  text: ['Number', 'as people dial it'],
   mail: ['Mail address', 'you@your-business.example'],
   'message-link': ['Your handle there', 'your-handle'],
   map: ['Place, as coordinates or a street', '50.1234, -5.1234'],
