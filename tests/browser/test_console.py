@@ -228,6 +228,7 @@ def test_a_part_of_a_page_stays_in_view_while_what_is_above_it_comes(owner: Page
     owner.wait_for_load_state("networkidle")
     owner.wait_for_timeout(1200)
     expect(owner.locator("#log").get_by_role("heading")).to_be_in_viewport()
+    owner.mouse.move(640, 500)
     owner.mouse.wheel(0, -5000)
     expect(owner.get_by_role("heading", level=1)).to_be_in_viewport()
 
