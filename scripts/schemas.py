@@ -40,18 +40,11 @@ def main(folder: Path) -> None:
 
 
 def _wire() -> dict[str, Any]:
-    """What the browser's types are made of: what goes over the wire,
-    and documents as the console has them.
-    """
-    from intavo.core.touchpoint import Document
+    """What the types of the visitor's script are made of: what goes over the wire."""
     from intavo.core.touchpoint.schema import untitled
     from intavo.visitor.wire import wire_schema
 
-    # Documents with their rules and what comes after, as the console has them; "Document" is the browser's
-    # own word.
-    schema = untitled(wire_schema({"document": Document}))
-    schema["$defs"]["TouchpointDocument"] = schema["$defs"].pop("Document")
-    schema["properties"]["more"]["properties"]["document"] = {"$ref": "#/$defs/TouchpointDocument"}
+    schema = untitled(wire_schema())
     return {"$schema": _JSON_SCHEMA, "title": "Wire", **schema}
 
 

@@ -174,15 +174,12 @@ _IN: Mode = "validation"
 _OUT: Mode = "serialization"
 
 
-def wire_schema(more: Mapping[str, Any]) -> dict[str, Any]:
-    """JSON Schema (2020-12) of everything that goes over the wire, by address; and of `more` types that are
-    written.
-    """
+def wire_schema() -> dict[str, Any]:
+    """JSON Schema (2020-12) of everything that goes over the wire, by address."""
     said = [(("asked", name), _IN, TypeAdapter(one)) for name, one in ASKED.items()]
     said += [(("answered", name), _OUT, TypeAdapter(one)) for name, one in ANSWERED.items()]
-    said += [(("more", name), _OUT, TypeAdapter(one)) for name, one in more.items()]
     places, schema = TypeAdapter.json_schemas(said)
-    by_way: dict[str, dict[str, Any]] = {"asked": {}, "answered": {}, "more": {}}
+    by_way: dict[str, dict[str, Any]] = {"asked": {}, "answered": {}}
     for ((way, name), _), place in places.items():
         by_way[way][name] = place
     schema["properties"] = {

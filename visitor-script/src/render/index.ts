@@ -12,7 +12,6 @@ export type {
   Says,
   SeenDocument,
   Sent,
-  TouchpointDocument,
   Typed,
   Values,
   Way,

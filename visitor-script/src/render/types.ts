@@ -6,11 +6,10 @@ import type {
   SeenDocument,
   Taken,
   Told,
-  TouchpointDocument,
   Way,
 } from '../generated/wire'
 
-export type { FullLook, FullValues, SeenDocument, TouchpointDocument, Way }
+export type { FullLook, FullValues, SeenDocument, Way }
 
 /** Words of ours by their names; those that a touchpoint needs are there. */
 export type Spoken = SeenDocument['speech']['words']

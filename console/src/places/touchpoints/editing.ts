@@ -110,7 +110,7 @@ export function useEditing(id: number) {
   async function afterSaving(work: () => Promise<Draft>) {
     // What is changed while it is being kept is kept as well, before what comes after it.
     do await save()
-    while (dirty.value && !error.value)
+    while (dirty.value && !error.value && !clash.value)
     if (dirty.value) return asItIs()
     meanwhile = []
     try {
