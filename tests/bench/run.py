@@ -27,7 +27,22 @@ from .many import many_people
 
 ORIGIN = "http://otterwick.localhost:8401"
 ROUNDS, THREADS, SECONDS = 7, 4, 2.0
-MAIN_THREAD = 15  # milliseconds
+MAIN_THREAD = 4.0  # times what a bare script takes
+# Asks for the same plan and draws a short form for each touchpoint in it, and nothing else.
+BARE_SCRIPT = """
+addEventListener('DOMContentLoaded', async () => {
+  const { src } = document.querySelector('script[src*="/e/"]')
+  const asked = await fetch(src.replace('.js', '/plan'), { method: 'POST', credentials: 'omit', body: BODY })
+  for (const one of (await asked.json()).touchpoints) {
+    const host = document.createElement('div')
+    const root = host.attachShadow({ mode: 'open' })
+    root.innerHTML = '<style>:host{position:fixed;right:0;bottom:0}form{padding:20px;border:1px solid}</style><form>' +
+      one.document.steps[0].parts.map((part) => `<p><label>${part.kind} <input name="${part.id}"></label></p>`).join('') +
+      '<button>Send</button></form>'
+    document.documentElement.append(host)
+  }
+})
+"""
 HOURS = OpeningHours.model_validate(
     {
         "timezone": "Europe/London",
@@ -332,38 +347,49 @@ def _measure(port: int, touchpoint: str, revision: int) -> bool:
 
 
 def main_thread(url: str) -> bool:
-    """What the script takes of the main thread while a page loads on which touchpoints come at once.
+    """What the script takes of the main thread while a page loads on which touchpoints come at once, against what a
+    bare script takes there.
 
     In a real browser, in the thread's own processor time: what the script runs, and what the page is laid out more
     than without it.
     """
+    bare = BARE_SCRIPT.replace("BODY", json.dumps(plan_body().decode()))
     from playwright.sync_api import sync_playwright
 
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path=CHROMIUM, args=[*CHROMIUM_FLAGS])
-        _loaded(browser, url, True)
-        pairs = [(_loaded(browser, url, True), _loaded(browser, url, False)) for _ in range(7)]
+        _loaded(browser, url)
+        turns = [
+            (_loaded(browser, url), _loaded(browser, url, bare), _loaded(browser, url, "")) for _ in range(7)
+        ]
         browser.close()
-    runs = statistics.median(ours["ScriptDuration"] - bare["ScriptDuration"] for ours, bare in pairs)
-    lays_out = statistics.median(_layout(ours) - _layout(bare) for ours, bare in pairs)
+    shares, ran, laid_out = [], [], []
+    for ours, other, none in turns:
+        ran.append(ours["ScriptDuration"] - none["ScriptDuration"])
+        laid_out.append(_layout(ours) - _layout(none))
+        shares.append(ran[-1] / (other["ScriptDuration"] - none["ScriptDuration"]))
+    runs, lays_out, share = map(statistics.median, (ran, laid_out, shares))
     print(
-        f"{'script, a page loads':24} {runs:8.3f} ms   under {MAIN_THREAD} ms   (layout and style {lays_out:.1f} ms)"
+        f"{'script, a page loads':24} {runs:8.3f} ms   (layout and style {lays_out:.1f} ms)   "
+        f"{share:.1f} times a bare one   at most {MAIN_THREAD}"
     )
-    return runs < MAIN_THREAD
+    return share <= MAIN_THREAD
 
 
 def _layout(measured: dict[str, float]) -> float:
     return measured["LayoutDuration"] + measured["RecalcStyleDuration"]
 
 
-def _loaded(browser: Browser, url: str, script: bool) -> dict[str, float]:
-    """The times of a page's main thread, in milliseconds, some two seconds after it was opened."""
+def _loaded(browser: Browser, url: str, script: str | None = None) -> dict[str, float]:
+    """The times of a page's main thread, in milliseconds, some two seconds after it was opened; with another script
+    in the place of ours.
+    """
     context = browser.new_context()
     page = context.new_page()
     session = context.new_cdp_session(page)
     session.send("Performance.enable", {"timeDomain": "threadTicks"})
-    if not script:
-        page.route("**/e/*.js", lambda route: route.abort())
+    if script is not None:
+        page.route("**/e/*.js", lambda route: route.fulfill(body=script, content_type="text/javascript"))
     page.goto(url)
     page.wait_for_timeout(1800)
     measured = {one["name"]: 1000 * one["value"] for one in session.send("Performance.getMetrics")["metrics"]}

@@ -2,6 +2,7 @@ import { instant, written } from './clean'
 import { memoryOf, Store } from './memory'
 import { special, watch } from './moments'
 import { Net } from './net'
+import type { Outside } from './outside'
 import { slots, watchAddress, watchPage, whenSeen } from './page'
 import { device, type Entry, type Plan } from './plan'
 import { learn, type Drawing, type Mode, type Sent, type Values, type Ways } from './render'
@@ -17,7 +18,7 @@ type Queue = 'interrupting' | 'bar'
 export interface Options {
   base: string
   key: string
-  hosted: string | null
+  hosted?: string | undefined
 }
 
 /** Whatever goes wrong in it goes wrong in silence. */
@@ -31,6 +32,8 @@ interface OnScreen {
 /** The script at work on one page. */
 export class App implements World {
   readonly base: string
+  /** The short name of the touchpoint whose own page this is. */
+  readonly hosted: string | undefined
   readonly store: Store
   readonly net: Net
   readonly visit: Visit
@@ -53,15 +56,16 @@ export class App implements World {
   #code: More | undefined
   #giveWay: string[] = []
 
-  #options: Options
-
-  constructor(options: Options) {
-    this.#options = options
+  constructor(
+    options: Options,
+    readonly outside: Outside,
+  ) {
+    this.hosted = options.hosted
     this.base = options.base
-    this.store = new Store(`intavo.${options.key}`)
+    this.store = new Store(`intavo.${options.key}`, outside)
     const secret = (navigator as { globalPrivacyControl?: boolean }).globalPrivacyControl === true
     this.visit = new Visit(this.store, secret)
-    this.net = new Net(`${options.base}/e/${options.key}`, this.store)
+    this.net = new Net(this.store)
     this.net.whenSent = (body, sent) => this.#sentLater(body, sent)
     const turns = (held?: () => boolean): Turns => new Turns((entry) => this.#comesByItself(entry), held)
     const held = (): boolean =>
@@ -73,7 +77,8 @@ export class App implements World {
 
   async start(): Promise<void> {
     quietly(this.net.resend())
-    if (this.#options.hosted) return this.#hosted(this.#options.hosted)
+    // A hosted page is drawn by the rest of the code.
+    if (this.hosted) return void this.rest()
     watchAddress(() => quietly(this.#page()))
     if (/^#intavo[-_](as|style)[=_]/.test(location.hash) || (this.store.works && sessionStorage.intavoAs))
       await this.rest()
@@ -151,7 +156,10 @@ export class App implements World {
   async ask(open?: string): Promise<Plan | null> {
     this.asked = slots()
     const post = (): Promise<Response> =>
-      this.net.post('plan', written({ ...this.visit.describe(this.store.read(), open), slots: this.asked }))
+      this.outside.post(
+        'plan',
+        written({ ...this.visit.describe(this.store.read(), open), slots: this.asked }),
+      )
     try {
       let answer = await post()
       if (answer.status === 422) {
@@ -308,14 +316,11 @@ export class App implements World {
       (await this.ask(slug))?.touchpoints.find((one) => one.slug === slug)
     if (!entry) return false
     const standing = this.onScreen.get(entry.id)?.shown.drawing
-    if (entry.stance === 'button' && standing) {
-      standing.unfold(true)
-      return true
-    }
+    if (standing?.unfold(true)) return true
     const before = entry.queue === 'interrupting' ? this.#standing('interrupting') : entry
     if (before) this.#takeAway(before.id)
     await this.put(entry, 'live')
-    if (entry.stance === 'button') this.onScreen.get(entry.id)?.shown.drawing.unfold(true)
+    this.onScreen.get(entry.id)?.shown.drawing.unfold(true)
     this.happened('opened', entry)
     return true
   }
@@ -350,11 +355,5 @@ export class App implements World {
     event.preventDefault()
     if (this.#begun) quietly(this.open(slug))
     else this.#wanted = slug
-  }
-
-  /** The hosted page: the plain form gives way to the same drawing as everywhere. */
-  async #hosted(slug: string): Promise<void> {
-    const place = document.getElementById('intavo-here')
-    if (place) await (await this.rest())?.inSlot(this, slug, place)
   }
 }

@@ -1,4 +1,5 @@
 import { App } from './app'
+import { browser } from './outside'
 import { setMarkup } from './render/dom'
 import type { More } from './render/parts'
 import type { Known } from './visit'
@@ -45,7 +46,7 @@ function begin(): void {
     if (window.intavo.$key !== key) console.warn('Intavo: loaded twice')
     return
   }
-  const app = new App({ base, key, hosted: script.dataset.hosted ?? null })
+  const app = new App({ base, key, hosted: script.dataset.hosted }, browser(`${base}/e/${key}`))
   // At once: what is clicked while the rest of the page loads is opened when it has.
   document.addEventListener('click', (event) => guarded(() => app.clickedLink(event)))
   let running = false

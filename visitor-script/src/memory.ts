@@ -1,7 +1,8 @@
 import { read, written } from './clean'
+import type { Outside } from './outside'
 import type { Typed } from './render'
 
-/** What is remembered of this visitor on this site, in the site's own local storage only. */
+/** What is remembered of this visitor on this site, in the site's own storage only. */
 export interface TouchpointMemory {
   generation: number
   shown: number
@@ -73,15 +74,19 @@ export class Store {
 
   #key: string
 
-  constructor(key: string) {
+  constructor(
+    key: string,
+    readonly outside: Outside,
+  ) {
     this.#key = key
     this.works = this.#tryOut()
   }
 
   #tryOut(): boolean {
     try {
-      localStorage.setItem(`${this.#key}.try`, '1')
-      localStorage.removeItem(`${this.#key}.try`)
+      const shelf = this.outside.shelf()
+      shelf.setItem(`${this.#key}.try`, '1')
+      shelf.removeItem(`${this.#key}.try`)
       return true
     } catch {
       return false
@@ -92,7 +97,7 @@ export class Store {
   read(): Remembered {
     if (!this.works) return (this.#held ??= fresh())
     try {
-      return { ...fresh(), ...read(localStorage.getItem(this.#key) ?? 'null') }
+      return { ...fresh(), ...read(this.outside.shelf().getItem(this.#key) ?? 'null') }
     } catch {
       return fresh()
     }
@@ -134,7 +139,7 @@ export class Store {
     const memory = this.read()
     edit(memory)
     try {
-      if (this.works) localStorage.setItem(this.#key, written(memory))
+      if (this.works) this.outside.shelf().setItem(this.#key, written(memory))
     } catch {
       // Full: going without the newest memory is better than failing on the site's page.
     }

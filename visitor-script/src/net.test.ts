@@ -2,6 +2,7 @@
 import { afterEach, beforeEach, expect, it, vi } from 'vitest'
 import { Store } from './memory'
 import { Net } from './net'
+import { browser } from './outside'
 
 const PAGE = { url: 'https://otterwick.example/' }
 const BODY = {
@@ -21,6 +22,7 @@ const BEAT = {
 }
 let answers: (() => Promise<Response>)[]
 let sent: { url: string; body: string }[]
+const outside = browser('http://i')
 let store: Store
 
 const answer = (status: number, body: object) => () =>
@@ -30,7 +32,7 @@ const noConnection = () => Promise.reject(new TypeError('no connection'))
 beforeEach(() => {
   vi.useFakeTimers()
   localStorage.clear()
-  store = new Store('k')
+  store = new Store('k', outside)
   answers = []
   sent = []
   vi.stubGlobal('fetch', (url: string, init: { body: string }) => {
@@ -45,21 +47,21 @@ afterEach(() => {
 
 it('keeps nothing of what was acknowledged', async () => {
   answers = [answer(201, { next: 'thanks', says: null, suggest: { email: 'b@x.example' } })]
-  const result = await new Net('http://i', store).submit(BODY)
+  const result = await new Net(store).submit(BODY)
   expect(result).toEqual({ kind: 'taken', next: 'thanks', says: null, suggest: { email: 'b@x.example' } })
   expect(store.read().waiting).toEqual([])
 })
 
 it('keeps nothing of what has to be mended either', async () => {
   answers = [answer(422, { title: 'no', errors: [{ field: 'answers.email', message: 'm' }] })]
-  const result = await new Net('http://i', store).submit(BODY)
+  const result = await new Net(store).submit(BODY)
   expect(result).toEqual({ kind: 'mend', errors: [{ field: 'answers.email', message: 'm' }] })
   expect(store.read().waiting).toEqual([])
 })
 
 it.each([503, 429])('sends the same body again after %i, until it is acknowledged', async (status) => {
   answers = [answer(status, {}), noConnection, answer(200, { next: 'thanks', says: null, suggest: null })]
-  const net = new Net('http://i', store)
+  const net = new Net(store)
   const later = vi.fn()
   net.whenSent = later
   expect(await net.submit(BODY)).toEqual({ kind: 'kept' })
@@ -72,9 +74,9 @@ it.each([503, 429])('sends the same body again after %i, until it is acknowledge
 })
 
 it('is taken up by the next page', async () => {
-  await new Net('http://i', store).submit(BODY)
+  await new Net(store).submit(BODY)
   answers = [answer(201, { next: null, says: null, suggest: null })]
-  await new Net('http://i', new Store('k')).resend()
+  await new Net(new Store('k', outside)).resend()
   expect(store.read().waiting).toEqual([])
 })
 
@@ -82,14 +84,23 @@ it('gives up after a week', async () => {
   store.change((memory) =>
     memory.waiting.push({ body: JSON.stringify(BODY), since: Date.now() - 8 * 24 * 3600 * 1000 }),
   )
-  await new Net('http://i', store).resend()
+  await new Net(store).resend()
   expect(sent).toEqual([])
   expect(store.read().waiting).toEqual([])
 })
 
+it('says the last beats as the page goes away', () => {
+  const left: [string, string][] = []
+  const net = new Net(new Store('k', { ...outside, leave: (...said) => void left.push(said) }))
+  net.beat({ ...BEAT, what: 'closed' })
+  dispatchEvent(new Event('pagehide'))
+  expect(left.map(([path, body]) => [path, (JSON.parse(body) as unknown[]).length])).toEqual([['beats', 1]])
+  expect(sent).toEqual([])
+})
+
 it('sends beats together', async () => {
   answers = [answer(202, {})]
-  const net = new Net('http://i', store)
+  const net = new Net(store)
   net.beat({ ...BEAT, what: 'seen' })
   net.beat({ ...BEAT, what: 'closed' })
   await vi.advanceTimersByTimeAsync(2000)

@@ -1,4 +1,4 @@
-import { clock, read, written } from './clean'
+import { read, written } from './clean'
 import { randomId, type Store } from './memory'
 import type { Problem, SaidBeat, Sent as Sending, Taken } from './generated/wire'
 import type { Sent } from './render'
@@ -18,31 +18,18 @@ export class Net {
   #beats: SaidBeat[] = []
   #beatTimer = 0
 
-  #base: string
   #store: Store
 
-  constructor(base: string, store: Store) {
-    this.#base = base
+  constructor(store: Store) {
     this.#store = store
     addEventListener('pagehide', () => this.#flush(true))
     addEventListener('online', () => this.resend())
   }
 
-  /** A text is sent as text/plain, which asks no leave of the server beforehand. */
-  post(path: string, body: string, signal?: AbortSignal): Promise<Response> {
-    return fetch(`${this.#base}/${path}`, {
-      method: 'POST',
-      body,
-      credentials: 'omit',
-      keepalive: body.length < 60000,
-      signal: signal ?? null,
-    })
-  }
-
   /** Keep it first, then send it: what is not acknowledged is sent again, by this page or a later one. */
   async submit(body: Sending): Promise<Sent> {
     const text = written(body)
-    this.#store.change((memory) => memory.waiting.push({ body: text, since: clock() }))
+    this.#store.change((memory) => memory.waiting.push({ body: text, since: this.#store.outside.clock() }))
     const sent = await this.#trySend(text, AbortSignal.timeout?.(LONGEST_ANSWER))
     if (sent.kind === 'kept') this.#later()
     return sent
@@ -50,7 +37,7 @@ export class Net {
 
   async #trySend(text: string, signal?: AbortSignal): Promise<Sent> {
     try {
-      const answer = await this.post('intake', text, signal)
+      const answer = await this.#store.outside.post('intake', text, signal)
       if (answer.status >= 500 || answer.status === 429) return { kind: 'kept' }
       const said: unknown = await answer.json()
       this.#forget(text)
@@ -80,7 +67,7 @@ export class Net {
   async resend(): Promise<void> {
     let left = false
     for (const one of this.#store.read().waiting) {
-      if (clock() - one.since > KEPT_FOR) {
+      if (this.#store.outside.clock() - one.since > KEPT_FOR) {
         this.#forget(one.body)
         continue
       }
@@ -103,7 +90,7 @@ export class Net {
     if (!this.#beats.length) return
     const body = written(this.#beats)
     this.#beats = []
-    if (leaving) navigator.sendBeacon?.(`${this.#base}/beats`, body)
-    else this.post('beats', body).catch(() => undefined)
+    if (leaving) this.#store.outside.leave('beats', body)
+    else this.#store.outside.post('beats', body).catch(() => undefined)
   }
 }

@@ -1,6 +1,7 @@
 import { written } from './clean'
 import { randomId, type Store } from './memory'
 import type { Net } from './net'
+import type { Outside } from './outside'
 import { device, type Entry } from './plan'
 import {
   draw,
@@ -21,6 +22,7 @@ export interface World {
   base: string
   store: Store
   net: Net
+  outside: Outside
   visit: Visit
   happened(what: string, entry: Entry, channel?: string): void
   answered(entry: Entry, values: Values, tags?: string[]): void
@@ -88,7 +90,7 @@ export class Shown {
       goal: () => world.happened('goal', entry),
       over: () => world.happened('over', entry),
       open: (slug) => world.open(slug),
-      post: (path, body) => world.net.post(path, written(body)),
+      post: (path, body) => world.outside.post(path, written(body)),
       extras: async (code) => (await world.rest())?.extras(world, entry, code) ?? {},
     }
   }

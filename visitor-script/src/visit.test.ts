@@ -1,17 +1,19 @@
 // @vitest-environment jsdom
 import { beforeEach, expect, it, vi } from 'vitest'
 import { Store } from './memory'
+import { browser } from './outside'
 import type { Plan } from './plan'
 import { Visit } from './visit'
 
 const NOW = Date.parse('2026-11-24T14:05:00Z')
 const plan = (now: number) =>
   ({ now: new Date(now).toISOString(), visit_minutes: 30, touchpoints: [] }) as unknown as Plan
+const outside = browser('http://i')
 let store: Store
 
 beforeEach(() => {
   localStorage.clear()
-  store = new Store('k')
+  store = new Store('k', outside)
   vi.stubGlobal('matchMedia', () => ({ matches: false }))
 })
 

@@ -1,4 +1,4 @@
-import { clock, instant, iso } from './clean'
+import { instant, iso } from './clean'
 import type { Page, Sender, Visit as Asked } from './generated/wire'
 import { device, type Plan } from './plan'
 import type { Remembered, Store } from './memory'
@@ -37,7 +37,9 @@ export class Visit {
 
   /** The same in milliseconds. */
   time(): number {
-    return this.#said ? this.#said + performance.now() - this.#saidAt : clock() + this.#store.read().skew
+    return this.#said
+      ? this.#said + performance.now() - this.#saidAt
+      : this.#store.outside.clock() + this.#store.read().skew
   }
 
   /** Count a page; a visit ends after so many minutes without one. */
@@ -62,7 +64,7 @@ export class Visit {
     this.#said = instant(plan.now)
     this.#saidAt = performance.now()
     this.#store.change((memory) => {
-      memory.skew = this.#said - clock()
+      memory.skew = this.#said - this.#store.outside.clock()
       memory.last_page = this.#said
       memory.visit_minutes = plan.visit_minutes
     })

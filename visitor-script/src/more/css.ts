@@ -62,10 +62,10 @@ hr{border:0;border-top:1px solid currentColor;opacity:.3;margin:14px 0}
 .progress i{flex:1;height:4px;border-radius:2px;background:currentColor;opacity:.25}
 .progress i.done{opacity:1}
 [data-stance=side-panel],[data-stance=full-page]{overscroll-behavior:contain}
-[data-stance=card].fixed{inset-block:calc(var(--edge) + var(--above,0px)) calc(var(--edge) + var(--below,0px));max-height:calc(100vh - 2*var(--edge) - var(--above,0px) - var(--below,0px));max-height:calc(100dvh - 2*var(--edge) - var(--above,0px) - var(--below,0px))}
-[data-stance=side-panel]{inset:0 0 0 auto;margin:0;height:100vh;height:100dvh;max-height:none}
+[data-stance=card].fixed{inset-block:calc(var(--edge) + var(--above,0px)) calc(var(--edge) + var(--below,0px));max-height:calc(100dvh - 2*var(--edge) - var(--above,0px) - var(--below,0px))}
+[data-stance=side-panel]{inset:0 0 0 auto;margin:0;height:100dvh;max-height:none}
 [data-stance=side-panel][data-place=left]{inset:0 auto 0 0}
-[data-stance=full-page]{inset:0;margin:0;width:100vw;height:100vh;height:100dvh;max-height:none}
+[data-stance=full-page]{inset:0;margin:0;width:100vw;height:100dvh;max-height:none}
 [data-stance=full-page] .body{width:min(var(--w),100%);margin:0 auto}
 .dock{position:fixed;inset:calc(var(--edge-y) + var(--above,0px)) var(--edge) calc(var(--edge-y) + var(--below,0px));z-index:2147483000;display:flex;flex-direction:column-reverse;align-items:flex-end;gap:10px;pointer-events:none;font:var(--weight) var(--size)/1.5 var(--font)}
 .dock[data-place^=top]{flex-direction:column}

@@ -8,11 +8,11 @@ import type { World } from '../shown'
  * it.
  */
 export async function extras(
-  { net, visit, store }: World,
+  { outside, visit, store }: World,
   { id, revision }: Entry,
   code: boolean,
 ): Promise<Extras> {
   const body = { touchpoint: id, revision, visitor: visit.secret ? null : store.read().id, code }
-  const answer = await net.post('more', written(body))
+  const answer = await outside.post('more', written(body))
   return answer.ok ? ((await answer.json()) as Extras) : {}
 }

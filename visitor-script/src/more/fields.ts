@@ -1,4 +1,4 @@
-import { extrasOf } from './full'
+import { extrasOf } from './given'
 import { el } from '../render/dom'
 import { errorFor, labelFor, textControl, type Maker } from '../render/parts'
 import { say } from './words'

@@ -2,7 +2,7 @@ import type { More } from '../render/parts'
 import { comeAgain } from './again'
 import { mend } from './mending'
 import { offer } from './offer'
-import { inPlace, inSlot, tend } from './placing'
+import { hostedPage, inPlace, tend } from './placing'
 import { begin } from './rehearsal'
 import { readPage } from './page'
 import { solve } from './work'
@@ -12,7 +12,7 @@ import { question, score } from './asking'
 import { MORE_CSS } from './css'
 import { extras } from './extras'
 import { freshFrom } from './fresh'
-import { full } from './full'
+import { FEATURES } from './features'
 import { code, picture } from './pictures'
 import { buttonPart, channels } from './reaching'
 import { el } from '../render/dom'
@@ -22,19 +22,19 @@ import { countdown, hours, links, markup, price, questions, share, video } from 
 
 /** Every part that the loader does not carry itself. */
 export const MORE: More = {
-  full,
+  features: FEATURES,
   watchOne,
   begin: (app) => {
     freshFrom(app)
     begin(app)
     comeAgain(app)
+    hostedPage(app)
   },
   solve,
   tend,
   unlearn,
   extras,
   mend,
-  inSlot,
   inPlace,
   offer,
   readPage,

@@ -1,12 +1,14 @@
 import type { Drawing } from '../render/draw'
 import type { Made, Wrong } from '../render/types'
+import { stepOf } from './flow'
 
 const watched = new WeakSet<Element>()
 
 /**
- * Shows beside each field what is wrong with it; says whether any of them stands in the step that is shown.
+ * Shows beside each field what is wrong with it, on the step where it stands; says whether any of them does.
  */
 export function mend(drawing: Drawing, errors: Wrong[]): boolean {
+  toTheStep(drawing, errors)
   let first: HTMLElement | undefined
   for (const { control, error } of drawing.made) {
     if (!control || !error) continue
@@ -23,6 +25,17 @@ export function mend(drawing: Drawing, errors: Wrong[]): boolean {
   if (!watched.has(drawing.card)) drawing.card.addEventListener('input', () => drawing.made.forEach(mended))
   watched.add(drawing.card)
   return !!first
+}
+
+/** Where nothing of what is wrong stands on this step, the step of the first comes back. */
+function toTheStep(drawing: Drawing, errors: Wrong[]): void {
+  const elsewhere = errors
+    .map((one) => stepOf(drawing.document, one.field.split('.').pop() ?? ''))
+    .find(Boolean)
+  const here = drawing.made.some(
+    ({ control }) => control && errors.some((one) => one.field.endsWith(`.${control.name}`)),
+  )
+  if (elsewhere && !here && elsewhere !== drawing.step.id) drawing.draw(elsewhere)
 }
 
 /** Red words go as soon as their field holds. */

@@ -1,10 +1,11 @@
 // @vitest-environment jsdom
 import { beforeEach, expect, it, vi } from 'vitest'
 import WORDS from '../generated/words.json'
-import type { Drawing } from '../render/draw'
+import type { Drawing, Mode } from '../render/draw'
 import type { Extras, PartOf } from '../render/types'
 import { question, score } from './asking'
 import { choice, several, slot } from './fields'
+import { given } from './given'
 import { countdown, hours, links, markup, price, questions, share } from './telling'
 
 const NOW = Date.parse('2026-11-24T14:05:00Z')
@@ -13,19 +14,20 @@ let chosen: [string, string][]
 let said: unknown[]
 
 /** As much of a drawing as a part asks for. */
-function drawing(extras: Extras = {}, now = NOW): Drawing {
+function drawing(extras: Extras = {}, now = NOW, mode: Mode = 'live'): Drawing {
   const memo = (key: string, value?: string): string | null => {
     if (value !== undefined) memos[key] = value
     return memos[key] ?? null
   }
-  return {
+  const made = {
     page: document,
-    mode: 'live',
+    mode,
     words: WORDS,
-    document: { speech: { locale: 'en-GB' } },
-    extras: Promise.resolve(extras),
+    card: document.createElement('section'),
+    document: { speech: { locale: 'en-GB' }, steps: [{ parts: [{ kind: 'hours' }] }] },
     around: { base: 'https://in.example', firstName: '', now: () => now, memo },
     actions: {
+      extras: () => Promise.resolve(extras),
       clicked: () => said.push('clicked'),
       goal: () => said.push('goal'),
       post: (...what: unknown[]) => Promise.resolve(said.push(what)),
@@ -33,6 +35,8 @@ function drawing(extras: Extras = {}, now = NOW): Drawing {
     choose: (name: string, value: string) => chosen.push([name, value]),
     clicked: (does: unknown) => said.push(does),
   } as unknown as Drawing
+  given(made).begin?.()
+  return made
 }
 const base = {
   id: 'p1',
@@ -248,8 +252,8 @@ it('answers are grouped, found by any of their words, and asked whether they hel
 
 it('a visitor sees no search through questions that are not there; the owner is told', async () => {
   const part = { ...base, kind: 'questions', group: '', search: true, helped: true } as PartOf<'questions'>
-  const live = questions({ ...drawing({ questions: [] }), mode: 'live' } as Drawing, part)
-  const stage = questions({ ...drawing({ questions: [] }), mode: 'stage' } as Drawing, part)
+  const live = questions(drawing({ questions: [] }), part)
+  const stage = questions(drawing({ questions: [] }, NOW, 'stage'), part)
   await settled()
   expect([live.element.hidden, stage.element.hidden]).toEqual([true, false])
   expect(words(stage.element)).toContain('there are none yet')

@@ -2,6 +2,7 @@ import { el } from '../render/dom'
 import type { Drawing } from '../render/draw'
 import type { Made, PartOf } from '../render/types'
 import { art } from './art'
+import { codeOf } from './given'
 import { say } from './words'
 
 export function picture(drawing: Drawing, part: PartOf<'picture'>): Made {
@@ -21,7 +22,8 @@ export function picture(drawing: Drawing, part: PartOf<'picture'>): Made {
 
 export function code(drawing: Drawing, part: PartOf<'code'>): Made {
   const { page: doc } = drawing
-  const output = el(doc, 'output', {}, (drawing as Drawing & { code: string | null }).code ?? '')
+  const given = codeOf(drawing)
+  const output = el(doc, 'output', {}, given)
   const copy = el(doc, 'button', { class: 'button plain', type: 'button' }, say(drawing, 'copy'))
   copy.addEventListener('click', () => {
     void navigator.clipboard
@@ -36,6 +38,6 @@ export function code(drawing: Drawing, part: PartOf<'code'>): Made {
     el(doc, 'span', { 'data-words': 'label' }, part.label),
     box,
   )
-  made.hidden = !(drawing as Drawing & { code: string | null }).code
+  made.hidden = !given
   return { element: made }
 }

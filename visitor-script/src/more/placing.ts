@@ -68,8 +68,14 @@ async function fill(app: App, entry: Entry, place: Element): Promise<void> {
   if (place.lastElementChild?.shadowRoot) for (const one of given) one.remove()
 }
 
+/** The page of one touchpoint: its plain form gives way to the same drawing as everywhere. */
+export function hostedPage(app: App): void {
+  const place = document.getElementById('intavo-here')
+  if (app.hosted && place) void inSlot(app, app.hosted, place).catch(() => undefined)
+}
+
 /** A touchpoint by its short name in a place of the page, whatever its stance. */
-export async function inSlot(app: App, slug: string, place: Element): Promise<void> {
+async function inSlot(app: App, slug: string, place: Element): Promise<void> {
   const entry = (await app.ask(slug))?.touchpoints.find((one) => one.slug === slug)
   if (!entry) return
   app.entries.push(entry)

@@ -1,9 +1,6 @@
 import type { App } from '../app'
 import { read, written } from '../clean'
-import { fresh, type Remembered } from '../memory'
-import type { Sent } from '../render/types'
-
-const MEMORY = 'intavoAs.memory'
+import type { Taken } from '../render/feature'
 
 interface Body {
   touchpoint: string
@@ -11,11 +8,19 @@ interface Body {
   revision: number
 }
 
-type Told = Pick<Extract<Sent, { kind: 'taken' }>, 'says'> & { given?: string | null }
+type Told = Pick<Taken, 'says'> & { given?: string | null }
+
+/** What is remembered in a rehearsal lasts as long as its tab, apart from what the site remembers. */
+const MEMORY = 'intavoAs.memory'
+const shelf = {
+  getItem: () => sessionStorage.getItem(MEMORY),
+  setItem: (_: string, memory: string) => sessionStorage.setItem(MEMORY, memory),
+  removeItem: () => sessionStorage.removeItem(MEMORY),
+}
 
 /** What would come next and be said, had it been sent. */
-async function taken(app: App, { touchpoint, step, revision }: Body): Promise<Sent> {
-  const asked = app.net.post('more', written({ touchpoint, revision }))
+async function taken(app: App, { touchpoint, step, revision }: Body) {
+  const asked = app.outside.post('more', written({ touchpoint, revision }))
   const more = await asked
     .then((answer) => answer.json() as Promise<Told>)
     .catch((): Told => ({ says: null }))
@@ -23,7 +28,13 @@ async function taken(app: App, { touchpoint, step, revision }: Body): Promise<Se
   const here = steps.find((one) => one.id === step)
   const button = here?.parts.find((part) => part.kind === 'button' && part.does.action === 'send')
   const next = button?.kind === 'button' ? button.does.next : null
-  return { kind: 'taken', next, says: more.says ?? null, suggest: null, code: more.given ?? null, file: null }
+  return {
+    next,
+    says: more.says ?? null,
+    suggest: null,
+    code: more.given ?? null,
+    file: null,
+  } satisfies Omit<Taken, 'kind'>
 }
 
 /** A mark that cannot be overlooked, with the way out. */
@@ -44,7 +55,7 @@ function mark(): void {
   end.textContent = 'End it'
   end.addEventListener('click', () => {
     sessionStorage.removeItem('intavoAs')
-    sessionStorage.removeItem(MEMORY)
+    shelf.removeItem()
     location.replace(location.pathname + location.search)
   })
   words.append(end)
@@ -67,30 +78,20 @@ export function begin(app: App): void {
   const [, before, told] = /^#intavo(?:-as=(.+)|_as_([\w-]+))/.exec(location.hash) ?? []
   if (before || told) {
     sessionStorage.intavoAs = before ?? unpacked(told ?? '')
-    sessionStorage.removeItem(MEMORY)
+    shelf.removeItem()
     history.replaceState(history.state, '', location.pathname + location.search)
   }
   const token = sessionStorage.intavoAs as string | undefined
   if (!token) return
-  const { net, store } = app
-  store.read = () => ({
-    ...fresh(),
-    ...(read(sessionStorage.getItem(MEMORY) ?? '{}') as Partial<Remembered>),
-  })
-  store.change = (edit) => {
-    const memory = store.read()
-    edit(memory)
-    sessionStorage.setItem(MEMORY, written(memory))
-    return memory
-  }
-  const post = net.post.bind(net)
-  net.post = (path, body) => {
+  const { outside } = app
+  const { post } = outside
+  outside.shelf = () => shelf
+  outside.leave = () => undefined
+  outside.post = async (path, body) => {
     const said = read(body) as object
-    if (path === 'plan') return post(path, written({ ...said, rehearsal: token }))
-    if (path === 'more') return post(path, written({ ...said, rehearsal: token }))
-    return Promise.resolve(new Response('{}'))
+    const asked = (): Promise<Response> => post(path, written({ ...said, rehearsal: token }))
+    if (path === 'plan' || path === 'more') return asked()
+    return new Response(path === 'intake' ? written(await taken(app, said as Body)) : '{}')
   }
-  net.beat = () => undefined
-  net.submit = (body) => taken(app, body as unknown as Body)
   mark()
 }

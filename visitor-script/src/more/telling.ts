@@ -1,5 +1,5 @@
 import { instant } from '../clean'
-import { extrasOf } from './full'
+import { extrasOf } from './given'
 import { el, pictureUrl, setMarkup } from '../render/dom'
 import type { Drawing } from '../render/draw'
 import type { Maker } from '../render/parts'

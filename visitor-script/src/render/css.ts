@@ -5,7 +5,7 @@ export const CSS = `
 @media print{:host{display:none!important}}
 *{box-sizing:border-box}
 .card{position:relative;display:flex;flex-direction:column;width:min(var(--w),100%);max-width:none;max-height:none;height:var(--h);margin:0 auto;padding:0;border:var(--line) solid var(--border);border-radius:var(--round);background:var(--card);color:var(--text);font:var(--weight) var(--size)/1.5 var(--font);overflow:auto;overflow-wrap:anywhere;box-shadow:var(--shadow);text-align:start}
-.fixed{position:fixed;inset:var(--edge);z-index:2147483000;width:min(var(--w),calc(100vw - 2*var(--edge)));max-height:calc(100vh - 2*var(--edge));max-height:calc(100dvh - 2*var(--edge));margin:auto}
+.fixed{position:fixed;inset:var(--edge);z-index:2147483000;width:min(var(--w),calc(100vw - 2*var(--edge)));max-height:calc(100dvh - 2*var(--edge));margin:auto}
 .backdrop+.card{z-index:2147483001}
 .fixed[data-height=content]{height:fit-content}
 dialog:not([open]){display:none}

@@ -2,6 +2,7 @@ import { CSS } from './css'
 import { el, setMarkup } from './dom'
 import { looks, paint, PHONE } from './look'
 import { makePart, mendParts, moreCss } from './parts'
+import type { Feature, Features } from './feature'
 import type {
   Actions,
   Around,
@@ -30,24 +31,25 @@ export function sends(step: Step | undefined): boolean {
 
 /**
  * A touchpoint on a page: draws its steps, takes in what is typed, shows what came of sending it. What
- * pop-up, card and bar need; the rest is added on top of it (see ../more/full.ts).
+ * pop-up, card and bar need; the rest is handed in as features (see ../more/features.ts).
  */
 export class Drawing {
   readonly host: HTMLElement
   readonly root: ShadowRoot
   readonly card: HTMLElement
   readonly words: Spoken
-  protected look: FullValues
+  look: FullValues
   made: Made[] = []
-  protected typed: Values = { answers: {}, consents: {} }
-  protected step!: Step
-  protected began = false
+  typed: Values = { answers: {}, consents: {} }
+  step!: Step
+  began = false
   #busy = false
-  protected undo: (() => void)[] = []
+  undo: (() => void)[] = []
   /** How to let go of the page. */
-  protected held: (() => void)[] = []
-  protected behind: HTMLElement | null = null
-  protected view: Window & typeof globalThis
+  held: (() => void)[] = []
+  behind: HTMLElement | null = null
+  view: Window & typeof globalThis
+  #features: Feature[]
 
   constructor(
     readonly page: Document,
@@ -55,6 +57,7 @@ export class Drawing {
     readonly mode: Mode,
     readonly actions: Actions,
     readonly around: Around,
+    features: Features,
   ) {
     this.view = page.defaultView ?? window
     const { lang, dir, words } = document.speech
@@ -67,22 +70,25 @@ export class Drawing {
     this.root = this.host.attachShadow({ mode: 'open' })
     this.look = looks(document.look, this.view)
     this.#adopt()
-    this.card = this.makeCard()
-    if (around.typed)
-      this.typed = { answers: { ...around.typed.answers }, consents: { ...around.typed.consents } }
-    this.paint()
+    this.#features = features.map((make) => make(this))
+    this.card = this.#makeCard()
+    if (around.typed) {
+      const { answers, consents } = around.typed
+      this.typed = { answers, consents }
+    }
+    this.#paint()
     const narrow = this.view.matchMedia(PHONE)
-    const again = (): void => this.paint()
-    narrow.addEventListener('change', again)
-    this.undo.push(() => narrow.removeEventListener('change', again))
-    this.begin()
+    narrow.onchange = () => this.#paint()
+    this.undo.push(() => (narrow.onchange = null))
+    if (!this.#tell('begin')) this.draw(this.document.steps[0]?.id ?? '')
   }
 
-  protected begin(): void {
-    this.draw(this.document.steps[0]?.id ?? '')
+  /** Tells the features in turn; true once one of them has seen to it. */
+  #tell<K extends keyof Feature>(what: K, ...of: Parameters<NonNullable<Feature[K]>>): boolean {
+    return this.#features.some((one) => (one[what] as ((...of: unknown[]) => unknown) | undefined)?.(...of))
   }
 
-  protected get modal(): boolean {
+  get #modal(): boolean {
     return this.mode !== 'inline' && MODAL.includes(this.document.stance)
   }
 
@@ -95,24 +101,25 @@ export class Drawing {
     })
   }
 
-  protected makeCard(): HTMLElement {
+  #makeCard(): HTMLElement {
     const { stance } = this.document
     const inPage = this.mode === 'inline' || stance === 'in-page'
-    const card: HTMLElement = this.modal
+    const card: HTMLElement = this.#modal
       ? el(this.page, 'dialog', { class: 'card fixed' })
       : el(this.page, 'section', { class: inPage || stance === 'button' ? 'card' : 'card fixed' })
     if (!inPage && stance === 'card') card.setAttribute('role', 'dialog')
     if (!inPage) card.setAttribute('data-stance', stance)
-    if (this.modal) this.root.append((this.behind = el(this.page, 'div', { class: 'backdrop' })))
+    if (this.#modal) this.root.append((this.behind = el(this.page, 'div', { class: 'backdrop' })))
     this.root.append(card)
     return card
   }
 
-  protected paint(): void {
+  #paint(): void {
     this.look = looks(this.document.look, this.view)
     paint(this.host, this.look)
     this.card.setAttribute('data-place', this.look.place)
     this.card.setAttribute('data-height', String(+this.look.height ? 'set' : this.look.height))
+    this.#tell('painted')
   }
 
   /** Put it on the page; a modal one takes the focus and gives it back when it goes. */
@@ -120,8 +127,9 @@ export class Drawing {
     parent.append(this.host)
     const { card } = this
     this.stand()
+    this.#tell('shown')
     if (this.mode === 'stage') return
-    if (this.modal) this.heading()?.focus()
+    if (this.#modal) this.heading()?.focus()
     // What is typed here is none of the page's shortcuts.
     for (const name of ['keydown', 'keypress', 'keyup'])
       this.root.addEventListener(
@@ -136,8 +144,9 @@ export class Drawing {
 
   /** Takes hold of the page, anew where the page has changed beneath it. */
   stand(): void {
-    this.letGo()
-    if (!this.modal) return
+    this.#letGo()
+    this.#tell('stands')
+    if (!this.#modal) return
     const card = this.card as HTMLDialogElement
     if (this.mode === 'stage') return card.setAttribute('open', '')
     // What was taken out of the page with its body is open, but no longer in front of it.
@@ -155,7 +164,7 @@ export class Drawing {
     this.held.push(() => clearTimeout(look))
   }
 
-  protected letGo(): void {
+  #letGo(): void {
     this.held.splice(0).forEach((release) => release())
   }
 
@@ -177,9 +186,9 @@ export class Drawing {
 
   remove(): void {
     this.undo.splice(0).forEach((undo) => undo())
-    this.letGo()
+    this.#letGo()
     const { card, host } = this
-    const modal = this.modal && this.mode === 'live'
+    const modal = this.#modal && this.mode === 'live'
     if (modal) (card as HTMLDialogElement).close()
     const still =
       this.look.going === 'none' || this.view.matchMedia('(prefers-reduced-motion:reduce)').matches
@@ -202,21 +211,26 @@ export class Drawing {
     this.step = found
     this.made = []
     const form = el(this.page, 'form', { novalidate: '' })
-    for (const part of found.parts) if (!part.hidden) this.put(form, part, this.make(part).element)
+    for (const part of found.parts) {
+      if (part.hidden) continue
+      const { element } = this.#make(part)
+      if (!this.#tell('puts', form, part, element)) form.append(element)
+    }
     this.#trap(form)
     form.addEventListener('submit', (event) => {
       event.preventDefault()
-      void this.submit()
+      void this.#submit()
     })
     form.addEventListener('input', () => this.start())
-    const cross = this.cross()
+    const cross = this.#cross()
     this.card.classList.toggle('has-cross', cross.length > 0)
     this.card.replaceChildren(...cross, el(this.page, 'div', { class: 'body' }, form))
     this.card.ariaLabel = this.heading()?.textContent || this.words.message
     this.card.scrollTop = 0
+    this.#tell('drawn')
   }
 
-  protected make(part: Part): Made {
+  #make(part: Part): Made {
     const made = makePart(this, part)
     this.made.push(made)
     const { control } = made
@@ -241,7 +255,7 @@ export class Drawing {
     )
   }
 
-  protected cross(): HTMLElement[] {
+  #cross(): HTMLElement[] {
     const after = this.document.leaving.cross
     const { stance } = this.document
     if (after === null || this.mode === 'inline' || stance === 'in-page') return []
@@ -255,17 +269,12 @@ export class Drawing {
     return [made]
   }
 
-  /** Puts a part where it stands. */
-  protected put(form: HTMLElement, _: Part, element: HTMLElement): void {
-    form.append(element)
-  }
-
   /** The visitor wants it gone. */
-  protected leave(): void {
-    this.actions.close()
+  leave(): void {
+    if (!this.#tell('leaves')) this.actions.close()
   }
 
-  protected heading(): HTMLElement | null {
+  heading(): HTMLElement | null {
     return this.card.querySelector('h2')
   }
 
@@ -273,7 +282,7 @@ export class Drawing {
     const { leaving } = this.document
     const within = (event: Event): boolean => event.composedPath().includes(this.host)
     const key = (event: KeyboardEvent): void => {
-      if (this.modal && event.key === 'Tab') this.#keepFocus(event)
+      if (this.#modal && event.key === 'Tab') this.#keepFocus(event)
       // What interrupts hears Esc wherever the focus is; what the page has made of it is the page's.
       if (event.key !== 'Escape' || event.defaultPrevented || (!this.#interrupts && !within(event))) return
       event.preventDefault()
@@ -285,10 +294,10 @@ export class Drawing {
       event.preventDefault()
       if (leaving.escape) this.leave()
     })
-    if (!leaving.outside || !this.closesOutside()) return
-    const target: EventTarget = this.modal ? this.card : this.page
+    if (!leaving.outside || (!this.#interrupts && this.document.stance !== 'button')) return
+    const target: EventTarget = this.#modal ? this.card : this.page
     const outside = (event: Event): void => {
-      if (this.card.hidden || (this.modal ? event.target !== this.card : within(event))) return
+      if (this.card.hidden || (this.#modal ? event.target !== this.card : within(event))) return
       const { clientX: x, clientY: y } = event as PointerEvent
       const { left, right, top, bottom } = this.card.getBoundingClientRect()
       if (x < left || x > right || y < top || y > bottom) this.leave()
@@ -311,23 +320,19 @@ export class Drawing {
 
   /** Whether it comes over the page, and not beside it. */
   get #interrupts(): boolean {
-    return this.modal || this.document.stance === 'card'
+    return this.#modal || this.document.stance === 'card'
   }
 
-  protected closesOutside(): boolean {
-    return this.#interrupts
-  }
-
-  protected start(): void {
+  start(): void {
     this.keepTyped()
-    if (this.mode === 'live' || this.mode === 'inline')
-      this.around.keep({ step: this.step.id, ...this.typed })
+    if (this.mode !== 'stage') this.around.keep({ step: this.step.id, ...this.typed })
+    this.#tell('started')
     if (this.began) return
     this.began = true
     this.actions.started()
   }
 
-  protected keepTyped(): void {
+  keepTyped(): void {
     for (const { control } of this.made) {
       if (!control) continue
       const value = control.read()
@@ -336,14 +341,15 @@ export class Drawing {
     }
   }
 
-  /** Open or fold the card of a button. */
-  unfold(open: boolean): void {
-    this.card.hidden &&= !open
+  /** Opens or folds the card of a button; false where nothing folds. */
+  unfold(open: boolean): boolean {
+    return this.#tell('unfolds', open)
   }
 
   /** One of several was chosen: it is kept, and leads on where it leads. */
   choose(name: string, value: string): void {
     this.typed.answers[name] = value
+    this.#tell('chosen')
   }
 
   /** Something was clicked that does something. */
@@ -353,11 +359,12 @@ export class Drawing {
     if (does.goal) this.actions.goal()
     if (does.action === 'close') this.leave()
     else if (does.action === 'touchpoint') this.actions.open(does.touchpoint)
+    else this.#tell('clicked', does)
   }
 
-  protected async submit(): Promise<void> {
+  async #submit(): Promise<void> {
     if (this.#busy || this.mode === 'stage') return
-    if (!sends(this.step)) return
+    if (!sends(this.step)) return void this.#tell('forward')
     this.keepTyped()
     this.#wait(true)
     try {
@@ -377,20 +384,19 @@ export class Drawing {
   /** Show what came of sending. */
   settle(sent: Sent): void {
     if (sent.kind === 'mend') return this.mend(sent.errors)
-    if (sent.kind === 'kept') {
-      return this.notice(this.words.kept)
-    }
+    if (sent.kind === 'kept') return this.notice(this.words.kept)
     this.around.keep(null)
     if (this.document.then.page && !sent.suggest) return this.view.location.assign(this.document.then.page)
     if (sent.next) this.draw(sent.next)
     else this.notice(this.words.thanks)
     this.#reply(sent.says)
+    this.#tell('settled', sent)
     if (sent.suggest) this.actions.offer(sent.suggest.email)
     this.heading()?.focus()
   }
 
   /** What is wrong is shown beside its field, by the rest of the code: it comes when it is needed. */
-  protected mend(errors: Wrong[]): void {
+  mend(errors: Wrong[]): void {
     void this.actions.more().then(() => {
       // That it was kept holds no longer.
       this.card.querySelector('.notice')?.remove()

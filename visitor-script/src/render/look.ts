@@ -29,11 +29,11 @@ export function paint(host: HTMLElement, values: FullValues): void {
     backdrop: `color-mix(in srgb,${colours.backdrop} ${backdrop.strength}%,transparent)`,
     dim: String(backdrop.strength / 100),
     size: `${values.size}px`,
-    'head-size': `${values.head_size}px`,
+    head_size: `${values.head_size}px`,
     weight: String(values.weight),
-    'head-weight': String(values.head_weight),
+    head_weight: String(values.head_weight),
     font: 'system-ui,sans-serif',
-    'head-font': 'system-ui,sans-serif',
+    head_font: 'system-ui,sans-serif',
     slide: `0 ${values.place.startsWith('top') ? '-' : ''}110%`,
   }
   for (const [name, value] of Object.entries(set))

@@ -1,13 +1,14 @@
 import { Drawing, type Mode } from './draw'
+import type { Features } from './feature'
 import { register, type More } from './parts'
 import type { Actions, Around, SeenDocument } from './types'
 
-let Kind: typeof Drawing = Drawing
+let features: Features = []
 
 /** Take in the rest of the code: from now on everything can be drawn. */
 export function learn(more: More): void {
   register(more)
-  Kind = more.full(Drawing)
+  features = more.features
 }
 
 /** A document drawn, not on the page yet. */
@@ -18,5 +19,5 @@ export function draw(
   actions: Actions,
   around: Around,
 ): Drawing {
-  return new Kind(page, document, mode, actions, around)
+  return new Drawing(page, document, mode, actions, around, features)
 }

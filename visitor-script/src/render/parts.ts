@@ -4,6 +4,7 @@ import type { Entry, Wants } from '../plan'
 import type { Shown, World } from '../shown'
 import type { Drawing } from './draw'
 import { el, setMarkup } from './dom'
+import type { Features } from './feature'
 import type { Control, Does, Extras, Made, Part, PartOf, Wrong } from './types'
 
 export type Maker<K extends Part['kind'] = Part['kind']> = (drawing: Drawing, part: PartOf<K>) => Made
@@ -151,9 +152,9 @@ const BASE: Makers = {
   reply: ({ page: doc }) => ({ element: el(doc, 'div', { class: 'reply', hidden: '' }) }),
 }
 
-/** What comes later, with the rest of the code: more parts, and a drawing that can do more. */
+/** What comes later, with the rest of the code: more parts, and what more a drawing can do. */
 export interface More {
-  full: (base: typeof Drawing) => typeof Drawing
+  features: Features
   watchOne: Watch
   /** A rehearsal in the real page, where a link asks for one. */
   begin: (app: App) => void
@@ -162,7 +163,6 @@ export interface More {
   tend: (app: App) => Promise<void>
   mend: (drawing: Drawing, errors: Wrong[]) => boolean
   unlearn: (app: App, errors: { field: string }[]) => void
-  inSlot: (app: App, slug: string, place: Element) => Promise<void>
   inPlace: (app: App, entry: Entry) => Promise<boolean>
   offer: (shown: Shown, email: string) => void
   readPage: (wants: Wants) => { kinds: string[]; signed_in: boolean }

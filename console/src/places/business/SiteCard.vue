@@ -113,7 +113,7 @@ async function save() {
         <li>You have a tag manager: as a snippet of HTML, on all pages.</li>
         <li>
           What the script can do, and every call it takes, for whoever keeps your site:
-          <RouterLink to="/script" class="link">the script on your site</RouterLink>.
+          <RouterLink to="/script" class="btn-link">the script on your site</RouterLink>.
         </li>
         <li>
           Visitors are asked for consent first: add <code>data-consent="wait"</code> to the line, and call

@@ -72,7 +72,7 @@ async function showCode() {
       </div>
       <div v-if="qr" class="flex items-center gap-4 rounded-md bg-petrol-wash p-3">
         <img
-          class="size-32 shrink-0 bg-white p-1"
+          class="size-32 shrink-0 bg-sheet p-1"
           :src="`data:image/svg+xml,${encodeURIComponent(qr)}`"
           alt="The link as a QR code"
         />

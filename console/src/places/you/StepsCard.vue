@@ -82,7 +82,7 @@ const inFours = (secret: string) => secret.replace(/(.{4})(?=.)/g, '$1 ')
       >
         <!-- eslint-disable vue/no-v-html -- drawn by our own server from the account's secret -->
         <span
-          class="rounded border border-line bg-white p-1"
+          class="rounded border border-line bg-sheet p-1"
           role="img"
           aria-label="QR code for your authenticator"
           v-html="picture"

@@ -77,7 +77,7 @@ function nudge(event: KeyboardEvent) {
             ? 'The logo of the house style; it changes with it.'
             : 'The house style has no logo yet, so nothing stands here.'
         }}
-        <RouterLink to="/business" class="link">House style</RouterLink>
+        <RouterLink to="/business" class="btn-link">House style</RouterLink>
       </p>
       <button
         v-if="shown"

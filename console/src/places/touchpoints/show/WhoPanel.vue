@@ -161,11 +161,11 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value.trim()
         >
         <span class="text-sm text-ink-2"
           >What counts as a search or social site is in your list on
-          <RouterLink to="/business#site-rules" class="link">Business</RouterLink>.</span
+          <RouterLink to="/business#site-rules" class="btn-link">Business</RouterLink>.</span
         >
         <strong v-for="list in empty(one.ways)" :key="list" class="text-sm text-brass"
           >▲ Your list of {{ list }} sites is empty, so nobody is seen to come from one.
-          <RouterLink to="/business#site-rules" class="link"
+          <RouterLink to="/business#site-rules" class="btn-link"
             >Fill it from where visits came from</RouterLink
           ></strong
         >
@@ -226,7 +226,7 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value.trim()
       >
       <span v-else-if="one.kind === 'signed_in'" class="text-sm text-ink-2"
         >Your site’s script says so, or the element that you name on
-        <RouterLink to="/business" class="link">Business</RouterLink>.</span
+        <RouterLink to="/business" class="btn-link">Business</RouterLink>.</span
       >
     </fieldset>
     <select class="input" aria-label="Add something about them" value="" @change="add">
