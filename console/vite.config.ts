@@ -15,12 +15,15 @@ const markdown: Plugin = {
 
 /** All that is there from the start, the list of follow-ups with it: it comes as one file, which packs better than forty and costs one asking. */
 const first = new Set<string>()
+/** Named by a package that is there from the start, and used only by what comes later. */
+const LATER =
+  /@headlessui\/vue\/dist\/components\/(combobox|dialog|disclosure|focus-trap|listbox|portal|radio-group|switch|tabs|transitions)\//
 const together: Plugin = {
   name: 'together',
   buildEnd() {
     const begins = [here('src/main.ts')]
     for (let id = begins.pop(); id; id = begins.pop()) {
-      if (first.has(id)) continue
+      if (first.has(id) || LATER.test(id)) continue
       first.add(id)
       begins.push(...(this.getModuleInfo(id)?.importedIds ?? []))
     }

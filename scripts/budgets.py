@@ -10,7 +10,7 @@ import brotli
 
 from .cluster import ROOT
 
-LOADER, LOADER_SENT, CONSOLE = 12 * 1024, 11 * 1024, 136 * 1024
+LOADER, LOADER_SENT, CONSOLE = 12 * 1024, 11 * 1024, 118 * 1024
 
 
 def _size(path: str) -> int:

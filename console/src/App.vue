@@ -1,14 +1,14 @@
 <script setup lang="ts">
-import { computed, watch } from 'vue'
+import { onKeyStroke } from '@vueuse/core'
+import { computed, defineAsyncComponent, onMounted, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { keptFor, wipe } from './lib/kept'
 import { writeAsIn } from './lib/time'
 import { useMe } from './api/me'
 import DayLine from './parts/DayLine.vue'
-import FindBox from './parts/FindBox.vue'
-import KeysHelp from './parts/KeysHelp.vue'
 import NoticeList from './parts/NoticeList.vue'
 import TopBar from './parts/TopBar.vue'
+import { finding, helping } from './parts/find'
 
 const route = useRoute()
 const { data: me } = useMe()
@@ -23,6 +23,24 @@ watch(
   { immediate: true },
 )
 const inside = computed(() => !route.meta.open && !route.meta.plain && !!me.value?.business)
+// What opens by a key comes after what is seen at once: when somebody asks for it, or when there is nothing to do.
+const FindBox = defineAsyncComponent(() => import('./parts/FindBox.vue'))
+const KeysHelp = defineAsyncComponent(() => import('./parts/KeysHelp.vue'))
+const QUIET = 3000 // milliseconds
+const quiet = ref(false)
+const idle = (work: () => void) =>
+  'requestIdleCallback' in window ? requestIdleCallback(work) : setTimeout(work)
+onMounted(() => setTimeout(() => idle(() => (quiet.value = true)), QUIET))
+onKeyStroke('k', (event) => {
+  if (!inside.value || (!event.ctrlKey && !event.metaKey)) return
+  event.preventDefault()
+  finding.value = true
+})
+onKeyStroke('F1', (event) => {
+  if (!inside.value) return
+  event.preventDefault()
+  helping.value = true
+})
 </script>
 
 <template>
@@ -30,8 +48,8 @@ const inside = computed(() => !route.meta.open && !route.meta.plain && !!me.valu
     <template v-if="inside">
       <TopBar />
       <DayLine />
-      <FindBox />
-      <KeysHelp />
+      <FindBox v-if="quiet || finding" />
+      <KeysHelp v-if="quiet || helping" />
     </template>
     <main class="min-h-0 flex-1" :class="{ 'overflow-auto': !inside }">
       <RouterView />

@@ -15,6 +15,8 @@ from intavo.accounts.problem import problem
 
 RETRY_AFTER_SECONDS = 2
 WORKER_SILENT_FOR = timedelta(seconds=30)
+# The list as it is first asked for comes beside the code that shows it, not after it.
+LIST = "</api/follow-ups?after=>; rel=preload; as=fetch; crossorigin=anonymous"
 
 
 @ensure_csrf_cookie
@@ -22,6 +24,9 @@ def console(request: HttpRequest) -> HttpResponse:
     """The owner's application; its own router takes over from here."""
     response = HttpResponse(settings.CONSOLE_INDEX.read_bytes(), content_type="text/html; charset=utf-8")
     response["Cache-Control"] = "no-cache"
+    listed = request.path in {"/", "/follow-up"} and not request.META["QUERY_STRING"]
+    if listed and settings.SESSION_COOKIE_NAME in request.COOKIES:
+        response["Link"] = LIST
     return response
 
 

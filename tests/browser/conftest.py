@@ -12,8 +12,8 @@ import psycopg
 import pytest
 from playwright.sync_api import Browser, BrowserContext, FrameLocator, Page, expect
 
-from scripts.cluster import uploads_of
-from scripts.stack import CHROMIUM, CHROMIUM_FLAGS, RUN, Ports, Stack, free_port
+from scripts.cluster import free_port, uploads_of
+from scripts.stack import CHROMIUM, CHROMIUM_FLAGS, RUN, Ports, Stack
 
 NOW = "2026-11-24T14:05:00+00:00"
 SECOND = "second web server"

@@ -191,7 +191,8 @@ def test_a_film_over_the_page_stands_still_for_those_who_ask_for_less_motion(
     editor.get_by_role("dialog").get_by_role("button", name=film.name, exact=True).first.click()
     expect(editor.get_by_text("on video").first).to_be_visible()
     slug = turn_on(editor)
-    for motion, still in (("no-preference", False), ("reduce", True)):
+    motions: tuple[tuple[Any, bool], ...] = (("no-preference", False), ("reduce", True))
+    for motion, still in motions:
         context = browser.new_context(reduced_motion=motion)
         page = on(context, stack, "/contact")
         opened(page, slug, "side-panel")

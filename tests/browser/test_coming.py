@@ -6,7 +6,7 @@ from typing import Any
 
 import pytest
 from PIL import Image
-from playwright.sync_api import BrowserContext, Page, Route, expect
+from playwright.sync_api import BrowserContext, FloatRect, Page, Route, expect
 
 from scripts.stack import Stack
 
@@ -329,10 +329,10 @@ def test_what_interrupts_covers_bars_and_buttons_with_the_rest_of_the_page(
     face = page.locator(".face").first
     expect(face).to_be_visible()
     box = face.bounding_box()
-    at = {"x": box["x"] + 4, "y": box["y"] + box["height"] / 2, "width": 1, "height": 1}
+    at: FloatRect = {"x": box["x"] + 4, "y": box["y"] + box["height"] / 2, "width": 1, "height": 1}
 
     def light() -> int:
-        return sum(Image.open(io.BytesIO(page.screenshot(clip=at))).convert("RGB").getpixel((0, 0)))
+        return sum(Image.open(io.BytesIO(page.screenshot(clip=at))).convert("RGB").tobytes())
 
     bare = light()
     opened(page, "tide-table", "pop-up")

@@ -7,7 +7,8 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Browser, BrowserContext, Page, expect
 
-from scripts.stack import ROOT, Stack
+from scripts.cluster import ROOT
+from scripts.stack import Stack
 
 from .conftest import mailed, sign_in
 

@@ -43,7 +43,7 @@ def test_scripts_are_sent_as_the_asker_takes_them(stack: Stack, takes: str, how:
 
 
 def test_the_console_comes_in_few_bytes(owner: Page, stack: Stack) -> None:
-    page = owner.context.browser.new_context(storage_state=owner.context.storage_state()).new_page()  # type: ignore[union-attr]
+    page = owner.context.browser.new_context(storage_state=owner.context.storage_state()).new_page()
     wire = page.context.new_cdp_session(page)
     wire.send("Network.enable")
     came: dict[str, float] = {}
@@ -55,6 +55,13 @@ def test_the_console_comes_in_few_bytes(owner: Page, stack: Stack) -> None:
     page.wait_for_timeout(500)
     sizes = {names[one]: size for one, size in came.items() if "/static/console/" in names.get(one, "")}
     code = {name: size for name, size in sizes.items() if name.endswith((".js", ".css"))}
+    # The list is asked for once, with the page and not after its code.
+    lists = page.evaluate("""() => performance.getEntriesByType('resource')
+      .filter((one) => one.name.endsWith('/api/follow-ups?after=')).map((one) => one.initiatorType)""")
+    assert lists == ["link"]
+    # What opens by a key is there once there is nothing else to do.
+    page.keyboard.press("Control+k")
+    page.get_by_label("Find or do").wait_for()
     page.context.close()
     assert code
     assert sum(code.values()) <= CONSOLE, sorted(code.items(), key=lambda one: -one[1])[:8]

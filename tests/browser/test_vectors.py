@@ -2,7 +2,6 @@
 
 import json
 import time
-from collections.abc import Iterator
 from datetime import timedelta
 from pathlib import Path
 from typing import Any
@@ -339,6 +338,5 @@ def test_the_real_script_agrees(vector: Vector, browser: Browser) -> None:
 
 
 @pytest.fixture(autouse=True)
-def _built() -> Iterator[None]:
+def _built() -> None:
     assert (DIST / "more.js").exists(), "the script is built first"
-    return

@@ -103,6 +103,19 @@ def test_eleven_come_in_and_six_are_worked_by_keyboard(
     owner.get_by_role("button", name="Undo").last.press("Enter")
     expect(owner.locator("[data-id]")).to_have_count(11)
 
+    # What is asked for by its words is done to all that are chosen as well, not to the one that is open.
+    walrus(owner, "Dilys").focus()
+    for _ in range(2):
+        keys.press("x")
+        keys.press("ArrowDown")
+    expect(bar).to_contain_text("2 chosen")
+    asks_for(owner, "finish won", "Finish: won")
+    expect(owner.get_by_text("2 finished: won.")).to_be_visible()
+    expect(bar).to_have_count(0)
+    expect(owner.locator("[data-id]")).to_have_count(9)
+    owner.get_by_role("button", name="Undo").last.press("Enter")
+    expect(owner.locator("[data-id]")).to_have_count(11)
+
     # What is finished is found again: by the filter, by a word, and in its touchpoint's table.
     address = owner.url
     owner.get_by_role("button", name="Show everything open").click()

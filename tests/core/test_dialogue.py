@@ -21,8 +21,9 @@ from intavo.core.dialogue import (
     offered,
     take,
 )
+from intavo.core.replies import ReplySlot
 
-WORDS = {"closing_time": "17:30", "promise": "today by 16:05"}
+WORDS: dict[ReplySlot, str] = {"closing_time": "17:30", "promise": "today by 16:05"}
 BOATHOUSE: dict[str, Any] = {
     "version": 1, "start": "hello", "turns": [
         {"id": "hello", "says": [["Hello, you have reached the boathouse. What is it about?"]],

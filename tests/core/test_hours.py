@@ -1,5 +1,6 @@
 """Opening hours: half-open stretches, midnight, exceptions, and both changes of the clocks."""
 
+from collections.abc import Callable
 from datetime import UTC, datetime, timedelta
 from itertools import pairwise
 
@@ -55,7 +56,7 @@ def test_open_at_the_start_and_not_at_the_end(when: str, open_: bool) -> None:
 
 
 @pytest.mark.parametrize("call", [is_open, next_opening, next_closing])
-def test_a_time_without_a_zone_is_refused(call) -> None:
+def test_a_time_without_a_zone_is_refused(call: Callable[..., object]) -> None:
     with pytest.raises(ValueError, match="zone"):
         call(BOATHOUSE, datetime(2026, 11, 24, 12))  # noqa: DTZ001
 

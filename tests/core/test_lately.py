@@ -2,6 +2,7 @@
 
 import threading
 from concurrent.futures import ThreadPoolExecutor
+from functools import partial
 
 from intavo.lately import Lately
 
@@ -14,7 +15,7 @@ def test_a_value_is_worked_out_once_and_nothing_is_a_value_too() -> None:
         asked.append(key)
         return None if key == "none" else len(key)
 
-    assert [kept.get(key, lambda key=key: work(key)) for key in ("ab", "none", "ab", "none")] == [
+    assert [kept.get(key, partial(work, key)) for key in ("ab", "none", "ab", "none")] == [
         2,
         None,
         2,
@@ -45,9 +46,7 @@ def test_many_threads_share_it() -> None:
 
     def work(seed: int) -> bool:
         begin.wait()
-        return all(
-            kept.get(key % 97, lambda key=key: key % 97) == key % 97 for key in range(seed, seed + 5000)
-        )
+        return all(kept.get(key % 97, partial(int, key % 97)) == key % 97 for key in range(seed, seed + 5000))
 
     with ThreadPoolExecutor(8) as pool:
         assert all(pool.map(work, range(8)))

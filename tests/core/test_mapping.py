@@ -1,5 +1,7 @@
 """The map of a site's pages: which touchpoint shows on which, and whose turn it is."""
 
+from typing import Any
+
 import pytest
 
 from intavo.core.showing import Compiled, OnPages, TouchpointState, on_pages, taking_turns
@@ -13,7 +15,7 @@ PATHS = ["/trips", "/trips/sunrise", "/hire"]
 COMES = ((Moment(after=12),),)
 
 
-def shown(**sentence) -> OnPages:
+def shown(**sentence: Any) -> OnPages:
     """How a touchpoint of one sentence does on the pages above."""
     one = touchpoint(Show(sentences=(Sentence(**sentence),)))
     return on_pages(one, [(path, visit(path)) for path in PATHS], NOW)
@@ -33,7 +35,7 @@ def test_what_only_its_times_hold_back_comes_later() -> None:
     assert shown(moments=COMES, during={"first": "2026-12-01"}, devices=("phone",)).shows == "no"
 
 
-def row(queue: str, shows: str = "yes", by_itself: bool = True) -> tuple[Compiled, OnPages]:
+def row(queue: str, shows: Any = "yes", by_itself: bool = True) -> tuple[Compiled, OnPages]:
     """A touchpoint that waits in a queue, and how it does on its pages."""
     one = touchpoint(state=TouchpointState.LIVE, queue=queue)
     words = "1 of 2" if shows == "some" else ""

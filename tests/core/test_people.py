@@ -81,7 +81,9 @@ def test_a_slip_is_offered_only_towards_a_domain_that_three_people_use() -> None
         (None, "+1", None, [], Match(None)),
     ],
 )
-def test_email_decides_and_a_phone_joins_only_without_one(email, phone, by_email, by_phone, expected) -> None:
+def test_email_decides_and_a_phone_joins_only_without_one(
+    email: str | None, phone: str | None, by_email: int | None, by_phone: list[int], expected: Match
+) -> None:
     assert match(email, phone, by_email, [Card(one) for one in by_phone]) == expected
 
 

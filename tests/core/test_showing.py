@@ -1,6 +1,7 @@
 """Who sees a touchpoint, and why not."""
 
 from datetime import timedelta
+from typing import Any
 
 import pytest
 
@@ -18,19 +19,23 @@ TRIPS = Sentence(
 )
 
 
-def touchpoint(show: Show | None = None, state: TouchpointState = TouchpointState.LIVE, **more) -> Compiled:
+def touchpoint(
+    show: Show | None = None, state: TouchpointState = TouchpointState.LIVE, **more: Any
+) -> Compiled:
     """A touchpoint on otterwick.example."""
     return Compiled(
         "tp_1", state, frozenset({"otterwick.example"}), show or Show(sentences=(TRIPS,)), LONDON, **more
     )
 
 
-def visit(path: str = "/trips", host: str = "otterwick.example", device: str = "desktop", **more) -> Visit:
+def visit(
+    path: str = "/trips", host: str = "otterwick.example", device: str = "desktop", **more: Any
+) -> Visit:
     """A page view."""
     return Visit.model_validate({"page": {"url": f"https://{host}{path}"}, "device": device, **more})
 
 
-def shown(hours_ago: float, **more) -> dict:
+def shown(hours_ago: float, **more: Any) -> dict[str, Any]:
     """What is remembered of one that was shown so long ago."""
     return {
         "memory": {"tp_1": {"shown": 1, "last_shown": (NOW - timedelta(hours=hours_ago)).isoformat(), **more}}

@@ -193,7 +193,7 @@ def test_a_touchpoint_gets_the_words_that_it_needs_and_no_others() -> None:
     assert (plain["lang"], plain["locale"], plain["dir"]) == ("fr", "fr-CA", "")
     assert set(plain["words"]) == {"close", "message", "trap", "kept", "thanks"}
     assert plain["words"]["close"] == "Fermer"
-    field = {"kind": "field", "input": "slot", "name": "time", "label": "When?"}
+    field: dict[str, object] = {"kind": "field", "input": "slot", "name": "time", "label": "When?"}
     asks = speech_of(document(field, {"kind": "share"}), Tongue("ar", "AE"))
     assert {"optional", "no_time", "copy_link"} <= set(asks["words"])
     assert "send" not in asks["words"]
@@ -238,7 +238,7 @@ OF_PROGRAMS = {
 
 def said_plainly(tree: ast.AST) -> set[str]:
     """What is raised in words that are no Phrase."""
-    found = set()
+    found: set[str] = set()
     for raised in (
         node.exc for node in ast.walk(tree) if isinstance(node, ast.Raise) and node.exc is not None
     ):
@@ -249,9 +249,8 @@ def said_plainly(tree: ast.AST) -> set[str]:
             for inner in ast.walk(call)
         }
         for one in ast.walk(raised):
-            plain = isinstance(one, ast.Constant) and isinstance(one.value, str) and " " in one.value.strip()
-            if plain and id(one) not in marked:
-                found.add(str(one.value))
+            if isinstance(one, ast.Constant) and isinstance(one.value, str) and id(one) not in marked:
+                found |= {one.value} if " " in one.value.strip() else set()
     return found
 
 

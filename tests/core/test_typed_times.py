@@ -1,5 +1,7 @@
 """Times of day as people type them."""
 
+from datetime import time
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -27,5 +29,5 @@ def test_what_is_no_time_is_refused_and_quoted(text: str) -> None:
 
 
 @given(st.times())
-def test_every_time_comes_back_as_it_was(clock) -> None:  # what Hypothesis gives
+def test_every_time_comes_back_as_it_was(clock: time) -> None:
     assert read_clock(f"{clock:%H:%M}") == f"{clock:%H:%M}"

@@ -318,7 +318,8 @@ def test_the_ready_check_looks_at_the_rules(
         "show": show,
         "stance": stance,
     }
-    around = Known(**({"today": NOW.date(), "pages": 11, "matching": 3} | known))
+    given: dict[str, Any] = {"today": NOW.date(), "pages": 11, "matching": 3}
+    around = Known(**given | known)
     found = [
         (one.level, one.message)
         for one in ready_check(Document.model_validate(data), around)

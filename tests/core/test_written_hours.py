@@ -1,6 +1,7 @@
 """A week as people write it."""
 
 import re
+from datetime import time
 
 import pytest
 from hypothesis import given
@@ -13,7 +14,8 @@ WORK = "mon tue wed thu fri"
 
 def week(**days: str) -> list[tuple[str, str, str]]:
     """Stretches from days="09:00-17:00 20:00-00:30"."""
-    return [(day, *one.split("-")) for day in DAYS for one in days.get(day, "").split()]
+    stretches = [(day, one.split("-")) for day in DAYS for one in days.get(day, "").split()]
+    return [(day, start, end) for day, (start, end) in stretches]
 
 
 def read(text: str, language: str = "en") -> list[tuple[str, str, str]]:
@@ -89,7 +91,7 @@ stretches = st.tuples(st.sampled_from(DAYS), st.times(), st.times()).filter(
 
 
 @given(st.lists(stretches, min_size=1, max_size=10))
-def test_a_week_that_is_written_out_comes_back(week_of) -> None:  # what Hypothesis gives
+def test_a_week_that_is_written_out_comes_back(week_of: list[tuple[str, time, time]]) -> None:
     written = "; ".join(f"{day} {start:%H:%M}–{end:%H:%M}" for day, start, end in week_of)
     wanted = {(day, f"{start:%H:%M}", f"{end:%H:%M}") for day, start, end in week_of}
     afternoon = {(day, start, end) for day, start, end in wanted if end < start}

@@ -90,7 +90,7 @@ def world(name: str, email: str, host: str, **after: Any) -> World:
 def _still(monkeypatch: pytest.MonkeyPatch, tmp_path: Any) -> None:
     """The clock stands, nothing is remembered of the test before, and passwords are hashed fast."""
     monkeypatch.setattr(settings, "PASSWORD_HASHERS", ["django.contrib.auth.hashers.MD5PasswordHasher"])
-    get_hashers.cache_clear()
+    get_hashers.cache_clear()  # type: ignore[attr-defined]  # Django caches it so
     monkeypatch.setenv("INTAVO_NOW", NOW)
     live._sites.clear()
     counting.tally.forget()
@@ -132,8 +132,8 @@ class Visitor:
 
     def post(self, what: str, body: Any, **headers: str) -> Any:
         text = body if isinstance(body, (str, bytes)) else json.dumps(body)
-        sent = {"HTTP_ORIGIN": self.origin} | headers
-        sent = {name: value for name, value in sent.items() if value is not None}
+        named = {"HTTP_ORIGIN": self.origin} | headers
+        sent: dict[str, Any] = {name: value for name, value in named.items() if value is not None}
         answer = Client().post(f"/e/{self.key}/{what}", text, content_type="text/plain;charset=UTF-8", **sent)
         held_to_the_wire(what, answer)
         return answer

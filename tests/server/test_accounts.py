@@ -3,6 +3,7 @@
 import json
 import re
 import time
+from collections.abc import Callable
 from datetime import UTC, datetime, timedelta
 from typing import Any
 from urllib.parse import unquote
@@ -20,7 +21,7 @@ from intavo.accounts import adapter
 from intavo.accounts.models import AccountMail, User
 from intavo.mail.actions import send_account_mail
 
-JSON = {"content_type": "application/json"}
+JSON: dict[str, Any] = {"content_type": "application/json"}
 AUTH = "/_allauth/browser/v1/auth"
 ACCOUNT = "/_allauth/browser/v1/account"
 TOTP = f"{ACCOUNT}/authenticators/totp"
@@ -47,7 +48,7 @@ def mailed_key() -> str:
     assert set(job.args) == {"mail_id"}
     send_account_mail(mail_id=job.args["mail_id"])
     assert not AccountMail.objects.filter(pk=job.args["mail_id"]).exists()
-    found = re.search(r"http://127\.0\.0\.1:8400/(?:verify|reset)/(\S+)", outbox.outbox[-1].body)
+    found = re.search(r"http://127\.0\.0\.1:8400/(?:verify|reset)/(\S+)", str(outbox.outbox[-1].body))
     assert found
     return unquote(found[1])
 
@@ -265,7 +266,7 @@ def test_what_an_authenticator_shares_is_sealed_in_the_database(user: User) -> N
 
 def test_what_guards_an_account_is_changed_only_after_the_password_was_said_lately(user: User) -> None:
     second = Second()
-    asked = [
+    asked: list[Callable[[], Any]] = [
         lambda: second.client.delete(TOTP, {}, **JSON),
         lambda: second.client.post(f"{ACCOUNT}/email", {"email": "other@heron.example"}, **JSON),
     ]

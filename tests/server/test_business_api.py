@@ -13,7 +13,7 @@ from intavo.touchpoints import live
 
 from .conftest import Visitor, World
 
-JSON = {"content_type": "application/json"}
+JSON: dict[str, Any] = {"content_type": "application/json"}
 
 
 def put(client: Client, path: str, body: dict[str, Any]) -> Any:
@@ -82,7 +82,7 @@ def test_what_somebody_would_be_told_is_explained(otterwick: World) -> None:
         "replies",
         "promise",
     ]
-    away = client.get("/api/hours/explain", {"day": "2026-11-24", "time": "10", "free": False}).json()
+    away = client.get("/api/hours/explain", {"day": "2026-11-24", "time": "10", "free": "false"}).json()
     assert away["situation"] == "nobody-free"
 
 
@@ -96,7 +96,7 @@ def test_what_cannot_be_asked_is_refused_by_name(otterwick: World, more: dict[st
     assert (answer.status_code, answer.json()["errors"][0]["field"]) == (422, field)
     assert (
         otterwick.console()
-        .get("/api/hours/explain", {"day": "2026-11-29", "time": "9", "hours_id": 10**9})
+        .get("/api/hours/explain", {"day": "2026-11-29", "time": "9", "hours_id": str(10**9)})
         .status_code
         == 404
     )
@@ -189,7 +189,9 @@ def test_who_did_what_is_in_the_audit_log(otterwick: World) -> None:
     assert {"business founded", "site added", "touchpoint turned on", "hours changed"} <= verbs
 
 
-def test_somebody_without_a_business_founds_one_and_a_bad_zone_is_named(db: None, django_user_model) -> None:
+def test_somebody_without_a_business_founds_one_and_a_bad_zone_is_named(
+    db: None, django_user_model: Any
+) -> None:
     client = Client()
     client.force_login(django_user_model.objects.create_user("new@x.example", "a long password"))
     assert client.get("/api/me").json()["business"] is None

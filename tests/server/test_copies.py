@@ -32,7 +32,7 @@ def copied(client: Client) -> bytes:
     write_now(made.json()["id"])
     answer = client.get(f"/api/copies/{made.json()['id']}/file")
     assert answer["Content-Type"] == "application/zip"
-    return b"".join(answer)  # type: ignore[arg-type]
+    return b"".join(answer)
 
 
 def empty(email: str = "new@heron.example") -> Client:

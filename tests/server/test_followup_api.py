@@ -59,7 +59,7 @@ def test_lengths_are_open_time(four: World) -> None:
 
 
 def test_the_list_costs_the_same_queries_for_few_and_for_many(
-    visitor: Visitor, otterwick: World, monkeypatch: pytest.MonkeyPatch, django_assert_max_num_queries
+    visitor: Visitor, otterwick: World, monkeypatch: pytest.MonkeyPatch, django_assert_max_num_queries: Any
 ) -> None:
     arrive(visitor, otterwick, monkeypatch, {f"P{n}": "13:25" for n in range(30)})
     client = otterwick.console()
@@ -186,3 +186,12 @@ def test_a_person_is_found_by_name_or_address(four: World) -> None:
     assert [one["name"] for one in client.get("/api/find", {"q": "soone"}).json()] == ["Sooner"]
     assert [one["name"] for one in client.get("/api/find", {"q": "LATE@post"}).json()] == ["Late"]
     assert client.get("/api/find", {"q": " "}).json() == []
+
+
+def test_the_list_comes_beside_the_code_that_shows_it(four: World) -> None:
+    client = four.console()
+    assert "/api/follow-ups?after=" in client.get("/follow-up")["Link"]
+    assert "/api/follow-ups?after=" in client.get("/")["Link"]
+    for other in (client.get("/people"), client.get("/follow-up?kind=inquiry"), Client().get("/follow-up")):
+        assert other.status_code == 200
+        assert not other.has_header("Link")

@@ -121,7 +121,7 @@ def test_it_is_taken_once_refused_rows_come_back_and_it_is_undone(
     ]
     known = Person.objects.get(addresses__key="ife.dunmore@post.example")
     assert (known.name, known.consents.filter(name="imported").count()) == ("Ife", 0)
-    text = b"".join(client.get(f"/api/imports/{number}/refused").streaming_content).decode()
+    text = b"".join(client.get(f"/api/imports/{number}/refused")).decode()
     rows = list(csv.reader(io.StringIO(text)))
     assert (rows[0][:3], len(rows), rows[1][1:3]) == (
         ["why it was refused", "Vorname", "Nachname"],

@@ -2,6 +2,7 @@
 
 import gzip
 import json
+from typing import Any
 
 import pytest
 from cachetools import LRUCache
@@ -120,7 +121,9 @@ def test_the_plan_says_after_hours_when_closed(visitor: Visitor, monkeypatch: py
     assert "tomorrow at 09:00" in hours["says"]["text"]
 
 
-def test_the_plan_costs_no_query_once_the_site_is_known(visitor: Visitor, django_assert_num_queries) -> None:
+def test_the_plan_costs_no_query_once_the_site_is_known(
+    visitor: Visitor, django_assert_num_queries: Any
+) -> None:
     visitor.plan()
     with django_assert_num_queries(0):
         visitor.plan()
@@ -191,7 +194,7 @@ def test_a_touchpoint_of_another_business_takes_no_answers_here(visitor: Visitor
     assert visitor.post("intake", sending(other.touchpoint)).status_code == 422
 
 
-def test_too_many_are_429_with_the_seconds_to_wait(visitor: Visitor, otterwick: World, settings) -> None:
+def test_too_many_are_429_with_the_seconds_to_wait(visitor: Visitor, otterwick: World, settings: Any) -> None:
     settings.INTAKE_A_MINUTE = 2
     codes = [visitor.post("intake", sending(otterwick.touchpoint, n)) for n in range(1, 4)]
     assert [one.status_code for one in codes] == [201, 201, 429]
@@ -205,10 +208,10 @@ def test_a_window_lets_so_many_through_a_minute_for_each_address() -> None:
 
 
 def test_beats_are_202_and_what_is_refused_is_counted(visitor: Visitor, otterwick: World) -> None:
-    good = {"id": "abcdefgh", "touchpoint": otterwick.touchpoint.public_id, "revision": 2, "variant": None,
+    good: dict[str, Any] = {"id": "abcdefgh", "touchpoint": otterwick.touchpoint.public_id, "revision": 2, "variant": None,
             "what": "seen", "page": {"url": "https://otterwick.example/"}, "device": "phone",
             "at": "2026-11-24T14:05:12Z"}  # fmt: skip
-    forged = [
+    forged: list[dict[str, Any]] = [
         {"what": "danced"},
         {"touchpoint": "tp_none"},
         {"revision": 77},
@@ -244,7 +247,9 @@ def test_one_client_says_no_more_of_a_kind_than_visitors_do(
 
 def test_a_click_finds_a_touchpoint_whose_sentence_does_not_hold(visitor: Visitor, otterwick: World) -> None:
     row = otterwick.touchpoint
-    remembered = {"memory": {row.public_id: {"shown": 1, "last_shown": "2026-11-24T13:00:00Z"}}}
+    remembered: dict[str, Any] = {
+        "memory": {row.public_id: {"shown": 1, "last_shown": "2026-11-24T13:00:00Z"}}
+    }
     assert visitor.plan(**remembered).json()["touchpoints"] == []
     [entry] = visitor.plan(**remembered, open=row.slug).json()["touchpoints"]
     assert entry["moments"] == []
@@ -279,7 +284,7 @@ def test_twenty_touchpoints_on_a_page_are_twelve_kilobytes_as_sent(
 
 
 def test_a_site_is_read_by_as_many_statements_whatever_stands_on_it(
-    visitor: Visitor, otterwick: World, django_assert_num_queries
+    visitor: Visitor, otterwick: World, django_assert_num_queries: Any
 ) -> None:
     visitor.plan()
     live._sites.clear()

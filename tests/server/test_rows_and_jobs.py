@@ -3,12 +3,14 @@
 import smtplib
 from datetime import UTC, datetime, timedelta
 from types import SimpleNamespace
+from typing import Any, cast
 
 import pytest
 from asgiref.sync import async_to_sync
 from django.core import mail as outbox
 from django.core.cache import cache
 from django.db import IntegrityError, OperationalError, connection, transaction
+from procrastinate import JobContext
 from procrastinate.contrib.django import app
 from procrastinate.contrib.django.models import ProcrastinateJob
 from procrastinate.jobs import Status
@@ -54,7 +56,7 @@ def test_a_plain_insert_is_what_the_model_reads_back(otterwick: World) -> None:
 
 
 def test_a_double_gives_none_where_it_is_to_be_skipped_and_raises_elsewhere(otterwick: World) -> None:
-    given = {
+    given: dict[str, Any] = {
         "business_id": otterwick.business.pk, "person_id": somebody(otterwick), "kind": "email", "key": "a@x.example",
         "shown": "a@x.example", "domain": "x.example",
     }  # fmt: skip
@@ -65,7 +67,7 @@ def test_a_double_gives_none_where_it_is_to_be_skipped_and_raises_elsewhere(otte
 
 
 def test_every_job_has_a_lane() -> None:
-    app.perform_import_paths()
+    app.perform_import_paths()  # type: ignore[no-untyped-call]
     queues = [queue for queues, _ in LANES.values() for queue in queues]
     assert len(queues) == len(set(queues))
     assert {task.queue for task in app.tasks.values()} == set(queues)
@@ -140,13 +142,13 @@ def test_jobs_are_forgotten_a_day_after_they_ended(otterwick: World) -> None:
         pk = app.configure_task("account_mail").defer(mail_id=1)
         with connection.cursor() as cursor:
             cursor.execute("UPDATE procrastinate_jobs SET status = %s WHERE id = %s", [status, pk])
-            ago = [timedelta(hours=hours), pk]
+            ago: list[Any] = [timedelta(hours=hours), pk]
             cursor.execute("UPDATE procrastinate_events SET at = now() - %s WHERE job_id = %s", ago)
 
     for status in (Status.SUCCEEDED, Status.FAILED, Status.TODO, Status.DOING):
         job(status.value, 25)
         job(status.value, 23)
-    async_to_sync(clear_jobs.func)(SimpleNamespace(app=app), timestamp=0)
+    async_to_sync(clear_jobs.func)(cast("JobContext", SimpleNamespace(app=app)), timestamp=0)
     left = (
         ProcrastinateJob.objects.filter(task_name="account_mail")
         .order_by("pk")

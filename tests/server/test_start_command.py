@@ -4,7 +4,9 @@ from scripts.watch import Watch
 
 
 def test_what_ends_is_started_again_with_growing_pauses_until_it_stays() -> None:
-    clock, begun, said = [100.0], [], []
+    clock: list[float] = [100.0]
+    begun: list[tuple[str, float]] = []
+    said: list[str] = []
     watch = Watch(lambda name: begun.append((name, clock[0])), said.append, lambda: clock[0])
     while clock[0] < 250:
         watch.look(["worker"])

@@ -1,6 +1,7 @@
 """A business whose visitors are spoken to in another tongue: plan, errors, replies, pages, mail and calls."""
 
 import re
+from collections.abc import Callable
 from typing import Any
 
 import pytest
@@ -57,7 +58,12 @@ def test_which_language_holds_the_touchpoints_the_sites_or_the_businesss(
 ) -> None:
     own = made(otterwick, "question", language="fr")
     row, tongues = otterwick.touchpoint, []
-    for change in (lambda: None, lambda: spoken(otterwick, "de"), lambda: said_by_the_site(otterwick, "pl")):
+    changes: tuple[Callable[[], object], ...] = (
+        lambda: None,
+        lambda: spoken(otterwick, "de"),
+        lambda: said_by_the_site(otterwick, "pl"),
+    )
+    for change in changes:
         change()
         live._sites.clear()  # what is known of a site is good for a second
         plan = {

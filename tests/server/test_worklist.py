@@ -78,9 +78,9 @@ def test_the_list_is_narrowed_by_its_sentence(three: list[FollowUp], otterwick: 
     assert shown(client, page=f"{path.rstrip('/')}/*")[:2] == ["Ève Lindqvist", "Nia Okafor"]
     assert shown(client, page="/nowhere") == []
     assert client.get("/api/ways-in").json() == [{"key": "form", "words": "by a form"}]
-    said = client.get("/api/follow-ups", {"via": "page", "site": otterwick.site.pk, "page": "/trips"}).json()[
-        "sentence"
-    ]
+    said = client.get(
+        "/api/follow-ups", {"via": "page", "site": str(otterwick.site.pk), "page": "/trips"}
+    ).json()["sentence"]
     assert said.endswith(f", by a conversation in the page, on {otterwick.site.name}, on /trips")
     post(client, f"follow-ups/{eve.pk}/finish", outcome="won")
     assert (shown(client, state="finished"), shown(client)) == (["Ève Lindqvist"], ["Nia Okafor", "Ife"])

@@ -8,7 +8,7 @@ import {
   DialogPanel,
 } from '@headlessui/vue'
 import { useQuery } from '@tanstack/vue-query'
-import { onKeyStroke, refDebounced } from '@vueuse/core'
+import { refDebounced } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { find } from '@/api/follow-ups'
@@ -20,11 +20,6 @@ import { finding, PLACES, type Choice } from './find'
 const router = useRouter()
 const text = ref('')
 const asked = refDebounced(text, 150)
-onKeyStroke('k', (event) => {
-  if (!event.ctrlKey && !event.metaKey) return
-  event.preventDefault()
-  finding.value = true
-})
 watch(finding, () => (text.value = ''))
 const { data: people, isFetching } = useQuery({
   queryKey: computed(() => ['find', asked.value]),

@@ -10,7 +10,8 @@ import { OUTCOMES, type Outcome } from '@/lib/names'
 import { useNotices } from '@/lib/notices'
 import { ASIDE } from '@/lib/outbox'
 import { saidTime } from '@/lib/time'
-import { opened, type Choice } from './find'
+import { opened, picked, type Choice } from './find'
+import { useSeveralWork } from './several'
 
 const AWAY = [
   ['15-minutes', 'Away for 15 minutes'],
@@ -20,13 +21,14 @@ const AWAY = [
 ] as const
 
 /**
- * What can be done from where one is: to oneself, and to the follow-up that is open; and hours and channels
- * by name.
+ * What can be done from where one is: to oneself, and to the follow-up that is open or to all that are
+ * chosen; and hours and channels by name.
  */
 export function useDeeds(open: Ref<boolean>) {
   const queries = useQueryClient()
   const counter = useCounter()
   const work = useWork()
+  const many = useSeveralWork()
   const notices = useNotices()
   const { data: me } = useMe()
   const { data: members } = useMembers()
@@ -39,6 +41,9 @@ export function useDeeds(open: Ref<boolean>) {
   const one = computed(() => {
     return open.value && opened.value ? queries.getQueryData<One>(['follow-up', opened.value]) : undefined
   })
+  async function toAll(done: Promise<boolean>) {
+    if (await done) picked.value = new Set()
+  }
   async function act(id: number, what: Work, said: string) {
     try {
       const done = await work.mutateAsync({ id, work: what })
@@ -51,8 +56,8 @@ export function useDeeds(open: Ref<boolean>) {
     }
   }
   /** The next seven days, each at the clock time at which it opens next. */
-  function days(person: One): Choice[] {
-    const opens = toLocal(person.next_opening ?? now.value.toISOString(), zone.value).slice(11, 16)
+  function days(opening: string | null, putOff: (until: string, said: string) => void): Choice[] {
+    const opens = toLocal(opening ?? now.value.toISOString(), zone.value).slice(11, 16)
     return [1, 2, 3, 4, 5, 6, 7].flatMap((ahead) => {
       const day = addDays(toLocal(now.value.toISOString(), zone.value).slice(0, 10), ahead)
       const until = fromLocal(`${day}T${opens}`, zone.value)
@@ -66,8 +71,53 @@ export function useDeeds(open: Ref<boolean>) {
         name: `Put off until ${ahead === 1 ? `tomorrow, ${name}` : name}`,
         about: said,
         words: 'later remind set aside',
-        run: () => void act(person.id, { do: 'put-off', until }, `Put off until ${said}.`),
+        run: () => putOff(until, said),
       }
+    })
+  }
+  /** Putting off, finishing, giving: to whom it is done stands beside each. */
+  function theirs(
+    about: string,
+    opening: string | null,
+    does: {
+      putOff: (until: string, said: string) => void
+      finish: (outcome: Outcome, said: string) => void
+      give: (member: number, name: string) => void
+    },
+  ): Choice[] {
+    return [
+      ...days(opening, does.putOff),
+      ...Object.entries(OUTCOMES).map(([outcome, words]) => ({
+        key: `end${outcome}`,
+        name: `Finish: ${words.toLowerCase()}`,
+        about,
+        words: outcome === 'answered' ? 'close done end reached called' : 'close done end',
+        run: () => does.finish(outcome as Outcome, words.toLowerCase()),
+      })),
+      ...(members.value ?? []).map((member) => ({
+        key: `give${member.id}`,
+        name: `Give to ${member.name || member.email}`,
+        about,
+        words: 'assign hand over',
+        run: () => does.give(member.id, member.name || member.email),
+      })),
+    ]
+  }
+  const toOne = ({ id, called, next_opening }: One): Choice[] =>
+    theirs(called, next_opening ?? null, {
+      putOff: (until, said) => void act(id, { do: 'put-off', until }, `Put off until ${said}.`),
+      finish: (outcome, said) => void act(id, { do: 'finish', outcome }, `Finished: ${said}.`),
+      give: (member, name) =>
+        void work
+          .mutateAsync({ id, work: { do: 'give', member } })
+          .then(() => notices.say(`Given to ${name}.`), failed),
+    })
+  function toChosen(person: One | undefined): Choice[] {
+    const whom = { ids: [...picked.value] }
+    return theirs(`${whom.ids.length} chosen`, person?.next_opening ?? null, {
+      putOff: (until, said) => void toAll(many.putOff(whom, until, said)),
+      finish: (outcome, said) => void toAll(many.finish(whom, outcome, said)),
+      give: (member, name) => void toAll(many.give(whom, member, name)),
     })
   }
   return computed<Choice[]>(() => {
@@ -87,36 +137,8 @@ export function useDeeds(open: Ref<boolean>) {
         words: 'back here',
         run: () => counter.mutate({ away: false, until: 'until-said' }, { onError: failed }),
       })
-    const theirs: Choice[] =
-      person && person.state !== 'finished'
-        ? [
-            ...days(person),
-            ...Object.entries(OUTCOMES).map(([outcome, words]) => ({
-              key: `end${outcome}`,
-              name: `Finish: ${words.toLowerCase()}`,
-              about: person.called,
-              words: outcome === 'answered' ? 'close done end reached called' : 'close done end',
-              run: () =>
-                void act(
-                  person.id,
-                  { do: 'finish', outcome: outcome as Outcome },
-                  `Finished: ${words.toLowerCase()}.`,
-                ),
-            })),
-            ...(members.value ?? []).map((member) => ({
-              key: `give${member.id}`,
-              name: `Give to ${member.name || member.email}`,
-              about: person.called,
-              words: 'assign hand over',
-              run: () =>
-                void work
-                  .mutateAsync({ id: person.id, work: { do: 'give', member: member.id } })
-                  .then(() => notices.say(`Given to ${member.name || member.email}.`), failed),
-            })),
-          ]
-        : []
     return [
-      ...theirs,
+      ...(picked.value.size ? toChosen(person) : person && person.state !== 'finished' ? toOne(person) : []),
       ...away,
       ...(hours.value ? [hours.value.main, ...hours.value.others] : []).map((set) => ({
         key: `hr${set.id}`,

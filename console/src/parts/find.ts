@@ -3,8 +3,14 @@ import { ref } from 'vue'
 /** Whether the box that finds or does anything is open. */
 export const finding = ref(false)
 
+/** Whether the list of keys is open. */
+export const helping = ref(false)
+
 /** The follow-up that is on the screen, chosen or not. */
 export const opened = ref<number | null>(null)
+
+/** The follow-ups that are chosen, to do one thing to all of them. */
+export const picked = ref(new Set<number>())
 
 export interface Choice {
   key: string

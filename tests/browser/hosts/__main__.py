@@ -20,14 +20,14 @@ import psycopg
 from playwright.sync_api import Browser, Page, sync_playwright
 
 from demo.business import SITE_KEY
-from scripts.cluster import Cluster
-from scripts.stack import CHROMIUM, CHROMIUM_FLAGS, RUN, Ports, Stack, free_port
+from scripts.cluster import Cluster, free_port
+from scripts.stack import CHROMIUM, CHROMIUM_FLAGS, RUN, Ports, Stack
 
 HERE = Path(__file__).parent / "node_modules"
 SCREENS = {"desktop": {"width": 1280, "height": 800}, "phone": {"width": 390, "height": 844}}
 STANCES = {
     "pop-up": "tide-table", "card": "parting-card", "bar": "group-booking", "side-panel": "call-me-back",
-    "full-page": "winter-hire", "button": "ask-the-boathouse",
+    "full-page": "winter-hire", "button": "ask-the-boathouse", "inline": "tide-table",
 }  # fmt: skip
 _ELSEWHERE = re.compile(r"<(script|link)\b[^>]*https?://(?!127)[^>]*>(</script>)?")
 _PACKAGE = re.compile(r"https?://[^\"']*?/(bootstrap)@?[^/\"']*/(dist/[^\"']+)")
@@ -45,6 +45,14 @@ _LINKS = """() => { window.clickable = (one) => { const box = one.getBoundingCli
   return box.width > 0 && box.top >= 0 && !!there && (there === one || one.contains(there)) }
   window.links = [...document.querySelectorAll('nav a, header a, nav button')]
     .filter((one) => one.getBoundingClientRect().bottom <= 160 && clickable(one)) }"""
+# A slot at the end of the first piece of the page that can hold one, in view.
+_SLOT = """(slug) => { const wide = (one) => one.clientWidth > 250 && one.clientHeight > 0 && one.checkVisibility()
+  const pieces = [...document.querySelectorAll('section .container, section, main, article, .container')]
+  const slot = document.createElement('div')
+  slot.dataset.intavo = slug
+  ;(pieces.find(wide) ?? document.body).append(slot)
+  return new Promise((filled) => { const look = () => slot.firstElementChild
+    ? (slot.scrollIntoView({ block: 'center', behavior: 'instant' }), filled()) : setTimeout(look, 50); look() }) }"""
 _COVERED = "links.filter((one) => !clickable(one)).length"
 
 
@@ -166,7 +174,7 @@ def try_page(browser: Browser, site: str, path: str, screen: str, found: Found) 
 def _try(page: Page, stance: str, slug: str) -> list[str]:
     page.evaluate(f"window.trace = ({_TRACE})()")
     page.evaluate(_LINKS)
-    page.evaluate("slug => intavo.open(slug)", slug)
+    page.evaluate(_SLOT if stance == "inline" else "slug => intavo.open(slug)", slug)
     card = page.locator(f"[data-intavo-touchpoint={stance}] .card").first
     card.wait_for(timeout=5_000)
     page.wait_for_timeout(700)
@@ -190,7 +198,9 @@ def _try(page: Page, stance: str, slug: str) -> list[str]:
 
 
 def _gone(page: Page, stance: str) -> list[str]:
-    if stance == "button":
+    if stance == "inline":
+        page.evaluate("document.querySelector('[data-intavo]').remove(), scrollTo(0, 0)")
+    elif stance == "button":
         page.locator("[data-intavo-touchpoint=button] .face[aria-expanded=true]").first.click()
     else:
         page.evaluate("intavo.close()")

@@ -8,7 +8,7 @@ import { useClock } from '@/lib/clock'
 import { useKeys } from '@/lib/keys'
 import { clockTime, saidTime, shortDate } from '@/lib/time'
 import ErrorBox from '@/parts/ErrorBox.vue'
-import { opened } from '@/parts/find'
+import { opened, picked } from '@/parts/find'
 import { useFirstSteps } from '@/api/first-steps'
 import FilterSentence from './FilterSentence.vue'
 import FirstSteps from './FirstSteps.vue'
@@ -84,7 +84,10 @@ const chosen = computed(() => (route.params.id ? Number(route.params.id) : null)
 /** On a wide screen there is always somebody on the right: the first of the list, until one is chosen. */
 const selected = computed(() => chosen.value ?? (wide.value ? (all.value[0]?.id ?? null) : null))
 watch(selected, (id) => (opened.value = id), { immediate: true })
-onBeforeUnmount(() => (opened.value = null))
+onBeforeUnmount(() => {
+  opened.value = null
+  picked.value = new Set()
+})
 const kept = computed(() => {
   const counted = first.value?.promises_counted ?? 0
   return counted ? Math.round((100 * (first.value?.promises_kept ?? 0)) / counted) : null
@@ -132,8 +135,6 @@ onKeyStroke('Escape', (event) => {
     .push({ path: '/follow-up', query: route.query })
     .then(() => list.value?.querySelector<HTMLElement>(`[data-id="${back}"]`)?.focus())
 })
-/** Several that one thing is done to. */
-const picked = ref(new Set<number>())
 const begun = computed(() => new Set(first.value?.begun ?? []))
 let lastPicked: number | null = null
 function pick(id: number, through = false) {

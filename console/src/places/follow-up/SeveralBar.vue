@@ -1,69 +1,37 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { useSeveral, useTags, type Several, type Wanted } from '@/api/follow-ups'
+import { useTags, type Wanted } from '@/api/follow-ups'
 import { useMembers } from '@/api/me'
-import { useNotices } from '@/lib/notices'
+import { useSeveralWork, type Whom } from '@/parts/several'
 import FinishMenu from './FinishMenu.vue'
 import PutOffMenu from './PutOffMenu.vue'
 
-/** One thing done to all that are chosen, with the number said and one undo for all. */
+/** What can be done to all that are chosen. */
 const props = defineProps<{ ids: number[]; wanted: Wanted; zone: string; now: Date }>()
 const emit = defineEmits<{ done: [] }>()
-const notices = useNotices()
-const several = useSeveral()
+const work = useSeveralWork()
 const { data: members } = useMembers()
 const { data: tags } = useTags()
 const tag = ref('')
 // All that the filter shows, also what is not on this page.
 const everything = ref(false)
-const whom = computed(() =>
+const whom = computed<Whom>(() =>
   everything.value ? { all_of: { state: 'open' as const, ...props.wanted } } : { ids: props.ids },
 )
-const count = (n: number) => (n === 1 ? 'one' : String(n))
+const chosen = computed(() => (props.ids.length === 1 ? 'one' : String(props.ids.length)))
 
-async function act(
-  body: Several,
-  said: string,
-  back: (result: Awaited<ReturnType<typeof several.mutateAsync>>) => Several[],
-) {
-  try {
-    const result = await several.mutateAsync({ ...body, ...whom.value })
-    const left = result.left.length
-      ? ` ${count(result.left.length)} left as ${result.left.length === 1 ? 'it was' : 'they were'}: ${result.left[0]?.why}`
-      : ''
-    notices.say(`${count(result.done.length)} ${said}.${left}`, {
-      undo: async () => {
-        for (const one of back(result)) await several.mutateAsync(one)
-      },
-    })
-    emit('done')
-  } catch (problem) {
-    notices.say(problem instanceof Error ? problem.message : 'This did not work.', { bad: true })
-  }
+async function after(done: Promise<boolean>) {
+  if (await done) emit('done')
 }
-const takeUp = (result: { done: number[] }): Several[] => [{ do: 'take-up', ids: result.done }]
 function give(event: Event) {
   const field = event.target as HTMLSelectElement
   if (field.value === '-') return
   const to = Number(field.value) || null
   const named = members.value?.find((one) => one.id === to)
-  void act(
-    { do: 'give', member_id: to },
-    named ? `given to ${named.name || named.email}` : 'given back to everybody',
-    (result) => {
-      const groups = new Map<number | null, number[]>()
-      for (const one of result.before)
-        groups.set(one.member_id, [...(groups.get(one.member_id) ?? []), one.id])
-      return [...groups].map(([member_id, ids]) => ({ do: 'give', ids, member_id }))
-    },
-  )
+  void after(work.give(whom.value, to, named?.name || named?.email || ''))
 }
 function tagThem() {
-  const named = tag.value
-  if (named.trim())
-    void act({ do: 'tag', tag: named }, `tagged “${named.trim()}”`, (result) => [
-      { do: 'untag', tag: named, ids: result.done },
-    ])
+  if (tag.value.trim()) void after(work.tag(whom.value, tag.value))
 }
 </script>
 
@@ -73,9 +41,7 @@ function tagThem() {
     role="region"
     aria-label="What is done to all that are chosen"
   >
-    <strong role="status">{{
-      everything ? 'All that the list shows' : `${count(ids.length)} chosen`
-    }}</strong>
+    <strong role="status">{{ everything ? 'All that the list shows' : `${chosen} chosen` }}</strong>
     <label class="flex items-center gap-1 text-sm"
       ><input v-model="everything" type="checkbox" /> all that match</label
     >
@@ -99,9 +65,9 @@ function tagThem() {
       :zone="zone"
       :now="now"
       :opening="null"
-      @until="(until, said) => act({ do: 'put-off', until }, `put off until ${said}`, takeUp)"
+      @until="(until, said) => after(work.putOff(whom, until, said))"
     />
-    <FinishMenu @finish="(outcome, said) => act({ do: 'finish', outcome }, `finished: ${said}`, takeUp)" />
+    <FinishMenu @finish="(outcome, said) => after(work.finish(whom, outcome, said))" />
     <button type="button" class="btn-link ml-auto" @click="emit('done')">Choose none</button>
   </div>
 </template>
