@@ -98,6 +98,31 @@ def test_buttons_in_one_corner_stand_above_one_another(
     expect(other).to_have_attribute("aria-expanded", "true")
 
 
+def test_a_page_that_changes_all_the_time_is_not_asked_all_the_time(
+    stranger: BrowserContext, stack: Stack
+) -> None:
+    page = stranger.new_page()
+    page.add_init_script("""const { elementsFromPoint } = Document.prototype
+      window.asked = 0
+      Document.prototype.elementsFromPoint = function (...at) { asked += 1; return elementsFromPoint.apply(this, at) }""")
+    page.goto(f"{stack.site_url}/contact")
+    face = page.get_by_role("button", name="Ask the boathouse")
+    expect(face).to_be_visible()
+    page.wait_for_timeout(500)
+    once = page.evaluate("asked")
+    assert once
+    page.evaluate("""() => new Promise((done) => { asked = 0; let left = 100; const change = () => {
+      document.body.append(document.createElement('i')); left -= 1; setTimeout(left ? change : done, 10) }; change() })""")
+    assert 0 < page.evaluate("asked") < 20 * once
+    # What of the page's own comes where it stands, it makes room for.
+    page.evaluate("""() => { const own = document.createElement('b')
+      own.style.cssText = 'position:fixed;right:12px;bottom:12px;width:60px;height:60px;background:red'
+      document.body.append(own) }""")
+    page.wait_for_timeout(600)
+    box = face.bounding_box()
+    assert box["y"] + box["height"] <= page.viewport_size["height"] - 72
+
+
 def test_a_card_ends_where_a_bar_begins(stranger: BrowserContext, stack: Stack) -> None:
     page = stranger.new_page()
     page.set_viewport_size({"width": 390, "height": 380})

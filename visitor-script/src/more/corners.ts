@@ -107,12 +107,13 @@ export function arrange(page: Document): void {
   }
 }
 
-let watching: Document | null = null
+/** Milliseconds in which what the page changes in itself is looked at together, however often it does. */
+const TOGETHER = 150
+let watching: { page: Document; look: () => void } | null = null
 
-/** Sees to it from now on, whatever comes and goes. */
+/** Sees to it at once, and from now on, whatever comes and goes. */
 export function keepArranged(page: Document): void {
-  if (watching === page) return
-  watching = page
+  if (watching?.page === page) return watching.look()
   const again = (): void => arrange(page)
   const view = page.defaultView ?? window
   const sizes = new ResizeObserver(again)
@@ -122,7 +123,15 @@ export function keepArranged(page: Document): void {
     }
     again()
   }
-  new MutationObserver(hosts).observe(page.documentElement, {
+  watching = { page, look: hosts }
+  let timer = 0
+  const soon = (): void => {
+    timer ||= view.setTimeout(() => {
+      timer = 0
+      hosts()
+    }, TOGETHER)
+  }
+  new MutationObserver(soon).observe(page.documentElement, {
     childList: true,
     attributes: true,
     attributeFilter: ['inert'],
