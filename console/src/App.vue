@@ -8,7 +8,7 @@ import { useMe } from './api/me'
 import DayLine from './parts/DayLine.vue'
 import NoticeList from './parts/NoticeList.vue'
 import TopBar from './parts/TopBar.vue'
-import { finding, helping } from './parts/find'
+import { finding, helping, openBox } from './parts/find'
 
 const route = useRoute()
 const { data: me } = useMe()
@@ -24,7 +24,15 @@ watch(
 )
 const inside = computed(() => !route.meta.open && !route.meta.plain && !!me.value?.business)
 // What opens by a key comes after what is seen at once: when somebody asks for it, or when there is nothing to do.
-const FindBox = defineAsyncComponent(() => import('./parts/FindBox.vue'))
+const FindBox = defineAsyncComponent({
+  loader: () => import('./parts/FindBox.vue'),
+  // Without a network it may not come: nothing is kept from whoever types on.
+  onError: (_, retry, fail, attempts) => {
+    if (attempts < 2) return retry()
+    finding.value = false
+    fail()
+  },
+})
 const KeysHelp = defineAsyncComponent(() => import('./parts/KeysHelp.vue'))
 const QUIET = 3000 // milliseconds
 const quiet = ref(false)
@@ -34,7 +42,7 @@ onMounted(() => setTimeout(() => idle(() => (quiet.value = true)), QUIET))
 onKeyStroke('k', (event) => {
   if (!inside.value || (!event.ctrlKey && !event.metaKey)) return
   event.preventDefault()
-  finding.value = true
+  openBox()
 })
 onKeyStroke('F1', (event) => {
   if (!inside.value) return

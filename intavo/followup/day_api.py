@@ -8,7 +8,7 @@ from ninja import Router, Schema, Status
 from intavo import clock
 from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.core import followup as rules
-from intavo.people.queries import search
+from intavo.people.queries import search, with_words_around
 
 from .day import day_line
 from .first_steps import first_steps, put_away
@@ -123,6 +123,7 @@ def find(request: MemberRequest, q: str = "") -> list[FoundOut]:
     rows = rows.annotate(done=Q(state=rules.State.FINISHED.value)).order_by("-done", "pk")
     by_person = {person: (pk, done) for person, pk, done in rows.values_list("person_id", "pk", "done")}
     hits = sorted(hits, key=lambda hit: by_person.get(hit.person.pk, (0, True))[1])[:_SHOWN]
+    hits = with_words_around(request.auth, q, hits)
     return [
         FoundOut(
             person_id=hit.person.pk,

@@ -31,10 +31,10 @@ class Merging:
 @dataclass
 class Searching:
     """Words that are looked for, as a query is `asked`; an app adds whom it found them with, where, and
-    around what.
+    around what: that only where `whom` names those of whom it is wanted.
     """
 
-    asked: dict[str, str | int]
+    asked: dict[str, Any]
     found: list[tuple[int, str, str]] = field(default_factory=list)
 
 

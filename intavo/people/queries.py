@@ -3,6 +3,7 @@
 import re
 from dataclasses import dataclass
 from datetime import timedelta
+from typing import Any
 
 from django.db import connection
 from django.db.models import Count, DateTimeField, ExpressionWrapper, F, Q, QuerySet, Value, Window
@@ -77,7 +78,10 @@ _MOST_HITS = 300
 
 @dataclass(frozen=True, slots=True)
 class Hit:
-    """Somebody who was found: where the words stand, and the text around them, marked by MARK and UNMARK."""
+    """Somebody who was found: where the words stand, and the text around them, marked by MARK and UNMARK.
+
+    What was said is empty until `with_words_around` has looked it up.
+    """
 
     person: Person
     where: str
@@ -85,7 +89,7 @@ class Hit:
 
 
 # Those whose name, address or tag holds the text; and those who wrote the words, or were written them, the
-# last first.
+# last first: of some of them with the words around it, which takes the database long.
 _LIKE = """
 SELECT person_id, 'name', name FROM (
     SELECT id AS person_id, name FROM people_person
@@ -103,9 +107,11 @@ UNION ALL SELECT person_id, 'tag', tag FROM (
 """
 _WORDS = """
 SELECT DISTINCT ON (person_id) person_id, kind,
-       ts_headline('intavo_words', intavo_said(kind, data), to_tsquery('intavo_words', %(query)s), %(how)s)
+       CASE WHEN %(whom)s::bigint[] IS NULL THEN '' ELSE ts_headline(
+           'intavo_words', intavo_said(kind, data), to_tsquery('intavo_words', %(query)s), %(how)s) END
 FROM (SELECT id, person_id, kind, data FROM people_timelineevent
       WHERE business_id = %(business)s AND words @@ to_tsquery('intavo_words', %(query)s)
+            AND (%(whom)s::bigint[] IS NULL OR person_id = ANY(%(whom)s::bigint[]))
       LIMIT %(most)s) AS said
 ORDER BY person_id, id DESC
 """
@@ -121,26 +127,17 @@ def search(actor: Actor, text: str, limit: int = 8) -> list[Hit]:
 
     Who is called so comes first, then who was last written with.
     """
-    wanted = " ".join(text.split())[:200]
-    words = re.findall(r"[^\W_]+", wanted)[:12]
+    wanted = _wanted(text)
     if not wanted:
         return []
     digits = re.sub(r"\D", "", wanted).lstrip("0") if re.fullmatch(r"[+0-9\s()./-]{5,}", wanted) else ""
-    asked: dict[str, str | int] = {
+    asked: dict[str, Any] = {
         "business": actor.business_id, "most": _MOST_HITS, "like": f"%{_escaped(wanted)}%",
         "key": f"%{_escaped(wanted.casefold())}%", "digits": f"%{digits}%" if digits else "",
-        "query": " & ".join(f"'{word}':*" for word in words),
-        "how": f"StartSel={MARK}, StopSel={UNMARK}, MaxWords=16, MinWords=6, MaxFragments=1",
     }  # fmt: skip
     with connection.cursor() as cursor:
         cursor.execute(_LIKE, asked)
-        rows = cursor.fetchall()
-        if words:
-            cursor.execute(_WORDS, asked)
-            rows += cursor.fetchall()
-            elsewhere = Searching(asked)
-            words_sought.tell(elsewhere)
-            rows += elsewhere.found
+        rows = cursor.fetchall() + _said(actor, _words(wanted))
     found: dict[int, tuple[str, str]] = {}
     for person, where, around in rows:
         found.setdefault(person, (where, around))
@@ -148,3 +145,39 @@ def search(actor: Actor, text: str, limit: int = 8) -> list[Hit]:
     people = Person.objects.filter(business_id=actor.business_id, erasing=False)
     known = people.prefetch_related("addresses").in_bulk(shown)
     return [Hit(known[one], *found[one]) for one in shown if one in known]
+
+
+def _wanted(text: str) -> str:
+    return " ".join(text.split())[:200]
+
+
+def _words(wanted: str) -> list[str]:
+    return re.findall(r"[^\W_]+", wanted)[:12]
+
+
+def _said(actor: Actor, words: list[str], whom: list[int] | None = None) -> list[tuple[int, str, str]]:
+    """With whom words were exchanged, and where; of those that are named, with what stands around them."""
+    if not words:
+        return []
+    asked: dict[str, Any] = {
+        "business": actor.business_id, "most": _MOST_HITS, "whom": whom,
+        "query": " & ".join(f"'{word}':*" for word in words),
+        "how": f"StartSel={MARK}, StopSel={UNMARK}, MaxWords=16, MinWords=6, MaxFragments=1",
+    }  # fmt: skip
+    with connection.cursor() as cursor:
+        cursor.execute(_WORDS, asked)
+        rows: list[tuple[int, str, str]] = cursor.fetchall()
+    elsewhere = Searching(asked)
+    words_sought.tell(elsewhere)
+    return rows + elsewhere.found
+
+
+def with_words_around(actor: Actor, text: str, hits: list[Hit]) -> list[Hit]:
+    """Those who were found by what was said, with the words around it."""
+    bare = [hit.person.pk for hit in hits if not hit.text]
+    if not bare:
+        return hits
+    said: dict[int, tuple[str, str]] = {}
+    for person, where, around in _said(actor, _words(_wanted(text)), bare):
+        said.setdefault(person, (where, around))
+    return [hit if hit.text else Hit(hit.person, *said.get(hit.person.pk, (hit.where, ""))) for hit in hits]

@@ -6,11 +6,14 @@ from intavo.people.effects import Searching, words_sought
 
 _WORDS = """
 SELECT DISTINCT ON (person_id) person_id, 'in a conversation',
-       ts_headline('intavo_words', text, to_tsquery('intavo_words', %(query)s), %(how)s)
+       CASE WHEN %(whom)s::bigint[] IS NULL THEN '' ELSE
+           ts_headline('intavo_words', text, to_tsquery('intavo_words', %(query)s), %(how)s) END
 FROM (SELECT message.id, talk.person_id, message.text FROM talks_message AS message
       JOIN talks_talk AS talk ON talk.id = message.talk_id
       WHERE message.business_id = %(business)s AND talk.person_id IS NOT NULL
-            AND message.words @@ to_tsquery('intavo_words', %(query)s) LIMIT %(most)s) AS said
+            AND message.words @@ to_tsquery('intavo_words', %(query)s)
+            AND (%(whom)s::bigint[] IS NULL OR talk.person_id = ANY(%(whom)s::bigint[]))
+      LIMIT %(most)s) AS said
 ORDER BY person_id, id DESC
 """
 

@@ -30,6 +30,7 @@ from intavo.core.touchpoint import (
     ready_check,
     resolved,
 )
+from intavo.core.touchpoint.copied import texts_of
 from intavo.core.touchpoint.draining import drains_oddly
 from intavo.hours.queries import replies
 from intavo.sites.models import Site, SitePage
@@ -319,8 +320,18 @@ def findings_of(
             shares=list(pages.shared.items()),
             waits=_waits(touchpoint),
             said_closed=_said_closed(touchpoint.business),
+            original=_original(touchpoint),
         ),
     )
+
+
+def _original(touchpoint: Touchpoint) -> tuple[str, str, frozenset[str]] | None:
+    """Name, language and texts of what it is a copy of in another, as that is being made or stands."""
+    first = touchpoint.original
+    if first is None or first.deleted_at is not None or first.draft is None:
+        return None
+    document = Document.model_validate(first.draft.document)
+    return first.name, document.language, texts_of(document)
 
 
 def _lies_over(touchpoint: Touchpoint, revision: TouchpointRevision) -> list[str]:

@@ -2,10 +2,11 @@
 
 import json
 import re
+from collections.abc import Callable
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Browser, BrowserContext, Page, expect
+from playwright.sync_api import Browser, BrowserContext, Page, Route, expect
 
 from scripts.cluster import ROOT
 from scripts.stack import Stack
@@ -96,6 +97,39 @@ def test_the_list_is_worked_from_the_keyboard(owner: Page, stack: Stack) -> None
     expect(owner.get_by_role("option", name=re.compile("Ife Dunmore"))).to_be_visible()
     owner.keyboard.press("Enter")
     expect(owner.get_by_role("heading", name="Ife Dunmore")).to_be_visible()
+
+
+def without_the_box(owner: Page, stack: Stack, comes: Callable[[Route], None]) -> Page:
+    """A first visit to the list, where the code of the box that finds anything comes as this says."""
+    state = owner.context.storage_state()
+    page = owner.context.browser.new_context(storage_state=state, service_workers="block").new_page()
+    page.route("**/FindBox-*.js", lambda route: comes(route))
+    page.goto(f"{stack.base_url}/follow-up")
+    expect(page.locator("[data-id]").first).to_be_visible()
+    return page
+
+
+def test_what_is_typed_before_the_box_is_there_stands_in_it(owner: Page, stack: Stack) -> None:
+    held: list[Route] = []
+    page = without_the_box(owner, stack, held.append)
+    page.keyboard.press("Control+k")
+    page.keyboard.type("dunmore")
+    page.keyboard.press("Enter")
+    page.wait_for_timeout(300)
+    expect(page.get_by_label("Find or do")).to_have_count(0)
+    held.pop().continue_()
+    expect(page.get_by_role("heading", name="Ife Dunmore")).to_be_visible()
+    page.context.close()
+
+
+def test_where_the_box_does_not_come_nobody_is_held_up(owner: Page, stack: Stack) -> None:
+    page = without_the_box(owner, stack, lambda route: route.abort())
+    page.keyboard.press("Control+k")
+    page.wait_for_timeout(500)
+    page.get_by_label("Search the list").click()
+    page.keyboard.type("dunmore")
+    expect(page.get_by_label("Search the list")).to_have_value("dunmore")
+    page.context.close()
 
 
 def test_finish_put_off_and_undo(owner: Page, stack: Stack) -> None:

@@ -1,5 +1,6 @@
 """Editing in the console: looks and rules of a touchpoint, two members at once, hours in a plain form."""
 
+import math
 import re
 from typing import Any
 
@@ -112,7 +113,9 @@ def test_a_close_word_keeps_clear_of_the_headline_and_leaves_it_the_line_under_a
         "(one) => one.getBoundingClientRect().left"
     )
     expect(card.locator("h2")).not_to_have_css(padding, "0px")
-    assert card.locator("h2").evaluate(EDGE) <= close
+    # It is drawn once more when what is kept comes back.
+    edge = next(at for _ in range(50) if not math.isnan(at := card.locator("h2").evaluate(EDGE)))
+    assert edge <= close
     editor.get_by_label("How it stands").select_option("Bar")
     bar = stage(editor, "Phone").locator("[data-stance=bar]")
     expect(bar.get_by_role("button", name="No, thank you")).to_be_visible()

@@ -284,6 +284,25 @@ def comes_to(visitor: Visitor, language: str) -> set[str]:
     return {one["slug"] for one in plan["touchpoints"] if one["moments"]}
 
 
+def test_the_ready_check_names_what_a_copy_says_in_the_first_language(otterwick: World) -> None:
+    console, row = otterwick.console(), otterwick.touchpoint
+    first = console.get(f"/api/touchpoints/{row.pk}").json()
+    first["document"]["steps"][0]["parts"][0]["text"] = "Letters from the boathouse, once a month"
+    kept = {"document": first["document"], "based_on": first["number"]}
+    console.put(f"/api/touchpoints/{row.pk}/draft", kept, content_type="application/json")
+    made = console.post(
+        f"/api/touchpoints/{row.pk}/copy", {"language": "de"}, content_type="application/json"
+    ).json()
+    part = made["document"]["steps"][0]["parts"][0]
+    assert [(one["message"], one["place"]) for one in made["findings"] if "as in" in one["message"]] == [
+        ("A text is still as in “News of Otterwick”: write it in German.", part["id"])
+    ]
+    part["text"] = "Briefe aus dem Bootshaus, einmal im Monat"
+    kept = {"document": made["document"], "based_on": made["number"]}
+    now = console.put(f"/api/touchpoints/{made['id']}/draft", kept, content_type="application/json").json()
+    assert not [one for one in now["findings"] if "as in" in one["message"]]
+
+
 def test_a_copy_in_another_language_is_for_who_reads_it_and_the_first_for_all_others(
     otterwick: World, visitor: Visitor
 ) -> None:

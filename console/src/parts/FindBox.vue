@@ -9,13 +9,13 @@ import {
 } from '@headlessui/vue'
 import { useQuery } from '@tanstack/vue-query'
 import { refDebounced } from '@vueuse/core'
-import { computed, ref, watch } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { find } from '@/api/follow-ups'
 import { sitesOptions, usePages } from '@/api/sites'
 import { startersOptions, touchpointsOptions } from '@/api/touchpoints'
 import { useDeeds } from './deeds'
-import { finding, PLACES, type Choice } from './find'
+import { finding, PLACES, typedSince, type Choice } from './find'
 
 const router = useRouter()
 const text = ref('')
@@ -80,6 +80,17 @@ const hurried = ref(false)
 const settled = computed(() => asked.value === text.value && !isFetching.value)
 watch(text, () => (hurried.value = false))
 watch([hurried, settled], ([wanted, there]) => wanted && there && choose(choices.value[0] ?? null))
+/** What was typed before the box was there stands in it, as if it had been typed now. */
+async function catchUp(event: FocusEvent) {
+  const keys = typedSince()
+  const input = event.target as HTMLInputElement
+  const letters = keys.filter((key) => key !== 'Enter').join('')
+  if (!letters) return
+  input.value = letters
+  input.dispatchEvent(new InputEvent('input', { bubbles: true }))
+  await nextTick()
+  hurried.value = keys.includes('Enter')
+}
 function choose(choice: Choice | null) {
   hurried.value = false
   if (!choice) return
@@ -100,6 +111,7 @@ function choose(choice: Choice | null) {
             aria-label="Find or do"
             placeholder="A name, an address, or what to do"
             @change="text = $event.target.value"
+            @focus="catchUp"
             @keydown.enter="hurried = !activeOption"
           />
           <ComboboxOptions static class="mt-2 max-h-80 overflow-auto">

@@ -4,7 +4,7 @@ import { useRoute } from 'vue-router'
 import { signOut, startAnew } from '@/api/account'
 import { joinBusiness, openBusiness, useMe } from '@/api/me'
 import { useArrivals } from './arrivals'
-import { finding } from './find'
+import { openBox } from './find'
 import BrandMark from './BrandMark.vue'
 import CounterMenu from './CounterMenu.vue'
 import MenuRow from './MenuRow.vue'
@@ -54,7 +54,7 @@ async function leave() {
       </RouterLink>
     </nav>
     <div class="ml-auto flex items-center gap-3">
-      <button class="btn font-normal text-ink-2 max-lg:hidden" type="button" @click="finding = true">
+      <button class="btn font-normal text-ink-2 max-lg:hidden" type="button" @click="openBox">
         Find or do… <kbd class="rounded border border-line px-1 text-xs font-semibold">Ctrl K</kbd>
       </button>
       <select

@@ -1,7 +1,33 @@
-import { ref } from 'vue'
+import { ref, watch } from 'vue'
 
 /** Whether the box that finds or does anything is open. */
 export const finding = ref(false)
+
+let held: string[] | null = null
+function hold(event: KeyboardEvent) {
+  if (event.ctrlKey || event.metaKey || event.altKey || (event.key.length > 1 && event.key !== 'Enter'))
+    return
+  event.preventDefault()
+  event.stopImmediatePropagation()
+  held?.push(event.key)
+}
+
+/** Opens the box; what is typed before it is there is kept for it. */
+export function openBox() {
+  if (finding.value) return
+  finding.value = true
+  held = []
+  addEventListener('keydown', hold, true)
+}
+
+/** What was typed since the box was asked for, and nothing more is kept: it is there, or it does not come. */
+export function typedSince(): string[] {
+  removeEventListener('keydown', hold, true)
+  const keys = held ?? []
+  held = null
+  return keys
+}
+watch(finding, (open) => open || typedSince())
 
 /** Whether the list of keys is open. */
 export const helping = ref(false)

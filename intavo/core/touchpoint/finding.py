@@ -38,7 +38,8 @@ class Known:
 
     `boxed` and `missing` are ids of pictures; `codes_left` of `codes_all` is the touchpoint's own list;
     `drain` is how they went within the last hour, where that is odd. `over` are paths of pages that a bar
-    could not move aside.
+    could not move aside. `original` is what this is a copy of in another language: its name, its language and
+    its texts.
     """
 
     region: str = "GB"
@@ -67,3 +68,4 @@ class Known:
     waits: Literal["not on", "changed"] | None = None
     said_closed: bool = True
     readings: Sequence[Reading] = ()
+    original: tuple[str, str, frozenset[str]] | None = None

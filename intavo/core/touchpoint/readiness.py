@@ -3,9 +3,11 @@
 from collections.abc import Iterator
 from functools import cache
 
+from ..places import languages
 from ..say import joined
 from ..tongues import SPOKEN, Tongue
 from .answers import way_to
+from .copied import still_said
 from .document import Document
 from .finding import Finding, Known
 from .leading import about_confirming, about_the_clicks, about_the_links, about_the_starter
@@ -24,6 +26,7 @@ def ready_check(document: Document, known: Known | None = None) -> list[Finding]
         *_about_the_lists(document, around), *_about_the_ask(document), *_about_the_goal(document),
         *_about_the_channels(document, around), *_about_after(document, around), *_about_reading(around),
         *_about_the_words(document), *about_the_starter(document), *_about_lying_over(document, around),
+        *_about_the_copy(document, around),
         *_about_the_others(document, around),
     ]  # fmt: skip
     return sorted(found, key=lambda finding: _LEVELS.index(finding.level))
@@ -246,6 +249,19 @@ def _about_the_words(document: Document) -> Iterator[Finding]:
     if left:
         texts = "A text still has" if len(left) == 1 else f"{len(left)} texts still have"
         yield Finding("look", f"{texts} the starter's words: are they true of your business?", left[0].id)
+
+
+def _about_the_copy(document: Document, known: Known) -> Iterator[Finding]:
+    """Texts of a copy in another language that are nobody's to read there yet."""
+    if known.original is None:
+        return
+    name, language, before = known.original
+    left = still_said(document, before)
+    if not left or language == document.language:
+        return
+    texts, them = ("A text is", "it") if len(left) == 1 else (f"{len(left)} texts are", "them")
+    wanted = languages().get(document.language, document.language)
+    yield Finding("look", f"{texts} still as in “{name}”: write {them} in {wanted}.", left[0])
 
 
 def _about_the_others(document: Document, known: Known) -> Iterator[Finding]:
