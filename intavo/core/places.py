@@ -5,7 +5,7 @@ Babel.
 from dataclasses import dataclass
 from functools import cache
 
-from babel import Locale
+from babel import Locale, UnknownLocaleError
 from babel.core import get_global
 from babel.dates import get_timezone_location
 from babel.numbers import get_territory_currencies
@@ -94,6 +94,18 @@ def read_language(text: str) -> str:
     if code not in languages():
         raise ValueError(f"“{text[:20]}” is no language that is known.")
     return code
+
+
+@cache
+def language_named(tag: str) -> str:
+    """A language as it is called in English ("German (Austria)" of de-AT); the tag itself where none is known.
+
+    `tag` is as browsers say it (BCP 47). Source: CLDR.
+    """
+    try:
+        return Locale.parse(tag, sep="-").get_display_name("en") or tag
+    except (ValueError, UnknownLocaleError):
+        return tag
 
 
 @cache

@@ -4,7 +4,7 @@ from zoneinfo import available_timezones
 
 import pytest
 
-from intavo.core.places import currency_of, region_of, regions, zones
+from intavo.core.places import currency_of, language_named, region_of, regions, zones
 
 
 def test_every_zone_and_country_stands_once_with_a_name_and_can_be_used() -> None:
@@ -36,3 +36,14 @@ def test_a_zone_without_a_place_has_no_country() -> None:
 
 def test_no_place_is_called_by_half_of_its_countrys_name() -> None:
     assert not [zone.name for zone in zones() if zone.name.count("(") != zone.name.count(")")]
+
+
+@pytest.mark.parametrize(
+    ("tag", "name"),
+    [
+        ("de", "German"), ("de-AT", "German (Austria)"), ("PT-br", "Portuguese (Brazil)"), ("gsw", "Swiss German"),
+        ("qqq", "qqq"), ("de-1234567", "de-1234567"), ("xx-YY", "xx-YY"),
+    ],
+)  # fmt: skip
+def test_a_language_is_called_as_people_call_it(tag: str, name: str) -> None:
+    assert language_named(tag) == name

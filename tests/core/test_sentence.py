@@ -64,6 +64,10 @@ def test_where(sentence: dict[str, Any], said: str) -> None:
             [{"kind": "pages", "least": 3, "span": "visit"}],
             "people who have seen at least 3 pages in this visit",
         ),
+        (
+            [{"kind": "language", "languages": ["de", "fr-CH"], "unless": True}],
+            "people who do not read German or French (Switzerland)",
+        ),
         ([{"kind": "tag", "tags": ["boat", "oar"]}], "people who have the tag “boat” or “oar”"),
         (
             [{"kind": "campaign", "tag": "utm_campaign", "value": {"how": "exact", "text": "spring"}}],

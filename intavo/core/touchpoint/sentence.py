@@ -6,6 +6,7 @@ from collections.abc import Callable, Iterable, Mapping
 
 from typing_extensions import TypedDict
 
+from ..places import language_named
 from ..say import joined
 from . import who as asked
 from .patterns import PagePattern
@@ -119,7 +120,7 @@ def _asked(piece: asked.Who) -> tuple[str, str]:
         tags = joined((f"“{tag}”" for tag in piece.tags), "or")
         return f"have the tag {tags}", f"do not have the tag {tags}"
     if isinstance(piece, asked.Language):
-        tongues = joined(piece.languages, "or")
+        tongues = joined(map(language_named, piece.languages), "or")
         return f"read {tongues}", f"do not read {tongues}"
     if isinstance(piece, asked.OnList):
         return "are on your list", "are not on your list"
