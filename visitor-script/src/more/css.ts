@@ -70,6 +70,7 @@ hr{border:0;border-top:1px solid currentColor;opacity:.3;margin:14px 0}
 .dock{position:fixed;inset:calc(var(--edge-y) + var(--above,0px)) var(--edge) calc(var(--edge-y) + var(--below,0px));z-index:2147483000;display:flex;flex-direction:column-reverse;align-items:flex-end;gap:10px;pointer-events:none;font:var(--weight) var(--size)/1.5 var(--font)}
 .dock[data-place^=top]{flex-direction:column}
 .dock{direction:ltr}
+:host(:is([data-intavo-touchpoint=inline],[data-intavo-touchpoint=in-page])) .card{min-width:min(180px,calc(100vw - 40px))}
 :host([dir=rtl]) .dock>*{direction:rtl}
 :host([dir=rtl]) :is([type=email],[type=tel]){direction:ltr;text-align:right}
 .dock[data-place$=left]{align-items:flex-start}
