@@ -98,7 +98,8 @@ def read_language(text: str) -> str:
 
 @cache
 def language_named(tag: str) -> str:
-    """A language as it is called in English ("German (Austria)" of de-AT); the tag itself where none is known.
+    """A language as it is called in English ("German (Austria)" of de-AT); the tag itself where none is
+    known.
 
     `tag` is as browsers say it (BCP 47). Source: CLDR.
     """

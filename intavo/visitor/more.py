@@ -76,7 +76,8 @@ def rehearsed_more(site: LiveSite, wanted: Wanted, seen_as: As, at: datetime) ->
     shown = document.after.code.show and not document.after.confirm.on
     code = sample_code(document, row.touchpoint_id) if shown else None
     given["says"], given["given"] = said.told if said else None, code
-    given["code"] = code if gives_code_freely(document) else None
+    if gives_code_freely(document):
+        given["code"] = code
     return given
 
 

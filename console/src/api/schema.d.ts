@@ -8914,6 +8914,7 @@ export interface components {
                 min: string;
                 more: string;
                 no: string;
+                no_code: string;
                 no_time: string;
                 not_sent: string;
                 nothing: string;

@@ -34,7 +34,7 @@ _BY_INPUT: dict[str, dict[str, Phrase]] = {
 }
 _COPIED = {"copied": Phrase("Copied")}
 _BY_KIND: dict[str, dict[str, Phrase]] = {
-    "code": {"copy": Phrase("Copy"), **_COPIED},
+    "code": {"copy": Phrase("Copy"), "no_code": Phrase("No code can be given just now."), **_COPIED},
     "share": {"copy_link": Phrase("Copy the link"), **_COPIED},
     "price": {"before": Phrase("before {amount}"), "less": Phrase("{amount} less")},
     "countdown": {"d": Phrase("d"), "h": Phrase("h"), "min": Phrase("min"), "s": Phrase("s")},

@@ -1158,6 +1158,7 @@ export interface Speech {
     min: string;
     more: string;
     no: string;
+    no_code: string;
     no_time: string;
     not_sent: string;
     nothing: string;

@@ -4,7 +4,7 @@ import WORDS from '../generated/words.json'
 import { Drawing, type Mode } from '../render/draw'
 import { learn } from '../render'
 import type { Feature } from '../render/feature'
-import type { Actions, Around, SeenDocument, Sent, Values } from '../render/types'
+import type { Actions, Around, Extras, SeenDocument, Sent, Values } from '../render/types'
 import { FEATURES } from './features'
 import { MORE } from '.'
 
@@ -51,6 +51,7 @@ const FACE = { label: 'Ask us', does: null, opens: 'step', strip: false, greetin
 let sent: [string, Values][]
 let kept: ({ step: string } | null)[]
 let closed: number
+let extras: Extras
 
 function document_(more: object = {}): SeenDocument {
   return {
@@ -77,7 +78,7 @@ function made(more: object = {}, features = FEATURES, mode: Mode = 'live', answe
     close: () => (closed += 1),
     started: () => undefined,
     clicked: () => undefined,
-    extras: () => Promise.resolve({}),
+    extras: () => Promise.resolve(extras),
     more: () => Promise.resolve(),
   } as unknown as Actions
   const around = {
@@ -109,6 +110,7 @@ beforeEach(() => {
   sent = []
   kept = []
   closed = 0
+  extras = {}
   document.body.replaceChildren()
   vi.stubGlobal('matchMedia', () => ({
     matches: false,
@@ -185,6 +187,26 @@ it('leads back to the step of what is wrong', async () => {
   await settled()
   expect(drawing.step.id).toBe('ask')
   expect(drawing.card.querySelector('#f-name-error')?.textContent).toBe('No name')
+})
+
+it('says so where a code stands that cannot be given, each time it is drawn', async () => {
+  const steps = [
+    { id: 'ask', parts: [{ ...base, id: 'pc', kind: 'code', label: 'Your code' }, button('on', { action: 'step', next: 'send' })] },
+    ...STEPS.slice(1),
+  ] // prettier-ignore
+  extras = { code: null }
+  const drawing = made({ steps })
+  await settled()
+  const told = () => drawing.card.querySelector('[data-part=pc]')?.textContent
+  expect(told()).toBe('Your codeNo code can be given just now.')
+  press(drawing, 'on')
+  press(drawing, 'back')
+  expect(told()).toBe('Your codeNo code can be given just now.')
+  // Where none is wanted of the server, nothing is said of one.
+  extras = {}
+  const other = made({ steps })
+  await settled()
+  expect(other.card.querySelector<HTMLElement>('[data-part=pc]')?.hidden).toBe(true)
 })
 
 it('the card of a button folds, and never closes', () => {

@@ -2,6 +2,7 @@ import { el } from '../render/dom'
 import type { Drawing } from '../render/draw'
 import type { Feature } from '../render/feature'
 import type { Extras, Part } from '../render/types'
+import { say } from './words'
 
 const codes = new WeakMap<Drawing, string>()
 const asked = new WeakMap<Drawing, Promise<Extras>>()
@@ -25,6 +26,15 @@ export const given = (drawing: Drawing): Feature => {
       if (output) output.textContent = code
     }
   }
+  let none = false
+  /** What stands beside it may speak of a code: that there is none is said in its place. */
+  const tellNone = (): void => {
+    for (const place of drawing.card.querySelectorAll<HTMLElement>('[data-code]')) {
+      place.hidden = false
+      const words = say(drawing, 'no_code')
+      place.querySelector('.code')?.replaceWith(el(drawing.page, 'p', { class: 'quiet' }, words))
+    }
+  }
   return {
     begin: () => {
       // A code stands where nothing has to be sent for it.
@@ -32,8 +42,14 @@ export const given = (drawing: Drawing): Feature => {
       if (mode !== 'stage' && !free && !document.steps.some(({ parts }) => parts.some(wants))) return
       const extras = drawing.actions.extras(free)
       asked.set(drawing, extras)
-      void extras.then(({ code }) => code && show(code)).catch(() => undefined)
+      const told = extras.then(({ code }) => {
+        if (code) show(code)
+        none = code === null && mode !== 'stage'
+        if (none) tellNone()
+      })
+      void told.catch(() => undefined)
     },
+    drawn: () => none && tellNone(),
     settled: ({ code, file }) => {
       if (file) drawing.notice('', el(drawing.page, 'a', { class: 'button', href: file.url }, file.label))
       const known = code ?? codeOf(drawing)

@@ -15,7 +15,7 @@ export interface Feature {
   stands?(): void
   /** A part is to be put into its form. */
   puts?(form: HTMLElement, part: Part, element: HTMLElement): boolean
-  drawn?(): void
+  drawn?(): unknown
   /** The visitor wants it gone. */
   leaves?(): boolean
   unfolds?(open: boolean): boolean
