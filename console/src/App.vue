@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { onKeyStroke } from '@vueuse/core'
-import { computed, defineAsyncComponent, onMounted, ref, watch } from 'vue'
+import { computed, defineAsyncComponent, onMounted, ref, watch, type Component, type Ref } from 'vue'
 import { useRoute } from 'vue-router'
 import { keptFor, wipe } from './lib/kept'
 import { writeAsIn } from './lib/time'
@@ -24,18 +24,20 @@ watch(
 )
 const inside = computed(() => !route.meta.open && !route.meta.plain && !!me.value?.business)
 // What opens by a key comes after what is seen at once: when somebody asks for it, or when there is nothing to do.
-const FindBox = defineAsyncComponent({
-  loader: () => import('./parts/FindBox.vue'),
-  // Without a network it may not come: nothing is kept from whoever types on.
-  onError: (_, retry, fail, attempts) => {
-    if (attempts < 2) return retry()
-    finding.value = false
-    fail()
-  },
-})
-const KeysHelp = defineAsyncComponent(() => import('./parts/KeysHelp.vue'))
 const QUIET = 3000 // milliseconds
 const quiet = ref(false)
+/** Without a network it may not come: it is away again then, and fetched anew when it is asked for. */
+const later = (loader: () => Promise<Component>, open: Ref<boolean>) =>
+  defineAsyncComponent({
+    loader,
+    onError: (_, retry, fail, attempts) => {
+      if (attempts < 2) return retry()
+      open.value = quiet.value = false
+      fail()
+    },
+  })
+const FindBox = later(() => import('./parts/FindBox.vue'), finding)
+const KeysHelp = later(() => import('./parts/KeysHelp.vue'), helping)
 const idle = (work: () => void) =>
   'requestIdleCallback' in window ? requestIdleCallback(work) : setTimeout(work)
 onMounted(() => setTimeout(() => idle(() => (quiet.value = true)), QUIET))

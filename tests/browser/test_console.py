@@ -127,8 +127,18 @@ def test_where_the_box_does_not_come_nobody_is_held_up(owner: Page, stack: Stack
     page.keyboard.press("Control+k")
     page.wait_for_timeout(500)
     page.get_by_label("Search the list").click()
-    page.keyboard.type("dunmore")
+    page.keyboard.type("dun")
+    expect(page.get_by_label("Search the list")).to_have_value("dun")
+    # Nor where it could not be fetched beforehand either.
+    page.wait_for_timeout(4_000)
+    page.keyboard.press("Control+k")
+    page.wait_for_timeout(500)
+    page.keyboard.type("more")
     expect(page.get_by_label("Search the list")).to_have_value("dunmore")
+    # Back with the network, it comes.
+    page.unroute_all()
+    page.keyboard.press("Control+k")
+    expect(page.get_by_label("Find or do")).to_be_focused()
     page.context.close()
 
 

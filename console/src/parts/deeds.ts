@@ -11,7 +11,7 @@ import { useNotices } from '@/lib/notices'
 import { ASIDE } from '@/lib/outbox'
 import { saidTime } from '@/lib/time'
 import { opened, picked, type Choice } from './find'
-import { useSeveralWork } from './several'
+import { saidChosen, useSeveralWork } from './several'
 
 const AWAY = [
   ['15-minutes', 'Away for 15 minutes'],
@@ -114,7 +114,7 @@ export function useDeeds(open: Ref<boolean>) {
     })
   function toChosen(person: One | undefined): Choice[] {
     const whom = { ids: [...picked.value] }
-    return theirs(`${whom.ids.length} chosen`, person?.next_opening ?? null, {
+    return theirs(saidChosen(whom.ids.length), person?.next_opening ?? null, {
       putOff: (until, said) => void toAll(many.putOff(whom, until, said)),
       finish: (outcome, said) => void toAll(many.finish(whom, outcome, said)),
       give: (member, name) => void toAll(many.give(whom, member, name)),

@@ -7,6 +7,8 @@ export type Whom = Pick<Several, 'ids' | 'all_of'>
 type Result = Awaited<ReturnType<ReturnType<typeof useSeveral>['mutateAsync']>>
 
 const count = (n: number) => (n === 1 ? 'one' : String(n))
+/** How many are chosen, in words. */
+export const saidChosen = (n: number) => `${count(n)} chosen`
 const takeUp = (result: Result): Several[] => [{ do: 'take-up', ids: result.done }]
 
 /** One thing done to all that are chosen, with the number said and one undo for all; each says if it was done. */

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from functools import cache
 
-from ..places import languages
+from ..places import language_named
 from ..say import joined
 from ..tongues import SPOKEN, Tongue
 from .answers import way_to
@@ -256,11 +256,11 @@ def _about_the_copy(document: Document, known: Known) -> Iterator[Finding]:
     if known.original is None:
         return
     name, language, before = known.original
-    left = still_said(document, before)
-    if not left or language == document.language:
+    left = still_said(document, before) if language != document.language else []
+    if not left:
         return
     texts, them = ("A text is", "it") if len(left) == 1 else (f"{len(left)} texts are", "them")
-    wanted = languages().get(document.language, document.language)
+    wanted = language_named(document.language)
     yield Finding("look", f"{texts} still as in “{name}”: write {them} in {wanted}.", left[0])
 
 

@@ -197,11 +197,21 @@ it('says so where a code stands that cannot be given, each time it is drawn', as
   extras = { code: null }
   const drawing = made({ steps })
   await settled()
-  const told = () => drawing.card.querySelector('[data-part=pc]')?.textContent
-  expect(told()).toBe('Your codeNo code can be given just now.')
+  const told = () => [
+    drawing.card.querySelector<HTMLElement>('.code')?.hidden,
+    drawing.card.querySelector('.none')?.textContent,
+    drawing.card.querySelector('output')?.textContent,
+  ]
+  expect(told()).toEqual([true, 'No code can be given just now.', ''])
   press(drawing, 'on')
   press(drawing, 'back')
-  expect(told()).toBe('Your codeNo code can be given just now.')
+  expect(told()).toEqual([true, 'No code can be given just now.', ''])
+  // Whoever is given one for their answer has it.
+  press(drawing, 'on')
+  fill(drawing, 'email', 'ife@post.example')
+  drawing.card.querySelector('form')?.dispatchEvent(new Event('submit', { cancelable: true }))
+  await settled()
+  expect(told()).toEqual([false, undefined, 'WINTER'])
   // Where none is wanted of the server, nothing is said of one.
   extras = {}
   const other = made({ steps })

@@ -18,21 +18,25 @@ export const given = (drawing: Drawing): Feature => {
   const { document, mode } = drawing
   const wants = (part: Part): boolean =>
     part.kind === 'hours' || part.kind === 'questions' || (part.kind === 'field' && part.input === 'slot')
+  let none = false
   const show = (code: string): void => {
+    none = false
     codes.set(drawing, code)
     for (const place of drawing.card.querySelectorAll<HTMLElement>('[data-code]')) {
       place.hidden = false
+      place.querySelector('.none')?.remove()
+      place.querySelector<HTMLElement>('.code')?.removeAttribute('hidden')
       const output = place.querySelector('output')
       if (output) output.textContent = code
     }
   }
-  let none = false
   /** What stands beside it may speak of a code: that there is none is said in its place. */
   const tellNone = (): void => {
     for (const place of drawing.card.querySelectorAll<HTMLElement>('[data-code]')) {
       place.hidden = false
-      const words = say(drawing, 'no_code')
-      place.querySelector('.code')?.replaceWith(el(drawing.page, 'p', { class: 'quiet' }, words))
+      place.querySelector('.code')?.setAttribute('hidden', '')
+      if (!place.querySelector('.none'))
+        place.append(el(drawing.page, 'p', { class: 'quiet none' }, say(drawing, 'no_code')))
     }
   }
   return {

@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import { useTags, type Wanted } from '@/api/follow-ups'
 import { useMembers } from '@/api/me'
-import { useSeveralWork, type Whom } from '@/parts/several'
+import { saidChosen, useSeveralWork, type Whom } from '@/parts/several'
 import FinishMenu from './FinishMenu.vue'
 import PutOffMenu from './PutOffMenu.vue'
 
@@ -18,7 +18,6 @@ const everything = ref(false)
 const whom = computed<Whom>(() =>
   everything.value ? { all_of: { state: 'open' as const, ...props.wanted } } : { ids: props.ids },
 )
-const chosen = computed(() => (props.ids.length === 1 ? 'one' : String(props.ids.length)))
 
 async function after(done: Promise<boolean>) {
   if (await done) emit('done')
@@ -41,7 +40,7 @@ function tagThem() {
     role="region"
     aria-label="What is done to all that are chosen"
   >
-    <strong role="status">{{ everything ? 'All that the list shows' : `${chosen} chosen` }}</strong>
+    <strong role="status">{{ everything ? 'All that the list shows' : saidChosen(ids.length) }}</strong>
     <label class="flex items-center gap-1 text-sm"
       ><input v-model="everything" type="checkbox" /> all that match</label
     >
