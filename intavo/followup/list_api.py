@@ -11,7 +11,7 @@ from intavo.accounts.actor import Refused
 from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.accounts.queries import members
 from intavo.core import followup as rules
-from intavo.core.paging import read_key
+from intavo.core.paging import Key, key_text, page_end, read_key
 from intavo.core.times import Moment
 from intavo.core.worklist import ListFilter, filter_words, via_words
 from intavo.hours.queries import main_hours
@@ -21,7 +21,7 @@ from intavo.touchpoints.models import Touchpoint
 
 from .desk import begun_by
 from .listing import listed
-from .queries import PAGE, finished_rows, placed, promises_kept, stamp, ways_known
+from .queries import LONGEST_PAGE, PAGE, finished_rows, placed, promises_kept, stamp, ways_known
 from .several import Asked, Deed, do_several
 from .shapes import ItemOut, WayOut, item_of
 
@@ -51,19 +51,21 @@ class ListOut(Schema):
     open_count: int
     promises_counted: int
     promises_kept: int
+    # With what the next page begins, where there is one; and with what this one ends.
     after: str | None
+    through: str | None
     # For which of all the member has begun an answer.
     begun: list[int]
 
 
-def _key(text: str) -> tuple[datetime | None, int] | None:
-    """Where the page before ended: its last due time (aware, or none) and its last id."""
+def _key(field: str, text: str) -> Key | None:
+    """Where a page ended: its last due time (aware, or none) and its last id."""
     if not text:
         return None
     try:
         return read_key(text)
     except ValueError:
-        raise Refused(("after", "This is not where a page of the list ends.")) from None
+        raise Refused((field, "This is not where a page of the list ends.")) from None
 
 
 def _sentence(request: MemberRequest, wanted: ListFilter) -> str:
@@ -84,28 +86,31 @@ def ways_in(request: MemberRequest) -> list[WayOut]:
 
 
 @router.get("/follow-ups", response=ListOut)
-def follow_ups(request: MemberRequest, wanted: Query[ListFilter], after: str = "") -> ListOut:
+def follow_ups(
+    request: MemberRequest, wanted: Query[ListFilter], after: str = "", through: str = ""
+) -> ListOut:
     """The list along the ruler of open time, as far as a filter shows it; `after` is the key of the page
-    before.
+    before, and `through`, when a page is read anew, the one that it ended with.
     """
     actor, at = request.auth, clock.now()
     hours = main_hours(actor.business_id).value
     ruler = rules.ruler(hours, at)
-    done = finished_rows(actor, wanted, _key(after)) if wanted.state == "finished" else []
-    shown = listed(actor, at, wanted, _key(after) if wanted.state != "finished" else None)
-    more, rows = len(shown.page) > PAGE, shown.page[:PAGE]
-    found = placed(rows, hours, ruler)
+    begin, end = _key("after", after), _key("through", through)
+    most, finished = LONGEST_PAGE if end else PAGE, wanted.state == "finished"
+    done = finished_rows(actor, wanted, begin, most) if finished else []
+    shown = listed(actor, at, wanted, None if finished else begin, most)
+    along = placed(shown.page, hours, ruler)
+    keys = (
+        [(one.finished_at, one.pk) for one in done] if finished else [(one.due, one.row.pk) for one in along]
+    )
+    size, ends, more = page_end(keys, PAGE, most, end, last_first=finished)
+    found, done = along[:size], done[:size]
     lanes = [
         LaneOut(lane=lane, items=[ItemOut(**item_of(one)) for one in found if one.lane is lane])
         for lane in rules.Lane
     ]
     month = at.astimezone(hours.zone).replace(day=1, hour=0, minute=0, second=0, microsecond=0)
     counted, kept = promises_kept(actor, month)
-    last = found[-1] if found else None
-    key = f"{last.due.isoformat() if last.due else ''}|{last.row.pk}" if more and last else None
-    if len(done) > PAGE:
-        done = done[:PAGE]
-        key = f"{done[-1].finished_at.isoformat() if done[-1].finished_at else ''}|{done[-1].pk}"
     return ListOut(
         ruler=RulerOut.from_orm(ruler),
         timezone=hours.timezone,
@@ -117,7 +122,8 @@ def follow_ups(request: MemberRequest, wanted: Query[ListFilter], after: str = "
         open_count=shown.count,
         promises_counted=counted,
         promises_kept=kept,
-        after=key,
+        after=key_text(ends) if ends and more else None,
+        through=key_text(ends) if ends else None,
         begun=begun_by(actor),
     )
 

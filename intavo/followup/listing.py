@@ -15,6 +15,7 @@ from django.db.models import Case, F, Q, QuerySet, Value, When
 
 from intavo.accounts.actor import Actor
 from intavo.core import followup as rules
+from intavo.core.paging import Key
 from intavo.core.worklist import ListFilter
 
 from .models import FollowUp
@@ -23,7 +24,6 @@ from .queries import COMES_BACK, PAGE, STANDS, for_us, is_for_us, open_rows
 MOST_PLACED = 5_000
 _FAR = datetime.fromisoformat("9999-01-01T00:00:00+00:00")
 _US = rules.State.US.value
-After = tuple[datetime | None, int] | None
 # What is shown for each state that a filter asks for.
 _SHOWN: dict[str, Set[str]] = {
     "open": {"ours", "waiting", "aside"}, "for-us": {"ours"}, "for-them": {"waiting"}, "put-off": {"aside"},
@@ -43,29 +43,34 @@ class Listed:
     aside: list[FollowUp]
 
 
-def listed(actor: Actor, at: datetime, wanted: ListFilter, after: After = None) -> Listed:
+def listed(
+    actor: Actor, at: datetime, wanted: ListFilter, after: Key | None = None, most: int = PAGE
+) -> Listed:
     """What a filter lets through at an instant, in the order of due time, then id; those without one come
     last.
 
-    `after` is the due time and the id that the page before ended with. The foot is those that wait for them,
+    `after` is the due time and the id that the page before ended with; `most` is how many are read, and one
+    more where there is one. The foot is those that wait for them,
     the last first, and those put off until a time ahead, the next first; at most PAGE of each, and with the
     first page alone. Of what the filter's state leaves out nothing is read; how many are for us is counted in
     any case.
     """
     parts = _SHOWN[wanted.state] if after is None else _SHOWN[wanted.state] & {"ours"}
     if parts and (wanted.tag or wanted.page or wanted.q or wanted.untouched):
-        page = _placed(actor, at, wanted, after, parts)
+        page = _placed(actor, at, wanted, after, parts, most)
         if page is not None:
             return page
     return Listed(
-        _page(actor, at, wanted, after) if "ours" in parts else [],
+        _page(actor, at, wanted, after, most) if "ours" in parts else [],
         for_us(actor, at, wanted).count(),
         _waiting(actor, at, wanted) if "waiting" in parts else [],
         _aside(actor, at, wanted) if "aside" in parts else [],
     )
 
 
-def _placed(actor: Actor, at: datetime, wanted: ListFilter, after: After, parts: Set[str]) -> Listed | None:
+def _placed(
+    actor: Actor, at: datetime, wanted: ListFilter, after: Key | None, parts: Set[str], most: int
+) -> Listed | None:
     """Every one placed by one statement, and only those that are shown read whole; None where there are too
     many.
     """
@@ -81,7 +86,7 @@ def _placed(actor: Actor, at: datetime, wanted: ListFilter, after: After, parts:
     if len(found) > MOST_PLACED:
         return None
     shown = [one for one in found if one[1] in parts]
-    page = [pk for pk, part, past in shown if part == "ours" and past][: PAGE + 1]
+    page = [pk for pk, part, past in shown if part == "ours" and past][: most + 1]
     waiting = sorted((pk for pk, part, _ in shown if part == "waiting"), reverse=True)[:PAGE]
     aside = [pk for pk, part, _ in shown if part == "aside"][:PAGE]
     read = open_rows(actor).filter(pk__in=[*page, *waiting, *aside]).in_bulk()
@@ -89,7 +94,7 @@ def _placed(actor: Actor, at: datetime, wanted: ListFilter, after: After, parts:
     return Listed(whole[0], sum(part == "ours" for _, part, _ in found), whole[1], whole[2])
 
 
-def _past(after: After) -> "Case | Value":
+def _past(after: Key | None) -> "Case | Value":
     """Whether a row comes after the end of the page before."""
     if after is None:
         return Value(True)
@@ -99,7 +104,7 @@ def _past(after: After) -> "Case | Value":
     return Case(When(past, then=Value(True)), default=Value(False))
 
 
-def _page(actor: Actor, at: datetime, wanted: ListFilter, after: After) -> list[FollowUp]:
+def _page(actor: Actor, at: datetime, wanted: ListFilter, after: Key | None, most: int) -> list[FollowUp]:
     """Those that came back by themselves are few, and read apart:
     the rest stands in the order of an index.
     """
@@ -107,21 +112,21 @@ def _page(actor: Actor, at: datetime, wanted: ListFilter, after: After) -> list[
     back = for_us(actor, at, wanted).filter(state__in=COMES_BACK)
     found: list[FollowUp] = []
     for rows in (ours, back):
-        found += _first(rows, after)
+        found += _first(rows, after, most)
     found.sort(key=lambda row: (row.stands is None, row.stands or _FAR, row.pk))  # type: ignore[attr-defined]
-    return found[: PAGE + 1]
+    return found[: most + 1]
 
 
-def _first(rows: "QuerySet[Any]", after: After) -> list[FollowUp]:
+def _first(rows: "QuerySet[Any]", after: Key | None, most: int) -> list[FollowUp]:
     timed, free = rows.filter(stands__isnull=False), rows.filter(stands__isnull=True)
     if after is not None:
         due, last = after
         if due is None:
-            return list(free.filter(id__gt=last).order_by("id")[: PAGE + 1])
+            return list(free.filter(id__gt=last).order_by("id")[: most + 1])
         # Of a pair of columns an index knows where to begin.
         timed = timed.filter(stands__gte=due).filter(Q(stands__gt=due) | Q(id__gt=last))
-    found = list(timed.order_by("stands", "id")[: PAGE + 1])
-    return found if len(found) > PAGE else found + list(free.order_by("id")[: PAGE + 1 - len(found)])
+    found = list(timed.order_by("stands", "id")[: most + 1])
+    return found if len(found) > most else found + list(free.order_by("id")[: most + 1 - len(found)])
 
 
 def _waiting(actor: Actor, at: datetime, wanted: ListFilter) -> list[FollowUp]:

@@ -14,6 +14,7 @@ from intavo import clock
 from intavo.accounts.actor import Actor
 from intavo.core import followup as rules
 from intavo.core.hours import OpeningHours, open_days_back
+from intavo.core.paging import Key
 from intavo.core.people.seeking import path_of
 from intavo.core.worklist import ListFilter
 from intavo.hours.effects import Promised, promises_counted
@@ -29,6 +30,8 @@ if TYPE_CHECKING:
     StandingRow = WithAnnotations[FollowUp, "Standing"]
 
 PAGE = 50
+# What came in since a page was shown makes it longer, up to this.
+LONGEST_PAGE = 200
 EVERYTHING = ListFilter()
 
 
@@ -159,15 +162,15 @@ def open_work(actor: Actor, member_id: int) -> QuerySet[FollowUp]:
 
 
 def finished_rows(
-    actor: Actor, wanted: ListFilter, after: tuple[datetime | None, int] | None = None
+    actor: Actor, wanted: ListFilter, after: Key | None = None, most: int = PAGE
 ) -> list[FollowUp]:
-    """One page of what is finished, the last first; `after` is when the last of the page before was, and its
-    id.
+    """What is finished, the last first: at most so many and one more; `after` is when the last of the page
+    before was, and its id.
     """
     rows = wanted_rows(actor, wanted).filter(state=rules.State.FINISHED.value)
     if after is not None and after[0] is not None:
         rows = rows.filter(Q(finished_at__lt=after[0]) | Q(finished_at=after[0], id__lt=after[1]))
-    return list(rows.order_by("-finished_at", "-id")[: PAGE + 1])
+    return list(rows.order_by("-finished_at", "-id")[: most + 1])
 
 
 # Of two writes at once the one that began first may be seen last, so that the latest alone would not tell.

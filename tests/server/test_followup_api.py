@@ -6,6 +6,7 @@ import pytest
 from django.test import Client
 
 from intavo.followup.models import FollowUp, PromiseCounted
+from intavo.intake.models import Submission
 from intavo.mail.models import OutgoingMail
 
 from .conftest import Visitor, World, sending
@@ -13,9 +14,9 @@ from .conftest import Visitor, World, sending
 
 def arrive(visitor: Visitor, world: World, monkeypatch: pytest.MonkeyPatch, times: dict[str, str]) -> None:
     """People by name who signed up at a time (24 Nov 2026 unless a date is given)."""
-    for number, (name, time) in enumerate(times.items(), start=1):
+    for number, (name, time) in enumerate(times.items(), start=Submission.objects.count() + 1):
         monkeypatch.setenv("INTAVO_NOW", f"{time if 'T' in time else f'2026-11-24T{time}'}:00+00:00")
-        answers = {"email": f"{name.lower()}@post.example", "name": name}
+        answers = {"email": f"{name.lower().replace(' ', '.')}@post.example", "name": name}
         assert visitor.post("intake", sending(world.touchpoint, number, answers=answers)).status_code == 201
     monkeypatch.setenv("INTAVO_NOW", "2026-11-24T14:05:00+00:00")
 
@@ -68,7 +69,6 @@ def test_the_list_costs_the_same_queries_for_few_and_for_many(
 
 
 def test_pages_follow_one_another_by_key(four: World, monkeypatch: pytest.MonkeyPatch) -> None:
-    monkeypatch.setattr("intavo.followup.queries.PAGE", 3)
     monkeypatch.setattr("intavo.followup.list_api.PAGE", 3)
     client = four.console()
     first = client.get("/api/follow-ups").json()
@@ -78,12 +78,46 @@ def test_pages_follow_one_another_by_key(four: World, monkeypatch: pytest.Monkey
     assert second["after"] is None
 
 
+@pytest.mark.parametrize("only", [{}, {"q": "walrus"}])
+def test_a_page_that_is_read_anew_keeps_its_last_row_whatever_came_before_it(
+    visitor: Visitor, otterwick: World, monkeypatch: pytest.MonkeyPatch, only: dict[str, str]
+) -> None:
+    monkeypatch.setattr("intavo.followup.list_api.PAGE", 3)
+    monkeypatch.setattr("intavo.followup.list_api.LONGEST_PAGE", 6)
+    client = otterwick.console()
+
+    def page(**where: str) -> tuple[list[str], dict[str, str]]:
+        found = client.get("/api/follow-ups", {**only, **where}).json()
+        return [one["called"].split()[0] for lane in found["lanes"] for one in lane["items"]], found
+
+    arrive(visitor, otterwick, monkeypatch, {f"L{n} Walrus": f"13:2{n}" for n in range(2)})
+    names, shown = page()
+    assert (names, shown["after"]) == (["L0", "L1"], None)
+    arrive(visitor, otterwick, monkeypatch, {f"E{n} Walrus": f"12:5{n}" for n in range(2)})
+    assert page()[0] == ["E0", "E1", "L0"]
+    again, grown = page(through=shown["through"])
+    assert (again, grown["through"], grown["after"]) == (["E0", "E1", "L0", "L1"], shown["through"], None)
+    arrive(visitor, otterwick, monkeypatch, {"Z Walrus": "13:29"})
+    again, grown = page(through=shown["through"])
+    assert (again, grown["after"]) == (["E0", "E1", "L0", "L1"], shown["through"])
+    assert page(after=grown["after"])[0] == ["Z"]
+    arrive(visitor, otterwick, monkeypatch, {f"A{n} Walrus": f"12:4{n}" for n in range(3)})
+    again, grown = page(through=shown["through"])
+    assert again == ["A0", "A1", "A2", "E0", "E1", "L0"], "no page is longer than the longest"
+    assert page(after=grown["after"])[0] == ["L1", "Z"]
+    # What is done from it makes room for those that come after.
+    for name in ("A0", "A1", "A2", "E0", "E1"):
+        post(client, f"{name} Walrus", "finish", outcome="answered")
+    assert page(through=shown["through"])[0] == ["L0", "L1", "Z"]
+
+
 @pytest.mark.parametrize(
     "after", ["abc|5", "|", "5", "2026-11-24T14:05:00|5", "|-5", "|²", "|" + "9" * 30, "\x00|1", "x"]
 )
 def test_a_key_that_no_page_gave_is_refused_by_name(otterwick: World, after: str) -> None:
-    answer = otterwick.console().get("/api/follow-ups", {"after": after})
-    assert (answer.status_code, answer.json()["errors"][0]["field"]) == (422, "after")
+    for field in ("after", "through"):
+        answer = otterwick.console().get("/api/follow-ups", {field: after})
+        assert (answer.status_code, answer.json()["errors"][0]["field"]) == (422, field)
 
 
 def test_an_answer_is_mailed_once_however_often_it_is_sent(four: World) -> None:

@@ -3,6 +3,7 @@ import {
   useMutation,
   useQuery,
   useQueryClient,
+  type InfiniteData,
   type QueryClient,
 } from '@tanstack/vue-query'
 import { useDocumentVisibility, useIntervalFn } from '@vueuse/core'
@@ -18,11 +19,21 @@ export type One = Schemas['OneOut']
  */
 export type Wanted = Partial<Schemas['ListFilter']>
 
+/** Since when this page of the console is open: what is older was read from the device. */
+const SINCE = Date.now()
+
 export function useFollowUps(wanted: Ref<Wanted>) {
+  const queries = useQueryClient()
   return useInfiniteQuery({
     queryKey: computed(() => ['follow-ups', wanted.value]),
-    queryFn: ({ pageParam }) =>
-      take(client.GET('/api/follow-ups', { params: { query: { ...wanted.value, after: pageParam } } })),
+    queryFn: ({ pageParam, queryKey }) => {
+      // A page that is read anew ends where it ended: what has come in before never pushes a row off it.
+      const state = queries.getQueryState<InfiniteData<Schemas['ListOut'], string>>(queryKey)
+      const shown = state && state.dataUpdatedAt >= SINCE ? state.data : undefined
+      const before = shown?.pages[shown.pageParams.indexOf(pageParam)]
+      const query = { ...wanted.value, after: pageParam, through: before?.through ?? undefined }
+      return take(client.GET('/api/follow-ups', { params: { query } }))
+    },
     initialPageParam: '',
     getNextPageParam: (last) => last.after ?? undefined,
     placeholderData: (before) => before,

@@ -2199,7 +2199,7 @@ export interface paths {
         /**
          * Follow Ups
          * @description The list along the ruler of open time, as far as a filter shows it; `after` is the key of the page
-         *     before.
+         *     before, and `through`, when a page is read anew, the one that it ended with.
          */
         get: operations["intavo_followup_list_api_follow_ups"];
         put?: never;
@@ -6564,6 +6564,8 @@ export interface components {
             promises_kept: number;
             /** After */
             after: string | null;
+            /** Through */
+            through: string | null;
             /** Begun */
             begun: number[];
         };
@@ -12075,6 +12077,7 @@ export interface operations {
                 untouched?: number | null;
                 q?: string | null;
                 after?: string;
+                through?: string;
             };
             header?: never;
             path?: never;
