@@ -7,6 +7,7 @@ from typing import Any
 
 from .followup import Kind, Outcome, State
 from .hours import DAYS, WEEKDAYS
+from .hours.typed import CLOCK_PATTERN, NAMED_TIMES, SAID_BEFORE, SAID_WITHIN
 from .touchpoint.who import WAYS
 
 KINDS = {
@@ -42,7 +43,8 @@ def every_name() -> dict[str, dict[str, str]]:
         "states": _plain(STATES), "askedFor": _plain(ASKED_FOR), "outcomes": _plain(OUTCOMES),
         "weekdays": dict(zip(DAYS, WEEKDAYS, strict=True)),
         "shortWeekdays": {day: name[:3] for day, name in zip(DAYS, WEEKDAYS, strict=True)},
-        "ways": _plain(WAYS),
+        "ways": _plain(WAYS), "namedTimes": NAMED_TIMES,
+        "clock": {"pattern": CLOCK_PATTERN, "before": " ".join(SAID_BEFORE), "within": " ".join(SAID_WITHIN)},
     }  # fmt: skip
 
 

@@ -1,12 +1,25 @@
+import names from '@/api/names.json'
+
+const PATTERN = new RegExp(names.clock.pattern)
+const NAMED = new Map(Object.entries(names.namedTimes))
+const BEFORE = new Set(names.clock.before.split(' '))
+const WITHIN = new Set(names.clock.within.split(' '))
+
 /**
- * A time of day as people type it ("8:30", "9am", "9.30", "1730") as "HH:MM"; null where it is none. The
- * server reads it too.
+ * A time of day as people type it ("8:30", "9am", "9.30", "17 Uhr 30") as "HH:MM"; null where it is none. The
+ * server reads it too, by the same words.
  */
 export function readClock(text: string): string | null {
-  const given = text.trim().toLowerCase().replace(/\s+/g, ' ')
-  const named = { noon: '12:00', midday: '12:00', midnight: '24:00' }[given]
+  const words = text
+    .toLowerCase()
+    .replace(/([0-9])(\p{L})/gu, '$1 $2')
+    .trim()
+    .split(/\s+/)
+  while (BEFORE.has(words[0] ?? '')) words.shift()
+  const given = words.map((one) => (WITHIN.has(one) ? 'h' : one)).join(' ')
+  const named = NAMED.get(given)
   if (named) return named
-  const found = /^(\d{1,2})(?:\s*[:.h]\s*(\d{2})?|(\d{2}))?\s*(?:([ap])\.?\s*m?\.?)?$/.exec(given)
+  const found = PATTERN.exec(given)
   if (!found) return null
   let hour = Number(found[1])
   const minute = Number(found[2] ?? found[3] ?? 0)
