@@ -117,11 +117,18 @@ def moment_words(
     return f"{words} ({zone_words(zone, tongue)})"
 
 
+def day_and_time(local: datetime, tongue: Tongue | None = None) -> str:
+    """A date and a time of day as a clock on the wall shows them, put together as the language does: "Sat 28
+    Nov, 08:00".
+    """
+    tongue = tongue or READER.get()
+    day, clock = short_date(local.date(), tongue), time_words(local.time(), tongue)
+    return str(locale_of(tongue).datetime_formats["medium"]).format(clock, day)
+
+
 def stamp(when: datetime, zone: ZoneInfo, tongue: Tongue | None = None) -> str:
     """A moment in full, like "Sat 28 Nov, 08:00"."""
-    tongue = tongue or READER.get()
-    local = when.astimezone(zone)
-    return f"{short_date(local.date(), tongue)}, {time_words(local.time(), tongue)}"
+    return day_and_time(when.astimezone(zone), tongue)
 
 
 def near_words(when: datetime, at: datetime, zone: ZoneInfo, tongue: Tongue | None = None) -> str:

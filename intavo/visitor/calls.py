@@ -8,7 +8,7 @@ from django.views.decorators.csrf import csrf_exempt
 
 from intavo import clock
 from intavo.accounts.actor import Refused
-from intavo.core.say import short_date, stamp, time_words
+from intavo.core.say import day_and_time, short_date, stamp
 from intavo.core.tongues import Phrase, in_tongue
 from intavo.intake.actions.calls import booking_of, cancel_call, move_call, slots_for
 from intavo.intake.models import Booking
@@ -58,13 +58,7 @@ def _context(row: Booking, error: str, done: str) -> dict[str, object]:
         "slots": [
             (
                 short_date(day, tongue),
-                [
-                    (
-                        one.start.isoformat(),
-                        f"{short_date(day, tongue)}, {time_words(one.start.time(), tongue)}",
-                    )
-                    for one in times
-                ],
+                [(one.start.isoformat(), day_and_time(one.start, tongue)) for one in times],
             )
             for day, times in groupby(slots, lambda one: one.start.date())
         ],

@@ -116,6 +116,7 @@ def test_the_script_carries_no_words_of_its_own() -> None:
         (Tongue("pt", "PT"), "hoje até às 15:25", "no sábado às 08:00", "segunda, 14/12, 08:00"),
         (Tongue("pl", "PL"), "dzisiaj do 15:25", "w sobotę o 08:00", "pon., 14 gru, 08:00"),
         (Tongue("ja", "GB"), "today by 15:25", "on Saturday at 08:00", "Mon 14 Dec, 08:00"),
+        (Tongue("ar", "GB"), "اليوم قبل الساعة 15:25", "يوم السبت الساعة 08:00", "الاثنين، 14 ديسمبر، 08:00"),
     ],
 )
 def test_moments_in_each_tongue(tongue: Tongue, by: str, then: str, full: str) -> None:

@@ -8,7 +8,7 @@ from pydantic import Field, model_validator
 
 from ...legibility import SIGN
 from ...people import email_address, phone_number
-from ...say import short_date, time_words
+from ...say import day_and_time
 from ...tongues import Phrase
 from ..after import After
 from ..base import Id, Model
@@ -142,7 +142,7 @@ class FieldPart(Asked):
                 at = datetime.fromisoformat(value)
             except ValueError:
                 return value
-            return f"{short_date(at.date())}, {time_words(at.time())}"
+            return day_and_time(at)
         labels = {option.value: option.label or option.value for option in self.options}
         return ", ".join(labels.get(one, one) for one in value.split("\n")) if labels else value
 
