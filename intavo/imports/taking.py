@@ -9,6 +9,7 @@ from typing import Any
 from django.db import IntegrityError, transaction
 
 from intavo import clock
+from intavo.accounts.scope import held
 from intavo.core.importing import Entry, Line
 from intavo.people.models import Address, Consent, Person, PersonTag, TimelineEvent
 
@@ -37,9 +38,9 @@ def _take_batch(row: Import, batch: list[Line]) -> None:
     for tries in range(4):
         try:
             with transaction.atomic():
-                fresh = (
-                    Import.objects.select_for_update(of=("self",)).select_related("business").get(pk=row.pk)
-                )
+                fresh = held(Import.objects.select_related("business").filter(pk=row.pk))
+                if fresh is None:
+                    return
                 lines = [line for line in batch if line.number > fresh.position]
                 if fresh.state == Import.TAKING and lines:
                     _write(fresh, lines)

@@ -11,7 +11,7 @@ from pydantic import BaseModel, ConfigDict, Field, model_validator
 
 from intavo import clock
 from intavo.accounts.actor import Actor, Refused, visitor_of
-from intavo.accounts.scope import own
+from intavo.accounts.scope import held, own
 from intavo.core import people as people_rules
 from intavo.core.dialogue import (
     STRAIGHT,
@@ -252,8 +252,8 @@ def find_talk(site_id: int, token: str) -> Talk | None:
     over.
     """
     since = clock.now() - GOOD_FOR
-    rows = Talk.objects.select_for_update(of=("self",)).select_related("touchpoint")
-    return rows.filter(token=token, site_id=site_id, gateway=None, last_word_at__gt=since).first()
+    rows = Talk.objects.select_related("touchpoint")
+    return held(rows.filter(token=token, site_id=site_id, gateway=None, last_word_at__gt=since))
 
 
 class TooOften(Exception):

@@ -20,7 +20,7 @@ from standardwebhooks import Webhook, WebhookVerificationError
 
 from intavo import clock
 from intavo.accounts.actor import Actor, Refused, visitor_of
-from intavo.accounts.scope import own
+from intavo.accounts.scope import held, own
 from intavo.accounts.secrets import sealed, unsealed
 from intavo.core.addresses import read_address
 from intavo.core.door import NotLetIn, read_json
@@ -305,12 +305,8 @@ def _message(gateway: Gateway, came: Came, at: datetime) -> dict[str, Any]:
 
 
 def _talk(gateway: Gateway, sender: From, touchpoint: Touchpoint | None, at: datetime) -> Talk | None:
-    rows = Talk.objects.select_for_update(of=("self",)).select_related("touchpoint")
-    found = (
-        rows.filter(gateway=gateway, handle=sender.handle, last_word_at__gt=at - GOOD_FOR)
-        .order_by("-pk")
-        .first()
-    )
+    rows = Talk.objects.select_related("touchpoint").filter(gateway=gateway, handle=sender.handle)
+    found = held(rows.filter(last_word_at__gt=at - GOOD_FOR).order_by("-pk"))
     # A code of another touchpoint begins anew, with its own script.
     return (
         None

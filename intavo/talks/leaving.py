@@ -6,6 +6,7 @@ from django.db import transaction
 from procrastinate.contrib.django import app
 
 from intavo import clock
+from intavo.accounts.scope import held
 from intavo.core.followup import State
 from intavo.core.people import email_address
 from intavo.core.tongues import Phrase, say
@@ -25,8 +26,7 @@ _LATE = Phrase("We are later than we said, and sorry for it. One of us answers {
 def mail_if_gone(talk_id: int) -> bool:
     """Mail our messages that they have not seen, together and once, if they left and gave an address."""
     with transaction.atomic():
-        rows = Talk.objects.select_for_update(of=("self",)).select_related("business", "person")
-        talk = rows.filter(pk=talk_id).first()
+        talk = held(Talk.objects.select_related("business", "person").filter(pk=talk_id))
         if talk is None:
             return False
         unseen = list(talk.messages.filter(source=Message.US, n__gt=talk.given, mailed=False).order_by("n"))
@@ -60,13 +60,9 @@ def tell_late() -> int:
     count = 0
     for talk_id in list(late.values_list("pk", flat=True)[:_MOST]):
         with transaction.atomic():
-            talk = (
-                Talk.objects.select_for_update(of=("self",))
-                .select_related("touchpoint", "site")
-                .get(pk=talk_id)
-            )
-            site = live_site(talk.site.key) if talk.site is not None else None
-            if talk.told_late or site is None:
+            talk = held(Talk.objects.select_related("touchpoint", "site").filter(pk=talk_id))
+            site = live_site(talk.site.key) if talk is not None and talk.site is not None else None
+            if talk is None or talk.told_late or site is None:
                 continue
             words = said_of(site, talk, at).words["promise"]
             talk.last += 1

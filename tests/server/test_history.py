@@ -1,10 +1,16 @@
 """Looking back, turning into something else, several sites, order, copies, throwing away, files, house style, questions."""
 
 import json
+import threading
+import time
 from typing import Any
 
+import pytest
+from django.conf import settings
+from django.db import connection, transaction
 from django.test import Client
 
+from intavo.accounts.scope import held
 from intavo.sites.actions import add_site
 from intavo.touchpoints import live
 from intavo.touchpoints.models import Touchpoint
@@ -194,3 +200,61 @@ def test_what_is_hard_to_read_is_said_with_the_shade_that_passes(otterwick: Worl
     )
     assert all(one["passes"] for one in draft["readings"])
     assert call(client, "get", "/covered?width=375&height=333.5")["share"] == 0.5
+
+
+@pytest.mark.django_db(transaction=True, available_apps=settings.INSTALLED_APPS)
+def test_what_is_changed_while_another_waits_for_it_is_seen_by_the_one_who_waited(otterwick: World) -> None:
+    draft = made(otterwick.console(), name="Spring")
+    for number, text in enumerate("ABCD", 1):
+        draft = save(otterwick.console(), draft, text, run=f"r{number}")
+    statuses: list[int] = []
+    client = [otterwick.console() for _ in range(8)]
+
+    def change(which: int, what: str) -> None:
+        answer = client[which].post(f"/api/touchpoints/{draft['id']}/{what}", {}, "application/json")
+        statuses.append(answer.status_code)
+        connection.close()
+
+    ways = ("undo", "redo", "live", "undo", "redo", "live", "undo", "on")
+    threads = [threading.Thread(target=change, args=one) for one in enumerate(ways)]
+    for one in threads:
+        one.start()
+    for one in threads:
+        one.join()
+    assert len(statuses) == len(ways)
+    assert set(statuses) <= {200, 422}
+    now = call(otterwick.console(), "get", f"/touchpoints/{draft['id']}")
+    assert now["document"]["steps"]
+
+
+@pytest.mark.django_db(transaction=True, available_apps=settings.INSTALLED_APPS)
+def test_a_row_that_was_waited_for_comes_with_what_stands_beside_it_now(otterwick: World) -> None:
+    draft = made(otterwick.console(), name="Spring")
+    waits = threading.Event()
+    seen: list[Any] = []
+
+    def wait() -> None:
+        with transaction.atomic():
+            waits.set()
+            row = held(Touchpoint.objects.select_related("draft").filter(pk=draft["id"]))
+            assert row is not None
+            seen.append(headline({"document": row.draft.document}) if row.draft else None)
+        connection.close()
+
+    with transaction.atomic():
+        save(otterwick.console(), draft, "Changed", run="r1")
+        other = threading.Thread(target=wait)
+        other.start()
+        assert waits.wait(5)
+        while not waiting():
+            time.sleep(0.01)
+    other.join()
+    assert seen == ["Changed"]
+
+
+def waiting() -> bool:
+    """Whether anybody waits for a row that is held."""
+    with connection.cursor() as cursor:
+        cursor.execute("SELECT count(*) FROM pg_locks WHERE NOT granted")
+        row = cursor.fetchone()
+    return bool(row and row[0])

@@ -1,5 +1,6 @@
 """Exceptions read from, and hours written to, iCalendar (RFC 5545)."""
 
+import re
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from datetime import date, datetime, timedelta
@@ -15,6 +16,7 @@ from .wall import end_instant, start_instant
 
 _ONE_DAY = timedelta(days=1)
 MOST_BYTES, _MOST_EVENTS, _MOST_TIMES = 5 * 1024 * 1024, 5000, 2000
+_EVENT = re.compile(r"^BEGIN:VEVENT\s*$", re.MULTILINE | re.IGNORECASE)
 _USUAL = {"DAILY", "WEEKLY", "HOURLY", "MINUTELY", "SECONDLY"}
 _HOLIDAY, _EXCEPTION, _WEEK = "HOLIDAY", "EXCEPTION", "WEEK"
 
@@ -37,16 +39,16 @@ def read_exceptions(text: str, timezone: str, first: date, last: date) -> tuple[
     """
     if len(text) > MOST_BYTES:
         raise ValueError("This calendar has more than 5 MB; export the odd days alone.")
+    # Counted before they are read, which takes its time.
+    if len(_EVENT.findall(text)) > _MOST_EVENTS:
+        raise ValueError(f"This calendar has more than {_MOST_EVENTS} entries; export the odd days alone.")
     try:
         calendar = Calendar.from_ical(text)
     except (ValueError, IndexError, KeyError, TypeError) as error:
         raise ValueError(f"This is not an iCalendar file{_line_of(str(error), text)}.") from error
     zone = ZoneInfo(timezone)
     by_day: dict[date, _DayOff] = {}
-    events = calendar.walk("VEVENT")
-    if len(events) > _MOST_EVENTS:
-        raise ValueError(f"This calendar has more than {_MOST_EVENTS} entries; export the odd days alone.")
-    for number, event in enumerate(events):
+    for number, event in enumerate(calendar.walk("VEVENT")):
         for one in _read_event(event, zone, first, last, number, text):
             known = by_day.get(one.day)
             if known is None:

@@ -9,6 +9,7 @@ from django.db import transaction
 from intavo import clock
 from intavo.accounts.actor import Refused, visitor_of
 from intavo.accounts.models import Business
+from intavo.accounts.scope import held
 from intavo.core.calls import Call, calendar_entry
 from intavo.core.followup import Outcome, State
 from intavo.core.people import Address as Reach
@@ -163,7 +164,7 @@ def move_call(token: str, time: str, at: datetime) -> Booking:
         raise Refused(("time", Phrase("Please choose a time."))) from None
     with transaction.atomic():
         lock_slots(row.touchpoint_id)
-        row = Booking.objects.select_for_update(of=("self",)).select_related("site").get(pk=row.pk)
+        row = _held(row)
         slot = next(
             (one for one in slots_for(row, at) if wanted.tzinfo is not None and one.start == wanted), None
         )
@@ -180,11 +181,19 @@ def move_call(token: str, time: str, at: datetime) -> Booking:
     return row
 
 
+def _held(row: Booking) -> Booking:
+    """The same, as it is now, held fast."""
+    found = held(Booking.objects.select_related("site").filter(pk=row.pk))
+    if found is None:
+        raise Refused(("time", Phrase("There is no such call.")))
+    return found
+
+
 def cancel_call(token: str, at: datetime) -> Booking:
     """Cancel a call: its time is free again, and its follow-up is finished."""
     row = _open(token, at)
     with transaction.atomic():
-        row = Booking.objects.select_for_update(of=("self",)).select_related("site").get(pk=row.pk)
+        row = _held(row)
         if row.cancelled_at is not None:
             return row
         row.cancelled_at, row.sequence = at, row.sequence + 1
