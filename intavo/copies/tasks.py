@@ -2,16 +2,18 @@
 
 from procrastinate.contrib.django import app
 
+from intavo.jobs import AGAIN
+
 from . import actions
 
 
-@app.task(name="write_copy")
+@app.task(name="write_copy", retry=AGAIN)
 def write_copy(copy_id: int) -> None:
     """Make a copy."""
     actions.write_now(copy_id)
 
 
-@app.task(name="read_copy")
+@app.task(name="read_copy", retry=AGAIN)
 def read_copy(copy_id: int) -> None:
     """Make a business anew."""
     actions.read_now(copy_id)

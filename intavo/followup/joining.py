@@ -6,12 +6,21 @@ from typing import Any
 from intavo import clock
 from intavo.accounts.actor import Actor
 from intavo.core import followup as rules
-from intavo.people.effects import Merging, people_changed, people_merged, people_split
+from intavo.people.effects import Merging, people_changed, people_held, people_merged, people_split
 
 from .actions import told
 from .models import FollowUp
 
 _KEPT = ("state", "due", "back_at", "finished_at", "outcome")
+
+
+@people_held.register
+def _hold(merging: Merging) -> None:
+    """Whoever works one of them holds it, and then adds to its person."""
+    rows = FollowUp.objects.filter(
+        business_id=merging.actor.business_id, person_id__in=(merging.kept_id, merging.gone_id)
+    )
+    list(rows.select_for_update().order_by("pk").values_list("pk", flat=True))
 
 
 @people_merged.register

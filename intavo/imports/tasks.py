@@ -2,18 +2,20 @@
 
 from procrastinate.contrib.django import app
 
+from intavo.jobs import AGAIN
+
 from . import actions
 from .taking import take_now
 from .undoing import undo_now
 
 
-@app.task(name="take_import")
+@app.task(name="take_import", retry=AGAIN)
 def take_import(import_id: int) -> None:
     """Take a file in."""
     take_now(import_id)
 
 
-@app.task(name="undo_import")
+@app.task(name="undo_import", retry=AGAIN)
 def undo_import(import_id: int) -> None:
     """Undo an import."""
     undo_now(import_id)

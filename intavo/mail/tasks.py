@@ -1,13 +1,11 @@
 """Jobs that send mail; tried again with growing pauses when the mail server is away."""
 
-from procrastinate import JobContext, RetryStrategy
+from procrastinate import JobContext
 from procrastinate.contrib.django import app
 
-from . import actions, enclosing
+from intavo.jobs import AGAIN, MOST_TRIES
 
-# Pauses of 4 s, 8 s, 16 s and so on: about nine hours of tries.
-MOST_TRIES = 14
-AGAIN = RetryStrategy(max_attempts=MOST_TRIES, exponential_wait=2)
+from . import actions, enclosing
 
 
 @app.task(name="send_mail", queue="mail", retry=AGAIN, pass_context=True)

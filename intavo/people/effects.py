@@ -40,6 +40,7 @@ class Searching:
 
 words_sought: Effect[Searching] = Effect("words are looked for")
 person_erased: Effect[Erasing] = Effect("somebody is about to be erased")
+people_held: Effect[Merging] = Effect("two cards are about to be held fast: what hangs on them comes first")
 people_merged: Effect[Merging] = Effect("two cards are about to be one")
 people_split: Effect[Merging] = Effect("one card is two again")
 people_changed: Effect[tuple[Actor, int]] = Effect("something of a person's card changed (who, whose)")

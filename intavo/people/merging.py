@@ -20,7 +20,7 @@ from intavo.core import people as rules
 from intavo.core.rights import Right
 
 from .actions import add_event
-from .effects import Merging, people_merged, people_split
+from .effects import Merging, people_held, people_merged, people_split
 from .models import Address, Merge, NotOne, Person, PersonTag
 
 MOST_SUGGESTED = 50
@@ -75,7 +75,9 @@ def merge(actor: Actor, *, kept_id: int, gone_id: int, name: Literal["kept", "go
     """Make two cards one; everything of both is on the one that is kept. Can be undone at any time."""
     actor.needs(Right.FOLLOW_UP)
     with transaction.atomic():
-        # Held fast in one order, so that of two merges at once the second sees what the first made.
+        # Held fast in one order, so that of two merges at once the second sees what the first made: what
+        # others may hold, then the cards, on which nothing new can hang then.
+        people_held.tell(Merging(actor, kept_id, gone_id))
         for one in sorted({kept_id, gone_id}):
             own(actor, Person, one, locked=True)
         made = preview(actor, kept_id=kept_id, gone_id=gone_id, name=name).made

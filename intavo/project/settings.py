@@ -68,6 +68,8 @@ MIDDLEWARE = [
     "intavo.project.sides.PageRules",
     "intavo.accounts.door.AccountDoor",
     "allauth.account.middleware.AccountMiddleware",
+    # Right around what answers: all others are asked once.
+    "intavo.project.again.Again",
 ]
 ROOT_URLCONF = "intavo.project.urls"
 WSGI_APPLICATION = "intavo.project.wsgi.application"

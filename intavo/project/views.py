@@ -13,6 +13,8 @@ from procrastinate.contrib.django.utils import connector_params
 
 from intavo.accounts.problem import problem
 
+from .again import COLLIDED, collided
+
 RETRY_AFTER_SECONDS = 2
 WORKER_SILENT_FOR = timedelta(seconds=30)
 # The list as it is first asked for comes beside the code that shows it, not after it.
@@ -59,9 +61,14 @@ def healthz(request: HttpRequest) -> HttpResponse:
 
 
 def failed(request: HttpRequest) -> HttpResponse:
-    """What went wrong within: 503 with Retry-After where the database was away, which passes, else 500."""
-    if isinstance(sys.exception(), OperationalError | InterfaceError):
-        response = problem(503, "The database is away for a moment; please try again.")
+    """What went wrong within: 503 with Retry-After where the database was away or two collided, which passes,
+    else 500.
+    """
+    error = sys.exception()
+    if isinstance(error, OperationalError | InterfaceError):
+        request.META[COLLIDED] = both = collided(error)
+        said = "Somebody else was at the same just now" if both else "The database is away for a moment"
+        response = problem(503, f"{said}; please try again.")
         response["Retry-After"] = str(RETRY_AFTER_SECONDS)
         return response
     return problem(500, "Something went wrong here. It has been written down.")

@@ -1,13 +1,11 @@
 """Jobs on talks: mailed to those who have left, told where we are late, sent out through gateways."""
 
-from procrastinate import RetryStrategy
 from procrastinate.contrib.django import app
+
+from intavo.jobs import AGAIN
 
 from . import leaving
 from .gateways import deliver
-
-# Pauses of 4 s, 8 s, 16 s and so on, about nine hours; then a day's worth is given up.
-AGAIN = RetryStrategy(max_attempts=14, exponential_wait=2)
 
 
 @app.task(name="mail_talk", queue="mail", retry=AGAIN)

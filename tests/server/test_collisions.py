@@ -1,0 +1,113 @@
+"""Several at the same at once: whoever collides is asked again, and nothing that was acknowledged is lost."""
+
+import threading
+from collections.abc import Callable
+from typing import Any
+
+import pytest
+from django.conf import settings
+from django.db import OperationalError, connection
+from django.http import HttpRequest, HttpResponse
+from django.test import RequestFactory
+from procrastinate.contrib.django import app
+from psycopg.errors import DeadlockDetected
+
+from intavo.followup.models import FollowUp
+from intavo.mail.models import OutgoingMail
+from intavo.people.models import Person, TimelineEvent
+from intavo.project import views
+from intavo.project.again import TRIES, Again
+
+from .conftest import Visitor, World
+from .test_followup_api import arrive
+
+
+def at_once(jobs: list[Callable[[], int]]) -> list[int]:
+    """All of them as nearly at the same moment as can be; what each gave, in their order."""
+    gave: dict[int, int] = {}
+    ready = threading.Barrier(len(jobs))
+
+    def run(number: int) -> None:
+        ready.wait()
+        gave[number] = jobs[number]()
+        connection.close()
+
+    threads = [threading.Thread(target=run, args=(number,)) for number in range(len(jobs))]
+    for one in threads:
+        one.start()
+    for one in threads:
+        one.join()
+    return [gave[number] for number in range(len(jobs))]
+
+
+@pytest.mark.django_db(transaction=True, available_apps=settings.INSTALLED_APPS)
+def test_cards_are_joined_while_one_is_answered_and_noted(
+    visitor: Visitor, otterwick: World, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    for turn in range(3):
+        pair = [f"Ours{turn}", f"Theirs{turn}"]
+        arrive(visitor, otterwick, monkeypatch, dict.fromkeys(pair, "13:00"))
+        ours, theirs = (Person.objects.get(name=name) for name in pair)
+        row = FollowUp.objects.get(person=theirs)
+
+        def call(path: str, body: dict[str, Any]) -> int:
+            return otterwick.console().post(f"/api/{path}", body, "application/json").status_code
+
+        jobs: list[Callable[[], int]] = [lambda: call(f"people/{ours.pk}/join", {"gone_id": theirs.pk})]  # noqa: B023
+        for number in range(3):
+            answered = {"text": f"Hello {number}", "key": f"key-{turn}-{number}"}
+            noted = {"text": f"Note {turn} {number}"}
+            jobs.append(lambda body=answered: call(f"follow-ups/{row.pk}/answer", body))  # type: ignore[misc]  # noqa: B023
+            jobs.append(lambda body=noted: call(f"follow-ups/{row.pk}/note", body))  # type: ignore[misc]  # noqa: B023
+        statuses = at_once(jobs)
+        assert set(statuses) <= {200, 201, 404, 422}, statuses
+        assert statuses[0] in {200, 201}
+        kept = TimelineEvent.objects.filter(person=ours)
+        notes = sum(status == 200 for status in statuses[2::2])
+        assert kept.filter(data__text__startswith=f"Note {turn}").count() == notes
+        answers = sum(status == 200 for status in statuses[1::2])
+        assert OutgoingMail.objects.filter(key__contains=f"key-{turn}-").count() == answers
+        assert not Person.objects.filter(pk=theirs.pk).exists()
+
+
+@pytest.mark.parametrize(("times", "status", "asked"), [(0, 200, 1), (2, 200, 3), (9, 503, TRIES)])
+def test_who_collides_is_asked_again_a_few_times(times: int, status: int, asked: int) -> None:
+    bodies = []
+
+    def answer(request: HttpRequest) -> HttpResponse:
+        bodies.append(request.body)
+        try:
+            if len(bodies) <= times:
+                raise OperationalError from DeadlockDetected()
+        except OperationalError:
+            return views.failed(request)
+        return HttpResponse()
+
+    request = RequestFactory().post("/api/x", b"{}", "application/json")
+    assert Again(answer)(request).status_code == status
+    assert bodies == [b"{}"] * asked
+
+
+def test_what_was_read_as_it_came_is_not_asked_for_again() -> None:
+    read = []
+
+    def answer(request: HttpRequest) -> HttpResponse:
+        read.append(request.read(10))
+        try:
+            raise OperationalError from DeadlockDetected()
+        except OperationalError:
+            return views.failed(request)
+
+    answered = Again(answer)(RequestFactory().post("/in/mail/x", b"From: a", "message/rfc822"))
+    assert (answered.status_code, answered["Retry-After"], read) == (503, "2", [b"From: a"])
+
+
+def test_a_job_that_somebody_waits_for_is_tried_again() -> None:
+    again_by_themselves = {task.task.name for task in app.periodic_registry.periodic_tasks.values()}
+    ours = {
+        name: task for name, task in app.tasks.items() if not name.startswith(("procrastinate", "builtin"))
+    }
+    assert {"erase_person", "take_import", "send_mail"} <= set(ours)
+    for name, task in ours.items():
+        # Mailboxes are asked for every minute.
+        assert name in {*again_by_themselves, "read_mailbox"} or task.retry_strategy is not None, name
