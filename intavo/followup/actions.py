@@ -4,9 +4,10 @@ import re
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 from datetime import datetime
+from typing import Any
 
-from django.db import IntegrityError, transaction
-from django.db.models import F
+from django.db import IntegrityError, OperationalError, transaction
+from django.db.models import Case, F, When
 
 from intavo import clock
 from intavo.accounts.actor import Actor, Refused
@@ -51,47 +52,67 @@ def receive(
         "touchpoint_id": source.touchpoint_id, "site_id": source.site_id, "page": source.page[:4000],
         "device": source.device, "excerpt": source.excerpt[:300], "via": source.via[:60],
     }  # fmt: skip
-    while True:
+    for _ in range(_TRIES):
         existing = None if somebody_new else _latest(person_id, kind)
         value, new = rules.receive(existing.value if existing else None, kind, at, due, thread, late_from)
-        if existing is None or new:
-            opened = insert_with(
-                FollowUp,
-                HAS_RULES,
-                [actor.business_id],
-                skip_doubles=True,
-                business_id=actor.business_id,
-                person_id=person_id,
-                kind=kind.value,
-                state=value.state.value,
-                opened_at=at,
-                due=value.due,
-                late_from=value.late_from,
-                back_at=None,
-                finished_at=None,
-                outcome=None,
-                thread=value.thread,
-                **came_from,
-            )
-            if opened is not None:
-                followup_id, has_rules = opened
-                if has_rules:
-                    give_by_rules(
-                        actor, followup_id=followup_id, kind=kind, source=source, person_id=person_id
-                    )
-                return int(followup_id)
-            somebody_new = False
+        if existing is not None and not new:
+            if _added_to(existing, value, came_from):
+                return existing.pk
             continue
-        existing.take(value)
-        for name, said in came_from.items():
-            setattr(existing, name, said)
-        existing.save()
-        return existing.pk
+        opened = insert_with(
+            FollowUp,
+            HAS_RULES,
+            [actor.business_id],
+            skip_doubles=True,
+            business_id=actor.business_id,
+            person_id=person_id,
+            kind=kind.value,
+            state=value.state.value,
+            opened_at=at,
+            due=value.due,
+            late_from=value.late_from,
+            back_at=None,
+            finished_at=None,
+            outcome=None,
+            thread=value.thread,
+            **came_from,
+        )
+        if opened is not None:
+            followup_id, has_rules = opened
+            if has_rules:
+                give_by_rules(actor, followup_id=followup_id, kind=kind, source=source, person_id=person_id)
+            return int(followup_id)
+        somebody_new = False
+    raise OperationalError("a follow-up was opened and closed at every try")
+
+
+# Each try follows upon another's commit.
+_TRIES = 10
+
+
+def _added_to(existing: FollowUp, value: rules.FollowUp, came_from: dict[str, Any]) -> bool:
+    """Add to one; False where it would be open anew beside another that was opened meanwhile."""
+    opens_anew = existing.state == rules.State.FINISHED.value
+    existing.take(value)
+    for name, said in came_from.items():
+        setattr(existing, name, said)
+    try:
+        with transaction.atomic(savepoint=opens_anew):
+            existing.save()
+    except IntegrityError:
+        if not opens_anew:
+            raise
+        return False
+    return True
 
 
 def _latest(person_id: int, kind: rules.Kind) -> FollowUp | None:
+    """The open one, which may be older than one that is finished; else the last."""
     rows = FollowUp.objects.select_for_update().filter(person_id=person_id, kind=kind.value)
-    return rows.order_by("-id").first()
+    return rows.order_by(_FINISHED, "-id").first()
+
+
+_FINISHED = Case(When(state=rules.State.FINISHED.value, then=1), default=0)
 
 
 @dataclass(frozen=True, slots=True)

@@ -2,6 +2,7 @@
 
 import threading
 from collections.abc import Callable
+from functools import partial
 from typing import Any
 
 import pytest
@@ -13,12 +14,13 @@ from procrastinate.contrib.django import app
 from psycopg.errors import DeadlockDetected
 
 from intavo.followup.models import FollowUp
+from intavo.intake.models import Submission
 from intavo.mail.models import OutgoingMail
 from intavo.people.models import Person, TimelineEvent
 from intavo.project import views
 from intavo.project.again import TRIES, Again
 
-from .conftest import Visitor, World
+from .conftest import Visitor, World, sending
 from .test_followup_api import arrive
 
 
@@ -111,3 +113,45 @@ def test_a_job_that_somebody_waits_for_is_tried_again() -> None:
     for name, task in ours.items():
         # Mailboxes are asked for every minute.
         assert name in {*again_by_themselves, "read_mailbox"} or task.retry_strategy is not None, name
+
+
+def test_who_writes_after_two_cards_were_joined_is_taken_in_whichever_is_older(
+    visitor: Visitor, otterwick: World, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    client = otterwick.console()
+    for turn, kept in enumerate(("Older", "Newer")):
+        pair = [f"Older{turn}", f"Newer{turn}"]
+        arrive(visitor, otterwick, monkeypatch, dict.fromkeys(pair, "13:00"))
+        ours, theirs = (
+            Person.objects.get(name=name) for name in sorted(pair, key=lambda n: not n.startswith(kept))
+        )
+        open_one = FollowUp.objects.get(person=ours)
+        joined = client.post(f"/api/people/{ours.pk}/join", {"gone_id": theirs.pk}, "application/json")
+        assert joined.status_code == 200
+        # What was theirs is closed into ours; both write again.
+        arrive(visitor, otterwick, monkeypatch, dict.fromkeys(pair, "13:30"))
+        left = FollowUp.objects.filter(person=ours).exclude(state="finished")
+        assert [one.pk for one in left] == [open_one.pk]
+
+
+@pytest.mark.django_db(transaction=True, available_apps=settings.INSTALLED_APPS)
+def test_two_cards_are_joined_while_both_write(
+    visitor: Visitor, otterwick: World, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    arrive(visitor, otterwick, monkeypatch, {"Ours": "13:00", "Theirs": "13:01"})
+    ours, theirs = (Person.objects.get(name=name) for name in ("Ours", "Theirs"))
+
+    def joined() -> int:
+        path = f"/api/people/{ours.pk}/join"
+        return otterwick.console().post(path, {"gone_id": theirs.pk}, "application/json").status_code
+
+    def wrote(number: int) -> int:
+        answers = {"email": f"{('ours', 'theirs')[number % 2]}@post.example", "name": "One"}
+        return visitor.post(
+            "intake", sending(otterwick.touchpoint, 100 + number, answers=answers)
+        ).status_code
+
+    statuses = at_once([joined, *(partial(wrote, number) for number in range(8))])
+    assert statuses == [200] + [201] * 8
+    assert Submission.objects.filter(person=ours).count() == 10
+    assert FollowUp.objects.exclude(state="finished").get().person == ours
