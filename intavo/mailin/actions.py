@@ -70,10 +70,7 @@ def take_in(raw: bytes, at: datetime, *, secret: str) -> Taken | None:
     if known is not None:
         return known
     try:
-        try:
-            return _taken(business_id, mail, mark, at)
-        except people.Overtaken:
-            return _taken(business_id, mail, mark, at)
+        return people.unless_overtaken(lambda: _taken(business_id, mail, mark, at))
     except IntegrityError:
         known = _known(business_id, mark)
         if known is None:

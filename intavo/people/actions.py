@@ -2,10 +2,13 @@
 
 import hashlib
 import json
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from datetime import datetime
-from typing import Any
+from typing import Any, TypeVar
+
+from django.db import IntegrityError
+from psycopg.errors import ForeignKeyViolation
 
 from intavo.accounts.actor import Actor
 from intavo.accounts.rows import Row, insert, run
@@ -14,9 +17,27 @@ from intavo.core.rights import Right
 
 from .models import Address, Consent, Person, PersonTag, TimelineEvent
 
+T = TypeVar("T")
+
 
 class Overtaken(Exception):
     """Another request has added the same email just before; begin the transaction anew."""
+
+
+def unless_overtaken(do: Callable[[], T]) -> T:
+    """What a transaction gives; begun anew, twice at most, where somebody was added just before, or where the
+    card that it found was joined to another or erased meanwhile.
+    """
+    for left in (2, 1, 0):
+        try:
+            return do()
+        except Overtaken:
+            if not left:
+                raise
+        except IntegrityError as error:
+            if not left or not isinstance(error.__cause__, ForeignKeyViolation):
+                raise
+    raise AssertionError("unreachable")
 
 
 @dataclass(frozen=True, slots=True)

@@ -10,11 +10,14 @@ from django.http import HttpRequest, HttpResponse
 TRIES = 4
 COLLIDED = "intavo.collided"
 _PAUSE = 0.05
-_COLLISIONS = psycopg.errors.DeadlockDetected | psycopg.errors.SerializationFailure
+# Of the last: what a row leads to is gone since it was looked up, joined to another or erased.
+_COLLISIONS = (
+    psycopg.errors.DeadlockDetected | psycopg.errors.SerializationFailure | psycopg.errors.ForeignKeyViolation
+)
 
 
 def collided(error: BaseException | None) -> bool:
-    """Whether the database gave up one of two that waited for each other: all that it did is undone."""
+    """Whether the database gave up one of two that were at the same: all that it did is undone."""
     return isinstance(error, _COLLISIONS) or (error is not None and isinstance(error.__cause__, _COLLISIONS))
 
 

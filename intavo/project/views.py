@@ -65,7 +65,7 @@ def failed(request: HttpRequest) -> HttpResponse:
     else 500.
     """
     error = sys.exception()
-    if isinstance(error, OperationalError | InterfaceError):
+    if isinstance(error, OperationalError | InterfaceError) or collided(error):
         request.META[COLLIDED] = both = collided(error)
         said = "Somebody else was at the same just now" if both else "The database is away for a moment"
         response = problem(503, f"{said}; please try again.")

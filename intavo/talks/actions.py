@@ -267,10 +267,7 @@ def say(
 
     None where there is no such talk. The same id gives the very same answer again.
     """
-    try:
-        return _say(site, token, body, at, data)
-    except people.Overtaken:
-        return _say(site, token, body, at, data)
+    return people.unless_overtaken(lambda: _say(site, token, body, at, data))
 
 
 def _say(site: LiveSite, token: str, body: SaidNow, at: datetime, data: bytes | None) -> TalkAnswer | None:

@@ -7,15 +7,16 @@ from typing import Any
 
 import pytest
 from django.conf import settings
-from django.db import OperationalError, connection
+from django.db import IntegrityError, OperationalError, connection
 from django.http import HttpRequest, HttpResponse
 from django.test import RequestFactory
 from procrastinate.contrib.django import app
-from psycopg.errors import DeadlockDetected
+from psycopg.errors import DeadlockDetected, ForeignKeyViolation, UniqueViolation
 
 from intavo.followup.models import FollowUp
 from intavo.intake.models import Submission
 from intavo.mail.models import OutgoingMail
+from intavo.people.actions import unless_overtaken
 from intavo.people.models import Person, TimelineEvent
 from intavo.project import views
 from intavo.project.again import TRIES, Again
@@ -155,3 +156,20 @@ def test_two_cards_are_joined_while_both_write(
     assert statuses == [200] + [201] * 8
     assert Submission.objects.filter(person=ours).count() == 10
     assert FollowUp.objects.exclude(state="finished").get().person == ours
+
+
+def test_what_found_a_card_that_is_gone_begins_anew() -> None:
+    def gone() -> int:
+        tries.append(1)
+        if len(tries) < 3:
+            raise IntegrityError from ForeignKeyViolation()
+        return 7
+
+    tries: list[int] = []
+    assert unless_overtaken(gone) == 7
+    with pytest.raises(IntegrityError):
+        unless_overtaken(twice_the_same)
+
+
+def twice_the_same() -> int:
+    raise IntegrityError from UniqueViolation()

@@ -14,7 +14,7 @@ from intavo.core.people.naming import name_in_mail
 from intavo.core.tongues import Phrase, say
 from intavo.core.touchpoint import filled
 from intavo.mail import actions as mail
-from intavo.people.actions import Overtaken
+from intavo.people.actions import unless_overtaken
 from intavo.touchpoints.live import live_site
 
 from ..body import Sent
@@ -103,10 +103,7 @@ def confirm(token: str) -> tuple[Incoming, Given] | None:
 
 
 def _given(pending_id: int, key: str) -> tuple[Incoming, Given]:
-    try:
-        return give_confirmed(pending_id, key, clock.now())
-    except Overtaken:
-        return give_confirmed(pending_id, key, clock.now())
+    return unless_overtaken(lambda: give_confirmed(pending_id, key, clock.now()))
 
 
 @transaction.atomic

@@ -3,6 +3,7 @@
 import json
 from dataclasses import dataclass
 from datetime import datetime
+from functools import partial
 
 from django.db import IntegrityError, transaction
 
@@ -98,10 +99,7 @@ def _received(
         if reason:
             return _set_aside(found, sender, reason)
         number = number or looked_up(site.id, sent.id, sender, 1).number
-        try:
-            return _kept(found, sender, number)
-        except people.Overtaken:
-            return _kept(found, sender, number)
+        return people.unless_overtaken(partial(_kept, found, sender, number))
     except IntegrityError:
         known = replayed(site.id, sent.id)
         if known is None:
