@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from intavo.core.hours import read_clock
 
 # The console reads the same, in console/src/lib/clocktime.test.ts.
-VECTORS = json.loads((Path(__file__).parents[1] / "vectors" / "clock.json").read_text())
+VECTORS = json.loads((Path(__file__).parent / "typed_times.json").read_text())
 
 
 @pytest.mark.parametrize(("text", "clock"), VECTORS["read"])

@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest'
-import vectors from '../../../tests/vectors/clock.json'
+import vectors from '../../../tests/core/typed_times.json'
 import { readClock } from './clocktime'
 
 it.each(vectors.read)('reads %s', (text, clock) => expect(readClock(text ?? '')).toBe(clock))

@@ -183,10 +183,10 @@ def move_call(token: str, time: str, at: datetime) -> Booking:
 
 def _held(row: Booking) -> Booking:
     """The same, as it is now, held fast."""
-    found = held(Booking.objects.select_related("site").filter(pk=row.pk))
-    if found is None:
+    booking = held(Booking.objects.select_related("site").filter(pk=row.pk))
+    if booking is None:
         raise Refused(("time", Phrase("There is no such call.")))
-    return found
+    return booking
 
 
 def cancel_call(token: str, at: datetime) -> Booking:
