@@ -17,19 +17,19 @@ def test_what_comes_in_never_pushes_a_row_off_the_page_that_is_read(owner: Page,
     held.hover()
     stood = held.bounding_box()
     for number in range(55):
-        posted(stack, f"Heap{number}")
-    expect(rows.filter(has_text="Walrus")).to_have_count(55)
+        posted(stack, f"Heap{number}", "Heron")
+    expect(rows.filter(has_text="Heron")).to_have_count(55)
     assert rows.count() == before + 55
     assert held.bounding_box() == stood, "what is being read has moved"
     owner.get_by_role("button", name="new above").click()
-    expect(rows.filter(has_text="Heap0 Walrus")).to_be_in_viewport()
+    expect(rows.filter(has_text="Heap0 Heron")).to_be_in_viewport()
 
     # Whoever comes anew sees the first page of it, and the rest when asked for.
     owner.reload()
-    expect(rows.filter(has_text="Walrus").first).to_be_visible()
+    expect(rows.filter(has_text="Heron").first).to_be_visible()
     expect(held).to_have_count(0)
     owner.get_by_role("button", name="More", exact=True).click()
     expect(held).to_have_count(1)
-    posted(stack, "Heap55")
-    expect(rows.filter(has_text="Heap55 Walrus")).to_have_count(1)
+    posted(stack, "Heap55", "Heron")
+    expect(rows.filter(has_text="Heap55 Heron")).to_have_count(1)
     expect(held).to_have_count(1)

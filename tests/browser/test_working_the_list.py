@@ -17,11 +17,12 @@ from .test_follow_up import asked
 NAMES = ("Abel", "Bryn", "Cai", "Dilys", "Efa", "Ffion", "Gwil", "Hari")
 
 
-def posted(stack: Stack, name: str) -> None:
+def posted(stack: Stack, name: str, surname: str = "Walrus") -> None:
     """A mail that comes in from somebody new."""
     raw = (
-        f"From: {name} Walrus <{name.lower()}.walrus@post.example>\r\nTo: hello@otterwick.example\r\n"
-        f"Subject: A walrus tour\r\nMessage-ID: <{name}.walrus@post.example>\r\n\r\nIs there a walrus tour for {name}?\r\n"
+        f"From: {name} {surname} <{name.lower()}.{surname.lower()}@post.example>\r\nTo: hello@otterwick.example\r\n"
+        f"Subject: A {surname.lower()} tour\r\nMessage-ID: <{name}.{surname}@post.example>\r\n\r\n"
+        f"Is there a {surname.lower()} tour for {name}?\r\n"
     ).encode()
     address = f"{stack.base_url}/in/mail/{mail_in_secret()}"
     request = urllib.request.Request(address, raw, {"Content-Type": "message/rfc822"}, method="POST")
