@@ -15,8 +15,9 @@ def _move(moving: Moving) -> None:
     rows = FollowUp.objects.filter(business_id=moving.business_id, due__gt=moving.at)
     rows = rows.exclude(state=rules.State.FINISHED.value).exclude(kind=rules.Kind.CALL_BACK.value)
     if moving.apply:
-        # Held before they are read: what is read beside them is of now then as well.
-        rows = FollowUp.objects.filter(pk__in=list(rows.select_for_update().values_list("pk", flat=True)))
+        # Held before they are read, in the order in which others hold several.
+        ids = rows.select_for_update().order_by("pk").values_list("pk", flat=True)
+        rows = FollowUp.objects.filter(pk__in=list(ids))
     rows = (
         rows.select_related("person", "touchpoint__live")
         .prefetch_related("person__addresses")
