@@ -69,14 +69,16 @@ class Run:
         self.kinds = {one["id"]: one for one in vector.data["touchpoints"]}
         self.how = vector.data.get("browser", {})
         self.opened: OpenPage | None = None
-        self.wants_more = self.got_more = False
+        self.wants_more = False
+        context.add_init_script(_UNDER_WAY)
         context.on("request", lambda _: self._count(1))
         context.on("requestfinished", lambda _: self._count(-1))
         context.on("requestfailed", lambda _: self._count(-1))
         context.route("**/*", self._answer)
         self.page = context.new_page()
         began = vector.at + timedelta(hours=self.how.get("skew_hours", 0))
-        self.page.clock.install(time=began - timedelta(seconds=1))
+        # It runs until it is stopped: however long that takes, it is not there yet.
+        self.page.clock.install(time=began - timedelta(hours=1))
         self.page.clock.pause_at(began)
 
     def _count(self, by: int) -> None:
@@ -89,8 +91,8 @@ class Run:
         if url.startswith(f"{INTAVO}/e/key.js"):
             route.fulfill(body=(DIST / "loader.js").read_text(), content_type="text/javascript")
         elif url.endswith("/more.js"):
-            self.got_more = True
-            route.fulfill(body=(DIST / "more.js").read_text(), content_type="text/javascript")
+            text = (DIST / "more.js").read_text() + ";window.moreIsHere=true"
+            route.fulfill(body=text, content_type="text/javascript")
         elif url.endswith("/plan"):
             said = orjson.dumps(self._plan(route.request.post_data_json))
             route.fulfill(body=said, content_type="application/json", headers=allowed)
@@ -160,10 +162,10 @@ class Run:
         """
         page = page or self.page
         while True:
-            page.evaluate(_A_TURN)
+            underway = page.evaluate(_A_TURN)
             still = time.monotonic() - self.last
             rest = quiet - still
-            if rest <= 0 and (not self.busy or still > _NO_NEWS):
+            if rest <= 0 and ((not self.busy and not underway) or still > _NO_NEWS):
                 self.busy = 0
                 return
             page.wait_for_timeout(max(2.0, 1000 * rest))
@@ -212,7 +214,7 @@ class Run:
     def _open(self, deed: OpenPage, how: str) -> None:
         self.opened = deed
         if how != "soft":
-            self.wants_more = self.got_more = False
+            self.wants_more = False
         if how == "soft":
             self.page.evaluate("(url) => history.pushState({}, '', url)", deed.url)
             self.page.clock.run_for(1)
@@ -223,13 +225,18 @@ class Run:
         else:
             self.page.goto(deed.url, referer=deed.referrer or None)
         # What is watched from the beginning is looked at in the first turn of the clock.
+        self._until("window.plansRead > 0", "the page had no plan")
         self.settle(quiet=_ARRIVED)
-        patience = time.monotonic() + 2 * _NO_NEWS
-        while self.wants_more and not self.got_more:
-            assert time.monotonic() < patience, "the second file of the script was never asked for"
-            self.settle(quiet=_ARRIVED)
+        if self.wants_more:
+            self._until("window.moreIsHere === true", "the second file of the script never came")
         self.settle(quiet=_ARRIVED)
         self.page.clock.run_for(1)
+
+    def _until(self, holds: str, else_: str) -> None:
+        patience = time.monotonic() + 2 * _NO_NEWS
+        while not self.page.evaluate(holds):
+            assert time.monotonic() < patience, else_
+            self.page.wait_for_timeout(20)
 
     def _close(self) -> None:
         if self.how.get("keyboard"):
@@ -262,9 +269,20 @@ _NOTICE = (
 )
 _PATIENCE = 3.0
 _NO_NEWS = 15.0
-_ARRIVED = 0.08  # a page with its plan, and with the second file where the plan asks for it
+_ARRIVED = 0.08  # what else a page brings with it
 _A_TURN = """() => new Promise((go) => {
-  const c = new MessageChannel(); c.port1.onmessage = go; c.port2.postMessage(0) })"""
+  const c = new MessageChannel(); c.port1.onmessage = () => go(window.underWay); c.port2.postMessage(0) })"""
+# How many answers the script still waits for or is reading: the browser tells of a request's end before that.
+_UNDER_WAY = """window.underWay = window.plansRead = 0
+window.fetch = ((asks) => (...asked) => {
+  const answer = asks(...asked), what = /(plan|intake)$/.exec(asked[0])
+  if (!what) return answer
+  const over = () => { window.underWay--; if (what[1] === 'plan') window.plansRead++ }
+  window.underWay++
+  answer.then((one) => { const read = one.json.bind(one)
+    one.json = () => { const said = read(); said.then(over, over); return said } }, over)
+  return answer
+})(window.fetch)"""
 # Until the browser itself has told the page of it: later, the clock would have gone on meanwhile.
 _SCROLL = """(to) => new Promise((done) => { const box = document.scrollingElement, before = box.scrollTop
   const heard = (event) => { if (event.isTrusted) { document.removeEventListener('scroll', heard); done() } }
