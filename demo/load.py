@@ -29,7 +29,7 @@ from intavo.core.touchpoint import Document
 from intavo.followup.actions import answer, put_off, wait_for_them
 from intavo.followup.first_steps import put_away
 from intavo.followup.models import FollowUp, PromiseCounted
-from intavo.hours.actions import add_hours, go_away, set_hours, set_replies, set_reply, set_usual_hours
+from intavo.hours.actions import Edit, add_hours, go_away, set_hours, set_replies, set_reply, set_usual_hours
 from intavo.hours.queries import kept_sets, main_hours
 from intavo.intake.actions import Sent, receive
 from intavo.intake.actions.confirming import give_confirmed
@@ -171,7 +171,7 @@ def _business() -> Actor:
     main.name = "Boathouse"
     main.save(update_fields=["name"])
     today = clock.now().date()
-    set_hours(owner, hours_id=main.pk, document=b.boathouse(*_winter(today)))
+    set_hours(owner, hours_id=main.pk, edit=Edit(b.boathouse(*_winter(today))))
     for name, document in b.OTHER_HOURS.items():
         holidays = [one for one in b.boathouse(*_winter(today))["exceptions"] if one["holiday"]]
         add_hours(owner, name=name, document=document | {"exceptions": holidays})

@@ -1,6 +1,7 @@
 """Writes on channels."""
 
 from collections.abc import Iterable
+from dataclasses import dataclass
 from datetime import date
 from typing import Any
 
@@ -9,11 +10,11 @@ from django.db.models import Max
 from pydantic import ValidationError
 
 from intavo import clock
-from intavo.accounts.actor import Actor, Refused
+from intavo.accounts.actor import Actor, Changed, Refused
 from intavo.accounts.models import Business, Member
 from intavo.accounts.scope import own
 from intavo.core.links import Channel as Document
-from intavo.core.links import href
+from intavo.core.links import channels_together, href
 from intavo.core.refusals import wrongs
 from intavo.core.rights import Right
 from intavo.hours.effects import (
@@ -97,12 +98,39 @@ def _not_ours(business_id: int, value: Document) -> list[tuple[str, str]]:
     return errors
 
 
-def set_channel(actor: Actor, *, channel_id: int, document: dict[str, Any]) -> Channel:
-    """Change a channel; Refused that names every field that is wrong."""
+@dataclass(frozen=True, slots=True)
+class Edit:
+    """What a channel is to be, and what that was made from (None: whatever stands there). Of what somebody
+    else changed differently meanwhile, `all_the_same` keeps this.
+    """
+
+    document: dict[str, Any]
+    based_on: dict[str, Any] | None = None
+    all_the_same: bool = False
+
+    def over(self, business_id: int, stands: Document) -> Document:
+        """The channel that comes of it; what others have changed since stays. Refused that names every field
+        that is wrong; Changed where both changed the same.
+        """
+        value = checked(business_id, self.document)
+        if self.based_on is None:
+            return value
+        try:
+            base = Document.model_validate(self.based_on)
+        except ValidationError:
+            raise Refused(("based_on", "This is no channel.")) from None
+        together, clashes = channels_together(base, value, stands)
+        if clashes and not self.all_the_same:
+            raise Changed(f"Somebody else has changed this meanwhile, and differently: {', '.join(clashes)}.")
+        return checked(business_id, together)
+
+
+def set_channel(actor: Actor, *, channel_id: int, edit: Edit) -> Channel:
+    """Change a channel; raises what `Edit.over` raises."""
     actor.needs(Right.HOURS)
-    value = checked(actor.business_id, document)
     with transaction.atomic():
         row = _own(actor, channel_id)
+        value = edit.over(actor.business_id, row.value)
         before, row.document = row.document, value.model_dump(mode="json")
         row.save(update_fields=["document"])
         touch(actor.business_id)

@@ -19,7 +19,7 @@ from intavo.core.presence import Away, Presence
 from intavo.core.replies import Promise, Situation, next_moment_of
 from intavo.hours.queries import all_sets, presences, replies
 
-from .actions import add_channel, bring_back, checked, drop_channel, order_channels, set_channel
+from .actions import Edit, add_channel, bring_back, checked, drop_channel, order_channels, set_channel
 from .effects import Used, channel_used
 from .models import Channel
 from .queries import clicked, kept, own
@@ -63,6 +63,12 @@ class ChannelDayOut(Schema):
 
 class ChannelIn(Schema):
     document: Annotated[dict[str, Any], Holds(Document)]
+
+
+class ChannelEditIn(ChannelIn):
+    # What it was made from: what others have changed since is kept then.
+    based_on: Annotated[dict[str, Any], Holds(Document)] | None = None
+    all_the_same: bool = False
 
 
 class ChannelOrderIn(Schema):
@@ -275,9 +281,10 @@ def _preview(shown: _Shown, value: Document, body: PreviewIn, situation: Situati
 
 
 @router.put("/channels/{channel_id}", response=ChannelOut)
-def change_channel(request: MemberRequest, channel_id: int, body: ChannelIn) -> ChannelOut:
-    """Change a channel."""
-    row = set_channel(request.auth, channel_id=channel_id, document=body.document)
+def change_channel(request: MemberRequest, channel_id: int, body: ChannelEditIn) -> ChannelOut:
+    """Change a channel; 409 where somebody else has changed the same since `based_on`, and differently."""
+    edit = Edit(body.document, body.based_on, body.all_the_same)
+    row = set_channel(request.auth, channel_id=channel_id, edit=edit)
     return _Shown(business_of(request.auth)).out(row)
 
 

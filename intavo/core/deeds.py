@@ -51,6 +51,7 @@ DEEDS: dict[str, tuple[str, ...]] = {
     "mailbox left": ("has no mailbox read any more",),
     "gateway added": ("connected “{name}”",),
     "gateway deleted": ("took “{name}” away",),
+    "gateway brought back": ("brought “{name}” back",),
     "touchpoint made": ("made the touchpoint “{name}”",),
     "touchpoint turned on": ("turned “{name}” on", ", version {revision}"),
     "touchpoint turned off": ("turned “{name}” off",),

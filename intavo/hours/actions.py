@@ -1,7 +1,7 @@
 """Writes on hours and replies."""
 
 import secrets
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from datetime import datetime
 from typing import Any
 
@@ -10,12 +10,12 @@ from pydantic import ValidationError
 
 from intavo import clock
 from intavo.accounts.actions import look_at_hours, set_away
-from intavo.accounts.actor import Actor, Refused
+from intavo.accounts.actor import Actor, Changed, Refused
 from intavo.accounts.effects import business_created
 from intavo.accounts.models import Business, Member
 from intavo.accounts.scope import own
 from intavo.core.door import NotLetIn, read_json
-from intavo.core.hours import OpeningHours, read_clock
+from intavo.core.hours import OpeningHours, hours_together, read_clock
 from intavo.core.places import read_language
 from intavo.core.presence import Away, Until, going_away
 from intavo.core.refusals import wrongs
@@ -31,14 +31,39 @@ from .queries import all_sets, kept_sets, main_hours
 _WEEKDAYS = ("mon", "tue", "wed", "thu", "fri")
 
 
-def set_hours(actor: Actor, *, hours_id: int, document: dict[str, Any]) -> None:
-    """Replace a set of hours, with times as people type them;
-    Refused that names every field that is wrong.
+@dataclass(frozen=True, slots=True)
+class Edit:
+    """What a set of hours is to be, as people type it, and what that was made from (None: whatever stands
+    there). Of what somebody else changed differently meanwhile, `all_the_same` keeps this.
     """
+
+    document: dict[str, Any]
+    based_on: dict[str, Any] | None = None
+    all_the_same: bool = False
+
+    def over(self, stands: OpeningHours) -> OpeningHours:
+        """The hours that come of it; what others have changed since stays. Refused that names every field
+        that is wrong; Changed where both changed the same.
+        """
+        value = _read(self.document)
+        if self.based_on is None:
+            return value
+        try:
+            base = OpeningHours.model_validate(_with_clocks(self.based_on))
+        except ValidationError:
+            raise Refused(("based_on", "This is no set of hours.")) from None
+        together, clashes = hours_together(base, value, stands)
+        if clashes and not self.all_the_same:
+            raise Changed(f"Somebody else has changed this meanwhile, and differently: {', '.join(clashes)}.")
+        return together
+
+
+def set_hours(actor: Actor, *, hours_id: int, edit: Edit) -> None:
+    """Change a set of hours; raises what `Edit.over` raises."""
     actor.needs(Right.HOURS)
-    value = _read(document)
     with transaction.atomic():
         hours = _own(actor, hours_id)
+        value = edit.over(hours.value)
         moving = _moving(actor.business_id, hours.pk, value)
         due_times_moved.tell(replace(moving, apply=True))
         hours.document = value.model_dump(mode="json", by_alias=True)
@@ -48,11 +73,10 @@ def set_hours(actor: Actor, *, hours_id: int, document: dict[str, Any]) -> None:
         actor.noted("hours changed", hours=hours.pk, name=hours.name)
 
 
-def would_move(actor: Actor, *, hours_id: int, document: dict[str, Any]) -> list[Moved]:
-    """Which due times replacing a set of hours would move; nothing is changed."""
-    value = _read(document)
+def would_move(actor: Actor, *, hours_id: int, edit: Edit) -> list[Moved]:
+    """Which due times changing a set of hours would move; nothing is changed."""
     hours = own(actor, HoursSet.objects.filter(deleted_at=None), hours_id)
-    moving = _moving(actor.business_id, hours.pk, value)
+    moving = _moving(actor.business_id, hours.pk, replace(edit, all_the_same=True).over(hours.value))
     due_times_moved.tell(moving)
     return moving.found
 
@@ -136,8 +160,9 @@ def add_hours(actor: Actor, *, name: str, document: dict[str, Any]) -> HoursSet:
     and for every field that is wrong.
     """
     actor.needs(Right.HOURS)
-    title, value = _free_name(actor, name), _read(document)
+    value = _read(document)
     with transaction.atomic():
+        title = _free_name(actor, name)
         row = HoursSet.objects.create(
             business_id=actor.business_id, name=title, document=value.model_dump(mode="json", by_alias=True)
         )
@@ -227,8 +252,11 @@ def drop_hours(actor: Actor, *, hours_id: int, instead_id: int | None = None) ->
     """
     actor.needs(Right.HOURS)
     with transaction.atomic():
+        # All of them, so that of the last two only one can go.
+        kept = kept_sets(actor.business_id).select_for_update()
+        last = len(kept.values_list("pk")) == 1
         row = _own(actor, hours_id)
-        if kept_sets(actor.business_id).count() == 1:
+        if last:
             raise Refused(("hours", "These are the only hours: there have to be some."))
         instead = _own(actor, instead_id) if instead_id and instead_id != hours_id else None
         followed = Followed(row)

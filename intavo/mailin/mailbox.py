@@ -2,9 +2,11 @@
 
 import imaplib
 import re
+import socket
 import ssl
 from collections.abc import Iterator
 from contextlib import contextmanager, suppress
+from typing import Any
 
 from django.conf import settings
 from django.db import transaction
@@ -15,7 +17,7 @@ from intavo.accounts.secrets import sealed, unsealed
 from intavo.core.mailin import TooBig
 from intavo.core.mailin.model import MOST_BYTES
 from intavo.core.rights import Right
-from intavo.talks.gateways import GatewayAway, may_go
+from intavo.talks.gateways import GatewayAway, places_of
 
 from .actions import mail_in_of, take_in
 from .models import Mailbox
@@ -111,17 +113,39 @@ def _mail(box: imaplib.IMAP4, number: str) -> bytes:
     return raw if len(raw) <= MOST_BYTES else b""
 
 
+class _OfHost(ssl.SSLContext):
+    """Holds whoever is called by number to the certificate of a host."""
+
+    host = ""
+
+    def wrap_socket(self, sock: socket.socket, *about: Any, **more: Any) -> ssl.SSLSocket:
+        """The same as ever, for the host's own name."""
+        return super().wrap_socket(sock, *about, **{**more, "server_hostname": self.host})
+
+
+def _called(row: Mailbox, places: list[str]) -> imaplib.IMAP4:
+    """The mail host, at the first of its places that answers; raises OSError where none does."""
+    if row.host in settings.LOCAL_GATEWAYS:
+        return imaplib.IMAP4(row.host, row.port, timeout=WAITS)
+    context = _OfHost(ssl.PROTOCOL_TLS_CLIENT)
+    context.host = row.host
+    context.load_default_certs()
+    for number, place in enumerate(places, 1):
+        try:
+            return imaplib.IMAP4_SSL(place, row.port, timeout=WAITS, ssl_context=context)
+        except (ConnectionError, TimeoutError):
+            if number == len(places):
+                raise
+    raise AssertionError("unreachable")
+
+
 @contextmanager
 def _opened(row: Mailbox) -> Iterator[imaplib.IMAP4]:
     try:
-        if not may_go(f"https://{row.host}:{row.port}"):
+        places = places_of(row.host, row.port)
+        if not places:
             raise Away("This address is inside this network, where no mailbox is read.")
-        if row.host in settings.LOCAL_GATEWAYS:
-            box: imaplib.IMAP4 = imaplib.IMAP4(row.host, row.port, timeout=WAITS)
-        else:
-            box = imaplib.IMAP4_SSL(
-                row.host, row.port, timeout=WAITS, ssl_context=ssl.create_default_context()
-            )
+        box = _called(row, places)
     except GatewayAway as error:
         raise Away(f"This mail host cannot be reached: {error}.") from None
     except (OSError, imaplib.IMAP4.error) as error:

@@ -64,6 +64,10 @@ class Preview:
 def preview(actor: Actor, *, kept_id: int, gone_id: int, name: Literal["kept", "gone"] = "kept") -> Preview:
     """What joins, what clashes, and which value stays; nothing is changed. Refused for one and the same."""
     actor.needs(Right.FOLLOW_UP)
+    return _preview(actor, kept_id, gone_id, name)
+
+
+def _preview(actor: Actor, kept_id: int, gone_id: int, name: Literal["kept", "gone"]) -> Preview:
     kept, gone = (own(actor, Person, one) for one in (kept_id, gone_id))
     if kept.pk == gone.pk:
         raise Refused(("gone_id", "This is one card already."))
@@ -74,13 +78,19 @@ def preview(actor: Actor, *, kept_id: int, gone_id: int, name: Literal["kept", "
 def merge(actor: Actor, *, kept_id: int, gone_id: int, name: Literal["kept", "gone"] = "kept") -> Merge:
     """Make two cards one; everything of both is on the one that is kept. Can be undone at any time."""
     actor.needs(Right.FOLLOW_UP)
+    return join_cards(actor, kept_id=kept_id, gone_id=gone_id, name=name)
+
+
+def join_cards(actor: Actor, *, kept_id: int, gone_id: int, name: Literal["kept", "gone"] = "kept") -> Merge:
+    """The same, also where it comes of what a visitor did."""
+    actor.needs(Right.VISIT if actor.member_id is None else Right.FOLLOW_UP)
     with transaction.atomic():
         # Held fast in one order, so that of two merges at once the second sees what the first made: what
         # others may hold, then the cards, on which nothing new can hang then.
         people_held.tell(Merging(actor, kept_id, gone_id))
         for one in sorted({kept_id, gone_id}):
             own(actor, Person, one, locked=True)
-        made = preview(actor, kept_id=kept_id, gone_id=gone_id, name=name).made
+        made = _preview(actor, kept_id, gone_id, name).made
         kept, gone = own(actor, Person, kept_id), own(actor, Person, gone_id)
         told = Merging(actor, kept.pk, gone.pk)
         people_merged.tell(told)

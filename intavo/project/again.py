@@ -1,24 +1,12 @@
-"""What two wanted at once, each holding what the other waits for, is done one after the other."""
+"""A request that collided with another is asked once more, one after the other."""
 
-import secrets
-import time
 from collections.abc import Callable
 
-import psycopg
 from django.http import HttpRequest, HttpResponse
 
-TRIES = 4
+from intavo.collisions import TRIES, step_back
+
 COLLIDED = "intavo.collided"
-_PAUSE = 0.05
-# Of the last: what a row leads to is gone since it was looked up, joined to another or erased.
-_COLLISIONS = (
-    psycopg.errors.DeadlockDetected | psycopg.errors.SerializationFailure | psycopg.errors.ForeignKeyViolation
-)
-
-
-def collided(error: BaseException | None) -> bool:
-    """Whether the database gave up one of two that were at the same: all that it did is undone."""
-    return isinstance(error, _COLLISIONS) or (error is not None and isinstance(error.__cause__, _COLLISIONS))
 
 
 class Again:
@@ -33,7 +21,7 @@ class Again:
         for number in range(1, TRIES):
             if not request.META.pop(COLLIDED, False) or not _still_there(request):
                 break
-            time.sleep(_PAUSE * number * (1 + secrets.randbelow(100) / 100))
+            step_back(number)
             response = self.get_response(request)
         return response
 

@@ -12,8 +12,9 @@ from django.views.decorators.csrf import ensure_csrf_cookie
 from procrastinate.contrib.django.utils import connector_params
 
 from intavo.accounts.problem import problem
+from intavo.collisions import collided
 
-from .again import COLLIDED, collided
+from .again import COLLIDED
 
 RETRY_AFTER_SECONDS = 2
 WORKER_SILENT_FOR = timedelta(seconds=30)

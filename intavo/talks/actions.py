@@ -6,6 +6,7 @@ from datetime import datetime, timedelta
 from typing import Any
 
 from django.db import connection, transaction
+from django.db.models import Q, QuerySet
 from procrastinate.contrib.django import app
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
@@ -37,6 +38,7 @@ from intavo.followup.actions import receive as open_followup
 from intavo.followup.models import FollowUp
 from intavo.followup.source import Source
 from intavo.people import actions as people
+from intavo.people.merging import join_cards
 from intavo.people.models import Person, TimelineEvent
 from intavo.touchpoints.models import Touchpoint
 from intavo.touchpoints.onsite import LiveSite, Said
@@ -76,7 +78,7 @@ class SaidNow(BaseModel):
     """One thing that a visitor says: a text, a choice, or an address."""
 
     model_config = ConfigDict(extra="ignore")
-    id: Kept = Field(min_length=4, max_length=80)
+    id: Kept = Field(min_length=4, max_length=84)  # a gateway's has 80, and a mark before it
     text: Kept | None = Field(None, max_length=MOST_TEXT)
     choice: Kept | None = Field(None, max_length=60)
     address: dict[str, Kept] | None = Field(None, max_length=2)
@@ -247,13 +249,19 @@ def where_of(site: LiveSite, token: str) -> str:
     return f"/e/{site.key}/talks/{token}"
 
 
-def find_talk(site_id: int, token: str) -> Talk | None:
-    """The talk with this token, locked for the caller's transaction; None for another site's, or one long
-    over.
-    """
+def find_talk(site_id: int, token: str) -> QuerySet[Talk]:
+    """The talk with this token; none for another site's, or one long over."""
     since = clock.now() - GOOD_FOR
     rows = Talk.objects.select_related("touchpoint")
-    return held(rows.filter(token=token, site_id=site_id, gateway=None, last_word_at__gt=since))
+    return rows.filter(token=token, site_id=site_id, gateway=None, last_word_at__gt=since)
+
+
+def held_talk(rows: QuerySet[Talk]) -> Talk | None:
+    """The first of some talks, held fast with its follow-up: that first, as whoever answers it does."""
+    followup = rows.values_list("followup_id", flat=True).first()
+    if followup is not None:
+        list(FollowUp.objects.select_for_update().filter(pk=followup).values_list("pk"))
+    return held(rows)
 
 
 class TooOften(Exception):
@@ -271,23 +279,37 @@ def say(
 
 
 def _say(site: LiveSite, token: str, body: SaidNow, at: datetime, data: bytes | None) -> TalkAnswer | None:
-    with transaction.atomic():
-        talk = find_talk(site.id, token)
-        if talk is None:
-            return None
-        known = talk.messages.filter(client_id=body.id).first()
-        if known is not None:
-            return TalkAnswer(known.answer, repeated=True)
-        if _lately(talk) >= MOST_A_MINUTE:
-            raise TooOften
-        if data is None:
-            return TalkAnswer(taken(site, talk, body, at))
-        if not takes_files(talk):
-            raise Refused(("file", Phrase("No files are taken in this conversation.")))
+    rows = find_talk(site.id, token)
+    file, kept = None, b""
+    if data is not None:
+        # A picture is written anew before anything is held, which others would wait for.
+        talk = rows.first()
+        known = _known(talk, body, True) if talk is not None else None
+        if talk is None or known is not None:
+            return known
         file, kept = checked_file(body.text or "", data)
-        answer = taken(site, talk, body.model_copy(update={"text": file["name"]}), at, file)
-        keep_bytes(talk.business_id, str(file["key"]), kept)
+        body = body.model_copy(update={"text": file["name"]})
+    with transaction.atomic():
+        talk = held_talk(rows)
+        known = _known(talk, body, file is not None) if talk is not None else None
+        if talk is None or known is not None:
+            return known
+        answer = taken(site, talk, body, at, file)
+        if file is not None:
+            keep_bytes(talk.business_id, str(file["key"]), kept)
         return TalkAnswer(answer)
+
+
+def _known(talk: Talk, body: SaidNow, file: bool) -> TalkAnswer | None:
+    """What this was answered with before; TooOften, or Refused, where nothing more is taken just now."""
+    known = talk.messages.filter(client_id=body.id).first()
+    if known is not None:
+        return TalkAnswer(known.answer, repeated=True)
+    if _lately(talk) >= MOST_A_MINUTE:
+        raise TooOften
+    if file and not takes_files(talk):
+        raise Refused(("file", Phrase("No files are taken in this conversation.")))
+    return None
 
 
 def _lately(talk: Talk) -> int:
@@ -358,7 +380,9 @@ def _join(
         email = people_rules.email_address(address.shown) if address and address.kind == "email" else None
         phone = _phone(address, said) if address and address.kind == "phone" else None
         arrived = people.find_or_add(actor, email=email, phone=phone, name=talk.name, at=at)
-        _is_really(talk, arrived.person)
+        if talk.person_id is not None and talk.person_id != arrived.person:
+            _is_really(actor, talk.person_id, arrived.person)
+        talk.person_id = arrived.person
     assert talk.person_id is not None
     talk.tags = list(
         dict.fromkeys([*talk.tags, *(t for one in turn.effects if isinstance(one, Tagged) for t in one.tags)])
@@ -395,22 +419,35 @@ def _phone(address: Address, said: Said) -> people_rules.Address | None:
         return None
 
 
-def _is_really(talk: Talk, person_id: int) -> None:
-    """The talk belongs to this person: what somebody without an address had becomes theirs."""
-    before, talk.person_id = talk.person_id, person_id
-    if before is None or before == person_id:
+def _is_really(actor: Actor, before_id: int, person_id: int) -> None:
+    """Somebody without an address is found out to be this person: what they had becomes theirs. Where one of
+    us has worked it, the two cards are made one, which can be undone.
+    """
+    theirs = FollowUp.objects.filter(person_id__in=(before_id, person_id))
+    list(theirs.select_for_update().order_by("pk").values_list("pk"))
+    nobody = held(Person.objects.filter(pk=before_id))
+    if nobody is None or nobody.addresses.exists():
         return
-    nobody = Person.objects.get(pk=before)
-    if nobody.addresses.exists():
+    if _worked(nobody):
+        join_cards(actor, kept_id=person_id, gone_id=before_id)
         return
     open_ones = FollowUp.objects.exclude(state=State.FINISHED.value).filter(kind=Kind.MESSAGE.value)
     if open_ones.filter(person_id=person_id).exists():
         # Theirs goes on; what was opened for nobody is the same piece of work.
         open_ones.filter(person=nobody).delete()
-    FollowUp.objects.filter(person=nobody).update(person_id=person_id)
-    TimelineEvent.objects.filter(person=nobody).update(person_id=person_id)
-    Talk.objects.filter(person=nobody).update(person_id=person_id)
+    for rows in (FollowUp.objects, TimelineEvent.objects, Talk.objects):
+        rows.filter(person=nobody).update(person_id=person_id)
     nobody.delete()
+
+
+def _worked(person: Person) -> bool:
+    """Whether one of us has done anything with somebody, or is about to."""
+    return (
+        person.merges.exists()
+        or person.tags.filter(given_by="").exists()
+        or person.events.exclude(member=None).exists()
+        or person.followups.filter(~Q(member=None) | ~Q(at_desk=None)).exists()
+    )
 
 
 def answer_talk(talk: Talk, *, text: str, key: str, member_id: int | None, at: datetime) -> Message:

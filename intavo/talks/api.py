@@ -22,7 +22,7 @@ from intavo.followup.models import FollowUp
 from intavo.hours.queries import main_hours
 
 from .actions import note_read, note_typing
-from .gateways import add_gateway, drop_gateway
+from .gateways import add_gateway, bring_gateway_back, drop_gateway, kept_gateways
 from .models import Delivery, Gateway, Message, Talk
 from .queries import is_there, talk_of
 from .serving import given_file
@@ -154,8 +154,7 @@ def _gateway(row: Gateway) -> dict[str, object]:
 @router.get("/gateways", response=list[GatewayOut])
 def gateways(request: MemberRequest) -> list[GatewayOut]:
     """Every gateway."""
-    rows = Gateway.objects.filter(business_id=request.auth.business_id).order_by("name")
-    return [GatewayOut.model_validate(_gateway(row)) for row in rows]
+    return [GatewayOut.model_validate(_gateway(row)) for row in kept_gateways(request.auth.business_id)]
 
 
 @router.post("/gateways", response={201: NewGatewayOut})
@@ -170,6 +169,12 @@ def delete_gateway(request: MemberRequest, gateway_id: int) -> Status[None]:
     """Delete a gateway."""
     drop_gateway(request.auth, gateway_id=gateway_id)
     return Status(204, None)
+
+
+@router.post("/gateways/{gateway_id}/back", response=GatewayOut)
+def undelete_gateway(request: MemberRequest, gateway_id: int) -> GatewayOut:
+    """Undo deleting a gateway."""
+    return GatewayOut.model_validate(_gateway(bring_gateway_back(request.auth, gateway_id=gateway_id)))
 
 
 class TalkTurnIn(Schema):

@@ -2,6 +2,7 @@
 docs/gateway.md.
 """
 
+import asyncio
 import base64
 import ipaddress
 import json
@@ -10,17 +11,17 @@ import secrets
 import socket
 from datetime import datetime
 from typing import Any
-from urllib.parse import urlsplit
 
 import httpx
 from django.conf import settings
-from django.db import IntegrityError, transaction
+from django.db import IntegrityError, connection, transaction
+from django.db.models import QuerySet
 from pydantic import BaseModel, ConfigDict, Field, ValidationError, model_validator
 from standardwebhooks import Webhook, WebhookVerificationError
 
 from intavo import clock
 from intavo.accounts.actor import Actor, Refused, visitor_of
-from intavo.accounts.scope import held, own
+from intavo.accounts.scope import own
 from intavo.accounts.secrets import sealed, unsealed
 from intavo.core.addresses import read_address
 from intavo.core.door import NotLetIn, read_json
@@ -29,16 +30,17 @@ from intavo.core.rights import Right
 from intavo.core.texts import Kept
 from intavo.core.times import Moment
 from intavo.followup.effects import Away, services_away
-from intavo.people.actions import add_event
+from intavo.people.actions import add_event, unless_overtaken
 from intavo.sites.models import Site
 from intavo.touchpoints.live import live_site
 from intavo.touchpoints.models import Touchpoint
 from intavo.touchpoints.onsite import LiveSite
 
-from .actions import GOOD_FOR, MOST_TEXT, SaidNow, first_word, send_out, taken, touchpoint_by_code
+from .actions import GOOD_FOR, MOST_TEXT, SaidNow, first_word, held_talk, send_out, taken, touchpoint_by_code
 from .models import Delivery, Gateway, GatewayIn, Message, Talk
 
 TIMEOUT = 10.0  # seconds
+_BEARER = re.compile(r"[!-~]{0,500}")
 _CODE = re.compile(r"\s*#([a-hj-km-np-z2-9]{4})\b\s*", re.IGNORECASE)
 
 
@@ -52,15 +54,16 @@ def add_gateway(actor: Actor, *, name: str, address: str, bearer: str) -> tuple[
     title, where = " ".join(name.split()), _address(address)
     if not title or len(title) > 80:
         raise Refused(("name", "Please write a name of at most 80 characters."))
-    if Gateway.objects.filter(business_id=actor.business_id, name__iexact=title).exists():
-        raise Refused(("name", f"There is a gateway called “{title}” already."))
+    if not _BEARER.fullmatch(bearer.strip()):
+        raise Refused(("bearer", "It has at most 500 letters, digits and signs of ASCII, and no blanks."))
     secret = new_secret()
     with transaction.atomic():
+        _free(actor, title)
         row = Gateway.objects.create(
             business_id=actor.business_id,
             name=title,
             address=where,
-            bearer=sealed(bearer[:500]),
+            bearer=sealed(bearer.strip()),
             secret=sealed(secret),
             created_at=clock.now(),
         )
@@ -84,32 +87,87 @@ def _address(text: str) -> str:
 
 
 def drop_gateway(actor: Actor, *, gateway_id: int) -> None:
-    """Delete a gateway; its conversations end there."""
+    """Delete a gateway: nothing comes in by it or goes out any more. What was said stays; can be undone."""
     actor.needs(Right.BUSINESS)
     with transaction.atomic():
-        row = own(actor, Gateway, gateway_id)
-        actor.noted("gateway deleted", name=row.name)
-        row.delete()
+        row = own(actor, kept_gateways(actor.business_id), gateway_id, locked=True)
+        row.deleted_at, row.down_since = clock.now(), None
+        row.save(update_fields=["deleted_at", "down_since"])
+        actor.noted("gateway deleted", gateway=row.pk, name=row.name)
 
 
-def may_go(address: str) -> bool:
-    """Whether an address may be called: never one of this machine or network,
-    but for hosts that are allowed.
+def bring_gateway_back(actor: Actor, *, gateway_id: int) -> Gateway:
+    """Undo deleting a gateway; its bridge calls the same address, with the same secret."""
+    actor.needs(Right.BUSINESS)
+    with transaction.atomic():
+        row = own(actor, Gateway, gateway_id, locked=True)
+        if row.deleted_at is not None:
+            _free(actor, row.name)
+            row.deleted_at = None
+            row.save(update_fields=["deleted_at"])
+            actor.noted("gateway brought back", gateway=row.pk, name=row.name)
+    return row
+
+
+def kept_gateways(business_id: int) -> QuerySet[Gateway]:
+    """Every gateway that is there."""
+    return Gateway.objects.filter(business_id=business_id, deleted_at=None).order_by("name")
+
+
+def _free(actor: Actor, name: str) -> None:
+    if kept_gateways(actor.business_id).filter(name__iexact=name).exists():
+        raise Refused(("name", f"There is a gateway called “{name}” already."))
+
+
+def places_of(host: str, port: int) -> list[str]:
+    """The numeric addresses at which a host is called; none where one of them is of this machine or network,
+    but for hosts that are allowed. What is checked is what is called: a name may lead elsewhere a moment
+    later. Raises GatewayAway for a name that cannot be found.
     """
-    parts = urlsplit(address)
-    host = parts.hostname or ""
     if host in settings.LOCAL_GATEWAYS:
-        return True
+        return [host]
     try:
-        found = socket.getaddrinfo(host, parts.port or 443, proto=socket.IPPROTO_TCP)
-    except OSError:
+        answers = socket.getaddrinfo(host, port, proto=socket.IPPROTO_TCP)
+    except (OSError, UnicodeError):
         raise GatewayAway("its name cannot be found") from None
-    return all(_outside(ipaddress.ip_address(one[4][0])) for one in found)
+    places = list(dict.fromkeys(str(one[4][0]) for one in answers))
+    return places if all(_outside(ipaddress.ip_address(one)) for one in places) else []
 
 
 def _outside(address: ipaddress.IPv4Address | ipaddress.IPv6Address) -> bool:
     mapped = getattr(address, "ipv4_mapped", None)
     return bool((mapped or address).is_global)
+
+
+def _asked(address: httpx.URL, body: dict[str, Any], bearer: str) -> int | None:
+    """The status that a gateway answers with, called at the first of its places that can be reached; None
+    where it may not be called. Raises GatewayAway, or what httpx raises.
+    """
+    heads = {"Host": address.netloc.decode()}
+    if bearer:
+        heads["Authorization"] = f"Bearer {bearer}"
+    host = address.raw_host.decode("ascii")
+    places = places_of(host, address.port or (443 if address.scheme == "https" else 80))
+    for number, place in enumerate(places, 1):
+        try:
+            return asyncio.run(_status(address, place, body, heads))
+        except httpx.ConnectError:
+            if number == len(places):
+                raise
+        except TimeoutError:
+            raise GatewayAway("it takes too long") from None
+    return None
+
+
+async def _status(address: httpx.URL, place: str, body: dict[str, Any], heads: dict[str, str]) -> int:
+    """All of it in ten seconds, however slowly it answers; what it says besides is not read."""
+    named = {"sni_hostname": address.raw_host.decode("ascii")}
+    async with asyncio.timeout(TIMEOUT), httpx.AsyncClient(timeout=TIMEOUT) as client:
+        called = client.stream(
+            "POST", address.copy_with(host=place), json=body, headers=heads, extensions=named
+        )
+        async with called as answer:
+            return answer.status_code
 
 
 def deliver(delivery_id: int) -> None:
@@ -121,6 +179,8 @@ def deliver(delivery_id: int) -> None:
     if sent is None:
         return None
     gateway, row = sent.gateway, sent.message
+    if gateway.deleted_at is not None:
+        return _given_up(sent, f"{gateway.name} was deleted")
     talk = row.talk
     before = (
         talk.messages.filter(source=Message.THEM, n__lt=row.n)
@@ -134,31 +194,25 @@ def deliver(delivery_id: int) -> None:
     }  # fmt: skip
     Delivery.objects.filter(pk=sent.pk).update(tries=sent.tries + 1)
     try:
-        if not may_go(gateway.address):
-            return _given_up(sent, "its address is not one that may be called")
-        answer = httpx.post(
-            f"{gateway.address}/messages",
-            json=body,
-            timeout=TIMEOUT,
-            follow_redirects=False,
-            headers={"Authorization": f"Bearer {unsealed(gateway.bearer)}"},
-        )
-    except (httpx.HTTPError, httpx.InvalidURL) as error:
+        status = _asked(httpx.URL(f"{gateway.address}/messages"), body, unsealed(gateway.bearer))
+    except (httpx.HTTPError, httpx.InvalidURL, GatewayAway) as error:
         _is_away(gateway)
-        raise GatewayAway(type(error).__name__) from error
-    if 200 <= answer.status_code < 300:
+        raise GatewayAway(str(error) or type(error).__name__) from error
+    if status is None:
+        return _given_up(sent, "its address is not one that may be called")
+    if 200 <= status < 300:
         Delivery.objects.filter(pk=sent.pk, state=Delivery.WAITING).update(state=Delivery.ACCEPTED)
         if gateway.down_since is not None:
             Gateway.objects.filter(pk=gateway.pk).update(down_since=None)
         return None
-    if 400 <= answer.status_code < 500:
-        return _given_up(sent, f"{gateway.name} answered {answer.status_code}")
+    if 400 <= status < 500:
+        return _given_up(sent, f"{gateway.name} answered {status}")
     _is_away(gateway)
-    raise GatewayAway(f"it answered {answer.status_code}")
+    raise GatewayAway(f"it answered {status}")
 
 
 def _is_away(gateway: Gateway) -> None:
-    Gateway.objects.filter(pk=gateway.pk, down_since=None).update(down_since=clock.now())
+    Gateway.objects.filter(pk=gateway.pk, down_since=None, deleted_at=None).update(down_since=clock.now())
 
 
 def _given_up(sent: Delivery, reason: str) -> None:
@@ -237,6 +291,10 @@ def take_in(gateway: Gateway, body: bytes, headers: dict[str, str]) -> dict[str,
         raise Refused(*error.named()) from error
     except ValidationError as error:
         raise Refused(*wrongs(error.errors(), whole="body")) from error
+    return unless_overtaken(lambda: _taken_in(gateway, came))
+
+
+def _taken_in(gateway: Gateway, came: Came) -> dict[str, Any]:
     if came.delivered or came.failed:
         return _receipt(gateway, came)
     try:
@@ -287,8 +345,11 @@ def _message(gateway: Gateway, came: Came, at: datetime) -> dict[str, Any]:
     touchpoint = touchpoint_by_code(gateway.business_id, code.removeprefix("#")) if code else None
     if touchpoint is not None:
         text = _CODE.sub(" ", text, count=1).strip() if came.text is not None else text
+    # What one writes is taken in one after the other: their first two words at once are one conversation.
+    with connection.cursor() as cursor:
+        cursor.execute(_IN_TURN, [f"talk {came.from_.handle}", gateway.pk])
     talk = _talk(gateway, came.from_, touchpoint, at)
-    id_ = f"in-{came.id}"[:80]
+    id_ = f"in-{came.id}"
     words = SaidNow(id=id_, text=text or came.choice or "…")
     if talk is None:
         talk = _new_talk(gateway, site, came.from_, touchpoint, at)
@@ -304,9 +365,12 @@ def _message(gateway: Gateway, came: Came, at: datetime) -> dict[str, Any]:
     return {"taken": True}
 
 
+_IN_TURN = "SELECT pg_advisory_xact_lock(hashtextextended(%s, %s))"
+
+
 def _talk(gateway: Gateway, sender: From, touchpoint: Touchpoint | None, at: datetime) -> Talk | None:
     rows = Talk.objects.select_related("touchpoint").filter(gateway=gateway, handle=sender.handle)
-    found = held(rows.filter(last_word_at__gt=at - GOOD_FOR).order_by("-pk"))
+    found = held_talk(rows.filter(last_word_at__gt=at - GOOD_FOR).order_by("-pk"))
     # A code of another touchpoint begins anew, with its own script.
     return (
         None
@@ -336,7 +400,7 @@ def _new_talk(
 
 def away(business_id: int) -> list[Gateway]:
     """Gateways that do not answer just now."""
-    return list(Gateway.objects.filter(business_id=business_id, down_since__isnull=False).order_by("name"))
+    return list(kept_gateways(business_id).filter(down_since__isnull=False))
 
 
 def as_json(answer: dict[str, Any]) -> str:

@@ -14,7 +14,7 @@ from intavo.mail import actions as mail
 from intavo.people.models import Address
 from intavo.touchpoints.live import live_site
 
-from .actions import MAIL_LOOK, language_of, said_of, send_out, tongue_in
+from .actions import MAIL_LOOK, held_talk, language_of, said_of, send_out, tongue_in
 from .models import Message, Talk
 from .queries import is_there
 
@@ -56,13 +56,16 @@ def mail_if_gone(talk_id: int) -> bool:
 def tell_late() -> int:
     """Tell those whom we have not answered in the promised time, once each; says how many."""
     at = clock.now()
-    late = Talk.objects.filter(told_late=False, followup__state=State.US.value, followup__due__lt=at)
+    late = Talk.objects.filter(
+        told_late=False, gateway__deleted_at=None, followup__state=State.US.value, followup__due__lt=at
+    )
     count = 0
     for talk_id in list(late.values_list("pk", flat=True)[:_MOST]):
         with transaction.atomic():
-            talk = held(Talk.objects.select_related("touchpoint", "site").filter(pk=talk_id))
+            talk = held_talk(Talk.objects.select_related("touchpoint", "site").filter(pk=talk_id))
             site = live_site(talk.site.key) if talk is not None and talk.site is not None else None
-            if talk is None or talk.told_late or site is None:
+            # Somebody may have answered since it was looked for.
+            if talk is None or site is None or not late.filter(pk=talk_id).exists():
                 continue
             words = said_of(site, talk, at).words["promise"]
             talk.last += 1

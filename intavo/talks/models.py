@@ -35,9 +35,15 @@ class Gateway(models.Model):
     secret = models.TextField()
     down_since = models.DateTimeField(null=True)
     created_at = models.DateTimeField()
+    # What was said through one that is deleted stays; it can be had back.
+    deleted_at = models.DateTimeField(null=True)
 
     class Meta:
-        constraints = (models.UniqueConstraint(fields=["business", "name"], name="gateway_name_once"),)
+        constraints = (
+            models.UniqueConstraint(
+                fields=["business", "name"], condition=models.Q(deleted_at=None), name="gateway_name_once"
+            ),
+        )
 
 
 class Talk(models.Model):
@@ -103,7 +109,7 @@ class Message(models.Model):
     at = models.DateTimeField()
     # By the database's own clock, for counting how many came in a minute.
     stored_at = models.DateTimeField(db_default=Now())
-    client_id = models.CharField(max_length=80, null=True)  # ours have none
+    client_id = models.CharField(max_length=100, null=True)  # the script's have none
     answer = models.TextField(blank=True)
     mailed = models.BooleanField(default=False)
     # What is kept of a file of theirs: key, name, type and size; its words are its name.

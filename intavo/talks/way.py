@@ -18,7 +18,8 @@ class InTheTalk:
 
     def reach(self, to: To) -> bool:
         """Whether there is a conversation behind the follow-up."""
-        return talk_of(to.business_id, to.followup_id) is not None
+        found = talk_of(to.business_id, to.followup_id)
+        return found is not None and (found.gateway is None or found.gateway.deleted_at is None)
 
     def send(self, to: To, text: str, key: str) -> Gone:
         """Say it there."""

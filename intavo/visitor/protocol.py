@@ -6,6 +6,7 @@ from typing import Any, TypeVar
 
 import orjson
 from django.conf import settings
+from django.core.exceptions import ObjectDoesNotExist
 from django.http import HttpRequest, HttpResponse
 from django.utils.cache import patch_vary_headers
 from django.views.decorators.csrf import csrf_exempt
@@ -15,6 +16,7 @@ from intavo import clock
 from intavo.accounts.actor import Refused
 from intavo.accounts.clients import client_address, mark_of
 from intavo.accounts.problem import problem
+from intavo.collisions import asked_again
 from intavo.core.door import NotLetIn, read_json
 from intavo.core.hosts import host_of
 from intavo.core.refusals import wrongs
@@ -141,7 +143,9 @@ def _answer(
     if wait:
         return too_often(wait, site.tongue())
     try:
-        return view(request, site, body)
+        return asked_again(lambda: view(request, site, body))
+    except ObjectDoesNotExist:
+        return problem(404, "This is not here any more.")
     except (Unreadable, Refused) as error:
         tongue = site.tongue()
         errors = [(field, in_tongue(message, tongue)) for field, message in error.errors]

@@ -10,6 +10,7 @@ from django.views.decorators.csrf import csrf_exempt
 from intavo import clock
 from intavo.accounts.actor import Refused
 from intavo.accounts.problem import problem
+from intavo.collisions import asked_again
 from intavo.core.door import whole_number
 from intavo.core.tongues import Phrase, in_tongue
 from intavo.talks.actions import Begun, SaidNow, TooOften, begin_talk, said_of, say, where_of
@@ -109,7 +110,7 @@ def talk(request: HttpRequest, site: LiveSite, body: bytes, token: str) -> HttpR
 @csrf_exempt
 def gateway(request: HttpRequest, key: str) -> HttpResponse:
     """What a gateway sends, signed as Standard Webhooks has it."""
-    row = Gateway.objects.filter(key=key[:40]).first()
+    row = Gateway.objects.filter(key=key[:40], deleted_at=None).first()
     if row is None:
         return problem(404, "There is no gateway with this key.")
     if request.method != "POST":
@@ -119,10 +120,9 @@ def gateway(request: HttpRequest, key: str) -> HttpResponse:
     body = request.read(MOST_BYTES + 1)
     if len(body) > MOST_BYTES:
         return problem(413, "A body has at most 64 KiB.")
+    heads = {name.lower(): value for name, value in request.headers.items()}
     try:
-        return as_text(
-            as_json(take_in(row, body, {name.lower(): value for name, value in request.headers.items()})), 200
-        )
+        return as_text(as_json(asked_again(lambda: take_in(row, body, heads))), 200)
     except BadSignature:
         return problem(401, "This is not signed with the gateway's secret, or too long ago.")
     except Refused as error:

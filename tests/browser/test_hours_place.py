@@ -2,9 +2,11 @@
 
 import re
 
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Browser, Page, expect
 
 from scripts.stack import Stack
+
+from .conftest import sign_in
 
 CALENDAR = (
     "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nBEGIN:VEVENT\r\nDTSTART;VALUE=DATE:20270104\r\nDTEND;VALUE=DATE:20270109\r\n"
@@ -78,3 +80,72 @@ def test_an_owner_writes_the_week_brings_in_days_and_looks_at_what_is_told(owner
 
     owner.get_by_role("button", name="Delete them").locator("visible=true").click()
     expect(owner.get_by_role("button", name="Workshop", exact=True)).to_have_count(0)
+
+
+def test_hours_and_a_channel_that_are_open_on_two_devices(
+    owner: Page, browser: Browser, stack: Stack
+) -> None:
+    owner.goto(f"{stack.base_url}/hours")
+    owner.get_by_role("button", name="+ Other hours").click()
+    owner.get_by_label("What the other hours are called").fill("Ferry")
+    owner.get_by_role("button", name="Add them").click()
+    phone = browser.new_context(viewport={"width": 390, "height": 800}).new_page()
+    sign_in(phone, stack)
+    phone.goto(f"{stack.base_url}/hours")
+    forms = []
+    for page in (owner, phone):
+        page.get_by_role("button", name="Ferry", exact=True).click()
+        form = page.locator("form[aria-label=Ferry]")
+        form.get_by_label("The whole week in one line").fill("mon-fri 9-17")
+        form.get_by_role("button", name="Read it").click()
+        forms.append(form)
+        if page is owner:
+            form.get_by_role("button", name="Save the hours").click()
+            expect(page.get_by_text("Saved. Visitors are told by the new hours")).to_be_visible()
+    ours, theirs = forms
+    # It has what was saved before it was opened, so that there is nothing to save.
+    expect(theirs.get_by_role("button", name="Save the hours")).to_be_disabled()
+    ours.get_by_label("Monday to").fill("12:00")
+    ours.get_by_role("button", name="Save the hours").click()
+    expect(ours.get_by_role("button", name="Save the hours")).to_be_disabled()
+    # The other has not looked since: its own day is saved beside that.
+    theirs.get_by_label("Tuesday to").fill("15:00")
+    theirs.get_by_role("button", name="Save the hours").click()
+    expect(theirs.get_by_label("Monday to")).to_have_value("12:00")
+    expect(theirs.get_by_label("Tuesday to")).to_have_value("15:00")
+    # The same day of both is a question, and what was typed stays until it is answered.
+    ours.get_by_label("Tuesday to").fill("18:00")
+    ours.get_by_role("button", name="Save the hours").click()
+    asked = ours.get_by_role("alert")
+    expect(asked).to_contain_text("Somebody else has changed this meanwhile, and differently: Tuesday.")
+    expect(ours.get_by_label("Tuesday to")).to_have_value("18:00")
+    asked.get_by_role("button", name="Save mine in its place").click()
+    expect(asked).to_have_count(0)
+    expect(ours.get_by_label("Monday to")).to_have_value("12:00")
+    theirs.get_by_label("Tuesday to").fill("16:00")
+    theirs.get_by_role("button", name="Save the hours").click()
+    theirs.get_by_role("button", name="Take what stands there").click()
+    expect(theirs.get_by_label("Tuesday to")).to_have_value("18:00")
+    expect(theirs.get_by_text("not saved yet")).to_have_count(0)
+
+    channels = []
+    for page in (owner, phone):
+        page.goto(f"{stack.base_url}/hours/channels")
+        channels.append(page.locator("form", has=page.get_by_role("button", name="Save the channel")))
+    for form, changed in zip(channels, ("Ring the boathouse", "Phone the boathouse"), strict=True):
+        name = form.get_by_label("What visitors read")
+        before = name.input_value()
+        name.fill(changed)
+        form.get_by_role("button", name="Save the channel").click()
+    second = channels[1].get_by_role("alert")
+    expect(second).to_contain_text("differently: what visitors read.")
+    second.get_by_role("button", name="Take what stands there").click()
+    name = channels[1].get_by_label("What visitors read")
+    expect(name).to_have_value("Ring the boathouse")
+    phone.context.close()
+    owner.get_by_role("button", name="Undo").last.click()
+    expect(channels[0].get_by_label("What visitors read")).to_have_value(before)
+    owner.goto(f"{stack.base_url}/hours")
+    owner.get_by_role("button", name="Ferry", exact=True).click()
+    owner.get_by_role("button", name="Delete them").locator("visible=true").click()
+    expect(owner.get_by_role("button", name="Ferry", exact=True)).to_have_count(0)

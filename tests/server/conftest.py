@@ -17,7 +17,7 @@ from intavo.accounts.actions import add_member, found_business
 from intavo.accounts.actor import Actor
 from intavo.accounts.models import Business, User
 from intavo.core.rights import Role
-from intavo.hours.actions import set_hours
+from intavo.hours.actions import Edit, set_hours
 from intavo.hours.queries import main_hours
 from intavo.sites.actions import add_site
 from intavo.sites.models import Site
@@ -75,9 +75,8 @@ def world(name: str, email: str, host: str, **after: Any) -> World:
         user_id=owner.user_id, ip="127.0.0.1", session_key=f"of {name}", user_agent="a test"
     )
     hours = main_hours(owner.business_id)
-    set_hours(
-        owner, hours_id=hours.pk, document={"timezone": "Europe/London", "week": WEEK, "exceptions": []}
-    )
+    weekdays = Edit({"timezone": "Europe/London", "week": WEEK, "exceptions": []})
+    set_hours(owner, hours_id=hours.pk, edit=weekdays)
     site = add_site(owner, name=name, hosts=[host])
     row = make(owner, starter="news", name=f"News of {name}")
     document = dict(row.draft.document)

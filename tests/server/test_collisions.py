@@ -13,13 +13,17 @@ from django.test import RequestFactory
 from procrastinate.contrib.django import app
 from psycopg.errors import DeadlockDetected, ForeignKeyViolation, UniqueViolation
 
+from intavo.collisions import TRIES
 from intavo.followup.models import FollowUp
+from intavo.hours.models import HoursSet
+from intavo.intake.actions import receive
 from intavo.intake.models import Submission
 from intavo.mail.models import OutgoingMail
 from intavo.people.actions import unless_overtaken
 from intavo.people.models import Person, TimelineEvent
 from intavo.project import views
-from intavo.project.again import TRIES, Again
+from intavo.project.again import Again
+from intavo.visitor import views as visitor_views
 
 from .conftest import Visitor, World, sending
 from .test_followup_api import arrive
@@ -71,6 +75,54 @@ def test_cards_are_joined_while_one_is_answered_and_noted(
         answers = sum(status == 200 for status in statuses[1::2])
         assert OutgoingMail.objects.filter(key__contains=f"key-{turn}-").count() == answers
         assert not Person.objects.filter(pk=theirs.pk).exists()
+
+
+@pytest.mark.django_db(transaction=True, available_apps=settings.INSTALLED_APPS)
+def test_one_name_is_given_once_and_the_others_are_told(otterwick: World) -> None:
+    document = {"timezone": "Europe/London", "week": [], "exceptions": []}
+    address = {"address": "https://bridge.example", "bearer": "b"}
+
+    def add(path: str, body: dict[str, Any]) -> int:
+        console = otterwick.console()
+        # As over the wire: what the first try came upon is not for whoever asked.
+        console.raise_request_exception = False
+        return console.post(f"/api/{path}", body, "application/json").status_code
+
+    for path, body in (("hours", {"document": document}), ("gateways", address)):
+        statuses = at_once([partial(add, path, {"name": "One name", **body})] * 6)
+        assert sorted(statuses) == [201] + [422] * 5, path
+
+
+@pytest.mark.django_db(transaction=True, available_apps=settings.INSTALLED_APPS)
+def test_of_the_last_two_hours_one_stays(otterwick: World) -> None:
+    console = otterwick.console()
+    document = {"timezone": "Europe/London", "week": [], "exceptions": []}
+    console.post("/api/hours", {"name": "Other", "document": document}, "application/json")
+    otterwick.site.delete()
+    sets = [one.pk for one in HoursSet.objects.all()]
+
+    def drop(pk: int) -> int:
+        return otterwick.console().delete(f"/api/hours/{pk}").status_code
+
+    assert sorted(at_once([partial(drop, pk) for pk in sets])) == [204, 422]
+    assert HoursSet.objects.filter(deleted_at=None).count() == 1
+
+
+@pytest.mark.parametrize("error", [DeadlockDetected, UniqueViolation])
+def test_what_a_visitor_sends_is_taken_in_where_it_collided(
+    visitor: Visitor, otterwick: World, monkeypatch: pytest.MonkeyPatch, error: type[Exception]
+) -> None:
+    tries = []
+
+    def collides(*about: Any, **more: Any) -> Any:
+        tries.append(1)
+        if len(tries) < TRIES:
+            raise OperationalError from error()
+        return receive(*about, **more)
+
+    monkeypatch.setattr(visitor_views, "receive", collides)
+    assert visitor.post("intake", sending(otterwick.touchpoint)).status_code == 201
+    assert len(tries) == TRIES
 
 
 @pytest.mark.parametrize(("times", "status", "asked"), [(0, 200, 1), (2, 200, 3), (9, 503, TRIES)])

@@ -1,9 +1,13 @@
 """Gateways: what goes out is handed over once, what comes in is signed, and a gateway that is away loses nothing."""
 
+import contextlib
 import json
+import socket
 import threading
-from collections.abc import Iterator
+import time
+from collections.abc import Callable, Iterator
 from datetime import UTC, datetime
+from functools import partial
 from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
 from typing import Any
 
@@ -13,17 +17,21 @@ from django.test import Client
 from standardwebhooks import Webhook
 
 from intavo.followup.models import FollowUp
+from intavo.people.models import Person
+from intavo.talks import gateways
 from intavo.talks.gateways import GatewayAway, add_gateway, deliver
 from intavo.talks.models import Delivery, Gateway, Message, Talk
 from intavo.touchpoints.models import short_code
 
 from .conftest import World
+from .test_collisions import at_once
 
 
 class Service:
     """A service on loopback that takes messages, or answers as it is told."""
 
-    def __init__(self) -> None:
+    def __init__(self, host: str = "127.0.0.1", port: int = 0) -> None:
+        self.hosts: list[str | None] = []
         self.got: list[tuple[str | None, dict[str, Any]]] = []
         self.status = 200
         service = self
@@ -32,6 +40,7 @@ class Service:
             def do_POST(self) -> None:
                 body = json.loads(self.rfile.read(int(self.headers["Content-Length"])))
                 service.got.append((self.headers["Authorization"], body))
+                service.hosts.append(self.headers["Host"])
                 self.send_response(service.status)
                 self.send_header("Content-Length", "0")
                 self.end_headers()
@@ -39,7 +48,7 @@ class Service:
             def log_message(self, *_: object) -> None:
                 """Quietly."""
 
-        self.server = ThreadingHTTPServer(("127.0.0.1", 0), Takes)
+        self.server = ThreadingHTTPServer((host, port), Takes)
         threading.Thread(target=self.server.serve_forever, daemon=True).start()
 
     @property
@@ -121,6 +130,35 @@ def test_the_same_message_is_taken_in_once_and_an_answer_goes_out_once(
     assert sent.state == Delivery.DELIVERED
 
 
+def test_ids_that_are_long_and_alike_are_two_messages(talking: World, service: Service) -> None:
+    gateway, secret = add_gateway(talking.owner, name="Wherry", address=service.address, bearer="b")
+    ids = [f"{'w' * 79}{number}" for number in range(2)]
+    for id_ in ids:
+        assert call(gateway, secret, message(id_, "Is it cold?")).status_code == 200
+    assert Message.objects.filter(source="them").count() == 2
+    for row in Delivery.objects.order_by("pk"):
+        deliver(row.pk)
+    assert {one["in_reply_to"] for _, one in service.got} <= {*ids}
+    assert call(gateway, secret, message("w" * 81, "Is it cold?")).status_code == 422
+
+
+@pytest.mark.parametrize(("bearer", "said"), [("", None), (" b-1\n", "Bearer b-1")])
+def test_it_knows_us_by_what_was_agreed_or_by_nothing(
+    talking: World, service: Service, bearer: str, said: str | None
+) -> None:
+    gateway, secret = add_gateway(talking.owner, name="Wherry", address=service.address, bearer=bearer)
+    call(gateway, secret, message("w1", "Is it cold?"))
+    deliver(Delivery.objects.get().pk)
+    assert [heads for heads, _ in service.got] == [said]
+
+
+@pytest.mark.parametrize("bearer", ["clé", "a b", "a\nb", "x" * 501])
+def test_what_cannot_be_sent_to_it_is_refused_when_it_is_added(talking: World, bearer: str) -> None:
+    body = {"name": "Wherry", "address": "https://bridge.example", "bearer": bearer}
+    refused = talking.console().post("/api/gateways", body, "application/json")
+    assert (refused.status_code, refused.json()["errors"][0]["field"]) == (422, "bearer")
+
+
 def test_a_gateway_that_is_away_loses_nothing_and_is_said_so(talking: World, service: Service) -> None:
     gateway, secret = add_gateway(talking.owner, name="Wherry", address=service.address, bearer="b")
     call(gateway, secret, message("w1", "Is it cold?"))
@@ -179,3 +217,147 @@ def test_a_gateway_on_this_machine_is_never_called(
     deliver(Delivery.objects.get().pk)
     assert Delivery.objects.get().state == Delivery.FAILED
     assert service.got == []
+
+
+def test_one_that_is_deleted_keeps_what_was_said_and_can_be_had_back(
+    talking: World, service: Service
+) -> None:
+    gateway, secret = add_gateway(talking.owner, name="Wherry", address=service.address, bearer="b")
+    call(gateway, secret, message("w1", "Is it cold?"))
+    console = talking.console()
+    service.status = 503
+    with pytest.raises(GatewayAway):
+        deliver(Delivery.objects.get().pk)
+    assert console.delete(f"/api/gateways/{gateway.pk}").status_code == 204
+    assert console.get("/api/gateways").json() == []
+    assert console.get("/api/day").json()["gateways_away"] == []
+    assert call(gateway, secret, message("w2", "And windy?"), "msg_2").status_code == 404
+    followup = FollowUp.objects.get()
+    talk = console.get(f"/api/follow-ups/{followup.pk}/talk").json()
+    assert talk["messages"][0]["text"] == "Is it cold?"
+    # What was on its way is given up, and said; nothing more can be answered there.
+    deliver(Delivery.objects.get().pk)
+    assert (Delivery.objects.get().state, Delivery.objects.get().reason) == ("failed", "Wherry was deleted")
+    ways = [one["key"] for one in console.get(f"/api/follow-ups/{followup.pk}").json()["ways"]]
+    assert "talk" not in ways
+    again, _ = add_gateway(talking.owner, name="wherry", address=service.address, bearer="b")
+    taken = console.post(f"/api/gateways/{gateway.pk}/back")
+    assert (taken.status_code, taken.json()["errors"][0]["field"]) == (422, "name")
+    console.delete(f"/api/gateways/{again.pk}")
+    assert console.post(f"/api/gateways/{gateway.pk}/back").json()["name"] == "Wherry"
+    assert call(gateway, secret, message("w2", "And windy?"), "msg_2").status_code == 200
+    assert Talk.objects.get().messages.filter(source="them").count() == 2
+
+
+@pytest.mark.django_db(transaction=True, available_apps=settings.INSTALLED_APPS)
+def test_the_first_words_of_one_that_come_at_once_are_one_conversation(
+    talking: World, service: Service
+) -> None:
+    gateway, secret = add_gateway(talking.owner, name="Wherry", address=service.address, bearer="b")
+
+    def wrote(number: int) -> int:
+        return int(
+            call(gateway, secret, message(f"w{number}", f"Word {number}"), f"msg_{number}").status_code
+        )
+
+    assert at_once([partial(wrote, number) for number in range(6)]) == [200] * 6
+    assert Talk.objects.get().messages.filter(source="them").count() == 6
+    assert FollowUp.objects.get().person == Person.objects.get()
+
+
+@pytest.mark.django_db(transaction=True, available_apps=settings.INSTALLED_APPS)
+def test_one_is_answered_joined_and_written_to_at_once(talking: World, service: Service) -> None:
+    gateway, secret = add_gateway(talking.owner, name="Wherry", address=service.address, bearer="b")
+    call(gateway, secret, message("w0", "Hello"))
+    followup = FollowUp.objects.get()
+    other = Person.objects.create(business_id=gateway.business_id, name="Ife", created_at=followup.opened_at)
+
+    def wrote(number: int) -> int:
+        return int(
+            call(gateway, secret, message(f"w{number}", f"Word {number}"), f"msg_{number}").status_code
+        )
+
+    def answered(number: int) -> int:
+        body = {"text": f"Answer {number}", "key": f"k{number}", "then": "keep"}
+        path = f"/api/follow-ups/{followup.pk}/answer"
+        return talking.console().post(path, body, content_type="application/json").status_code
+
+    def joined() -> int:
+        path = f"/api/people/{other.pk}/join"
+        body = {"gone_id": followup.person_id}
+        return talking.console().post(path, body, content_type="application/json").status_code
+
+    jobs: list[Callable[[], int]] = [
+        joined,
+        *(partial(wrote, number) for number in range(1, 5)),
+        *(partial(answered, n) for n in range(4)),
+    ]
+    statuses = at_once(jobs)
+    assert statuses == [200] * len(jobs)
+    words = Talk.objects.get().messages.order_by("n")
+    assert [row.n for row in words] == list(range(1, words.count() + 1))
+    assert (words.filter(source="them").count(), words.filter(source="us").count()) == (5, 4)
+
+
+class Names:
+    """Where a name leads: first to one place, then to another."""
+
+    def __init__(self, *places: str) -> None:
+        self.places, self.real = list(places), socket.getaddrinfo
+
+    def __call__(self, host: Any, port: Any, *about: Any, **more: Any) -> Any:
+        name = host.decode() if isinstance(host, bytes) else host
+        if name == "bridge.example":
+            name = self.places.pop(0) if len(self.places) > 1 else self.places[0]
+        return self.real(name, port, *about, **more)
+
+
+def test_a_name_that_leads_elsewhere_once_it_was_checked_is_called_where_it_was_checked(
+    talking: World, service: Service, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    port = service.server.server_port
+    address = f"http://bridge.example:{port}"
+    gateway, secret = add_gateway(talking.owner, name="Wherry", address=address, bearer="b")
+    call(gateway, secret, message("w1", "Hello"))
+    inside = Service("127.0.0.2", port)
+    monkeypatch.setattr(socket, "getaddrinfo", Names("127.0.0.1", "127.0.0.2"))
+    monkeypatch.setattr(gateways, "_outside", lambda address: str(address) == "127.0.0.1")
+    try:
+        deliver(Delivery.objects.get().pk)
+    finally:
+        inside.server.shutdown()
+        inside.server.server_close()
+    assert (len(service.got), inside.got) == (1, [])
+    assert service.hosts == [f"bridge.example:{port}"]
+    # Where it leads inside at once, nothing is called at all.
+    Delivery.objects.update(state=Delivery.WAITING)
+    monkeypatch.setattr(socket, "getaddrinfo", Names("127.0.0.2"))
+    deliver(Delivery.objects.get().pk)
+    assert len(service.got) == 1
+    assert "may be called" in Delivery.objects.get(state=Delivery.FAILED).reason
+
+
+def test_a_service_that_answers_for_ever_is_waited_for_no_longer_than_others(
+    talking: World, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(settings, "LOCAL_GATEWAYS", ["127.0.0.1"])
+    monkeypatch.setattr(gateways, "TIMEOUT", 0.6)
+    slow = socket.create_server(("127.0.0.1", 0))
+
+    def drips() -> None:
+        with contextlib.suppress(OSError):
+            taken, _ = slow.accept()
+            taken.sendall(b"HTTP/1.1 200 OK\r\n")
+            while True:
+                taken.sendall(b"X-More: 1\r\n")
+                time.sleep(0.05)
+
+    threading.Thread(target=drips, daemon=True).start()
+    address = f"http://127.0.0.1:{slow.getsockname()[1]}"
+    gateway, secret = add_gateway(talking.owner, name="Wherry", address=address, bearer="b")
+    call(gateway, secret, message("w1", "Hello"))
+    began = time.monotonic()
+    with pytest.raises(GatewayAway, match="too long"):
+        deliver(Delivery.objects.get().pk)
+    assert time.monotonic() - began < 30
+    slow.close()

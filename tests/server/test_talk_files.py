@@ -6,15 +6,19 @@ from typing import Any
 from urllib.parse import urlencode
 
 import pytest
+from django.conf import settings
 from django.test import Client
 from PIL import Image
 
 from intavo.followup.models import FollowUp
+from intavo.talks import files
 from intavo.talks.files import MOST_FILE
 from intavo.talks.models import Message, Talk
 from intavo.touchpoints.actions import put_live, save_draft
+from intavo.touchpoints.pictures import write_anew
 
 from .conftest import Visitor, World
+from .test_collisions import at_once
 from .test_library import drawn
 from .test_talks import begin, say
 
@@ -45,6 +49,24 @@ def send(visitor: Visitor, talk: str, data: bytes, name: str = "dent.jpg", numbe
         content_type="text/plain",
         HTTP_ORIGIN=visitor.origin,
     )
+
+
+@pytest.mark.django_db(transaction=True, available_apps=settings.INSTALLED_APPS)
+def test_while_a_picture_is_written_anew_nobody_waits(
+    with_files: World, visitor: Visitor, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    talk = begin(with_files, visitor)["talk"]
+    statuses = []
+
+    def slowly(*about: Any) -> Any:
+        # Another page of theirs meanwhile; it would wait for ever for what is held here.
+        statuses.extend(at_once([lambda: say(visitor, talk, 2, text="Is it there?").status_code]))
+        return write_anew(*about)
+
+    monkeypatch.setattr(files, "write_anew", slowly)
+    assert send(visitor, talk, drawn("JPEG")).status_code == 201
+    assert statuses == [201]
+    assert Message.objects.filter(source="them").count() == 2
 
 
 def test_a_picture_is_written_anew_and_seen_by_both_sides_alone(

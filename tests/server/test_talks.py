@@ -13,6 +13,8 @@ from intavo.followup.models import FollowUp
 from intavo.hours.actions import go_away
 from intavo.mail.models import OutgoingMail
 from intavo.people.models import Person, PersonTag
+from intavo.talks import leaving
+from intavo.talks.actions import held_talk
 from intavo.talks.leaving import mail_if_gone, tell_late
 from intavo.talks.models import Message, Talk
 
@@ -208,3 +210,40 @@ def test_more_than_ten_a_minute_have_to_wait_and_nothing_is_lost(talking: World,
     said = [say(visitor, talk, number, text="Hello") for number in range(12)]
     assert [one.status_code for one in said] == [201] * 10 + [429] * 2
     assert int(said[-1]["Retry-After"]) > 0
+
+
+def test_what_one_of_us_did_before_they_said_who_they_are_stays(talking: World, visitor: Visitor) -> None:
+    for number in range(2):
+        talk = begin(talking, visitor)["talk"]
+        say(visitor, talk, 1, choice="c1")
+        if number:
+            opened = FollowUp.objects.exclude(person__addresses__kind="email").get()
+            console, path = talking.console(), f"/api/follow-ups/{opened.pk}"
+            note = {"text": "Sounds like Ife"}
+            assert console.post(f"{path}/note", note, content_type="application/json").status_code == 200
+            tag = {"tag": "regular", "on": True}
+            assert console.post(f"{path}/tag", tag, content_type="application/json").status_code == 200
+        say(visitor, talk, 2, text="Monday")
+        say(visitor, talk, 3, address={"email": "ife@post.example"})
+    ife = Person.objects.get()
+    assert set(ife.tags.values_list("tag", flat=True)) == {"booking", "regular"}
+    assert ife.events.filter(kind="noted").count() == 1
+    # That they are one is said, and can be undone.
+    assert ife.events.filter(kind="joined").count() == ife.merges.count() == 1
+    assert FollowUp.objects.exclude(state="finished").get().person == ife
+
+
+def test_who_is_answered_just_then_is_not_told_that_we_are_late(
+    talking: World, visitor: Visitor, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    talk = begin(talking, visitor)["talk"]
+    say(visitor, talk, 1, text="Hello?")
+    monkeypatch.setenv("INTAVO_NOW", "2026-11-24T16:06:00+00:00")
+
+    def answered_meanwhile(rows: Any) -> Talk | None:
+        FollowUp.objects.update(state="them", due=None)
+        return held_talk(rows)
+
+    monkeypatch.setattr(leaving, "held_talk", answered_meanwhile)
+    assert tell_late() == 0
+    assert not Talk.objects.get().told_late

@@ -16,8 +16,8 @@ export async function makeChannel(document: ChannelDocument): Promise<Channel> {
   return take(client.POST('/api/channels', { body: { document } }))
 }
 
-export async function saveChannel(id: number, document: ChannelDocument): Promise<Channel> {
-  return take(client.PUT('/api/channels/{channel_id}', { params: of(id), body: { document } }))
+export async function saveChannel(id: number, body: Schemas['ChannelEditIn']): Promise<Channel> {
+  return take(client.PUT('/api/channels/{channel_id}', { params: of(id), body }))
 }
 
 export async function dropChannel(id: number): Promise<void> {

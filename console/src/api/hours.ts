@@ -4,6 +4,7 @@ import { client, sendFile, take, type Schemas } from './client'
 
 export type Stretch = Schemas['Stretch']
 export type HoursDocument = Schemas['OpeningHours']
+export type HoursEdit = Schemas['HoursIn']
 export type HoursSet = Schemas['SetOut']
 export type Reply = Schemas['Reply']
 export type Told = Schemas['ToldOut']
@@ -18,23 +19,18 @@ export const useHours = () => useQuery(hoursOptions)
 export function useSaveHours() {
   const queries = useQueryClient()
   return useMutation({
-    mutationFn: ({ id, document }: { id: number; document: HoursDocument }) =>
-      take(
-        client.PUT('/api/hours/{hours_id}', {
-          params: { path: { hours_id: id } },
-          body: { document },
-        }),
-      ),
+    mutationFn: ({ id, edit }: { id: number; edit: HoursEdit }) =>
+      take(client.PUT('/api/hours/{hours_id}', { params: { path: { hours_id: id } }, body: edit })),
     onSuccess: () => queries.invalidateQueries(),
   })
 }
 
 /** Which due times saving this would move; nothing is kept. */
-export const wouldMove = (hours_id: number, document: HoursDocument) =>
+export const wouldMove = (hours_id: number, body: HoursEdit) =>
   take(
     client.POST('/api/hours/{hours_id}/would-move', {
       params: { path: { hours_id } },
-      body: { document },
+      body,
     }),
   )
 

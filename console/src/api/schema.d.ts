@@ -718,7 +718,8 @@ export interface paths {
         get?: never;
         /**
          * Change Hours
-         * @description Replace a set of hours.
+         * @description Change a set of hours; 409 where somebody else has changed the same since `based_on`, and
+         *     differently.
          */
         put: operations["intavo_hours_api_sets_change_hours"];
         post?: never;
@@ -890,7 +891,7 @@ export interface paths {
         get: operations["intavo_channels_api_one_channel"];
         /**
          * Change Channel
-         * @description Change a channel.
+         * @description Change a channel; 409 where somebody else has changed the same since `based_on`, and differently.
          */
         put: operations["intavo_channels_api_change_channel"];
         post?: never;
@@ -2882,6 +2883,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/gateways/{gateway_id}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Undelete Gateway
+         * @description Undo deleting a gateway.
+         */
+        post: operations["intavo_talks_api_undelete_gateway"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/talks/rehearse": {
         parameters: {
             query?: never;
@@ -4308,6 +4329,13 @@ export interface components {
         HoursIn: {
             /** Document */
             document: components["schemas"]["OpeningHours"];
+            /** Based On */
+            based_on?: components["schemas"]["OpeningHours"] | null;
+            /**
+             * All The Same
+             * @default false
+             */
+            all_the_same: boolean;
         };
         /** FollowedOut */
         FollowedOut: {
@@ -4490,6 +4518,18 @@ export interface components {
              * @default
              */
             language: string;
+        };
+        /** ChannelEditIn */
+        ChannelEditIn: {
+            /** Document */
+            document: components["schemas"]["Channel"];
+            /** Based On */
+            based_on?: components["schemas"]["Channel"] | null;
+            /**
+             * All The Same
+             * @default false
+             */
+            all_the_same: boolean;
         };
         /** AddableOut */
         AddableOut: {
@@ -10244,7 +10284,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ChannelIn"];
+                "application/json": components["schemas"]["ChannelEditIn"];
             };
         };
         responses: {
@@ -13004,6 +13044,28 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    intavo_talks_api_undelete_gateway: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                gateway_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GatewayOut"];
+                };
             };
         };
     };

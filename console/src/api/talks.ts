@@ -17,6 +17,9 @@ export const useGateways = () =>
 
 export const makeGateway = (body: Schemas['GatewayAddIn']) => take(client.POST('/api/gateways', { body }))
 
+export const bringGatewayBack = (gateway_id: number) =>
+  take(client.POST('/api/gateways/{gateway_id}/back', { params: { path: { gateway_id } } }))
+
 export async function dropGateway(gateway_id: number): Promise<void> {
   await take(client.DELETE('/api/gateways/{gateway_id}', { params: { path: { gateway_id } } }))
 }

@@ -15,6 +15,7 @@ from .arithmetic import (
 )
 from .combine import EitherHours, any_of, either
 from .days import open_days_back, open_days_on
+from .edits import hours_together
 from .holidays import parts_of, public_holidays
 from .ical import MOST_BYTES, read_exceptions, write_calendar
 from .model import DAYS, WEEKDAYS, Day, HoursException, OpeningHours, Stretch, WeeklyStretch, minutes_of
@@ -42,6 +43,7 @@ __all__ = [
     "add_open_time",
     "any_of",
     "either",
+    "hours_together",
     "instant_on",
     "is_open",
     "minutes_of",

@@ -1,5 +1,6 @@
 """Ways to reach a business: what an owner pastes understood, and links made of it for a visitor."""
 
+from .edits import channels_together
 from .giving import Way, given
 from .labels import first_label
 from .making import href, said_text
@@ -20,6 +21,7 @@ __all__ = [
     "Met",
     "ReadChannel",
     "Way",
+    "channels_together",
     "checked_template",
     "coordinates",
     "first_label",

@@ -34,6 +34,7 @@ from intavo.core.replies import (
 from intavo.core.say import READER
 
 from ..actions import (
+    Edit,
     add_hours,
     bring_hours_back,
     drop_hours,
@@ -68,6 +69,13 @@ class HoursOut(Schema):
 
 class HoursIn(Schema):
     document: Annotated[dict[str, Any], Holds(OpeningHours)]
+    # What it was made from: what others have changed since is kept then.
+    based_on: Annotated[dict[str, Any], Holds(OpeningHours)] | None = None
+    all_the_same: bool = False
+
+    def edit(self) -> Edit:
+        """As the action takes it."""
+        return Edit(self.document, self.based_on, self.all_the_same)
 
 
 class NewHoursIn(Schema):
@@ -232,7 +240,7 @@ class MovedOut(Schema):
 @router.post("/hours/{hours_id}/would-move", response=list[MovedOut])
 def moves(request: MemberRequest, hours_id: int, body: HoursIn) -> list[MovedOut]:
     """Which due times this would move, before it is saved."""
-    found = would_move(request.auth, hours_id=hours_id, document=body.document)
+    found = would_move(request.auth, hours_id=hours_id, edit=body.edit())
     return [MovedOut.from_orm(one) for one in found]
 
 
@@ -327,6 +335,8 @@ def choose_hours(request: MemberRequest, site_id: int, body: FollowIn) -> Status
 
 @router.put("/hours/{hours_id}", response={204: None})
 def change_hours(request: MemberRequest, hours_id: int, body: HoursIn) -> Status[None]:
-    """Replace a set of hours."""
-    set_hours(request.auth, hours_id=hours_id, document=body.document)
+    """Change a set of hours; 409 where somebody else has changed the same since `based_on`, and
+    differently.
+    """
+    set_hours(request.auth, hours_id=hours_id, edit=body.edit())
     return Status(204, None)

@@ -1,9 +1,11 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { ref } from 'vue'
 import { dropChannel, readExample, saveChannel, type Channel, type ChannelDocument } from '@/api/channels'
 import type { HoursSet } from '@/api/hours'
 import { qrOf } from '@/api/me'
+import { useDraft } from '@/lib/draft'
 import { useForm } from '@/parts/form'
+import ClashBox from '@/parts/ClashBox.vue'
 import ColourBox from '@/parts/fields/ColourBox.vue'
 import RichBox from '@/parts/fields/RichBox.vue'
 import { runsToHtml } from '@/parts/fields/runs'
@@ -18,22 +20,30 @@ import ChannelPrinted from './ChannelPrinted.vue'
 const props = defineProps<{ channel: Channel; sets: HoursSet[] }>()
 const emit = defineEmits<{ changed: []; dropped: [] }>()
 const notices = useNotices()
-const { error, fields, busy, run } = useForm()
-const copied = () => JSON.parse(JSON.stringify(props.channel.document)) as ChannelDocument
-const draft = ref(copied())
-const before = computed(() => JSON.stringify(props.channel.document))
-const changed = computed(() => JSON.stringify(draft.value) !== before.value)
-watch(before, () => (draft.value = copied()))
+const { error, fields, busy, run, clear } = useForm()
+const { draft, base, changed, elsewhere, afresh } = useDraft(() => props.channel.document)
 const wrong = (place: string) => fields.value[`document.${place}`]
 
-async function keep() {
-  const was = copied()
-  await saveChannel(props.channel.id, draft.value)
+/** Saves what was made from `based_on`; what others have changed since stays. */
+async function put(document: ChannelDocument, based_on: ChannelDocument, all_the_same = false) {
+  const saved = await saveChannel(props.channel.id, { document, based_on, all_the_same })
+  base.value = JSON.parse(JSON.stringify(saved.document)) as ChannelDocument
+  draft.value = saved.document
   emit('changed')
+}
+async function keep(allTheSame = false) {
+  const [now, was] = [draft.value, base.value]
+  await put(now, was, allTheSame)
   notices.say('Saved. Visitors get it within a second.', {
     about: `channel ${props.channel.id}`,
-    undo: () => saveChannel(props.channel.id, was).then(() => emit('changed')),
+    undo: () => put(was, now),
   })
+}
+/** What stands there, in place of what is not saved. */
+function take() {
+  afresh()
+  clear()
+  emit('changed')
 }
 async function drop() {
   await dropChannel(props.channel.id)
@@ -60,7 +70,7 @@ async function showCode() {
 
 <template>
   <section class="grid gap-5" :aria-label="channel.document.label">
-    <form class="sheet grid gap-3 p-5" novalidate @submit.prevent="run(keep)">
+    <form class="sheet grid gap-3 p-5" novalidate @submit.prevent="run(() => keep())">
       <div class="flex flex-wrap items-center gap-3">
         <h2>{{ channel.document.label }}</h2>
         <span class="chip">{{ KINDS[draft.kind] }}</span>
@@ -221,13 +231,18 @@ async function showCode() {
           </button></span
         >
       </div>
-      <p v-if="error" class="font-semibold text-rust" role="alert">
-        {{ fields.document ?? Object.values(fields)[0] ?? error.message }}
-      </p>
+      <ClashBox :error="error" @mine="run(() => keep(true))" @theirs="take">
+        <p v-if="error" class="font-semibold text-rust" role="alert">
+          {{ fields.document ?? Object.values(fields)[0] ?? error.message }}
+        </p>
+      </ClashBox>
       <span class="flex items-center gap-3">
         <button class="btn btn-main" :disabled="busy || !changed">Save the channel</button>
-        <button v-if="changed" type="button" class="btn" @click="draft = copied()">Put back</button>
+        <button v-if="changed" type="button" class="btn" @click="take">Put back</button>
         <span v-if="changed" class="text-brass">not saved yet</span>
+        <span v-if="elsewhere" class="text-sm text-ink-2"
+          >Somebody else has saved it meanwhile; yours is put together with that.</span
+        >
       </span>
     </form>
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useQueryClient } from '@tanstack/vue-query'
 import { ref } from 'vue'
-import { dropGateway, makeGateway, useGateways } from '@/api/talks'
+import { bringGatewayBack, dropGateway, makeGateway, useGateways } from '@/api/talks'
 import { useForm } from '@/parts/form'
 import { useNotices } from '@/lib/notices'
 
@@ -23,7 +23,9 @@ const drop = (id: number, called: string) =>
   run(async () => {
     await dropGateway(id)
     await fresh()
-    notices.say(`${called} is gone; its conversations end there.`)
+    notices.say(`${called} is deleted. What was said there stays; nothing comes in or goes out any more.`, {
+      undo: () => bringGatewayBack(id).then(fresh),
+    })
   })
 </script>
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
-import { computed, ref, watch } from 'vue'
+import { nextTick, ref, watch } from 'vue'
 import {
   bringHoursBack,
   dropHours,
@@ -15,9 +15,11 @@ import {
 import { useKnownSites } from '@/api/sites'
 import { useForm } from '@/parts/form'
 import { useClock } from '@/lib/clock'
+import { useDraft } from '@/lib/draft'
 import { useNotices } from '@/lib/notices'
 import { inWeekOrder, saidTime } from '@/lib/time'
 import { vTyped } from '@/lib/typed'
+import ClashBox from '@/parts/ClashBox.vue'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import CalendarIn from './CalendarIn.vue'
 import ExceptionRows from './ExceptionRows.vue'
@@ -36,13 +38,10 @@ const save = useSaveHours()
 const { zone, now } = useClock()
 const notices = useNotices()
 const { data: sites } = useKnownSites()
-const { error, fields, busy, run } = useForm()
+const { error, fields, busy, run, clear } = useForm()
 const about = useForm()
-const draft = ref<HoursDocument>(JSON.parse(JSON.stringify(props.set.document)) as HoursDocument)
+const { draft, base, changed, elsewhere, afresh } = useDraft(() => props.set.document)
 const ofThese = `hours ${props.set.id}`
-const before = computed(() => JSON.stringify(props.set.document))
-const changed = computed(() => JSON.stringify(draft.value) !== before.value)
-watch(before, (text) => (draft.value = JSON.parse(text) as HoursDocument))
 const ofDay = (day: Weekday) =>
   draft.value.week.map((one, at) => ({ one, at })).filter(({ one }) => one.day === day)
 const add = (day: Weekday) => draft.value.week.push({ day, from: '09:00', to: '17:00' })
@@ -51,13 +50,20 @@ const wrong = (at: number) => fields.value[`hours.week.${at}.from`] ?? fields.va
 
 /** Due times that this would move are said before it is saved. */
 const moves = ref<Awaited<ReturnType<typeof wouldMove>>>([])
-const asks = async (document: HoursDocument) => wouldMove(props.set.id, document).catch(() => [])
+const asks = async (document: HoursDocument) =>
+  wouldMove(props.set.id, { document, based_on: base.value, all_the_same: true }).catch(() => [])
+/** Saves what was made from `based_on`; what others have changed since stays. */
+async function put(document: HoursDocument, based_on: HoursDocument, all_the_same = false) {
+  await save.mutateAsync({ id: props.set.id, edit: { document, based_on, all_the_same } })
+  await nextTick()
+  afresh()
+}
 const look = useDebounceFn(async () => (moves.value = changed.value ? await asks(draft.value) : []), 400)
-watch(() => JSON.stringify(draft.value) + before.value, look)
-async function keep() {
+watch(() => JSON.stringify([draft.value, props.set.document]), look)
+async function keep(allTheSame = false) {
   const moved = await asks(draft.value)
   notices.past(ofThese)
-  await save.mutateAsync({ id: props.set.id, document: draft.value })
+  await put(draft.value, base.value, allTheSame)
   const times =
     moved.length === 1
       ? 'One due time has moved.'
@@ -70,19 +76,25 @@ async function keep() {
  * A change that was drawn is kept at once, says what follows it, and can be undone; not where due times move.
  */
 function keepAtOnce(document: HoursDocument, words: string) {
-  const was = JSON.parse(JSON.stringify(draft.value)) as HoursDocument
+  const [was, from] = [JSON.parse(JSON.stringify(draft.value)) as HoursDocument, base.value]
   draft.value = document
   notices.past(ofThese)
   void run(async () => {
     // What moves due times is looked at first, and kept by the button.
     if ((moves.value = await asks(document)).length) return
-    await save.mutateAsync({ id: props.set.id, document })
+    await put(document, from)
     const follows = await whatFollows(props.set.id)
     notices.say(`${words}. ${follows}`, {
       about: ofThese,
-      undo: () => save.mutateAsync({ id: props.set.id, document: was }),
+      undo: () => put(was, document),
     })
   })
+}
+/** What stands there, in place of what is not saved. */
+function take() {
+  afresh()
+  clear()
+  emit('changed')
 }
 const bringing = ref<'holidays' | 'calendar' | null>(null)
 /** Days that were brought in are kept at once, as what is drawn. */
@@ -152,7 +164,7 @@ function rename(event: Event) {
         {{ Object.values(about.fields.value)[0] ?? about.error.value.message }}
       </p>
     </div>
-    <form novalidate :aria-label="set.name" @submit.prevent="run(keep)">
+    <form novalidate :aria-label="set.name" @submit.prevent="run(() => keep())">
       <h2 class="mb-2">The week</h2>
       <WeekView :document="draft" @keep="keepAtOnce" />
       <h3 class="mt-4 mb-1 font-semibold">In writing</h3>
@@ -202,14 +214,19 @@ function rename(event: Event) {
         @take="(all, count) => taken(all, `Taken: ${daysSaid(count)}`)"
         @close="bringing = null"
       />
-      <ErrorBox v-if="!Object.keys(fields).length" :error="error" />
+      <ClashBox :error="error" @mine="run(() => keep(true))" @theirs="take">
+        <ErrorBox v-if="!Object.keys(fields).length" :error="error" />
+      </ClashBox>
       <p v-if="fields['hours.exceptions']" class="font-semibold text-rust" role="alert">
         {{ fields['hours.exceptions'] }}
       </p>
       <div class="mt-4 flex items-center gap-3">
         <button class="btn btn-main" :disabled="busy || !changed">Save the hours</button>
-        <button v-if="changed" type="button" class="btn" @click="draft = JSON.parse(before)">Put back</button>
+        <button v-if="changed" type="button" class="btn" @click="take">Put back</button>
         <span v-if="changed" class="text-brass">not saved yet</span>
+        <span v-if="elsewhere" class="text-sm text-ink-2"
+          >Somebody else has saved these hours meanwhile; yours are put together with that.</span
+        >
       </div>
       <div v-if="changed && moves.length" class="mt-3 rounded-md bg-brass-tint px-3 py-2" role="status">
         <p class="font-semibold">

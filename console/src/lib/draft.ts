@@ -1,0 +1,25 @@
+import { computed, ref, watch, type Ref } from 'vue'
+
+/**
+ * What is being edited of something that others may change meanwhile. `base` is what the draft was made from;
+ * what others have changed since is put together with it by the server.
+ */
+export function useDraft<T>(stands: () => T) {
+  const copied = (): T => JSON.parse(JSON.stringify(stands())) as T
+  const draft = ref(copied()) as Ref<T>
+  const base = ref(copied()) as Ref<T>
+  const now = computed(() => JSON.stringify(stands()))
+  const began = computed(() => JSON.stringify(base.value))
+  const changed = computed(() => JSON.stringify(draft.value) !== began.value)
+  /** Whether what stands there is no longer what the draft was made from. */
+  const elsewhere = computed(() => changed.value && now.value !== began.value)
+  /** Drops the draft for what stands there. */
+  function afresh(): void {
+    draft.value = copied()
+    base.value = copied()
+  }
+  watch(now, () => {
+    if (!changed.value) afresh()
+  })
+  return { draft, base, changed, elsewhere, afresh }
+}
