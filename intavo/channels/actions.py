@@ -121,7 +121,7 @@ class Edit:
             raise Refused(("based_on", "This is no channel.")) from None
         together, clashes = channels_together(base, value, stands)
         if clashes and not self.all_the_same:
-            raise Changed(f"Somebody else has changed this meanwhile, and differently: {', '.join(clashes)}.")
+            raise Changed(f"Somebody else has changed the same meanwhile: {', '.join(clashes)}.")
         return checked(business_id, together)
 
 

@@ -54,7 +54,7 @@ class Edit:
             raise Refused(("based_on", "This is no set of hours.")) from None
         together, clashes = hours_together(base, value, stands)
         if clashes and not self.all_the_same:
-            raise Changed(f"Somebody else has changed this meanwhile, and differently: {', '.join(clashes)}.")
+            raise Changed(f"Somebody else has changed the same meanwhile: {', '.join(clashes)}.")
         return together
 
 

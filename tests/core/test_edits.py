@@ -61,7 +61,7 @@ def test_what_is_taken_out_by_one_goes_and_what_both_changed_is_named() -> None:
     ours = hours({"mon": "08:00-17:00"}, timezone="Europe/Berlin")
     theirs = hours({"mon": "10:00-17:00", "tue": "09:00-17:00"}, odd("2026-12-24", label="Eve"))
     both, clashes = hours_together(BASE, ours, theirs)
-    assert clashes == ("Monday", "2026-12-24")
+    assert clashes == ("Monday (10:00–17:00)", "2026-12-24 (Eve closed)")
     assert (both.timezone, [one.from_ for one in both.week], both.exceptions) == (
         "Europe/Berlin",
         ["08:00"],
@@ -75,7 +75,7 @@ def test_odd_days_of_both_on_one_date_are_such_a_change() -> None:
         {"mon": "09:00-17:00", "tue": "09:00-17:00"}, odd("2026-12-24"), odd("2026-12-26", "2026-12-29")
     )
     both, clashes = hours_together(BASE, ours, theirs)
-    assert clashes == ("2026-12-26 – 2026-12-29",)
+    assert clashes == ("2026-12-26 – 2026-12-29 (closed)",)
     assert both.exceptions == ours.exceptions
 
 

@@ -51,7 +51,7 @@ def test_what_both_changed_differently_is_for_the_second_to_say(otterwick: World
     assert saved(otterwick, row, first, based_on=base).status_code == 204
     clash = saved(otterwick, row, second, based_on=base)
     assert clash.status_code == 409
-    assert clash.json()["title"].endswith("differently: Monday.")
+    assert clash.json()["title"].endswith("the same meanwhile: Monday (10:00–17:00).")
     row.refresh_from_db()
     assert row.document == first
     assert saved(otterwick, row, second, based_on=base, all_the_same=True).status_code == 204

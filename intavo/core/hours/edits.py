@@ -2,6 +2,7 @@
 
 from ..edits import put_together
 from .model import DAYS, WEEKDAYS, HoursException, OpeningHours, WeeklyStretch
+from .taking_in import said_stretches
 
 _ZONE = "the time zone"
 Part = str | tuple[WeeklyStretch, ...] | HoursException
@@ -10,15 +11,15 @@ Part = str | tuple[WeeklyStretch, ...] | HoursException
 def hours_together(
     base: OpeningHours, ours: OpeningHours, theirs: OpeningHours
 ) -> tuple[OpeningHours, tuple[str, ...]]:
-    """The hours with what both changed since `base`, and in words what both changed differently: of that,
-    ours.
+    """The hours with what both changed since `base`, and in words what both changed differently, with what
+    theirs is now: of that, ours is kept.
 
     Two odd days that fall on one date are such a change as well.
     """
     if base in (ours, theirs):
         return theirs if ours == base else ours, ()
-    mine = _parts(ours)
-    both = put_together(_parts(base), mine, _parts(theirs))
+    mine, others = _parts(ours), _parts(theirs)
+    both = put_together(_parts(base), mine, others)
     clashes = list(both.clashes)
     odd = []
     for name, part in both.parts.items():
@@ -34,7 +35,7 @@ def hours_together(
         week=tuple(week),
         exceptions=tuple(sorted(odd, key=lambda one: one.first)),
     )
-    return found, tuple(clashes)
+    return found, tuple(f"{name} ({_said(others.get(name))})" for name in clashes)
 
 
 def _parts(hours: OpeningHours) -> dict[str, Part]:
@@ -47,6 +48,14 @@ def _parts(hours: OpeningHours) -> dict[str, Part]:
 def _dates(odd: HoursException) -> str:
     """What an odd day is known by: a set has no two of them on one date."""
     return f"{odd.first}" if odd.first == odd.last else f"{odd.first} – {odd.last}"
+
+
+def _said(part: Part | None) -> str:
+    if isinstance(part, str):
+        return part
+    if isinstance(part, HoursException):
+        return " ".join(filter(None, (part.label, said_stretches(part.stretches))))
+    return "taken out" if part is None else said_stretches(part)
 
 
 def _week(part: Part) -> tuple[WeeklyStretch, ...]:

@@ -236,7 +236,7 @@ async function showCode() {
           {{ fields.document ?? Object.values(fields)[0] ?? error.message }}
         </p>
       </ClashBox>
-      <span class="flex items-center gap-3">
+      <span class="flex flex-wrap items-center gap-3">
         <button class="btn btn-main" :disabled="busy || !changed">Save the channel</button>
         <button v-if="changed" type="button" class="btn" @click="take">Put back</button>
         <span v-if="changed" class="text-brass">not saved yet</span>

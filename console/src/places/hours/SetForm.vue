@@ -220,7 +220,7 @@ function rename(event: Event) {
       <p v-if="fields['hours.exceptions']" class="font-semibold text-rust" role="alert">
         {{ fields['hours.exceptions'] }}
       </p>
-      <div class="mt-4 flex items-center gap-3">
+      <div class="mt-4 flex flex-wrap items-center gap-3">
         <button class="btn btn-main" :disabled="busy || !changed">Save the hours</button>
         <button v-if="changed" type="button" class="btn" @click="take">Put back</button>
         <span v-if="changed" class="text-brass">not saved yet</span>
