@@ -1,10 +1,12 @@
 """Writes on businesses and members."""
 
 from datetime import timedelta
+from typing import TypedDict
 from zoneinfo import ZoneInfo, available_timezones
 
 from django.db import transaction
 from email_validator import EmailNotValidError, validate_email
+from typing_extensions import Unpack
 
 from intavo import clock
 from intavo.core.places import language_of, read_language, regions
@@ -91,35 +93,39 @@ def add_member(actor: Actor, *, user: User, role: Role) -> Member:
     return member
 
 
-def change_business(
-    actor: Actor,
-    *,
-    name: str,
-    mail_address: str,
-    promise_minutes: int | None,
-    region: str = "",
-    language: str = "",
-) -> None:
-    """Change the business's name, the address its mail comes from, its promise (open minutes or none), its
-    region and what its visitors are spoken to in ("" leaves either as it is).
+class BusinessChange(TypedDict, total=False):
+    """What is to be changed of a business; the promise is in open minutes, or None."""
+
+    name: str
+    mail_address: str
+    promise_minutes: int | None
+    region: str
+    language: str
+
+
+def change_business(actor: Actor, **what: Unpack[BusinessChange]) -> None:
+    """Change the business's name, the address its mail comes from, its promise, its region and what its
+    visitors are spoken to in; what is not said stays, as "" does of the last two. Refused with the fields
+    that are wrong.
     """
     actor.needs(Right.BUSINESS)
-    errors = [*_mail_errors(mail_address), *_name_errors(name), *_language_errors(language)]
-    errors += _region_errors(region) if region else []
-    if promise_minutes is not None and not 1 <= promise_minutes <= 60 * 24 * 30:
+    region, language = what.get("region", ""), what.get("language", "")
+    errors = [*_language_errors(language), *(_region_errors(region) if region else [])]
+    errors += _mail_errors(what["mail_address"]) if "mail_address" in what else []
+    errors += _name_errors(what["name"]) if "name" in what else []
+    minutes = what.get("promise_minutes")
+    if minutes is not None and not 1 <= minutes <= 60 * 24 * 30:
         errors.append(("promise_minutes", "A promise is from 1 minute to 720 open hours, or none."))
     if errors:
         raise Refused(*errors)
     with transaction.atomic():
         business = Business.objects.select_for_update().get(pk=actor.business_id)
-        other = business.mail_address != mail_address
-        business.name, business.mail_address, business.promise_minutes = (
-            name.strip(),
-            mail_address,
-            promise_minutes,
-        )
+        other = what.get("mail_address", business.mail_address) != business.mail_address
+        business.name = what.get("name", business.name).strip()
+        business.mail_address = what.get("mail_address", business.mail_address)
+        business.promise_minutes = what.get("promise_minutes", business.promise_minutes)
         if other:
-            business.mail_confirmed = is_theirs(mail_address, business_id=business.pk)
+            business.mail_confirmed = is_theirs(business.mail_address, business_id=business.pk)
         business.region = region.upper() or business.region
         business.language = base_of(language) or business.language
         kept = ["name", "mail_address", "promise_minutes", "mail_confirmed", "region", "language"]
@@ -127,8 +133,9 @@ def change_business(
         if other and not business.mail_confirmed:
             ask_sender(actor)
         business_changed.tell(actor.business_id)
-        promise = length_words(timedelta(minutes=promise_minutes)) if promise_minutes else ""
-        actor.noted("business changed", name=name.strip(), promise=promise)
+        promised = business.promise_minutes
+        promise = length_words(timedelta(minutes=promised)) if promised else ""
+        actor.noted("business changed", name=business.name, promise=promise)
 
 
 def set_away(actor: Actor, away: Away | None) -> None:

@@ -133,11 +133,12 @@ class FoundIn(Schema):
 
 
 class BusinessIn(Schema):
-    name: Line
-    mail_address: str
-    promise_minutes: int | None
-    region: str = ""
-    language: str = ""
+    # What is not said stays as it is.
+    name: Line = Field(default_factory=str)
+    mail_address: str = Field(default_factory=str)
+    promise_minutes: int | None = None
+    region: str = Field(default_factory=str)
+    language: str = Field(default_factory=str)
 
 
 @router.get("/me", response=MeOut, auth=UserAuth())
@@ -187,8 +188,8 @@ def found(request: UserRequest, body: FoundIn) -> Status[None]:
 
 @router.put("/business", response={204: None}, auth=MemberAuth())
 def change(request: MemberRequest, body: BusinessIn) -> Status[None]:
-    """Change the business."""
-    change_business(request.auth, **body.dict())
+    """Change what is said of the business."""
+    change_business(request.auth, **body.dict(exclude_unset=True))
     return Status(204, None)
 
 

@@ -3,7 +3,9 @@
 import unicodedata
 from typing import Annotated
 
-from pydantic import AfterValidator
+from pydantic import AfterValidator, Field
+
+MOST_ONCE = 64
 
 
 def keepable(text: str) -> bool:
@@ -23,6 +25,8 @@ def _kept(text: str) -> str:
 
 
 Kept = Annotated[str, AfterValidator(_kept)]
+# What a device calls something that it does, so that it is done once; never cut, or two would be one.
+Once = Annotated[str, AfterValidator(_kept), Field(min_length=1, max_length=MOST_ONCE)]
 
 
 def one_line(text: str) -> str:

@@ -12,7 +12,7 @@ from intavo.accounts.models import Member
 from intavo.accounts.scope import own
 from intavo.core import followup as rules
 from intavo.core.paging import ROW_ID
-from intavo.core.texts import keepable
+from intavo.core.texts import MOST_ONCE, Once, keepable
 from intavo.core.times import Moment
 from intavo.people.models import Person
 
@@ -30,7 +30,7 @@ router = Router(tags=["follow-up"], auth=MemberAuth())
 
 class AnswerIn(Schema):
     text: str
-    key: str
+    key: Once
     then: Literal["wait", "finish", "remind", "keep"] = "wait"
     until: Moment | None = None
     outcome: rules.Outcome = rules.Outcome.ANSWERED
@@ -62,10 +62,10 @@ def _done(request: MemberRequest, followup_id: int, do: Callable[[], object]) ->
     """Do it, once for what a device calls it, unless a colleague did something that the device has not
     seen.
     """
-    key, seen = request.headers.get("X-Intavo-Once", "")[:80], request.headers.get("X-Intavo-Seen", "")
+    key, seen = request.headers.get("X-Intavo-Once", ""), request.headers.get("X-Intavo-Seen", "")
     if seen and not ROW_ID.fullmatch(seen):
         raise Refused(("X-Intavo-Seen", "This is the id of no entry."))
-    if not keepable(key):
+    if not keepable(key) or len(key) > MOST_ONCE:
         raise Refused(("X-Intavo-Once", "This is no id of a device."))
     with once(request.auth, followup_id=followup_id, key=key, seen=int(seen) if seen else None) as still:
         if still:
@@ -98,7 +98,7 @@ def answer(request: MemberRequest, followup_id: int, body: AnswerIn) -> OneOut:
 
 
 class TakeBackIn(Schema):
-    key: str
+    key: Once
 
 
 @router.post("/follow-ups/{followup_id}/take-back", response=OneOut)

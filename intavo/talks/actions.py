@@ -452,7 +452,7 @@ def _worked(person: Person) -> bool:
 
 def answer_talk(talk: Talk, *, text: str, key: str, member_id: int | None, at: datetime) -> Message:
     """A message of ours, in the caller's transaction; the same key again gives the one that is there."""
-    client_id = f"us-{key}"[:80]
+    client_id = f"us-{key}"
     known = talk.messages.filter(client_id=client_id).first()
     if known is not None:
         return known
@@ -480,7 +480,7 @@ def answer_talk(talk: Talk, *, text: str, key: str, member_id: int | None, at: d
 
 def mailed_in(talk: Talk, *, text: str, key: str, at: datetime) -> Message:
     """What they answered by mail goes on in the same talk, in the caller's transaction; once for each key."""
-    known = talk.messages.filter(client_id=key[:80]).first()
+    known = talk.messages.filter(client_id=key).first()
     if known is not None:
         return known
     talk.last += 1
@@ -494,7 +494,7 @@ def mailed_in(talk: Talk, *, text: str, key: str, at: datetime) -> Message:
         source=Message.THEM,
         text=text[:MOST_TEXT],
         at=at,
-        client_id=key[:80],
+        client_id=key,
     )
 
 

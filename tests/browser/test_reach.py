@@ -83,6 +83,7 @@ def a_week_is_drawn_for_one_day_or_for_every_week_and_undone(owner: Page, stack:
     closing.get_by_role("button", name="Close 24 Nov to 26 Nov").click()
     expect(week.get_by_text("Boat repairs")).to_have_count(3)
     expect(week.get_by_role("slider", name=re.compile("^(Tuesday|Wednesday|Thursday)"))).to_have_count(0)
+    expect(owner.get_by_text(re.compile("^Closed.*24 Nov"))).to_be_visible()
     owner.get_by_role("button", name="Undo").last.click()
     expect(week.get_by_text("Boat repairs")).to_have_count(0)
     owner.locator(name.format(27)).focus()

@@ -157,6 +157,18 @@ def test_the_promise_can_be_changed_and_dropped(otterwick: World, visitor: Visit
     assert otterwick.console().get("/api/hours").json()["promise_now"] == "as soon as we can"
 
 
+def test_what_is_not_said_of_the_business_stays(otterwick: World) -> None:
+    before = otterwick.business
+    assert put(otterwick.console(), "business", {"promise_minutes": 90}).status_code == 204
+    assert put(otterwick.console(), "business", {"region": "IE"}).status_code == 204
+    now = Business.objects.get(pk=before.pk)
+    assert (now.name, now.mail_address, now.language) == (before.name, before.mail_address, before.language)
+    assert (now.promise_minutes, now.region) == (90, "IE")
+    for empty in ({"name": None}, {"name": ""}, {"mail_address": ""}):
+        refused = put(otterwick.console(), "business", empty)
+        assert (refused.status_code, refused.json()["errors"][0]["field"]) == (422, *empty)
+
+
 @pytest.mark.parametrize(
     ("field", "value"), [("name", " "), ("mail_address", "hello"), ("promise_minutes", 0)]
 )

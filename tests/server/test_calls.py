@@ -9,7 +9,9 @@ from django.db import connection
 from django.test import Client
 from icalendar import Calendar
 
+from intavo import clock
 from intavo.followup.models import FollowUp
+from intavo.intake.actions import calls
 from intavo.intake.models import Booking
 from intavo.mail.models import OutgoingMail
 from intavo.touchpoints.actions import make, save_draft, turn_on
@@ -80,6 +82,37 @@ def test_cancelling_frees_the_time_and_finishes_the_followup(visitor: Visitor, c
     assert time in free(visitor, calling)
     assert Client().post(link, {"do": "move", "time": time}).status_code == 422
     assert OutgoingMail.objects.filter(subject__contains="moved").count() == 0
+
+
+def test_one_that_is_cancelled_while_it_is_moved_stays_so(
+    visitor: Visitor, calling: Touchpoint, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    booked(visitor, calling, free(visitor, calling)[0])
+    row = Booking.objects.get()
+
+    def cancelled_meanwhile(touchpoint_id: int) -> None:
+        Booking.objects.update(cancelled_at=clock.now())
+
+    monkeypatch.setattr(calls, "lock_slots", cancelled_meanwhile)
+    moved = Client().post(f"/b/{row.token}", {"do": "move", "time": free(visitor, calling)[3]})
+    assert moved.status_code == 422
+    row.refresh_from_db()
+    assert row.sequence == 0
+    assert not OutgoingMail.objects.filter(subject__contains="moved").exists()
+
+
+def test_one_that_is_moved_is_on_the_list_also_where_it_was_finished(
+    visitor: Visitor, calling: Touchpoint, otterwick: World
+) -> None:
+    later = free(visitor, calling)[3]
+    booked(visitor, calling, free(visitor, calling)[0])
+    followup = FollowUp.objects.get()
+    body = {"outcome": "answered"}
+    finished = otterwick.console().post(f"/api/follow-ups/{followup.pk}/finish", body, "application/json")
+    assert finished.status_code == 200, finished.content
+    Client().post(f"/b/{Booking.objects.get().token}", {"do": "move", "time": later})
+    followup.refresh_from_db()
+    assert (followup.state, followup.due.isoformat(), followup.outcome) == ("for-us", later, None)
 
 
 @pytest.mark.parametrize(

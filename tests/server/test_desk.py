@@ -130,6 +130,24 @@ def test_a_device_that_says_nothing_sensible_is_refused(two: tuple[Client, Clien
     assert (answered.status_code, answered.json()["errors"][0]["field"]) == (422, "X-Intavo-Seen")
 
 
+def test_what_a_device_calls_what_it_does_is_never_cut(two: tuple[Client, Client, int]) -> None:
+    ours, _, one = two
+    seen, name = client_sees(ours, one)["timeline"][-1]["id"], "n" * 63
+    for last in "ab":
+        assert offline(ours, one, "note", f"{name}{last}", seen, text=f"Note {last}").status_code == 200
+        answered = offline(
+            ours, one, "answer", "", seen, text=f"Yes {last}", key=f"{name}{last}", then="keep"
+        )
+        assert answered.status_code == 200
+    kinds = [event["kind"] for event in client_sees(ours, one)["timeline"]]
+    assert (kinds.count("noted"), kinds.count("answered")) == (2, 2)
+    long = offline(ours, one, "note", f"{name}ab", seen, text="Note")
+    assert (long.status_code, long.json()["errors"][0]["field"]) == (422, "X-Intavo-Once")
+    for key in ("", f"{name}ab"):
+        refused = offline(ours, one, "answer", "", seen, text="Yes", key=key, then="keep")
+        assert (refused.status_code, refused.json()["errors"][0]["field"]) == (422, "key")
+
+
 def test_the_answer_to_such_a_question_is_proposed(two: tuple[Client, Client, int], otterwick: World) -> None:
     ours, _, one = two
     assert ours.get(f"/api/follow-ups/{one}/proposed").json() is None

@@ -17,6 +17,8 @@ from intavo.talks import leaving
 from intavo.talks.actions import held_talk
 from intavo.talks.leaving import mail_if_gone, tell_late
 from intavo.talks.models import Message, Talk
+from intavo.talks.queries import poll
+from intavo.visitor import talking as visitor_talking
 
 from .conftest import Visitor, World, sending
 
@@ -247,3 +249,19 @@ def test_who_is_answered_just_then_is_not_told_that_we_are_late(
     monkeypatch.setattr(leaving, "held_talk", answered_meanwhile)
     assert tell_late() == 0
     assert not Talk.objects.get().told_late
+
+
+def test_one_that_is_erased_while_it_is_asked_for_is_not_there(
+    talking: World, visitor: Visitor, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    talk = begin(talking, visitor)["talk"]
+    say(visitor, talk, 1, text="Hello?")
+
+    def erased(*about: Any) -> Any:
+        known = poll(*about)
+        Talk.objects.all().delete()
+        return known
+
+    monkeypatch.setattr(visitor_talking, "poll", erased)
+    whole = Client().get(f"/e/{visitor.key}/talks/{talk}?whole=1", headers={"Origin": visitor.origin})
+    assert whole.status_code == 404

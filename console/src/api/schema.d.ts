@@ -58,7 +58,7 @@ export interface paths {
         get?: never;
         /**
          * Change
-         * @description Change the business.
+         * @description Change what is said of the business.
          */
         put: operations["intavo_accounts_api_change"];
         /**
@@ -3568,21 +3568,15 @@ export interface components {
         /** BusinessIn */
         BusinessIn: {
             /** Name */
-            name: string;
+            name?: string;
             /** Mail Address */
-            mail_address: string;
+            mail_address?: string;
             /** Promise Minutes */
-            promise_minutes: number | null;
-            /**
-             * Region
-             * @default
-             */
-            region: string;
-            /**
-             * Language
-             * @default
-             */
-            language: string;
+            promise_minutes?: number | null;
+            /** Region */
+            region?: string;
+            /** Language */
+            language?: string;
         };
         /** PictureOut */
         PictureOut: {

@@ -18,8 +18,15 @@ export function useDraft<T>(stands: () => T) {
     draft.value = copied()
     base.value = copied()
   }
+  /** What was sent is kept: on from what stands there now, or from what was sent where more was typed since. */
+  function kept(sent: T, stood: T = stands()): void {
+    const untouched = JSON.stringify(draft.value) === JSON.stringify(sent)
+    const copy = () => JSON.parse(JSON.stringify(untouched ? stood : sent)) as T
+    if (untouched) draft.value = copy()
+    if (untouched || changed.value) base.value = copy()
+  }
   watch(now, () => {
     if (!changed.value) afresh()
   })
-  return { draft, base, changed, elsewhere, afresh }
+  return { draft, base, changed, elsewhere, afresh, kept }
 }

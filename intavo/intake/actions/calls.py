@@ -157,14 +157,14 @@ def move_call(token: str, time: str, at: datetime) -> Booking:
     """Move a call to another free time; its follow-up stays the same one. Refused for a time that is not
     free.
     """
-    row = _open(token, at)
+    row = _open(booking_of(token), at)
     try:
         wanted = datetime.fromisoformat(time)
     except ValueError:
         raise Refused(("time", Phrase("Please choose a time."))) from None
     with transaction.atomic():
         lock_slots(row.touchpoint_id)
-        row = _held(row)
+        row = _open(_held(row), at)
         slot = next(
             (one for one in slots_for(row, at) if wanted.tzinfo is not None and one.start == wanted), None
         )
@@ -173,29 +173,31 @@ def move_call(token: str, time: str, at: datetime) -> Booking:
         row.start, row.end, row.seat = slot.start, slot.end, _seat(row.touchpoint_id, slot.start)
         row.sequence += 1
         row.save(update_fields=["start", "end", "seat", "sequence"])
-        FollowUp.objects.filter(pk=row.followup_id).exclude(state=State.FINISHED.value).update(
-            due=slot.start, late_from=slot.end, state=State.US.value, back_at=None
+        # Also where it was finished: they count on being called then.
+        FollowUp.objects.filter(pk=row.followup_id).update(
+            due=slot.start,
+            late_from=slot.end,
+            state=State.US.value,
+            back_at=None,
+            finished_at=None,
+            outcome=None,
         )
         _noted(row, "moved the call", at)
         _mail_entry(row)
     return row
 
 
-def _held(row: Booking) -> Booking:
-    """The same, as it is now, held fast."""
-    booking = held(Booking.objects.select_related("site").filter(pk=row.pk))
-    if booking is None:
-        raise Refused(("time", Phrase("There is no such call.")))
-    return booking
+def _held(row: Booking) -> Booking | None:
+    """The same, as it is now, held fast after its follow-up, as whoever works that does."""
+    list(FollowUp.objects.select_for_update().filter(pk=row.followup_id).values_list("pk"))
+    return held(Booking.objects.select_related("site").filter(pk=row.pk))
 
 
 def cancel_call(token: str, at: datetime) -> Booking:
     """Cancel a call: its time is free again, and its follow-up is finished."""
-    row = _open(token, at)
+    row = _open(booking_of(token), at)
     with transaction.atomic():
-        row = _held(row)
-        if row.cancelled_at is not None:
-            return row
+        row = _open(_held(row), at)
         row.cancelled_at, row.sequence = at, row.sequence + 1
         row.save(update_fields=["cancelled_at", "sequence"])
         FollowUp.objects.filter(pk=row.followup_id).exclude(state=State.FINISHED.value).update(
@@ -217,8 +219,7 @@ def _noted(row: Booking, kind: str, at: datetime) -> None:
         add_event(visitor_of(row.business_id), person_id=person, at=at, kind=kind, data=data)
 
 
-def _open(token: str, at: datetime) -> Booking:
-    row = booking_of(token)
+def _open(row: Booking | None, at: datetime) -> Booking:
     if row is None:
         raise Refused(("time", Phrase("There is no such call.")))
     if row.cancelled_at is not None:

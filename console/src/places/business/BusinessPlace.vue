@@ -3,6 +3,7 @@ import { computed, nextTick, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { askSender, useChangeBusiness, useMay, useMe, usePlaces } from '@/api/me'
 import { useAddSite, useSites } from '@/api/sites'
+import { useDraft } from '@/lib/draft'
 import { useForm } from '@/parts/form'
 import { LANGUAGES } from '@/lib/languages'
 import { useNotices } from '@/lib/notices'
@@ -26,10 +27,10 @@ const add = useAddSite()
 const notices = useNotices()
 const about = useForm()
 const adding = useForm()
-const name = ref('')
-const mail = ref('')
-const region = ref('')
-const language = ref('')
+const { draft, base, afresh } = useDraft(() => {
+  const { name = '', mail_address = '', region = '', language = '' } = me.value?.business ?? {}
+  return { name, mail_address, region, language }
+})
 const { data: places } = usePlaces('')
 const host = ref('')
 const open = ref(false)
@@ -55,27 +56,17 @@ watch(
   },
   { immediate: true },
 )
-watch(
-  () => me.value?.business,
-  (business) => {
-    name.value = business?.name ?? ''
-    mail.value = business?.mail_address ?? ''
-    region.value = business?.region ?? ''
-    language.value = business?.language ?? ''
-  },
-  { immediate: true },
-)
+/** Saves what was changed here; the rest is as somebody else may have made it meanwhile. */
 async function save() {
-  const business = me.value?.business
-  if (!business) return
-  const { promise_minutes } = business
+  const { name, mail_address, region, language } = draft.value
   await change.mutateAsync({
-    name: name.value,
-    mail_address: mail.value,
-    promise_minutes,
-    region: region.value,
-    language: language.value,
+    ...(name !== base.value.name && { name }),
+    ...(mail_address !== base.value.mail_address && { mail_address }),
+    ...(region !== base.value.region && { region }),
+    ...(language !== base.value.language && { language }),
   })
+  await nextTick()
+  afresh()
   notices.say('Saved.')
 }
 async function again() {
@@ -140,9 +131,9 @@ async function addSite() {
         @submit.prevent="about.run(save)"
       >
         <h2 id="about">The business</h2>
-        <TextField v-model="name" label="Name" :error="about.fields.value.name" />
+        <TextField v-model="draft.name" label="Name" :error="about.fields.value.name" />
         <TextField
-          v-model="mail"
+          v-model="draft.mail_address"
           label="Mail is sent from"
           type="email"
           :error="about.fields.value.mail_address"
@@ -159,7 +150,7 @@ async function addSite() {
         <ErrorBox v-if="!Object.keys(about.fields.value).length" :error="about.error.value" />
         <div>
           <label for="business-region" class="mb-1 block font-semibold">Its country</label>
-          <select id="business-region" v-model="region" class="input">
+          <select id="business-region" v-model="draft.region" class="input">
             <option v-for="one in places?.regions" :key="one.code" :value="one.code">{{ one.name }}</option>
           </select>
           <p
@@ -175,7 +166,7 @@ async function addSite() {
           <label for="business-language" class="mb-1 block font-semibold"
             >What visitors are spoken to in</label
           >
-          <select id="business-language" v-model="language" class="input">
+          <select id="business-language" v-model="draft.language" class="input">
             <option v-for="(words, code) in LANGUAGES" :key="code" :value="code">{{ words }}</option>
           </select>
           <p class="mt-1 text-sm text-ink-2">A site or a touchpoint may say another.</p>

@@ -21,14 +21,14 @@ const props = defineProps<{ channel: Channel; sets: HoursSet[] }>()
 const emit = defineEmits<{ changed: []; dropped: [] }>()
 const notices = useNotices()
 const { error, fields, busy, run, clear } = useForm()
-const { draft, base, changed, elsewhere, afresh } = useDraft(() => props.channel.document)
+const { draft, base, changed, elsewhere, afresh, kept } = useDraft(() => props.channel.document)
 const wrong = (place: string) => fields.value[`document.${place}`]
 
 /** Saves what was made from `based_on`; what others have changed since stays. */
 async function put(document: ChannelDocument, based_on: ChannelDocument, all_the_same = false) {
-  const saved = await saveChannel(props.channel.id, { document, based_on, all_the_same })
-  base.value = JSON.parse(JSON.stringify(saved.document)) as ChannelDocument
-  draft.value = saved.document
+  const sent = JSON.parse(JSON.stringify(document)) as ChannelDocument
+  const saved = await saveChannel(props.channel.id, { document: sent, based_on, all_the_same })
+  kept(sent, saved.document)
   emit('changed')
 }
 async function keep(allTheSame = false) {

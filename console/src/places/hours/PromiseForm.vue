@@ -1,11 +1,10 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
-import { useChangeBusiness, useMe } from '@/api/me'
+import { useChangeBusiness } from '@/api/me'
 import { useNotices } from '@/lib/notices'
 import { useForm } from '@/parts/form'
 
 const props = defineProps<{ minutes: number | null; nowSaid: string }>()
-const { data: me } = useMe()
 const change = useChangeBusiness()
 const notices = useNotices()
 const none = ref(false)
@@ -24,11 +23,7 @@ async function save() {
   const was = props.minutes
   const minutes = Math.round(Number(hours.value.replace(',', '.')) * 60)
   if (!none.value && !(minutes >= 1)) throw new Error('Write how many open hours, like 2 or 0.5.')
-  const business = me.value?.business
-  if (!business) return
-  const { name, mail_address } = business
-  const keep = (promise_minutes: number | null) =>
-    change.mutateAsync({ name, mail_address, promise_minutes, region: '', language: '' })
+  const keep = (promise_minutes: number | null) => change.mutateAsync({ promise_minutes })
   const wanted = none.value ? null : minutes
   if (wanted === was) return
   await keep(wanted)

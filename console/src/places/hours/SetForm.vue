@@ -40,7 +40,7 @@ const notices = useNotices()
 const { data: sites } = useKnownSites()
 const { error, fields, busy, run, clear } = useForm()
 const about = useForm()
-const { draft, base, changed, elsewhere, afresh } = useDraft(() => props.set.document)
+const { draft, base, changed, elsewhere, afresh, kept } = useDraft(() => props.set.document)
 const ofThese = `hours ${props.set.id}`
 const ofDay = (day: Weekday) =>
   draft.value.week.map((one, at) => ({ one, at })).filter(({ one }) => one.day === day)
@@ -54,9 +54,10 @@ const asks = async (document: HoursDocument) =>
   wouldMove(props.set.id, { document, based_on: base.value, all_the_same: true }).catch(() => [])
 /** Saves what was made from `based_on`; what others have changed since stays. */
 async function put(document: HoursDocument, based_on: HoursDocument, all_the_same = false) {
-  await save.mutateAsync({ id: props.set.id, edit: { document, based_on, all_the_same } })
+  const sent = JSON.parse(JSON.stringify(document)) as HoursDocument
+  await save.mutateAsync({ id: props.set.id, edit: { document: sent, based_on, all_the_same } })
   await nextTick()
-  afresh()
+  kept(sent)
 }
 const look = useDebounceFn(async () => (moves.value = changed.value ? await asks(draft.value) : []), 400)
 watch(() => JSON.stringify([draft.value, props.set.document]), look)
@@ -72,18 +73,25 @@ async function keep(allTheSame = false) {
         : ''
   notices.say(`Saved. Visitors are told by the new hours within a second. ${times}`)
 }
+/** One after the other: each is made from what the one before has kept. */
+let line: Promise<unknown> = Promise.resolve()
+const inTurn = (work: () => Promise<unknown>) => (line = line.then(() => run(work)))
+let turns = 0
 /**
  * A change that was drawn is kept at once, says what follows it, and can be undone; not where due times move.
  */
 function keepAtOnce(document: HoursDocument, words: string) {
-  const [was, from] = [JSON.parse(JSON.stringify(draft.value)) as HoursDocument, base.value]
+  const turn = ++turns
+  const was = JSON.parse(JSON.stringify(draft.value)) as HoursDocument
   draft.value = document
   notices.past(ofThese)
-  void run(async () => {
+  void inTurn(async () => {
     // What moves due times is looked at first, and kept by the button.
     if ((moves.value = await asks(document)).length) return
-    await put(document, from)
+    await put(document, base.value)
     const follows = await whatFollows(props.set.id)
+    // Of several in a row the last can be taken back.
+    if (turn !== turns) return
     notices.say(`${words}. ${follows}`, {
       about: ofThese,
       undo: () => put(was, document),
@@ -164,7 +172,7 @@ function rename(event: Event) {
         {{ Object.values(about.fields.value)[0] ?? about.error.value.message }}
       </p>
     </div>
-    <form novalidate :aria-label="set.name" @submit.prevent="run(() => keep())">
+    <form novalidate :aria-label="set.name" @submit.prevent="inTurn(() => keep())">
       <h2 class="mb-2">The week</h2>
       <WeekView :document="draft" @keep="keepAtOnce" />
       <h3 class="mt-4 mb-1 font-semibold">In writing</h3>
@@ -214,7 +222,7 @@ function rename(event: Event) {
         @take="(all, count) => taken(all, `Taken: ${daysSaid(count)}`)"
         @close="bringing = null"
       />
-      <ClashBox :error="error" @mine="run(() => keep(true))" @theirs="take">
+      <ClashBox :error="error" @mine="inTurn(() => keep(true))" @theirs="take">
         <ErrorBox v-if="!Object.keys(fields).length" :error="error" />
       </ClashBox>
       <p v-if="fields['hours.exceptions']" class="font-semibold text-rust" role="alert">
