@@ -10,9 +10,12 @@ const notices = useNotices()
 const none = ref(false)
 const hours = ref('2')
 const { error, run } = useForm()
+/** What was asked for last: Enter is told as a change of the field as well. */
+let asked: number | null = null
 watch(
   () => props.minutes,
   (minutes) => {
+    asked = minutes
     none.value = minutes === null
     if (minutes !== null) hours.value = String(minutes / 60)
   },
@@ -20,13 +23,17 @@ watch(
 )
 /** Kept at once, as the week is; one step back is at hand. */
 async function save() {
-  const was = props.minutes
+  const was = asked
   const minutes = Math.round(Number(hours.value.replace(',', '.')) * 60)
   if (!none.value && !(minutes >= 1)) throw new Error('Write how many open hours, like 2 or 0.5.')
   const keep = (promise_minutes: number | null) => change.mutateAsync({ promise_minutes })
   const wanted = none.value ? null : minutes
   if (wanted === was) return
-  await keep(wanted)
+  asked = wanted
+  await keep(wanted).catch((problem: unknown) => {
+    asked = was
+    throw problem
+  })
   notices.say('Kept. New answers are promised by it.', { about: 'promise', undo: () => keep(was) })
 }
 </script>
