@@ -8,7 +8,7 @@ from django.core.files.uploadedfile import UploadedFile
 from django.db import transaction
 from procrastinate.contrib.django import app
 
-from intavo import clock
+from intavo import clock, keeping
 from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.models import Business
 from intavo.accounts.scope import own
@@ -44,10 +44,7 @@ def bring_copy(actor: Actor, *, file: "UploadedFile[Any]") -> Copy:
         )
     key = secrets.token_hex(16)
     path = path_of(actor.business_id, key)
-    path.parent.mkdir(parents=True, exist_ok=True)
-    with path.open("wb") as out:
-        for piece in file.chunks():
-            out.write(piece)
+    keeping.keep(path, file.chunks())
     try:
         manifest = manifest_of(path)
         with transaction.atomic():
@@ -118,6 +115,18 @@ def read_now(copy_id: int) -> None:
         row.told, row.state = [str(error)], Copy.FAILED
         row.save(update_fields=["told", "state"])
     path.unlink(missing_ok=True)
+
+
+def give_up(copy_id: int) -> None:
+    """Say of a copy that it could not be worked on to the end; another can be made."""
+    row = Copy.objects.filter(pk=copy_id, state=Copy.WORKING).first()
+    if row is None:
+        return
+    what = "made" if row.out else "read"
+    row.told = [f"It could not be {what} for hours; whoever runs Intavo finds the reason in its log."]
+    row.state = Copy.FAILED
+    row.save(update_fields=["told", "state"])
+    path_of(row.business_id, row.key).unlink(missing_ok=True)
 
 
 def clear_away() -> None:

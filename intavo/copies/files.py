@@ -3,17 +3,11 @@
 from collections.abc import Iterator
 from pathlib import Path
 
-from django.conf import settings
-
+from intavo.keeping import home
 from intavo.mail.models import Enclosure
 from intavo.mailin.models import IncomingFile
 from intavo.talks.models import Message
 from intavo.touchpoints.models import Asset
-
-
-def home(business_id: int) -> Path:
-    """Where a business's files are."""
-    return Path(settings.MEDIA_ROOT) / str(business_id)
 
 
 def path_of(business_id: int, key: str) -> Path:

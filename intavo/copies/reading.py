@@ -22,6 +22,7 @@ from intavo.accounts.sender import is_theirs
 from intavo.core.copies import Manifest, remapped, renamed
 from intavo.core.door import NotLetIn, read_json
 from intavo.hours.models import HoursSet
+from intavo.keeping import home, kept
 from intavo.mail.models import OutgoingMail
 from intavo.people.models import Person, TimelineEvent
 from intavo.sites.models import Site
@@ -29,7 +30,6 @@ from intavo.talks.models import Gateway
 from intavo.touchpoints.models import Touchpoint
 
 from .checks import CHECKS
-from .files import home
 from .tables import LOOSE, REFERS, Carried, carried, columns
 from .writing import ABOUT
 
@@ -319,8 +319,7 @@ class _Reading:
             if not 1 <= len(parts) <= 4 or not all(_PART.fullmatch(one) for one in parts):
                 raise Unreadable(f"A file of this copy has a name that is not taken: {info.filename[:80]}")
             path = home(self.business_id).joinpath(*(self._file_name(one) for one in parts))
-            path.parent.mkdir(parents=True, exist_ok=True)
-            with self.copy.open(info) as source, path.open("wb") as out:
+            with self.copy.open(info) as source, kept(path) as out:
                 shutil.copyfileobj(source, out, 1024 * 1024)
 
     def _file_name(self, part: str) -> str:

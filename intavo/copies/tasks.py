@@ -1,22 +1,23 @@
 """Jobs of copies."""
 
+from procrastinate import JobContext
 from procrastinate.contrib.django import app
 
-from intavo.jobs import AGAIN
+from intavo.jobs import AGAIN, tried
 
 from . import actions
 
 
-@app.task(name="write_copy", retry=AGAIN)
-def write_copy(copy_id: int) -> None:
+@app.task(name="write_copy", retry=AGAIN, pass_context=True)
+def write_copy(context: JobContext, copy_id: int) -> None:
     """Make a copy."""
-    actions.write_now(copy_id)
+    tried(context, lambda: actions.write_now(copy_id), lambda: actions.give_up(copy_id))
 
 
-@app.task(name="read_copy", retry=AGAIN)
-def read_copy(copy_id: int) -> None:
+@app.task(name="read_copy", retry=AGAIN, pass_context=True)
+def read_copy(context: JobContext, copy_id: int) -> None:
     """Make a business anew."""
-    actions.read_now(copy_id)
+    tried(context, lambda: actions.read_now(copy_id), lambda: actions.give_up(copy_id))
 
 
 @app.periodic(cron="47 * * * *")

@@ -1,14 +1,13 @@
 """A business written down: a zip of JSON Lines with their schemas, its files, and a manifest."""
 
 import json
-import os
 import zipfile
 from pathlib import Path
 from typing import Any
 
 from django.db import connection, transaction
 
-from intavo import clock
+from intavo import clock, keeping
 from intavo.accounts.models import Business, Member
 from intavo.core.copies import FORMAT, VERSION, Manifest, Table
 
@@ -20,17 +19,13 @@ ABOUT = ("name", "timezone", "region", "language", "promise_minutes", "mail_addr
 
 def write_copy(business_id: int, path: Path) -> Manifest:
     """Write a copy of a business as it is at one instant; the file is there once it is whole."""
-    path.parent.mkdir(parents=True, exist_ok=True)
-    part = path.with_name(f"{path.name}.part")
     alone = not connection.in_atomic_block
-    with transaction.atomic():
+    with keeping.kept(path) as file, transaction.atomic():
         if alone:
             with connection.cursor() as cursor:
                 cursor.execute("SET TRANSACTION ISOLATION LEVEL REPEATABLE READ READ ONLY")
-        with zipfile.ZipFile(part, "w", zipfile.ZIP_DEFLATED, allowZip64=True) as out:
-            manifest = _write(business_id, out)
-    os.replace(part, path)
-    return manifest
+        with zipfile.ZipFile(file, "w", zipfile.ZIP_DEFLATED, allowZip64=True) as out:
+            return _write(business_id, out)
 
 
 def _write(business_id: int, out: zipfile.ZipFile) -> Manifest:

@@ -17,6 +17,7 @@ from intavo.accounts.rows import insert_with
 from intavo.accounts.scope import own
 from intavo.core import followup as rules
 from intavo.core.hours import open_days_on
+from intavo.core.replies import Promise
 from intavo.core.rights import Right
 from intavo.core.worklist import ListFilter
 from intavo.hours.queries import main_hours
@@ -158,6 +159,20 @@ def heard_again(
     )
     note_mail(opened, mail)
     return opened
+
+
+def ours_again(actor: Actor, *, followup_id: int | None, at: datetime) -> int | None:
+    """What our word did not reach them about is for us again; says which follow-up it is now."""
+    if followup_id is None:
+        return None
+    due = promised_by(actor.business_id, at)
+    return heard_again(actor, followup_id=followup_id, at=at, due=due, mail=None)
+
+
+def promised_by(business_id: int, at: datetime) -> datetime | None:
+    """When an answer is due: the promise of the business, in open time of its main hours."""
+    minutes = Business.objects.values_list("promise_minutes", flat=True).get(pk=business_id)
+    return Promise.of_minutes(minutes).due(main_hours(business_id).value, at)
 
 
 _ENDS_ITSELF = {rules.Kind.SIGN_UP.value, rules.Kind.CALL_BACK.value}

@@ -115,10 +115,10 @@ def _in_state(actor: Actor, import_id: int, *states: str) -> Import:
 
 
 def take(actor: Actor, *, import_id: int) -> Import:
-    """Have the file taken in by a job."""
+    """Have the file taken in by a job; one that stopped goes on after the rows that are in."""
     actor.needs(Right.FOLLOW_UP)
     with transaction.atomic():
-        row = _in_state(actor, import_id, Import.READ)
+        row = _in_state(actor, import_id, Import.READ, Import.STOPPED)
         row.state = Import.TAKING
         row.save(update_fields=["state"])
         actor.noted("people brought in", file=row.name)
@@ -130,7 +130,7 @@ def undo(actor: Actor, *, import_id: int) -> Import:
     """Have a whole import undone by a job; whoever did something since, or was worked on, stays."""
     actor.needs(Right.FOLLOW_UP)
     with transaction.atomic():
-        row = _in_state(actor, import_id, Import.DONE)
+        row = _in_state(actor, import_id, Import.DONE, Import.STOPPED)
         row.state = Import.UNDOING
         row.save(update_fields=["state"])
         actor.noted("import undone", file=row.name)
@@ -145,6 +145,13 @@ def drop(actor: Actor, *, import_id: int) -> None:
         row = _in_state(actor, import_id, Import.READ)
         forget(row)
         row.delete()
+
+
+def give_up(import_id: int) -> None:
+    """Say of a file that it could not be taken, or undone, to the end; either can be gone on with."""
+    row = Import.objects.filter(pk=import_id)
+    row.filter(state=Import.TAKING).update(state=Import.STOPPED)
+    row.filter(state=Import.UNDOING).update(state=Import.DONE)
 
 
 def clear_away() -> None:

@@ -6,31 +6,27 @@ from contextlib import contextmanager
 from pathlib import Path
 from typing import IO, Any
 
-from django.conf import settings
 from django.core.files.uploadedfile import UploadedFile
+
+from intavo import keeping
 
 from .models import Import
 
 MOST = 1024 * 1024 * 1024
+_HEAD = 1024 * 1024
 
 
 def path_of(business_id: int, key: str) -> Path:
     """Where a file's bytes are."""
-    return Path(settings.MEDIA_ROOT) / str(business_id) / "imports" / key
+    return keeping.home(business_id) / "imports" / key
 
 
 def keep(business_id: int, file: "UploadedFile[Any]") -> tuple[str, bytes]:
     """Write a file down piece by piece; says its key and its beginning."""
     key = secrets.token_hex(16)
-    path = path_of(business_id, key)
-    path.parent.mkdir(parents=True, exist_ok=True)
-    head = b""
-    with path.open("wb") as out:
-        for piece in file.chunks():
-            out.write(piece)
-            if len(head) < 1024 * 1024:
-                head += piece
-    return key, head
+    keeping.keep(path_of(business_id, key), file.chunks())
+    file.seek(0)
+    return key, file.read(_HEAD)
 
 
 @contextmanager

@@ -7,9 +7,12 @@ from intavo.people.models import Person
 
 
 class Import(models.Model):
-    """A file. `position` is the last row that is in; a job that is begun again goes on after it."""
+    """A file. `position` is the last row that is in; a job that is begun again goes on after it.
+    `STOPPED`: it could not be taken to the end, and can be gone on with.
+    """
 
-    READ, TAKING, DONE, UNDOING, UNDONE = "read", "taking", "done", "undoing", "undone"
+    READ, TAKING, STOPPED, DONE = "read", "taking", "stopped", "done"
+    UNDOING, UNDONE = "undoing", "undone"
     business = models.ForeignKey(Business, on_delete=models.CASCADE)
     member = models.ForeignKey(Member, null=True, on_delete=models.SET_NULL)
     name = models.CharField(max_length=200)

@@ -1,24 +1,25 @@
 """Jobs of bringing people in."""
 
+from procrastinate import JobContext
 from procrastinate.contrib.django import app
 
-from intavo.jobs import AGAIN
+from intavo.jobs import AGAIN, tried
 
 from . import actions
 from .taking import take_now
 from .undoing import undo_now
 
 
-@app.task(name="take_import", retry=AGAIN)
-def take_import(import_id: int) -> None:
+@app.task(name="take_import", retry=AGAIN, pass_context=True)
+def take_import(context: JobContext, import_id: int) -> None:
     """Take a file in."""
-    take_now(import_id)
+    tried(context, lambda: take_now(import_id), lambda: actions.give_up(import_id))
 
 
-@app.task(name="undo_import", retry=AGAIN)
-def undo_import(import_id: int) -> None:
+@app.task(name="undo_import", retry=AGAIN, pass_context=True)
+def undo_import(context: JobContext, import_id: int) -> None:
     """Undo an import."""
-    undo_now(import_id)
+    tried(context, lambda: undo_now(import_id), lambda: actions.give_up(import_id))
 
 
 @app.periodic(cron="41 * * * *")

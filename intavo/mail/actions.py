@@ -15,6 +15,7 @@ from django.db import transaction
 from intavo import clock
 from intavo.accounts.models import AccountMail, Business
 from intavo.accounts.rows import insert_with
+from intavo.accounts.scope import held
 from intavo.core.mailin import answer_address
 from intavo.core.people import Address
 from intavo.core.texts import one_line
@@ -132,14 +133,14 @@ def withdraw(*, business_id: int, key: str) -> bool:
     return waiting.update(state=OutgoingMail.SUPPRESSED) > 0
 
 
-def send(*, mail_id: int, last: bool = False) -> None:
+def send(*, mail_id: int) -> None:
     """Send a queued mail; one that is sent, taken back, suppressed or given up is left alone.
 
     What would fail again is given up at once: a mail that cannot be made, and one that the server refuses for
-    good. Any other trouble is raised, so that it is tried again, unless this is the `last` try.
+    good. Any other trouble is raised, so that it is tried again.
     """
     with transaction.atomic():
-        mail = OutgoingMail.objects.select_for_update().filter(pk=mail_id, state=OutgoingMail.WAITING).first()
+        mail = _waiting(mail_id)
         if mail is None:
             return
         if Suppression.objects.filter(business_id=mail.business_id, address_key=mail.to_key).exists():
@@ -149,15 +150,28 @@ def send(*, mail_id: int, last: bool = False) -> None:
                 _hand_over(mail)
             except (OSError, ValueError) as problem:
                 mail.wrong = _for_good(problem)
-                if not mail.wrong and not last:
+                if not mail.wrong:
                     raise
-                mail.wrong = mail.wrong or "the mail server could not be reached for hours"
                 mail.state = OutgoingMail.FAILED
             else:
                 mail.state, mail.sent_at = OutgoingMail.SENT, clock.now()
         mail.save(update_fields=["state", "sent_at", "wrong"])
         if mail.state == OutgoingMail.FAILED:
             mail_given_up.tell(mail)
+
+
+def give_up(*, mail_id: int) -> None:
+    """Say to whoever waits for a mail that it did not go out in all the tries that it had."""
+    with transaction.atomic():
+        mail = _waiting(mail_id)
+        if mail is not None:
+            mail.state, mail.wrong = OutgoingMail.FAILED, "the mail server could not be reached for hours"
+            mail.save(update_fields=["state", "wrong"])
+            mail_given_up.tell(mail)
+
+
+def _waiting(mail_id: int) -> OutgoingMail | None:
+    return held(OutgoingMail.objects.filter(pk=mail_id, state=OutgoingMail.WAITING))
 
 
 _PERMANENT = 500

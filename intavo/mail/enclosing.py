@@ -7,14 +7,13 @@ from email.mime.base import MIMEBase
 from pathlib import Path
 from typing import Any
 
-from django.conf import settings
 from django.core.files.uploadedfile import UploadedFile
 from django.core.mail import EmailMessage
 from django.db import transaction
 from django.db.models.signals import post_delete
 from django.dispatch import receiver
 
-from intavo import clock
+from intavo import clock, keeping
 from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.scope import own
 from intavo.core.mailin.files import type_of
@@ -25,11 +24,12 @@ from .models import Enclosure, OutgoingMail
 
 MOST, MOST_ALL, MOST_FILES = 10 * 1024 * 1024, 20 * 1024 * 1024, 10
 LASTS = timedelta(days=2)
+_HEAD = 64 * 1024
 
 
 def path_of(row: Enclosure) -> Path:
     """Where a file's bytes are."""
-    return Path(settings.MEDIA_ROOT) / str(row.business_id) / "enclosed" / row.key
+    return keeping.home(row.business_id) / "enclosed" / row.key
 
 
 def enclose(actor: Actor, *, file: "UploadedFile[Any]") -> Enclosure:
@@ -48,12 +48,9 @@ def enclose(actor: Actor, *, file: "UploadedFile[Any]") -> Enclosure:
         size=file.size,
         added_at=clock.now(),
     )
-    path = path_of(row)
-    path.parent.mkdir(parents=True, exist_ok=True)
-    with path.open("wb") as out:
-        for piece in file.chunks():
-            row.type = row.type or type_of(piece)
-            out.write(piece)
+    keeping.keep(path_of(row), file.chunks())
+    file.seek(0)
+    row.type = type_of(file.read(_HEAD))
     row.save()
     return row
 

@@ -3,15 +3,15 @@
 from procrastinate import JobContext
 from procrastinate.contrib.django import app
 
-from intavo.jobs import AGAIN, MOST_TRIES
+from intavo.jobs import AGAIN, tried
 
 from . import actions, enclosing
 
 
 @app.task(name="send_mail", queue="mail", retry=AGAIN, pass_context=True)
 def send_mail(context: JobContext, mail_id: int) -> None:
-    """Send one queued mail; the last try says so to whoever waits for it."""
-    actions.send(mail_id=mail_id, last=context.job.attempts >= MOST_TRIES)
+    """Send one queued mail."""
+    tried(context, lambda: actions.send(mail_id=mail_id), lambda: actions.give_up(mail_id=mail_id))
 
 
 @app.periodic(cron="53 * * * *")

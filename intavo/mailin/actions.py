@@ -15,13 +15,11 @@ from intavo.accounts.models import Business
 from intavo.core import followup as rules
 from intavo.core.mailin import Kind, Received, read_mail
 from intavo.core.people import Address, email_address
-from intavo.core.replies import Promise
 from intavo.core.rights import Right
-from intavo.followup.actions import ByMail, heard_again, note_mail, told
+from intavo.followup.actions import ByMail, heard_again, note_mail, ours_again, promised_by, told
 from intavo.followup.actions import receive as open_followup
 from intavo.followup.models import FollowUp
 from intavo.followup.source import Source
-from intavo.hours.queries import main_hours
 from intavo.mail.actions import new_secret, suppress
 from intavo.mail.effects import mail_given_up
 from intavo.mail.models import MailIn, OutgoingMail
@@ -147,16 +145,10 @@ def _said(mail: Received) -> str:
     return mail.said or mail.text.strip() or (_NO_WORDS if mail.files else "")
 
 
-def _due(business_id: int, at: datetime) -> datetime | None:
-    """When an answer is due: the promise of the business, in open time of its main hours."""
-    minutes = Business.objects.values_list("promise_minutes", flat=True).get(pk=business_id)
-    return Promise.of_minutes(minutes).due(main_hours(business_id).value, at)
-
-
 def _message(
     actor: Actor, row: IncomingMail, mail: Received, about: About, sender: Address | None, at: datetime
 ) -> None:
-    words, due = _said(mail), _due(actor.business_id, at)
+    words, due = _said(mail), promised_by(actor.business_id, at)
     by = ByMail(mail.message_id, mail.subject, " ".join(words.split())[:300])
     if about.person is None:
         if sender is None:
@@ -233,18 +225,11 @@ def _came_back(actor: Actor, row: IncomingMail, mail: Received, at: datetime) ->
         return
     person, followup = regards
     if mail.permanent:
-        followup = _ours_again(actor, followup, at)
+        followup = ours_again(actor, followup_id=followup, at=at)
     row.person_id, row.followup_id = person, followup
     data = {"address": address.shown, "permanent": bool(mail.permanent), "mail": row.pk}
     people.add_event(actor, person_id=person, at=at, kind="mail came back", data=data)
     told(actor, person_id=person)
-
-
-def _ours_again(actor: Actor, followup: int | None, at: datetime) -> int | None:
-    """What our mail did not reach them about is for us again; says which piece of work it is now."""
-    if followup is None:
-        return None
-    return heard_again(actor, followup_id=followup, at=at, due=_due(actor.business_id, at), mail=None)
 
 
 @mail_given_up.register
@@ -254,7 +239,7 @@ def _not_sent(mail: OutgoingMail) -> None:
     if regards is None:
         return
     actor, at, (person, followup) = visitor_of(mail.business_id), clock.now(), regards
-    _ours_again(actor, followup, at)
+    ours_again(actor, followup_id=followup, at=at)
     data = {"address": mail.to, "reason": mail.wrong, "through": "mail", "mail": mail.pk}
     people.add_event(actor, person_id=person, at=at, kind="not delivered", data=data)
     told(actor, person_id=person)

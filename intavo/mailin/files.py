@@ -3,13 +3,13 @@
 import secrets
 from pathlib import Path
 
-from django.conf import settings
 from django.db import transaction
 from django.db.models.signals import post_delete
 from django.dispatch import receiver
 from django.http import HttpResponse
 from django.utils.http import content_disposition_header
 
+from intavo import keeping
 from intavo.accounts.problem import problem
 from intavo.core.mailin import MailFile
 
@@ -18,7 +18,7 @@ from .models import IncomingFile, IncomingMail
 
 def path_of(business_id: int, key: str) -> Path:
     """Where a file's bytes are."""
-    return Path(settings.MEDIA_ROOT) / str(business_id) / "mail" / key
+    return keeping.home(business_id) / "mail" / key
 
 
 def keep_files(mail: IncomingMail, files: tuple[MailFile, ...]) -> list[IncomingFile]:
@@ -26,9 +26,7 @@ def keep_files(mail: IncomingMail, files: tuple[MailFile, ...]) -> list[Incoming
     rows = []
     for one in files:
         key = secrets.token_hex(16)
-        path = path_of(mail.business_id, key)
-        path.parent.mkdir(parents=True, exist_ok=True)
-        path.write_bytes(one.content)
+        keeping.keep(path_of(mail.business_id, key), [one.content])
         about = {"name": one.name, "type": one.type[:80], "size": len(one.content), "risky": one.risky}
         rows.append(IncomingFile(business_id=mail.business_id, mail=mail, key=key, **about))
     return IncomingFile.objects.bulk_create(rows)

@@ -13,10 +13,12 @@ from procrastinate.contrib.django.utils import connector_params
 
 from intavo.accounts.problem import problem
 from intavo.collisions import collided
+from intavo.keeping import no_room
 
 from .again import COLLIDED
 
 RETRY_AFTER_SECONDS = 2
+ROOM_AFTER_SECONDS = 60
 WORKER_SILENT_FOR = timedelta(seconds=30)
 # The list as it is first asked for comes beside the code that shows it, not after it.
 LIST = "</api/follow-ups?after=>; rel=preload; as=fetch; crossorigin=anonymous"
@@ -62,8 +64,8 @@ def healthz(request: HttpRequest) -> HttpResponse:
 
 
 def failed(request: HttpRequest) -> HttpResponse:
-    """What went wrong within: 503 with Retry-After where the database was away or two collided, which passes,
-    else 500.
+    """What went wrong within: 503 with Retry-After where the database was away, two collided or the disk is
+    full, which passes, else 500.
     """
     error = sys.exception()
     if isinstance(error, OperationalError | InterfaceError) or collided(error):
@@ -71,5 +73,9 @@ def failed(request: HttpRequest) -> HttpResponse:
         said = "Somebody else was at the same just now" if both else "The database is away for a moment"
         response = problem(503, f"{said}; please try again.")
         response["Retry-After"] = str(RETRY_AFTER_SECONDS)
+        return response
+    if no_room(error):
+        response = problem(503, "There is no room for files here at the moment; nothing of it was kept.")
+        response["Retry-After"] = str(ROOM_AFTER_SECONDS)
         return response
     return problem(500, "Something went wrong here. It has been written down.")

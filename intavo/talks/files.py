@@ -5,11 +5,11 @@ import unicodedata
 from pathlib import Path
 from tempfile import TemporaryDirectory
 
-from django.conf import settings
 from django.db import transaction
 from django.db.models.signals import post_delete
 from django.dispatch import receiver
 
+from intavo import keeping
 from intavo.accounts.actor import Refused
 from intavo.core.texts import Kept
 from intavo.core.tongues import Phrase
@@ -55,14 +55,12 @@ def takes_files(talk: Talk) -> bool:
 
 def path_of(business_id: int, key: str) -> Path:
     """Where a file's bytes are."""
-    return Path(settings.MEDIA_ROOT) / str(business_id) / "talks" / key
+    return keeping.home(business_id) / "talks" / key
 
 
 def keep_bytes(business_id: int, key: str, data: bytes) -> None:
     """Write a file's bytes, before the row that names them is kept: what is named is always there."""
-    path = path_of(business_id, key)
-    path.parent.mkdir(parents=True, exist_ok=True)
-    path.write_bytes(data)
+    keeping.keep(path_of(business_id, key), [data])
 
 
 def file_in_talk(site: LiveSite, token: Kept, key: Kept) -> Message | None:

@@ -29,6 +29,7 @@ from intavo.core.refusals import wrongs
 from intavo.core.rights import Right
 from intavo.core.texts import Kept
 from intavo.core.times import Moment
+from intavo.followup.actions import ours_again, told
 from intavo.followup.effects import Away, services_away
 from intavo.people.actions import add_event, unless_overtaken
 from intavo.sites.models import Site
@@ -211,6 +212,14 @@ def deliver(delivery_id: int) -> None:
     raise GatewayAway(f"it answered {status}")
 
 
+def give_up(delivery_id: int) -> None:
+    """Say of a message that it did not go out in all the time that its gateway had."""
+    rows = Delivery.objects.select_related("message", "gateway", "message__talk")
+    sent = rows.filter(pk=delivery_id, state=Delivery.WAITING).first()
+    if sent is not None:
+        _given_up(sent, f"{sent.gateway.name} could not be reached for hours")
+
+
 def _is_away(gateway: Gateway) -> None:
     Gateway.objects.filter(pk=gateway.pk, down_since=None, deleted_at=None).update(down_since=clock.now())
 
@@ -231,13 +240,11 @@ def _given_up(sent: Delivery, reason: str) -> None:
                 "reason": reason,
                 "through": sent.gateway.name,
             }
-            add_event(
-                visitor_of(talk.business_id),
-                person_id=talk.person_id,
-                at=clock.now(),
-                kind="not delivered",
-                data=data,
-            )
+            actor, at = visitor_of(talk.business_id), clock.now()
+            if sent.message.source == Message.US:
+                ours_again(actor, followup_id=talk.followup_id, at=at)
+            add_event(actor, person_id=talk.person_id, at=at, kind="not delivered", data=data)
+            told(actor, person_id=talk.person_id)
 
 
 class From(BaseModel):

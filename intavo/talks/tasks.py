@@ -1,11 +1,12 @@
 """Jobs on talks: mailed to those who have left, told where we are late, sent out through gateways."""
 
+from procrastinate import JobContext
 from procrastinate.contrib.django import app
 
-from intavo.jobs import AGAIN
+from intavo.jobs import AGAIN, tried
 
 from . import leaving
-from .gateways import deliver
+from .gateways import deliver, give_up
 
 
 @app.task(name="mail_talk", queue="mail", retry=AGAIN)
@@ -21,7 +22,7 @@ def tell_late(timestamp: int) -> None:
     leaving.tell_late()
 
 
-@app.task(name="send_out", queue="gateway", retry=AGAIN)
-def send_out(delivery_id: int) -> None:
-    """Hand one message to its gateway."""
-    deliver(delivery_id)
+@app.task(name="send_out", queue="gateway", retry=AGAIN, pass_context=True)
+def send_out(context: JobContext, delivery_id: int) -> None:
+    """Hand one message to its gateway; the last try says so to whoever waits for it."""
+    tried(context, lambda: deliver(delivery_id), lambda: give_up(delivery_id))

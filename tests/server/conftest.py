@@ -3,7 +3,8 @@
 import gzip
 import json
 from dataclasses import dataclass
-from typing import Any
+from types import SimpleNamespace
+from typing import Any, cast
 
 import pytest
 from allauth.account.models import EmailAddress
@@ -11,6 +12,7 @@ from allauth.usersessions.models import UserSession
 from django.conf import settings
 from django.contrib.auth.hashers import get_hashers
 from django.test import Client
+from procrastinate import JobContext
 from pydantic import TypeAdapter
 
 from intavo.accounts.actions import add_member, found_business
@@ -140,6 +142,11 @@ class Visitor:
     def plan(self, path: str = "/", **more: Any) -> Any:
         body = {"page": {"url": f"{self.origin}{path}"}, "device": "desktop"} | more
         return self.post("plan", body)
+
+
+def try_of(number: int) -> JobContext:
+    """What a job is told of how often it was tried before."""
+    return cast("JobContext", SimpleNamespace(job=SimpleNamespace(attempts=number)))
 
 
 def sending(touchpoint: Touchpoint, number: int = 1, **more: Any) -> dict[str, Any]:

@@ -41,9 +41,16 @@ def with_files(talking: World) -> World:
     return talking
 
 
-def send(visitor: Visitor, talk: str, data: bytes, name: str = "dent.jpg", number: int = 1) -> Any:
+def send(
+    visitor: Visitor,
+    talk: str,
+    data: bytes,
+    name: str = "dent.jpg",
+    number: int = 1,
+    client: Client | None = None,
+) -> Any:
     query = urlencode({"id": f"file-{number}", "name": name})
-    return Client().post(
+    return (client or Client()).post(
         f"/e/{visitor.key}/talks/{talk}/files?{query}",
         data,
         content_type="text/plain",

@@ -8,7 +8,6 @@ from pathlib import Path
 from tempfile import TemporaryDirectory
 from typing import Any
 
-from django.conf import settings
 from django.core.files.base import ContentFile, File
 from PIL import Image
 
@@ -16,6 +15,7 @@ from intavo import clock
 from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.scope import own
 from intavo.core.rights import Right
+from intavo.keeping import home
 
 from ..decoding import Wrong, opened
 from ..models import Asset
@@ -95,7 +95,7 @@ class _Coming:
 
 @contextmanager
 def _coming(business_id: int, kind: str, file: "File[Any]", most: int) -> Iterator[_Coming]:
-    above = Path(settings.MEDIA_ROOT) / str(business_id)
+    above = home(business_id)
     above.mkdir(parents=True, exist_ok=True)
     digest = hashlib.sha256(kind.encode())
     with TemporaryDirectory(dir=above, prefix="coming-") as folder:
@@ -117,7 +117,7 @@ def _coming(business_id: int, kind: str, file: "File[Any]", most: int) -> Iterat
 
 def folder_of(row: Asset) -> Path:
     """Where an asset's files are."""
-    return Path(settings.MEDIA_ROOT) / str(row.business_id) / row.public_id
+    return home(row.business_id) / row.public_id
 
 
 def _keep_picture(row: Asset, coming: _Coming) -> None:

@@ -38,6 +38,7 @@ const { data: tags } = useCountedTags()
 const STATES: Record<string, string> = {
   read: 'not taken yet',
   taking: 'on its way in',
+  stopped: 'not all of it is in',
   done: 'taken in',
   undoing: 'being undone',
   undone: 'undone',
@@ -63,7 +64,7 @@ watch(
 /** Once it is in, or undone, everything that shows people looks again. */
 watch(
   () => row.value?.state,
-  (state) => ['done', 'undone'].includes(state ?? '') && void again(),
+  (state) => ['done', 'stopped', 'undone'].includes(state ?? '') && void again(),
 )
 function show(one: Brought) {
   settings.value = {
@@ -235,6 +236,6 @@ const people = saidCount
       />
     </template>
 
-    <ImportDone v-else-if="row" :row="row" :error="form.error.value?.message" @undo="back" />
+    <ImportDone v-else-if="row" :row="row" :error="form.error.value?.message" @undo="back" @take="go" />
   </div>
 </template>

@@ -5,9 +5,10 @@ import { saidCount } from '@/lib/time'
 
 /** A file that is in, on its way, or taken out again. */
 defineProps<{ row: Brought; error: string | undefined }>()
-const emit = defineEmits<{ undo: [] }>()
+const emit = defineEmits<{ undo: []; take: [] }>()
 const asking = ref(false)
 const HEADS: Record<string, string> = {
+  stopped: 'It stopped before the end',
   done: 'It is in',
   undoing: 'It is being undone',
   undone: 'It is undone',
@@ -32,12 +33,19 @@ const HEADS: Record<string, string> = {
         }}
       </template>
     </p>
+    <p v-if="row.state === 'stopped'" class="mb-3">
+      The first {{ saidCount(row.position) }} rows are in; the rest could not be taken for hours. It goes on
+      after them, and nobody is taken twice.
+    </p>
     <div class="flex flex-wrap gap-2">
+      <button v-if="row.state === 'stopped'" type="button" class="btn btn-main" @click="emit('take')">
+        Take the rest in
+      </button>
       <a v-if="row.refused" class="btn" :href="`/api/imports/${row.id}/refused`" download
         >The refused rows, as a file</a
       >
       <RouterLink v-if="row.state === 'done'" class="btn" to="/people">To your people</RouterLink>
-      <template v-if="row.state === 'done'">
+      <template v-if="['done', 'stopped'].includes(row.state)">
         <template v-if="asking">
           <button type="button" class="btn text-rust" @click="((asking = false), emit('undo'))">
             Take them all out again
