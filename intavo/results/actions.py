@@ -5,6 +5,7 @@ from collections.abc import Collection, Iterable, Mapping
 from datetime import UTC, datetime, timedelta
 
 from django.db import connection, transaction
+from django.db.models import Max
 from psycopg import sql
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -14,7 +15,7 @@ from intavo.core.showing.visit import Page
 from intavo.core.times import Moment
 from intavo.core.touchpoint.rules import VisitorDevice, normal_path
 
-from .models import WHAT, Beat
+from .models import WHAT, Beat, HourlyTally
 
 
 class SaidBeat(BaseModel):
@@ -74,6 +75,8 @@ def count_refused(actor: Actor, *, site_id: int, why: Mapping[str, int], at: dat
             )
 
 
+# Further back nothing is looked for that was not folded in its time.
+_FOLDED_BACK = timedelta(days=62)
 _FOLD = """
 INSERT INTO results_hourlytally (business_id, site_id, touchpoint, hour, what, channel, count)
 SELECT business_id, site_id, touchpoint, date_trunc('hour', first), what, channel, count(*) FROM (
@@ -88,12 +91,15 @@ ON CONFLICT (touchpoint, site_id, hour, what, channel) DO UPDATE SET count = EXC
 
 
 def fold_beats(at: datetime, hours: int = 3) -> int:
-    """Fold the beats of the last hours into hourly tallies; says how many tallies were written.
+    """Fold the beats of the last hours, and of those since this was done last, into hourly tallies; says how
+    many tallies were written.
 
     A beat that came twice (same id from the browser) counts once, in the hour in which it came first. Folding
     again gives the same tallies.
     """
-    since = at.replace(minute=0, second=0, microsecond=0) - timedelta(hours=hours)
+    hour = at.replace(minute=0, second=0, microsecond=0)
+    last = HourlyTally.objects.filter(hour__lte=hour).aggregate(last=Max("hour"))["last"]
+    since = max(min(hour, last or hour - _FOLDED_BACK) - timedelta(hours=hours), hour - _FOLDED_BACK)
     with connection.cursor() as cursor:
         cursor.execute(_FOLD, {"since": since, "until": at + timedelta(hours=1)})
         return int(cursor.rowcount)

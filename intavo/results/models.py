@@ -62,4 +62,4 @@ class HourlyTally(models.Model):
                 fields=["touchpoint", "site_id", "hour", "what", "channel"], name="tally_once_an_hour"
             ),
         )
-        indexes = (models.Index(fields=["business", "hour"]),)
+        indexes = (models.Index(fields=["business", "hour"]), models.Index(fields=["hour"]))

@@ -50,6 +50,7 @@ from .saying import TalkBegun, TalkNow, messages_data
 
 GOOD_FOR = timedelta(days=30)
 MOST_A_MINUTE, MOST_TEXT = 10, 4000
+TYPES_FOR = timedelta(seconds=8)
 GONE_AFTER = 120  # seconds without a request: the visitor has left
 MAIL_LOOK = 120  # seconds until it is looked whether they saw an answer
 
@@ -317,7 +318,8 @@ def _lately(talk: Talk) -> int:
     with connection.cursor() as cursor:
         cursor.execute(
             "SELECT count(*) FROM talks_message"
-            " WHERE talk_id = %s AND source = 'them' AND stored_at > now() - interval '60 s'",
+            " WHERE talk_id = %s AND source = 'them'"
+            " AND stored_at BETWEEN now() - interval '60 s' AND now() + interval '60 s'",
             [talk.pk],
         )
         row = cursor.fetchone()
@@ -513,7 +515,7 @@ def note_typing(actor: Actor, *, followup_id: int) -> None:
     actor.needs(Right.FOLLOW_UP)
     own(actor, FollowUp.objects.only("pk"), followup_id)
     Talk.objects.filter(business_id=actor.business_id, followup_id=followup_id).update(
-        typing_until=clock.now() + timedelta(seconds=8)
+        typing_until=clock.now() + TYPES_FOR
     )
 
 

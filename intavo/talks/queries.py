@@ -7,7 +7,7 @@ from django.db import connection
 
 from intavo.lately import Lately
 
-from .actions import GONE_AFTER, GOOD_FOR
+from .actions import GONE_AFTER, GOOD_FOR, TYPES_FOR
 from .models import Talk
 
 # Looked at and noted in one statement, since every open conversation asks this every few seconds.
@@ -52,14 +52,15 @@ def poll(site_id: int, token: str, after: int, at: datetime) -> Polled | None:
     pk, site, last, read, typing_until, last_word_at = row
     if site != site_id or last_word_at <= at - GOOD_FOR:
         return None
-    return Polled(pk, last, read, typing_until is not None and typing_until > at)
+    return Polled(pk, last, read, typing_until is not None and at < typing_until <= at + TYPES_FOR)
 
 
 def is_there(talk: Talk) -> bool:
     """Whether the visitor has asked for something in the last two minutes, by the database's own clock."""
     with connection.cursor() as cursor:
         cursor.execute(
-            "SELECT seen_at > now() - make_interval(secs => %s) FROM talks_talk WHERE id = %s",
+            "SELECT seen_at BETWEEN now() - make_interval(secs => %s) AND now() + interval '60 s'"
+            " FROM talks_talk WHERE id = %s",
             [GONE_AFTER, talk.pk],
         )
         row = cursor.fetchone()

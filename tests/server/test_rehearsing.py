@@ -274,6 +274,10 @@ def test_beats_are_folded_into_hours_and_doubles_count_once(otterwick: World) ->
             (14, "seen", 2),
         ]
     assert Beat.objects.count() == 8
+    # While no worker ran for a night, reports came all the same.
+    HourlyTally.objects.filter(hour__hour=14).delete()
+    fold_beats(at + timedelta(hours=16))
+    assert [one.count for one in HourlyTally.objects.order_by("hour", "what")] == [1, 3, 2]
     seen(otterwick, "/trips")
     [row] = post(otterwick, "page-map").json()["rows"]
     assert (row["seen"], row["goals"], row["rate"]) == (5, 1, 0.2)

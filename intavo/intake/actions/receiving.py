@@ -40,7 +40,8 @@ _KNOWN = f"""
 SELECT COALESCE((SELECT answer FROM intake_submission WHERE site_id = %s AND client_id = %s),
                 (SELECT answer FROM intake_quarantined WHERE site_id = %s AND client_id = %s)),
        (SELECT count(*) FROM (SELECT 1 FROM intake_submission WHERE site_id = %s AND sender = %s
-                              AND stored_at > now() - interval '60 seconds' LIMIT %s) AS recent),
+                              AND stored_at BETWEEN now() - interval '60 s' AND now() + interval '60 s'
+                              LIMIT %s) AS recent),
        {next_id(Submission)}
 """  # noqa: S608  # the name of our own table
 
@@ -59,7 +60,8 @@ class LookedUp:
 def looked_up(site_id: int, client_id: str, sender: str, most: int) -> LookedUp:
     """What is known of an id and of its sender, who may send `most` in a minute.
 
-    All in one statement, since every answer takes this path. The minute is the database's own.
+    All in one statement, since every answer takes this path. The minute is the database's own; what it kept
+    while its clock was ahead counts no longer.
     """
     row = run(_KNOWN, [site_id, client_id, site_id, client_id, site_id, sender, most])
     assert row is not None

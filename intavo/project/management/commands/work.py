@@ -11,6 +11,8 @@ from procrastinate import App, PsycopgConnector
 from procrastinate.contrib.django import app
 from procrastinate.contrib.django.utils import connector_params
 
+from intavo.project.set_back import put_right, set_back
+
 # Which queues share a lane, and how many of their jobs run at a time. A mail server, a mailbox or a messaging
 # service that does not answer can take up its own lane alone.
 LANES = {"mail": (("mail",), 4), "outside": (("gateway", "mailbox"), 4), "house": (("default", "builtin"), 2)}
@@ -33,31 +35,44 @@ class Command(BaseCommand):
 
 
 async def run(working: App) -> None:
-    """All lanes at once."""
+    """All lanes at once. They begin anew where the clock is set back, since what happens each minute is
+    reckoned from the minute that was last.
+    """
+    stopping = asyncio.Event()
+    loop = asyncio.get_running_loop()
+    for number in (signal.SIGTERM, signal.SIGINT):
+        loop.add_signal_handler(number, stopping.set)
     async with working.open_async():
-        lanes = [
-            asyncio.ensure_future(
-                working.run_worker_async(
-                    name=name,
-                    queues=list(queues),
-                    concurrency=at_once,
-                    install_signal_handlers=False,
-                    shutdown_graceful_timeout=STOPS_WITHIN_SECONDS,
-                )
+        while not stopping.is_set():
+            back = await _until_set_back(working, stopping)
+            if back:
+                await put_right(working, back)
+
+
+async def _until_set_back(working: App, stopping: asyncio.Event) -> float:
+    """Run all lanes until told to stop, or until the clock is set back; says by how many seconds. A lane that
+    fails ends all, and its error is raised.
+    """
+    lanes = [
+        asyncio.ensure_future(
+            working.run_worker_async(
+                name=name,
+                queues=list(queues),
+                concurrency=at_once,
+                install_signal_handlers=False,
+                shutdown_graceful_timeout=STOPS_WITHIN_SECONDS,
             )
-            for name, (queues, at_once) in LANES.items()
-        ]
-
-        def stop() -> None:
-            for lane in lanes:
-                lane.cancel()
-
-        loop = asyncio.get_running_loop()
-        for number in (signal.SIGTERM, signal.SIGINT):
-            loop.add_signal_handler(number, stop)
-        done, _ = await asyncio.wait(lanes, return_when=asyncio.FIRST_COMPLETED)
-        stop()
-        await asyncio.gather(*lanes, return_exceptions=True)
-        for lane in done:
-            if not lane.cancelled() and (error := lane.exception()):
-                raise error
+        )
+        for name, (queues, at_once) in LANES.items()
+    ]
+    told, back = asyncio.ensure_future(stopping.wait()), asyncio.ensure_future(set_back())
+    done, _ = await asyncio.wait([*lanes, told, back], return_when=asyncio.FIRST_COMPLETED)
+    for one in (*lanes, told, back):
+        one.cancel()
+    await asyncio.gather(*lanes, told, back, return_exceptions=True)
+    for lane in lanes:
+        if lane in done and not lane.cancelled() and (error := lane.exception()):
+            raise error
+    if any(lane in done for lane in lanes):
+        stopping.set()
+    return back.result() if back in done else 0
