@@ -16,6 +16,7 @@ from procrastinate.testing import InMemoryConnector
 from intavo import clock
 from intavo.accounts.actions import add_member, change_business, found_business
 from intavo.accounts.actor import Actor, member_actor, visitor_of
+from intavo.accounts.edits import Edit
 from intavo.accounts.models import Business, Member, User
 from intavo.accounts.queries import members
 from intavo.accounts.secrets import sealed
@@ -29,7 +30,7 @@ from intavo.core.touchpoint import Document
 from intavo.followup.actions import answer, put_off, wait_for_them
 from intavo.followup.first_steps import put_away
 from intavo.followup.models import FollowUp, PromiseCounted
-from intavo.hours.actions import Edit, add_hours, go_away, set_hours, set_replies, set_reply, set_usual_hours
+from intavo.hours.actions import add_hours, go_away, set_hours, set_replies, set_reply, set_usual_hours
 from intavo.hours.queries import kept_sets, main_hours
 from intavo.intake.actions import Sent, receive
 from intavo.intake.actions.confirming import give_confirmed
@@ -221,7 +222,7 @@ def _channels(owner: Actor) -> None:
         ]
         ids[wanted["label"]] = add_channel(owner, document=document).public_id
     for label, situation, reply in b.CHANNEL_REPLIES:
-        set_replies(owner, situation=situation, reply=reply, column=ids[label])
+        set_replies(owner, situation=situation, edit=Edit(reply), column=ids[label])
 
 
 def _winter(today: date) -> tuple[int, str, str]:

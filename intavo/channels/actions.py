@@ -1,7 +1,6 @@
 """Writes on channels."""
 
 from collections.abc import Iterable
-from dataclasses import dataclass
 from datetime import date
 from typing import Any
 
@@ -10,7 +9,8 @@ from django.db.models import Max
 from pydantic import ValidationError
 
 from intavo import clock
-from intavo.accounts.actor import Actor, Changed, Refused
+from intavo.accounts.actor import Actor, Refused
+from intavo.accounts.edits import Edit
 from intavo.accounts.models import Business, Member
 from intavo.accounts.scope import own
 from intavo.core.links import Channel as Document
@@ -56,10 +56,17 @@ def add_channel(actor: Actor, *, document: dict[str, Any]) -> Channel:
 
 def checked(business_id: int, document: dict[str, Any]) -> Document:
     """A channel's document that leads somewhere; Refused that names every field that is wrong."""
+    return _fitting(business_id, _read(document))
+
+
+def _read(document: dict[str, Any]) -> Document:
     try:
-        value = Document.model_validate(document)
+        return Document.model_validate(document)
     except ValidationError as error:
         raise Refused(*wrongs(error.errors(), "document", whole="document")) from error
+
+
+def _fitting(business_id: int, value: Document) -> Document:
     errors = [*_bad_ways(business_id, value), *_not_ours(business_id, value)]
     if errors:
         raise Refused(*errors)
@@ -98,39 +105,12 @@ def _not_ours(business_id: int, value: Document) -> list[tuple[str, str]]:
     return errors
 
 
-@dataclass(frozen=True, slots=True)
-class Edit:
-    """What a channel is to be, and what that was made from (None: whatever stands there). Of what somebody
-    else changed differently meanwhile, `all_the_same` keeps this.
-    """
-
-    document: dict[str, Any]
-    based_on: dict[str, Any] | None = None
-    all_the_same: bool = False
-
-    def over(self, business_id: int, stands: Document) -> Document:
-        """The channel that comes of it; what others have changed since stays. Refused that names every field
-        that is wrong; Changed where both changed the same.
-        """
-        value = checked(business_id, self.document)
-        if self.based_on is None:
-            return value
-        try:
-            base = Document.model_validate(self.based_on)
-        except ValidationError:
-            raise Refused(("based_on", "This is no channel.")) from None
-        together, clashes = channels_together(base, value, stands)
-        if clashes and not self.all_the_same:
-            raise Changed(f"Somebody else has changed the same meanwhile: {', '.join(clashes)}.")
-        return checked(business_id, together)
-
-
 def set_channel(actor: Actor, *, channel_id: int, edit: Edit) -> Channel:
-    """Change a channel; raises what `Edit.over` raises."""
+    """Change a channel. Refused that names every field that is wrong; Changed where both changed the same."""
     actor.needs(Right.HOURS)
     with transaction.atomic():
         row = _own(actor, channel_id)
-        value = edit.over(actor.business_id, row.value)
+        value = _fitting(actor.business_id, edit.over(row.value, _read, channels_together))
         before, row.document = row.document, value.model_dump(mode="json")
         row.save(update_fields=["document"])
         touch(actor.business_id)

@@ -10,6 +10,7 @@ from pydantic import Field
 from intavo import clock
 from intavo.accounts.actor import Refused
 from intavo.accounts.auth import MemberAuth, MemberRequest
+from intavo.accounts.edits import Edit
 from intavo.accounts.models import Business
 from intavo.accounts.queries import business_of
 from intavo.core.holds import Holds
@@ -19,7 +20,7 @@ from intavo.core.presence import Away, Presence
 from intavo.core.replies import Promise, Situation, next_moment_of
 from intavo.hours.queries import all_sets, presences, replies
 
-from .actions import Edit, add_channel, bring_back, checked, drop_channel, order_channels, set_channel
+from .actions import add_channel, bring_back, checked, drop_channel, order_channels, set_channel
 from .effects import Used, channel_used
 from .models import Channel
 from .queries import clicked, kept, own

@@ -1,7 +1,7 @@
 """Writes on hours and replies."""
 
 import secrets
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from datetime import datetime
 from typing import Any
 
@@ -10,7 +10,8 @@ from pydantic import ValidationError
 
 from intavo import clock
 from intavo.accounts.actions import look_at_hours, set_away
-from intavo.accounts.actor import Actor, Changed, Refused
+from intavo.accounts.actor import Actor, Refused
+from intavo.accounts.edits import Edit
 from intavo.accounts.effects import business_created
 from intavo.accounts.models import Business, Member
 from intavo.accounts.scope import own
@@ -19,51 +20,26 @@ from intavo.core.hours import OpeningHours, hours_together, read_clock
 from intavo.core.places import read_language
 from intavo.core.presence import Away, Until, going_away
 from intavo.core.refusals import wrongs
-from intavo.core.replies import SITUATIONS, Reply, Situation
+from intavo.core.replies import SITUATIONS, Reply, Situation, choose, replies_together
 from intavo.core.rights import Right
 from intavo.sites.actions import site_created, touch
 from intavo.sites.models import Site
 
 from .effects import Column, Followed, Moved, Moving, column_asked, due_times_moved, hours_followed
 from .models import HoursSet, MemberHours, ReplyCell, SiteHours
-from .queries import all_sets, kept_sets, main_hours
+from .queries import all_sets, kept_sets, main_hours, replies
 
 _WEEKDAYS = ("mon", "tue", "wed", "thu", "fri")
 
 
-@dataclass(frozen=True, slots=True)
-class Edit:
-    """What a set of hours is to be, as people type it, and what that was made from (None: whatever stands
-    there). Of what somebody else changed differently meanwhile, `all_the_same` keeps this.
-    """
-
-    document: dict[str, Any]
-    based_on: dict[str, Any] | None = None
-    all_the_same: bool = False
-
-    def over(self, stands: OpeningHours) -> OpeningHours:
-        """The hours that come of it; what others have changed since stays. Refused that names every field
-        that is wrong; Changed where both changed the same.
-        """
-        value = _read(self.document)
-        if self.based_on is None:
-            return value
-        try:
-            base = OpeningHours.model_validate(_with_clocks(self.based_on))
-        except ValidationError:
-            raise Refused(("based_on", "This is no set of hours.")) from None
-        together, clashes = hours_together(base, value, stands)
-        if clashes and not self.all_the_same:
-            raise Changed(f"Somebody else has changed the same meanwhile: {', '.join(clashes)}.")
-        return together
-
-
 def set_hours(actor: Actor, *, hours_id: int, edit: Edit) -> None:
-    """Change a set of hours; raises what `Edit.over` raises."""
+    """Change a set of hours. Refused that names every field that is wrong; Changed where both changed the
+    same.
+    """
     actor.needs(Right.HOURS)
     with transaction.atomic():
         hours = _own(actor, hours_id)
-        value = edit.over(hours.value)
+        value = edit.over(hours.value, _read, hours_together)
         moving = _moving(actor.business_id, hours.pk, value)
         due_times_moved.tell(replace(moving, apply=True))
         hours.document = value.model_dump(mode="json", by_alias=True)
@@ -76,7 +52,8 @@ def set_hours(actor: Actor, *, hours_id: int, edit: Edit) -> None:
 def would_move(actor: Actor, *, hours_id: int, edit: Edit) -> list[Moved]:
     """Which due times changing a set of hours would move; nothing is changed."""
     hours = own(actor, HoursSet.objects.filter(deleted_at=None), hours_id)
-    moving = _moving(actor.business_id, hours.pk, replace(edit, all_the_same=True).over(hours.value))
+    value = replace(edit, all_the_same=True).over(hours.value, _read, hours_together)
+    moving = _moving(actor.business_id, hours.pk, value)
     due_times_moved.tell(moving)
     return moving.found
 
@@ -295,18 +272,24 @@ def follow_hours(actor: Actor, *, site_id: int, hours_id: int) -> None:
         actor.noted("main hours chosen", site=site.name, hours=row.pk, name=row.name)
 
 
-def set_replies(
-    actor: Actor, *, situation: str, reply: dict[str, Any], column: str = "", language: str = ""
-) -> None:
-    """Set a cell, everywhere's and in the business's language where none is said;
-    Refused with what is wrong.
+def set_replies(actor: Actor, *, situation: str, edit: Edit, column: str = "", language: str = "") -> None:
+    """Set a cell, everywhere's and in the business's language where none is said; Refused with what is
+    wrong, Changed where both changed the same.
     """
+    now, tongue, place = _situation(situation), _tongue(actor, language), _column(actor, column)
+    with transaction.atomic():
+        # One after the other: a cell that inherits has no row to hold.
+        business = Business.objects.select_for_update(no_key=True).get(pk=actor.business_id)
+        stands = choose(replies(business.pk), now, tongue, business.language, place or None).reply
+        value = edit.over(stands, _read_reply, replies_together)
+        set_reply(actor, situation=now, language=tongue, reply=value, column=place)
+
+
+def _read_reply(document: dict[str, Any]) -> Reply:
     try:
-        value = Reply.model_validate(reply)
+        return Reply.model_validate(document)
     except ValidationError as error:
         raise Refused(*wrongs(error.errors(), "reply")) from error
-    now, tongue = _situation(situation), _tongue(actor, language)
-    set_reply(actor, situation=now, language=tongue, reply=value, column=_column(actor, column))
 
 
 def _situation(text: str) -> Situation:

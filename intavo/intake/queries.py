@@ -3,8 +3,6 @@
 import csv
 import io
 from collections.abc import Iterable, Iterator
-from datetime import datetime
-from itertools import islice
 from typing import Any, TypeVar
 
 from django.db.models import OuterRef, QuerySet, Subquery, TextField
@@ -81,26 +79,24 @@ def answers_csv(touchpoint: Touchpoint, rows: QuerySet[Submission]) -> Iterator[
     """
     asked = asked_by(touchpoint)
     yield _lines([("time", "page", *asked.values(), "agreed", "code")])
-    found = rows.values_list("received_at", "raw", "code")
-    for piece in _batched(found.iterator(chunk_size=_AT_ONCE)):
-        yield _lines(_cells(asked, at, raw, code) for at, raw, code in piece)
+    # The time as the database writes it (ISO 8601): to read it costs more than all the rest of a row.
+    said = rows.annotate(received=Cast("received_at", TextField()))
+    last = 0
+    # Each piece is asked for by itself: a cursor would first set all answers aside, and no transaction waits
+    # for whoever reads slowly.
+    while piece := list(said.filter(pk__gt=last).values_list("pk", "received", "raw", "code")[:_AT_ONCE]):
+        yield _lines(_cells(asked, at, raw, code) for _, at, raw, code in piece)
+        last = piece[-1][0]
 
 
 _AT_ONCE = 1000
 
 
-def _batched(rows: Iterable[_T]) -> Iterator[list[_T]]:
-    """The same, some at a time."""
-    left = iter(rows)
-    while piece := list(islice(left, _AT_ONCE)):
-        yield piece
-
-
-def _cells(asked: Iterable[str], at: datetime, raw: dict[str, Any], code: str) -> tuple[str, ...]:
+def _cells(asked: Iterable[str], at: str, raw: dict[str, Any], code: str) -> tuple[str, ...]:
     answers, consents = raw.get("answers", {}), raw.get("consents", {})
     agreed = ", ".join(name for name, given in consents.items() if given)
     return (
-        at.isoformat(),
+        f"{at.replace(' ', 'T')}:00",
         str(raw["page"]["url"]),
         *(str(answers.get(name, "")) for name in asked),
         agreed,

@@ -177,8 +177,6 @@ def _figures() -> bool:
     def mapped() -> None:
         assert client.post("/api/page-map", body, content_type="application/json").status_code == 200
 
-    # All of its months were folded as they came.
-    fold_beats(clock.now())
     calls: dict[str, tuple[Callable[[], object], float]] = {
         "found by a word": (_get(client, "/api/find?q=mark7 canoe"), 50),
         "17,283 answers as CSV": (taken_out, 1_000),

@@ -17,9 +17,10 @@ from pydantic import TypeAdapter
 
 from intavo.accounts.actions import add_member, found_business
 from intavo.accounts.actor import Actor
+from intavo.accounts.edits import Edit
 from intavo.accounts.models import Business, User
 from intavo.core.rights import Role
-from intavo.hours.actions import Edit, set_hours
+from intavo.hours.actions import set_hours
 from intavo.hours.queries import main_hours
 from intavo.sites.actions import add_site
 from intavo.sites.models import Site

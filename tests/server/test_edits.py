@@ -89,3 +89,39 @@ def test_two_who_have_a_channel_open_both_save(otterwick: World) -> None:
     assert (kept["label"], kept["while_closed"], kept["goal"]) == ("Phone us", "hide", True)
     bad = console.put(path, {"document": base, "based_on": {"kind": "pigeon"}}, "application/json")
     assert (bad.status_code, bad.json()["errors"][0]["field"]) == (422, "based_on")
+
+
+def test_two_who_have_a_reply_open_both_save(otterwick: World) -> None:
+    console = otterwick.console()
+
+    def cell() -> Any:
+        [row] = [
+            one for one in console.get("/api/replies").json()["rows"] if one["situation"] == "after-hours"
+        ]
+        return row["cells"][0]
+
+    base = cell()["reply"]
+
+    def put(**changed: Any) -> Any:
+        more = {"based_on": base, "all_the_same": changed.pop("all_the_same", False)}
+        return console.put("/api/replies/after-hours", {"reply": base | changed, **more}, "application/json")
+
+    # The first of them makes it a cell of its own.
+    assert not cell()["own"]
+    assert put(button="Leave us a line").status_code == 204
+    assert put(tone="quiet", title=["Shut"]).status_code == 204
+    said = cell()
+    assert (said["own"], said["reply"]["button"], said["title"], said["reply"]["tone"]) == (
+        True,
+        "Leave us a line",
+        "Shut",
+        "quiet",
+    )
+    clash = put(title=["Gone home"])
+    assert clash.status_code == 409
+    assert clash.json()["title"].endswith("the same meanwhile: the title.")
+    assert cell()["title"] == "Shut"
+    assert put(title=["Gone home"], all_the_same=True).status_code == 204
+    assert (cell()["title"], cell()["reply"]["button"]) == ("Gone home", "Leave us a line")
+    odd = console.put("/api/replies/after-hours", {"reply": base, "based_on": {"x": 1}}, "application/json")
+    assert (odd.status_code, odd.json()["errors"][0]["field"]) == (422, "based_on")

@@ -85,16 +85,17 @@ export function useReplies(language: Ref<string>) {
   })
 }
 
+/** Says what is told in a cell; `edit` says what it was made from, so that what others have changed stays. */
 export async function saveReply(
   situation: string,
-  column: string,
   language: string,
-  reply: Reply,
+  column: string,
+  edit: { reply: Reply; based_on?: Reply | undefined; all_the_same?: boolean },
 ): Promise<void> {
   await take(
     client.PUT('/api/replies/{situation}', {
       params: { path: { situation } },
-      body: { reply, column, language },
+      body: { all_the_same: false, ...edit, column, language },
     }),
   )
 }

@@ -502,7 +502,8 @@ export interface paths {
         get?: never;
         /**
          * Change Reply
-         * @description Say what visitors are told in a situation: everywhere or in a column, in a language.
+         * @description Say what visitors are told in a situation: everywhere or in a column, in a language; 409 where somebody
+         *     else has changed the same since `based_on`, and differently.
          */
         put: operations["intavo_hours_api_told_change_reply"];
         post?: never;
@@ -4171,6 +4172,13 @@ export interface components {
         ReplyIn: {
             /** Reply */
             reply: components["schemas"]["Reply"];
+            /** Based On */
+            based_on?: components["schemas"]["Reply"] | null;
+            /**
+             * All The Same
+             * @default false
+             */
+            all_the_same: boolean;
             /**
              * Column
              * @default

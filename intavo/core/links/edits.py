@@ -23,15 +23,14 @@ _WORDS = {
 }
 
 
-def channels_together(
-    base: Channel, ours: Channel, theirs: Channel
-) -> tuple[dict[str, Any], tuple[str, ...]]:
-    """The channel's document with what both changed since `base`, and in words what both changed differently:
-    of that, ours.
+def channels_together(base: Channel, ours: Channel, theirs: Channel) -> tuple[Channel, tuple[str, ...]]:
+    """The channel with what both changed since `base`, and in words what both changed differently: of that,
+    ours.
     """
     both = put_together(_parts(base), _parts(ours), _parts(theirs))
     parts = dict(both.parts)
-    return parts.pop("way") | parts, tuple(_WORDS.get(name, name) for name in both.clashes)
+    channel = Channel.model_validate(parts.pop("way") | parts)
+    return channel, tuple(_WORDS.get(name, name) for name in both.clashes)
 
 
 def _parts(channel: Channel) -> dict[str, Any]:

@@ -1,5 +1,6 @@
 """What a visitor is told: the situation, the reply that is in effect, the promise of an answer, and why."""
 
+from .edits import replies_together
 from .explaining import SITUATIONS, Explained, Reason, explain
 from .said import (
     SHIPPED,
@@ -45,6 +46,7 @@ __all__ = [
     "holiday_name",
     "next_moment_of",
     "promise_words",
+    "replies_together",
     "runs_of",
     "shipped",
     "situation",

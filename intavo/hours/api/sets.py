@@ -12,6 +12,7 @@ from intavo import clock
 from intavo.accounts.actions import look_at_hours
 from intavo.accounts.actor import Refused
 from intavo.accounts.auth import MemberRequest
+from intavo.accounts.edits import Edit
 from intavo.accounts.queries import business_of
 from intavo.core.holds import Holds
 from intavo.core.hours import (
@@ -34,7 +35,6 @@ from intavo.core.replies import (
 from intavo.core.say import READER
 
 from ..actions import (
-    Edit,
     add_hours,
     bring_hours_back,
     drop_hours,

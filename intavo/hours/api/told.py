@@ -9,6 +9,7 @@ from ninja import Schema, Status
 from intavo import clock
 from intavo.accounts.actor import Refused
 from intavo.accounts.auth import MemberRequest
+from intavo.accounts.edits import Edit
 from intavo.accounts.models import Business
 from intavo.accounts.queries import business_of
 from intavo.core.holds import Holds
@@ -76,6 +77,9 @@ class ExplainedOut(Schema):
 
 class ReplyIn(Schema):
     reply: Annotated[dict[str, Any], Holds(Reply)]
+    # What it was made from: what others have changed since is kept then.
+    based_on: Annotated[dict[str, Any], Holds(Reply)] | None = None
+    all_the_same: bool = False
     column: str = ""
     language: str = ""
 
@@ -327,10 +331,11 @@ def _cell(
 
 @router.put("/replies/{situation}", response={204: None})
 def change_reply(request: MemberRequest, situation: str, body: ReplyIn) -> Status[None]:
-    """Say what visitors are told in a situation: everywhere or in a column, in a language."""
-    set_replies(
-        request.auth, situation=situation, reply=body.reply, column=body.column, language=body.language
-    )
+    """Say what visitors are told in a situation: everywhere or in a column, in a language; 409 where somebody
+    else has changed the same since `based_on`, and differently.
+    """
+    edit = Edit(body.reply, body.based_on, body.all_the_same)
+    set_replies(request.auth, situation=situation, edit=edit, column=body.column, language=body.language)
     return Status(204, None)
 
 

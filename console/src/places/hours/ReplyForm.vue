@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { ref } from 'vue'
 import { putBackReply, saveReply, type Reply, type ReplyCell } from '@/api/hours'
+import { useDraft } from '@/lib/draft'
 import { useForm } from '@/parts/form'
+import ClashBox from '@/parts/ClashBox.vue'
 import RichBox from '@/parts/fields/RichBox.vue'
 import { runsToHtml } from '@/parts/fields/runs'
 import { useNotices } from '@/lib/notices'
@@ -17,28 +18,42 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ changed: []; close: [] }>()
 const notices = useNotices()
-const { error, fields, busy, run } = useForm()
-const reply = ref(JSON.parse(JSON.stringify(props.cell.reply)) as Reply)
+const { error, fields, busy, run, clear } = useForm()
+const { draft: reply, base, afresh } = useDraft(() => props.cell.reply)
 const about = `reply ${props.situation} ${props.cell.column} ${props.language}`
-/** What stood there before, to go back to. */
-async function was() {
-  const { cell, situation, language } = props
-  await (cell.own
-    ? saveReply(situation, cell.column, language, cell.reply)
-    : putBackReply(situation, cell.column, language))
-  emit('changed')
+const { situation, language } = props
+const { column } = props.cell
+/** What goes back to what stood there before: of what others have changed since, nothing is taken back. */
+function goingBack(now?: Reply) {
+  const { own, reply: was } = JSON.parse(JSON.stringify(props.cell)) as ReplyCell
+  return async () => {
+    await (own || !now
+      ? saveReply(situation, language, column, { reply: was, based_on: now })
+      : putBackReply(situation, column, language))
+    emit('changed')
+  }
 }
-async function keep() {
-  await saveReply(props.situation, props.cell.column, props.language, reply.value)
+/** Saves what was made from `base`; what others have changed since stays. */
+async function keep(all_the_same = false) {
+  const sent = JSON.parse(JSON.stringify(reply.value)) as Reply
+  const undo = goingBack(sent)
+  await saveReply(situation, language, column, { reply: sent, based_on: base.value, all_the_same })
   emit('changed')
   emit('close')
-  notices.say('Saved. Visitors are told it within a second.', { about, undo: was })
+  notices.say('Saved. Visitors are told it within a second.', { about, undo })
+}
+/** What stands there, in place of what is not saved. */
+function take() {
+  afresh()
+  clear()
+  emit('changed')
 }
 async function back() {
-  await putBackReply(props.situation, props.cell.column, props.language)
+  const undo = goingBack()
+  await putBackReply(situation, column, language)
   emit('changed')
   emit('close')
-  notices.say('It inherits its words again.', { about, undo: was })
+  notices.say('It inherits its words again.', { about, undo })
 }
 </script>
 
@@ -47,7 +62,7 @@ async function back() {
     class="sheet grid gap-2 p-4"
     novalidate
     :aria-label="`What is said: ${name}`"
-    @submit.prevent="run(keep)"
+    @submit.prevent="run(() => keep())"
   >
     <h2>{{ name }}</h2>
     <label class="flex items-center gap-1.5"
@@ -86,9 +101,11 @@ async function back() {
         quietly, not in the look of being open</label
       >
     </template>
-    <p v-if="error" class="font-semibold text-rust" role="alert">
-      {{ Object.values(fields)[0] ?? error.message }}
-    </p>
+    <ClashBox :error="error" @mine="run(() => keep(true))" @theirs="take">
+      <p v-if="error" class="font-semibold text-rust" role="alert">
+        {{ Object.values(fields)[0] ?? error.message }}
+      </p>
+    </ClashBox>
     <span class="flex flex-wrap gap-2">
       <button class="btn btn-main" :disabled="busy">Save</button>
       <button type="button" class="btn" @click="emit('close')">Cancel</button>
