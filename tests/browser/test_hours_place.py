@@ -161,3 +161,32 @@ def test_the_promise_is_kept_once_and_nothing_else_of_the_business(owner: Page, 
     assert now == before | {"promise_minutes": 180}
     owner.get_by_role("button", name="Undo").last.click()
     expect(within).to_have_value(str(before["promise_minutes"] // 60))
+
+
+def test_a_reply_that_is_open_twice_and_is_taken_back_shows_at_once(owner: Page, stack: Stack) -> None:
+    other = owner.context.new_page()
+    cells = []
+    for page in (owner, other):
+        page.goto(f"{stack.base_url}/hours/told")
+        cells.append(page.get_by_role("button", name="Change: Open, Everywhere, unless changed"))
+        cells[-1].click()
+    before = cells[0].inner_text()
+    for page, said in ((owner, "Hello there"), (other, "Good day")):
+        page.get_by_role("textbox", name="Title").fill(said)
+    other.get_by_label("What the button says").fill("Ask away")
+    owner.get_by_role("button", name="Save", exact=True).click()
+    expect(cells[0]).to_contain_text("Hello there")
+    other.get_by_role("button", name="Save", exact=True).click()
+    asked = other.get_by_role("alert")
+    expect(asked).to_contain_text("Somebody else has changed the same meanwhile: the title.")
+    asked.get_by_role("button", name="Take what stands there").click()
+    expect(other.get_by_role("textbox", name="Title")).to_have_text("Hello there")
+    other.get_by_label("What the button says").fill("Ask away")
+    other.get_by_role("button", name="Save", exact=True).click()
+    expect(cells[1]).to_contain_text("Ask away")
+    # The form that offered it is closed; each takes back their own.
+    other.get_by_role("button", name="Undo").click()
+    expect(cells[1]).not_to_contain_text("Ask away")
+    other.close()
+    owner.get_by_role("button", name="Undo").click()
+    expect(cells[0]).to_have_text(before, use_inner_text=True)

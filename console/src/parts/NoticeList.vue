@@ -1,8 +1,10 @@
 <script setup lang="ts">
+import { useQueryClient } from '@tanstack/vue-query'
 import { useNotices } from '@/lib/notices'
 import { Failure } from '@/api/client'
 
 const notices = useNotices()
+const queries = useQueryClient()
 /** Where the focus was before it came here: there it goes back. */
 let before: HTMLElement | null = null
 function come(event: FocusEvent) {
@@ -19,6 +21,8 @@ async function back(id: number, undo: () => Promise<unknown>, byKey: boolean) {
   notices.drop(id)
   try {
     await undo()
+    // What offered it may be closed by now, and tells nobody to look again.
+    await queries.invalidateQueries()
   } catch (error) {
     notices.say(error instanceof Failure ? error.message : 'This could not be undone.', { bad: true })
   }

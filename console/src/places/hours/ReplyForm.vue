@@ -26,12 +26,10 @@ const { column } = props.cell
 /** What goes back to what stood there before: of what others have changed since, nothing is taken back. */
 function goingBack(now?: Reply) {
   const { own, reply: was } = JSON.parse(JSON.stringify(props.cell)) as ReplyCell
-  return async () => {
-    await (own || !now
+  return () =>
+    own || !now
       ? saveReply(situation, language, column, { reply: was, based_on: now })
-      : putBackReply(situation, column, language))
-    emit('changed')
-  }
+      : putBackReply(situation, column, language)
 }
 /** Saves what was made from `base`; what others have changed since stays. */
 async function keep(all_the_same = false) {
