@@ -1,20 +1,35 @@
 /** A wall-clock time in a zone, as a browser's date box writes it, and back. */
 
+const formats = new Map<string, Intl.DateTimeFormat>()
+
+/** A format for a zone, made once: making it costs as much as using it some hundred times. */
+export function formatOf(
+  locale: string,
+  zone: string,
+  options: Intl.DateTimeFormatOptions,
+): Intl.DateTimeFormat {
+  const key = `${locale} ${zone} ${Object.entries(options).flat().join()}`
+  const known = formats.get(key) ?? new Intl.DateTimeFormat(locale, { timeZone: zone, ...options })
+  formats.set(key, known)
+  return known
+}
+
+const WALL = {
+  year: 'numeric',
+  month: '2-digit',
+  day: '2-digit',
+  hour: '2-digit',
+  minute: '2-digit',
+  hourCycle: 'h23',
+} as const
+
 function wall(at: Date, zone: string): string {
-  const format = new Intl.DateTimeFormat('en-CA', {
-    timeZone: zone,
-    year: 'numeric',
-    month: '2-digit',
-    day: '2-digit',
-    hour: '2-digit',
-    minute: '2-digit',
-    hourCycle: 'h23',
-  })
-  const parts = Object.fromEntries(format.formatToParts(at).map((part) => [part.type, part.value]))
+  const said = formatOf('en-GB', zone, WALL).formatToParts(at)
+  const parts = Object.fromEntries(said.map((part) => [part.type, part.value]))
   return `${parts.year}-${parts.month}-${parts.day}T${parts.hour}:${parts.minute}`
 }
 
-export function toLocal(at: string, zone: string): string {
+export function toLocal(at: string | Date, zone: string): string {
   const date = new Date(at)
   return Number.isNaN(date.getTime()) ? '' : wall(date, zone)
 }

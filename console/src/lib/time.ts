@@ -1,5 +1,6 @@
 /** Times as the owner says them, in the business's zone. */
 import { ref } from 'vue'
+import { formatOf, toLocal } from './local'
 
 interface Parts {
   weekday: string
@@ -32,18 +33,11 @@ export function weekBegin(date: string): string {
   return at.toISOString().slice(0, 10)
 }
 
-const formats = new Map<string, Intl.DateTimeFormat>()
-
-function formatOf(name: string, zone: string, options: Intl.DateTimeFormatOptions): Intl.DateTimeFormat {
-  const key = `${written.value} ${zone} ${name}`
-  const known = formats.get(key) ?? new Intl.DateTimeFormat(written.value, { timeZone: zone, ...options })
-  formats.set(key, known)
-  return known
-}
+const DATE = { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' } as const
+const TIME = { hour: 'numeric', minute: '2-digit' } as const
 
 function parts(at: Date, zone: string): Parts & { monthFirst: boolean } {
-  const format = formatOf('date', zone, { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' })
-  const found = format.formatToParts(at)
+  const found = formatOf(written.value, zone, DATE).formatToParts(at)
   const place = (type: string) => found.findIndex((part) => part.type === type)
   const named = Object.fromEntries(found.map((part) => [part.type, part.value])) as unknown as Parts
   return { ...named, monthFirst: place('month') < place('day') }
@@ -57,8 +51,7 @@ const month = (text: string): string => text.slice(0, 3)
 
 /** "15:25", "3:25 PM" */
 export function clockTime(at: string | Date, zone: string): string {
-  const format = formatOf('time', zone, { hour: 'numeric', minute: '2-digit' })
-  const said = format.format(new Date(at)).replace('\u202f', ' ')
+  const said = formatOf(written.value, zone, TIME).format(new Date(at)).replace('\u202f', ' ')
   return /^\d:/.test(said) && !/[ap]/i.test(said) ? `0${said}` : said
 }
 
@@ -92,18 +85,13 @@ export function yearDay(date: string): string {
 /** A count as it is written: "1,290". */
 export const saidCount = (number: number): string => number.toLocaleString(written.value)
 
-function dayNumber(at: Date, zone: string): number {
-  const [year, monthNumber, day] = new Intl.DateTimeFormat('en-CA', { timeZone: zone })
-    .format(at)
-    .split('-')
-    .map(Number)
-  return Date.UTC(year ?? 0, (monthNumber ?? 1) - 1, day ?? 1) / 86_400_000
-}
+const dayNumber = (at: string | Date, zone: string): number =>
+  Date.parse(toLocal(at, zone).slice(0, 10)) / 86_400_000
 
 /** "today 15:25", "yesterday 09:10", "Sat 28 Nov, 08:00"; another year is named. */
 export function saidTime(at: string | Date, now: string | Date, zone: string): string {
   const when = new Date(at)
-  const days = dayNumber(when, zone) - dayNumber(new Date(now), zone)
+  const days = dayNumber(when, zone) - dayNumber(now, zone)
   const time = clockTime(when, zone)
   if (days === 0) return `today ${time}`
   if (days === -1) return `yesterday ${time}`

@@ -5,7 +5,7 @@ import { useCounter, useMe, useMembers } from '@/api/me'
 import { channelsOptions } from '@/api/channels'
 import { hoursOptions } from '@/api/hours'
 import { useClock } from '@/lib/clock'
-import { addDays, fromLocal, toLocal } from '@/lib/local'
+import { addDays, formatOf, fromLocal, toLocal } from '@/lib/local'
 import { OUTCOMES, type Outcome } from '@/lib/names'
 import { useNotices } from '@/lib/notices'
 import { ASIDE } from '@/lib/outbox'
@@ -62,9 +62,7 @@ export function useDeeds(open: Ref<boolean>) {
       const day = addDays(toLocal(now.value.toISOString(), zone.value).slice(0, 10), ahead)
       const until = fromLocal(`${day}T${opens}`, zone.value)
       if (!until) return []
-      const name = new Intl.DateTimeFormat('en-GB', { weekday: 'long', timeZone: zone.value }).format(
-        new Date(until),
-      )
+      const name = formatOf('en-GB', zone.value, { weekday: 'long' }).format(new Date(until))
       const said = saidTime(until, now.value, zone.value)
       return {
         key: `off${ahead}`,
