@@ -55,7 +55,9 @@ _BEAT = TypeAdapter(SaidBeat)
 # An address of a page of the site in what a click does or in rich text; files of Intavo's own are none.
 _OWN_PAGE = re.compile(rb'("href":"|"page":"|href=\\")/(?!/|m/)')
 # What a visitor has unfolded, is filling in or is talking in is not interrupted.
-_IN_USE = "[data-intavo-in-use]"
+# What goes before anything that interrupts, on every site: what of ours is being used, and dialogs of the
+# page's own.
+_FIRST = ("[data-intavo-in-use]", ":modal", "[aria-modal=true]")
 _MOST_BEATS = 200
 # Of each kind of report, from one address on one site.
 _BEATS = Window(settings.BEATS_A_MINUTE)
@@ -123,7 +125,7 @@ def _planned(site: LiveSite, visit: Visit, at: datetime, entries: Sequence[Plann
     usual = iso(latest)
     answer: Plan = {
         "now": iso(at), "visit_minutes": VISIT_MINUTES,
-        "give_way_to": [*site.rules.give_way_to, _IN_USE],
+        "give_way_to": [*site.rules.give_way_to, *_FIRST],
         "hours": {
             "situation": said.situation.value, "until": iso(until) if until else None, "says": said.told,
         },

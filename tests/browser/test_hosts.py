@@ -154,20 +154,38 @@ def test_closed_at_once_and_opened_again_it_stays(stranger: BrowserContext, stac
     expect(page.get_by_role("dialog")).to_have_count(1)
 
 
-def test_it_waits_for_a_dialog_of_the_page(stranger: BrowserContext, stack: Stack) -> None:
+_OVER_ALL = "position: fixed; inset: 0; z-index: 1050; background: #0008"
+DIALOGS = {
+    "native": ("<dialog id=theirs>Cookies</dialog>", "theirs.showModal()", "theirs.close()"),
+    "says nothing of being modal": (
+        f"<div id=theirs role=dialog style='{_OVER_ALL}; display: none'><p>Our offers</p></div>",
+        "theirs.style.display = 'block'",
+        "theirs.style.display = 'none'",
+    ),
+    "the second of two": (
+        "<div role=dialog aria-modal=true style='display: none'>Another</div>"
+        "<div id=theirs role=dialog aria-modal=true style='position: fixed; left: 0; visibility: hidden'>Menu</div>",
+        "theirs.style.visibility = 'visible'",
+        "theirs.style.visibility = 'hidden'",
+    ),
+}
+
+
+@pytest.mark.parametrize("kind", DIALOGS)
+def test_it_waits_for_a_dialog_of_the_page(stranger: BrowserContext, stack: Stack, kind: str) -> None:
+    html, opens, closes = DIALOGS[kind]
     page = stranger.new_page()
     page.clock.install()
     with page.expect_response(re.compile("/plan$")):
         page.goto(f"{stack.site_url}/trips")
     page.wait_for_load_state("networkidle")
-    page.evaluate(
-        """() => { document.body.insertAdjacentHTML('beforeend', '<dialog id="theirs">Cookies <button>Fine</button></dialog>')
-        document.getElementById('theirs').showModal() }"""
-    )
+    page.evaluate("(html) => document.body.insertAdjacentHTML('beforeend', html)", html)
+    page.evaluate(opens)
     page.clock.run_for(14_000)
     page.wait_for_timeout(300)
     expect(page.locator("[data-intavo-touchpoint=pop-up]")).to_have_count(0)
-    page.evaluate("document.getElementById('theirs').close()")
+    # What is there and not seen keeps nothing back.
+    page.evaluate(closes)
     page.clock.run_for(1_000)
     expect(page.get_by_role("dialog", name=re.compile("safe paddling hours"))).to_be_visible()
 

@@ -139,7 +139,7 @@ class Run:
         day = at + timedelta(days=1)
         said: Plan = {
             "now": iso(at), "visit_minutes": 30, "hours": {"situation": "open", "until": None, "says": None},
-            "give_way_to": rules.get("give_way_to", []),
+            "give_way_to": [*rules.get("give_way_to", []), ":modal"],
             "touchpoints": [
                 entry_of(live := self._live(one.touchpoint), one, iso(min(one.until or day, day)), Fragment(live.document))
                 for one in entries

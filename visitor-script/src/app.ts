@@ -54,7 +54,7 @@ export class App implements World {
   #listeners: [string, Listener][] = []
   #moreComes: Promise<unknown> | undefined
   #code: More | undefined
-  #giveWay: string[] = []
+  #giveWay = ''
 
   constructor(
     options: Options,
@@ -67,10 +67,12 @@ export class App implements World {
     this.visit = new Visit(this.store, secret)
     this.net = new Net(this.store)
     this.net.whenSent = (body, sent) => this.#sentLater(body, sent)
-    const turns = (held?: () => boolean): Turns => new Turns((entry) => this.#comesByItself(entry), held)
-    const held = (): boolean =>
-      [...this.#giveWay, ':modal', '[aria-modal=true]'].some((one) =>
-        document.querySelector(one)?.checkVisibility?.(),
+    const turns = (held?: () => unknown): Turns => new Turns((entry) => this.#comesByItself(entry), held)
+    // A dialog that does not say that it is modal goes first where it is what one looks at.
+    const held = (): unknown =>
+      document.elementFromPoint(innerWidth / 2, innerHeight / 2)?.closest('[role$=dialog]') ||
+      [...document.querySelectorAll(this.#giveWay)].some((one) =>
+        one.checkVisibility?.({ visibilityProperty: true }),
       )
     this.#turns = { interrupting: turns(held), bar: turns() }
   }
@@ -110,7 +112,7 @@ export class App implements World {
 
   /** What the plan says holds from now on; what is watched already goes on being watched. */
   async #follow(plan: Plan): Promise<void> {
-    this.#giveWay = plan.give_way_to
+    this.#giveWay = plan.give_way_to.join()
     this.entries = plan.touchpoints
     this.#dropOthers()
     for (const { id } of this.entries) this.#planned.set(id, this.#recall(id))

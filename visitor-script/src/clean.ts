@@ -5,7 +5,7 @@
 
 type Realm = Pick<typeof globalThis, 'JSON' | 'Date'>
 
-const SAMPLE = '2026-11-24T14:05:00.000Z'
+const SAMPLE = '2022-02-22T22:22:22.222Z'
 
 function sound({ JSON, Date }: Realm): boolean {
   try {

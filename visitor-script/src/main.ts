@@ -39,8 +39,8 @@ function begin(): void {
   // A module is not told which element it came by.
   const all = [document.currentScript as HTMLScriptElement | null, ...document.querySelectorAll('script')]
   const script = all.find((one) => one && ADDRESS.test(one.src))
-  if (!script) return console.warn('Intavo: not from its own address')
-  const [, base = '', key = ''] = ADDRESS.exec(script.src) ?? []
+  if (!script) return console.warn('Intavo: loaded from elsewhere')
+  const [, base, key] = ADDRESS.exec(script.src) as unknown as [string, string, string]
   // An element of the page may have this id.
   if (window.intavo?.$more) {
     if (window.intavo.$key !== key) console.warn('Intavo: loaded twice')

@@ -117,7 +117,8 @@ export class Store {
 
   #allTyped(): Record<string, Typed & { slug: string }> {
     try {
-      return (read(sessionStorage.getItem(`${this.#key}.typed`) ?? '{}') ?? {}) as Record<
+      // Nothing that was kept is read as null.
+      return (read(sessionStorage.getItem(`${this.#key}.typed`) as string) ?? {}) as Record<
         string,
         Typed & { slug: string }
       >

@@ -9,10 +9,10 @@ export class Turns {
   #onScreen = false
 
   #show: (entry: Entry) => Promise<boolean>
-  #held: () => boolean
+  #held: (() => unknown) | undefined
 
   /** `held`: something of the site's own goes first. */
-  constructor(show: (entry: Entry) => Promise<boolean>, held = () => false) {
+  constructor(show: (entry: Entry) => Promise<boolean>, held?: () => unknown) {
     this.#show = show
     this.#held = held
   }
@@ -25,7 +25,7 @@ export class Turns {
 
   async #next(): Promise<void> {
     this.#timer = 0
-    if (this.#queue.length && this.#held()) {
+    if (this.#queue.length && this.#held?.()) {
       this.#timer = +setTimeout(() => void this.#next(), 500)
       return
     }
