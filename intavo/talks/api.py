@@ -23,6 +23,7 @@ from intavo.hours.queries import main_hours
 
 from .actions import note_read, note_typing
 from .gateways import add_gateway, bring_gateway_back, drop_gateway, kept_gateways
+from .leaving import left_words
 from .models import Delivery, Gateway, Message, Talk
 from .queries import is_there, talk_of
 from .serving import given_file
@@ -50,6 +51,7 @@ class TalkOut(Schema):
     id: int
     through: str
     there: bool
+    left: str
     asks: str
     choices: list[str]
     messages: list[TalkMessageOut]
@@ -115,10 +117,12 @@ def talk(request: MemberRequest, followup_id: int, after: int = 0) -> TalkOut | 
         .filter(n__gt=max(0, after))
         .order_by("n")[:500]
     )
+    there = found.gateway is None and is_there(found)
     return TalkOut(
         id=found.pk,
         through=found.gateway.name if found.gateway else "",
-        there=not found.gateway and is_there(found),
+        there=there,
+        left="" if there or found.gateway else left_words(found),
         asks=found.asks,
         choices=[str(one["label"]) for one in found.choices],
         messages=[

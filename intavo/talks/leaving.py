@@ -37,7 +37,7 @@ def mail_if_gone(talk_id: int) -> bool:
                 talk_id=talk.pk
             )
             return False
-        address = Address.objects.filter(person=talk.person, kind=Address.EMAIL).first()
+        address = _mails_to(talk)
         if address is None:
             return False
         Message.objects.filter(pk__in=[row.pk for row in unseen]).update(mailed=True)
@@ -51,6 +51,17 @@ def mail_if_gone(talk_id: int) -> bool:
             reply_to=mail.answers_to(talk.business_id, talk.followup_id),
         )
     return True
+
+
+def _mails_to(talk: Talk) -> Address | None:
+    return Address.objects.filter(person=talk.person, kind=Address.EMAIL).first()
+
+
+def left_words(talk: Talk) -> str:
+    """How an answer reaches somebody who has left the page, for us to read."""
+    if _mails_to(talk) is not None:
+        return "has left the page: what they have not seen goes to them by mail"
+    return "has left the page, and no address: they read an answer if they come back"
 
 
 def tell_late() -> int:

@@ -125,14 +125,24 @@ def test_who_has_left_gets_the_answer_by_mail_once(talking: World, visitor: Visi
     talk = begin(talking, visitor)["talk"]
     say(visitor, talk, 1, choice="c1")
     say(visitor, talk, 2, text="Sunday")
-    say(visitor, talk, 3, address={"email": "ife@post.example"})
     row, console = Talk.objects.get(), talking.console()
+
+    def left() -> str:
+        return str(console.get(f"/api/follow-ups/{row.followup_id}/talk").json()["left"])
+
+    assert left() == ""
+    Talk.objects.update(seen_at="2020-01-01T00:00:00Z")
+    assert left() == "has left the page, and no address: they read an answer if they come back"
+    say(visitor, talk, 3, address={"email": "ife@post.example"})
+    row.refresh_from_db()
+    look(visitor, talk)
     for number, text in enumerate(("One line.", "Another.")):
         body = {"text": text, "key": f"k{number}", "then": "keep"}
         path = f"/api/follow-ups/{row.followup_id}/answer"
         assert console.post(path, json.dumps(body), content_type="application/json").status_code == 200
     assert not mail_if_gone(row.pk)
     Talk.objects.update(seen_at="2020-01-01T00:00:00Z")
+    assert left() == "has left the page: what they have not seen goes to them by mail"
     assert mail_if_gone(row.pk)
     assert not mail_if_gone(row.pk)
     mail = OutgoingMail.objects.get()

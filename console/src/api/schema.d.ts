@@ -7219,6 +7219,8 @@ export interface components {
             through: string;
             /** There */
             there: boolean;
+            /** Left */
+            left: string;
             /** Asks */
             asks: string;
             /** Choices */

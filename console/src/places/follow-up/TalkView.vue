@@ -45,7 +45,7 @@ useIntervalFn(() => {
       <span class="font-semibold">Conversation</span>
       <span v-if="talk.through" class="chip">through {{ talk.through }}</span>
       <span v-else-if="talk.there" class="text-moss">● on the page now</span>
-      <span v-else class="text-ink-2">○ has left the page</span>
+      <span v-else class="text-ink-2">○ {{ talk.left }}</span>
     </p>
     <ol ref="log" class="grid content-start gap-1.5" role="log" aria-label="What was said">
       <li
