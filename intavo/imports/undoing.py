@@ -7,6 +7,7 @@ from django.db.models import Exists, OuterRef
 
 from intavo.people.models import Address, Consent, Person, PersonTag, TimelineEvent
 
+from .files import forget
 from .models import Import, ImportedRow
 from .rows import AT_ONCE
 
@@ -22,6 +23,8 @@ def undo_now(import_id: int) -> None:
             if not rows:
                 row.state = Import.UNDONE
                 row.save(update_fields=["state"])
+                # Of one that stopped it is still here.
+                forget(row)
                 return
             row.left += _take_back(rows)
             row.save(update_fields=["left"])

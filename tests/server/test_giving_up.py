@@ -12,6 +12,7 @@ from intavo.copies import writing
 from intavo.copies.models import Copy
 from intavo.copies.tasks import read_copy, write_copy
 from intavo.imports import taking
+from intavo.imports.files import path_of
 from intavo.imports.models import Import
 from intavo.imports.tasks import take_import, undo_import
 from intavo.jobs import MOST_TRIES
@@ -118,6 +119,8 @@ def test_what_stopped_can_be_undone_as_well(otterwick: World) -> None:
     assert client.post(f"/api/imports/{number}/undo").status_code == 202
     undo_import.func(try_of(0), import_id=number)
     assert client.get(f"/api/imports/{number}").json()["state"] == "undone"
+    # Nothing is to be read from the file any more.
+    assert not path_of(otterwick.owner.business_id, Import.objects.get().key).exists()
 
 
 def test_what_a_service_never_took_is_said_and_is_for_us_again(
