@@ -34,8 +34,8 @@ const HEADS: Record<string, string> = {
       </template>
     </p>
     <p v-if="row.state === 'stopped'" class="mb-3">
-      The first {{ saidCount(row.position) }} rows are in; the rest could not be taken for hours. It goes on
-      after them, and nobody is taken twice.
+      {{ row.position ? `The first ${saidCount(row.position)} rows are in; the rest` : 'It' }} could not be
+      taken for hours. It goes on after what is in, and nobody is taken twice.
     </p>
     <div class="flex flex-wrap gap-2">
       <button v-if="row.state === 'stopped'" type="button" class="btn btn-main" @click="emit('take')">
