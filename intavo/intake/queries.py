@@ -3,7 +3,7 @@
 import csv
 import io
 from collections.abc import Iterable, Iterator
-from typing import Any, TypeVar
+from typing import Any
 
 from django.db.models import OuterRef, QuerySet, Subquery, TextField
 from django.db.models.fields.json import KT
@@ -15,8 +15,6 @@ from intavo.core.touchpoint import Document, asked_fields
 from intavo.touchpoints.models import Touchpoint, TouchpointRevision
 
 from .models import Quarantined, Submission
-
-_T = TypeVar("_T")
 
 
 def answers_of(touchpoint: Touchpoint) -> QuerySet[Submission]:

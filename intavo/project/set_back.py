@@ -5,6 +5,7 @@ import logging
 import time
 
 from procrastinate import App
+from procrastinate.jobs import Status
 
 _log = logging.getLogger(__name__)
 LOOKS_EVERY_SECONDS = 10.0
@@ -34,8 +35,9 @@ async def put_right(working: App, seconds: float) -> None:
     _log.warning("the clock was set back by %.0f s; jobs are put right", seconds)
     await working.connector.execute_query_async(
         "UPDATE procrastinate_jobs SET scheduled_at = scheduled_at - make_interval(secs => %(seconds)s)"
-        " WHERE status = 'todo' AND scheduled_at > now()",
+        " WHERE status = %(waiting)s AND scheduled_at > now()",
         seconds=seconds,
+        waiting=Status.TODO.value,
     )
     await working.connector.execute_query_async(
         "DELETE FROM procrastinate_periodic_defers WHERE defer_timestamp > extract(epoch FROM now())"

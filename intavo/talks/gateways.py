@@ -175,8 +175,7 @@ def deliver(delivery_id: int) -> None:
     """Hand a message to its gateway: 2xx is taken, 4xx given up and said,
     all else tried again (GatewayAway).
     """
-    rows = Delivery.objects.select_related("message", "gateway", "message__talk")
-    sent = rows.filter(pk=delivery_id, state=Delivery.WAITING).first()
+    sent = _waiting(delivery_id)
     if sent is None:
         return None
     gateway, row = sent.gateway, sent.message
@@ -214,10 +213,14 @@ def deliver(delivery_id: int) -> None:
 
 def give_up(delivery_id: int) -> None:
     """Say of a message that it did not go out in all the time that its gateway had."""
-    rows = Delivery.objects.select_related("message", "gateway", "message__talk")
-    sent = rows.filter(pk=delivery_id, state=Delivery.WAITING).first()
+    sent = _waiting(delivery_id)
     if sent is not None:
         _given_up(sent, f"{sent.gateway.name} could not be reached for hours")
+
+
+def _waiting(delivery_id: int) -> Delivery | None:
+    rows = Delivery.objects.select_related("message", "gateway", "message__talk")
+    return rows.filter(pk=delivery_id, state=Delivery.WAITING).first()
 
 
 def _is_away(gateway: Gateway) -> None:

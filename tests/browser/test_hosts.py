@@ -461,7 +461,13 @@ def test_a_second_file_that_hangs_holds_up_no_plan_for_long(stranger: BrowserCon
 
 @pytest.mark.parametrize(
     ("again", "words"),
-    [("", None), ("type", None), ("inlined", "loaded from elsewhere"), ("other", "loaded twice"), ("same", None)],
+    [
+        ("", None),
+        ("type", None),
+        ("inlined", "loaded from elsewhere"),
+        ("other", "loaded twice"),
+        ("same", None),
+    ],
 )
 def test_however_it_is_put_on_a_page_it_works_or_says_why(
     stranger: BrowserContext, stack: Stack, again: str, words: str | None

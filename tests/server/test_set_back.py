@@ -14,6 +14,7 @@ from procrastinate import PsycopgConnector
 from procrastinate.contrib.django import app
 from procrastinate.contrib.django.models import ProcrastinateJob
 from procrastinate.contrib.django.utils import connector_params
+from procrastinate.jobs import Status
 
 from intavo.intake.models import Submission
 from intavo.project import set_back
@@ -30,7 +31,7 @@ AHEAD = timedelta(hours=6)
 async def _is_done(pk: int) -> None:
     for _ in range(400):
         row = await ProcrastinateJob.objects.aget(pk=pk)
-        if row.status == "succeeded":
+        if row.status == Status.SUCCEEDED.value:
             return
         await asyncio.sleep(0.05)
     raise AssertionError(f"the job is still {row.status}, for {row.scheduled_at}")
@@ -65,7 +66,7 @@ def test_jobs_and_what_happens_each_minute_wait_for_no_clock_that_was_ahead(
     async def works(working: Any) -> None:
         running = asyncio.ensure_future(run(working))
         await asyncio.sleep(0.6)
-        assert (await ProcrastinateJob.objects.aget(pk=waiting)).status == "todo"
+        assert (await ProcrastinateJob.objects.aget(pk=waiting)).status == Status.TODO.value
         seconds[0] = 0.0
         await _is_done(waiting)
         assert await sync_to_async(minutes)(ahead=True) == 0

@@ -1,11 +1,14 @@
 import { computed, ref, watch, type Ref } from 'vue'
 
+/** A copy of what was read, which can be changed by itself. */
+export const copyOf = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T
+
 /**
  * What is being edited of something that others may change meanwhile. `base` is what the draft was made from;
  * what others have changed since is put together with it by the server.
  */
 export function useDraft<T>(stands: () => T) {
-  const copied = (): T => JSON.parse(JSON.stringify(stands())) as T
+  const copied = (): T => copyOf(stands())
   const draft = ref(copied()) as Ref<T>
   const base = ref(copied()) as Ref<T>
   const now = computed(() => JSON.stringify(stands()))
@@ -21,7 +24,7 @@ export function useDraft<T>(stands: () => T) {
   /** What was sent is kept: on from what stands there now, or from what was sent where more was typed since. */
   function kept(sent: T, stood: T = stands()): void {
     const untouched = JSON.stringify(draft.value) === JSON.stringify(sent)
-    const copy = () => JSON.parse(JSON.stringify(untouched ? stood : sent)) as T
+    const copy = () => copyOf(untouched ? stood : sent)
     if (untouched) draft.value = copy()
     if (untouched || changed.value) base.value = copy()
   }

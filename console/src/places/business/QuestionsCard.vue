@@ -42,7 +42,7 @@ async function drop(row: QuestionAnswer) {
   await fresh()
   const { group, question, answer } = row
   notices.say('The question is thrown away.', {
-    undo: () => keepQuestion(null, { group, question, answer }).then(fresh),
+    undo: () => keepQuestion(null, { group, question, answer }),
   })
 }
 async function up(at: number) {

@@ -3,7 +3,7 @@ import { ref } from 'vue'
 import { dropChannel, readExample, saveChannel, type Channel, type ChannelDocument } from '@/api/channels'
 import type { HoursSet } from '@/api/hours'
 import { qrOf } from '@/api/me'
-import { useDraft } from '@/lib/draft'
+import { copyOf, useDraft } from '@/lib/draft'
 import { useForm } from '@/parts/form'
 import ClashBox from '@/parts/ClashBox.vue'
 import ColourBox from '@/parts/fields/ColourBox.vue'
@@ -26,7 +26,7 @@ const wrong = (place: string) => fields.value[`document.${place}`]
 
 /** Saves what was made from `based_on`; what others have changed since stays. */
 async function put(document: ChannelDocument, based_on: ChannelDocument, all_the_same = false) {
-  const sent = JSON.parse(JSON.stringify(document)) as ChannelDocument
+  const sent = copyOf(document)
   const saved = await saveChannel(props.channel.id, { document: sent, based_on, all_the_same })
   kept(sent, saved.document)
   emit('changed')

@@ -61,7 +61,7 @@ function dropped(one: Channel) {
   void fresh()
   void router.push('/hours/channels')
   notices.say(`“${one.document.label}” is deleted. Visitors no longer see it.`, {
-    undo: () => bringChannelBack(one.id).then(fresh),
+    undo: () => bringChannelBack(one.id),
   })
 }
 </script>

@@ -24,7 +24,7 @@ const drop = (id: number, called: string) =>
     await dropGateway(id)
     await fresh()
     notices.say(`${called} is deleted. What was said there stays; nothing comes in or goes out any more.`, {
-      undo: () => bringGatewayBack(id).then(fresh),
+      undo: () => bringGatewayBack(id),
     })
   })
 </script>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { putBackReply, saveReply, type Reply, type ReplyCell } from '@/api/hours'
-import { useDraft } from '@/lib/draft'
+import { copyOf, useDraft } from '@/lib/draft'
 import { useForm } from '@/parts/form'
 import ClashBox from '@/parts/ClashBox.vue'
 import RichBox from '@/parts/fields/RichBox.vue'
@@ -25,7 +25,7 @@ const { situation, language } = props
 const { column } = props.cell
 /** What goes back to what stood there before: of what others have changed since, nothing is taken back. */
 function goingBack(now?: Reply) {
-  const { own, reply: was } = JSON.parse(JSON.stringify(props.cell)) as ReplyCell
+  const { own, reply: was } = copyOf(props.cell)
   return () =>
     own || !now
       ? saveReply(situation, language, column, { reply: was, based_on: now })
@@ -33,7 +33,7 @@ function goingBack(now?: Reply) {
 }
 /** Saves what was made from `base`; what others have changed since stays. */
 async function keep(all_the_same = false) {
-  const sent = JSON.parse(JSON.stringify(reply.value)) as Reply
+  const sent = copyOf(reply.value)
   const undo = goingBack(sent)
   await saveReply(situation, language, column, { reply: sent, based_on: base.value, all_the_same })
   emit('changed')

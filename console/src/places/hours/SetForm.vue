@@ -15,7 +15,7 @@ import {
 import { useKnownSites } from '@/api/sites'
 import { useForm } from '@/parts/form'
 import { useClock } from '@/lib/clock'
-import { useDraft } from '@/lib/draft'
+import { copyOf, useDraft } from '@/lib/draft'
 import { useNotices } from '@/lib/notices'
 import { inWeekOrder, saidTime } from '@/lib/time'
 import { vTyped } from '@/lib/typed'
@@ -54,7 +54,7 @@ const asks = async (document: HoursDocument) =>
   wouldMove(props.set.id, { document, based_on: base.value, all_the_same: true }).catch(() => [])
 /** Saves what was made from `based_on`; what others have changed since stays. */
 async function put(document: HoursDocument, based_on: HoursDocument, all_the_same = false) {
-  const sent = JSON.parse(JSON.stringify(document)) as HoursDocument
+  const sent = copyOf(document)
   await save.mutateAsync({ id: props.set.id, edit: { document: sent, based_on, all_the_same } })
   await nextTick()
   kept(sent)
@@ -82,7 +82,7 @@ let turns = 0
  */
 function keepAtOnce(document: HoursDocument, words: string) {
   const turn = ++turns
-  const was = JSON.parse(JSON.stringify(draft.value)) as HoursDocument
+  const was = copyOf(draft.value)
   draft.value = document
   notices.past(ofThese)
   void inTurn(async () => {
@@ -107,7 +107,7 @@ function take() {
 const bringing = ref<'holidays' | 'calendar' | null>(null)
 /** Days that were brought in are kept at once, as what is drawn. */
 function taken(exceptions: HoursDocument['exceptions'], words: string) {
-  keepAtOnce({ ...(JSON.parse(JSON.stringify(draft.value)) as HoursDocument), exceptions }, words)
+  keepAtOnce({ ...copyOf(draft.value), exceptions }, words)
   bringing.value = null
 }
 const daysSaid = (count: number) => (count === 1 ? 'one odd day' : `${count} odd days or spans`)
@@ -123,7 +123,7 @@ const drop = (other?: number) =>
     await dropHours(props.set.id, other)
     emit('changed')
     notices.say(`${props.set.name} is deleted.`, {
-      undo: () => bringHoursBack(props.set.id).then(() => emit('changed')),
+      undo: () => bringHoursBack(props.set.id),
     })
   })
 function rename(event: Event) {

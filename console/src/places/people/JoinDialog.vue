@@ -23,10 +23,7 @@ async function go() {
   try {
     const made = await join(props.kept, { gone_id: props.gone, name: name.value })
     notices.say(`${said.value?.name || 'The two cards'}: one card now.`, {
-      undo: async () => {
-        await part(made.merge)
-        await again()
-      },
+      undo: () => part(made.merge),
     })
     emit('joined', made.id)
     emit('close')

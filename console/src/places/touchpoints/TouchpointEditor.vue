@@ -184,7 +184,7 @@ async function remove() {
   await queries.invalidateQueries()
   await router.push('/touchpoints')
   notices.say(`${name} is thrown away.`, {
-    undo: () => bringBack(id, wasOn).then(() => queries.invalidateQueries()),
+    undo: () => bringBack(id, wasOn),
   })
 }
 </script>

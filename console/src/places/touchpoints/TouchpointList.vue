@@ -88,14 +88,14 @@ const flip = (row: Summary) =>
     const way = row.state === 'live' ? 'off' : 'on'
     await turn(row.id, way)
     const back = way === 'on' ? 'off' : 'on'
-    notices.say(`${row.name} is ${way}.`, { undo: () => turn(row.id, back).then(fresh) })
+    notices.say(`${row.name} is ${way}.`, { undo: () => turn(row.id, back) })
   })
 const twice = (row: Summary) => tried(() => copy(row.id))
 const remove = (row: Summary) =>
   tried(async () => {
     await throwAway(row.id)
     notices.say(`${row.name} is thrown away.`, {
-      undo: () => bringBack(row.id, row.state === 'live').then(fresh),
+      undo: () => bringBack(row.id, row.state === 'live'),
     })
   })
 function move(from: number, to: number) {
