@@ -191,8 +191,8 @@ def _business() -> Actor:
     visitor = visitor_of(owner.business_id)
     count_pages(visitor, site_id=site.pk, pages=pages, confirmed=True)
     count_sources(visitor, site_id=site.pk, sources=b.SOURCES, at=clock.now())
-    set_rules(owner, site_id=site.pk, rules=b.SITE_RULES)
-    set_house(owner, site_id=site.pk, house=b.HOUSE | {"logo": logo.public_id})
+    set_rules(owner, site_id=site.pk, edit=Edit(b.SITE_RULES))
+    set_house(owner, site_id=site.pk, edit=Edit(b.HOUSE | {"logo": logo.public_id}))
     Site.objects.filter(pk=site.pk).update(key=b.SITE_KEY)
     return owner
 

@@ -1,10 +1,11 @@
 """Two changes of one thing, each made from the same earlier one, put together part by part."""
 
-from collections.abc import Mapping
+from collections.abc import Hashable, Iterable, Mapping
 from dataclasses import dataclass
 from typing import Generic, TypeVar
 
 Part = TypeVar("Part")
+Item = TypeVar("Item", bound=Hashable)
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,3 +32,11 @@ def put_together(
         if kept is not None:
             parts[name] = kept
     return Together(parts, tuple(clashes))
+
+
+def lists_together(base: Iterable[Item], ours: Iterable[Item], theirs: Iterable[Item]) -> tuple[Item, ...]:
+    """A list that holds nothing twice, with what either put in and without what either took out: nothing can
+    clash. In the order of ours, then of theirs.
+    """
+    was, mine, other = (dict.fromkeys(each) for each in (base, ours, theirs))
+    return tuple(one for one in mine | other if one in (other if (one in mine) == (one in was) else mine))

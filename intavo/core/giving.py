@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from .edits import put_together
 from .followup import Kind
 from .names import ONE_OF_A_KIND
 from .texts import Kept
@@ -77,6 +78,16 @@ def given_to(
             continue
         return min(there, key=lambda one: (open_work.get(one, 0), one), default=None)
     return None
+
+
+def giving_together(
+    base: tuple[GiveRule, ...], ours: tuple[GiveRule, ...], theirs: tuple[GiveRule, ...]
+) -> tuple[tuple[GiveRule, ...], tuple[str, ...]]:
+    """The rules of whoever changed them, and in words that both have: ours then. Their order decides whose
+    something is, so rules of both are never put among each other.
+    """
+    both = put_together(*({"whose new work is": each} for each in (base, ours, theirs)))
+    return both.parts["whose new work is"], both.clashes
 
 
 def rule_words(rule: GiveRule, touchpoints: Mapping[int, str], members: Mapping[int, str]) -> str:

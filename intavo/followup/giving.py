@@ -2,14 +2,18 @@
 
 from collections.abc import Sequence
 from datetime import timedelta
+from typing import Any
 
+from django.db import transaction
 from django.db.models import Count
+from pydantic import TypeAdapter
 
 from intavo import clock
 from intavo.accounts.actor import Actor, Refused
-from intavo.accounts.models import Member
+from intavo.accounts.edits import Edit
+from intavo.accounts.models import Business, Member
 from intavo.core import followup as rules
-from intavo.core.giving import Came, GiveRule, fits, given_to
+from intavo.core.giving import Came, GiveRule, fits, given_to, giving_together
 from intavo.core.rights import Right
 from intavo.hours.queries import presences
 from intavo.people.actions import add_event
@@ -20,6 +24,7 @@ from .models import FollowUp, GiveRules
 from .source import Source
 
 MOST = 50
+_RULES = TypeAdapter(tuple[GiveRule, ...])
 # Whether a business has any rules, said with the statement that opens a piece of work.
 HAS_RULES = "EXISTS (SELECT FROM followup_giverules WHERE business_id = %s AND rules <> '[]')"
 
@@ -30,9 +35,26 @@ def rules_of(business_id: int) -> list[GiveRule]:
     return [GiveRule.model_validate(one) for one in row or []]
 
 
-def set_give_rules(actor: Actor, *, rules: Sequence[GiveRule]) -> None:
-    """Say whose new work is; what is there already stays whose it is. Refused with the rule that is wrong."""
+def set_give_rules(actor: Actor, *, edit: Edit) -> None:
+    """Say whose new work is; what is there already stays whose it is. Refused with the rule that is wrong,
+    Changed where somebody else has changed them.
+    """
     actor.needs(Right.BUSINESS)
+    with transaction.atomic():
+        # One after the other: whoever has none yet has no row to hold.
+        Business.objects.select_for_update(no_key=True).get(pk=actor.business_id)
+        rules = edit.over(tuple(rules_of(actor.business_id)), _read, giving_together)
+        _check(actor, rules)
+        kept = [one.model_dump(mode="json", exclude_none=True) for one in rules]
+        GiveRules.objects.update_or_create(business_id=actor.business_id, defaults={"rules": kept})
+        actor.noted("give rules set")
+
+
+def _read(document: dict[str, Any]) -> tuple[GiveRule, ...]:
+    return _RULES.validate_python(document["rules"])
+
+
+def _check(actor: Actor, rules: Sequence[GiveRule]) -> None:
     if len(rules) > MOST:
         raise Refused(("rules", f"There can be {MOST} rules at most."))
     known = set(Member.objects.filter(business_id=actor.business_id).values_list("pk", flat=True))
@@ -49,9 +71,6 @@ def set_give_rules(actor: Actor, *, rules: Sequence[GiveRule]) -> None:
     ]
     if errors:
         raise Refused(*errors)
-    kept = [one.model_dump(mode="json", exclude_none=True) for one in rules]
-    GiveRules.objects.update_or_create(business_id=actor.business_id, defaults={"rules": kept})
-    actor.noted("give rules set")
 
 
 def give_by_rules(

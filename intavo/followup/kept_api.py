@@ -7,6 +7,7 @@ from ninja import Router, Schema, Status
 
 from intavo import clock
 from intavo.accounts.auth import MemberAuth, MemberRequest
+from intavo.accounts.edits import Edit
 from intavo.accounts.queries import members
 from intavo.core.giving import GiveRule, rule_words
 from intavo.core.holds import Holds
@@ -34,6 +35,9 @@ def proposed(request: MemberRequest, followup_id: int) -> Any:
 
 class GiveRulesIn(Schema):
     rules: list[GiveRule]
+    # What they were made from: what somebody else has changed since is not lost then.
+    based_on: list[GiveRule] | None = None
+    all_the_same: bool = False
 
 
 class RuleOut(Schema):
@@ -56,8 +60,9 @@ def give_rules(request: MemberRequest) -> list[RuleOut]:
 
 @router.put("/give-rules", response={204: None})
 def set_rules(request: MemberRequest, body: GiveRulesIn) -> Status[None]:
-    """Say whose new work is."""
-    set_give_rules(request.auth, rules=body.rules)
+    """Say whose new work is; 409 where somebody else has changed it since `based_on`."""
+    based_on = None if body.based_on is None else {"rules": body.based_on}
+    set_give_rules(request.auth, edit=Edit({"rules": body.rules}, based_on, body.all_the_same))
     return Status(204, None)
 
 

@@ -12,16 +12,19 @@ from django.utils.text import slugify
 from pydantic import ValidationError
 
 from intavo.accounts.actor import Actor, Refused
+from intavo.accounts.edits import Edit
 from intavo.accounts.effects import business_changed
 from intavo.accounts.scope import own
 from intavo.core.effects import Effect
 from intavo.core.hosts import is_loopback, normalise_host, typed_origin
 from intavo.core.refusals import wrongs
 from intavo.core.rights import Right
-from intavo.core.showing import SiteRules
-from intavo.core.touchpoint import HouseStyle
+from intavo.core.showing import SiteRules, rules_together
+from intavo.core.sites import SiteFacts, sites_together
+from intavo.core.touchpoint import HouseStyle, houses_together
 
 from .models import SeenSource, Site, SiteHost, SitePage, Stranger
+from .queries import rules_of
 
 _MOST_PAGES = 2000
 _MOST_STRANGERS = 200
@@ -29,6 +32,7 @@ _MOST_WAITING = 500
 # So many visitors make a page one that is there.
 _SEVERAL = 2
 _MOST_SOURCES = 1000
+_NO_HOST = ("hosts", "Please write at least one address of the site.")
 site_created: Effect[Site] = Effect("site created")
 
 
@@ -45,7 +49,7 @@ def _hosts(texts: list[str]) -> dict[str, str]:
         except ValueError as error:
             errors.append((f"hosts.{number}", str(error)))
     if not errors and not hosts:
-        errors.append(("hosts", "Please write at least one address of the site."))
+        errors.append(_NO_HOST)
     if errors:
         raise Refused(*errors)
     return hosts
@@ -80,60 +84,77 @@ def _free_slug(text: str) -> str:
     )
 
 
-def change_site(
-    actor: Actor, *, site_id: int, name: str, hosts: list[str], language: str | None = None
-) -> None:
-    """Change a site's name, hosts, and what its visitors are spoken to in ("": as the business does; None: as
-    it was).
+def change_site(actor: Actor, *, site_id: int, edit: Edit) -> None:
+    """Change a site's name, hosts in any spelling, and what its visitors are spoken to in ("": as the
+    business does; None: as it was). Refused with what is wrong, Changed where both changed the same.
     """
     actor.needs(Right.BUSINESS)
-    if not name.strip():
-        raise Refused(("name", "Please write a name for the site."))
-    normal = _hosts(hosts)
     with transaction.atomic():
-        site = own(actor, Site, site_id)
-        Site.objects.filter(pk=site.pk).update(
-            name=name.strip(), language=site.language if language is None else language
-        )
-        SiteHost.objects.filter(site=site).exclude(host__in=normal).delete()
+        site = own(actor, Site, site_id, locked=True)
+        known = SiteHost.objects.filter(site=site).values_list("host", flat=True)
+        stands = SiteFacts(site.name, site.language, tuple(known))
+
+        def read(document: dict[str, Any]) -> SiteFacts:
+            name, language = document["name"].strip(), document["language"]
+            if not name:
+                raise Refused(("name", "Please write a name for the site."))
+            return SiteFacts(
+                name, site.language if language is None else language, tuple(_hosts(document["hosts"]))
+            )
+
+        facts = edit.over(stands, read, sites_together)
+        if not facts.hosts:
+            raise Refused(_NO_HOST)
+        Site.objects.filter(pk=site.pk).update(name=facts.name, language=facts.language)
+        SiteHost.objects.filter(site=site).exclude(host__in=facts.hosts).delete()
         SiteHost.objects.bulk_create(
-            [SiteHost(business_id=actor.business_id, site=site, host=host) for host in normal],
+            [SiteHost(business_id=actor.business_id, site=site, host=host) for host in facts.hosts],
             ignore_conflicts=True,
         )
-        for host, origin in normal.items():
+        for host, origin in _hosts(edit.document["hosts"]).items():
             if origin:
                 SiteHost.objects.filter(site=site, host=host).update(origin=origin)
-        Stranger.objects.filter(site=site, host__in=normal).delete()
+        Stranger.objects.filter(site=site, host__in=facts.hosts).delete()
         touch(actor.business_id, site_ids=[site.pk])
-        actor.noted("site changed", site=site.pk, name=name.strip(), hosts=list(normal))
+        actor.noted("site changed", site=site.pk, name=facts.name, hosts=list(facts.hosts))
 
 
-def set_house(actor: Actor, *, site_id: int, house: dict[str, Any]) -> None:
-    """Set the fonts, colours, corners and logo that the site's touchpoints follow; empty: none."""
+def set_house(actor: Actor, *, site_id: int, edit: Edit) -> None:
+    """Set the fonts, colours, corners and logo that the site's touchpoints follow; empty: none. Refused with
+    what is wrong, Changed where both changed the same.
+    """
     actor.needs(Right.TOUCHPOINTS)
-    try:
-        value = HouseStyle.model_validate(house)
-    except ValidationError as error:
-        raise Refused(*wrongs(error.errors(), "house")) from error
     with transaction.atomic():
-        site = own(actor, Site, site_id)
-        site.house = value.model_dump(mode="json") if house else {}
+        site = own(actor, Site, site_id, locked=True)
+        value = edit.over(HouseStyle.model_validate(site.house), _read_house, houses_together)
+        site.house = value.model_dump(mode="json") if value != HouseStyle() else {}
         site.save(update_fields=["house"])
         touch(actor.business_id, site_ids=[site.pk])
         actor.noted("house style set", site=site.pk, name=site.name)
 
 
-def set_rules(actor: Actor, *, site_id: int, rules: dict[str, Any]) -> None:
-    """Set what holds for the whole site: where people come from, groups of pages,
-    how often it may interrupt.
-    """
-    actor.needs(Right.TOUCHPOINTS)
+def _read_house(document: dict[str, Any]) -> HouseStyle:
     try:
-        value = SiteRules.model_validate(rules)
+        return HouseStyle.model_validate(document)
+    except ValidationError as error:
+        raise Refused(*wrongs(error.errors(), "house")) from error
+
+
+def _read_rules(document: dict[str, Any]) -> SiteRules:
+    try:
+        return SiteRules.model_validate(document)
     except ValidationError as error:
         raise Refused(*wrongs(error.errors(), "rules")) from error
+
+
+def set_rules(actor: Actor, *, site_id: int, edit: Edit) -> None:
+    """Set what holds for the whole site: where people come from, groups of pages, how often it may interrupt.
+    Refused with what is wrong, Changed where both changed the same.
+    """
+    actor.needs(Right.TOUCHPOINTS)
     with transaction.atomic():
-        site = own(actor, Site, site_id)
+        site = own(actor, Site, site_id, locked=True)
+        value = edit.over(rules_of(site), _read_rules, rules_together)
         site.rules = value.model_dump(mode="json")
         site.save(update_fields=["rules"])
         touch(actor.business_id, site_ids=[site.pk])

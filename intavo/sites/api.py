@@ -7,6 +7,7 @@ from django.conf import settings
 from ninja import Router, Schema, Status
 
 from intavo.accounts.auth import MemberAuth, MemberRequest
+from intavo.accounts.edits import Edit
 from intavo.core.holds import Holds
 from intavo.core.showing import SiteRules
 from intavo.core.touchpoint import HouseStyle, Sentence
@@ -73,6 +74,12 @@ class SiteIn(Schema):
     language: Language | None = None
 
 
+class SiteEditIn(SiteIn):
+    # What it was made from: what others have changed since is kept then.
+    based_on: SiteIn | None = None
+    all_the_same: bool = False
+
+
 @router.get("/sites", response=list[SiteOut])
 def list_sites(request: MemberRequest) -> list[SiteOut]:
     """The business's sites."""
@@ -87,31 +94,45 @@ def add(request: MemberRequest, body: SiteIn) -> Status[SiteOut]:
 
 
 @router.put("/sites/{site_id}", response=SiteOut)
-def change(request: MemberRequest, site_id: int, body: SiteIn) -> SiteOut:
-    """Change a site's name and hosts."""
-    change_site(request.auth, site_id=site_id, name=body.name, hosts=body.hosts, language=body.language)
+def change(request: MemberRequest, site_id: int, body: SiteEditIn) -> SiteOut:
+    """Change a site's name and hosts; 409 where somebody else has changed the same since `based_on`, and
+    differently.
+    """
+    based_on = body.based_on.model_dump() if body.based_on else None
+    edit = Edit(body.model_dump(include={"name", "hosts", "language"}), based_on, body.all_the_same)
+    change_site(request.auth, site_id=site_id, edit=edit)
     return SiteOut.of(sites_of(request.auth).get(pk=site_id))
 
 
 class HouseIn(Schema):
     house: Annotated[dict[str, Any], Holds(HouseStyle, "validation")]
+    based_on: Annotated[dict[str, Any], Holds(HouseStyle, "validation")] | None = None
+    all_the_same: bool = False
 
 
 @router.put("/sites/{site_id}/house", response=SiteOut)
 def house(request: MemberRequest, site_id: int, body: HouseIn) -> SiteOut:
-    """Set the site's house style; an empty one takes it away."""
-    set_house(request.auth, site_id=site_id, house=body.house)
+    """Set the site's house style; an empty one takes it away. 409 where somebody else has changed the same
+    since `based_on`, and differently.
+    """
+    edit = Edit(body.house, body.based_on, body.all_the_same)
+    set_house(request.auth, site_id=site_id, edit=edit)
     return SiteOut.of(sites_of(request.auth).get(pk=site_id))
 
 
 class RulesIn(Schema):
     rules: Annotated[dict[str, Any], Holds(SiteRules)]
+    based_on: Annotated[dict[str, Any], Holds(SiteRules)] | None = None
+    all_the_same: bool = False
 
 
 @router.put("/sites/{site_id}/rules", response=SiteOut)
 def rules(request: MemberRequest, site_id: int, body: RulesIn) -> SiteOut:
-    """Set what holds for the whole site."""
-    set_rules(request.auth, site_id=site_id, rules=body.rules)
+    """Set what holds for the whole site; 409 where somebody else has changed the same since `based_on`, and
+    differently.
+    """
+    edit = Edit(body.rules, body.based_on, body.all_the_same)
+    set_rules(request.auth, site_id=site_id, edit=edit)
     return SiteOut.of(sites_of(request.auth).get(pk=site_id))
 
 

@@ -1,8 +1,8 @@
 """A program of its own that decodes one picture and writes it anew, in little memory and little time.
 
 `python -m intavo.touchpoints.decoding <picture> <folder> <box> <width>…` says as JSON what it is, and leaves
-`<width>.webp` in the folder for each width; where it is none that is taken, {"wrong": words}. Whatever a
-picture does to its decoder, it does to this process alone.
+`<width>.webp` in the folder for each width; where it is none that is taken, {"wrong": words}; where it could
+not be written, {"errno": number}. Whatever a picture does to its decoder, it does to this process alone.
 """
 
 import json
@@ -107,6 +107,8 @@ def main() -> None:
         told = {"wrong": str(error)}
     except MemoryError:
         told = {"wrong": TOO_MANY}
+    except OSError as error:
+        told = {"errno": error.errno} if error.errno else {"wrong": OTHERWISE}
     print(json.dumps(told))
 
 

@@ -3,6 +3,7 @@ alone.
 """
 
 import json
+import os
 import subprocess
 import sys
 import threading
@@ -39,7 +40,7 @@ def write_anew(
     it is).
 
     Refused, naming `file`, for what is no picture that is taken (with the words `otherwise`), is too large,
-    or takes its decoder too long.
+    or takes its decoder too long. OSError where there is no room for it.
     """
     if not _turns.acquire(timeout=_WAITS_SECONDS):
         raise Refused(("file", "Too many pictures are being read just now; please try again."))
@@ -56,6 +57,8 @@ def write_anew(
         told = {"wrong": "This picture takes too long to read."}
     finally:
         _turns.release()
+    if told.get("errno"):
+        raise OSError(told["errno"], os.strerror(told["errno"]))
     if wrong := told.get("wrong"):
         raise Refused(("file", otherwise if otherwise and wrong == OTHERWISE else wrong))
     return Written(**told)

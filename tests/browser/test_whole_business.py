@@ -4,7 +4,7 @@ import re
 from typing import Any
 
 import pytest
-from playwright.sync_api import BrowserContext, Page, expect
+from playwright.sync_api import BrowserContext, Locator, Page, expect
 
 from scripts.stack import Stack
 
@@ -89,3 +89,75 @@ def test_a_touchpoint_stands_on_the_sites_that_are_ticked(owner: Page, stack: St
     expect(
         editor.get_by_role("dialog").get_by_text(re.compile("Visitors of shop.otterwick.example get it"))
     ).to_be_visible()
+
+
+def test_a_site_that_is_open_twice_keeps_what_both_have_changed(owner: Page, stack: Stack) -> None:
+    other = owner.context.new_page()
+    both = (owner, other)
+    for page in both:
+        page.goto(f"{stack.base_url}/business")
+        page.get_by_text("Showing on this site").first.click()
+    sites = [page.locator("article", has=page.get_by_label("Snippet")).first for page in both]
+    tongues = [site.get_by_label("Its visitors are spoken to in") for site in sites]
+    corners = [site.get_by_label("Corners of the house style") for site in sites]
+    often = [site.get_by_label("Interruptions of a visit") for site in sites]
+    before = [one[0].input_value() for one in (corners, often)]
+    new = ["shop.otterwick.example", "blog.otterwick.example"]
+    # Both have typed before either is saved.
+    for at in (0, 1):
+        sites[at].get_by_placeholder("another address").fill(new[at])
+        tongues[at].select_option(("de", "fr")[at])
+        corners[at].fill(("11", "12")[at])
+        often[at].fill(("7", "8")[at])
+        often[at].press("Tab")
+
+    def save(at: int, name: str) -> Locator:
+        sites[at].get_by_role("button", name=name).click()
+        return sites[at].get_by_role("alert")
+
+    for name in ("Save the site", "Keep the house style", "Save what holds for the site"):
+        with owner.expect_response(lambda answer: answer.request.method == "PUT"):
+            save(0, name)
+    asked = save(1, "Save the site")
+    expect(asked).to_contain_text("Somebody else has changed the same meanwhile: its language.")
+    asked.get_by_role("button", name="Save mine in its place").click()
+    expect(asked).to_have_count(0)
+    expect(tongues[1]).to_have_value("fr")
+    for host in new:
+        expect(sites[1].get_by_role("button", name=f"Remove {host}")).to_be_visible()
+    asked = save(1, "Keep the house style")
+    expect(asked).to_contain_text("the same meanwhile: Corners.")
+    asked.get_by_role("button", name="Take what stands there").click()
+    expect(corners[1]).to_have_value("11")
+    asked = save(1, "Save what holds for the site")
+    expect(asked).to_contain_text("the same meanwhile: how often a visit is interrupted.")
+    asked.get_by_role("button", name="Take what stands there").click()
+    expect(often[1]).to_have_value("7")
+
+    # Whose new work is, is kept with each change.
+    rules = [page.get_by_role("article", name="Whose new work is") for page in both]
+    rules[0].get_by_role("button", name="+ Rule").click()
+    expect(rules[0].get_by_role("listitem")).to_have_count(1)
+    rules[1].get_by_role("button", name="+ Rule").click()
+    expect(rules[1].get_by_role("listitem")).to_have_count(1)
+    rules[0].get_by_label("What, rule 1").select_option("sign-up")
+    expect(rules[0].get_by_role("group", name="a sign-up goes to")).to_be_visible()
+    rules[1].get_by_label("What, rule 1").select_option("inquiry")
+    asked = rules[1].get_by_role("alert")
+    expect(asked).to_contain_text("the same meanwhile: whose new work is.")
+    asked.get_by_role("button", name="Take what stands there").click()
+    expect(rules[1].get_by_label("What, rule 1")).to_have_value("sign-up")
+    rules[1].get_by_role("button", name="Remove rule 1").click()
+    expect(rules[1].get_by_role("listitem")).to_have_count(0)
+
+    # As it was, for whoever comes next.
+    for host in new:
+        sites[1].get_by_role("button", name=f"Remove {host}").click()
+    tongues[1].select_option("")
+    corners[1].fill(before[0])
+    often[1].fill(before[1])
+    often[1].press("Tab")
+    for name in ("Save the site", "Keep the house style", "Save what holds for the site"):
+        with other.expect_response(lambda answer: answer.request.method == "PUT" and answer.ok):
+            save(1, name)
+    other.close()

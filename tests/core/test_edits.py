@@ -5,9 +5,12 @@ from typing import Any
 from hypothesis import given
 from hypothesis import strategies as st
 
-from intavo.core.edits import put_together
+from intavo.core.edits import lists_together, put_together
+from intavo.core.giving import GiveRule, giving_together
 from intavo.core.hours import OpeningHours, hours_together
 from intavo.core.links import Channel, channels_together
+from intavo.core.showing import SiteRules, rules_together
+from intavo.core.touchpoint import HouseStyle, houses_together
 
 NAMES = st.sampled_from("abcd")
 PARTS = st.dictionaries(NAMES, st.integers(0, 2))
@@ -104,3 +107,65 @@ def test_a_channel_leads_to_one_of_both_and_never_to_a_mix() -> None:
         True,
         "Write",
     )
+
+
+LISTS = st.lists(NAMES, unique=True)
+
+
+@given(LISTS, LISTS, LISTS)
+def test_of_a_list_what_either_put_in_is_in_and_what_either_took_out_is_out(
+    base: list[str], ours: list[str], theirs: list[str]
+) -> None:
+    both = lists_together(base, ours, theirs)
+    assert len(set(both)) == len(both)
+    for name in "abcd":
+        if name in base:
+            assert (name in both) == (name in ours and name in theirs)
+        else:
+            assert (name in both) == (name in ours or name in theirs)
+    # In the order that this change gave it.
+    assert [one for one in both if one in ours] == [one for one in ours if one in both]
+
+
+def test_what_holds_for_a_site_is_put_together_by_what_is_said_in_it() -> None:
+    def rules(*search: str, **groups: str) -> dict[str, Any]:
+        pages = {name: [{"kind": "exact", "path": path}] for name, path in groups.items()}
+        return {"search": search, "groups": [{"name": name, "pages": own} for name, own in pages.items()]}
+
+    base = SiteRules.model_validate(rules("findit.example", Trips="/trips", Hire="/hire"))
+    ours = SiteRules.model_validate(rules("findit.example", "seek.example", Trips="/trips/all"))
+    theirs = SiteRules.model_validate(
+        rules("lookup.example", Trips="/trips", Hire="/hire", Shop="/shop") | {"most_interruptions": 2}
+    )
+    both, clashes = rules_together(base, ours, theirs)
+    assert (set(both.search), both.most_interruptions, clashes) == ({"seek.example", "lookup.example"}, 2, ())
+    assert [(one.name, one.pages[0].path) for one in both.groups] == [
+        ("Trips", "/trips/all"),
+        ("Shop", "/shop"),
+    ]
+    other = SiteRules.model_validate(rules("findit.example", trips="/journeys", Hire="/hire"))
+    both, clashes = rules_together(base, ours, other)
+    assert clashes == ("the group “trips”",)
+    assert both.by_name()["trips"][0].path == "/trips/all"
+
+
+def test_a_house_style_is_put_together_colour_by_colour() -> None:
+    def house(corners: int | None = None, **colours: str) -> HouseStyle:
+        return HouseStyle.model_validate({"corners": corners, "colours": colours})
+
+    base = house(4, card="#ffffff", text="#111111")
+    both, clashes = houses_together(base, house(8, card="#ffffff", text="#111111"), house(4, text="#222222"))
+    assert (both, clashes) == (house(8, text="#222222"), ())
+    both, clashes = houses_together(
+        base, house(4, text="#333333"), house(None, card="#ffffff", text="#222222")
+    )
+    assert (both, clashes) == (house(None, text="#333333"), ("Text",))
+
+
+def test_rules_whose_order_decides_are_never_put_among_each_other() -> None:
+    base, jory, sable = (GiveRule(),), (GiveRule(), GiveRule(member=1)), (GiveRule(tag="fleet"),)
+    assert giving_together(base, jory, base) == (jory, ())
+    assert giving_together(base, base, sable) == (sable, ())
+    assert giving_together(base, sable, sable) == (sable, ())
+    assert giving_together(base, jory, sable) == (jory, ("whose new work is",))
+    assert giving_together((), jory, ()) == (jory, ())

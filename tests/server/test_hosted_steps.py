@@ -6,6 +6,7 @@ from typing import Any
 import pytest
 from django.test import Client
 
+from intavo.accounts.edits import Edit
 from intavo.followup.models import FollowUp
 from intavo.intake.models import Quarantined, Submission
 from intavo.people.models import Person
@@ -92,7 +93,7 @@ def test_every_kind_of_part_has_a_plain_form(otterwick: World) -> None:
 
 
 def test_the_page_wears_the_house_style_and_asks_the_trap(otterwick: World) -> None:
-    set_house(otterwick.owner, site_id=otterwick.site.pk, house={"colours": {"button": "#a83a1f"}})
+    set_house(otterwick.owner, site_id=otterwick.site.pk, edit=Edit({"colours": {"button": "#a83a1f"}}))
     live(otterwick, "news")
     path = address(otterwick, "a-news")
     page = Client().get(path).content.decode()

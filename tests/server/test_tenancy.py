@@ -133,8 +133,11 @@ def body_for(path: str) -> dict[str, Any]:
     document = (
         {"timezone": "Europe/London"} if "hours" in path else STARTERS[0].document.model_dump(mode="json")
     )
+    based_on: Any = document if "hours" in path else 1
+    if "/sites/" in path and "hours" not in path:
+        based_on = {"hosts": ["ours.example"]} if path.endswith("}") else {}
     return {
-        "document": document, "based_on": document if "hours" in path else 1, "name": "Ours now", "hosts": ["ours.example"],
+        "document": document, "based_on": based_on, "name": "Ours now", "hosts": ["ours.example"],
         "text": "Hello", "key": "k", "then": "wait", "until": "2026-12-01T10:00:00Z", "outcome": "won",
         "timezone": "Europe/London", "mail_address": "a@x.example", "promise_minutes": 5, "away": False,
         "starter": "news", "site_ids": [], "touchpoint_ids": [], "codes": "A", "house": {}, "rules": {}, "sentence": {}, "question": "Q?",

@@ -8,6 +8,7 @@ import pytest
 from django.test import Client
 
 from intavo.accounts.actions import change_business
+from intavo.accounts.edits import Edit
 from intavo.accounts.models import Business
 from intavo.intake.models import Booking
 from intavo.mail.models import OutgoingMail
@@ -80,7 +81,8 @@ def test_which_language_holds_the_touchpoints_the_sites_or_the_businesss(
 
 def said_by_the_site(world: World, language: str) -> None:
     site = world.site
-    change_site(world.owner, site_id=site.pk, name=site.name, hosts=["otterwick.example"], language=language)
+    said = {"name": site.name, "hosts": ["otterwick.example"], "language": language}
+    change_site(world.owner, site_id=site.pk, edit=Edit(said))
 
 
 def test_errors_and_the_reply_are_in_the_tongue(german: World, visitor: Visitor) -> None:

@@ -7,11 +7,13 @@ export type GiveRule = Schemas['GiveRule']
 export function useGiveRules() {
   const queries = useQueryClient()
   const found = useQuery({ queryKey: ['give-rules'], queryFn: () => take(client.GET('/api/give-rules')) })
+  const again = () => queries.invalidateQueries({ queryKey: ['give-rules'] })
   return {
     rules: found.data,
-    set: async (rules: GiveRule[]) => {
-      await take(client.PUT('/api/give-rules', { body: { rules } }))
-      await queries.invalidateQueries({ queryKey: ['give-rules'] })
+    set: async (body: Schemas['GiveRulesIn']) => {
+      await take(client.PUT('/api/give-rules', { body }))
+      await again()
     },
+    again,
   }
 }

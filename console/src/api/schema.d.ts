@@ -294,7 +294,8 @@ export interface paths {
         get?: never;
         /**
          * Change
-         * @description Change a site's name and hosts.
+         * @description Change a site's name and hosts; 409 where somebody else has changed the same since `based_on`, and
+         *     differently.
          */
         put: operations["intavo_sites_api_change"];
         post?: never;
@@ -314,7 +315,8 @@ export interface paths {
         get?: never;
         /**
          * House
-         * @description Set the site's house style; an empty one takes it away.
+         * @description Set the site's house style; an empty one takes it away. 409 where somebody else has changed the same
+         *     since `based_on`, and differently.
          */
         put: operations["intavo_sites_api_house"];
         post?: never;
@@ -334,7 +336,8 @@ export interface paths {
         get?: never;
         /**
          * Rules
-         * @description Set what holds for the whole site.
+         * @description Set what holds for the whole site; 409 where somebody else has changed the same since `based_on`, and
+         *     differently.
          */
         put: operations["intavo_sites_api_rules"];
         post?: never;
@@ -2546,7 +2549,7 @@ export interface paths {
         get: operations["intavo_followup_kept_api_give_rules"];
         /**
          * Set Rules
-         * @description Say whose new work is.
+         * @description Say whose new work is; 409 where somebody else has changed it since `based_on`.
          */
         put: operations["intavo_followup_kept_api_set_rules"];
         post?: never;
@@ -3749,15 +3752,47 @@ export interface components {
             /** Language */
             language?: string | null;
         };
+        /** SiteEditIn */
+        SiteEditIn: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Hosts */
+            hosts: string[];
+            /** Language */
+            language?: string | null;
+            based_on?: components["schemas"]["SiteIn"] | null;
+            /**
+             * All The Same
+             * @default false
+             */
+            all_the_same: boolean;
+        };
         /** HouseIn */
         HouseIn: {
             /** House */
             house: components["schemas"]["HouseStyle"];
+            /** Based On */
+            based_on?: components["schemas"]["HouseStyle"] | null;
+            /**
+             * All The Same
+             * @default false
+             */
+            all_the_same: boolean;
         };
         /** RulesIn */
         RulesIn: {
             /** Rules */
             rules: components["schemas"]["SiteRules"];
+            /** Based On */
+            based_on?: components["schemas"]["SiteRules"] | null;
+            /**
+             * All The Same
+             * @default false
+             */
+            all_the_same: boolean;
         };
         /** PageOut */
         PageOut: {
@@ -6929,6 +6964,13 @@ export interface components {
         GiveRulesIn: {
             /** Rules */
             rules: components["schemas"]["GiveRule"][];
+            /** Based On */
+            based_on?: components["schemas"]["GiveRule"][] | null;
+            /**
+             * All The Same
+             * @default false
+             */
+            all_the_same: boolean;
         };
         /** KeptFilterOut */
         KeptFilterOut: {
@@ -9449,7 +9491,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SiteIn"];
+                "application/json": components["schemas"]["SiteEditIn"];
             };
         };
         responses: {

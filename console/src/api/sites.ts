@@ -24,18 +24,18 @@ export function useAddSite() {
 export function useChangeSite() {
   const queries = useQueryClient()
   return useMutation({
-    mutationFn: ({ id, ...body }: Schemas['SiteIn'] & { id: number }) =>
+    mutationFn: ({ id, ...body }: Schemas['SiteEditIn'] & { id: number }) =>
       take(client.PUT('/api/sites/{site_id}', { params: { path: { site_id: id } }, body })),
     onSuccess: () => queries.invalidateQueries(),
   })
 }
 
-export async function setHouse(site_id: number, house: Site['house']): Promise<Site> {
-  return take(client.PUT('/api/sites/{site_id}/house', { params: { path: { site_id } }, body: { house } }))
+export async function setHouse(site_id: number, body: Schemas['HouseIn']): Promise<Site> {
+  return take(client.PUT('/api/sites/{site_id}/house', { params: { path: { site_id } }, body }))
 }
 
-export async function setRules(site_id: number, rules: Site['rules']): Promise<Site> {
-  return take(client.PUT('/api/sites/{site_id}/rules', { params: { path: { site_id } }, body: { rules } }))
+export async function setRules(site_id: number, body: Schemas['RulesIn']): Promise<Site> {
+  return take(client.PUT('/api/sites/{site_id}/rules', { params: { path: { site_id } }, body }))
 }
 
 /** The pages that the script has seen on a site. */

@@ -3,6 +3,7 @@
 from .around import Around, campaign_tags
 from .compiled import Compiled, TouchpointState, in_language, with_groups, without_languages
 from .decide import Check, Verdict, decide, shows
+from .edits import rules_together
 from .hiding import Hides, hidden_cells
 from .mapping import OnPages, on_pages, taking_turns
 from .plan import PlannedEntry, plan
@@ -36,6 +37,7 @@ __all__ = [
     "page_matches",
     "plan",
     "rehearse",
+    "rules_together",
     "shows",
     "taking_turns",
     "with_groups",

@@ -17,6 +17,7 @@ from .document import (
     href,
     speech_of,
 )
+from .edits import houses_together
 from .finding import Finding, Known
 from .legible import readings
 from .loading import needs_more
@@ -97,6 +98,7 @@ __all__ = [
     "document_schema",
     "filled",
     "for_visitors",
+    "houses_together",
     "href",
     "low_score",
     "needs_more",

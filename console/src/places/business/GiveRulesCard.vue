@@ -6,9 +6,10 @@ import { useTouchpoints } from '@/api/touchpoints'
 import { moved } from '@/lib/sort'
 import { ONE_OF_A_KIND } from '@/lib/names'
 import { useForm } from '@/parts/form'
+import ClashBox from '@/parts/ClashBox.vue'
 
 /** Whose new work is: rules in order, of which the first that fits decides. */
-const { rules, set } = useGiveRules()
+const { rules, set, again } = useGiveRules()
 const { data: members } = useMembers()
 const { data: touchpoints } = useTouchpoints()
 const { data: ways } = useWaysIn()
@@ -16,7 +17,14 @@ const { data: tags } = useTags()
 const may = useMay()
 const form = useForm()
 const all = () => (rules.value ?? []).map((one) => one.rule)
-const put = (next: GiveRule[]) => form.run(() => set(next))
+/** What is not kept yet, since somebody else has changed the rules meanwhile. */
+let mine: GiveRule[] = []
+const put = (next: GiveRule[], all_the_same = false) => {
+  const based_on = all()
+  mine = next
+  return form.run(() => set({ rules: next, based_on, all_the_same }))
+}
+const theirs = () => form.run(again)
 const change = (at: number, patch: Partial<GiveRule>) =>
   put(all().map((one, index) => (index === at ? { ...one, ...patch } : one)))
 const drop = (at: number) => put(all().filter((_, index) => index !== at))
@@ -113,9 +121,11 @@ const number = (event: Event) => (text(event) === null ? null : Number(text(even
         </fieldset>
       </li>
     </ol>
-    <p v-if="form.error.value" class="mt-1 font-semibold text-rust" role="alert">
-      {{ Object.values(form.fields.value)[0] ?? form.error.value.message }}
-    </p>
+    <ClashBox :error="form.error.value" @mine="put(mine, true)" @theirs="theirs">
+      <p v-if="form.error.value" class="mt-1 font-semibold text-rust" role="alert">
+        {{ Object.values(form.fields.value)[0] ?? form.error.value.message }}
+      </p>
+    </ClashBox>
     <button v-if="may('business')" type="button" class="btn mt-2" @click="put([...all(), {}])">+ Rule</button>
   </article>
 </template>

@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { useQueryClient } from '@tanstack/vue-query'
 import { useEventListener } from '@vueuse/core'
-import { computed, ref, watch } from 'vue'
+import { computed, nextTick, ref } from 'vue'
 import { upload } from '@/api/library'
 import { setHouse, type Site } from '@/api/sites'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import { useForm } from '@/parts/form'
+import { copyOf, useDraft } from '@/lib/draft'
 import { useNotices } from '@/lib/notices'
+import ClashBox from '@/parts/ClashBox.vue'
 import ColourBox from '@/parts/fields/ColourBox.vue'
 import FontChoice from '@/parts/fields/FontChoice.vue'
 import LibraryButton from '@/parts/fields/LibraryButton.vue'
@@ -17,16 +19,18 @@ type House = Required<Site['house']>
 const props = defineProps<{ site: Site }>()
 const EMPTY: House = { font: null, head_font: null, corners: null, colours: {}, logo: null }
 const ROLES = ['card', 'text', 'headline', 'button', 'button_text'] as const
-const house = ref<House>(structuredClone(EMPTY))
 const found = ref<House | null>(null)
 const waiting = ref(false)
 const queries = useQueryClient()
 const notices = useNotices()
-const { error, busy, run } = useForm()
-// By its text: that the script was seen once more leaves what is being chosen alone.
-const keptText = computed(() => JSON.stringify({ ...EMPTY, ...props.site.house }))
-watch(keptText, (fresh) => (house.value = JSON.parse(fresh) as House), { immediate: true })
-const changed = computed(() => JSON.stringify(house.value) !== keptText.value)
+const { error, busy, run, clear } = useForm()
+const {
+  draft: house,
+  base,
+  changed,
+  afresh,
+  kept,
+} = useDraft<House>(() => ({ ...EMPTY, ...props.site.house }))
 const address = computed(() => (props.site.seen ? `${props.site.seen.url}` : ''))
 
 /** The site's own page opens and tells, in this browser, what it looks like. */
@@ -65,10 +69,20 @@ async function takeIt() {
   found.value = null
   await save()
 }
-async function save() {
-  await setHouse(props.site.id, house.value)
+/** Saves what was made from `base`; what others have changed since stays. */
+async function save(all_the_same = false) {
+  const sent = copyOf(house.value)
+  await setHouse(props.site.id, { house: sent, based_on: base.value, all_the_same })
   await queries.invalidateQueries()
+  await nextTick()
+  kept(sent)
   notices.say('The touchpoints of this site follow it within a second.')
+}
+/** What stands there, in place of what is not saved. */
+function takeTheirs() {
+  afresh()
+  clear()
+  void queries.invalidateQueries()
 }
 const swatches = (one: House) =>
   Object.entries(one.colours).filter((pair): pair is [string, string] => !!pair[1])
@@ -141,8 +155,10 @@ const swatches = (one: House) =>
       <span class="text-ink-2">Logo</span
       ><LibraryButton kind="picture" label="" :value="house.logo" @set="house.logo = $event" />
     </div>
-    <ErrorBox :error="error" class="mt-2" />
-    <button type="button" class="btn mt-3" :disabled="busy || !changed" @click="run(save)">
+    <ClashBox :error="error" @mine="run(() => save(true))" @theirs="takeTheirs">
+      <ErrorBox :error="error" class="mt-2" />
+    </ClashBox>
+    <button type="button" class="btn mt-3" :disabled="busy || !changed" @click="run(() => save())">
       Keep the house style
     </button>
   </section>

@@ -1,11 +1,14 @@
 <script setup lang="ts">
+import { useQueryClient } from '@tanstack/vue-query'
 import { useClipboard } from '@vueuse/core'
-import { computed, ref, watch } from 'vue'
+import { computed, nextTick, ref } from 'vue'
 import { instructionsText, sendInstructions, useChangeSite, useRefused, type Site } from '@/api/sites'
 import { useClock } from '@/lib/clock'
 import { LANGUAGES } from '@/lib/languages'
+import { copyOf, useDraft } from '@/lib/draft'
 import { useNotices } from '@/lib/notices'
 import { ago, saidCount } from '@/lib/time'
+import ClashBox from '@/parts/ClashBox.vue'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import { useForm } from '@/parts/form'
 import HouseStyle from './HouseStyle.vue'
@@ -20,20 +23,25 @@ const strangers = computed(() => props.site.strangers.slice(0, FEW))
 const others = computed(() => props.site.strangers.slice(FEW))
 const { copy, copied } = useClipboard({ legacy: true })
 const change = useChangeSite()
+const queries = useQueryClient()
 const notices = useNotices()
-const { error, fields, busy, run } = useForm()
-const hosts = ref<string[]>([])
-const language = ref(props.site.language)
-watch(
-  () => props.site.hosts.join(),
-  () => (hosts.value = [...props.site.hosts, '']),
-  { immediate: true },
-)
+const { error, fields, busy, run, clear } = useForm()
+const { draft, base, afresh, kept } = useDraft(() => {
+  const { name, hosts, language } = props.site
+  return { name, hosts: [...hosts, ''], language }
+})
 function typed(at: number) {
-  if (at === hosts.value.length - 1 && hosts.value[at]) hosts.value.push('')
+  const { hosts } = draft.value
+  if (at === hosts.length - 1 && hosts[at]) hosts.push('')
 }
 const mailing = useForm()
 const keeper = ref('')
+/** What stands there, in place of what is not saved. */
+function takeTheirs() {
+  afresh()
+  clear()
+  void queries.invalidateQueries()
+}
 async function mailIt() {
   await sendInstructions(props.site.id, keeper.value)
   notices.say(`On its way to ${keeper.value.trim()}.`)
@@ -44,17 +52,17 @@ async function copyIt() {
   notices.say('Copied. Paste it into a mail of your own.')
 }
 async function addHost(host: string) {
-  await change.mutateAsync({ id: props.site.id, name: props.site.name, hosts: [...props.site.hosts, host] })
+  const { id, name, hosts, language } = props.site
+  const based_on = { name, hosts, language }
+  await change.mutateAsync({ id, ...based_on, hosts: [...hosts, host], based_on, all_the_same: false })
   notices.say(`${host} is on the list.`)
 }
-async function save() {
-  const site = await change.mutateAsync({
-    id: props.site.id,
-    name: props.site.name,
-    hosts: hosts.value,
-    language: language.value,
-  })
-  hosts.value = [...site.hosts, '']
+/** Saves what was made from `base`; what others have changed since stays. */
+async function save(all_the_same = false) {
+  const sent = copyOf(draft.value)
+  await change.mutateAsync({ id: props.site.id, ...sent, based_on: base.value, all_the_same })
+  await nextTick()
+  kept(sent)
   notices.say('Saved. Visitors get it within a second.')
 }
 </script>
@@ -143,29 +151,29 @@ async function save() {
         <ErrorBox v-if="!mailing.fields.value.to" class="w-full" :error="mailing.error.value" />
       </form>
     </details>
-    <form novalidate @submit.prevent="run(save)">
+    <form novalidate @submit.prevent="run(() => save())">
       <fieldset>
         <legend class="mb-1 font-semibold">Addresses of this site</legend>
         <p class="mb-2 text-ink-2">
           Write them as you like: with or without https or www, it is all the same to us.
         </p>
-        <div v-for="(_, at) in hosts" :key="at" class="mb-1.5">
+        <div v-for="(_, at) in draft.hosts" :key="at" class="mb-1.5">
           <span class="flex gap-2">
             <input
-              v-model="hosts[at]"
+              v-model="draft.hosts[at]"
               class="input max-w-96"
               :aria-label="`Address ${at + 1}`"
-              :placeholder="at === hosts.length - 1 ? 'another address' : ''"
+              :placeholder="at === draft.hosts.length - 1 ? 'another address' : ''"
               :aria-invalid="!!fields[`hosts.${at}`]"
               :aria-describedby="`host-${site.id}-${at}`"
               @input="typed(at)"
             />
             <button
-              v-if="hosts[at]"
+              v-if="draft.hosts[at]"
               type="button"
               class="btn"
-              :aria-label="`Remove ${hosts[at]}`"
-              @click="hosts.splice(at, 1)"
+              :aria-label="`Remove ${draft.hosts[at]}`"
+              @click="draft.hosts.splice(at, 1)"
             >
               Remove
             </button>
@@ -182,13 +190,15 @@ async function save() {
       </fieldset>
       <label class="mb-3 block"
         ><span class="mb-1 block font-semibold">Its visitors are spoken to in</span>
-        <select v-model="language" class="input max-w-96">
+        <select v-model="draft.language" class="input max-w-96">
           <option value="">as your business</option>
           <option v-for="(words, code) in LANGUAGES" :key="code" :value="code">{{ words }}</option>
         </select></label
       >
-      <p v-if="fields.hosts" class="font-semibold text-rust" role="alert">{{ fields.hosts }}</p>
-      <ErrorBox v-if="!Object.keys(fields).length" :error="error" />
+      <ClashBox :error="error" @mine="run(() => save(true))" @theirs="takeTheirs">
+        <p v-if="fields.hosts" class="font-semibold text-rust" role="alert">{{ fields.hosts }}</p>
+        <ErrorBox v-if="!Object.keys(fields).length" :error="error" />
+      </ClashBox>
       <button class="btn mt-2" :disabled="busy">Save the site</button>
     </form>
     <SiteRules :id="`site-rules`" :site="site" />

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { useQueryClient } from '@tanstack/vue-query'
-import { ref, watch } from 'vue'
+import { nextTick, ref } from 'vue'
 import { setRules, usePages, useSources, type Site } from '@/api/sites'
+import { copyOf, useDraft } from '@/lib/draft'
 import { useNotices } from '@/lib/notices'
+import ClashBox from '@/parts/ClashBox.vue'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import { useForm } from '@/parts/form'
 import NumberBox from '@/parts/fields/NumberBox.vue'
@@ -16,12 +18,8 @@ import WordsList from '@/places/touchpoints/show/WordsList.vue'
 const props = defineProps<{ site: Site }>()
 const queries = useQueryClient()
 const notices = useNotices()
-const { error, fields, busy, run } = useForm()
-const rules = ref<Site['rules']>(structuredClone(JSON.parse(JSON.stringify(props.site.rules))))
-watch(
-  () => JSON.stringify(props.site.rules),
-  (text) => (rules.value = JSON.parse(text) as Site['rules']),
-)
+const { error, fields, busy, run, clear } = useForm()
+const { draft: rules, base, afresh, kept } = useDraft(() => props.site.rules)
 const { data: pages } = usePages(() => props.site.id)
 const { data: sources } = useSources(() => props.site.id)
 /** Where visits came from that is in neither list yet. */
@@ -39,10 +37,20 @@ function addGroup() {
   if (name) rules.value.groups.push({ name, pages: [{ kind: 'exact', path: first, query: false }] })
   group.value = ''
 }
-async function save() {
-  await setRules(props.site.id, rules.value)
+/** Saves what was made from `base`; what others have changed since stays. */
+async function save(all_the_same = false) {
+  const sent = copyOf(rules.value)
+  await setRules(props.site.id, { rules: sent, based_on: base.value, all_the_same })
   await queries.invalidateQueries()
+  await nextTick()
+  kept(sent)
   notices.say('Saved. Visitors get it within a second.')
+}
+/** What stands there, in place of what is not saved. */
+function takeTheirs() {
+  afresh()
+  clear()
+  void queries.invalidateQueries()
 }
 const wrong = () =>
   Object.entries(fields.value)
@@ -55,7 +63,7 @@ const wrong = () =>
     <summary class="font-semibold">
       Showing on this site: where people come from, groups of pages, interruptions
     </summary>
-    <form class="mt-3 grid gap-3" novalidate @submit.prevent="run(save)">
+    <form class="mt-3 grid gap-3" novalidate @submit.prevent="run(() => save())">
       <div class="grid gap-3 sm:grid-cols-2">
         <WordsList
           label="Search sites"
@@ -146,8 +154,10 @@ const wrong = () =>
           placeholder=".account"
           aria-label="Element that shows who is signed in"
       /></label>
-      <p v-if="Object.keys(fields).length" class="font-semibold text-rust" role="alert">{{ wrong() }}</p>
-      <ErrorBox v-else :error="error" />
+      <ClashBox :error="error" @mine="run(() => save(true))" @theirs="takeTheirs">
+        <p v-if="Object.keys(fields).length" class="font-semibold text-rust" role="alert">{{ wrong() }}</p>
+        <ErrorBox v-else :error="error" />
+      </ClashBox>
       <button class="btn justify-self-start" :disabled="busy">Save what holds for the site</button>
     </form>
   </details>
