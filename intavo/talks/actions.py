@@ -162,7 +162,7 @@ def opened(site: LiveSite, talk: Talk, at: datetime) -> TalkNow:
     """Keep a talk that begins, with the first words of its script."""
     said = said_of(site, talk, at)
     talk.address_first = said.situation is not Situation.OPEN and talk.gateway_id is None
-    turn = begin(script_of(site, talk), said.words)
+    turn = begin(script_of(site, talk), said.words_in(tongue_in(site, talk)))
     talk.save()
     rows = _follow(site, talk, turn, at)
     talk.save()
@@ -174,7 +174,7 @@ def first_word(site: LiveSite, talk: Talk, body: SaidNow, at: datetime) -> list[
     answer.
     """
     said = said_of(site, talk, at)
-    turn = begin(script_of(site, talk), said.words)
+    turn = begin(script_of(site, talk), said.words_in(tongue_in(site, talk)))
     talk.save()
     if not turn.choices and turn.asks in {None, "text"}:
         _follow(site, talk, turn, at)
@@ -334,7 +334,8 @@ def taken(
     """
     actor, said = visitor_of(site.business.pk), said_of(site, talk, at)
     try:
-        turn = take(script_of(site, talk), talk.state, body.data(), said.words, site.business.region)
+        words_now = said.words_in(tongue_in(site, talk))
+        turn = take(script_of(site, talk), talk.state, body.data(), words_now, site.business.region)
     except ValueError as error:
         raise Refused(("choice" if body.choice is not None else "text", str(error))) from error
     words = _words_of(talk, body)

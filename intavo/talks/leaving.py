@@ -78,7 +78,8 @@ def tell_late() -> int:
             # Somebody may have answered since it was looked for.
             if talk is None or site is None or not late.filter(pk=talk_id).exists():
                 continue
-            words = said_of(site, talk, at).words["promise"]
+            tongue = tongue_in(site, talk)
+            words = said_of(site, talk, at).words_in(tongue)["promise"]
             talk.last += 1
             talk.told_late = True
             talk.save(update_fields=["last", "told_late"])
@@ -88,7 +89,7 @@ def tell_late() -> int:
                 n=talk.last,
                 source=Message.SCRIPT,
                 at=at,
-                text=say(_LATE, tongue_in(site, talk), promise=words),
+                text=say(_LATE, tongue, promise=words),
             )
             if talk.gateway_id is not None:
                 send_out(talk, [row])

@@ -1,5 +1,6 @@
 """A site and its touchpoints as visitors meet them: values, and what is said at an instant."""
 
+from collections.abc import Callable
 from dataclasses import dataclass, field
 from datetime import datetime
 from functools import cached_property
@@ -105,7 +106,11 @@ class LiveTouchpoint:
 
 @dataclass(frozen=True, slots=True)
 class Said:
-    """What the visitor is told now: the situation, until when it holds, and the words (None: hidden)."""
+    """What the visitor is told now: the situation, until when it holds, and the words (None: hidden).
+
+    `words` are of the reply's tongue, which may be another than that of what stands around it; `words_in`
+    says the same in any.
+    """
 
     situation: Situation
     chosen: Chosen
@@ -114,6 +119,7 @@ class Said:
     due: datetime | None
     words: dict[ReplySlot, str]
     tongue: Tongue
+    words_in: Callable[[Tongue], dict[ReplySlot, str]] = field(compare=False)
 
     @property
     def told(self) -> Told | None:
@@ -299,14 +305,11 @@ class LiveSite:
         chosen = choose(self.table, now, language, self.business.language, column, speaks or self.speaks)
         tongue = Tongue(chosen.cell.language, self.business.region)
         due = self.promise(own_minutes).due(hours, at)
-        words = slots(
-            hours,
-            at,
-            self.zone,
-            due,
-            utc_offset,
-            back_at(self.members, at, hours),
-            tongue,
-        )
+        back = back_at(self.members, at, hours)
+
+        def words_in(tongue: Tongue) -> dict[ReplySlot, str]:
+            return slots(hours, at, self.zone, due, utc_offset, back, tongue)
+
+        words = words_in(tongue)
         title, text = (fill(one, words, tongue) for one in (chosen.reply.title, chosen.reply.text))
-        return Said(now, chosen, title, text, due, words, tongue)
+        return Said(now, chosen, title, text, due, words, tongue, words_in)

@@ -9,6 +9,7 @@ import sys
 import threading
 from dataclasses import dataclass
 from pathlib import Path
+from typing import Any
 
 from intavo.accounts.actor import Refused
 
@@ -52,7 +53,7 @@ def write_anew(
             timeout=SECONDS + 5,
             check=False,
         )
-        told = json.loads(done.stdout) if done.returncode == 0 else {"wrong": OTHERWISE}
+        told: dict[str, Any] = json.loads(done.stdout) if done.returncode == 0 else {"wrong": OTHERWISE}
     except subprocess.TimeoutExpired:
         told = {"wrong": "This picture takes too long to read."}
     finally:

@@ -149,7 +149,8 @@ def _week(site: LiveSite, follows: tuple[int | None, ...], at: datetime, tongue:
                 "label": next((s.label for s in stretches if s.label), ""),
             }
         )
-    words = site.says(at, tongue.language, None, follows=follows, speaks=tongue.language).words
+    said = site.says(at, tongue.language, None, follows=follows, speaks=tongue.language)
+    words = said.words_in(tongue)
     opens, open_ = words.get("next_opening", ""), is_open(hours, at)
     shut = say(_SHUT_TILL, tongue, opens=opens) if opens else say(_SHUT, tongue)
     says = say(_OPEN, tongue, closes=words.get("closing_time", "")) if open_ else shut

@@ -144,12 +144,13 @@ def test_an_arabic_page_is_read_from_the_right(otterwick: World, visitor: Visito
     )
 
 
-def calling(world: World, **more: Any) -> Touchpoint:
-    """A call-back that asks for an address as well."""
+def calling(world: World, part: Any = None, after: Any = None) -> Touchpoint:
+    """A call-back that asks for an address as well, with one more part and more after it."""
     row = make(world.owner, starter="call-back", name="Call me back")
-    document = dict(row.draft.document) | more
+    document = dict(row.draft.document)
     email = {"id": "pe", "kind": "field", "input": "email", "name": "email", "label": "Email"}
-    document["steps"][0]["parts"].append(email)
+    document["steps"][0]["parts"] += [email, part] if part else [email]
+    document["after"] |= after or {}
     save_draft(world.owner, touchpoint_id=row.pk, document=document, based_on=1)
     return turn_on(world.owner, touchpoint_id=row.pk)
 
@@ -189,6 +190,56 @@ def test_a_call_is_offered_booked_mailed_and_moved_in_the_tongue(
     page = Client().get(f"/b/{Booking.objects.get().token}").content.decode()
     assert on_the_page in page
     assert f"{slot[0]}, {slot[1]}" in page
+
+
+def test_the_owners_reply_in_another_tongue_puts_no_word_of_it_into_ours(
+    otterwick: World, visitor: Visitor, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    said_by_the_site(otterwick, "de")
+    reply = {"title": ["Ahoy"], "text": ["You hear from us ", {"slot": "promise"}, "."]}
+    put = otterwick.console().put("/api/replies/open", {"reply": reply}, "application/json")
+    assert put.status_code == 204
+    live._sites.clear()
+    shows = {"id": "ph", "kind": "hours"}
+    thanks = {"send": True, "subject": "Danke", "text": ["Antwort ", {"slot": "promise"}, "."]}
+    row = calling(otterwick, shows, {"thank_you": thanks})
+    more = visitor.post("more", {"touchpoint": row.public_id, "revision": row.live.number}).json()
+    assert more["hours"]["says"] == "Jetzt geöffnet, bis 17:30"
+    answers = {
+        "phone": "+447700900111",
+        "email": "ife@post.example",
+        "time": more["slots"]["time"][0]["value"],
+    }
+    sent = visitor.post("intake", sending(row, answers=answers, consents={}))
+    assert sent.json()["says"] == {
+        "title": "Ihr Anruf ist gebucht",
+        "text": "Wir rufen Sie heute um 15:30 an.",
+    }
+    assert "Antwort heute um 15:30." in OutgoingMail.objects.get(subject="Danke").text
+    # What the owner wrote stays as it was written, all of it.
+    question = made(otterwick, "question")
+    asked = sending(question, 2, answers={"question": "Wann?", "email": "ife@post.example"})
+    assert visitor.post("intake", asked).json()["says"]["text"] == "You hear from us today by 16:05."
+    monkeypatch.setenv("INTAVO_NOW", "2026-11-24T19:00:00+00:00")
+    later = visitor.post("more", {"touchpoint": row.public_id, "revision": row.live.number}).json()
+    assert later["hours"]["says"] == "Gerade geschlossen, wieder offen morgen um 09:00"
+
+
+def test_what_a_script_says_of_times_is_in_what_its_touchpoint_speaks(
+    talking: World, visitor: Visitor
+) -> None:
+    reply = {"title": ["Ahoy"], "text": ["You hear from us ", {"slot": "promise"}, "."]}
+    put = talking.console().put("/api/replies/open", {"reply": reply}, "application/json")
+    assert put.status_code == 204
+    said_by_the_site(talking, "de")
+    live._sites.clear()
+    talk = visitor.post("talks", sending(talking.touchpoint)).json()["talk"]
+    steps: list[dict[str, Any]] = [
+        {"choice": "c1"}, {"text": "Samstag"}, {"address": {"email": "ife@post.example"}},
+    ]  # fmt: skip
+    for number, step in enumerate(steps, 1):
+        told = visitor.post(f"talks/{talk}/messages", {"id": f"message-{number}", **step}).json()
+    assert told["messages"][-1]["text"] == "One of us answers heute bis 16:05."
 
 
 def test_a_region_sets_the_consoles_clock_dates_and_week(otterwick: World) -> None:

@@ -90,7 +90,7 @@ function open(group: (typeof groups.value)[number], event: MouseEvent) {
       The day line could not be read. It is tried again by itself.
     </p>
     <template v-else-if="day">
-      <p class="shrink-0 whitespace-nowrap">
+      <p class="shrink-0 whitespace-nowrap max-md:shrink max-md:whitespace-normal">
         <strong>{{ shortDate(now, zone) }}, {{ clockTime(now, zone) }}</strong>
         <span class="text-ink-2"> · {{ day.until }}</span>
       </p>

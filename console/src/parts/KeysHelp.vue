@@ -12,7 +12,7 @@ const ALWAYS = [
 
 <template>
   <DialogBox title="Keys of this screen" :open="helping" class="w-96" @close="helping = false">
-    <dl class="grid grid-cols-[8rem_1fr] gap-y-2">
+    <dl class="grid grid-cols-[8rem_minmax(0,1fr)] gap-y-2">
       <template v-for="key in [...screenKeys, ...ALWAYS]" :key="key.keys">
         <dt class="font-semibold">{{ key.keys }}</dt>
         <dd class="text-ink-2">{{ key.does }}</dd>

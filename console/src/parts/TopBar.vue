@@ -39,7 +39,7 @@ async function leave() {
   >
     <BrandMark />
     <nav
-      class="flex gap-6 self-stretch max-md:order-last max-md:w-full max-md:justify-between max-md:gap-2"
+      class="flex gap-6 self-stretch max-md:order-last max-md:w-full max-md:flex-wrap max-md:justify-between max-md:gap-x-2"
       aria-label="Places"
     >
       <RouterLink

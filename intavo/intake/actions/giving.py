@@ -189,11 +189,12 @@ def _answer_mail(incoming: Incoming, code: str | None, file: FileGiven | None, d
     thanks, after, said = incoming.document.after.thank_you, incoming.document.after, incoming.said
     if not thanks.send or incoming.reach.email is None:
         return
-    promise = said.words.get("promise", "") if said and said.told else ""
     name, tongue = name_in_mail(incoming.reach.name), incoming.site.tongue(incoming.document.language)
+    words = said.words_in(tongue) if said else {}
+    promise = words.get("promise", "") if said and said.told else ""
     slots = {
         "first_name": name, "promise": promise,
-        "next_opening": said.words.get("next_opening", "") if said else "",
+        "next_opening": words.get("next_opening", ""),
         "code": (code or "") if after.code.mail else "", "file": file["url"] if file else "",
     }  # fmt: skip
     used = {run.slot for run in thanks.text if not isinstance(run, str)}

@@ -6,7 +6,7 @@ from datetime import datetime
 
 from intavo.accounts.actor import Refused
 from intavo.core import people as people_rules
-from intavo.core.replies import fill
+from intavo.core.replies import ReplySlot, fill
 from intavo.core.say import READER, Tongue, moment_words
 from intavo.core.tongues import Phrase, say
 from intavo.core.touchpoint import AnswerErrors, Checked, Document, check_answers
@@ -68,7 +68,7 @@ def incoming(site: LiveSite, sent: Sent, at: datetime) -> Incoming:
     reach = _reach(document, checked, site.business.region)
     said = _said(site, sent, document, at)
     if said is not None and (call := time_of_call(document, checked)) is not None:
-        said = _calling(said, call, site, sent, at)
+        said = _calling(said, call, site, sent, at, site.tongue(document.language))
     return Incoming(site, sent, revision, document, checked, reach, said, at)
 
 
@@ -81,18 +81,22 @@ def time_of_call(document: Document, checked: Checked) -> datetime | None:
     return None
 
 
-def _calling(said: Said, call: datetime, site: LiveSite, sent: Sent, at: datetime) -> Said:
+def _calling(said: Said, call: datetime, site: LiveSite, sent: Sent, at: datetime, tongue: Tongue) -> Said:
     """What is told to whoever has a time for a call: that time, in the touchpoint's own words where it has
-    some.
+    some, else in ours, in what it speaks (`tongue`).
     """
-    when = moment_words(call, at, site.zone, "at", said.tongue, sent.visitor.utc_offset)
-    words = said.words | {"promise": when}
-    title, text = say(BOOKED, said.tongue), say(WE_CALL, said.tongue, when=when)
+
+    def words_in(tongue: Tongue) -> dict[ReplySlot, str]:
+        when = moment_words(call, at, site.zone, "at", tongue, sent.visitor.utc_offset)
+        return said.words_in(tongue) | {"promise": when}
+
+    words = words_in(said.tongue)
+    title, text = say(BOOKED, tongue), say(WE_CALL, tongue, when=words_in(tongue)["promise"])
     if said.chosen.cell.channel == sent.touchpoint:
         title, text = (
             fill(one, words, said.tongue) for one in (said.chosen.reply.title, said.chosen.reply.text)
         )
-    return replace(said, title=title, text=text, words=words)
+    return replace(said, title=title, text=text, words=words, words_in=words_in)
 
 
 def _reach(document: Document, checked: Checked, region: str) -> Reach:

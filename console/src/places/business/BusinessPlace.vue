@@ -90,8 +90,8 @@ async function addSite() {
         }}</RouterLink>
       </nav>
     </div>
-    <div class="grid max-w-6xl items-start gap-5 lg:grid-cols-[minmax(0,1fr)_20rem]">
-      <section id="sites" class="grid gap-4" aria-label="Sites">
+    <div class="grid max-w-6xl grid-cols-1 items-start gap-5 lg:grid-cols-[minmax(0,1fr)_20rem]">
+      <section id="sites" class="grid grid-cols-1 gap-4" aria-label="Sites">
         <ErrorBox :error="unread" :again="() => refetch()" />
         <div v-if="!sites && !unread" class="sheet h-56 opacity-60" aria-busy="true" />
         <p v-if="sites && !sites.length" class="sheet p-6">
@@ -115,7 +115,7 @@ async function addSite() {
           + Another site
         </button>
       </section>
-      <div class="grid gap-5 lg:order-last">
+      <div class="grid grid-cols-1 gap-5 lg:order-last">
         <QuestionsCard />
         <PeopleCard />
         <GiveRulesCard />

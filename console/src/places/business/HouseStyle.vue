@@ -117,10 +117,12 @@ const swatches = (one: House) =>
         ><button type="button" class="btn" @click="found = null">No</button></span
       >
     </div>
-    <div class="grid max-w-xl grid-cols-[8rem_1fr] items-center gap-2">
+    <div
+      class="grid max-w-xl grid-cols-[8rem_minmax(0,1fr)] items-center gap-2 max-sm:grid-cols-[6rem_minmax(0,1fr)]"
+    >
       <template v-for="role in ROLES" :key="role">
         <span class="text-ink-2">{{ COLOURS[role] }}</span>
-        <span class="flex items-center gap-2">
+        <span class="flex flex-wrap items-center gap-2">
           <ColourBox
             :label="`${COLOURS[role]} of the house style`"
             :value="house.colours[role] ?? null"

@@ -43,7 +43,7 @@ const verbs = computed(() => data.value?.pages[0]?.verbs ?? [])
       <li
         v-for="one in entries"
         :key="one.id"
-        class="grid grid-cols-[9rem_1fr] gap-3 border-t border-line-2 py-1.5"
+        class="grid grid-cols-[9rem_minmax(0,1fr)] gap-3 border-t border-line-2 py-1.5"
       >
         <span class="text-sm text-ink-2">{{ saidTime(one.at, now, zone) }}</span>
         <span class="min-w-0 break-words"

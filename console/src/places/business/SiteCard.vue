@@ -129,11 +129,11 @@ async function save(all_the_same = false) {
         </li>
       </ul>
       <form class="mt-2 flex flex-wrap items-start gap-2" novalidate @submit.prevent="mailing.run(mailIt)">
-        <span>
+        <span class="max-w-full">
           <input
             v-model="keeper"
             type="email"
-            class="input w-72!"
+            class="input w-72! max-w-full"
             placeholder="whoever keeps your site"
             aria-label="Address of whoever keeps your site"
             :aria-invalid="!!mailing.fields.value.to"

@@ -162,7 +162,7 @@ async function act(what: Work, said: string) {
             Take up again
           </button>
         </div>
-        <dl class="grid grid-cols-[6rem_1fr] gap-y-1">
+        <dl class="grid grid-cols-[6rem_minmax(0,1fr)] gap-y-1">
           <template v-for="address in one.addresses" :key="address.shown">
             <dt class="text-ink-2">{{ address.kind === 'email' ? 'Email' : 'Phone' }}</dt>
             <dd class="break-all">

@@ -86,7 +86,7 @@ function path(url: string | undefined): string {
     <li
       v-for="event in events"
       :key="event.id"
-      class="grid grid-cols-[8.5rem_1fr] gap-3 max-md:grid-cols-1 max-md:gap-0"
+      class="grid grid-cols-[8.5rem_minmax(0,1fr)] gap-3 max-md:grid-cols-1 max-md:gap-0"
     >
       <time class="text-sm text-ink-2" :datetime="event.at">{{ saidTime(event.at, now, zone) }}</time>
       <div class="min-w-0">

@@ -92,7 +92,7 @@ function key(event: KeyboardEvent, index: number) {
 <template>
   <div
     data-track
-    class="hatch relative my-0.5 h-8 touch-none rounded border border-line"
+    class="hatch relative my-0.5 h-8 touch-pan-y rounded border border-line"
     :data-day="row.date"
     @pointerdown.self="drag($event, null, 'all')"
   >

@@ -59,9 +59,9 @@ async function go(hoursId: number | null, place: string) {
     <div v-if="!there && !unread" class="sheet h-96 opacity-60" aria-busy="true" />
     <div
       v-if="hours && there"
-      class="grid max-w-6xl grid-cols-[1fr_22rem] items-start gap-5 max-lg:grid-cols-1"
+      class="grid max-w-6xl grid-cols-[minmax(0,1fr)_22rem] items-start gap-5 max-lg:grid-cols-1"
     >
-      <div class="grid gap-3">
+      <div class="grid grid-cols-1 gap-3">
         <div class="flex flex-wrap items-center gap-2" role="group" aria-label="Which hours">
           <button
             v-for="one in sets"

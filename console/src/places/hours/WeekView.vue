@@ -160,9 +160,12 @@ function take(row: DayRow, pieces: Piece[]) {
       <button type="button" class="btn px-2!" aria-label="The week after" @click="shift++">›</button>
       <button v-if="shift" type="button" class="btn-link text-sm" @click="shift = 0">This week</button>
     </div>
-    <div class="grid grid-cols-[6rem_1fr_4.5rem] items-center gap-x-3">
+    <!-- On a phone a day has two lines: its name and how long, and under them the track. -->
+    <div
+      class="grid grid-cols-[6rem_1fr_4.5rem] items-center gap-x-3 max-sm:grid-flow-row-dense max-sm:grid-cols-[1fr_auto]"
+    >
       <span />
-      <span class="relative h-5 text-xs text-ink-2" aria-hidden="true">
+      <span class="relative h-5 text-xs text-ink-2 max-sm:col-span-2" aria-hidden="true">
         <span
           v-for="at in hours"
           :key="at"
@@ -188,6 +191,7 @@ function take(row: DayRow, pieces: Piece[]) {
           }}<span class="sr-only">: close it, or with Shift and an arrow more days</span>
         </button>
         <DayTrack
+          class="max-sm:col-span-2"
           :row="row"
           :pieces="shown(row)"
           :span="span"
@@ -207,14 +211,14 @@ function take(row: DayRow, pieces: Piece[]) {
         </button>
         <DayWritten
           v-if="writing === row.date"
-          class="col-span-3"
+          class="col-span-full"
           :row="row"
           @take="take(row, $event)"
           @cancel="writing = null"
         />
         <div
           v-if="asked?.row.date === row.date"
-          class="col-span-3 my-1 grid gap-2 rounded-md bg-petrol-wash p-2"
+          class="col-span-full my-1 grid gap-2 rounded-md bg-petrol-wash p-2"
           role="group"
           :aria-label="`How long ${row.name} is to be so`"
         >

@@ -152,7 +152,7 @@ async function really() {
         </div>
       </section>
 
-      <div class="grid grid-cols-[22rem_1fr] items-start gap-4 max-lg:grid-cols-1">
+      <div class="grid grid-cols-[22rem_minmax(0,1fr)] items-start gap-4 max-lg:grid-cols-1">
         <div class="grid gap-4">
           <PersonFacts :one="one" :put="put" />
           <PersonBehind :one="one" @parted="undo" />

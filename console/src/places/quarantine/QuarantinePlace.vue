@@ -50,7 +50,7 @@ const path = (url: string) => url.replace(/^https?:\/\/[^/]+/, '') || '/'
               >· {{ saidTime(row.received_at, now, zone) }} · {{ path(row.page) }}</span
             >
           </p>
-          <dl class="mt-1 grid grid-cols-[8rem_1fr] gap-x-3 text-sm">
+          <dl class="mt-1 grid grid-cols-[8rem_minmax(0,1fr)] gap-x-3 text-sm">
             <template v-for="{ name, value } in row.typed" :key="name"
               ><dt class="text-ink-2">{{ name }}</dt>
               <dd class="min-w-0 break-words">{{ value }}</dd></template

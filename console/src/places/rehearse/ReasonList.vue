@@ -21,7 +21,7 @@ const NAMES: Record<string, string> = {
     <li
       v-for="one in reasons"
       :key="one.name"
-      class="grid grid-cols-[1.5rem_9rem_1fr] border-t border-line-2 py-1"
+      class="grid grid-cols-[1.5rem_9rem_minmax(0,1fr)] max-sm:grid-cols-[1.5rem_5rem_minmax(0,1fr)] border-t border-line-2 py-1"
     >
       <span
         :class="one.passed ? 'text-moss' : 'font-bold text-rust'"

@@ -164,8 +164,8 @@ const title = (at: number) => (visitors.length > 1 ? (at ? 'The other visitor' :
         Open the real page like this
       </button>
     </header>
-    <div class="flex min-h-0 flex-1 flex-col lg:flex-row">
-      <aside class="border-line bg-sheet p-4 lg:w-80 lg:shrink-0 lg:overflow-auto lg:border-r">
+    <div class="flex min-h-0 flex-1 flex-col max-lg:overflow-auto lg:flex-row">
+      <aside class="shrink-0 border-line bg-sheet p-4 lg:w-80 lg:overflow-auto lg:border-r">
         <div v-if="visitors.length > 1" class="mb-2 flex gap-1" role="group" aria-label="Which visitor">
           <button
             v-for="at in [0, 1]"
@@ -207,7 +207,7 @@ const title = (at: number) => (visitors.length > 1 ? (at ? 'The other visitor' :
         <h2 class="mt-4 mb-2">What they do</h2>
         <DeedList :deeds="deeds" :wrong="wrong" :slugs="slugs" @set="deeds = $event" />
       </aside>
-      <section class="min-w-0 flex-1 p-5 lg:overflow-auto">
+      <section class="min-w-0 p-5 lg:flex-1 lg:overflow-auto">
         <ErrorBox :error="error" :again="() => play()" />
         <div v-for="(one, at) in played" :key="at" class="mb-5 overflow-x-auto pt-5">
           <TrackChart

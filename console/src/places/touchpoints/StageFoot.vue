@@ -20,7 +20,7 @@ const ratio = (one: Draft['readings'][number]) => `${one.ratio.toFixed(1)} : 1`
 
 <template>
   <p
-    class="flex h-14 flex-wrap content-start items-center gap-x-4 gap-y-1 overflow-y-auto border-t border-line bg-line-2 px-4 py-1.5 text-sm"
+    class="flex h-14 shrink-0 flex-wrap content-start items-center gap-x-4 gap-y-1 overflow-y-auto border-t border-line bg-line-2 px-4 py-1.5 text-sm"
     aria-label="Legibility"
   >
     <span v-if="share !== null"

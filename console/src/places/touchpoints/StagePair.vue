@@ -15,16 +15,19 @@ const firstName = computed(() => (known.value ? 'Ife' : ''))
 </script>
 
 <template>
-  <div class="flex min-h-0 flex-1 gap-4 bg-line-2 p-4 pb-2">
-    <figure class="flex min-w-0 flex-[2.6] flex-col">
+  <div
+    class="flex min-h-0 flex-1 gap-4 bg-line-2 p-4 pb-2 max-md:h-[26rem] max-md:flex-none max-md:flex-col max-md:gap-1"
+  >
+    <!-- On a phone what a phone shows is enough. -->
+    <figure class="flex min-w-0 flex-[2.6] flex-col max-md:flex-none">
       <figcaption class="mb-1 flex justify-between text-sm text-ink-2">
-        desktop
+        <span class="max-md:hidden">desktop</span>
         <label class="flex items-center gap-1.5"
           ><input v-model="known" type="checkbox" /> as somebody whose name we know</label
         >
       </figcaption>
       <StageFrame
-        class="flex-1"
+        class="flex-1 max-md:hidden"
         :document="document"
         :step="step"
         :width="1000"

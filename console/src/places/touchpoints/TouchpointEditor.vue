@@ -221,8 +221,11 @@ async function remove() {
           <button type="button" class="btn ml-1" @click="read()">Take theirs</button>
         </template>
       </div>
-      <div class="flex min-h-0 flex-1">
-        <aside class="flex w-[332px] shrink-0 flex-col border-r border-line" aria-label="Parts">
+      <div class="flex min-h-0 flex-1 max-md:flex-col max-md:overflow-auto">
+        <aside
+          class="flex w-[332px] shrink-0 flex-col border-r border-line max-md:w-full max-md:border-0"
+          aria-label="Parts"
+        >
           <div class="flex gap-1 border-b border-line p-3" role="tablist" aria-label="What is edited">
             <button
               v-for="(name, key) in SIDES"
@@ -313,7 +316,7 @@ async function remove() {
             />
           </div>
         </aside>
-        <section class="flex min-w-0 flex-1 flex-col" aria-label="Stage">
+        <section class="flex min-w-0 flex-1 flex-col max-md:order-first max-md:flex-none" aria-label="Stage">
           <StagePair
             v-model:known="nameKnown"
             :document="seen"

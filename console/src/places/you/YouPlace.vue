@@ -13,7 +13,7 @@ import StepsCard from './StepsCard.vue'
 </script>
 
 <template>
-  <div class="mx-auto grid max-w-3xl gap-4 p-5 max-md:p-3">
+  <div class="mx-auto grid max-w-3xl grid-cols-1 gap-4 p-5 max-md:p-3">
     <h1>You</h1>
     <NameCard />
     <ToldCard />
