@@ -33,6 +33,7 @@ onSignedOut(() => {
 // What was kept on this device stands there before anything is asked for.
 await keepQueries(queryClient)
 await startOutbox(sendWaiting(queryClient))
-if ('serviceWorker' in navigator && import.meta.env.PROD)
-  void navigator.serviceWorker.register('/sw.js').catch(() => undefined)
 createApp(App).use(createPinia()).use(VueQueryPlugin, { queryClient }).use(router).mount('#app')
+// Sixty files are kept for when there is no network: not while what was asked for is still on its way.
+if ('serviceWorker' in navigator && import.meta.env.PROD)
+  setTimeout(() => void navigator.serviceWorker.register('/sw.js').catch(() => undefined), 3_000)

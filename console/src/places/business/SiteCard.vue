@@ -69,7 +69,7 @@ async function save(all_the_same = false) {
 
 <template>
   <article class="sheet p-5">
-    <header class="mb-3 flex items-baseline justify-between gap-4">
+    <header class="mb-3 flex flex-wrap items-baseline justify-between gap-x-4">
       <h2>{{ site.name }}</h2>
       <p v-if="site.seen" class="text-moss">
         <span aria-hidden="true">●</span> seen {{ ago(site.seen.at, now.toISOString()) }} on
