@@ -129,8 +129,10 @@ async function whoIsIt(client: QueryClient) {
   }
 }
 
-router.beforeEach(async (to) => {
+router.beforeEach(async (to, from) => {
   if (to.meta.open || !queries) return true
+  // Going along a list waits for nobody: who it is has been asked for in this place.
+  if (to.matched[0] === from.matched[0] && queries.getQueryData(meOptions.queryKey)) return true
   try {
     const me = await whoIsIt(queries)
     if (!me.business && to.path !== '/welcome') return '/welcome'

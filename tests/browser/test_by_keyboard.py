@@ -104,3 +104,17 @@ def test_a_phone_number_dials_and_finished_work_is_offered_to_the_search(owner: 
     form.get_by_label("Phone").fill("+44 1632 960 799")
     form.get_by_role("button").first.click()
     expect(owner.get_by_role("link", name="+44 1632 960 799")).to_have_attribute("href", "tel:+441632960799")
+
+
+def test_keys_that_come_faster_than_the_list_goes_on_are_meant_for_the_next_row(owner: Page) -> None:
+    owner.locator("[data-id]").first.focus()
+    owner.evaluate(
+        """() => { for (const key of ['x', 'ArrowDown', 'x', 'ArrowDown'])
+          document.activeElement.dispatchEvent(
+            new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true })) }"""
+    )
+    bar = owner.get_by_role("region", name="What is done to all that are chosen")
+    expect(bar).to_contain_text("2 chosen")
+    third = owner.locator("[data-id]").nth(2)
+    expect(third).to_be_focused()
+    expect(third).to_have_attribute("aria-current", "true")

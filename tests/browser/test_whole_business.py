@@ -140,8 +140,11 @@ def test_a_site_that_is_open_twice_keeps_what_both_have_changed(owner: Page, sta
     expect(rules[0].get_by_role("listitem")).to_have_count(1)
     rules[1].get_by_role("button", name="+ Rule").click()
     expect(rules[1].get_by_role("listitem")).to_have_count(1)
+    # One after the other, however fast.
     rules[0].get_by_label("What, rule 1").select_option("sign-up")
-    expect(rules[0].get_by_role("group", name="a sign-up goes to")).to_be_visible()
+    rules[0].get_by_label("On which page, rule 1").fill("/trips")
+    rules[0].get_by_label("On which page, rule 1").press("Tab")
+    expect(rules[0].get_by_role("group", name="a sign-up on /trips goes to")).to_be_visible()
     rules[1].get_by_label("What, rule 1").select_option("inquiry")
     asked = rules[1].get_by_role("alert")
     expect(asked).to_contain_text("the same meanwhile: whose new work is.")

@@ -16,18 +16,22 @@ const { data: ways } = useWaysIn()
 const { data: tags } = useTags()
 const may = useMay()
 const form = useForm()
-const all = () => (rules.value ?? []).map((one) => one.rule)
 /** What is not kept yet, since somebody else has changed the rules meanwhile. */
 let mine: GiveRule[] = []
-const put = (next: GiveRule[], all_the_same = false) => {
-  const based_on = all()
-  mine = next
-  return form.run(() => set({ rules: next, based_on, all_the_same }))
-}
+/** One after the other: each is made from what the one before has kept. */
+let line: Promise<unknown> = Promise.resolve()
+const put = (next: (rules: GiveRule[]) => GiveRule[], all_the_same = false) =>
+  (line = line.then(() =>
+    form.run(async () => {
+      const based_on = (rules.value ?? []).map((one) => one.rule)
+      mine = next(based_on)
+      await set({ rules: mine, based_on, all_the_same })
+    }),
+  ))
 const theirs = () => form.run(again)
 const change = (at: number, patch: Partial<GiveRule>) =>
-  put(all().map((one, index) => (index === at ? { ...one, ...patch } : one)))
-const drop = (at: number) => put(all().filter((_, index) => index !== at))
+  put((rules) => rules.map((one, index) => (index === at ? { ...one, ...patch } : one)))
+const drop = (at: number) => put((rules) => rules.filter((_, index) => index !== at))
 const text = (event: Event) => (event.target as HTMLInputElement | HTMLSelectElement).value.trim() || null
 const number = (event: Event) => (text(event) === null ? null : Number(text(event)))
 </script>
@@ -110,7 +114,7 @@ const number = (event: Event) => (text(event) === null ? null : Number(text(even
               class="btn px-2!"
               :disabled="at === 0"
               :aria-label="`Rule ${at + 1} up`"
-              @click="put(moved(all(), at, at - 1))"
+              @click="put((rules) => moved(rules, at, at - 1))"
             >
               ↑
             </button>
@@ -121,11 +125,13 @@ const number = (event: Event) => (text(event) === null ? null : Number(text(even
         </fieldset>
       </li>
     </ol>
-    <ClashBox :error="form.error.value" @mine="put(mine, true)" @theirs="theirs">
+    <ClashBox :error="form.error.value" @mine="put(() => mine, true)" @theirs="theirs">
       <p v-if="form.error.value" class="mt-1 font-semibold text-rust" role="alert">
         {{ Object.values(form.fields.value)[0] ?? form.error.value.message }}
       </p>
     </ClashBox>
-    <button v-if="may('business')" type="button" class="btn mt-2" @click="put([...all(), {}])">+ Rule</button>
+    <button v-if="may('business')" type="button" class="btn mt-2" @click="put((rules) => [...rules, {}])">
+      + Rule
+    </button>
   </article>
 </template>

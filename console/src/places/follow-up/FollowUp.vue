@@ -99,6 +99,8 @@ async function move(by: number) {
   const at = all.value.findIndex((item) => item.id === focused)
   const next = all.value[Math.min(all.value.length - 1, Math.max(0, at + by))]
   if (!next) return
+  // At once: the next key is meant for it, however long going there takes.
+  list.value?.querySelector<HTMLElement>(`[data-id="${next.id}"]`)?.focus()
   await router.replace({ path: `/follow-up/${next.id}`, query: route.query })
   await nextTick()
   list.value?.querySelector<HTMLElement>('[aria-current=true]')?.focus()
