@@ -7,13 +7,11 @@ export type GiveRule = Schemas['GiveRule']
 export function useGiveRules() {
   const queries = useQueryClient()
   const found = useQuery({ queryKey: ['give-rules'], queryFn: () => take(client.GET('/api/give-rules')) })
-  const again = () => queries.invalidateQueries({ queryKey: ['give-rules'] })
   return {
     rules: found.data,
     set: async (body: Schemas['GiveRulesIn']) => {
       await take(client.PUT('/api/give-rules', { body }))
-      await again()
+      await queries.invalidateQueries({ queryKey: ['give-rules'] })
     },
-    again,
   }
 }

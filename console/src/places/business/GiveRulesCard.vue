@@ -5,11 +5,12 @@ import { useMay, useMembers } from '@/api/me'
 import { useTouchpoints } from '@/api/touchpoints'
 import { moved } from '@/lib/sort'
 import { ONE_OF_A_KIND } from '@/lib/names'
+import { vTyped } from '@/lib/typed'
 import { useForm } from '@/parts/form'
 import ClashBox from '@/parts/ClashBox.vue'
 
 /** Whose new work is: rules in order, of which the first that fits decides. */
-const { rules, set, again } = useGiveRules()
+const { rules, set } = useGiveRules()
 const { data: members } = useMembers()
 const { data: touchpoints } = useTouchpoints()
 const { data: ways } = useWaysIn()
@@ -28,7 +29,6 @@ const put = (next: (rules: GiveRule[]) => GiveRule[], all_the_same = false) =>
       await set({ rules: mine, based_on, all_the_same })
     }),
   ))
-const theirs = () => form.run(again)
 const change = (at: number, patch: Partial<GiveRule>) =>
   put((rules) => rules.map((one, index) => (index === at ? { ...one, ...patch } : one)))
 const drop = (at: number) => put((rules) => rules.filter((_, index) => index !== at))
@@ -81,11 +81,11 @@ const number = (event: Event) => (text(event) === null ? null : Number(text(even
           </select>
           on
           <input
+            v-typed="one.rule.page ?? ''"
             class="piece w-28!"
             :aria-label="`On which page, rule ${at + 1}`"
             placeholder="any page"
             maxlength="500"
-            :value="one.rule.page ?? ''"
             @change="change(at, { page: text($event) })"
           />
           tagged
@@ -125,7 +125,7 @@ const number = (event: Event) => (text(event) === null ? null : Number(text(even
         </fieldset>
       </li>
     </ol>
-    <ClashBox :error="form.error.value" @mine="put(() => mine, true)" @theirs="theirs">
+    <ClashBox :error="form.error.value" @mine="put(() => mine, true)" @theirs="form.clear()">
       <p v-if="form.error.value" class="mt-1 font-semibold text-rust" role="alert">
         {{ Object.values(form.fields.value)[0] ?? form.error.value.message }}
       </p>

@@ -78,12 +78,6 @@ async function save(all_the_same = false) {
   kept(sent)
   notices.say('The touchpoints of this site follow it within a second.')
 }
-/** What stands there, in place of what is not saved. */
-function takeTheirs() {
-  afresh()
-  clear()
-  void queries.invalidateQueries()
-}
 const swatches = (one: House) =>
   Object.entries(one.colours).filter((pair): pair is [string, string] => !!pair[1])
 </script>
@@ -157,7 +151,7 @@ const swatches = (one: House) =>
       <span class="text-ink-2">Logo</span
       ><LibraryButton kind="picture" label="" :value="house.logo" @set="house.logo = $event" />
     </div>
-    <ClashBox :error="error" @mine="run(() => save(true))" @theirs="takeTheirs">
+    <ClashBox :error="error" @mine="run(() => save(true))" @theirs="(afresh(), clear())">
       <ErrorBox :error="error" class="mt-2" />
     </ClashBox>
     <button type="button" class="btn mt-3" :disabled="busy || !changed" @click="run(() => save())">

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { useQueryClient } from '@tanstack/vue-query'
 import { useClipboard } from '@vueuse/core'
 import { computed, nextTick, ref } from 'vue'
 import { instructionsText, sendInstructions, useChangeSite, useRefused, type Site } from '@/api/sites'
@@ -23,7 +22,6 @@ const strangers = computed(() => props.site.strangers.slice(0, FEW))
 const others = computed(() => props.site.strangers.slice(FEW))
 const { copy, copied } = useClipboard({ legacy: true })
 const change = useChangeSite()
-const queries = useQueryClient()
 const notices = useNotices()
 const { error, fields, busy, run, clear } = useForm()
 const { draft, base, afresh, kept } = useDraft(() => {
@@ -36,12 +34,6 @@ function typed(at: number) {
 }
 const mailing = useForm()
 const keeper = ref('')
-/** What stands there, in place of what is not saved. */
-function takeTheirs() {
-  afresh()
-  clear()
-  void queries.invalidateQueries()
-}
 async function mailIt() {
   await sendInstructions(props.site.id, keeper.value)
   notices.say(`On its way to ${keeper.value.trim()}.`)
@@ -195,7 +187,7 @@ async function save(all_the_same = false) {
           <option v-for="(words, code) in LANGUAGES" :key="code" :value="code">{{ words }}</option>
         </select></label
       >
-      <ClashBox :error="error" @mine="run(() => save(true))" @theirs="takeTheirs">
+      <ClashBox :error="error" @mine="run(() => save(true))" @theirs="(afresh(), clear())">
         <p v-if="fields.hosts" class="font-semibold text-rust" role="alert">{{ fields.hosts }}</p>
         <ErrorBox v-if="!Object.keys(fields).length" :error="error" />
       </ClashBox>

@@ -46,12 +46,6 @@ async function save(all_the_same = false) {
   kept(sent)
   notices.say('Saved. Visitors get it within a second.')
 }
-/** What stands there, in place of what is not saved. */
-function takeTheirs() {
-  afresh()
-  clear()
-  void queries.invalidateQueries()
-}
 const wrong = () =>
   Object.entries(fields.value)
     .map(([place, words]) => `${place.replace(/^rules\./, '')}: ${words}`)
@@ -154,7 +148,7 @@ const wrong = () =>
           placeholder=".account"
           aria-label="Element that shows who is signed in"
       /></label>
-      <ClashBox :error="error" @mine="run(() => save(true))" @theirs="takeTheirs">
+      <ClashBox :error="error" @mine="run(() => save(true))" @theirs="(afresh(), clear())">
         <p v-if="Object.keys(fields).length" class="font-semibold text-rust" role="alert">{{ wrong() }}</p>
         <ErrorBox v-else :error="error" />
       </ClashBox>
