@@ -1,20 +1,68 @@
 """The demo business: who they are, when they are open, and what stands on their site."""
 
+import hashlib
+from dataclasses import dataclass
+from functools import cached_property
 from typing import Any
 
 SITE_KEY = "0tterwick0demo01"
 SITE_SLUG = "otterwick"
-OWNER = ("Morwenna Hale", "morwenna@otterwick.example")
-STAFF = (("Jory Tregenza", "jory@otterwick.example"), ("Sable Okonjo", "sable@otterwick.example"))
+OWNER = "Morwenna Hale"
+STAFF = ("Jory Tregenza", "Sable Okonjo")
 PASSWORD = "paddle-demo"  # noqa: S105  # printed by the demo, and nowhere else of use
 NAME = "Otterwick Paddle Hire"
-MAIL_ADDRESS = "hello@otterwick.example"
-ANSWERS_ADDRESS = "answers@otterwick.example"
 TIMEZONE, REGION = "Europe/London", "GB"
 # The made-up messaging service's way in and out; they open nothing but the demo's own stand-in.
 WHERRY_KEY, WHERRY_BEARER = "0tterwickwherry1", "wherry-demo"
 WHERRY_SECRET = "whsec_b3R0ZXJ3aWNrIHdoZXJyeSBkZW1vIQ=="  # noqa: S105
-HOSTS = ["otterwick.localhost", "otterwick.example"]
+
+
+@dataclass(frozen=True)
+class Names:
+    """What must differ between two demo businesses on one Intavo: keys, hosts and sign-ins. `label` is made of
+    small letters, digits and hyphens; the business without one is the one of `make demo`.
+    """
+
+    label: str = ""
+
+    @property
+    def slug(self) -> str:
+        """The site's short name in addresses."""
+        return f"{SITE_SLUG}-{self.label}" if self.label else SITE_SLUG
+
+    @property
+    def local_host(self) -> str:
+        """The host that its site has on this machine."""
+        return f"{self.slug}.localhost"
+
+    @property
+    def host(self) -> str:
+        """The host that its site would have in earnest; its mail addresses end in it."""
+        return f"{self.slug}.example"
+
+    @cached_property
+    def site_key(self) -> str:
+        """The key in the site's snippet: sixteen letters and digits."""
+        return self._key("site") or SITE_KEY
+
+    @cached_property
+    def wherry_key(self) -> str:
+        """The key under which the messaging service hands messages over."""
+        return self._key("wherry") or WHERRY_KEY
+
+    def _key(self, of: str) -> str:
+        return hashlib.sha256(f"{of} {self.label}".encode()).hexdigest()[:16] if self.label else ""
+
+    def email(self, person: str) -> str:
+        """The address of somebody there, by the first word of their name: "Jory Tregenza" is jory@…"""
+        return f"{person.split()[0].lower()}@{self.host}"
+
+    def here(self, text: str) -> str:
+        """A text with the hosts of this business in place of those of the one without a label."""
+        return text.replace("otterwick.example", self.host)
+
+
+DEMO = Names()
 
 _WEEKDAYS = ("mon", "tue", "wed", "thu", "fri")
 

@@ -5,11 +5,14 @@ import os
 import random
 import secrets
 from datetime import date, datetime, timedelta
+from functools import cache
 from typing import Any
 from urllib.parse import urlsplit
 
 from allauth.account.models import EmailAddress
+from django.contrib.auth.hashers import make_password
 from django.db import transaction
+from django.db.models import QuerySet
 from procrastinate.contrib.django import app
 from procrastinate.testing import InMemoryConnector
 
@@ -70,23 +73,28 @@ QUESTIONS = (
 )  # fmt: skip
 
 
-def load() -> None:
-    """Load everything in one transaction. History sends no mail."""
+def load(names: b.Names = b.DEMO, wherry: str = WHERRY, people: int = PEOPLE) -> Actor:
+    """Load everything in one transaction, and say who its owner is. History sends no mail. `wherry` is where the
+    messaging service is; `people` is how many came in the last ninety days.
+    """
     with app.replace_connector(InMemoryConnector()), transaction.atomic():
-        owner = _business()
-        _channels(owner)
+        owner = _business(names)
+        _channels(owner, names, wherry)
         touchpoints = _touchpoints(owner)
-        site = live_site(b.SITE_KEY)
+        site = live_site(names.site_key)
         assert site is not None
         at = clock.now()
-        _history(site, touchpoints, at)
+        _history(site, touchpoints, at, names, people)
         _open_ones(owner, site, touchpoints, at)
         _tallies(owner, site, touchpoints, at)
-        _under_way(owner, site, touchpoints["talk"], at)
-        OutgoingMail.objects.update(state=OutgoingMail.SENT, sent_at=at)
+        _under_way(owner, site, touchpoints["talk"], at, names)
+        members_are(owner, names, at)
+        mails = OutgoingMail.objects.filter(business_id=owner.business_id)
+        mails.update(state=OutgoingMail.SENT, sent_at=at)
+    return owner
 
 
-def _under_way(owner: Actor, site: LiveSite, row: Touchpoint, at: datetime) -> None:
+def _under_way(owner: Actor, site: LiveSite, row: Touchpoint, at: datetime, names: b.Names) -> None:
     """One conversation, answered and waiting for them; and one of the staff away until half past three."""
     assert row.live is not None
     began = at - timedelta(minutes=20)
@@ -95,7 +103,7 @@ def _under_way(owner: Actor, site: LiveSite, row: Touchpoint, at: datetime) -> N
             "touchpoint": row.public_id,
             "revision": row.live.number,
             "device": "phone",
-            "page": {"url": "https://otterwick.example/lessons", "title": "Lessons"},
+            "page": {"url": f"https://{names.host}/lessons", "title": "Lessons"},
         }
     )
     token = begin_talk(site, begun, began)["talk"]
@@ -114,7 +122,7 @@ def _under_way(owner: Actor, site: LiveSite, row: Touchpoint, at: datetime) -> N
             began + timedelta(minutes=number),
         )
     talk = Talk.objects.get(token=token)
-    jory = member_actor(Member.objects.get(user__email=b.STAFF[0][1]))
+    jory = member_actor(Member.objects.get(user__email=names.email(b.STAFF[0])))
     assert talk.followup_id is not None
     answer(
         jory,
@@ -123,8 +131,13 @@ def _under_way(owner: Actor, site: LiveSite, row: Touchpoint, at: datetime) -> N
         key="demo",
         then="wait",
     )
-    sable = member_actor(Member.objects.get(user__email=b.STAFF[1][1]))
-    back = at.astimezone(site.hours.zone).replace(hour=15, minute=30, second=0, microsecond=0)
+
+
+def members_are(owner: Actor, names: b.Names, at: datetime) -> None:
+    """One of the staff is away until half past three, and is usually there in the hours of the phone line."""
+    zone = main_hours(owner.business_id).value.zone
+    sable = member_actor(Member.objects.get(user__email=names.email(b.STAFF[1])))
+    back = at.astimezone(zone).replace(hour=15, minute=30, second=0, microsecond=0)
     go_away(sable, until=Until.TIME if back > at else Until.OPENING, time=back)
     phone_line = next(one.pk for one in kept_sets(owner.business_id) if one.name == "Phone line")
     set_usual_hours(owner, member_id=sable.member_id or 0, hours_id=phone_line)
@@ -151,23 +164,39 @@ def _tallies(owner: Actor, site: LiveSite, touchpoints: dict[str, Touchpoint], a
     HourlyTally.objects.bulk_create(rows)
 
 
-def _user(name: str, email: str) -> User:
+@cache
+def _hashed(password: str) -> str:
+    """Hashed once: it is made slow on purpose."""
+    return make_password(password)
 
-    user = User.objects.create_user(email, b.PASSWORD, name=name)
+
+def _user(name: str, email: str) -> User:
+    user = User.objects.create(email=email, name=name, password=_hashed(b.PASSWORD))
     EmailAddress.objects.create(user=user, email=email, verified=True, primary=True)
     return user
 
 
-def _business() -> Actor:
+def found(names: b.Names) -> Actor:
+    """Found the business with its staff, and what belongs to no copy of it; says who its owner is."""
+    address = names.email("hello")
     owner = found_business(
-        user=_user(*b.OWNER), name=b.NAME, timezone=b.TIMEZONE, region=b.REGION, mail_address=b.MAIL_ADDRESS
+        user=_user(b.OWNER, names.email(b.OWNER)),
+        name=b.NAME,
+        timezone=b.TIMEZONE,
+        region=b.REGION,
+        mail_address=address,
     )
-    for name, email in b.STAFF:
-        add_member(owner, user=_user(name, email), role=Role.STAFF)
+    for name in b.STAFF:
+        add_member(owner, user=_user(name, names.email(name)), role=Role.STAFF)
     Business.objects.filter(pk=owner.business_id).update(mail_confirmed=True)
-    set_mail_in(owner, address=b.ANSWERS_ADDRESS)
-    change_business(owner, name=b.NAME, mail_address=b.MAIL_ADDRESS, promise_minutes=120)
+    set_mail_in(owner, address=names.email("answers"))
+    change_business(owner, name=b.NAME, mail_address=address, promise_minutes=120)
     put_away(owner)
+    return owner
+
+
+def _business(names: b.Names) -> Actor:
+    owner = found(names)
     main = main_hours(owner.business_id)
     main.name = "Boathouse"
     main.save(update_fields=["name"])
@@ -180,7 +209,7 @@ def _business() -> Actor:
         set_reply(owner, situation=Situation(situation), language="en", reply=Reply.model_validate(reply))
     for situation, reply in b.REPLIES_CY.items():
         set_reply(owner, situation=Situation(situation), language="cy", reply=Reply.model_validate(reply))
-    site = add_site(owner, name="otterwick.example", hosts=b.HOSTS, slug=b.SITE_SLUG)
+    site = add_site(owner, name=names.host, hosts=[names.local_host, names.host], slug=names.slug)
     logo = add_asset(
         owner, kind="picture", name="logo.png", data=pictures.logo(), description="Two crossed paddles"
     )
@@ -193,23 +222,29 @@ def _business() -> Actor:
     count_sources(visitor, site_id=site.pk, sources=b.SOURCES, at=clock.now())
     set_rules(owner, site_id=site.pk, edit=Edit(b.SITE_RULES))
     set_house(owner, site_id=site.pk, edit=Edit(b.HOUSE | {"logo": logo.public_id}))
-    Site.objects.filter(pk=site.pk).update(key=b.SITE_KEY)
+    Site.objects.filter(pk=site.pk).update(key=names.site_key)
     return owner
 
 
-def _channels(owner: Actor) -> None:
+def open_to_wherry(gateways: "QuerySet[Gateway]", names: b.Names) -> None:
+    """Give the gateway the key and the secrets that the messaging stand-in knows."""
+    gateways.update(key=names.wherry_key, secret=sealed(b.WHERRY_SECRET), bearer=sealed(b.WHERRY_BEARER))
+
+
+def _channels(owner: Actor, names: b.Names, wherry: str) -> None:
     """Six ways to reach the boathouse, two of them with words of their own, and when the staff are usually there."""
     sets = {row.name: row.pk for row in kept_sets(owner.business_id)}
     people = {row.user.name: row.pk for row in members(owner)}
     ids: dict[str, str] = {}
     gateway, _ = add_gateway(
-        owner, name="Wherry", address=f"http://127.0.0.1:{urlsplit(WHERRY).port}", bearer=b.WHERRY_BEARER
+        owner, name="Wherry", address=f"http://127.0.0.1:{urlsplit(wherry).port}", bearer=b.WHERRY_BEARER
     )
-    Gateway.objects.filter(pk=gateway.pk).update(key=b.WHERRY_KEY, secret=sealed(b.WHERRY_SECRET))
+    open_to_wherry(Gateway.objects.filter(pk=gateway.pk), names)
     for wanted in b.CHANNELS:
-        document = wanted | {"hours": [sets[name] for name in wanted.get("hours", ())]}
+        handle = names.here(wanted["handle"]) if wanted["kind"] == "mail" else wanted["handle"]
+        document = wanted | {"handle": handle, "hours": [sets[name] for name in wanted.get("hours", ())]}
         if "template" in wanted:
-            document["template"] = wanted["template"].replace("{wherry}", WHERRY)
+            document["template"] = wanted["template"].replace("{wherry}", wherry)
         if wanted["kind"] == "message-link":
             document["gateway"] = gateway.pk
         document["people"] = [
@@ -290,6 +325,7 @@ def _send(
 ) -> None:
     live = touchpoint.live
     assert live is not None
+    host = next(host for host in site.hosts if host.endswith(".example"))
     consents = {part.name: True for part in Document.model_validate(live.document).consents()}
     sent = Sent.model_validate(
         {
@@ -300,7 +336,7 @@ def _send(
             "answers": answers,
             "consents": consents,
             "device": device,
-            "page": {"url": f"https://otterwick.example{page}", "title": "Otterwick Paddle Hire"},
+            "page": {"url": f"https://{host}{page}", "title": "Otterwick Paddle Hire"},
         }
     )
     receive(site, sent, at=at, sender="demo")
@@ -309,7 +345,9 @@ def _send(
         give_confirmed(waits.pk, site.key, at)
 
 
-def _history(site: LiveSite, touchpoints: dict[str, Touchpoint], at: datetime) -> None:
+def _history(
+    site: LiveSite, touchpoints: dict[str, Touchpoint], at: datetime, names: b.Names, people: int
+) -> None:
     """Ninety days of sign-ups and questions, all worked off, nearly all promises kept."""
     chance = random.Random(90)  # noqa: S311  # made-up data, not a secret
     pages = (
@@ -319,7 +357,7 @@ def _history(site: LiveSite, touchpoints: dict[str, Touchpoint], at: datetime) -
         "/blog/reading-a-tide-table",
         "/blog/what-to-wear-in-march",
     )
-    for number, one in enumerate(everybody(PEOPLE)):
+    for number, one in enumerate(everybody(people)):
         when = at - timedelta(minutes=chance.randrange(3 * 24 * 60, 90 * 24 * 60))
         device = chance.choice(("phone", "phone", "desktop", "tablet"))
         if number % 5 == 2:
@@ -337,7 +375,7 @@ def _history(site: LiveSite, touchpoints: dict[str, Touchpoint], at: datetime) -
                 device,
             )
     for number in range(3):
-        answers = {"email": f"crew{number + 1}@otterwick.example"}
+        answers = {"email": names.email(f"crew{number + 1}")}
         _send(site, touchpoints["tide"], at - timedelta(days=60 + number), answers, "/trips", "desktop")
     _work_off(site, chance)
 

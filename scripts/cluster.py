@@ -5,13 +5,13 @@ import os
 import pwd
 import secrets
 import shutil
-import socket
 import subprocess
 import time
 from pathlib import Path
 
+from .ports import HOST, claim_port
+
 ROOT = Path(__file__).resolve().parent.parent
-HOST = "127.0.0.1"
 
 
 def uploads_of(database: str) -> Path:
@@ -21,19 +21,6 @@ def uploads_of(database: str) -> Path:
 
 class ClusterError(RuntimeError):
     """PostgreSQL could not be made or started; the message says what it said."""
-
-
-def free_port(wanted: int) -> int:
-    """The first port from `wanted` on that nothing listens on at loopback."""
-    for port in range(wanted, wanted + 400):
-        with socket.socket() as probe:
-            probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
-            try:
-                probe.bind((HOST, port))
-            except OSError:
-                continue
-            return port
-    raise ClusterError(f"no port is free from {wanted} on")
 
 
 class Cluster:
@@ -131,13 +118,13 @@ class Cluster:
     def _start_on_a_free_port(self) -> None:
         log = self.data / "server.log"
         for attempt in range(5):
-            port = free_port(54320 + attempt * 7)
+            port = claim_port(54320 + attempt * 7)
             options = f"-c listen_addresses={HOST} -c port={port} -c unix_socket_directories=''"
             options += " -c max_connections=120"
             # A page of today's disks costs the same wherever it stands.
             options += " -c random_page_cost=1.1"
             if self.purpose == "test":
-                options += " -c fsync=off -c full_page_writes=off"
+                options += " -c fsync=off -c full_page_writes=off -c synchronous_commit=off"
             started = self._run(
                 self._program("pg_ctl"),
                 "-D",

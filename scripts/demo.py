@@ -109,6 +109,8 @@ def _locked(reset: bool, once: bool) -> int:
         log = RUN / "demo.log"
         log.write_bytes(b"")
         stack = Stack(database, Ports.free_from(PORT), log=log)
+        for line in stack.ports.moved(PORT):
+            print(line, flush=True)
         stack.manage("migrate", "--verbosity", "0", "--skip-checks")
         stack.manage("load_demo", "--skip-checks")
         return run(stack, cluster, groups, once)

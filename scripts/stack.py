@@ -11,14 +11,15 @@ import sys
 import time
 import urllib.request
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import astuple, dataclass, field, fields
 from pathlib import Path
 from urllib.error import URLError
 
-from demo.business import WHERRY_BEARER, WHERRY_KEY, WHERRY_SECRET
+from demo.business import DEMO, WHERRY_BEARER, WHERRY_SECRET, Names
 
 from . import front
-from .cluster import ROOT, free_port, uploads_of
+from .cluster import ROOT, uploads_of
+from .ports import claim_port, release_port
 
 BIN = ROOT / ".venv" / "bin"
 RUN = ROOT / ".run"
@@ -77,14 +78,27 @@ class Ports:
 
     @classmethod
     def free_from(cls, base: int) -> "Ports":
-        """The standard ports counted from `base`, or the next free ones."""
-        taken: list[int] = []
-        for wanted in (base, base + 1, base + 2, base + 25, base + 3, base + 4):
-            port = free_port(wanted)
-            while port in taken:
-                port = free_port(port + 1)
-            taken.append(port)
-        return cls(*taken)
+        """The standard ports counted from `base`, or the next free ones; this process's until `release`."""
+        return cls(*(claim_port(wanted) for wanted in cls.wanted(base)))
+
+    @staticmethod
+    def wanted(base: int) -> tuple[int, ...]:
+        """The standard ports counted from `base`, in the order of the fields."""
+        return (base, base + 1, base + 2, base + 25, base + 3, base + 4)
+
+    def release(self) -> None:
+        """Give them back."""
+        for port in astuple(self):
+            release_port(port)
+
+    def moved(self, base: int) -> list[str]:
+        """What stands elsewhere than at its standard port, in words: one line for each."""
+        names = [one.name for one in fields(self)]
+        return [
+            f"port {wanted} ({name}) is held by another: {port} is taken"
+            for name, wanted, port in zip(names, self.wanted(base), astuple(self), strict=True)
+            if port != wanted
+        ]
 
 
 @dataclass
@@ -97,6 +111,7 @@ class Stack:
     log: Path | None = None
     processes: dict[str, subprocess.Popen[bytes]] = field(default_factory=dict)
     commands: dict[str, tuple[str, ...]] = field(default_factory=dict)
+    names: Names = DEMO
 
     @property
     def base_url(self) -> str:
@@ -106,7 +121,7 @@ class Stack:
     @property
     def site_url(self) -> str:
         """Where the demo business's web site is."""
-        return f"http://otterwick.localhost:{self.ports.site}"
+        return f"http://{self.names.local_host}:{self.ports.site}"
 
     @property
     def mail_url(self) -> str:
@@ -195,7 +210,7 @@ class Stack:
             "mail stand-in",
             python,
             "-m",
-            "intavo.standins.mail",
+            "standins.mail",
             "--http",
             str(self.ports.mail),
             "--smtp",
@@ -223,13 +238,13 @@ class Stack:
             "messaging stand-in",
             str(BIN / "python"),
             "-m",
-            "intavo.standins.wherry",
+            "standins.wherry",
             "--port",
             str(self.ports.wherry),
             "--keep",
             str(RUN / f"wherry-{self.ports.wherry}"),
             "--call",
-            f"{self.base_url}/g/{WHERRY_KEY}",
+            f"{self.base_url}/g/{self.names.wherry_key}",
             "--secret",
             WHERRY_SECRET,
             "--bearer",
@@ -296,6 +311,7 @@ class Stack:
             _signal(process.pid, signal.SIGTERM)
         for name in list(self.processes):
             self.stop_one(name)
+        self.ports.release()
 
 
 def _signal(group: int, number: signal.Signals) -> None:

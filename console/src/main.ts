@@ -1,4 +1,4 @@
-import { QueryClient, VueQueryPlugin } from '@tanstack/vue-query'
+import { VueQueryPlugin } from '@tanstack/vue-query'
 import { createPinia } from 'pinia'
 import { createApp } from 'vue'
 import App from './App.vue'
@@ -6,10 +6,11 @@ import { Failure, onSignedOut } from './api/client'
 import { sendWaiting } from './api/follow-ups'
 import { forgetRead, keepQueries } from './lib/kept'
 import { startOutbox } from './lib/outbox'
+import { Queries } from './lib/queries'
 import { guardWith, router } from './router'
 import './style.css'
 
-const queryClient = new QueryClient({
+const queryClient = new Queries({
   defaultOptions: {
     queries: {
       staleTime: 10_000,

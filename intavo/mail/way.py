@@ -2,6 +2,8 @@
 
 from typing import Any
 
+from django.conf import settings
+
 from intavo.accounts.models import Business, Member
 from intavo.core.people import email_address
 from intavo.people.models import Address
@@ -10,9 +12,6 @@ from intavo.people.ways import Gone, To, notes_on, register
 from .actions import answers_to, is_queued, queue, withdraw
 from .enclosing import chosen, release
 from .models import OutgoingMail, Suppression
-
-# Seconds for which an answer can be taken back before it goes out.
-TAKEN_BACK_WITHIN = 10
 
 
 class ByMail:
@@ -37,7 +36,7 @@ class ByMail:
             subject=to.subject,
             text=_letter(business, to, text),
             key=_key(to, key),
-            delay=TAKEN_BACK_WITHIN,
+            delay=settings.TAKEN_BACK_SECONDS,
             in_reply_to=to.their_mail,
             reply_to=answers_to(business.pk, to.followup_id),
         )

@@ -48,6 +48,8 @@ INSTALLED_APPS = [
     "intavo.visitor",
     "intavo.copies",
     "intavo.project",
+    # What is no part of it, and brings commands of its own.
+    *env.list("INTAVO_MORE_APPS", default=[]),
 ]
 MIDDLEWARE = [
     "intavo.project.log.RequestId",
@@ -188,6 +190,10 @@ EMAIL_USE_TLS = EMAIL_CONFIG.get("EMAIL_USE_TLS", False)
 EMAIL_TIMEOUT = 20
 # A secret under which a mail host hands in the mail of every business here; "" for none. Each has its own as
 # well.
+# How often a worker says that it lives, in seconds; one that was silent for three times as long is dead.
+HEARTBEAT_SECONDS = env.float("INTAVO_HEARTBEAT_SECONDS", 10.0)
+# How many seconds an answer by mail can be taken back before it goes out.
+TAKEN_BACK_SECONDS = env.int("INTAVO_TAKEN_BACK_SECONDS", 10)
 MAIL_IN_SECRET = env.str("INTAVO_MAIL_IN_SECRET", "")
 DEFAULT_FROM_EMAIL = env.str("INTAVO_MAIL_FROM", "Intavo <no-reply@intavo.example>")
 

@@ -1,19 +1,31 @@
 """Jobs about jobs: those that a worker died with are tried again, those that are over are forgotten."""
 
+from contextlib import suppress
 from typing import Any
 
+from django.conf import settings
 from django.db import connection
 from procrastinate import JobContext
 from procrastinate.contrib.django import app
+from procrastinate.exceptions import ConnectorException
+from procrastinate.manager import JobManager
 
 
 @app.periodic(cron="* * * * *")
 @app.task(name="retry_stalled", queueing_lock="retry_stalled", pass_context=True)
 async def retry_stalled(context: JobContext, /, timestamp: int, **_: Any) -> None:
-    """Try jobs again whose worker has not been heard of for half a minute."""
-    manager = context.app.job_manager
-    for job in await manager.get_stalled_jobs(seconds_since_heartbeat=30):
-        await manager.retry_job(job)
+    """Try jobs again whose worker has not been heard of for a while. A worker does so by itself as well, more
+    often.
+    """
+    await retry_jobs_of_the_dead(context.app.job_manager)
+
+
+async def retry_jobs_of_the_dead(manager: JobManager) -> None:
+    """Try jobs again whose worker has not been heard of for three of its heartbeats."""
+    for job in await manager.get_stalled_jobs(seconds_since_heartbeat=3 * settings.HEARTBEAT_SECONDS):
+        # Another worker may have been quicker.
+        with suppress(ConnectorException):
+            await manager.retry_job(job)
 
 
 KEPT_HOURS = 24

@@ -21,7 +21,7 @@ from intavo.core.showing import Compiled, TouchpointState, Visit, decide
 from intavo.core.touchpoint import PagePattern, Sentence, Show
 from scripts.cluster import Cluster
 from scripts.stack import CHROMIUM, CHROMIUM_FLAGS, RUN, Ports, Stack
-from tests.kills import kill_while_sending
+from tests.running.kills import kill_while_sending
 
 from .many import many_people
 
@@ -509,7 +509,7 @@ def nothing_is_lost() -> bool:
 
 def no_faults() -> bool:
     """Ten rounds of odd requests from a seed by chance, which is said."""
-    from tests.fuzz import fuzz
+    from tests.running.fuzz import fuzz
 
     seed, cluster = secrets.randbelow(2**31), Cluster("fuzz")
     try:

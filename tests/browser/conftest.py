@@ -1,31 +1,60 @@
-"""The whole stack as processes, with two web servers, and real Chromium."""
+"""One stack for all tests, a business in it for each module, and real Chromium with one warm cache for each worker."""
 
-import json
-import os
-import re
-import shutil
-import urllib.request
-from collections.abc import Iterator
+import fcntl
+from collections.abc import Callable, Iterator
 from typing import Any
 
-import psycopg
 import pytest
-from playwright.sync_api import Browser, BrowserContext, FrameLocator, Page, expect
+from playwright.sync_api import Browser, BrowserContext, Page, expect
+from pytest_django.plugin import DjangoDbBlocker
 
-from scripts.cluster import free_port, uploads_of
-from scripts.stack import CHROMIUM, CHROMIUM_FLAGS, RUN, Ports, Stack
+from demo.business import OWNER, Names
+from scripts.stack import CHROMIUM, CHROMIUM_FLAGS, RUN, Stack
+from tests.signing import Cookies, cookies_of
+from tests.stacks import add_copy, describe, described, new_stack, running, write_pattern
 
-NOW = "2026-11-24T14:05:00+00:00"
-SECOND = "second web server"
+from .pages.site import AHEAD
+
+BASE_PORT = 8600
+PATTERN = RUN / "tests-pattern.zip"
 # What is to come about is waited for on a busy machine, too; how fast it is, is measured elsewhere.
 expect.set_options(timeout=20_000)
+# Modules that take longest go first, so that no worker is left with one of them alone at the end.
+LONGEST = (
+    "test_hosts", "test_stances", "test_outages", "test_console", "test_coming", "test_making", "test_visitor",
+    "test_working_the_list", "test_reach", "test_editing", "test_afterwards", "test_showing", "test_bars",
+)  # fmt: skip
+_whole: list[tuple[Stack, Any]] = []
 
 
 def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
-    """Every test here is marked."""
+    """Every test here is marked, and the longest modules come first."""
     for item in items:
         if "tests/browser" in item.path.as_posix():
             item.add_marker("browser")
+    order = {name: at for at, name in enumerate(LONGEST)}
+    items.sort(key=lambda item: order.get(item.path.stem, len(order)))
+
+
+def whole() -> Stack:
+    """The stack of this run, started when it is first asked for."""
+    if not _whole:
+        PATTERN.unlink(missing_ok=True)
+        going = running(new_stack("browser", BASE_PORT, INTAVO_TAKEN_BACK_SECONDS="1"))
+        _whole.append((going.__enter__(), going))
+    return _whole[0][0]
+
+
+@pytest.hookimpl(optionalhook=True)
+def pytest_configure_node(node: Any) -> None:
+    """Each worker is told where the stack is."""
+    node.workerinput["stack"] = describe(whole())
+
+
+def pytest_unconfigure() -> None:
+    """The stack ends with the run."""
+    while _whole:
+        _whole.pop()[1].__exit__(None, None, None)
 
 
 @pytest.fixture(scope="session")
@@ -34,129 +63,93 @@ def browser_type_launch_args() -> dict[str, Any]:
     return {"executable_path": CHROMIUM, "args": [*CHROMIUM_FLAGS]}
 
 
-@pytest.fixture(scope="session")
-def running(worker_id: str) -> Iterator[tuple[Stack, int]]:
-    """Everything running on a fresh database with the demo data, and its last follow-up."""
-    name = f"intavo_browser_{worker_id}"
-    url = re.sub(r"/\w+$", f"/{name}", os.environ["DATABASE_URL"])
-    with psycopg.connect(re.sub(r"/\w+$", "/postgres", url), autocommit=True) as connection:
-        connection.execute(f"DROP DATABASE IF EXISTS {name} WITH (FORCE)")
-        connection.execute(f"CREATE DATABASE {name}")
-    shutil.rmtree(uploads_of(url), ignore_errors=True)
-    env = {
-        "INTAVO_NOW": NOW,
-        "INTAVO_PLAN_RATE": "10000",
-        "INTAVO_INTAKE_RATE": "10000",
-        "INTAVO_DB_POOL": "true",
-    }
-    log = RUN / f"browser-tests-{worker_id}.log"
-    log.unlink(missing_ok=True)
-    stack = Stack(url, Ports.free_from(9600 if worker_id == "gw1" else 8600), env, log)
-    try:
-        stack.manage("migrate", "--verbosity", "0", "--skip-checks")
-        stack.manage("load_demo", "--skip-checks")
-        with psycopg.connect(url) as connection:
-            row = connection.execute("SELECT max(id) FROM followup_followup").fetchone()
-        stack.start()
-        forget_mail(stack)
-        assert row
-        yield stack, row[0]
-    finally:
-        stack.stop()
+@pytest.fixture(scope="module")
+def business_names(request: pytest.FixtureRequest) -> Names:
+    """What the business of this module is called by: its module."""
+    return Names(request.path.stem.removeprefix("test_").replace("_", "-"))
 
 
 @pytest.fixture(scope="session")
-def stack(running: tuple[Stack, int]) -> Stack:
-    """Everything running on a fresh database with the demo data; the clock stands at 14:05. One for each worker."""
-    return running[0]
+def running_stack(request: pytest.FixtureRequest, django_db_blocker: DjangoDbBlocker) -> Stack:
+    """Everything running, with a business in it of which those of the modules are copies."""
+    told = getattr(request.config, "workerinput", {}).get("stack")
+    stack = described(told) if told else whole()
+    with PATTERN.with_suffix(".lock").open("w") as lock:
+        fcntl.flock(lock, fcntl.LOCK_EX)
+        if not PATTERN.exists():
+            write_pattern(stack, PATTERN, django_db_blocker)
+    return stack
 
 
 @pytest.fixture(scope="module")
-def tidy(running: tuple[Stack, int]) -> None:
-    """What other files left on the list is off it: its first page would be full of that."""
-    stack, last = running
-    with psycopg.connect(stack.database) as connection:
-        connection.execute(
-            "UPDATE followup_followup SET state = 'finished', outcome = 'answered', finished_at = %s, back_at = NULL"
-            " WHERE id > %s AND state <> 'finished'"
-            " AND business_id = (SELECT business_id FROM followup_followup WHERE id = %s)",
-            [NOW, last, last],
-        )
+def stack(running_stack: Stack, business_names: Names, django_db_blocker: DjangoDbBlocker) -> Stack:
+    """Everything running, with a business of this module's own; the clock stands at 14:05."""
+    return add_copy(running_stack, business_names, django_db_blocker, PATTERN)
+
+
+@pytest.fixture(scope="module")
+def signed_in(stack: Stack) -> Cookies:
+    """The cookies of the owner, who has signed in."""
+    return cookies_of(stack, OWNER)
 
 
 @pytest.fixture(scope="session")
-def second(stack: Stack, worker_id: str) -> Iterator[str]:
-    """The address of a second web server process on the same database."""
-    port = free_port(9700 if worker_id == "gw1" else 8700)
-    stack.start_web(SECOND, port)
-    stack.wait(f"http://127.0.0.1:{port}/healthz")
-    yield f"http://127.0.0.1:{port}"
-    if SECOND in stack.processes:
-        stack.stop_one(SECOND)
-
-
-def forget_mail(stack: Stack) -> None:
-    """Empty the mail stand-in."""
-    urllib.request.urlopen(urllib.request.Request(f"{stack.mail_url}/forget", method="POST"))
-
-
-def mails(stack: Stack, to: str) -> list[dict[str, Any]]:
-    """What the mail stand-in holds for an address, newest first."""
-    with urllib.request.urlopen(f"{stack.mail_url}/mails.json") as answer:
-        return [mail for mail in json.load(answer) if to in mail["to"]]
-
-
-def mailed(page: Page, stack: Stack, to: str, subject: str) -> dict[str, Any]:
-    """Wait for a mail, which comes through a job."""
-    for _ in range(250):
-        found = [mail for mail in mails(stack, to) if subject in mail["subject"]]
-        if found:
-            return found[0]
-        page.wait_for_timeout(100)
-    raise AssertionError(f"no mail “{subject}” to {to}")
-
-
-def sign_in(page: Page, stack: Stack, email: str = "morwenna@otterwick.example") -> None:
-    """Sign in through the form, as the owner or another member."""
-    page.goto(f"{stack.base_url}/sign-in")
-    page.get_by_label("Email").fill(email)
-    page.get_by_label("Password").fill("paddle-demo")
-    page.get_by_role("button", name="Sign in").click()
-    page.wait_for_url("**/follow-up**")
-
-
-@pytest.fixture(scope="session")
-def signed_in(browser: Browser, stack: Stack) -> list[Any]:
-    """The cookies of the owner, who has signed in through the form."""
-    context = browser.new_context()
-    sign_in(context.new_page(), stack)
-    cookies = context.cookies()
-    context.close()
-    return cookies
-
-
-@pytest.fixture
-def owner(page: Page, stack: Stack, signed_in: list[Any], tidy: None) -> Page:
-    """The console with the owner signed in."""
-    page.context.add_cookies(signed_in)
-    page.goto(f"{stack.base_url}/follow-up")
-    page.get_by_role("heading", name="Follow-up").wait_for()
-    return page
-
-
-@pytest.fixture
-def stranger(browser: Browser) -> Iterator[BrowserContext]:
-    """A browser that has never been on the site."""
-    context = browser.new_context(viewport={"width": 1280, "height": 800})
+def console(browser: Browser) -> Iterator[BrowserContext]:
+    """Where the console is opened: what was fetched once stays in its cache. Nothing is kept for without a network."""
+    context = browser.new_context(service_workers="block")
     yield context
     context.close()
 
 
-def stage(page: Page, which: str) -> FrameLocator:
-    """One of the two frames of the editor's stage."""
-    return page.frame_locator(f'iframe[title="{which}"]')
+@pytest.fixture
+def owner(console: BrowserContext, stack: Stack, signed_in: Cookies) -> Iterator[Page]:
+    """A blank page with the owner signed in."""
+    console.clear_cookies()
+    console.add_cookies(signed_in)
+    page = console.new_page()
+    wire = console.new_cdp_session(page)
+    kinds = "local_storage,indexeddb,cache_storage"
+    wire.send("Storage.clearDataForOrigin", {"origin": stack.base_url, "storageTypes": kinds})
+    wire.detach()
+    yield page
+    console.unroute_all(behavior="ignoreErrors")
+    for one in console.pages:
+        one.close()
 
 
-def side(page: Page, name: str) -> None:
-    """One of the three parts of the editor's left column: Content, Look or After."""
-    page.get_by_role("tab", name=name, exact=True).click()
+@pytest.fixture
+def other_device(browser: Browser, stack: Stack) -> Iterator[Callable[..., Page]]:
+    """Opens a page on another device, signed in: the owner's, or that of the member who is named."""
+    contexts = []
+
+    def opened(person: str = OWNER, **how: Any) -> Page:
+        context = browser.new_context(**({"service_workers": "block"} | how))
+        contexts.append(context)
+        context.add_cookies(cookies_of(stack, person))
+        return context.new_page()
+
+    yield opened
+    for context in contexts:
+        context.close()
+
+
+@pytest.fixture
+def visitor(browser: Browser) -> Iterator[Callable[..., BrowserContext]]:
+    """Makes browsers that have never been on the site, as they are described."""
+    contexts = []
+
+    def made(**how: Any) -> BrowserContext:
+        context = browser.new_context(**({"viewport": {"width": 1280, "height": 800}} | how))
+        context.add_init_script(AHEAD)
+        contexts.append(context)
+        return context
+
+    yield made
+    for context in contexts:
+        context.close()
+
+
+@pytest.fixture
+def stranger(visitor: Callable[..., BrowserContext]) -> BrowserContext:
+    """A browser that has never been on the site."""
+    return visitor()

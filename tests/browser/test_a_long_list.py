@@ -6,10 +6,12 @@ from playwright.sync_api import Page, expect
 
 from scripts.stack import Stack
 
-from .test_working_the_list import posted
+from .pages.console import follow_up
+from .pages.mail import posted
 
 
 def test_what_comes_in_never_pushes_a_row_off_the_page_that_is_read(owner: Page, stack: Stack) -> None:
+    follow_up(owner, stack)
     rows = owner.locator("[data-id]")
     expect(rows.first).to_be_visible()
     before = rows.count()

@@ -1,8 +1,6 @@
 """What comes after, in real browsers: a video, the page to go to, the piece of work, who is greeted by name."""
 
-import json
 import re
-import subprocess
 from pathlib import Path
 from typing import Any
 
@@ -11,27 +9,8 @@ from playwright.sync_api import Browser, BrowserContext, Page, expect
 
 from scripts.stack import Stack
 
-from .conftest import side, stage
-from .test_editing import saved
-from .test_making import start
-from .test_stances import HOST, on, opened
-
-
-def turn_on(editor: Page) -> str:
-    """Turn it on; its short name."""
-    saved(editor)
-    editor.get_by_role("button", name="Turn on").click()
-    editor.get_by_role("dialog").get_by_role("button", name="Turn on").click()
-    expect(editor.get_by_text("It is on: visitors get it within a second.")).to_be_visible()
-    # Another process may have looked up to a second ago.
-    editor.wait_for_timeout(1_100)
-    return editor.get_by_text("Its short name in links is").locator("code").text_content()
-
-
-def turn_off(editor: Page) -> None:
-    """Out of the way of other tests."""
-    editor.get_by_role("button", name="Turn off").click()
-    expect(editor.get_by_text("It is off.")).to_be_visible()
+from .pages.console import saved, side, stage, start, turn_off, turn_on
+from .pages.site import HOST, later, on, only, opened, settled
 
 
 def sign_up(page: Page, slug: str, email: str) -> Any:
@@ -40,7 +19,7 @@ def sign_up(page: Page, slug: str, email: str) -> Any:
     card.get_by_label("Your email").fill(email)
     card.get_by_label("First name").fill("Wilhelmina Ott")
     card.get_by_label("Send me the monthly news by email.").check()
-    page.wait_for_timeout(300)
+    later(page)
     card.get_by_role("button", name="Keep me posted").click()
     return card
 
@@ -50,7 +29,7 @@ def test_they_go_to_the_page_that_was_chosen(owner: Page, stranger: BrowserConte
     side(editor, "After")
     editor.get_by_label("They go to a page instead of the thanks step").fill(f"{stack.site_url}/lessons")
     editor.get_by_label("They go to a page instead of the thanks step").press("Tab")
-    slug = turn_on(editor)
+    slug = turn_on(editor, stack)
     page = on(stranger, stack, "/contact")
     sign_up(page, slug, "one@post.example")
     page.wait_for_url("**/lessons")
@@ -64,7 +43,7 @@ def test_a_piece_of_work_is_done_by_the_browser_and_nothing_is_set_aside(
     side(editor, "After")
     editor.get_by_text("Against spam").click()
     editor.get_by_label("their browser does a small piece of work first").check()
-    slug = turn_on(editor)
+    slug = turn_on(editor, stack)
     page = on(stranger, stack, "/contact")
     sent: list[dict[str, Any]] = []
     page.on("request", lambda one: sent.append(one.post_data_json) if one.url.endswith("/intake") else None)
@@ -74,7 +53,6 @@ def test_a_piece_of_work_is_done_by_the_browser_and_nothing_is_set_aside(
     owner.goto(f"{stack.base_url}/quarantine")
     expect(owner.get_by_text("Nobody was told and nothing was given.")).to_be_visible()
     expect(owner.get_by_text("two@post.example")).to_have_count(0)
-    owner.goto(f"{stack.base_url}/follow-up")
     owner.goto(f"{stack.base_url}/touchpoints")
     owner.get_by_role("button", name="Turn off With work").click()
     expect(owner.get_by_text("With work is off.")).to_be_visible()
@@ -86,7 +64,7 @@ def test_somebody_who_said_their_name_is_greeted_by_it(
     editor = start(owner, stack, "News by email", "By name")
     editor.get_by_role("button", name=re.compile("^Headline")).click()
     editor.get_by_label("another wording where we know their name").check()
-    slug = turn_on(editor)
+    slug = turn_on(editor, stack)
     page = on(stranger, stack, "/contact")
     card = sign_up(page, slug, "three@post.example")
     expect(card.get_by_role("heading", name="Thank you")).to_be_visible()
@@ -105,24 +83,31 @@ def test_it_goes_by_itself_but_not_while_somebody_is_in_it(
     editor.get_by_text("How it is closed").click()
     editor.get_by_label("Seconds until it goes by itself").fill("2")
     editor.get_by_label("Seconds until it goes by itself").press("Tab")
-    slug = turn_on(editor)
-    page = on(stranger, stack, "/contact")
+    slug = turn_on(editor, stack)
+    page = stranger.new_page()
+    only(page, slug)
+    page.clock.install()
+    with page.expect_response(re.compile("/plan$")):
+        page.goto(f"{stack.site_url}/contact")
+    page.wait_for_load_state("networkidle")
     card = opened(page, slug, "pop-up")
     card.get_by_label("Your email").focus()
-    page.wait_for_timeout(3_200)
+    page.clock.run_for(3_200)
     expect(page.locator(HOST.format("pop-up"))).to_have_count(1)
     card.hover()
     card.locator("h2").evaluate("one => one.focus()")
-    page.wait_for_timeout(1_500)
+    page.clock.run_for(3_200)
     expect(page.locator(HOST.format("pop-up"))).to_have_count(1)
     page.mouse.move(5, 5)
+    page.clock.run_for(5_000)
     expect(page.locator(HOST.format("pop-up"))).to_have_count(0)
     turn_off(editor)
 
 
 @pytest.fixture
-def film(owner: Page, tmp_path: Path) -> Path:
+def film(owner: Page, stack: Stack, tmp_path: Path) -> Path:
     """A second of moving colours, made by the browser itself."""
+    owner.goto(f"{stack.base_url}/healthz")
     data = owner.evaluate(
         """async () => {
           const canvas = document.createElement('canvas'); canvas.width = 160; canvas.height = 90
@@ -155,28 +140,6 @@ def test_a_video_is_uploaded_and_gets_its_first_picture(owner: Page, stack: Stac
     saved(editor)
 
 
-def test_the_schema_in_the_docs_takes_what_the_console_saves(
-    owner: Page, stack: Stack, tmp_path: Path
-) -> None:
-    start(owner, stack, "A score, and what comes of it", "By the schema")
-    file = owner.request.get(f"{stack.base_url}/api/touchpoints/{owner.url.rpartition('/')[2]}/file")
-    schema = json.loads(Path("docs/touchpoint.schema.json").read_text())
-    path = tmp_path / "check.py"
-    path.write_text(
-        "import json, sys, jsonschema_rs\n"
-        "schema, document = json.load(sys.stdin)\n"
-        "jsonschema_rs.validator_for(schema).validate(document)\n"
-    )
-    done = subprocess.run(
-        [".venv/bin/python", str(path)],
-        input=json.dumps([schema, file.json()]),
-        text=True,
-        capture_output=True,
-        check=False,
-    )
-    assert (done.returncode, done.stderr) == (0, "")
-
-
 def test_a_film_over_the_page_stands_still_for_those_who_ask_for_less_motion(
     owner: Page, browser: Browser, stack: Stack, film: Path
 ) -> None:
@@ -190,7 +153,7 @@ def test_a_film_over_the_page_stands_still_for_those_who_ask_for_less_motion(
     editor.get_by_role("button", name="Choose a video").click()
     editor.get_by_role("dialog").get_by_role("button", name=film.name, exact=True).first.click()
     expect(editor.get_by_text("on video").first).to_be_visible()
-    slug = turn_on(editor)
+    slug = turn_on(editor, stack)
     motions: tuple[tuple[Any, bool], ...] = (("no-preference", False), ("reduce", True))
     for motion, still in motions:
         context = browser.new_context(reduced_motion=motion)
@@ -198,7 +161,8 @@ def test_a_film_over_the_page_stands_still_for_those_who_ask_for_less_motion(
         opened(page, slug, "side-panel")
         films = page.locator(f"{HOST.format('side-panel')} video")
         expect(films).to_have_count(2)
-        page.wait_for_timeout(500)
+        # Long enough for a second picture of it, where there is one.
+        settled(page)
         assert films.evaluate_all("all => all.map(one => one.paused)") == [still, still]
         context.close()
     turn_off(editor)

@@ -1,13 +1,14 @@
 """Bars on pages that are not ours, and a page that is held: what they move aside, and what they cover."""
 
 import re
+from typing import Any
 
 import pytest
-from playwright.sync_api import BrowserContext, Route, expect
+from playwright.sync_api import BrowserContext, expect
 
 from scripts.stack import Stack
 
-from .test_hosts import on_a_page
+from .pages.site import on_a_page, planned, until_still
 
 _NAV = "<div id=theirs style='{}background:#246;height:64px;z-index:9'>Menu</div>"
 _LONG = "<div style='height:3000px'></div>"
@@ -37,7 +38,6 @@ def test_a_bar_at_the_top_covers_nothing_of_the_page(
     page.evaluate("intavo.open('group-booking')")
     bar = page.locator("[data-intavo-touchpoint=bar] .card")
     expect(bar).to_be_visible()
-    page.wait_for_timeout(1_000)
 
     def clear() -> bool:
         one, other = bar.bounding_box(), page.locator("#theirs").bounding_box()
@@ -45,35 +45,35 @@ def test_a_bar_at_the_top_covers_nothing_of_the_page(
         assert other is not None
         return other["y"] >= one["y"] + one["height"] - 1 or other["y"] + other["height"] <= 0
 
+    until_still(page)
     assert clear()
     page.mouse.wheel(0, 900)
-    page.wait_for_timeout(700)
+    page.wait_for_function("scrollY > 0")
+    until_still(page)
     assert clear()
     page.mouse.wheel(0, -900)
-    page.wait_for_timeout(500)
+    page.wait_for_function("scrollY === 0")
     bar.get_by_role("button", name="Close").click()
-    page.wait_for_timeout(1_000)
+    expect(bar).to_have_count(0)
+    until_still(page)
     assert page.locator("#theirs").bounding_box() == before
 
 
 def test_a_bar_at_the_foot_stands_under_what_small_of_the_page_stays_there(
     stranger: BrowserContext, stack: Stack
 ) -> None:
-    def at_the_foot(route: Route) -> None:
-        answer = route.fetch()
-        plan = answer.json()
+    def at_the_foot(plan: dict[str, Any]) -> None:
         for entry in plan["touchpoints"]:
             entry["document"]["look"]["place"] = "bottom"
-        route.fulfill(response=answer, json=plan)
 
-    stranger.route("**/plan", at_the_foot)
+    planned(stranger, at_the_foot)
     css = "#theirs{position:fixed;right:16px;bottom:8px;width:40px;height:40px;background:#246}"
     page = on_a_page(stranger, stack, css=css, body=f"<a id=theirs></a>{_LONG}")
     before = page.locator("#theirs").bounding_box()
     page.evaluate("intavo.open('group-booking')")
     bar = page.locator("[data-intavo-touchpoint=bar] .card")
     expect(bar).to_be_visible()
-    page.wait_for_timeout(500)
+    until_still(page)
     one, other = bar.bounding_box(), page.locator("#theirs").bounding_box()
     assert one is not None
     assert other is not None

@@ -6,36 +6,14 @@ from typing import Any
 
 import pytest
 from PIL import Image
-from playwright.sync_api import BrowserContext, FloatRect, Page, Route, expect
+from playwright.sync_api import BrowserContext, FloatRect, Route, expect
 
 from scripts.stack import Stack
+from tests.waiting import until
 
-from .test_stances import HOST, on, opened
+from .pages.site import HOST, looking, on, opened, planned, settled, until_still, with_parts
 
 TALL = "main{min-height:4000px}"
-
-
-def planned(page: Page, change: Any) -> None:
-    """Every plan is changed on its way."""
-
-    def fewer(route: Route) -> None:
-        answer = route.fetch()
-        plan = answer.json()
-        change(plan)
-        route.fulfill(response=answer, json=plan)
-
-    page.route("**/plan", fewer)
-
-
-def looking(page: Page, **look: Any) -> None:
-    """Every touchpoint with these values of its look."""
-
-    def change(plan: dict[str, Any]) -> None:
-        for entry in plan["touchpoints"]:
-            entry["document"]["look"] |= look
-            entry["document"]["look"]["phone"] |= look
-
-    planned(page, change)
 
 
 @pytest.mark.parametrize("stays", [True, False])
@@ -52,13 +30,13 @@ def test_a_bar_that_comes_on_a_scrolled_page_is_in_view_and_nothing_jumps(
     before = page.evaluate(foot)
     bar = opened(page, "group-booking", "bar")
     assert bar.bounding_box()["y"] == pytest.approx(0, abs=1)
-    page.wait_for_timeout(100)
+    settled(page)
     assert page.evaluate(foot) == pytest.approx(before, abs=1)
     page.evaluate("scrollBy(0, 300)")
-    page.wait_for_timeout(100)
+    settled(page)
     assert (bar.bounding_box()["y"] > -1) is stays
     page.evaluate("scrollTo(0, 0)")
-    page.wait_for_timeout(100)
+    settled(page)
     box, header = bar.bounding_box(), page.get_by_role("banner").bounding_box()
     first, second = (box, header) if pushes else (header, box)
     assert first["y"] + first["height"] == pytest.approx(second["y"], abs=1)
@@ -66,7 +44,7 @@ def test_a_bar_that_comes_on_a_scrolled_page_is_in_view_and_nothing_jumps(
     before = page.evaluate(foot)
     page.evaluate("intavo.close()")
     expect(page.locator(HOST.format("bar"))).to_have_count(0)
-    page.wait_for_timeout(100)
+    settled(page)
     assert page.evaluate(foot) == pytest.approx(before, abs=1)
 
 
@@ -87,7 +65,7 @@ def test_buttons_in_one_corner_stand_above_one_another(
     page.goto(f"{stack.site_url}/contact")
     one, other = (page.get_by_role("button", name=name) for name in ("Ask the boathouse", "The second one"))
     expect(other).to_be_visible()
-    page.wait_for_timeout(100)
+    settled(page)
     above, below = sorted((one.bounding_box(), other.bounding_box()), key=lambda box: box["y"])
     assert above["y"] + above["height"] <= below["y"] - 6
     assert below["y"] + below["height"] <= 700
@@ -108,7 +86,8 @@ def test_a_page_that_changes_all_the_time_is_not_asked_all_the_time(
     page.goto(f"{stack.site_url}/contact")
     face = page.get_by_role("button", name="Ask the boathouse")
     expect(face).to_be_visible()
-    page.wait_for_timeout(500)
+    page.wait_for_function("asked")
+    until_still(page)
     once = page.evaluate("asked")
     assert once
     page.evaluate("""() => new Promise((done) => { asked = 0; let left = 100; const change = () => {
@@ -118,9 +97,8 @@ def test_a_page_that_changes_all_the_time_is_not_asked_all_the_time(
     page.evaluate("""() => { const own = document.createElement('b')
       own.style.cssText = 'position:fixed;right:12px;bottom:12px;width:60px;height:60px;background:red'
       document.body.append(own) }""")
-    page.wait_for_timeout(600)
-    box = face.bounding_box()
-    assert box["y"] + box["height"] <= page.viewport_size["height"] - 72
+    highest = page.viewport_size["height"] - 72
+    until(lambda: (box := face.bounding_box())["y"] + box["height"] <= highest, "it makes room")
 
 
 def test_a_card_ends_where_a_bar_begins(stranger: BrowserContext, stack: Stack) -> None:
@@ -129,7 +107,7 @@ def test_a_card_ends_where_a_bar_begins(stranger: BrowserContext, stack: Stack) 
     looking(page, place="bottom", arrival="none", going="none")
     page.goto(f"{stack.site_url}/trips")
     card, bar = opened(page, "parting-card", "card"), opened(page, "group-booking", "bar")
-    page.wait_for_timeout(100)
+    settled(page)
     box = card.bounding_box()
     assert box["y"] >= 0
     assert box["y"] + box["height"] <= bar.bounding_box()["y"]
@@ -147,7 +125,7 @@ def test_a_button_stands_above_a_bar_and_is_not_seen_behind_a_card(
     face = page.get_by_role("button", name="Ask the boathouse")
     expect(face).to_be_visible()
     bar = opened(page, "group-booking", "bar")
-    page.wait_for_timeout(100)
+    settled(page)
     box = face.bounding_box()
     assert box["y"] + box["height"] <= bar.bounding_box()["y"]
     opened(page, "parting-card", "card")
@@ -195,7 +173,7 @@ def test_it_closes_as_ticked_with_the_focus_still_in_the_page(
         page.keyboard.press("Escape")
     else:
         page.mouse.click(5, 300)
-    page.wait_for_timeout(700)
+    settled(page)
     expect(page.locator(HOST.format(stance))).to_have_count(0 if ticked else 1)
 
 
@@ -214,7 +192,7 @@ def test_what_the_site_says_of_the_visitor_after_the_plan_changes_what_shows(
     planned(page, members_only)
     with page.expect_response(re.compile("/plan$")):
         page.goto(f"{stack.site_url}/contact")
-    page.wait_for_timeout(300)
+    page.wait_for_load_state("networkidle")
     with page.expect_response(re.compile("/plan$")):
         page.evaluate("intavo.visitor({signed_in: true})")
     expect(page.locator(HOST.format("card")).locator(".card")).to_be_visible()
@@ -223,7 +201,8 @@ def test_what_the_site_says_of_the_visitor_after_the_plan_changes_what_shows(
     assert asked[-1]["visitor"]["on_list"] is True
     count = len(asked)
     page.evaluate("intavo.visitor({email_known: true})")
-    page.wait_for_timeout(200)
+    # Whatever it asks for goes out before this does.
+    page.evaluate("async () => { await new Promise(requestAnimationFrame); await fetch('/contact') }")
     assert len(asked) == count
 
 
@@ -231,7 +210,6 @@ def test_red_words_go_as_soon_as_their_field_holds(stranger: BrowserContext, sta
     page = on(stranger, stack, "/contact")
     card = opened(page, "tide-table", "pop-up")
     card.get_by_label("Your email").fill("nobody")
-    page.wait_for_timeout(400)
     card.get_by_role("button", name="Send me the tide table").click()
     wrong = card.locator(".error:visible")
     expect(wrong).to_have_count(2)
@@ -242,21 +220,6 @@ def test_red_words_go_as_soon_as_their_field_holds(stranger: BrowserContext, sta
     card.get_by_label("Send me the monthly tide table.").check()
     expect(wrong).to_have_count(0)
     expect(card.locator("[aria-invalid=true]")).to_have_count(0)
-
-
-def with_parts(page: Page, slug: str, *parts: dict[str, Any], **look: Any) -> None:
-    """A touchpoint that begins with other parts."""
-
-    def change(plan: dict[str, Any]) -> None:
-        for entry in [one for one in plan["touchpoints"] if one["slug"] == slug]:
-            step = entry["document"]["steps"][0]
-            base = {"on": ["desktop", "phone"], "hidden": False, "row": None, "share": 100}
-            step["parts"] = [{**base, "id": f"x{at}", **one} for at, one in enumerate(parts)] + step["parts"]
-            entry["needs_more"] = True
-            entry["document"]["look"] |= look
-            entry["document"]["look"]["phone"] |= look
-
-    planned(page, change)
 
 
 @pytest.mark.parametrize("width", [390, 1280])
@@ -325,7 +288,7 @@ def test_a_headline_keeps_its_lines_and_stays_clear_of_a_close_word(
     card = opened(page, "boathouse-question", "pop-up")
     title = card.get_by_role("heading", name="One line")
     assert title.evaluate("one => one.innerText.split('\\n').length") == 2
-    page.wait_for_timeout(200)
+    settled(page)
     right = title.evaluate(
         "one => { const range = document.createRange(); range.selectNodeContents(one);"
         " return Math.max(...[...range.getClientRects()].map((box) => box.right)) }"
@@ -361,5 +324,5 @@ def test_what_interrupts_covers_bars_and_buttons_with_the_rest_of_the_page(
 
     bare = light()
     opened(page, "tide-table", "pop-up")
-    page.wait_for_timeout(200)
+    settled(page)
     assert light() < bare * 0.8

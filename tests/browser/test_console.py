@@ -3,25 +3,17 @@
 import json
 import re
 from collections.abc import Callable
-from pathlib import Path
 
 import pytest
 from playwright.sync_api import Browser, BrowserContext, Page, Route, expect
 
-from scripts.cluster import ROOT
 from scripts.stack import Stack
+from tests.waiting import until
 
-from .conftest import mailed, sign_in
-
-AXE = (ROOT / "node_modules/axe-core/axe.min.js").read_text()
-RULES = json.dumps({"runOnly": ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]})
-
-
-def violations(page: Page) -> list[str]:
-    """What axe finds against WCAG 2.2 AA, by rule and place."""
-    page.evaluate(AXE)
-    found = page.evaluate(f"axe.run(document, {RULES}).then((r) => r.violations)")
-    return [f"{one['id']}: {node['html'][:160]}" for one in found for node in one["nodes"]]
+from .pages.axe import violations
+from .pages.console import follow_up
+from .pages.mail import mailed
+from .pages.site import settled, until_still
 
 
 @pytest.mark.parametrize(
@@ -40,7 +32,7 @@ def violations(page: Page) -> list[str]:
 def test_a_view_is_accessible(owner: Page, stack: Stack, path: str, ready: str) -> None:
     owner.goto(f"{stack.base_url}{path}")
     owner.wait_for_selector(ready)
-    owner.wait_for_timeout(300)
+    expect(owner.locator("[aria-busy=true]")).to_have_count(0)
     assert violations(owner) == []
 
 
@@ -48,7 +40,7 @@ def test_the_editor_is_accessible_with_a_part_unfolded(owner: Page, stack: Stack
     owner.goto(f"{stack.base_url}/touchpoints")
     owner.get_by_role("link", name="Tide table").click()
     owner.get_by_role("button", name="Headline").click()
-    owner.wait_for_timeout(500)
+    expect(owner.get_by_label("Words", exact=True)).to_be_visible()
     assert violations(owner) == []
 
 
@@ -68,16 +60,17 @@ def test_the_visitors_side_is_accessible(browser: Browser, stack: Stack, script:
         page.wait_for_function("window.intavo")
         page.evaluate("intavo.open('boathouse-question')")
         expect(page.get_by_role("dialog")).to_be_visible()
-        page.wait_for_timeout(500)
+        settled(page)
     else:
         page.route("**/*.js", lambda route: route.abort())
-        page.goto(f"{stack.base_url}/t/otterwick/group-booking")
+        page.goto(f"{stack.base_url}/t/{stack.names.slug}/group-booking")
     found = violations(page)
     assert found == []
     context.close()
 
 
 def test_the_list_is_worked_from_the_keyboard(owner: Page, stack: Stack) -> None:
+    follow_up(owner, stack)
     owner.wait_for_selector("[data-id]")
     owner.keyboard.press("ArrowDown")
     owner.wait_for_url(re.compile(r"/follow-up/\d+$"))
@@ -99,50 +92,54 @@ def test_the_list_is_worked_from_the_keyboard(owner: Page, stack: Stack) -> None
     expect(owner.get_by_role("heading", name="Ife Dunmore")).to_be_visible()
 
 
-def without_the_box(owner: Page, stack: Stack, comes: Callable[[Route], None]) -> Page:
+def without_the_box(page: Page, stack: Stack, comes: Callable[[Route], None]) -> Page:
     """A first visit to the list, where the code of the box that finds anything comes as this says."""
-    state = owner.context.storage_state()
-    page = owner.context.browser.new_context(storage_state=state, service_workers="block").new_page()
     page.route("**/FindBox-*.js", lambda route: comes(route))
     page.goto(f"{stack.base_url}/follow-up")
     expect(page.locator("[data-id]").first).to_be_visible()
     return page
 
 
-def test_what_is_typed_before_the_box_is_there_stands_in_it(owner: Page, stack: Stack) -> None:
+def test_what_is_typed_before_the_box_is_there_stands_in_it(
+    other_device: Callable[..., Page], stack: Stack
+) -> None:
     held: list[Route] = []
-    page = without_the_box(owner, stack, held.append)
+    page = without_the_box(other_device(), stack, held.append)
     page.keyboard.press("Control+k")
     page.keyboard.type("dunmore")
     page.keyboard.press("Enter")
-    page.wait_for_timeout(300)
+    until(lambda: page.evaluate("1") and held, "its code was asked for")
     expect(page.get_by_label("Find or do")).to_have_count(0)
     held.pop().continue_()
     expect(page.get_by_role("heading", name="Ife Dunmore")).to_be_visible()
-    page.context.close()
 
 
-def test_where_the_box_does_not_come_nobody_is_held_up(owner: Page, stack: Stack) -> None:
-    page = without_the_box(owner, stack, lambda route: route.abort())
-    page.keyboard.press("Control+k")
-    page.wait_for_timeout(500)
-    page.get_by_label("Search the list").click()
-    page.keyboard.type("dun")
-    expect(page.get_by_label("Search the list")).to_have_value("dun")
-    # Nor where it could not be fetched beforehand either.
-    page.wait_for_timeout(4_000)
-    page.keyboard.press("Control+k")
-    page.wait_for_timeout(500)
-    page.keyboard.type("more")
+def test_where_the_box_does_not_come_nobody_is_held_up(
+    other_device: Callable[..., Page], stack: Stack
+) -> None:
+    refused: list[str] = []
+
+    def refuse(route: Route) -> None:
+        refused.append(route.request.url)
+        route.abort()
+
+    page = without_the_box(other_device(), stack, refuse)
+    # It is fetched beforehand, and when it is asked for.
+    until(lambda: page.evaluate("1") and refused, "its code was fetched beforehand")
+    for words in ("dun", "more"):
+        with page.expect_event("requestfailed"):
+            page.keyboard.press("Control+k")
+        page.get_by_label("Search the list").focus()
+        page.keyboard.type(words)
     expect(page.get_by_label("Search the list")).to_have_value("dunmore")
     # Back with the network, it comes.
     page.unroute_all()
     page.keyboard.press("Control+k")
     expect(page.get_by_label("Find or do")).to_be_focused()
-    page.context.close()
 
 
 def test_finish_put_off_and_undo(owner: Page, stack: Stack) -> None:
+    follow_up(owner, stack)
     owner.get_by_role("link", name=re.compile("Ansel Brightwater")).click()
     owner.get_by_role("button", name=re.compile("Finish")).click()
     owner.get_by_role("menuitem", name="Won").click()
@@ -197,17 +194,15 @@ def test_no_place_is_wider_than_a_phone(owner: Page, stack: Stack, width: int) -
     assert wide == {}
 
 
-def test_followup_works_on_a_phone(browser: Browser, stack: Stack) -> None:
-    context = browser.new_context(viewport={"width": 390, "height": 780})
-    page = context.new_page()
-    sign_in(page, stack)
+def test_followup_works_on_a_phone(other_device: Callable[..., Page], stack: Stack) -> None:
+    page = other_device(viewport={"width": 390, "height": 780})
+    follow_up(page, stack)
     page.get_by_role("link", name=re.compile("Tomasz Wielgosz")).click()
     expect(page.get_by_role("textbox", name="Answer to Tomasz Wielgosz")).to_be_in_viewport()
     assert page.evaluate("document.documentElement.scrollWidth <= innerWidth")
     page.get_by_role("button", name="← List").click()
     expect(page.get_by_role("heading", name="Follow-up")).to_be_visible()
     assert page.evaluate("document.documentElement.scrollWidth <= innerWidth")
-    context.close()
 
 
 def test_signing_up_confirming_founding_and_resetting(stranger: BrowserContext, stack: Stack) -> None:
@@ -220,7 +215,7 @@ def test_signing_up_confirming_founding_and_resetting(stranger: BrowserContext, 
     page.get_by_label("Password").fill("a heron stands still")
     page.get_by_role("button", name="Sign up").click()
     expect(page.get_by_role("heading", name="Look in your mail")).to_be_visible()
-    letter = mailed(page, stack, "ola@heron.example", "onfirm")
+    letter = mailed(stack, "ola@heron.example", "onfirm")
     link = re.search(r"http://\S+/verify/\S+", letter["text"])
     assert link
     page.goto(link[0])
@@ -242,7 +237,7 @@ def test_signing_up_confirming_founding_and_resetting(stranger: BrowserContext, 
     page.get_by_label("Email").fill("ola@heron.example")
     page.get_by_role("button", name="Send me a link").click()
     expect(page.get_by_text("a mail with a link is on its way")).to_be_visible()
-    letter = mailed(page, stack, "ola@heron.example", "A new password")
+    letter = mailed(stack, "ola@heron.example", "A new password")
     link = re.search(r"http://\S+/reset/\S+", letter["text"])
     assert link
     page.goto(link[0])
@@ -291,7 +286,7 @@ def test_nothing_moves_under_the_pointer_when_answers_are_late(owner: Page, stac
         owner.goto(f"{stack.base_url}/{place}")
         owner.get_by_role("heading", level=1).wait_for()
         owner.wait_for_load_state("networkidle")
-        owner.wait_for_timeout(1200)
+        until_still(owner)
         assert owner.evaluate("moved") == [], place
 
 
@@ -301,14 +296,8 @@ def test_a_part_of_a_page_stays_in_view_while_what_is_above_it_comes(owner: Page
     entries = owner.locator("#log").get_by_role("listitem")
     expect(entries.first).to_be_visible()
     owner.wait_for_load_state("networkidle")
-    owner.wait_for_timeout(1200)
+    until_still(owner)
     expect(owner.locator("#log").get_by_role("heading")).to_be_in_viewport()
     owner.mouse.move(640, 500)
     owner.mouse.wheel(0, -5000)
     expect(owner.get_by_role("heading", level=1)).to_be_in_viewport()
-
-
-def test_nothing_on_the_screen_is_fetched_from_elsewhere(owner: Page, stack: Stack) -> None:
-    built = Path(ROOT / "console/dist").rglob("*")
-    text = "".join(path.read_text(errors="ignore") for path in built if path.suffix in {".html", ".css"})
-    assert not re.findall(r"""url\(["']?https?:|src=["']https?:""", text)

@@ -2,31 +2,20 @@
 
 import math
 import re
-from typing import Any
+from collections.abc import Callable
 
 import pytest
-from playwright.sync_api import Browser, Page, expect
+from playwright.sync_api import Page, Route, expect
 
 from scripts.stack import Stack
 
-from .conftest import side, sign_in, stage
+from .pages.console import add_to, saved, side, stage, start
 
 
 @pytest.fixture
-def editor(owner: Page) -> Page:
+def editor(owner: Page, stack: Stack) -> Page:
     """A new draft, open in the editor."""
-    owner.get_by_role("link", name="Touchpoints", exact=True).click()
-    owner.get_by_role("button", name="+ New touchpoint").click()
-    owner.get_by_label("Your own name for it").fill("A draft to edit")
-    owner.get_by_role("button", name="Start with this").click()
-    owner.wait_for_url(re.compile(r"/touchpoints/\d+$"))
-    expect(owner.get_by_text("Saved today 14:05")).to_be_visible()
-    return owner
-
-
-def saved(page: Page) -> None:
-    """Wait until the draft is kept."""
-    expect(page.get_by_text("Saved today 14:05")).to_be_visible()
+    return start(owner, stack, "News by email", "A draft to edit")
 
 
 def test_what_is_being_typed_stands_while_something_else_is_kept(editor: Page) -> None:
@@ -44,20 +33,18 @@ def test_what_is_being_typed_stands_while_something_else_is_kept(editor: Page) -
 
 
 def test_a_change_made_while_another_answer_is_under_way_is_not_lost(editor: Page) -> None:
-    def slowly(route: Any) -> None:
-        editor.wait_for_timeout(1_500)
-        route.continue_()
-
-    editor.route("**/name", slowly)
-    with editor.expect_response("**/name"):
-        side(editor, "Look")
+    held: list[Route] = []
+    editor.route("**/name", lambda route: held.append(route))
+    side(editor, "Look")
+    with editor.expect_request("**/name"):
         editor.get_by_label("Name of the touchpoint").fill("Another name")
         editor.get_by_label("Name of the touchpoint").press("Tab")
-        editor.get_by_label("Width", exact=True).fill("444")
-        editor.get_by_label("Width", exact=True).press("Tab")
+    editor.get_by_label("Width", exact=True).fill("444")
+    editor.get_by_label("Width", exact=True).press("Tab")
+    with editor.expect_response("**/name"), editor.expect_response("**/draft"):
+        held.pop().continue_()
     editor.unroute("**/name")
     expect(editor.get_by_label("Width", exact=True)).to_have_value("444")
-    editor.wait_for_timeout(800)
     saved(editor)
     editor.reload()
     expect(editor.get_by_label("Width", exact=True)).to_have_value("444")
@@ -144,8 +131,6 @@ def test_what_is_chosen_while_two_changes_are_being_kept_is_done_after_them(edit
     expect(editor.locator("html")).to_have_attribute("data-kept", "1")
     editor.get_by_role("button", name=re.compile("^Picture")).click()
     editor.get_by_role("button", name="Remove Picture").click()
-    # Longer than what is typed is waited for, so that the second is in the line behind the first.
-    editor.wait_for_timeout(800)
     editor.get_by_label("How it stands").select_option("Bar")
     bar = stage(editor, "Phone").locator("[data-stance=bar]")
     expect(bar).to_be_visible()
@@ -172,16 +157,9 @@ def test_a_hidden_part_leaves_the_stage_and_stays_in_the_list(editor: Page) -> N
     expect(editor.get_by_role("button", name=re.compile("Name field.*hidden"))).to_be_visible()
 
 
-def add_to(editor: Page, label: str, *texts: str) -> None:
-    """Write into a list of pages or words, one after the other."""
-    for text in texts:
-        editor.get_by_label(f"{label}: add").fill(text)
-        editor.get_by_label(f"{label}: add").press("Enter")
-
-
 def test_the_show_sentence_says_what_its_panels_hold(editor: Page, stack: Stack) -> None:
     editor.get_by_role("button", name="on every page").click()
-    add_to(editor, "Only on these pages", "https://otterwick.example/Trips/*", "/lessons")
+    add_to(editor, "Only on these pages", f"https://{stack.names.host}/Trips/*", "/lessons")
     add_to(editor, "But not on", "/trips/sunrise")
     expect(editor.get_by_role("status").filter(has_text="known pages")).to_be_visible()
     editor.keyboard.press("Escape")
@@ -219,8 +197,6 @@ def test_the_show_sentence_says_what_its_panels_hold(editor: Page, stack: Stack)
     editor.get_by_label("It belongs to the group").press("Enter")
     editor.get_by_label("nor after they answered another of its group").check()
     editor.keyboard.press("Escape")
-    saved(editor)
-    editor.wait_for_timeout(800)
     saved(editor)
     editor.reload()
     for words in (
@@ -270,11 +246,9 @@ def test_what_stops_it_is_said_and_leads_to_the_place(editor: Page) -> None:
 
 
 def test_the_later_of_two_members_is_told_and_loses_nothing(
-    editor: Page, browser: Browser, stack: Stack
+    editor: Page, other_device: Callable[..., Page]
 ) -> None:
-    context = browser.new_context()
-    other = context.new_page()
-    sign_in(other, stack)
+    other = other_device()
     other.goto(editor.url)
     theirs = stage(other, "Desktop").get_by_role("textbox", name="Words of p1")
     theirs.fill("Their headline")
@@ -287,7 +261,6 @@ def test_the_later_of_two_members_is_told_and_loses_nothing(
     saved(editor)
     other.reload()
     expect(theirs).to_have_text("My headline")
-    context.close()
 
 
 def test_hours_past_midnight_and_an_odd_day_are_kept_and_nonsense_is_refused(

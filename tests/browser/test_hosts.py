@@ -1,47 +1,19 @@
 """On pages that are not ours: style sheets, names, keys, dialogs and faults of the page that a touchpoint stands on."""
 
-import json
 import re
 from typing import Any
 
 import pytest
-from playwright.sync_api import BrowserContext, Page, expect
+from playwright.sync_api import BrowserContext, expect
 
 from scripts.cluster import ROOT
 from scripts.stack import Stack
+from tests.waiting import until
+
+from .pages.site import on_a_page, settled, until_still
 
 HELD = "getComputedStyle(document.documentElement).overflow"
 ASK = "Something you want to know?"
-
-
-def on_a_page(
-    context: BrowserContext,
-    stack: Stack,
-    *,
-    css: str = "",
-    body: str = "",
-    script: str = "",
-    path: str = "/contact",
-) -> Page:
-    """A page of the demo site with something of its own: a style sheet, elements, a script that runs before all else."""
-    given = json.dumps({"css": css, "body": body})
-    context.add_init_script(
-        f"""{script};{{ const given = {given}; new MutationObserver((_, seen) => {{
-          if (!document.body) return
-          seen.disconnect()
-          document.head.append(Object.assign(document.createElement('style'), {{ textContent: given.css }}))
-          document.body.insertAdjacentHTML('afterbegin', given.body)
-        }}).observe(document, {{ childList: true, subtree: true }}) }}"""
-    )
-    page = context.new_page()
-    page.set_default_timeout(10_000)
-    wrong: list[Any] = []
-    page.on("pageerror", lambda error: wrong.append(error))  # Playwright asks for a function of our own
-    with page.expect_response(re.compile("/plan$")):
-        page.goto(f"{stack.site_url}{path}")
-    page.wait_for_timeout(300)
-    assert wrong == []
-    return page
 
 
 @pytest.mark.parametrize(
@@ -150,7 +122,7 @@ def test_closed_at_once_and_opened_again_it_stays(stranger: BrowserContext, stac
     page.evaluate("intavo.open('boathouse-question')")
     expect(page.get_by_role("dialog")).to_be_visible()
     page.evaluate("intavo.close(); intavo.open('boathouse-question')")
-    page.wait_for_timeout(1_000)
+    settled(page)
     expect(page.get_by_role("dialog")).to_have_count(1)
 
 
@@ -182,7 +154,6 @@ def test_it_waits_for_a_dialog_of_the_page(stranger: BrowserContext, stack: Stac
     page.evaluate("(html) => document.body.insertAdjacentHTML('beforeend', html)", html)
     page.evaluate(opens)
     page.clock.run_for(14_000)
-    page.wait_for_timeout(300)
     expect(page.locator("[data-intavo-touchpoint=pop-up]")).to_have_count(0)
     # What is there and not seen keeps nothing back.
     page.evaluate(closes)
@@ -207,7 +178,6 @@ def test_what_a_visitor_is_at_is_not_interrupted(stranger: BrowserContext, stack
         )
         page.locator("[data-intavo]").get_by_role("textbox").first.press_sequentially("07700")
     page.clock.run_for(25_000)
-    page.wait_for_timeout(300)
     expect(question).to_have_count(0)
     if at == "unfolded":
         page.keyboard.press("Escape")
@@ -222,7 +192,7 @@ def test_without_the_second_file_nothing_stands_there_naked(stranger: BrowserCon
     stranger.route("**/static/touch/more.js", lambda route: route.abort())
     page = on_a_page(stranger, stack)
     page.evaluate("intavo.open('boathouse-question')")
-    page.wait_for_timeout(500)
+    settled(page)
     expect(page.locator("[data-intavo-touchpoint]")).to_have_count(0)
     assert page.evaluate(HELD) != "hidden"
 
@@ -268,7 +238,7 @@ def test_one_that_the_page_takes_out_as_it_comes_is_not_taken_for_unseen(
         }"""
     )
     expect(page.get_by_role("dialog").get_by_label("Your question")).to_be_visible()
-    page.wait_for_timeout(1_000)
+    until_still(page)
     expect(page.get_by_role("dialog").get_by_label("Your question")).to_be_visible()
 
 
@@ -306,7 +276,8 @@ def test_a_body_that_is_swapped_takes_nothing_with_it(
 def test_a_route_in_the_hash_is_a_page_and_what_is_replaced_while_they_scroll_is_none(
     stranger: BrowserContext, stack: Stack
 ) -> None:
-    page = on_a_page(stranger, stack, body='<div style="height:4000px"></div>')
+    stranger.clock.install()
+    page = on_a_page(stranger, stack, body='<div style="height:4000px"></div>', moved_by_hand=True)
     asked: list[str] = []
     page.on(
         "request",
@@ -318,8 +289,9 @@ def test_a_route_in_the_hash_is_a_page_and_what_is_replaced_while_they_scroll_is
         "history.replaceState({}, '', '/contact/further')",
     ):
         page.evaluate(go)
-        page.wait_for_timeout(50)
-    page.wait_for_timeout(700)
+        settled(page)
+    page.clock.run_for(5_000)
+    page.evaluate("fetch('/contact')")
     assert asked == []
     for go, path in (
         ("location.hash = '#/boats'", "/contact/further#/boats"),
@@ -329,7 +301,8 @@ def test_a_route_in_the_hash_is_a_page_and_what_is_replaced_while_they_scroll_is
     ):
         with page.expect_response(re.compile("/plan$")):
             page.evaluate(go)
-        page.wait_for_timeout(700)
+            page.clock.run_for(1_000)
+        page.clock.run_for(1_000)
         assert asked[-1].endswith(path)
     assert page.evaluate("history.pushState.toString()") == "function pushState() { [native code] }"
 
@@ -391,7 +364,7 @@ def test_places_that_the_page_draws_later_are_filled_with_one_more_plan(
     expect(page.locator("[data-intavo=boathouse-question]").get_by_role("textbox").first).to_be_attached()
     expect(page.get_by_text("Call us.")).to_have_count(1)
     page.evaluate("document.body.append('more')")
-    page.wait_for_timeout(400)
+    until_still(page)
     assert [one["slots"] for one in asked if one.get("open")] == [list(names)]
 
 
@@ -420,7 +393,7 @@ def test_a_button_stands_beside_one_of_the_pages_own(stranger: BrowserContext, s
     page = on_a_page(
         stranger, stack, css=css + "#theirs+#theirs{right:auto;left:16px}", body="<a id=theirs></a>" * 2
     )
-    page.wait_for_timeout(500)
+    until_still(page)
     for face in page.locator(f"{BUTTON} .face").all():
         for theirs in page.locator("#theirs").all():
             one, other = face.bounding_box(), theirs.bounding_box()
@@ -437,8 +410,7 @@ def test_what_the_page_does_once_it_is_loaded_does_not_wait_for_the_second_file(
     stranger.route("**/static/touch/more.js", lambda route: asked.append(route.request.url))  # and it hangs
     page = stranger.new_page()
     page.goto(f"{stack.site_url}/contact", wait_until="load", timeout=8_000)
-    page.wait_for_timeout(500)
-    assert asked
+    until(lambda: page.evaluate("1") and asked, "the second file is asked for")
 
 
 def test_a_second_file_that_hangs_holds_up_no_plan_for_long(stranger: BrowserContext, stack: Stack) -> None:
@@ -453,10 +425,17 @@ def test_a_second_file_that_hangs_holds_up_no_plan_for_long(stranger: BrowserCon
     stranger.route("**/plan", asks_of_the_page)
     stranger.route("**/static/touch/more.js", lambda route: None)
     page = stranger.new_page()
-    page.goto(f"{stack.site_url}/contact")
-    page.wait_for_timeout(2_000)
+    page.clock.install()
+    with page.expect_request("**/static/touch/more.js"):
+        page.goto(f"{stack.site_url}/contact")
+    page.clock.run_for(2_000)
     expect(page.get_by_role("dialog")).to_have_count(0)
-    expect(page.get_by_role("dialog")).to_be_visible(timeout=8_000)
+
+    def there() -> bool:
+        page.clock.run_for(1_000)
+        return page.get_by_role("dialog").is_visible()
+
+    until(there, "it comes without the second file", seconds=8)
 
 
 @pytest.mark.parametrize(
@@ -489,7 +468,9 @@ def test_however_it_is_put_on_a_page_it_works_or_says_why(
         "**/e/an0ther0key.js", lambda route: route.fulfill(path=loader, content_type="text/javascript")
     )
     if again in {"same", "other"}:
-        page.evaluate(put, address if again == "same" else address.replace("0tterwick0demo01", "an0ther0key"))
+        page.evaluate(
+            put, address if again == "same" else address.replace(stack.names.site_key, "an0ther0key")
+        )
     if again == "inlined":
         page.evaluate(
             """async (src) => { const text = await (await fetch(src)).text()
@@ -497,7 +478,8 @@ def test_however_it_is_put_on_a_page_it_works_or_says_why(
             document.head.append(Object.assign(document.createElement('script'), { textContent: text })) }""",
             address,
         )
-    page.wait_for_timeout(500)
+    page.wait_for_load_state("networkidle")
+    settled(page)
     assert [words in one for one in said] == ([True] if words else [])
     if again != "inlined":
         page.evaluate("intavo.open('tide-table')")

@@ -1,12 +1,11 @@
 """The Hours place: a week in one line, odd days that come in, and what somebody would be told."""
 
 import re
+from collections.abc import Callable
 
-from playwright.sync_api import Browser, Page, expect
+from playwright.sync_api import Page, expect
 
 from scripts.stack import Stack
-
-from .conftest import sign_in
 
 CALENDAR = (
     "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nBEGIN:VEVENT\r\nDTSTART;VALUE=DATE:20270104\r\nDTEND;VALUE=DATE:20270109\r\n"
@@ -83,7 +82,7 @@ def test_an_owner_writes_the_week_brings_in_days_and_looks_at_what_is_told(owner
 
 
 def test_hours_and_a_channel_that_are_open_on_two_devices(
-    owner: Page, browser: Browser, stack: Stack
+    owner: Page, other_device: Callable[..., Page], stack: Stack
 ) -> None:
     owner.goto(f"{stack.base_url}/hours")
     owner.get_by_role("button", name="+ Other hours").click()
@@ -95,15 +94,14 @@ def test_hours_and_a_channel_that_are_open_on_two_devices(
     expect(ours.get_by_text("not saved yet")).to_be_visible()
     ours.get_by_role("button", name="Save the hours").click()
     expect(ours.get_by_role("button", name="Save the hours")).to_be_disabled()
-    phone = browser.new_context(viewport={"width": 390, "height": 800}).new_page()
-    sign_in(phone, stack)
+    phone = other_device(viewport={"width": 390, "height": 800})
     phone.goto(f"{stack.base_url}/hours")
     phone.get_by_role("button", name="Ferry", exact=True).click()
     theirs = phone.locator("form[aria-label=Ferry]")
     expect(theirs.get_by_label("Tuesday to")).to_have_value("17:00")
     ours.get_by_label("Monday to").fill("12:00")
-    ours.get_by_role("button", name="Save the hours").click()
-    expect(ours.get_by_role("button", name="Save the hours")).to_be_disabled()
+    with owner.expect_response(lambda answer: answer.request.method == "PUT" and answer.ok):
+        ours.get_by_role("button", name="Save the hours").click()
     # The other has not looked since: its own day is saved beside that.
     theirs.get_by_label("Tuesday to").fill("15:00")
     theirs.get_by_role("button", name="Save the hours").click()
@@ -138,7 +136,7 @@ def test_hours_and_a_channel_that_are_open_on_two_devices(
     second.get_by_role("button", name="Take what stands there").click()
     name = channels[1].get_by_label("What visitors read")
     expect(name).to_have_value("Ring the boathouse")
-    phone.context.close()
+    phone.close()
     owner.get_by_role("button", name="Undo").last.click()
     expect(channels[0].get_by_label("What visitors read")).to_have_value(before)
     owner.goto(f"{stack.base_url}/hours")
@@ -151,12 +149,16 @@ def test_the_promise_is_kept_once_and_nothing_else_of_the_business(owner: Page, 
     before = owner.request.get(f"{stack.base_url}/api/me").json()["business"]
     owner.goto(f"{stack.base_url}/hours")
     within = owner.get_by_label("We answer within")
+    asked: list[str] = []
+    owner.on("request", lambda one: asked.append(one.method) if one.url.endswith("/api/business") else None)
     within.fill("3")
     within.press("Enter")
     kept = owner.get_by_text("New answers are promised by it")
     expect(kept).to_be_visible()
-    owner.wait_for_timeout(500)
+    within.press("Tab")
+    owner.wait_for_load_state("networkidle")
     expect(kept).to_have_count(1)
+    assert len([one for one in asked if one != "GET"]) == 1
     now = owner.request.get(f"{stack.base_url}/api/me").json()["business"]
     assert now == before | {"promise_minutes": 180}
     owner.get_by_role("button", name="Undo").last.click()

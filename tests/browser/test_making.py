@@ -10,19 +10,7 @@ from playwright.sync_api import Page, expect
 
 from scripts.stack import Stack
 
-from .conftest import side, stage
-from .test_editing import saved
-
-
-def start(page: Page, stack: Stack, starter: str, name: str) -> Page:
-    """A draft from a starter, in the editor."""
-    page.goto(f"{stack.base_url}/touchpoints?new")
-    page.get_by_role("radio", name=re.compile(f"^{starter}".replace("/", "."))).check()
-    page.get_by_label("Your own name for it").fill(name)
-    page.get_by_role("button", name="Start with this").click()
-    page.wait_for_url(re.compile(r"/touchpoints/\d+$"))
-    saved(page)
-    return page
+from .pages.console import saved, side, stage, start
 
 
 def test_starters_are_filtered_by_purpose_and_by_how_much_they_ask(owner: Page, stack: Stack) -> None:

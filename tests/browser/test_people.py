@@ -15,7 +15,7 @@ def test_people_are_brought_in_sought_joined_taken_out_and_erased(
 ) -> None:
     file = tmp_path / "fair.csv"
     file.write_bytes(ROWS.encode("windows-1252"))
-    owner.get_by_role("link", name="People", exact=True).click()
+    owner.goto(f"{stack.base_url}/people")
     owner.get_by_role("link", name="Bring in …").click()
     owner.locator("input[type=file]").set_input_files(file)
     trial = owner.get_by_role("region", name="What taking it in would do")
@@ -66,13 +66,3 @@ def test_people_are_brought_in_sought_joined_taken_out_and_erased(
     ask.get_by_role("button", name="Erase everything of theirs").click()
     owner.get_by_label("Find by name or address").fill("jurgen.fair@")
     expect(owner.get_by_text("Nobody is like that.")).to_be_visible()
-
-
-def test_changed_hours_say_which_due_times_move_before_they_are_saved(owner: Page) -> None:
-    owner.get_by_role("link", name="Hours & channels").click()
-    owner.get_by_label("Tuesday to").first.fill("14:30")
-    owner.get_by_label("Tuesday to").first.press("Tab")
-    moves = owner.get_by_role("status").filter(has_text="when you save")
-    expect(moves).to_contain_text("→")
-    owner.get_by_role("button", name="Put back").click()
-    expect(moves).to_have_count(0)

@@ -6,7 +6,7 @@ from playwright.sync_api import Browser, Page, expect
 
 from scripts.stack import Stack
 
-from .conftest import mailed
+from .pages.mail import mailed
 
 PASSWORD = "a long enough one"
 
@@ -18,14 +18,14 @@ def test_somebody_is_invited_joins_and_is_taken_out(owner: Page, browser: Browse
     people.get_by_label("Name", exact=True).fill("Ivy Marlowe")
     people.get_by_role("button", name="Invite").click()
     expect(people.get_by_text("is invited as staff")).to_be_visible(timeout=15_000)
-    mail = mailed(owner, stack, "ivy@post.example", "Otterwick Paddle Hire invites you")
+    mail = mailed(stack, "ivy@post.example", "Otterwick Paddle Hire invites you")
     context = browser.new_context()
     page = context.new_page()
     page.goto(re.search(r"http\S+/sign-up\S+", mail["text"])[0])
     expect(page.get_by_label("Email")).to_have_value("ivy@post.example")
     page.get_by_label("Password").fill(PASSWORD)
     page.get_by_role("button", name="Sign up").click()
-    confirm = mailed(page, stack, "ivy@post.example", "Please confirm")
+    confirm = mailed(stack, "ivy@post.example", "Please confirm")
     page.goto(re.search(r"http\S+/verify/\S+", confirm["text"])[0])
     page.get_by_role("button", name="Confirm my address").click()
     page.get_by_role("button", name="Join Otterwick Paddle Hire").click()

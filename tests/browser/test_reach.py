@@ -4,13 +4,13 @@ import io
 import re
 
 from PIL import Image
-from playwright.sync_api import Browser, BrowserContext, Page, expect
+from playwright.sync_api import BrowserContext, Page, expect
 
 from scripts.stack import Stack
 
-from .conftest import mailed
-from .test_editing import saved
-from .test_making import start
+from .pages.console import start, turn_on
+from .pages.mail import mailed
+from .pages.site import later
 
 
 def picture() -> bytes:
@@ -31,7 +31,7 @@ def at(page: Page, selector: str, share: float) -> tuple[float, float]:
     return box["x"] + box["width"] * share, box["y"] + box["height"] / 2
 
 
-def a_week_is_drawn_for_one_day_or_for_every_week_and_undone(owner: Page, stack: Stack) -> None:
+def test_a_week_is_drawn_for_one_day_or_for_every_week_and_undone(owner: Page, stack: Stack) -> None:
     owner.goto(f"{stack.base_url}/hours")
     owner.get_by_role("button", name="+ Other hours").click()
     owner.get_by_label("What the other hours are called").fill("Slipway")
@@ -93,7 +93,7 @@ def a_week_is_drawn_for_one_day_or_for_every_week_and_undone(owner: Page, stack:
     owner.get_by_role("button", name="Delete them").locator("visible=true").click()
 
 
-def what_is_told_differs_by_channel_and_language_and_says_why(owner: Page, stack: Stack) -> None:
+def test_what_is_told_differs_by_channel_and_language_and_says_why(owner: Page, stack: Stack) -> None:
     owner.goto(f"{stack.base_url}/hours/told")
     owner.get_by_role("button", name="Change: After hours, Harbour chat").click()
     form = owner.get_by_role("form", name=re.compile("What is said: After hours"))
@@ -130,7 +130,7 @@ def made(owner: Page, pasted: str, taken_for: str) -> None:
     owner.get_by_role("button", name="Make the channel").click()
 
 
-def channels_are_made_by_pasting_and_tried_and_deleted(owner: Page, stack: Stack) -> None:
+def test_channels_are_made_by_pasting_and_tried_and_deleted(owner: Page, stack: Stack) -> None:
     owner.goto(f"{stack.base_url}/hours/channels")
     made(owner, "01632 960 777", "phone")
     form = owner.get_by_role("region", name="Call us").last
@@ -167,7 +167,7 @@ def channels_are_made_by_pasting_and_tried_and_deleted(owner: Page, stack: Stack
     expect(found.get_by_label("Place, as coordinates or a street")).to_have_value("3 Harbour Road, Otterwick")
 
 
-def the_contact_menu_says_who_is_there_and_counts_the_channel(
+def test_the_contact_menu_says_who_is_there_and_counts_the_channel(
     owner: Page, stack: Stack, stranger: BrowserContext
 ) -> None:
     page = stranger.new_page()
@@ -190,6 +190,7 @@ def the_contact_menu_says_who_is_there_and_counts_the_channel(
         beats.value.post_data or "",
     )
 
+    owner.goto(f"{stack.base_url}/hours")
     owner.get_by_role("button", name="At the counter").click()
     owner.get_by_role("menuitem", name="until we open next").click()
     expect(owner.get_by_role("button", name=re.compile("Back 09:00"))).to_be_visible()
@@ -198,7 +199,7 @@ def the_contact_menu_says_who_is_there_and_counts_the_channel(
     expect(owner.get_by_role("button", name="At the counter")).to_be_visible()
 
 
-def a_stranger_and_the_owner_talk_and_it_survives_pages_and_a_server_that_is_away(
+def test_a_stranger_and_the_owner_talk_and_it_survives_pages(
     owner: Page, stack: Stack, stranger: BrowserContext
 ) -> None:
     page = stranger.new_page()
@@ -233,74 +234,25 @@ def a_stranger_and_the_owner_talk_and_it_survives_pages_and_a_server_that_is_awa
     page.get_by_role("button", name=re.compile("Talk to us")).click()
     log = page.get_by_role("log", name="Conversation")
     expect(log).to_contain_text("Eight o’clock is free.")
-    stack.stop_one("web")
-    page.get_by_label("Write to us").fill("Yes, please.")
-    page.get_by_role("button", name="Send", exact=True).click()
-    page.get_by_label("Write to us").fill("For two.")
-    page.get_by_role("button", name="Send", exact=True).click()
-    expect(page.get_by_text("No connection just now.")).to_be_visible()
-    stack.start_web()
-    stack.wait(f"{stack.base_url}/healthz")
-    expect(owner.get_by_role("log", name="What was said")).to_contain_text(
-        re.compile("Yes, please.*For two.", re.DOTALL), timeout=40_000
-    )
     expect(owner.get_by_text("on the page now")).to_be_visible()
 
 
-def the_messaging_service_gets_the_script_and_the_answer_even_after_it_was_away(
-    owner: Page, stack: Stack, browser: Browser
-) -> None:
-    context = browser.new_context()
-    page = context.new_page()
-    page.goto(f"{stack.site_url}/contact")
-    page.get_by_role("button", name="Reach us").click()
-    page.get_by_role("button", name=re.compile("Chat with us")).click()
-    with context.expect_page() as opened:
-        page.get_by_role("link", name=re.compile("Jory")).click()
-    wherry = opened.value
-    expect(wherry.get_by_label("Your message")).to_have_value(
-        re.compile(r"^Hello, I am looking at Contact.* #\w{4}$")
-    )
-    wherry.get_by_role("button", name="Send").click()
-    expect(wherry.get_by_role("listitem").last).to_contain_text("One of us answers", timeout=20_000)
-
-    owner.goto(f"{stack.base_url}/follow-up")
-    owner.get_by_text("“Hello, I am looking at Contact").first.click()
-    expect(owner.get_by_text("through Wherry")).to_be_visible()
-    stack.stop_one("messaging stand-in")
-    owner.locator("#answer").fill("What would you like to know?")
-    owner.get_by_role("button", name=re.compile("^Send")).click()
-    expect(owner.get_by_text("on its way").first).to_be_visible()
-    stack.start_wherry()
-    stack.wait(f"http://127.0.0.1:{stack.ports.wherry}/")
-    expect(wherry.get_by_role("listitem").last).to_contain_text(
-        "What would you like to know?", timeout=40_000
-    )
-    context.close()
-
-
-def a_call_is_booked_moved_and_cancelled(owner: Page, stack: Stack, stranger: BrowserContext) -> None:
+def test_a_call_is_booked_moved_and_cancelled(owner: Page, stack: Stack, stranger: BrowserContext) -> None:
     editor = start(owner, stack, "Call me back", "Ring me")
     editor.get_by_role("button", name="+ Add a part").click()
     editor.get_by_role("menuitem", name="Email field").click()
-    saved(editor)
-    editor.get_by_role("button", name="Turn on", exact=True).click()
-    dialog = editor.get_by_role("dialog")
-    dialog.get_by_role("button", name="Turn on", exact=True).click()
-    expect(dialog).to_have_count(0)
+    turn_on(editor, stack)
     page = stranger.new_page()
-    # A change is seen within a second.
-    page.wait_for_timeout(1200)
-    page.goto(f"{stack.base_url}/t/otterwick/ring-me")
+    page.goto(f"{stack.base_url}/t/{stack.names.slug}/ring-me")
     # The plain form gives way to the script's.
     page.locator("[data-intavo-touchpoint] select").first.select_option(index=1)
     page.get_by_label(re.compile("phone number")).fill("07700 900 456")
     page.get_by_label(re.compile("Your email")).fill("wyn@quay.example")
     # Nobody fills it in within three seconds but a machine.
-    page.wait_for_timeout(3200)
+    later(page)
     page.get_by_role("button", name="Call me then").click()
     expect(page.get_by_text(re.compile("^We call you .* at "))).to_be_visible()
-    mail = mailed(page, stack, "wyn@quay.example", "is booked")
+    mail = mailed(stack, "wyn@quay.example", "is booked")
     assert mail["files"] == ["call.ics"]
     link = re.search(r"http://\S+/b/\w+", mail["text"])
     assert link is not None
@@ -310,22 +262,4 @@ def a_call_is_booked_moved_and_cancelled(owner: Page, stack: Stack, stranger: Br
     expect(page.get_by_text("It is moved.")).to_be_visible()
     page.get_by_role("button", name="Cancel the call").click()
     expect(page.get_by_text("Nobody calls.")).to_be_visible()
-    mailed(page, stack, "wyn@quay.example", "is cancelled")
-
-
-def test_a_visitor_reaches_the_business_whichever_way_they_take(
-    owner: Page, stack: Stack, browser: Browser
-) -> None:
-    """The walk in its order; each part leaves behind what the next ones may meet."""
-    a_week_is_drawn_for_one_day_or_for_every_week_and_undone(owner, stack)
-    what_is_told_differs_by_channel_and_language_and_says_why(owner, stack)
-    channels_are_made_by_pasting_and_tried_and_deleted(owner, stack)
-    for part in (
-        the_contact_menu_says_who_is_there_and_counts_the_channel,
-        a_stranger_and_the_owner_talk_and_it_survives_pages_and_a_server_that_is_away,
-        a_call_is_booked_moved_and_cancelled,
-    ):
-        stranger = browser.new_context(viewport={"width": 1280, "height": 800})
-        part(owner, stack, stranger)
-        stranger.close()
-    the_messaging_service_gets_the_script_and_the_answer_even_after_it_was_away(owner, stack, browser)
+    mailed(stack, "wyn@quay.example", "is cancelled")

@@ -6,9 +6,9 @@ from playwright.sync_api import BrowserContext, Page, expect
 
 from scripts.stack import Stack
 
-from .conftest import mailed
-from .test_console import violations
-from .test_stances import on
+from .pages.axe import violations
+from .pages.mail import mailed
+from .pages.site import on, settled
 
 
 def test_the_page_map_explains_itself_and_leads_to_a_rehearsal(owner: Page, stack: Stack) -> None:
@@ -74,7 +74,7 @@ def test_the_real_page_behaves_as_for_that_visitor_and_counts_nothing(
     expect(page.locator("[data-intavo-touchpoint=full-page] h2")).to_contain_text(
         "The boat is yours all winter", timeout=15_000
     )
-    page.wait_for_timeout(2_500)
+    settled(page)
     page.keyboard.press("Escape")
     page.evaluate("intavo.open('boathouse-question')")
     card = page.locator("[data-intavo-touchpoint=pop-up] .card")
@@ -128,8 +128,9 @@ def test_whoever_keeps_the_site_is_told_how_and_another_host_is_added(
     expect(owner.get_by_text("This address has not confirmed anything to us")).to_be_visible()
     owner.get_by_role("button", name="Copy the text").first.click()
     expect(owner.get_by_text("Copied. Paste it into a mail of your own.")).to_be_visible()
-    owner.get_by_label("Address of whoever keeps your site").first.fill("morwenna@otterwick.example")
+    address = stack.names.email("Morwenna")
+    owner.get_by_label("Address of whoever keeps your site").first.fill(address)
     owner.get_by_role("button", name="Mail them how").first.click()
-    expect(owner.get_by_text("On its way to morwenna@otterwick.example.")).to_be_visible()
-    mail = mailed(owner, stack, "morwenna@otterwick.example", "One line for")
+    expect(owner.get_by_text(f"On its way to {address}.")).to_be_visible()
+    mail = mailed(stack, address, "One line for")
     assert f"/e/{key}.js" in mail["text"]

@@ -6,12 +6,9 @@ from playwright.sync_api import BrowserContext, Page, expect
 
 from scripts.stack import Stack
 
-from .conftest import side, stage
-from .test_afterwards import turn_off, turn_on
-from .test_console import violations
-from .test_editing import saved
-from .test_making import start
-from .test_stances import HOST, on
+from .pages.axe import violations
+from .pages.console import saved, side, stage, start, turn_off, turn_on
+from .pages.site import HOST, on, settled
 
 
 def test_what_is_not_on_is_rehearsed_from_the_editor_and_tried_on_the_real_page(
@@ -49,7 +46,7 @@ def test_what_is_not_on_is_rehearsed_from_the_editor_and_tried_on_the_real_page(
     fresh = on(stranger, stack, "/contact")
     with fresh.expect_response(re.compile("/plan$")):
         fresh.evaluate("slug => intavo.open(slug)", slug)
-    fresh.wait_for_timeout(300)
+    settled(fresh)
     expect(fresh.locator(HOST.format("pop-up"))).to_have_count(0)
 
 
@@ -59,7 +56,7 @@ def test_every_way_to_link_to_it_opens_it(owner: Page, stranger: BrowserContext,
     side(editor, "After")
     editor.get_by_text("How to link to it").click()
     expect(editor.get_by_text("From outside it can be reached while it is on.")).to_be_visible()
-    slug = turn_on(editor)
+    slug = turn_on(editor, stack)
     ways = {
         name: editor.locator("dt", has_text=name)
         .locator("xpath=following-sibling::dd")
@@ -142,7 +139,7 @@ def test_a_button_inside_one_opens_another_and_the_first_gives_way(
     editor.get_by_label("Which touchpoint").select_option(label="Boathouse question")
     saved(editor)
     expect(editor.get_by_role("button", name=re.compile("which is not there"))).to_have_count(0)
-    slug = turn_on(editor)
+    slug = turn_on(editor, stack)
     page = on(stranger, stack, "/contact")
     page.evaluate("slug => intavo.open(slug)", slug)
     first = page.locator(f"{HOST.format('side-panel')} .card")

@@ -8,44 +8,15 @@ from playwright.sync_api import Browser, BrowserContext, Page, expect
 
 from scripts.stack import Stack
 
-from .conftest import mailed, stage
-from .test_console import violations
+from .pages.axe import violations
+from .pages.console import stage
+from .pages.mail import mailed
+from .pages.site import HOST, later, on, only, opened, planned, settled
 
 STANCES = {
     "pop-up": ("/trips", "tide-table"), "card": ("/", "parting-card"), "bar": ("/groups", "group-booking"),
     "side-panel": ("/", "call-me-back"), "full-page": ("/", "winter-hire"), "button": ("/", "ask-the-boathouse"),
 }  # fmt: skip
-HOST = "[data-intavo-touchpoint={}]"
-
-
-def on(context: BrowserContext, stack: Stack, path: str) -> Page:
-    """A page of the demo site, its plan in."""
-    page = context.new_page()
-    with page.expect_response(re.compile("/plan$")):
-        page.goto(f"{stack.site_url}{path}")
-    return page
-
-
-def only(page: Page, *slugs: str) -> None:
-    """Nothing else comes in between."""
-
-    def fewer(route: Any) -> None:
-        answer = route.fetch()
-        plan = answer.json()
-        plan["touchpoints"] = [one for one in plan["touchpoints"] if one["slug"] in slugs]
-        route.fulfill(response=answer, json=plan)
-
-    page.route("**/plan", fewer)
-
-
-def opened(page: Page, slug: str, stance: str) -> Any:
-    """A touchpoint opened by its short name; its card."""
-    page.evaluate("slug => intavo.open(slug)", slug)
-    card = page.locator(f"{HOST.format(stance)} .card")
-    expect(card.first).to_be_visible()
-    # It arrives, unless the visitor asks for less motion.
-    card.first.evaluate("one => Promise.all(one.getAnimations().map(each => each.finished))")
-    return card.first
 
 
 @pytest.mark.parametrize("width", [320, 390, 1280])
@@ -117,14 +88,11 @@ def test_a_bar_moves_a_pinned_header_aside_or_stands_below_it(
 ) -> None:
     page = stranger.new_page()
 
-    def pushed(route: Any) -> None:
-        answer = route.fetch()
-        plan = answer.json()
+    def pushed(plan: dict[str, Any]) -> None:
         for entry in plan["touchpoints"]:
             entry["document"]["look"]["pushes"] = pushes
-        route.fulfill(response=answer, json=plan)
 
-    page.route("**/plan", pushed)
+    planned(page, pushed)
     page.goto(f"{stack.site_url}/groups")
     page.add_style_tag(content="header.top{position:fixed;top:0;left:0;right:0;background:#fff;z-index:9}")
     page.wait_for_function("window.intavo")
@@ -166,11 +134,12 @@ def test_what_was_typed_survives_a_reload(stranger: BrowserContext, stack: Stack
     page.reload()
     expect(page.get_by_label("Your message")).to_have_value("Is there room for a bike?")
     page.get_by_label("Your email").fill("bo@post.example")
-    page.wait_for_timeout(400)
+    later(page)
     page.get_by_role("button", name="Send it").click()
     expect(page.get_by_text("We answer today by 16:05.")).to_be_visible()
-    page.reload()
-    page.wait_for_timeout(700)
+    with page.expect_response(re.compile("/plan$")):
+        page.reload()
+    settled(page)
     expect(page.get_by_label("Your message")).to_have_count(0)
 
 
@@ -214,7 +183,7 @@ def test_the_parting_card_comes_when_the_pointer_leaves_at_the_top(
     page.wait_for_function(
         "performance.getEntriesByType('resource').some((one) => /more\\.js$/.test(one.name))"
     )
-    page.wait_for_timeout(500)
+    settled(page)
     page.mouse.move(400, 300)
     expect(page.locator(HOST.format("card"))).to_have_count(0)
     page.evaluate("document.dispatchEvent(new MouseEvent('mouseout', {clientY: -3, bubbles: true}))")
@@ -228,16 +197,16 @@ def test_a_sign_up_is_confirmed_by_mail_before_its_file_is_given(
     card = opened(page, "tide-table", "pop-up")
     card.get_by_label("Your email").fill("odile@post.example")
     card.get_by_label("Send me the monthly tide table.").check()
-    page.wait_for_timeout(300)
+    later(page)
     card.get_by_role("button", name="Send me the tide table").click()
     expect(card.get_by_role("heading", name="Look in your mail")).to_be_visible()
-    mail = mailed(page, stack, "odile@post.example", "Please confirm")
+    mail = mailed(stack, "odile@post.example", "Please confirm")
     page.goto(re.search(r"http\S+/c/\S+", mail["text"])[0])
     page.get_by_role("button", name="Send me the tide table").click()
     with page.expect_download() as download:
         page.get_by_role("link", name="This month’s tide table").click()
     assert download.value.suggested_filename == "tide-table.pdf"
-    assert "/f/" in mailed(page, stack, "odile@post.example", "Your tide table")["text"]
+    assert "/f/" in mailed(stack, "odile@post.example", "Your tide table")["text"]
 
 
 def test_a_call_is_booked_in_open_hours_and_stands_on_the_list(
@@ -260,7 +229,7 @@ def test_a_call_is_booked_in_open_hours_and_stands_on_the_list(
 def test_the_hosted_page_works_without_javascript(browser: Browser, stack: Stack, slug: str) -> None:
     context = browser.new_context(java_script_enabled=False)
     page = context.new_page()
-    page.goto(f"{stack.base_url}/t/otterwick/{slug}")
+    page.goto(f"{stack.base_url}/t/{stack.names.slug}/{slug}")
     if slug == "ask-the-boathouse":
         page.get_by_role("button", name="Write to us").click()
         page.get_by_label("Your message").fill("Do you have a ramp?")
@@ -294,7 +263,7 @@ def test_stage_page_and_hosted_page_are_drawn_by_the_same_code(
     page = on(stranger, stack, "/contact")
     on_page = opened(page, "tide-table", "pop-up")
     hosted = stranger.new_page()
-    hosted.goto(f"{stack.base_url}/t/otterwick/tide-table")
+    hosted.goto(f"{stack.base_url}/t/{stack.names.slug}/tide-table")
     on_hosted = hosted.locator("[data-intavo-touchpoint=inline] .card")
     expect(on_hosted).to_be_visible()
     drawn = [one.evaluate(DRAWN) for one in (on_stage, on_page, on_hosted)]
@@ -308,7 +277,7 @@ def test_the_house_style_is_read_from_the_sites_own_page(owner: Page, stack: Sta
         visit.goto(f"{stack.site_url}/contact")
     visit.close()
     owner.goto(f"{stack.base_url}/business")
-    style = owner.get_by_role("region", name="House style of otterwick.")
+    style = owner.get_by_role("region", name=f"House style of {stack.names.slug}.")
     style.get_by_label("Corners of the house style").fill("21")
     style.get_by_label("Corners of the house style").press("Tab")
     with owner.expect_popup() as popup:
@@ -325,7 +294,7 @@ def test_the_house_style_is_read_from_the_sites_own_page(owner: Page, stack: Sta
     owner.reload()
     expect(style.get_by_label("Card of the house style", exact=True)).to_have_value("#fbf1de")
     expect(style.get_by_label("Font of text: its name")).to_have_value(re.compile("^Georgia"))
-    expect(style.get_by_text("logo of otterwick.example.png")).to_be_visible()
+    expect(style.get_by_text(f"logo of {stack.names.host}.png")).to_be_visible()
 
 
 def test_what_was_set_aside_is_seen_and_released(owner: Page, stranger: BrowserContext, stack: Stack) -> None:
@@ -334,7 +303,7 @@ def test_what_was_set_aside_is_seen_and_released(owner: Page, stranger: BrowserC
     card.get_by_label("Your question").fill("Cheap pills?")
     card.get_by_label("Your email").fill("robot@post.example")
     card.locator(".trap input").evaluate("input => input.value = 'http://spam.example'")
-    page.wait_for_timeout(300)
+    later(page)
     card.get_by_role("button", name="Send my question").click()
     expect(card.get_by_role("heading", name="We have it")).to_be_visible()
     owner.goto(f"{stack.base_url}/follow-up")

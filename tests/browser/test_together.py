@@ -1,34 +1,34 @@
 """Two members at one follow-up."""
 
 import re
+from collections.abc import Callable
 
-from playwright.sync_api import Browser, BrowserContext, Page, expect
+from playwright.sync_api import BrowserContext, Page, expect
 
 from scripts.stack import Stack
 
-from .conftest import sign_in
-from .test_follow_up import asked
+from .pages.console import follow_up
+from .pages.site import asked
 
 
 def test_two_at_one_follow_up_know_of_each_other(
-    owner: Page, stranger: BrowserContext, browser: Browser, stack: Stack
+    owner: Page, stranger: BrowserContext, other_device: Callable[..., Page], stack: Stack
 ) -> None:
     asked(stranger.new_page(), stack, "Ottilie Brandt", "May we bring the dog?")
+    follow_up(owner, stack)
     owner.get_by_role("link", name=re.compile("Ottilie Brandt")).click()
     box = owner.get_by_role("textbox", name=re.compile("^Answer to Ottilie"))
     box.fill("The dog is welcome")
     expect(owner.get_by_text("answer begun")).to_be_visible(timeout=10_000)
 
     # Found again on another device; a colleague reads, writes and answers first.
-    phone = browser.new_context(viewport={"width": 390, "height": 800}).new_page()
-    sign_in(phone, stack)
+    phone = other_device(viewport={"width": 390, "height": 800})
     phone.goto(owner.url)
     expect(phone.get_by_role("textbox", name=re.compile("^Answer to Ottilie"))).to_have_value(
         "The dog is welcome"
     )
-    phone.context.close()
-    jory = browser.new_context().new_page()
-    sign_in(jory, stack, "jory@otterwick.example")
+    phone.close()
+    jory = other_device("Jory Tregenza")
     jory.goto(owner.url)
     expect(jory.get_by_text(re.compile("Morwenna Hale is (reading|writing)"))).to_be_visible()
     expect(owner.get_by_text("Jory Tregenza is reading this")).to_be_visible(timeout=10_000)
@@ -38,7 +38,7 @@ def test_two_at_one_follow_up_know_of_each_other(
     expect(owner.get_by_text("Jory Tregenza is writing an answer")).to_be_visible(timeout=10_000)
     theirs.press("Control+Enter")
     expect(jory.get_by_text("Now it is their turn").last).to_be_visible()
-    jory.context.close()
+    jory.close()
 
     # Told also to whom it stands in the timeline by then, and who begins to write after it.
     expect(owner.get_by_role("region", name="What happened").get_by_text("Yes, on a lead.")).to_be_visible(
@@ -57,5 +57,3 @@ def test_two_at_one_follow_up_know_of_each_other(
     owner.get_by_label("Find or do").fill("put off until friday")
     owner.keyboard.press("Enter")
     expect(owner.get_by_text("Put off until Fri 27 Nov, 09:00").last).to_be_visible()
-    owner.get_by_role("button", name=re.compile("^Finish")).click()
-    owner.get_by_role("menuitem", name="Answered").click()

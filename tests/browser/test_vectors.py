@@ -59,6 +59,11 @@ def document(one: dict[str, Any]) -> Document:
     )
 
 
+def _turn(page: Page, milliseconds: float = 20) -> None:
+    """Let the browser go on, with its clock held, and take in what it tells meanwhile."""
+    page.wait_for_timeout(milliseconds)
+
+
 class Run:
     """A vector being played."""
 
@@ -168,7 +173,7 @@ class Run:
             if rest <= 0 and ((not self.busy and not underway) or still > _NO_NEWS):
                 self.busy = 0
                 return
-            page.wait_for_timeout(max(2.0, 1000 * rest))
+            _turn(page, max(2.0, 1000 * rest))
 
     def go_to(self, at: float) -> None:
         """Let the clock run up to a moment."""
@@ -236,7 +241,7 @@ class Run:
         patience = time.monotonic() + 2 * _NO_NEWS
         while not self.page.evaluate(holds):
             assert time.monotonic() < patience, else_
-            self.page.wait_for_timeout(20)
+            _turn(self.page)
 
     def _close(self) -> None:
         if self.how.get("keyboard"):
@@ -346,7 +351,7 @@ def _play(vector: Vector, run: Run) -> None:
             # The clock stands still meanwhile: only what has been asked for already can still arrive.
             patience = time.monotonic() + _PATIENCE
             while run.standing() != sorted(expected) and time.monotonic() < patience:
-                run.page.wait_for_timeout(20)
+                _turn(run.page)
             assert (at, run.standing()) == (at, sorted(expected))
 
 

@@ -6,7 +6,10 @@ from playwright.sync_api import BrowserContext, Page, expect
 
 from scripts.stack import Stack
 
-from .conftest import mailed, mails, side, sign_in, stage
+from .pages.console import side, stage
+from .pages.mail import mailed, mails
+from .pages.signing import sign_in
+from .pages.site import later, until_on
 
 STRANGER = "wren.halloran@post.example"
 
@@ -64,9 +67,9 @@ def connect_the_site(page: Page, stack: Stack) -> None:
     page.get_by_label("Address 3").fill("otter wick")
     page.get_by_role("button", name="Save the site").first.click()
     expect(page.get_by_role("alert")).to_contain_text("“otter wick” is not the address of a web site")
-    page.get_by_label("Address 3").fill("HTTPS://WWW.Club.Otterwick.example:8443/home/")
+    page.get_by_label("Address 3").fill("HTTPS://WWW.Club.Otterwick-walk.example:8443/home/")
     page.get_by_role("button", name="Save the site").first.click()
-    expect(page.get_by_label("Address 3")).to_have_value("club.otterwick.example")
+    expect(page.get_by_label("Address 3")).to_have_value("club.otterwick-walk.example")
 
 
 def change_the_promise(page: Page) -> None:
@@ -84,7 +87,7 @@ def sign_up_as_a_stranger(stranger: BrowserContext, stack: Stack) -> None:
     page.goto(f"{stack.site_url}/")
     dialog = page.get_by_role("dialog", name="Join the boat club")
     expect(dialog).to_be_visible(timeout=6000)
-    page.wait_for_timeout(400)  # nobody types faster
+    later(page)
     dialog.get_by_label("Where do we write to?").fill("wren.halloran")
     dialog.get_by_label("First name").fill("Wren")
     dialog.get_by_role("button", name="Sign me up").click()
@@ -96,8 +99,9 @@ def sign_up_as_a_stranger(stranger: BrowserContext, stack: Stack) -> None:
     dialog.get_by_role("button", name="Sign me up").click()
     expect(page.get_by_text("We answer today by 16:05.")).to_be_visible()
     page.get_by_role("button", name="Back to the page").click()
-    page.goto(f"{stack.site_url}/contact")
-    page.wait_for_timeout(3000)
+    with page.expect_response(re.compile("/plan$")) as planned:
+        page.goto(f"{stack.site_url}/contact")
+    assert "boat-club-news" not in [one["slug"] for one in planned.value.json()["touchpoints"]]
     expect(page.get_by_role("dialog", name="Join the boat club")).to_have_count(0)
 
 
@@ -114,7 +118,7 @@ def work_the_list(page: Page, stack: Stack) -> None:
     pane.get_by_role("textbox", name="Answer to Wren").fill("Welcome, Wren. First meeting on Thursday.")
     page.keyboard.press("Control+Enter")
     expect(page.get_by_text("Your answer is on its way to Wren.")).to_be_visible()
-    answer = mailed(page, stack, STRANGER, "From Otterwick Paddle Hire")
+    answer = mailed(stack, STRANGER, "From Otterwick Paddle Hire")
     assert "First meeting on Thursday" in answer["text"]
     waiting = page.get_by_role("link", name=re.compile("Wren.*Boat club news"))
     expect(waiting).to_contain_text("their turn")
@@ -123,10 +127,10 @@ def work_the_list(page: Page, stack: Stack) -> None:
 def sign_up_again_in_capitals(stranger: BrowserContext, stack: Stack, page: Page) -> None:
     """The same person, a second event, no doubles: through the page of its own, opened by its link."""
     own = stranger.new_page()
-    own.goto(f"{stack.base_url}/t/otterwick/boat-club-news")
+    own.goto(f"{stack.base_url}/t/{stack.names.slug}/boat-club-news")
     own.get_by_label("Where do we write to?").fill(STRANGER.upper())
     own.get_by_label("Write to me about the boat club.").check()
-    own.wait_for_timeout(1_100)  # nobody types faster
+    later(own)
     own.get_by_role("button", name="Sign me up").click()
     expect(own.get_by_text("We answer today by 16:05.")).to_be_visible()
     page.reload()
@@ -142,7 +146,7 @@ def test_a_strangers_email_reaches_the_list_with_an_honest_promise(
     page: Page, stranger: BrowserContext, stack: Stack
 ) -> None:
     page.goto(stack.base_url)
-    page.get_by_label("Email").fill("morwenna@otterwick.example")
+    page.get_by_label("Email").fill(stack.names.email("Morwenna"))
     page.get_by_label("Password").fill("not it")
     page.get_by_role("button", name="Sign in").click()
     expect(page.get_by_role("alert")).to_have_text("This email address and password do not belong together.")
@@ -157,16 +161,18 @@ def test_a_strangers_email_reaches_the_list_with_an_honest_promise(
     page.get_by_role("button", name="Turn on").click()
     page.get_by_role("dialog").get_by_role("button", name="Turn on").click()
     expect(page.get_by_text("It is on: visitors get it within a second.")).to_be_visible()
-    page.wait_for_timeout(1_100)
+    until_on(stack, "boat-club-news")
     sign_up_as_a_stranger(stranger, stack)
-    thanks = mailed(page, stack, STRANGER, "Thank you for joining us")
+    thanks = mailed(stack, STRANGER, "Thank you for joining us")
     assert "Hello Wren," in thanks["text"]
     assert "We answer today by 16:05." in thanks["text"]
     work_the_list(page, stack)
     sign_up_again_in_capitals(stranger, stack, page)
     assert len([m for m in mails(stack, STRANGER) if m["subject"] == "From Otterwick Paddle Hire"]) == 1
     page.get_by_role("link", name="Business", exact=True).click()
-    expect(page.get_by_text(re.compile(r"seen .* on /contact, from otterwick\.localhost"))).to_be_visible()
+    expect(
+        page.get_by_text(re.compile(r"seen .* on /contact, from otterwick-walk\.localhost"))
+    ).to_be_visible()
     page.get_by_role("link", name="Touchpoints", exact=True).click()
     page.get_by_role("button", name="Turn off Boat club news").click()
     expect(page.get_by_text("Boat club news is off.")).to_be_visible()

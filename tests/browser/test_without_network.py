@@ -1,13 +1,15 @@
 """On a phone, at the water: read, answered and worked without a network, and sent once when it is back."""
 
 import re
+from collections.abc import Callable
 
-from playwright.sync_api import Browser, BrowserContext, Page, expect
+from playwright.sync_api import BrowserContext, Page, expect
 
 from scripts.stack import Stack
 
-from .conftest import mails, sign_in
-from .test_follow_up import asked
+from .pages.console import follow_up
+from .pages.mail import mails
+from .pages.site import asked
 
 _KEPT = """() => new Promise((done) => {
   const open = indexedDB.open('intavo')
@@ -17,23 +19,33 @@ _KEPT = """() => new Promise((done) => {
   }
 })"""
 
+_READ = """() => new Promise((done) => {
+  const open = indexedDB.open('intavo')
+  open.onsuccess = () => {
+    const read = open.result.transaction('kept').objectStore('kept').get('queries')
+    read.onsuccess = () => done(JSON.stringify(read.result ?? ''))
+  }
+})"""
+
 
 def ready(page: Page) -> None:
     """Until the application is kept on the device, with what is on the screen."""
     page.evaluate("navigator.serviceWorker.ready.then(() => true)")
     page.wait_for_function("caches.keys().then((names) => names.some((one) => one.includes('precache')))")
-    page.wait_for_timeout(3_000)
+    # What was read is written down a moment after it was.
+    page.wait_for_function(f"({_READ})().then((text) => text.includes('Wanda') && text.includes('Ferelith'))")
+    page.wait_for_load_state("networkidle")
 
 
 def test_it_is_worked_without_a_network_and_sent_once(
-    owner: Page, stranger: BrowserContext, browser: Browser, stack: Stack
+    owner: Page, stranger: BrowserContext, other_device: Callable[..., Page], stack: Stack
 ) -> None:
     visit = stranger.new_page()
     for name in ("Wanda Szpak", "Ferelith Moon"):
         asked(visit, stack, name, f"Is the estuary safe for {name.split()[0]}?")
-    context = browser.new_context(viewport={"width": 390, "height": 800}, has_touch=True)
-    phone = context.new_page()
-    sign_in(phone, stack)
+    phone = other_device(viewport={"width": 390, "height": 800}, has_touch=True, service_workers="allow")
+    context = phone.context
+    follow_up(phone, stack)
     for name in ("Wanda Szpak", "Ferelith Moon"):
         phone.get_by_role("link", name=re.compile(name)).click()
         expect(phone.get_by_role("heading", name=name)).to_be_visible()
@@ -69,6 +81,7 @@ def test_it_is_worked_without_a_network_and_sent_once(
     expect(phone.get_by_role("list", name="Done here, not sent yet").get_by_role("listitem")).to_have_count(3)
 
     # Meanwhile a colleague finishes one of the two; nothing of it is overwritten.
+    follow_up(owner, stack)
     owner.get_by_role("link", name=re.compile("Ferelith Moon")).click()
     owner.get_by_role("button", name=re.compile("^Finish")).click()
     owner.get_by_role("menuitem", name="Not a fit").click()
@@ -92,7 +105,3 @@ def test_it_is_worked_without_a_network_and_sent_once(
     phone.get_by_role("menuitem", name="Sign out").click()
     phone.wait_for_url("**/sign-in**")
     assert phone.evaluate(_KEPT) == []
-    context.close()
-    owner.get_by_role("link", name=re.compile("Wanda Szpak")).click()
-    owner.get_by_role("button", name=re.compile("^Finish")).click()
-    owner.get_by_role("menuitem", name="Answered").click()

@@ -8,7 +8,7 @@ from playwright.sync_api import Browser, Page, expect
 
 from scripts.stack import Stack
 
-from .conftest import mailed
+from .pages.mail import mailed
 
 FIRST, SECOND = "wren@post.example", "wren.ash@post.example"
 PASSWORD, NEXT = "a long enough one", "another long enough one"
@@ -28,7 +28,7 @@ def new_account(page: Page, stack: Stack) -> None:
     page.get_by_label("Email").fill(FIRST)
     page.get_by_label("Password").fill(PASSWORD)
     page.get_by_role("button", name="Sign up").click()
-    confirm = mailed(page, stack, FIRST, "Please confirm")
+    confirm = mailed(stack, FIRST, "Please confirm")
     page.goto(re.search(r"http\S+/verify/\S+", confirm["text"])[0])
     page.get_by_role("button", name="Confirm my address").click()
     page.get_by_label("What is it called?").fill("Wren Ash, joiner")
@@ -63,17 +63,17 @@ def test_address_password_second_step_and_sessions_are_ones_own_to_change(
     expect(codes).to_have_count(10)
     kept = codes.all_inner_texts()
     steps.get_by_role("button", name="I have kept them").click()
-    mailed(here, stack, FIRST, "second step")
+    mailed(stack, FIRST, "second step")
 
     address = here.get_by_role("article", name="Your address")
     address.get_by_label("Another address").fill(SECOND)
     address.get_by_role("button", name="Change it").click()
     expect(address.get_by_text("takes its place once")).to_be_visible()
-    link = mailed(here, stack, SECOND, "confirm")
+    link = mailed(stack, SECOND, "confirm")
     here.goto(re.search(r"http\S+/verify/\S+", link["text"])[0])
     here.get_by_role("button", name="Confirm my address").click()
     expect(here.get_by_role("heading", name="Follow-up")).to_be_visible(timeout=15_000)
-    mailed(here, stack, FIRST, "address")
+    mailed(stack, FIRST, "address")
 
     there = browser.new_context(viewport={"width": 390, "height": 800}).new_page()
     sign_in(there, stack, SECOND, PASSWORD)

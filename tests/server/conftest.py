@@ -1,7 +1,11 @@
-"""A business with a site and a live touchpoint, made through the same actions as everybody's."""
+"""A business with a site and a live touchpoint, made through the same actions as everybody's.
+
+One is founded once for each worker and is there in every test; what a test does to it is rolled back.
+"""
 
 import gzip
 import json
+from collections.abc import Iterator
 from dataclasses import dataclass
 from types import SimpleNamespace
 from typing import Any, cast
@@ -11,29 +15,34 @@ from allauth.account.models import EmailAddress
 from allauth.usersessions.models import UserSession
 from django.conf import settings
 from django.contrib.auth.hashers import get_hashers
-from django.test import Client
+from django.db import connection
+from django.test import Client, override_settings
 from procrastinate import JobContext
 from pydantic import TypeAdapter
 
 from intavo.accounts.actions import add_member, found_business
-from intavo.accounts.actor import Actor
+from intavo.accounts.actor import Actor, member_actor
 from intavo.accounts.edits import Edit
-from intavo.accounts.models import Business, User
+from intavo.accounts.models import Business, Member, User
 from intavo.core.rights import Role
 from intavo.hours.actions import set_hours
 from intavo.hours.queries import main_hours
+from intavo.people import queries as people_queries
 from intavo.sites.actions import add_site
 from intavo.sites.models import Site
 from intavo.talks import queries as talk_queries
-from intavo.touchpoints import live
+from intavo.touchpoints import live, revisions
 from intavo.touchpoints.actions import make, save_draft, turn_on
 from intavo.touchpoints.models import Touchpoint
 from intavo.visitor import counting
 from intavo.visitor.wire import ANSWERED
+from tests.databases import fresh_database
 
 NOW = "2026-11-24T14:05:00+00:00"
 WEEK = [{"day": day, "from": "09:00", "to": "17:30"} for day in ("mon", "tue", "wed", "thu", "fri")]
 PASSWORD = "correct horse paddle"
+FAST = ["django.contrib.auth.hashers.MD5PasswordHasher"]
+OTTERWICK = ("Otterwick", "morwenna@otterwick.example", "https://www.Otterwick.example/")
 
 
 @dataclass
@@ -75,7 +84,7 @@ def world(name: str, email: str, host: str, **after: Any) -> World:
     EmailAddress.objects.create(user=user, email=email, verified=True, primary=True)
     owner = found_business(user=user, name=name, timezone="Europe/London")
     UserSession.objects.create(
-        user_id=owner.user_id, ip="127.0.0.1", session_key=f"of {name}", user_agent="a test"
+        user_id=owner.user_id, ip="127.0.0.1", session_key=f"of {email}", user_agent="a test"
     )
     hours = main_hours(owner.business_id)
     weekdays = Edit({"timezone": "Europe/London", "week": WEEK, "exceptions": []})
@@ -91,10 +100,16 @@ def world(name: str, email: str, host: str, **after: Any) -> World:
 @pytest.fixture(autouse=True)
 def _still(monkeypatch: pytest.MonkeyPatch, tmp_path: Any) -> None:
     """The clock stands, nothing is remembered of the test before, and passwords are hashed fast."""
-    monkeypatch.setattr(settings, "PASSWORD_HASHERS", ["django.contrib.auth.hashers.MD5PasswordHasher"])
+    monkeypatch.setattr(settings, "PASSWORD_HASHERS", FAST)
+    # Every client that is made would look through all built files; what is sent is tested on a running server.
+    monkeypatch.setattr(settings, "WHITENOISE_USE_FINDERS", False)
     get_hashers.cache_clear()  # type: ignore[attr-defined]  # Django caches it so
     monkeypatch.setenv("INTAVO_NOW", NOW)
     live._sites.clear()
+    # What is remembered of rows is of those that were rolled back.
+    people_queries._domains.clear()
+    revisions._published.cache_clear()
+    revisions.document_of.cache_clear()
     counting.tally.forget()
     talk_queries._noted.clear()
     loader = tmp_path / "loader.js"
@@ -102,9 +117,30 @@ def _still(monkeypatch: pytest.MonkeyPatch, tmp_path: Any) -> None:
     monkeypatch.setattr(settings, "LOADER_FILE", loader)
 
 
+@pytest.fixture(scope="session")
+def django_db_setup(worker_id: str, django_db_blocker: Any) -> Iterator[None]:
+    """A database of this worker's own, with a business in it."""
+    with django_db_blocker.unblock(), pytest.MonkeyPatch.context() as patch:
+        connection.close()
+        connection.settings_dict["NAME"] = fresh_database(f"intavo_server_{worker_id}").rpartition("/")[2]
+        patch.setenv("INTAVO_NOW", NOW)
+        with override_settings(PASSWORD_HASHERS=FAST):
+            get_hashers.cache_clear()  # type: ignore[attr-defined]  # Django caches it so
+            world(*OTTERWICK)
+    yield
+    with django_db_blocker.unblock():
+        connection.close()
+
+
 @pytest.fixture
 def otterwick(db: None) -> World:
-    return world("Otterwick", "morwenna@otterwick.example", "https://www.Otterwick.example/")
+    """As it was founded; founded anew where a test that commits has emptied all tables."""
+    member = Member.objects.filter(user__email=OTTERWICK[1]).first()
+    if member is None:
+        return world(*OTTERWICK)
+    site = Site.objects.get(business_id=member.business_id)
+    row = Touchpoint.objects.select_related("draft", "live").get(business_id=member.business_id)
+    return World(member_actor(member), site, row)
 
 
 @pytest.fixture

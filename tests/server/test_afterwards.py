@@ -50,7 +50,7 @@ CONFIRM = {
 
 @pytest.fixture
 def confirming(db: None) -> World:
-    return world("Otterwick", "morwenna@otterwick.example", "otterwick.example", **CONFIRM)
+    return world("Otterwick", "morwenna@quay.example", "otterwick.example", **CONFIRM)
 
 
 def token() -> str:

@@ -21,8 +21,8 @@ from intavo.mail.tasks import send_mail
 from intavo.mailin.actions import mail_in_of, set_mail_in
 from intavo.mailin.models import IncomingMail
 from intavo.people.models import Consent, Person, TimelineEvent
-from intavo.standins.mail import Kept, answer_to
 from intavo.talks.models import Message, Talk
+from standins.mail import Kept, answer_to
 
 from .conftest import Visitor, World, sending, try_of
 from .test_inquiries import ask, question

@@ -8,7 +8,7 @@ import pytest
 from intavo.followup.models import FollowUp
 from intavo.mailin.mailbox import read_mailbox
 from intavo.mailin.models import IncomingMail, Mailbox
-from intavo.standins.imap import Box, Server
+from standins.imap import Box, Server
 
 from .conftest import World
 

@@ -14,9 +14,9 @@ import pytest
 from aiosmtpd.controller import Controller
 
 from demo import serve
-from demo.business import SITE_KEY
-from intavo.standins.mail import Box, Taker, handler
-from scripts.cluster import free_port
+from demo.business import DEMO, SITE_KEY
+from scripts.ports import claim_port
+from standins.mail import Box, Taker, handler
 
 PAGES = (
     "/", "/trips", "/trips/sunrise", "/trips/after-dark", "/lessons", "/hire", "/groups", "/blog",
@@ -53,7 +53,7 @@ def read(url: str) -> str:
 
 
 def test_a_mail_sent_by_smtp_can_be_read(box: Box, web: str) -> None:
-    port = free_port(18425)
+    port = claim_port(18425)
     smtp = Controller(Taker(box), hostname="127.0.0.1", port=port)
     smtp.start()
     try:
@@ -120,7 +120,7 @@ def test_what_is_not_there_is_404_and_forgetting_empties_it(box: Box, web: str) 
 
 @pytest.mark.parametrize("path", PAGES)
 def test_every_page_of_the_demo_site_carries_the_one_line(path: str) -> None:
-    html = (serve.page(path, "http://127.0.0.1:8400") or b"").decode()
+    html = (serve.page(path, "http://127.0.0.1:8400", DEMO) or b"").decode()
     assert html.count(f'<script async src="http://127.0.0.1:8400/e/{SITE_KEY}.js"></script>') == 1
     assert "<h1>" in html
     assert "$" not in html
@@ -128,4 +128,4 @@ def test_every_page_of_the_demo_site_carries_the_one_line(path: str) -> None:
 
 @pytest.mark.parametrize("path", ["/nowhere", "/../business", "/_layout/..", "/..%2f"])
 def test_a_path_that_is_no_page_gives_none(path: str) -> None:
-    assert serve.page(path, "x") is None
+    assert serve.page(path, "x", DEMO) is None

@@ -1,6 +1,5 @@
 """Cards of people as vCards: written as 4.0, read in any version."""
 
-from collections.abc import Iterable
 from dataclasses import dataclass
 
 
@@ -51,8 +50,3 @@ def _folded(line: str) -> str:
             piece, size = " ", 1
         piece, size = piece + mark, size + length
     return "\r\n".join([*pieces, piece])
-
-
-def write_cards(cards: Iterable[WrittenCard]) -> str:
-    """Several cards, one after another."""
-    return "".join(map(write_card, cards))

@@ -7,8 +7,6 @@ from pydantic import ValidationError
 
 from ..refusals import say_error
 from .document import Document
-from .named import LOOK_VALUES, WHOLE_VALUES
-from .parts import EVERY_VALUE
 
 Path = tuple[str | int, ...]
 _MOST_ROUNDS = 60
@@ -110,12 +108,3 @@ def _same(was: Any, here: Any, key: str | int) -> Any:
     if id_ is not None:
         return next((one for one in was if isinstance(one, dict) and one.get("id") == id_), None)
     return was[key] if key < len(was) else None
-
-
-def value_name(place: str) -> str:
-    """What the value at a place is called where it is edited; the place itself where it has no name of its
-    own.
-    """
-    whole, _, rest = place.partition(".")
-    last = place.rpartition(".")[2]
-    return WHOLE_VALUES.get(whole, {}).get(rest) or LOOK_VALUES.get(last) or EVERY_VALUE.get(last) or place

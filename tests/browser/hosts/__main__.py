@@ -20,7 +20,8 @@ import psycopg
 from playwright.sync_api import Browser, Page, sync_playwright
 
 from demo.business import SITE_KEY
-from scripts.cluster import Cluster, free_port
+from scripts.cluster import Cluster
+from scripts.ports import claim_port
 from scripts.stack import CHROMIUM, CHROMIUM_FLAGS, RUN, Ports, Stack
 
 HERE = Path(__file__).parent / "node_modules"
@@ -99,7 +100,7 @@ class _Pages(SimpleHTTPRequestHandler):
 def _served(stack: Stack) -> Iterator[str]:
     """Where the pages are while this lasts."""
     line = f'<script async src="{stack.base_url}/e/{SITE_KEY}.js"></script>'
-    server = ThreadingHTTPServer(("127.0.0.1", free_port(9460)), partial(_Pages, line))
+    server = ThreadingHTTPServer(("127.0.0.1", claim_port(9460)), partial(_Pages, line))
     threading.Thread(target=server.serve_forever, daemon=True).start()
     try:
         yield f"http://otterwick.localhost:{server.server_port}"

@@ -4,19 +4,26 @@ so that a slow host outside holds up nothing else.
 
 import asyncio
 import signal
+from concurrent.futures import ThreadPoolExecutor
+from contextlib import suppress
 from typing import Any
 
+from django.conf import settings
 from django.core.management.base import BaseCommand
 from procrastinate import App, PsycopgConnector
 from procrastinate.contrib.django import app
 from procrastinate.contrib.django.utils import connector_params
+from procrastinate.exceptions import ConnectorException
 
 from intavo.project.set_back import put_right, set_back
+from intavo.project.tasks import retry_jobs_of_the_dead
 
 # Which queues share a lane, and how many of their jobs run at a time. A mail server, a mailbox or a messaging
 # service that does not answer can take up its own lane alone.
 LANES = {"mail": (("mail",), 4), "outside": (("gateway", "mailbox"), 4), "house": (("default", "builtin"), 2)}
 STOPS_WITHIN_SECONDS = 25
+# How often a lane looks for jobs whose time has come; of those that are due at once it is told.
+LOOKS_EVERY_SECONDS = 1.0
 
 
 class Command(BaseCommand):
@@ -40,6 +47,9 @@ async def run(working: App) -> None:
     """
     stopping = asyncio.Event()
     loop = asyncio.get_running_loop()
+    # Jobs run in threads. The loop's own few (four more than there are processors) would be shared by all
+    # lanes: on a small machine two lanes whose hosts do not answer took them all, and the third stood still.
+    loop.set_default_executor(ThreadPoolExecutor(max_workers=threads_needed(), thread_name_prefix="job"))
     for number in (signal.SIGTERM, signal.SIGINT):
         loop.add_signal_handler(number, stopping.set)
     async with working.open_async():
@@ -47,6 +57,20 @@ async def run(working: App) -> None:
             back = await _until_set_back(working, stopping)
             if back:
                 await put_right(working, back)
+
+
+async def _begin_again(working: App) -> None:
+    """What a worker died with is begun again soon after it is known to be dead, not at the next minute."""
+    while True:
+        await asyncio.sleep(settings.HEARTBEAT_SECONDS)
+        # While the database is away there is nothing to be begun; the lanes say so.
+        with suppress(ConnectorException):
+            await retry_jobs_of_the_dead(working.job_manager)
+
+
+def threads_needed() -> int:
+    """As many as jobs run at a time in all lanes together, and a few for what the worker itself does."""
+    return sum(at_once for _, at_once in LANES.values()) + 4
 
 
 async def _until_set_back(working: App, stopping: asyncio.Event) -> float:
@@ -59,6 +83,9 @@ async def _until_set_back(working: App, stopping: asyncio.Event) -> float:
                 name=name,
                 queues=list(queues),
                 concurrency=at_once,
+                fetch_job_polling_interval=LOOKS_EVERY_SECONDS,
+                update_heartbeat_interval=settings.HEARTBEAT_SECONDS,
+                stalled_worker_timeout=3 * settings.HEARTBEAT_SECONDS,
                 install_signal_handlers=False,
                 shutdown_graceful_timeout=STOPS_WITHIN_SECONDS,
             )
@@ -66,10 +93,11 @@ async def _until_set_back(working: App, stopping: asyncio.Event) -> float:
         for name, (queues, at_once) in LANES.items()
     ]
     told, back = asyncio.ensure_future(stopping.wait()), asyncio.ensure_future(set_back())
+    begun_again = asyncio.ensure_future(_begin_again(working))
     done, _ = await asyncio.wait([*lanes, told, back], return_when=asyncio.FIRST_COMPLETED)
-    for one in (*lanes, told, back):
+    for one in (*lanes, told, back, begun_again):
         one.cancel()
-    await asyncio.gather(*lanes, told, back, return_exceptions=True)
+    await asyncio.gather(*lanes, told, back, begun_again, return_exceptions=True)
     for lane in lanes:
         if lane in done and not lane.cancelled() and (error := lane.exception()):
             raise error

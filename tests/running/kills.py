@@ -2,9 +2,9 @@
 
 import json
 import random
+import shutil
 import subprocess
 import threading
-import time
 import urllib.error
 import urllib.request
 from collections import Counter
@@ -13,10 +13,14 @@ from typing import Any
 
 import psycopg
 
-from scripts.cluster import ROOT, Cluster, ClusterError
+from scripts.cluster import ROOT, Cluster, ClusterError, uploads_of
 from scripts.stack import BIN, RUN, Ports, Stack, mail_in_secret
+from tests.databases import fresh_database
+from tests.waiting import until
 
 CLIENTS, ROWS = 20, 400
+# That a worker is dead is known three seconds after its heart has stopped, not thirty: what happens is the same.
+HEARTBEAT = "1"
 _SETUP = """
 import django; django.setup()
 import json
@@ -60,15 +64,17 @@ class _Killing:
 
     def run(self) -> Told:
         try:
-            self.cluster.start()
-            self.cluster.drop_database()
-            url = self.cluster.start()
+            url = fresh_database("intavo_kills", self.cluster.start())
+            shutil.rmtree(uploads_of(url), ignore_errors=True)
             env = {
                 "INTAVO_PLAN_RATE": "1000000",
                 "INTAVO_INTAKE_RATE": "1000000",
                 "INTAVO_LOG_LEVEL": "ERROR",
+                "INTAVO_HEARTBEAT_SECONDS": HEARTBEAT,
             }
-            self.stack = Stack(url, Ports.free_from(8900), env, RUN / "kills.log")
+            log = RUN / "tests-kills.log"
+            log.unlink(missing_ok=True)
+            self.stack = Stack(url, Ports.free_from(8900), env, log)
             try:
                 self._run()
             finally:
@@ -78,8 +84,7 @@ class _Killing:
         return self.told
 
     def _run(self) -> None:
-        self.stack.manage("migrate", "--verbosity", "0", "--skip-checks")
-        self.stack.manage("load_demo", "--skip-checks")
+        self.stack.manage("load_demo", "--people", "10", "--skip-checks")
         self.stack.start()
         urllib.request.urlopen(urllib.request.Request(f"{self.stack.mail_url}/forget", method="POST"))
         said = subprocess.run(  # our own program
@@ -125,7 +130,7 @@ class _Killing:
                 ).encode()
                 self._until_taken(f"/in/mail/{mail_in_secret()}", mail, {"Content-Type": "message/rfc822"})
                 self.mails.append(mark)
-            time.sleep(0.2)
+            self.done.wait(0.2)
 
     def _until_taken(self, path: str, body: bytes, headers: dict[str, str]) -> None:
         for _ in range(600):
@@ -140,7 +145,7 @@ class _Killing:
                     return
             except OSError:
                 pass
-            time.sleep(0.1)
+            self.done.wait(0.1)
         self.told.wrong.append(f"{path}: it was never taken")
 
     def _kill(self) -> None:
@@ -191,23 +196,25 @@ class _Killing:
                     raise
 
     def _query(self, statement: str, *values: Any) -> list[tuple[Any, ...]]:
-        with psycopg.connect(self.cluster.url) as connection:
+        with psycopg.connect(self.stack.database) as connection:
             return connection.execute(statement, values).fetchall()
 
     def _until_all_is_worked(self) -> None:
-        """Jobs whose worker died are tried again after half a minute."""
-        give_up = time.monotonic() + 240
-        while time.monotonic() < give_up:
+        """Jobs whose worker died are tried again once its heart has not been heard for a while."""
+
+        def all_worked() -> bool:
             if (ended := self.stack.ended()) is not None:
                 self.stack.start_again(ended)
-            left = self._query(
-                "SELECT count(*) FROM procrastinate_jobs WHERE status NOT IN ('succeeded', 'failed', 'cancelled', 'aborted') AND task_name IN"
-                " ('send_mail', 'take_import') AND (scheduled_at IS NULL OR scheduled_at < now() + interval '5 minutes')"
+            return not self._query(
+                "SELECT count(*) FROM procrastinate_jobs WHERE status NOT IN ('succeeded', 'failed', 'cancelled', 'aborted')"
+                " AND task_name IN ('send_mail', 'take_import')"
+                " AND (scheduled_at IS NULL OR scheduled_at < now() + interval '5 minutes')"
             )[0][0]
-            if not left:
-                return
-            time.sleep(0.5)
-        self.told.wrong.append("jobs are left over")
+
+        try:
+            until(all_worked, "all jobs are worked off", seconds=240, every=0.3)
+        except AssertionError as error:
+            self.told.wrong.append(str(error))
 
     def _count(self) -> None:
         """Every acknowledged one is there once, with everything that belongs to it."""

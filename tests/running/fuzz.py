@@ -1,6 +1,6 @@
 """Odd requests at every address of both sides, over the wire: none may be answered with 5xx.
 
-`python -m tests.fuzz <rounds> [<seed>]` runs it alone. How much is asked is counted and not timed: a round is a few
+`python -m tests.running.fuzz <rounds> [<seed>]` runs it alone. How much is asked is counted and not timed: a round is a few
 requests at every operation of the console and as many again at the visitor's side, however long they take. The console
 is asked as its OpenAPI has it, signed in, with the ids that are there, and in chains, where what one operation answered
 goes into the next; the visitor's protocol, pages and forms as their parts may be bent.
@@ -31,6 +31,7 @@ from schemathesis.core.result import Ok
 from demo.business import SITE_KEY, SITE_SLUG
 from scripts.cluster import ROOT, Cluster
 from scripts.stack import RUN, Ports, Stack, mail_in_secret
+from tests.databases import fresh_database
 
 ORIGIN = "https://otterwick.example"
 # How many requests a round is: to each operation of the console, and to the visitor's side as a whole.
@@ -126,11 +127,11 @@ class Console:
         self.chance.shuffle(found)
         return sorted(found, key=lambda one: one.method.upper() == "DELETE")
 
-    def run(self, rounds: int) -> None:
+    def run(self, rounds: float) -> None:
         """Every operation in turn, some tries as it is described and some that are bent."""
         for operation in self.operations():
-            self._try(operation, AS_DESCRIBED * rounds)
-            for _ in range(BENT * rounds):
+            self._try(operation, max(1, round(AS_DESCRIBED * rounds)))
+            for _ in range(max(1, round(BENT * rounds))):
                 self._bend(operation)
 
     def _try(self, operation: Any, times: int) -> None:
@@ -201,7 +202,7 @@ class Chained:
         self.cookies = dict(signed_in.cookies)
         self.headers = {"X-CSRFToken": signed_in.cookies["csrftoken"], "Referer": f"{self.base}/"}
 
-    def run(self, rounds: int) -> None:
+    def run(self, rounds: float) -> None:
         """A few chains, each of some steps."""
         schema = schemathesis.openapi.from_path(ROOT / "docs" / "openapi.json")
         machine = schema.exclude(path=list(_NOT_ASKED)).as_state_machine()
@@ -214,7 +215,7 @@ class Chained:
             verbosity=Verbosity.quiet,
             suppress_health_check=list(HealthCheck),
         )
-        for _ in range(BEGINNINGS * rounds):
+        for _ in range(max(2, round(BEGINNINGS * rounds))):
             # What can follow depends on what is there by then, which Hypothesis takes for an unsteady test.
             with suppress(Flaky):
                 hypothesis.seed(self.chance.getrandbits(32))(_heard(machine, self)).run(settings=settings)
@@ -336,9 +337,9 @@ class Visitors:
                 ("talks", about | {"id": "0" * 32, "text": "Hello", "visitor": visitor, "elapsed_ms": 9000}),
             ]
 
-    def run(self, rounds: int) -> None:
+    def run(self, rounds: float) -> None:
         """One after another."""
-        for _ in range(BY_VISITORS * rounds):
+        for _ in range(round(BY_VISITORS * rounds)):
             if self.chance.random() < 0.75:
                 what, body = self.chance.choice(self.bodies)
                 self._post(what, body)
@@ -484,24 +485,20 @@ def live_entries(database: str) -> Iterator[dict[str, Any]]:
         yield {"id": public_id, "revision": number, "document": document}
 
 
-def fuzz(rounds: int, seed: int, cluster: str) -> Told:
+def fuzz(rounds: float, seed: int, cluster: str) -> Told:
     """Ask both sides so much, from this seed; `cluster` is the address of a database in one to be used."""
-    url = re.sub(r"/\w+$", "/intavo_fuzz", cluster)
-    with psycopg.connect(re.sub(r"/\w+$", "/postgres", url), autocommit=True) as connection:
-        connection.execute("DROP DATABASE IF EXISTS intavo_fuzz WITH (FORCE)")
-        connection.execute("CREATE DATABASE intavo_fuzz")
+    url = fresh_database("intavo_fuzz", cluster)
     rates = {f"INTAVO_{one}_RATE": "10000000" for one in ("PLAN", "INTAKE", "BEAT")}
     env = rates | {
         "INTAVO_NOW": "2026-11-24T14:05:00+00:00",
         "INTAVO_LOG_LEVEL": "ERROR",
         "INTAVO_DB_POOL": "true",
     }
-    log = RUN / "fuzz.log"
+    log = RUN / "tests-fuzz.log"
     log.unlink(missing_ok=True)
     stack, told, chance = Stack(url, Ports.free_from(9300), env, log), Told(), random.Random(seed)
     try:
-        stack.manage("migrate", "--verbosity", "0", "--skip-checks")
-        stack.manage("load_demo", "--skip-checks")
+        stack.manage("load_demo", "--people", "10", "--skip-checks")
         stack.start()
         owner, visitor = Client(stack.ports.web, told), Client(stack.ports.web, told)
         sign_in(owner)
@@ -531,7 +528,7 @@ def fuzz(rounds: int, seed: int, cluster: str) -> Told:
     return told
 
 
-def _kept(sides: Iterable[Console | Visitors | Chained], rounds: int, told: Told) -> None:
+def _kept(sides: Iterable[Console | Visitors | Chained], rounds: float, told: Told) -> None:
     for side in sides:
         try:
             side.run(rounds)

@@ -3,7 +3,6 @@
 import re
 import ssl
 import subprocess
-import time
 import urllib.request
 from collections.abc import Iterator
 from dataclasses import dataclass
@@ -13,9 +12,11 @@ from urllib.error import HTTPError, URLError
 import psycopg
 import pytest
 
-from scripts.cluster import ROOT, free_port
+from scripts.cluster import ROOT
 from scripts.front import program
+from scripts.ports import claim_port
 from scripts.stack import BIN, Stack
+from tests.waiting import until
 
 DEPLOY = ROOT / "deploy"
 
@@ -73,7 +74,7 @@ def certificate(tmp_path: Path) -> Path:
 @pytest.fixture
 def machine(stack: Stack, certificate: Path, tmp_path: Path) -> Iterator[Machine]:
     """Application and server in front as they ship, on free ports."""
-    app, tls, plain = free_port(8810), free_port(8843), free_port(8880)
+    app, tls, plain = claim_port(8810), claim_port(8843), claim_port(8880)
     env = stack.environment() | dict(
         line.split("=", 1)
         for line in (DEPLOY / "intavo.env").read_text().splitlines()
@@ -82,7 +83,7 @@ def machine(stack: Stack, certificate: Path, tmp_path: Path) -> Iterator[Machine
     env |= {name: stack.environment()[name] for name in ("DATABASE_URL", "INTAVO_SECRET_KEY", "INTAVO_MEDIA")}
     env["PROMETHEUS_MULTIPROC_DIR"] = str(tmp_path / "figures")
     (tmp_path / "figures").mkdir()
-    figures = free_port(8864)
+    figures = claim_port(8864)
     watched = [str(figures) if word == "9464" else word for word in command("intavo-metrics.service")]
     words = [str(app) if word == "8401" else word for word in command("intavo-web.service")]
     written = subprocess.run(
@@ -126,10 +127,7 @@ def machine(stack: Stack, certificate: Path, tmp_path: Path) -> Iterator[Machine
 
 
 def test_application_and_server_in_front_run_as_they_ship(machine: Machine) -> None:
-    give_up = time.monotonic() + 40
-    while machine.asked("/healthz")[0] != 200:
-        assert time.monotonic() < give_up
-        time.sleep(0.3)
+    until(lambda: machine.asked("/healthz")[0] == 200, "it is up", seconds=40, every=0.3)
     status, heads = machine.asked("/sign-in")
     assert (status, heads["strict-transport-security"]) == (200, "max-age=31536000")
     assert "Secure" in heads["set-cookie"]
@@ -145,9 +143,10 @@ def test_jobs_run_as_they_ship_and_end_when_they_are_told(stack: Stack) -> None:
         known = "SELECT count(*) FROM procrastinate_workers"
         (before,) = connection.execute(known).fetchone() or (0,)
         jobs = subprocess.Popen(command("intavo-work.service"), cwd=ROOT, env=stack.environment())
-        give_up = time.monotonic() + 40
-        while (connection.execute(known).fetchone() or (0,))[0] < before + 3:
-            assert time.monotonic() < give_up
-            time.sleep(0.3)
+
+        def listening() -> bool:
+            return (connection.execute(known).fetchone() or (0,))[0] >= before + 3
+
+        until(listening, "its lanes are there", seconds=40, every=0.3)
     jobs.terminate()
     assert jobs.wait(30) == 0

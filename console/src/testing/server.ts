@@ -1,0 +1,70 @@
+import { createOpenApiHttp } from 'openapi-msw'
+import { http as plain, HttpResponse } from 'msw'
+import { setupServer } from 'msw/node'
+import { afterAll, afterEach, beforeAll } from 'vitest'
+import type { paths } from '@/api/schema'
+import answers from './answers.json'
+import { network } from './browser'
+
+/** The API as its description has it: what a handler answers is held to the same types as the server's. */
+export const api = createOpenApiHttp<paths>({ baseUrl: 'http://127.0.0.1:8400' })
+
+/** What was sent, one line for each request that is not a read: the method, the address, and the body. */
+export const sent: { method: string; path: string; body: unknown }[] = []
+
+const recorded: Record<string, unknown> = answers
+export function answer<T>(path: string): T {
+  return structuredClone(recorded[path]) as T
+}
+
+/** Reads are answered as the demo business's server did; whatever else a test needs, it says itself. */
+const server = setupServer(
+  plain.get('*/api/*', ({ request }) => {
+    const { pathname } = new URL(request.url)
+    return pathname in recorded
+      ? HttpResponse.json(recorded[pathname] as object)
+      : HttpResponse.json({ title: `nothing is recorded for ${pathname}` }, { status: 404 })
+  }),
+  plain.post('*/api/*', ({ request }) => {
+    const asked = `POST ${new URL(request.url).pathname}`
+    return asked in recorded ? HttpResponse.json(recorded[asked] as object) : undefined
+  }),
+  plain.delete('*/api/follow-ups/:id/desk', () => new HttpResponse(null, { status: 204 })),
+  plain.get('*/_allauth/*', () => HttpResponse.json({ status: 200, data: [] })),
+)
+server.events.on('request:start', ({ request }) => {
+  if (request.method === 'GET') return
+  const copy = request.clone()
+  void copy.text().then((text) => {
+    let body: unknown = text
+    try {
+      body = JSON.parse(text)
+    } catch {
+      // A file, or nothing.
+    }
+    sent.push({ method: request.method, path: new URL(request.url).pathname, body })
+  })
+})
+
+beforeAll(() => {
+  server.listen({ onUnhandledRequest: 'error' })
+  network.fetch = globalThis.fetch
+})
+afterEach(() => {
+  server.resetHandlers()
+  sent.length = 0
+})
+afterAll(() => {
+  server.close()
+})
+
+/** How some requests are answered in this test. */
+export function answering(...handlers: Parameters<typeof server.use>): void {
+  server.use(...handlers)
+}
+
+/** What is refused, in words, with the fields named: the API's description says nothing of refusals. */
+export function refused(status: number, title: string, fields: Record<string, string> = {}) {
+  const errors = Object.entries(fields).map(([field, message]) => ({ field, message }))
+  return HttpResponse.json({ title, status, errors }, { status }) as never
+}

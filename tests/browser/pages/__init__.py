@@ -1,0 +1,1 @@
+"""What tests do on pages, by the place where it is done."""

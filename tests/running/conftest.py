@@ -1,0 +1,17 @@
+"""A whole running stack without a browser: two web servers, worker, stand-ins, and what stands in front."""
+
+from collections.abc import Iterator
+
+import pytest
+from pytest_django.plugin import DjangoDbBlocker
+
+from demo.business import DEMO
+from scripts.stack import Stack
+from tests.stacks import add_business, new_stack, running
+
+
+@pytest.fixture(scope="session")
+def stack(django_db_blocker: DjangoDbBlocker) -> Iterator[Stack]:
+    """Everything running, with the demo business; one for each worker that needs it."""
+    with running(own := new_stack("running", 8800)):
+        yield add_business(own, DEMO, django_db_blocker)
