@@ -21,7 +21,7 @@ demo-reset: setup-demo ## the same, with the demo data loaded anew
 	@$(PY) -m scripts.demo --reset
 
 check: setup-test ## the quick part of the tests: style, types, layers, core, browser code
-	@$(MAKE) --no-print-directory -j2 --output-sync=target quick
+	@$(MAKE) --no-print-directory -j2 -k --output-sync=target quick
 
 # Each by itself, so that two run at a time; those that take longest stand first.
 QUICK := quick-types quick-core quick-components quick-lint quick-vue-types quick-style quick-stale quick-rest
@@ -43,7 +43,7 @@ quick-vue-types:
 quick-style:
 	@$(PY) -m ruff check . && $(PY) -m ruff format --check .
 	@.venv/bin/lint-imports --no-cache >/dev/null || .venv/bin/lint-imports --no-cache
-	@$(PY) -m vulture
+	@$(PY) -m scripts.unused
 quick-stale:
 	@scripts/generate.sh --check
 quick-rest:

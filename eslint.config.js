@@ -31,5 +31,10 @@ export default tseslint.config(
       'vue/require-default-prop': 'off',
     },
   },
+  {
+    files: ['**/*.test.ts', 'console/src/testing/**'],
+    // What is not there fails the test where it is used.
+    rules: { '@typescript-eslint/no-non-null-assertion': 'off' },
+  },
   prettier,
 )

@@ -11,16 +11,27 @@ export default defineConfig({
     vue(),
     {
       name: 'markdown',
-      transform: (code, id) => (id.endsWith('.md') ? `export default ${JSON.stringify(marked.parse(code))}` : null),
+      transform: (code, id) =>
+        id.endsWith('.md') ? `export default ${JSON.stringify(marked.parse(code))}` : null,
     },
   ],
   resolve: { alias },
   test: {
-    coverage: { reportOnFailure: true, reportsDirectory: '.run/coverage', include: ['console/src/**/*.{ts,vue}'], exclude: ['**/*.test.ts', '**/testing/**', '**/*.d.ts'] },
+    coverage: {
+      reportOnFailure: true,
+      reportsDirectory: '.run/coverage',
+      include: ['console/src/**/*.{ts,vue}'],
+      exclude: ['**/*.test.ts', '**/testing/**', '**/*.d.ts'],
+    },
     projects: [
       {
         extends: true,
-        test: { name: 'pure', environment: 'node', include: ['{console,visitor-script}/**/*.test.ts'], exclude: ['console/src/places/**/*.place.test.ts', '**/node_modules/**'] },
+        test: {
+          name: 'pure',
+          environment: 'node',
+          include: ['{console,visitor-script}/**/*.test.ts'],
+          exclude: ['console/src/places/**/*.place.test.ts', '**/node_modules/**'],
+        },
       },
       {
         extends: true,
@@ -29,7 +40,9 @@ export default defineConfig({
           environment: 'jsdom',
           environmentOptions: { jsdom: { url: 'http://127.0.0.1:8400/' } },
           include: ['console/src/**/*.place.test.ts'],
-          setupFiles: ['console/src/testing/browser.ts'],
+          setupFiles: ['console/src/testing/browser.ts', 'console/src/testing/setup.ts'],
+          // What is built of three hundred files is read once by each worker, not once by each file of tests.
+          isolate: false,
           testTimeout: 20_000,
         },
       },

@@ -79,6 +79,7 @@ def main() -> int:
     options = argparse.ArgumentParser(description=__doc__)
     options.add_argument("--reset", action="store_true", help="load the demo data anew first")
     options.add_argument("--once", action="store_true", help="stop as soon as everything is up")
+    options.add_argument("--people", default="258", help="how many people came in the last ninety days")
     said = options.parse_args()
     RUN.mkdir(exist_ok=True)
     with (RUN / "demo.lock").open("w") as lock:
@@ -89,10 +90,10 @@ def main() -> int:
             with contextlib.suppress(FileNotFoundError):
                 print((RUN / "addresses").read_text())
             return 1 if said.reset else 0
-        return _locked(said.reset, said.once)
+        return _locked(said.reset, said.once, said.people)
 
 
-def _locked(reset: bool, once: bool) -> int:
+def _locked(reset: bool, once: bool, people: str) -> int:
     groups = RUN / "demo.groups"
     stop_leftovers(groups)
     # SIGINT too: a shell that starts it in the background has it ignored otherwise.
@@ -112,7 +113,7 @@ def _locked(reset: bool, once: bool) -> int:
         for line in stack.ports.moved(PORT):
             print(line, flush=True)
         stack.manage("migrate", "--verbosity", "0", "--skip-checks")
-        stack.manage("load_demo", "--skip-checks")
+        stack.manage("load_demo", "--people", people, "--skip-checks")
         return run(stack, cluster, groups, once)
     except KeyboardInterrupt:
         return 0

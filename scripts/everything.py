@@ -60,7 +60,7 @@ class Part:
 def parts() -> list[Part]:
     """The quick ones first: whoever has slipped hears of it soon."""
     return [
-        Part("quick", ("make", "--no-print-directory", "-j2", "--output-sync=target", "quick")),
+        Part("quick", ("make", "--no-print-directory", "-j2", "-k", "--output-sync=target", "quick")),
         Part("server", (*PYTEST, "tests/server")),
         Part("running", (*PYTEST, "--dist", "loadfile", "tests/running")),
         Part("browser", (*PYTEST, "--dist", "loadscope", "--no-loadscope-reorder", "tests/browser")),

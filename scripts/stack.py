@@ -22,7 +22,8 @@ from .cluster import ROOT, uploads_of
 from .ports import claim_port, release_port
 
 BIN = ROOT / ".venv" / "bin"
-RUN = ROOT / ".run"
+# Another folder for another stack of the same clone.
+RUN = Path(os.environ.get("INTAVO_RUN", ROOT / ".run"))
 _PR_SET_PDEATHSIG = 1
 CHROMIUM = "/usr/bin/chromium"
 # The browser's own windows are drawn by pages of their own, for each window anew; nobody sees them here. The

@@ -8,6 +8,9 @@ from typing import Any
 from .followup import Kind, Outcome, State
 from .hours import DAYS, WEEKDAYS
 from .hours.typed import CLOCK_PATTERN, NAMED_TIMES, SAID_BEFORE, SAID_WITHIN
+from .links.model import ICONS
+from .people.seeking import DEEDS
+from .touchpoint.named import COLOUR_NAMES
 from .touchpoint.who import WAYS
 
 KINDS = {
@@ -43,7 +46,8 @@ def every_name() -> dict[str, dict[str, str]]:
         "states": _plain(STATES), "askedFor": _plain(ASKED_FOR), "outcomes": _plain(OUTCOMES),
         "weekdays": dict(zip(DAYS, WEEKDAYS, strict=True)),
         "shortWeekdays": {day: name[:3] for day, name in zip(DAYS, WEEKDAYS, strict=True)},
-        "ways": _plain(WAYS), "namedTimes": NAMED_TIMES,
+        "ways": _plain(WAYS), "namedTimes": NAMED_TIMES, "deeds": DEEDS, "colours": COLOUR_NAMES,
+        "channelIcons": _plain(ICONS),
         "clock": {"pattern": CLOCK_PATTERN, "before": " ".join(SAID_BEFORE), "within": " ".join(SAID_WITHIN)},
     }  # fmt: skip
 

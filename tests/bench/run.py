@@ -522,6 +522,19 @@ def no_faults() -> bool:
     return not told.wrong
 
 
+def faults_are_caught() -> bool:
+    """Small faults put into the rules, and how many of them the core's tests catch."""
+    from tests.bench.mutants import AT_LEAST, run
+
+    made, caught, left = run()
+    print(
+        f"{'faults in the rules':24} {caught / made:8.0%}      of {made} are caught, at least {AT_LEAST:.0%}"
+    )
+    for one in left[:20]:
+        print(f"  not caught: {one}")
+    return caught >= AT_LEAST * made
+
+
 def reference() -> None:
     """What this machine is: bars in milliseconds are for one on which this takes some 25."""
 
@@ -538,6 +551,7 @@ def main() -> int:
     good &= server_ratios()
     good &= nothing_is_lost()
     good &= no_faults()
+    good &= faults_are_caught()
     return 0 if good else 1
 
 

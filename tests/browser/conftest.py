@@ -21,8 +21,9 @@ PATTERN = RUN / "tests-pattern.zip"
 expect.set_options(timeout=20_000)
 # Modules that take longest go first, so that no worker is left with one of them alone at the end.
 LONGEST = (
-    "test_hosts", "test_stances", "test_outages", "test_console", "test_coming", "test_making", "test_visitor",
-    "test_working_the_list", "test_reach", "test_editing", "test_afterwards", "test_showing", "test_bars",
+    "test_vectors", "test_console", "test_hosts", "test_stances", "test_outages", "test_making", "test_editing",
+    "test_afterwards", "test_coming", "test_reach", "test_rehearsing", "test_hours_place", "test_first_quarter",
+    "test_in_and_out", "test_working_the_list", "test_follow_up", "test_showing", "test_walk", "test_bars",
 )  # fmt: skip
 _whole: list[tuple[Stack, Any]] = []
 

@@ -263,46 +263,6 @@ def test_the_later_of_two_members_is_told_and_loses_nothing(
     expect(theirs).to_have_text("My headline")
 
 
-def test_hours_past_midnight_and_an_odd_day_are_kept_and_nonsense_is_refused(
-    owner: Page, stack: Stack
-) -> None:
-    owner.goto(f"{stack.base_url}/hours")
-    form = owner.get_by_role("form").first
-    form.get_by_role("button", name="Add hours on Friday").click()
-    start, end = form.get_by_label("Friday from").last, form.get_by_label("Friday to").last
-    start.fill("20:00")
-    end.fill("25:00")
-    form.get_by_role("button", name="Save the hours").click()
-    expect(form.get_by_role("alert")).to_contain_text("Must be a time from 00:00 to 24:00")
-    end.fill("00:30")
-    expect(form.get_by_text("until the next day")).to_be_visible()
-    form.get_by_role("button", name="+ Odd day").click()
-    form.get_by_label("First day of this one").fill("2026-12-08")
-    form.get_by_label("Last day of this one").fill("2026-12-07")
-    form.get_by_label("Last day of this one").press("Tab")
-    form.get_by_role("button", name="Save the hours").click()
-    expect(form.get_by_role("alert")).to_contain_text("Must not be before the first day")
-    form.get_by_label("Last day of this one").fill("2026-12-08")
-    form.get_by_role("button", name="Save the hours").click()
-    expect(owner.get_by_text("Visitors are told by the new hours within a second.")).to_be_visible()
-    owner.reload()
-    expect(form.get_by_label("Friday to").last).to_have_value("00:30")
-    form.get_by_role("button", name="Remove 20:00 to 00:30 on Friday").click()
-    form.get_by_role("button", name="Remove 8 Dec 2026").click()
-    form.get_by_role("button", name="Save the hours").click()
-    expect(owner.get_by_text("Visitors are told by the new hours within a second.")).to_be_visible()
-
-
-def test_being_away_is_told_and_taken_back(owner: Page, stack: Stack) -> None:
-    owner.goto(f"{stack.base_url}/hours")
-    owner.get_by_role("button", name="At the counter").click()
-    owner.get_by_role("menuitem", name="until I say so").click()
-    expect(owner.get_by_role("button", name="Away")).to_be_visible()
-    owner.get_by_role("button", name="Away").click()
-    owner.get_by_role("menuitem", name="I am at the counter").click()
-    expect(owner.get_by_role("button", name="At the counter")).to_be_visible()
-
-
 def test_foreign_markup_runs_on_the_stage_as_on_a_page(editor: Page) -> None:
     editor.get_by_role("button", name="+ Add a part").click()
     editor.get_by_role("menuitem", name="Foreign markup").click()

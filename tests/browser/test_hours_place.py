@@ -145,26 +145,6 @@ def test_hours_and_a_channel_that_are_open_on_two_devices(
     expect(owner.get_by_role("button", name="Ferry", exact=True)).to_have_count(0)
 
 
-def test_the_promise_is_kept_once_and_nothing_else_of_the_business(owner: Page, stack: Stack) -> None:
-    before = owner.request.get(f"{stack.base_url}/api/me").json()["business"]
-    owner.goto(f"{stack.base_url}/hours")
-    within = owner.get_by_label("We answer within")
-    asked: list[str] = []
-    owner.on("request", lambda one: asked.append(one.method) if one.url.endswith("/api/business") else None)
-    within.fill("3")
-    within.press("Enter")
-    kept = owner.get_by_text("New answers are promised by it")
-    expect(kept).to_be_visible()
-    within.press("Tab")
-    owner.wait_for_load_state("networkidle")
-    expect(kept).to_have_count(1)
-    assert len([one for one in asked if one != "GET"]) == 1
-    now = owner.request.get(f"{stack.base_url}/api/me").json()["business"]
-    assert now == before | {"promise_minutes": 180}
-    owner.get_by_role("button", name="Undo").last.click()
-    expect(within).to_have_value(str(before["promise_minutes"] // 60))
-
-
 def test_a_reply_that_is_open_twice_and_is_taken_back_shows_at_once(owner: Page, stack: Stack) -> None:
     other = owner.context.new_page()
     cells = []

@@ -13,21 +13,6 @@ from scripts.stack import Stack
 from .pages.console import saved, side, stage, start
 
 
-def test_starters_are_filtered_by_purpose_and_by_how_much_they_ask(owner: Page, stack: Stack) -> None:
-    owner.goto(f"{stack.base_url}/touchpoints?new")
-    starters = owner.get_by_role("radiogroup", name="Starter").get_by_role("radio")
-    expect(starters.first).to_be_visible()
-    assert starters.count() >= 16
-    owner.get_by_label("Purpose").select_option("offer")
-    expect(starters).to_have_count(3)
-    owner.get_by_label("How much it asks").select_option("nothing")
-    expect(owner.get_by_text("Ask for a little more.")).to_be_visible()
-    owner.get_by_label("Purpose").select_option("")
-    expect(
-        owner.frame_locator('iframe[title^="Picture of"]').locator("[data-intavo-touchpoint]")
-    ).to_have_count(1)
-
-
 def test_parts_are_added_moved_doubled_hidden_and_removed(owner: Page, stack: Stack) -> None:
     editor = start(owner, stack, "Start empty", "Parts")
     editor.get_by_role("button", name="+ Add a part").click()
@@ -242,35 +227,6 @@ def test_codes_tags_and_confirmation_are_set_where_they_belong(owner: Page, stac
     editor.reload()
     side(editor, "After")
     expect(editor.get_by_label("They get these tags")).to_have_value("spring, boats")
-
-
-def test_the_list_is_searched_renamed_copied_ordered_and_brings_back_what_was_thrown_away(
-    owner: Page, stack: Stack
-) -> None:
-    start(owner, stack, "Start empty", "Zebra crossing")
-    owner.goto(f"{stack.base_url}/touchpoints")
-    owner.get_by_label("Search touchpoints").fill("zebra")
-    links = owner.locator("tbody [data-name]")
-    expect(links).to_have_count(1)
-    owner.get_by_role("button", name="More for Zebra crossing").click()
-    owner.get_by_role("menuitem", name="Rename").click()
-    owner.get_by_label("Name of Zebra crossing").fill("Zebra march")
-    owner.get_by_label("Name of Zebra crossing").press("Enter")
-    expect(owner.get_by_role("link", name="Zebra march")).to_be_visible()
-    owner.get_by_role("button", name="More for Zebra march").click()
-    owner.get_by_role("menuitem", name="Make a copy").click()
-    expect(links).to_have_count(2)
-    owner.get_by_role("button", name="More for Zebra march (copy)").click()
-    owner.get_by_role("menuitem", name="Throw away").click()
-    expect(links).to_have_count(1)
-    owner.get_by_role("button", name="Undo").click()
-    expect(links).to_have_count(2)
-    owner.get_by_label("Search touchpoints").fill("")
-    last = owner.get_by_role("link", name="Zebra march (copy)")
-    last.focus()
-    owner.keyboard.press("Alt+ArrowUp")
-    owner.get_by_label("Search touchpoints").fill("zebra")
-    expect(links.first).to_have_text("Zebra march (copy)")
 
 
 @pytest.mark.parametrize("broken", [False, True])

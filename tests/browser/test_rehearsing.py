@@ -91,22 +91,6 @@ def test_the_real_page_behaves_as_for_that_visitor_and_counts_nothing(
     expect(owner.get_by_text("nobody@post.example")).to_have_count(0)
 
 
-def test_what_holds_for_a_site_is_kept_and_refused_with_its_place(owner: Page, stack: Stack) -> None:
-    owner.goto(f"{stack.base_url}/business")
-    owner.get_by_text("Showing on this site").first.click()
-    owner.get_by_role("button", name="Social sites: add lookabout.example").click()
-    expect(owner.get_by_role("button", name="Search sites: add lookabout.example")).to_have_count(0)
-    owner.get_by_label("Search sites: add").first.fill("https://www.Lookup.example/q")
-    owner.get_by_label("Search sites: add").first.press("Enter")
-    owner.get_by_label("Elements of the site that go first: add").first.fill("div[")
-    owner.get_by_label("Elements of the site that go first: add").first.press("Enter")
-    owner.get_by_role("button", name="Save what holds for the site").first.click()
-    expect(owner.get_by_role("alert")).to_contain_text("give_way_to")
-    owner.get_by_role("button", name="Elements of the site that go first: leave out div[").click()
-    owner.get_by_role("button", name="Save what holds for the site").first.click()
-    expect(owner.get_by_role("button", name="Search sites: leave out lookup.example")).to_be_visible()
-
-
 def test_whoever_keeps_the_site_is_told_how_and_another_host_is_added(
     owner: Page, stranger: BrowserContext, stack: Stack
 ) -> None:

@@ -112,24 +112,3 @@ def test_eleven_come_in_and_six_are_worked_by_keyboard(
     ).click()
     owner.get_by_role("menuitem", name="Its answers").click()
     expect(owner.get_by_role("row", name=re.compile("Is there a walrus tour for Kyffin"))).to_be_visible()
-
-
-def test_hours_that_change_move_due_times_and_say_which(owner: Page, stack: Stack) -> None:
-    owner.goto(f"{stack.base_url}/hours")
-    try:
-        owner.get_by_label("Tuesday to").first.fill("14:30")
-        owner.get_by_label("Tuesday to").first.press("Tab")
-        moves = owner.get_by_role("status").filter(has_text="when you save")
-        expect(moves).to_contain_text("Ife Dunmore")
-        owner.get_by_role("button", name="Save the hours").click()
-        expect(owner.get_by_text(re.compile("due times? (has|have) moved")).first).to_be_visible()
-        owner.get_by_role("link", name="Follow-up").first.click()
-        expect(owner.get_by_role("link", name=re.compile("Ife Dunmore"))).to_contain_text("tomorrow")
-    finally:
-        owner.get_by_role("link", name="Hours & channels").click()
-        owner.get_by_label("Tuesday to").first.fill("17:30")
-        owner.get_by_label("Tuesday to").first.press("Tab")
-        owner.get_by_role("button", name="Save the hours").click()
-        expect(owner.get_by_text(re.compile("due times? (has|have) moved")).last).to_be_visible()
-    owner.get_by_role("link", name="Follow-up").first.click()
-    expect(owner.get_by_role("link", name=re.compile("Ife Dunmore"))).to_contain_text("in 1 h 20")

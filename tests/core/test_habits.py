@@ -9,6 +9,7 @@ from pathlib import Path
 import intavo
 
 ROOT = Path(intavo.__file__).parent
+TESTS = Path(__file__).parent.parent
 # What says nothing of what it holds.
 EMPTY = {"found", "told", "one", "made"}
 
@@ -132,3 +133,67 @@ def test_the_look_at_layouts_sees_them() -> None:
         "A = {\n  1: 2,\n}  # fmt: skip",
     )
     assert [list(laid_out_by_hand(text)) for text in (call, definition, table)] == [[3], [3], []]
+
+
+# Where tests may wait for a while, each with its reason; there are never more than five.
+MAY_WAIT = {
+    "tests/waiting.py": "the one loop that looks again and again",
+    "tests/browser/test_vectors.py": "lets the browser go on while its clock is held",
+    "tests/bench/run.py": "measures what a machine does by itself",
+}
+
+
+def test_no_test_waits_for_a_fixed_time() -> None:
+    waits = re.compile(r"wait_for_timeout\(|time\.sleep\(|from time import sleep")
+    paths = [
+        path for path in TESTS.rglob("*.py") if path != Path(__file__) and "node_modules" not in path.parts
+    ]
+    found = {
+        f"tests/{path.relative_to(TESTS).as_posix()}" for path in paths if waits.search(path.read_text())
+    }
+    assert found <= set(MAY_WAIT)
+    assert len(MAY_WAIT) <= 5
+
+
+def test_no_test_module_imports_another() -> None:
+    imports = re.compile(r"^from (?:\.|tests\.\w+\.)(test_\w+) import", re.MULTILINE)
+    found = {path.name: imports.findall(path.read_text()) for path in (TESTS / "browser").rglob("*.py")}
+    assert {name: modules for name, modules in found.items() if modules} == {}
+
+
+_TABLE = re.compile(r"\{((?:\s*(?:'[^'\n]+'|[\w-]+): (?:'[^'\n]*'|\"[^\"\n]*\"),?)+)\s*\}")
+_ENTRY = re.compile(r"(?:'([^'\n]+)'|([\w-]+)): (?:'([^'\n]*)'|\"([^\"\n]*)\")")
+
+
+def tables_of_the_core() -> Iterator[tuple[str, dict[str, str]]]:
+    """Every table of fixed words in the core, by where it stands."""
+    for path in (ROOT / "core").rglob("*.py"):
+        for node in ast.walk(ast.parse(path.read_text())):
+            if isinstance(node, ast.Dict):
+                pairs = [
+                    (key.value, value.value)
+                    for key, value in zip(node.keys, node.values, strict=True)
+                    if isinstance(key, ast.Constant) and isinstance(value, ast.Constant)
+                ]
+                yield (
+                    f"{path.name}:{node.lineno}",
+                    {
+                        key: value
+                        for key, value in pairs
+                        if isinstance(key, str) and isinstance(value, str) and key != value
+                    },
+                )
+
+
+def test_no_table_of_the_cores_words_is_typed_again_in_the_console() -> None:
+    known = list(tables_of_the_core())
+    again = []
+    for path in (TESTS.parent / "console" / "src").rglob("*"):
+        if path.suffix not in {".ts", ".vue"} or path.name == "schema.d.ts" or ".test." in path.name:
+            continue
+        for table in _TABLE.findall(path.read_text()):
+            words = {(a or b, c or d) for a, b, c, d in _ENTRY.findall(table)}
+            again += [
+                f"{path.name} has {where}" for where, core in known if len(words & set(core.items())) >= 3
+            ]
+    assert again == []

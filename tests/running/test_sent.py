@@ -10,6 +10,7 @@ import httpx
 import pytest
 
 from demo.business import OWNER
+from scripts.cluster import ROOT
 from scripts.stack import Stack
 from tests.signing import cookies_of
 
@@ -55,3 +56,10 @@ def test_what_members_are_told_is_packed_and_kept_by_nobody(stack: Stack) -> Non
             assert (answer.headers.get("content-encoding") == "gzip") is packs, path
         signed = client.get("/_allauth/browser/v1/auth/session")
         assert "no-store" in signed.headers["cache-control"]
+
+
+def test_nothing_on_the_console_is_fetched_from_elsewhere() -> None:
+    built = (ROOT / "console" / "dist").rglob("*")
+    text = "".join(path.read_text(errors="ignore") for path in built if path.suffix in {".html", ".css"})
+    assert text
+    assert not re.findall(r"""url\(["']?https?:|src=["']https?:""", text)

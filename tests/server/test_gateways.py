@@ -344,13 +344,14 @@ def test_a_service_that_answers_for_ever_is_waited_for_no_longer_than_others(
     monkeypatch.setattr(gateways, "TIMEOUT", 0.6)
     slow = socket.create_server(("127.0.0.1", 0))
 
+    ended = threading.Event()
+
     def drips() -> None:
         with contextlib.suppress(OSError):
             taken, _ = slow.accept()
             taken.sendall(b"HTTP/1.1 200 OK\r\n")
-            while True:
+            while not ended.wait(0.05):
                 taken.sendall(b"X-More: 1\r\n")
-                time.sleep(0.05)
 
     threading.Thread(target=drips, daemon=True).start()
     address = f"http://127.0.0.1:{slow.getsockname()[1]}"

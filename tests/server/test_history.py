@@ -2,7 +2,6 @@
 
 import json
 import threading
-import time
 from typing import Any
 
 import pytest
@@ -14,6 +13,7 @@ from intavo.accounts.scope import held
 from intavo.sites.actions import add_site
 from intavo.touchpoints import live
 from intavo.touchpoints.models import Touchpoint
+from tests.waiting import until
 
 from .conftest import Visitor, World
 from .test_touchpoints_api import headline, made, save
@@ -246,8 +246,7 @@ def test_a_row_that_was_waited_for_comes_with_what_stands_beside_it_now(otterwic
         other = threading.Thread(target=wait)
         other.start()
         assert waits.wait(5)
-        while not waiting():
-            time.sleep(0.01)
+        until(waiting, "the other waits", every=0.01)
     other.join()
     assert seen == ["Changed"]
 

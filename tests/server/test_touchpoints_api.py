@@ -1,14 +1,18 @@
 """Touchpoints as the console edits them: drafts, runs of changes, undo, turning on."""
 
 import json
+import re
 from typing import Any
 
+import jsonschema_rs
 import pytest
 from django.test import Client
 
 from intavo import clock
 from intavo.sites.models import Site, SitePage
 from intavo.touchpoints.models import TouchpointRevision
+from scripts.cluster import ROOT
+from tests.recording import FILE
 
 from .conftest import World
 
@@ -176,3 +180,31 @@ def test_an_unknown_starter_is_refused_by_name(otterwick: World) -> None:
     )
     assert answer.status_code == 422
     assert answer.json()["errors"][0]["field"] == "starter"
+
+
+def test_the_schema_in_the_docs_takes_what_a_draft_is_saved_as(otterwick: World) -> None:
+    client = otterwick.console()
+    draft = made(client, starter="score", name="By the schema")
+    file = json.loads(b"".join(client.get(f"/api/touchpoints/{draft['id']}/file")))
+    schema = json.loads((ROOT / "docs" / "touchpoint.schema.json").read_text())
+    jsonschema_rs.validator_for(schema).validate(file)
+
+
+def test_what_the_component_tests_answer_with_is_what_the_api_says_it_is() -> None:
+    """Recorded by `make recorded`; each body is held against the schema of its operation."""
+    openapi = json.loads((ROOT / "docs" / "openapi.json").read_text())
+    recorded = json.loads(FILE.read_text())
+    known = {
+        re.compile(re.sub(r"\{\w+\}", "[^/]+", path)): operations
+        for path, operations in openapi["paths"].items()
+    }
+    assert len(recorded) > 50
+    # Each is told only the words that it shows; the description names all that there are.
+    openapi["components"]["schemas"]["Speech"]["properties"]["words"].pop("required")
+    for address, body in recorded.items():
+        method, _, path = address.rpartition(" ")
+        operations = next(found for pattern, found in known.items() if pattern.fullmatch(path))
+        schema = operations[(method or "get").lower()]["responses"]["200"]["content"]["application/json"][
+            "schema"
+        ]
+        jsonschema_rs.validator_for(schema | {"components": openapi["components"]}).validate(body)

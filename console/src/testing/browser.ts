@@ -8,7 +8,11 @@ class Watching {
   }
 }
 
-Object.assign(window, { ResizeObserver: Watching, IntersectionObserver: Watching, PerformanceObserver: Watching })
+Object.assign(window, {
+  ResizeObserver: Watching,
+  IntersectionObserver: Watching,
+  PerformanceObserver: Watching,
+})
 const matchMedia = (media: string) =>
   ({
     matches: false,
@@ -28,6 +32,9 @@ Object.defineProperty(HTMLIFrameElement.prototype, 'contentDocument', {
     return inner
   },
 })
+Object.assign(window, {
+  CSS: { escape: (text: string) => text.replace(/[^\w-]/g, '\\$&'), supports: () => false },
+})
 window.scrollTo = () => {}
 Element.prototype.scrollIntoView = () => {}
 Element.prototype.scrollTo = () => {}
@@ -46,13 +53,19 @@ HTMLDialogElement.prototype.close = function close() {
 document.cookie = 'csrftoken=for-the-tests'
 
 /** Node's own take whole addresses alone; a page's take what stands behind its host as well. */
-const whole = (input: RequestInfo | URL) => (typeof input === 'string' ? new URL(input, location.href) : input)
+const whole = (input: RequestInfo | URL) =>
+  typeof input === 'string' ? new URL(input, location.href) : input
 /** The client keeps the `fetch` that is there when it is made; which one that asks is said here. */
-export const network = { fetch: globalThis.fetch }
-globalThis.fetch = (input, init) => network.fetch(whole(input as RequestInfo | URL), init)
-const NodeRequest = globalThis.Request
-globalThis.Request = class extends NodeRequest {
-  constructor(input: RequestInfo | URL, init?: RequestInit) {
-    super(whole(input), init)
+const world = globalThis as typeof globalThis & { network?: { fetch: typeof fetch } }
+if (!world.network) {
+  const network = { fetch: globalThis.fetch }
+  world.network = network
+  globalThis.fetch = (input, init) => network.fetch(whole(input as RequestInfo | URL), init)
+  const NodeRequest = globalThis.Request
+  globalThis.Request = class extends NodeRequest {
+    constructor(input: RequestInfo | URL, init?: RequestInit) {
+      super(whole(input), init)
+    }
   }
 }
+export const network = world.network

@@ -3,7 +3,7 @@ import { configure, screen, waitFor, within } from '@testing-library/dom'
 import userEvent from '@testing-library/user-event'
 import { mount, type VueWrapper } from '@vue/test-utils'
 import { createPinia } from 'pinia'
-import { afterEach, expect, vi } from 'vitest'
+import { expect, vi } from 'vitest'
 import App from '@/App.vue'
 import { Queries } from '@/lib/queries'
 import { guardWith, router } from '@/router'
@@ -30,14 +30,15 @@ export async function open(path: string): Promise<void> {
   await router.isReady()
 }
 
-afterEach(() => {
+/** Nothing of a test is there for the next one. */
+export function close(): void {
   mounted?.unmount()
   mounted = null
   document.body.innerHTML = ''
   localStorage.clear()
   sessionStorage.clear()
   vi.useRealTimers()
-})
+}
 
 /** What was sent there, once it was. */
 export async function sentTo(method: string, path: string): Promise<unknown> {

@@ -1,10 +1,8 @@
 import { createOpenApiHttp } from 'openapi-msw'
 import { http as plain, HttpResponse } from 'msw'
 import { setupServer } from 'msw/node'
-import { afterAll, afterEach, beforeAll } from 'vitest'
 import type { paths } from '@/api/schema'
 import answers from './answers.json'
-import { network } from './browser'
 
 /** The API as its description has it: what a handler answers is held to the same types as the server's. */
 export const api = createOpenApiHttp<paths>({ baseUrl: 'http://127.0.0.1:8400' })
@@ -18,7 +16,8 @@ export function answer<T>(path: string): T {
 }
 
 /** Reads are answered as the demo business's server did; whatever else a test needs, it says itself. */
-const server = setupServer(
+export const server = setupServer(
+  plain.get('*/api/covered', () => HttpResponse.json({ share: 0.4 })),
   plain.get('*/api/*', ({ request }) => {
     const { pathname } = new URL(request.url)
     return pathname in recorded
@@ -44,18 +43,6 @@ server.events.on('request:start', ({ request }) => {
     }
     sent.push({ method: request.method, path: new URL(request.url).pathname, body })
   })
-})
-
-beforeAll(() => {
-  server.listen({ onUnhandledRequest: 'error' })
-  network.fetch = globalThis.fetch
-})
-afterEach(() => {
-  server.resetHandlers()
-  sent.length = 0
-})
-afterAll(() => {
-  server.close()
 })
 
 /** How some requests are answered in this test. */

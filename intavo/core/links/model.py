@@ -11,7 +11,7 @@ Kind = Literal["phone", "text", "mail", "xmpp", "sip", "matrix", "map", "page", 
 # Drawn by the kind of act, never by a service.
 Icon = Literal["call", "write", "text", "chat", "find", "visit", "book", "pay", "follow"]
 LinkSlot = Literal["page_title", "page_address", "first_name", "short_code"]
-_ICONS: dict[Kind, Icon] = {
+ICONS: dict[Kind, Icon] = {
     "phone": "call", "text": "text", "mail": "write", "xmpp": "chat", "sip": "call", "matrix": "chat",
     "map": "find", "page": "visit", "message-link": "chat",
 }  # fmt: skip
@@ -80,7 +80,7 @@ class Channel(Model):
         if not isinstance(data, dict) or "icon" in data:
             return data
         kind = data.get("kind")
-        return data | {"icon": _ICONS[kind]} if isinstance(kind, str) and kind in _ICONS else data
+        return data | {"icon": ICONS[kind]} if isinstance(kind, str) and kind in ICONS else data
 
     @model_validator(mode="after")
     def _has_a_way(self) -> Self:

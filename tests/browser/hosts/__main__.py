@@ -23,6 +23,7 @@ from demo.business import SITE_KEY
 from scripts.cluster import Cluster
 from scripts.ports import claim_port
 from scripts.stack import CHROMIUM, CHROMIUM_FLAGS, RUN, Ports, Stack
+from tests.browser.pages.site import settled
 
 HERE = Path(__file__).parent / "node_modules"
 SCREENS = {"desktop": {"width": 1280, "height": 800}, "phone": {"width": 390, "height": 844}}
@@ -156,13 +157,13 @@ def try_page(browser: Browser, site: str, path: str, screen: str, found: Found) 
     bare = context.new_page()
     own = _errors(bare)
     bare.goto(f"{site}{path}?bare")
-    bare.wait_for_timeout(300)
+    settled(bare)
     bare.close()
     page = context.new_page()
     said = _errors(page)
     with page.expect_response(re.compile("/plan$")):
         page.goto(f"{site}{path}")
-    page.wait_for_timeout(1_200)
+    settled(page)
     for stance, slug in STANCES.items():
         found.tried += 1
         try:
@@ -182,7 +183,7 @@ def _try(page: Page, stance: str, slug: str) -> list[str]:
     page.evaluate(_SLOT if stance == "inline" else "slug => intavo.open(slug)", slug)
     card = page.locator(f"[data-intavo-touchpoint={stance}] .card").first
     card.wait_for(timeout=5_000)
-    page.wait_for_timeout(700)
+    settled(page)
     box = card.bounding_box()
     size = page.viewport_size
     assert box is not None
@@ -209,7 +210,7 @@ def _gone(page: Page, stance: str) -> list[str]:
         page.locator("[data-intavo-touchpoint=button] .face[aria-expanded=true]").first.click()
     else:
         page.evaluate("intavo.close()")
-    page.wait_for_timeout(500)
+    settled(page)
     before, after = page.evaluate(f"[window.trace, ({_TRACE})()]")
     return [] if before == after else [f"it left a trace: {before} became {after}"]
 

@@ -8,7 +8,9 @@ const AUTH = '*/_allauth/browser/v1/auth'
 const nobody = () =>
   answering(
     api.get('/api/me', () => refused(401, 'Please sign in.')),
-    http.get(`${AUTH}/session`, () => HttpResponse.json({ status: 401, data: { flows: [] } }, { status: 401 })),
+    http.get(`${AUTH}/session`, () =>
+      HttpResponse.json({ status: 401, data: { flows: [] } }, { status: 401 }),
+    ),
   )
 
 describe('signing in', () => {
@@ -45,10 +47,16 @@ describe('signing up', () => {
         const { password } = (await request.json()) as { password: string }
         return password.length < 10
           ? HttpResponse.json(
-              { status: 400, errors: [{ code: 'short', param: 'password', message: 'It has at least 10 characters.' }] },
+              {
+                status: 400,
+                errors: [{ code: 'short', param: 'password', message: 'It has at least 10 characters.' }],
+              },
               { status: 400 },
             )
-          : HttpResponse.json({ status: 401, data: { flows: [{ id: 'verify_email', is_pending: true }] } }, { status: 401 })
+          : HttpResponse.json(
+              { status: 401, data: { flows: [{ id: 'verify_email', is_pending: true }] } },
+              { status: 401 },
+            )
       }),
     )
     await open('/sign-up')
@@ -77,9 +85,13 @@ describe('founding a business', () => {
   it('says at its place that an address is none', async () => {
     const me = answer<Schemas['MeOut']>('/api/me')
     answering(
-      api.get('/api/me', ({ response }) => response(200).json({ ...me, business: null, businesses: [] } as never)),
+      api.get('/api/me', ({ response }) =>
+        response(200).json({ ...me, business: null, businesses: [] } as never),
+      ),
       api.post('/api/business', () =>
-        refused(422, 'Something is not right.', { site: '“heron boats” is not the address of a web site' }),
+        refused(422, 'Something is not right.', {
+          'hosts.0': '“heron boats” is not the address of a web site',
+        }),
       ),
     )
     await open('/welcome')

@@ -16,7 +16,10 @@ describe('a copy of everything', () => {
           await new Promise<void>((go) => (answerFirst = go))
           return response(200).json({ empty: false, copies: [] })
         }
-        return response(200).json({ empty: false, copies: [{ ...COPY, state: asked < 4 ? 'working' : 'ready' }] })
+        return response(200).json({
+          empty: false,
+          copies: [{ ...COPY, state: asked < 4 ? 'working' : 'ready' }],
+        })
       }),
       api.post('/api/copies', ({ response }) => {
         setTimeout(answerFirst, 50)
@@ -33,9 +36,7 @@ describe('a copy of everything', () => {
 
   it('that could not be made says so', async () => {
     answering(
-      api.post('/api/copies', () =>
-        refused(422, 'A copy is being worked on; wait until that is done.'),
-      ),
+      api.post('/api/copies', () => refused(422, 'A copy is being worked on; wait until that is done.')),
     )
     await open('/business')
     await user.click(await screen.findByRole('button', { name: 'Make a copy' }))

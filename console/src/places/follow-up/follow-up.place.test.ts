@@ -1,35 +1,19 @@
 import { describe, expect, it } from 'vitest'
 import type { Schemas } from '@/api/client'
-import { gone, open, screen, sentTo, shows, user, waitFor, within } from '@/testing/open'
+import { open, screen, sentTo, shows, user, waitFor, within } from '@/testing/open'
 import { answer, answering, api, refused, sent } from '@/testing/server'
 
 const ONE = '/api/follow-ups/34'
 const one = answer<Schemas['OneOut']>(ONE)
 const name = one.name
 const box = () => screen.findByRole('textbox', { name: `Answer to ${name}` })
-const rows = () => document.querySelectorAll('[data-id]')
 
 describe('the list', () => {
-  it('is gone along by arrows, and what is chosen is done at once', async () => {
-    answering(
-      api.post('/api/several-follow-ups', ({ response }) =>
-        response(200).json({ done: [1, 2], left: [] } as never),
-      ),
-    )
-    await open('/follow-up')
-    await waitFor(() => expect(rows().length).toBeGreaterThan(5))
-    ;(rows()[0] as HTMLElement).focus()
-    await user.keyboard('x')
-    await shows(/1 chosen/)
-    const bar = within(screen.getByRole('region', { name: 'What is done to all that are chosen' }))
-    await user.click(bar.getByRole('button', { name: /^Finish/ }))
-    await user.click(await screen.findByRole('menuitem', { name: 'Answered' }))
-    expect(await sentTo('POST', '/api/several-follow-ups')).toMatchObject({ do: 'finish', outcome: 'answered' })
-  })
-
   it('is narrowed by a sentence that stands in the address, and kept by a name', async () => {
     answering(
-      api.post('/api/kept-filters', ({ response }) => response(201).json({ id: 4, name: 'Questions' } as never)),
+      api.post('/api/kept-filters', ({ response }) =>
+        response(200).json({ id: 4, name: 'Questions' } as never),
+      ),
     )
     await open('/follow-up')
     await user.selectOptions(await screen.findByLabelText('What'), 'inquiry')
@@ -40,18 +24,6 @@ describe('the list', () => {
     expect(await sentTo('POST', '/api/kept-filters')).toMatchObject({ name: 'Questions' })
     await user.click(screen.getByRole('button', { name: 'Show everything open' }))
     await waitFor(() => expect(location.search).not.toContain('inquiry'))
-  })
-
-  it('offers to look among what is finished where nothing is found', async () => {
-    const list = answer<Schemas['ListOut']>('/api/follow-ups')
-    answering(
-      api.get('/api/follow-ups', ({ query, response }) =>
-        response(200).json(query.get('q') ? { ...list, lanes: [] } : list),
-      ),
-    )
-    await open('/follow-up?q=zzyzx')
-    await user.click(await screen.findByRole('button', { name: 'Look among what is finished' }))
-    await waitFor(() => expect(location.search).toContain('state=finished'))
   })
 })
 
@@ -65,7 +37,10 @@ describe('one follow-up', () => {
     await open('/follow-up/34')
     await user.type(await box(), 'It is, with a guide.')
     await user.keyboard('{Control>}{Enter}{/Control}')
-    expect(await sentTo('POST', `${ONE}/answer`)).toMatchObject({ text: 'It is, with a guide.', then: 'wait' })
+    expect(await sentTo('POST', `${ONE}/answer`)).toMatchObject({
+      text: 'It is, with a guide.',
+      then: 'wait',
+    })
     await shows(/is on its way/)
     await waitFor(async () => expect(((await box()) as HTMLTextAreaElement).value).toBe(''))
   })
@@ -84,7 +59,9 @@ describe('one follow-up', () => {
   })
 
   it('takes a note for ourselves alone', async () => {
-    answering(api.post('/api/follow-ups/{followup_id}/note', ({ response }) => response(200).json(one as never)))
+    answering(
+      api.post('/api/follow-ups/{followup_id}/note', ({ response }) => response(200).json(one as never)),
+    )
     await open('/follow-up/34')
     await user.selectOptions(await screen.findByLabelText('How'), 'as a note')
     await user.type(await box(), 'Rang; will ring again')
@@ -138,7 +115,7 @@ describe('one follow-up', () => {
   it('has kept answers that are found, made and taken', async () => {
     answering(
       api.post('/api/kept-answers', ({ response }) =>
-        response(201).json({ id: 5, name: 'Opening', text: [], scope: 'own' } as never),
+        response(200).json({ id: 5, name: 'Opening', text: [], scope: 'own' } as never),
       ),
     )
     await open('/follow-up/34')
@@ -148,31 +125,10 @@ describe('one follow-up', () => {
     await user.click(kept.getByRole('button', { name: '+ Kept answer' }))
     await user.type(kept.getByLabelText('Its name'), 'Opening')
     await user.click(kept.getByRole('button', { name: 'Keep it' }))
-    await waitFor(() => expect(sent.some((each) => each.path === '/api/kept-answers') || kept.queryByRole('alert')).toBeTruthy())
-  })
-})
-
-describe('anything', () => {
-  it('is found or done by its words', async () => {
-    answering(
-      api.get('/api/find', ({ response }) =>
-        response(200).json([{ kind: 'person', id: 34, name, about: one.addresses[0]!.shown }] as never),
-      ),
+    await waitFor(() =>
+      expect(
+        sent.some((each) => each.path === '/api/kept-answers') || kept.queryByRole('alert'),
+      ).toBeTruthy(),
     )
-    await open('/business')
-    await screen.findByRole('button', { name: /Opening hours of today/ })
-    await user.keyboard('{Control>}k{/Control}')
-    const find = await screen.findByLabelText('Find or do')
-    await user.type(find, 'hours')
-    expect((await screen.findAllByRole('option')).length).toBeGreaterThan(0)
-    await user.keyboard('{Escape}')
-    await gone(() => screen.queryByLabelText('Find or do'))
-  })
-
-  it('that can be pressed is listed by F1', async () => {
-    await open('/follow-up')
-    await waitFor(() => expect(rows().length).toBeGreaterThan(5))
-    await user.keyboard('{F1}')
-    expect((await screen.findByRole('dialog')).textContent).toContain('Go along the list')
   })
 })

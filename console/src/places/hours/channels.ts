@@ -1,3 +1,4 @@
+import { CHANNEL_ICONS } from '@/lib/names'
 import type { ChannelDocument } from '@/api/channels'
 
 export const KINDS: Record<ChannelDocument['kind'], string> = {
@@ -34,17 +35,6 @@ export const ICONS: Record<string, string> = {
   pay: 'pay',
   follow: 'follow',
 }
-const ICON_OF: Record<string, string> = {
-  phone: 'call',
-  text: 'text',
-  mail: 'write',
-  'message-link': 'chat',
-  map: 'find',
-  page: 'visit',
-  matrix: 'chat',
-  xmpp: 'chat',
-  sip: 'call',
-}
 export const WITH_TEXT = ['text', 'mail', 'message-link', 'xmpp']
 export const LINK_SLOTS = {
   page_title: 'title of the page',
@@ -63,7 +53,7 @@ export function freshChannel(
     version: 1,
     kind,
     label,
-    icon: ICON_OF[kind] ?? 'chat',
+    icon: CHANNEL_ICONS[kind] ?? 'chat',
     colour: null,
     template,
     handle,

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useCountedTags, useNames, type Condition, type Filter } from '@/api/people'
+import { DEEDS } from '@/lib/names'
 import WhenBox from '@/parts/WhenBox.vue'
 
 /** Who is sought, as a sentence: each condition is chosen where it stands. */
@@ -7,17 +8,6 @@ const props = defineProps<{ wanted: Filter }>()
 const emit = defineEmits<{ change: [wanted: Filter] }>()
 const { data: names } = useNames()
 const { data: tags } = useCountedTags()
-const DEEDS = {
-  anything: 'did anything',
-  'signed up': 'signed up',
-  asked: 'asked',
-  message: 'wrote a message',
-  'asked for a call': 'asked for a call',
-  'gave a score': 'gave a score',
-  replied: 'answered a question',
-  'wrote by mail': 'wrote by mail',
-  imported: 'were brought in',
-}
 const FRESH: Record<string, [string, Condition]> = {
   did: ['did something', { what: 'did', no: false, deed: 'signed up', least: 1 }],
   tagged: ['are tagged', { what: 'tagged', no: false, tag: '' }],

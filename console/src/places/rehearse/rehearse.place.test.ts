@@ -11,11 +11,13 @@ describe('a visit rehearsed', () => {
     const before = asked().length
     await user.selectOptions(screen.getByLabelText('Device'), 'phone')
     await waitFor(() => expect(asked().length).toBeGreaterThan(before))
-    expect(asked().at(-1)!.body).toMatchObject({ visitor: { device: 'phone' } })
+    await waitFor(() => expect(asked().at(-1)?.body).toMatchObject({ visitor: { device: 'phone' } }))
     await user.click(screen.getByRole('button', { name: '+ Add something they do' }))
     await waitFor(() => expect(screen.getAllByLabelText(/^Deed \d: what$/).length).toBeGreaterThan(3))
     for (const what of ['scroll', 'click', 'idle', 'leave'])
-      await user.selectOptions(screen.getAllByLabelText(/^Deed \d: what$/).at(-1)!, what).catch(() => undefined)
+      await user
+        .selectOptions(screen.getAllByLabelText(/^Deed \d: what$/).at(-1)!, what)
+        .catch(() => undefined)
   })
 
   it('is kept by a name, and compared with another', async () => {

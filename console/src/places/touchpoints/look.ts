@@ -5,23 +5,12 @@ import type { Change, Look, LookValues, TouchpointDocument } from '@/api/documen
 
 type Name = Exclude<keyof LookValues, 'colours'>
 export type Role = keyof LookValues['colours']
+import { COLOURS as COLOUR_NAMES } from '@/lib/names'
+
 export type Screen = 'all' | 'phone'
 
 export const PLACES: Record<string, string> = choices['look.place']
-export const COLOURS: Record<Role, string> = {
-  card: 'Card',
-  text: 'Text',
-  headline: 'Headline',
-  button: 'Button',
-  button_text: 'On the button',
-  button_hover: 'Button, pointed at',
-  field: 'Field',
-  field_text: 'In the field',
-  field_border: 'Edge of the field',
-  border: 'Edge of the card',
-  backdrop: 'Behind',
-  cross: 'Close sign',
-}
+export const COLOURS: Record<Role, string> = COLOUR_NAMES
 
 /** What of the look can be read and set on a screen. */
 export type LookHandle = ReturnType<typeof useLook>
