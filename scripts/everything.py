@@ -1,4 +1,4 @@
-"""Runs everything that `make test` is, two things at a time, and says what it cost.
+"""Runs everything that `make test` is, several things at a time, and says what it cost.
 
 One database cluster serves all of it. What a part says is kept in `.run/logs` and shown where it fails; with
 the logs of its stacks it is kept in `.run/failed` until the next failure. The time of the whole is
@@ -21,7 +21,7 @@ from .stack import BIN, RUN
 LOGS, FAILED = RUN / "logs", RUN / "failed"
 # In minutes, on two quiet cores with everything installed: what is wanted, and what is never to be passed.
 WANTED, MOST = 12, 15
-PYTEST = (str(BIN / "python"), "-m", "pytest", "-n", "2", "--durations=10", "--durations-min=1")
+PYTEST = (str(BIN / "python"), "-m", "pytest", "--durations=10", "--durations-min=1")
 _SLOW = re.compile(r"^([0-9.]+)s (?:call|setup|teardown) +(\S+)", re.MULTILINE)
 _COUNT = re.compile(r"^=*\s*(?:.*?)(\d+ (?:passed|failed).*?) in [0-9.]+s", re.MULTILINE)
 
@@ -61,9 +61,12 @@ def parts() -> list[Part]:
     """The quick ones first: whoever has slipped hears of it soon."""
     return [
         Part("quick", ("make", "--no-print-directory", "-j2", "-k", "--output-sync=target", "quick")),
-        Part("server", (*PYTEST, "tests/server")),
-        Part("running", (*PYTEST, "--dist", "loadfile", "tests/running")),
-        Part("browser", (*PYTEST, "--dist", "loadscope", "--no-loadscope-reorder", "tests/browser")),
+        Part("server", (*PYTEST, "-n", "2", "tests/server")),
+        Part("running", (*PYTEST, "-n", "3", "--dist", "loadgroup", "tests/running")),
+        # Walks wait for jobs and for each other's pages: a third has something to do meanwhile.
+        Part(
+            "browser", (*PYTEST, "-n", "3", "--dist", "loadscope", "--no-loadscope-reorder", "tests/browser")
+        ),
     ]
 
 

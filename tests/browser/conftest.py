@@ -1,7 +1,7 @@
 """One stack for all tests, a business in it for each module, and real Chromium with one warm cache for each worker."""
 
 import fcntl
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Generator, Iterator
 from typing import Any
 
 import pytest
@@ -14,6 +14,7 @@ from tests.signing import Cookies, cookies_of
 from tests.stacks import add_copy, describe, described, new_stack, running, write_pattern
 
 from .pages.site import AHEAD
+from .pages.steps import last_step
 
 BASE_PORT = 8600
 PATTERN = RUN / "tests-pattern.zip"
@@ -21,9 +22,9 @@ PATTERN = RUN / "tests-pattern.zip"
 expect.set_options(timeout=20_000)
 # Modules that take longest go first, so that no worker is left with one of them alone at the end.
 LONGEST = (
-    "test_vectors", "test_console", "test_hosts", "test_stances", "test_outages", "test_making", "test_editing",
-    "test_afterwards", "test_coming", "test_reach", "test_rehearsing", "test_hours_place", "test_first_quarter",
-    "test_in_and_out", "test_working_the_list", "test_follow_up", "test_showing", "test_walk", "test_bars",
+    "test_vectors", "test_outages", "test_console", "test_stances", "test_hosts", "test_making", "test_in_and_out",
+    "test_afterwards", "test_reach", "test_editing", "test_together", "test_first_quarter", "test_hours_place",
+    "test_working_the_list", "test_follow_up", "test_walk", "test_whole_business", "test_showing", "test_coming",
 )  # fmt: skip
 _whole: list[tuple[Stack, Any]] = []
 
@@ -56,6 +57,16 @@ def pytest_unconfigure() -> None:
     """The stack ends with the run."""
     while _whole:
         _whole.pop()[1].__exit__(None, None, None)
+
+
+@pytest.hookimpl(wrapper=True)
+def pytest_runtest_makereport(item: pytest.Item, call: pytest.CallInfo[None]) -> Generator[None, Any, Any]:
+    """A long walk that failed says which of its steps it was at."""
+    report = yield
+    at = last_step() if call.when == "call" else ""
+    if at and report.failed:
+        report.sections.append(("the step it was at", at))
+    return report
 
 
 @pytest.fixture(scope="session")

@@ -10,6 +10,7 @@ from playwright.sync_api import Page, Route, expect
 from scripts.stack import Stack
 
 from .pages.console import add_to, saved, side, stage, start
+from .pages.steps import step
 
 
 @pytest.fixture
@@ -163,6 +164,7 @@ def test_the_show_sentence_says_what_its_panels_hold(editor: Page, stack: Stack)
     add_to(editor, "But not on", "/trips/sunrise")
     expect(editor.get_by_role("status").filter(has_text="known pages")).to_be_visible()
     editor.keyboard.press("Escape")
+    step("who")
     editor.get_by_role("button", name="anyone, on any device").click()
     editor.get_by_label("on a tablet").uncheck()
     editor.get_by_label("Add something about them").select_option("been")
@@ -173,6 +175,7 @@ def test_the_show_sentence_says_what_its_panels_hold(editor: Page, stack: Stack)
     editor.get_by_label("all of them").check()
     editor.get_by_role("button", name="Leave out: so much of it read").click()
     editor.keyboard.press("Escape")
+    step("when")
     editor.get_by_role("button", name="at any time").click()
     editor.get_by_label("to, that day too").fill("2026-11-30")
     editor.get_by_label("from", exact=True).fill("2026-12-01")
@@ -192,6 +195,7 @@ def test_the_show_sentence_says_what_its_panels_hold(editor: Page, stack: Stack)
     editor.get_by_label("Once in: how many").press("Tab")
     editor.get_by_label("once closed, not for").check()
     editor.keyboard.press("Escape")
+    step("until")
     editor.get_by_role("button", name="until they answer").click()
     editor.get_by_label("It belongs to the group").fill("News")
     editor.get_by_label("It belongs to the group").press("Enter")

@@ -10,6 +10,7 @@ from scripts.stack import Stack
 
 from .pages.mail import mailed
 from .pages.site import AHEAD, later
+from .pages.steps import step
 
 MOST = 25
 
@@ -82,6 +83,7 @@ def test_a_new_owner_has_the_first_lead_within_twenty_five(browser: Browser, sta
     owner.click(steps.get_by_role("link", name="Show me the line"))
     line = page.get_by_label("Snippet").inner_text()
 
+    step("the line is on the site")
     site = own_site(line)
     home = f"http://wrenbakes.localhost:{site.server_port}"
     visit = context.new_page()
@@ -91,6 +93,7 @@ def test_a_new_owner_has_the_first_lead_within_twenty_five(browser: Browser, sta
     expect(steps.get_by_text("2 of 5")).to_be_visible(timeout=10_000)
     owner.click(steps.get_by_role("button", name="Nine to five is right"))
     expect(steps.get_by_role("link", name="Open my site")).to_have_attribute("href", home)
+    step("the first lead comes in")
     visitor = Counted(visit)
     visit.evaluate("intavo.open('a-question-to-us')")
     expect(visit.locator("[data-intavo-touchpoint=pop-up]")).to_have_count(1)

@@ -10,6 +10,7 @@ from scripts.stack import Stack
 from .pages.console import follow_up
 from .pages.mail import hand_in, mailed
 from .pages.site import asked
+from .pages.steps import step
 
 
 def test_the_list_is_worked_between_customers(
@@ -25,7 +26,7 @@ def test_the_list_is_worked_between_customers(
     expect(row).to_have_count(1, timeout=10_000)
     assert held.bounding_box() == before, "what is being read has moved"
 
-    # Found by a word of theirs, without its accents; the filter stands in the address, and is kept.
+    step("Found by a word of theirs, without its accents; the filter stands in the address, and is kept")
     owner.get_by_label("Search the list").fill("creme fraiche")
     expect(owner.locator("[data-id]")).to_have_count(1)
     owner.get_by_label("Search the list").fill("")
@@ -48,7 +49,7 @@ def test_the_list_is_worked_between_customers(
     owner.get_by_role("button", name="Forget “Picnics”").click()
     owner.get_by_role("button", name="Show everything open").click()
 
-    # A note, then an answer.
+    step("A note, then an answer")
     row.click()
     owner.get_by_label("How", exact=True).select_option("as a note")
     box = owner.get_by_role("textbox", name=re.compile("^Answer to Zoë"))
@@ -71,7 +72,7 @@ def test_the_list_is_worked_between_customers(
     sent = mailed(stack, "zoë@post.example", "Re: your question")
     assert sent["text"].count("We do, on Sunday.") == 1
 
-    # They answer by mail: it is for us again, with what it answers folded.
+    step("They answer by mail: it is for us again, with what it answers folded")
     hand_in(visit, stack, sent["name"], "answer", "Lovely: from ten, please.")
     expect(owner.get_by_text("Lovely: from ten, please.", exact=True)).to_be_visible(timeout=10_000)
     expect(row).to_contain_text("in 2 h")
@@ -84,7 +85,7 @@ def test_the_list_is_worked_between_customers(
     expect(owner.get_by_text("came back: there is no such address")).to_be_visible(timeout=10_000)
     expect(owner.get_by_text("nothing is mailed there")).to_be_visible()
 
-    # Several at once, by the keyboard alone, and taken back.
+    step("Several at once, by the keyboard alone, and taken back")
     owner.keyboard.press("Escape")
     row.focus()
     owner.keyboard.press("x")

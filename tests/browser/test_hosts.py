@@ -10,7 +10,7 @@ from scripts.cluster import ROOT
 from scripts.stack import Stack
 from tests.waiting import until
 
-from .pages.site import on_a_page, settled, until_still
+from .pages.site import on_a_page, planned, settled, until_still
 
 HELD = "getComputedStyle(document.documentElement).overflow"
 ASK = "Something you want to know?"
@@ -414,15 +414,13 @@ def test_what_the_page_does_once_it_is_loaded_does_not_wait_for_the_second_file(
 
 
 def test_a_second_file_that_hangs_holds_up_no_plan_for_long(stranger: BrowserContext, stack: Stack) -> None:
-    def asks_of_the_page(route: Any) -> None:
-        answer = route.fetch()
-        plan = answer.json() | {"wants": {"kinds": True, "signed_in": ""}}
+    def asks_of_the_page(plan: dict[str, Any]) -> None:
+        plan["wants"] = {"kinds": True, "signed_in": ""}
         for entry in plan["touchpoints"]:
             entry["moments"] = [[{"after": 0}]] if entry["slug"] == "boathouse-question" else []
             entry["needs_more"] = False
-        route.fulfill(response=answer, json=plan)
 
-    stranger.route("**/plan", asks_of_the_page)
+    planned(stranger, asks_of_the_page)
     stranger.route("**/static/touch/more.js", lambda route: None)
     page = stranger.new_page()
     page.clock.install()

@@ -7,6 +7,8 @@ from playwright.sync_api import Page, expect
 
 from scripts.stack import Stack
 
+from .pages.steps import step
+
 CALENDAR = (
     "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nBEGIN:VEVENT\r\nDTSTART;VALUE=DATE:20270104\r\nDTEND;VALUE=DATE:20270109\r\n"
     "SUMMARY:Refit\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n"
@@ -19,7 +21,7 @@ def test_an_owner_writes_the_week_brings_in_days_and_looks_at_what_is_told(owner
     owner.get_by_label("What the other hours are called").fill("Workshop")
     owner.get_by_role("button", name="Add them").click()
     form = owner.locator("form[aria-label=Workshop]")
-    # They begin like those that were shown, with the odd days that are to come.
+    step("They begin like those that were shown, with the odd days that are to come")
     odd_days = form.get_by_label("What it is")
     expect(odd_days.first).to_be_visible()
     expect(form.get_by_label("Friday from")).not_to_have_count(0)
@@ -102,12 +104,12 @@ def test_hours_and_a_channel_that_are_open_on_two_devices(
     ours.get_by_label("Monday to").fill("12:00")
     with owner.expect_response(lambda answer: answer.request.method == "PUT" and answer.ok):
         ours.get_by_role("button", name="Save the hours").click()
-    # The other has not looked since: its own day is saved beside that.
+    step("The other has not looked since: its own day is saved beside that")
     theirs.get_by_label("Tuesday to").fill("15:00")
     theirs.get_by_role("button", name="Save the hours").click()
     expect(theirs.get_by_label("Monday to")).to_have_value("12:00")
     expect(theirs.get_by_label("Tuesday to")).to_have_value("15:00")
-    # The same day of both is a question, and what was typed stays until it is answered.
+    step("The same day of both is a question, and what was typed stays until it is answered")
     ours.get_by_label("Tuesday to").fill("18:00")
     ours.get_by_role("button", name="Save the hours").click()
     asked = ours.get_by_role("alert")

@@ -7,6 +7,8 @@ from playwright.sync_api import Page, expect
 
 from scripts.stack import Stack
 
+from .pages.steps import step
+
 ROWS = "Vorname;E-Mail;Gruppe\r\nJürgen;jurgen.fair@post.example;Messe\r\nZoë;zoe.fair@post.example;Messe\r\nOhne;;Messe\r\n"
 
 
@@ -15,6 +17,7 @@ def test_people_are_brought_in_sought_joined_taken_out_and_erased(
 ) -> None:
     file = tmp_path / "fair.csv"
     file.write_bytes(ROWS.encode("windows-1252"))
+    step("a file is brought in")
     owner.goto(f"{stack.base_url}/people")
     owner.get_by_role("link", name="Bring in …").click()
     owner.locator("input[type=file]").set_input_files(file)
@@ -31,6 +34,7 @@ def test_people_are_brought_in_sought_joined_taken_out_and_erased(
         owner.get_by_role("link", name="The refused rows, as a file").click()
     assert "Ohne" in Path(given.value.path()).read_text()
 
+    step("people are sought, and taken out")
     owner.get_by_role("link", name="To your people").click()
     owner.get_by_label("Another condition").select_option(label="are tagged")
     owner.get_by_label("Which tag, 1").select_option("Messe")
@@ -48,6 +52,7 @@ def test_people_are_brought_in_sought_joined_taken_out_and_erased(
         owner.get_by_role("menuitem", name="Cards for an address book").click()
     assert Path(taken.value.path()).read_text().count("BEGIN:VCARD") == 2
 
+    step("two cards are joined and parted")
     owner.get_by_role("link", name="Jürgen").click()
     expect(owner.get_by_text("Brought in with fair.csv")).to_be_visible()
     owner.get_by_role("button", name="Join with another card …").click()
@@ -59,6 +64,7 @@ def test_people_are_brought_in_sought_joined_taken_out_and_erased(
     expect(owner.get_by_role("heading", level=1, name="Zoë")).to_be_visible()
     owner.get_by_role("button", name="Make two again").click()
     expect(owner.get_by_role("heading", level=1, name="Jürgen")).to_be_visible()
+    step("one is erased")
     owner.get_by_role("button", name="More", exact=True).click()
     owner.get_by_role("menuitem", name="Erase them …").click()
     ask = owner.get_by_role("alertdialog", name="Erase Jürgen?")

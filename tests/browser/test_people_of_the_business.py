@@ -7,18 +7,21 @@ from playwright.sync_api import Browser, Page, expect
 from scripts.stack import Stack
 
 from .pages.mail import mailed
+from .pages.steps import step
 
 PASSWORD = "a long enough one"
 
 
 def test_somebody_is_invited_joins_and_is_taken_out(owner: Page, browser: Browser, stack: Stack) -> None:
     owner.goto(f"{stack.base_url}/business#people")
+    step("somebody is invited")
     people = owner.get_by_role("article", name="People of the business")
     people.get_by_label("Email").fill("ivy@post.example")
     people.get_by_label("Name", exact=True).fill("Ivy Marlowe")
     people.get_by_role("button", name="Invite").click()
     expect(people.get_by_text("is invited as staff")).to_be_visible(timeout=15_000)
     mail = mailed(stack, "ivy@post.example", "Otterwick Paddle Hire invites you")
+    step("they join")
     context = browser.new_context()
     page = context.new_page()
     page.goto(re.search(r"http\S+/sign-up\S+", mail["text"])[0])
@@ -37,6 +40,7 @@ def test_somebody_is_invited_joins_and_is_taken_out(owner: Page, browser: Browse
     log = owner.get_by_role("article", name="Who did what")
     log.get_by_label("What was done").select_option("member joined")
     expect(log.get_by_text("Ivy Marlowe joined as staff")).to_be_visible()
+    step("what staff may not change")
     page.goto(f"{stack.base_url}/hours")
     expect(page.get_by_text("owners and managers change it")).to_be_visible()
     expect(page.get_by_role("textbox", name="Monday from")).to_be_disabled()
@@ -44,6 +48,7 @@ def test_somebody_is_invited_joins_and_is_taken_out(owner: Page, browser: Browse
     before = friday.get_attribute("aria-valuetext")
     friday.press("Alt+ArrowRight")
     expect(friday).to_have_attribute("aria-valuetext", before)
+    step("another role, and taken out")
     row = people.get_by_role("listitem").filter(has_text="ivy@post.example")
     row.get_by_label("Role of Ivy Marlowe").select_option("manager")
     expect(owner.get_by_text("Changed.")).to_be_visible()

@@ -11,6 +11,7 @@ from scripts.stack import Stack
 from .pages.console import start, turn_on
 from .pages.mail import mailed
 from .pages.site import later
+from .pages.steps import step
 
 
 def picture() -> bytes:
@@ -44,6 +45,7 @@ def test_a_week_is_drawn_for_one_day_or_for_every_week_and_undone(owner: Page, s
     week = form.get_by_role("region", name="The week as it is")
     expect(week.get_by_text("11 h 00")).to_be_visible()
 
+    step("a day is drawn")
     sunday = "form[aria-label=Slipway] [data-day='2026-11-29']"
     owner.mouse.move(*at(owner, sunday, 0.3))
     owner.mouse.down()
@@ -56,6 +58,7 @@ def test_a_week_is_drawn_for_one_day_or_for_every_week_and_undone(owner: Page, s
     ).to_be_visible()
     expect(week.get_by_text("Winter race")).to_be_visible()
 
+    step("an edge is moved")
     friday = week.get_by_role("slider", name="Friday 27 Nov, open")
     friday.focus()
     friday.press("Alt+ArrowRight")
@@ -66,6 +69,7 @@ def test_a_week_is_drawn_for_one_day_or_for_every_week_and_undone(owner: Page, s
     owner.get_by_role("button", name="Undo").last.click()
     expect(form.get_by_label("Friday to")).to_have_value("17:30")
 
+    step("a day is written")
     week.get_by_role("button", name="Write the hours of Friday").click()
     week.get_by_label("Friday is open").fill("9-17:30, 20-00:30")
     week.get_by_label("Friday is open").press("Enter")

@@ -9,6 +9,7 @@ from scripts.stack import Stack
 from .pages.axe import violations
 from .pages.console import saved, side, stage, start, turn_off, turn_on
 from .pages.site import HOST, on, settled
+from .pages.steps import step
 
 
 def test_what_is_not_on_is_rehearsed_from_the_editor_and_tried_on_the_real_page(
@@ -71,6 +72,7 @@ def test_every_way_to_link_to_it_opens_it(owner: Page, stranger: BrowserContext,
             "From outside, its own page",
         )
     }
+    step("links are copied")
     editor.get_by_role("button", name="Copy: A link, as HTML").click()
     expect(editor.get_by_role("button", name="Copy: A link, as HTML")).to_have_text("copied")
     for form, kind in (("SVG", "image/svg+xml"), ("PNG", "image/png")):
@@ -85,6 +87,7 @@ def test_every_way_to_link_to_it_opens_it(owner: Page, stranger: BrowserContext,
         page.locator("main").get_by_text("Linked to", exact=True).click()
         expect(page.locator(open_card)).to_be_visible()
         page.close()
+    step("from a script, and from outside")
     page = on(stranger, stack, "/contact")
     page.evaluate(ways["By your own script"])
     expect(page.locator(open_card)).to_be_visible()

@@ -9,6 +9,7 @@ from scripts.stack import Stack
 
 from .pages.console import follow_up
 from .pages.site import asked
+from .pages.steps import step
 
 
 def test_two_at_one_follow_up_know_of_each_other(
@@ -21,7 +22,7 @@ def test_two_at_one_follow_up_know_of_each_other(
     box.fill("The dog is welcome")
     expect(owner.get_by_text("answer begun")).to_be_visible(timeout=10_000)
 
-    # Found again on another device; a colleague reads, writes and answers first.
+    step("Found again on another device; a colleague reads, writes and answers first")
     phone = other_device(viewport={"width": 390, "height": 800})
     phone.goto(owner.url)
     expect(phone.get_by_role("textbox", name=re.compile("^Answer to Ottilie"))).to_have_value(
@@ -40,7 +41,7 @@ def test_two_at_one_follow_up_know_of_each_other(
     expect(jory.get_by_text("Now it is their turn").last).to_be_visible()
     jory.close()
 
-    # Told also to whom it stands in the timeline by then, and who begins to write after it.
+    step("Told also to whom it stands in the timeline by then, and who begins to write after it")
     expect(owner.get_by_role("region", name="What happened").get_by_text("Yes, on a lead.")).to_be_visible(
         timeout=15_000
     )
@@ -52,7 +53,7 @@ def test_two_at_one_follow_up_know_of_each_other(
     owner.get_by_role("button", name="Send mine as well").click()
     expect(box).to_have_value("")
     expect(owner.get_by_text("The dog is welcome")).to_be_visible()
-    # What can be done with the one that is open is found by its words as well.
+    step("What can be done with the one that is open is found by its words as well")
     owner.keyboard.press("Control+k")
     owner.get_by_label("Find or do").fill("put off until friday")
     owner.keyboard.press("Enter")

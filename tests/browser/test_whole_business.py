@@ -10,6 +10,7 @@ from scripts.stack import Stack
 
 from .pages.console import side, start
 from .pages.site import on, opened
+from .pages.steps import step
 
 
 def test_an_answer_shows_its_picture_to_visitors(owner: Page, stranger: BrowserContext, stack: Stack) -> None:
@@ -101,7 +102,7 @@ def test_a_site_that_is_open_twice_keeps_what_both_have_changed(owner: Page, sta
     corners = [site.get_by_label("Corners of the house style") for site in sites]
     often = [site.get_by_label("Interruptions of a visit") for site in sites]
     new = [f"shop.{stack.names.host}", f"blog.{stack.names.host}"]
-    # Both have typed before either is saved.
+    step("Both have typed before either is saved")
     for at in (0, 1):
         sites[at].get_by_placeholder("another address").fill(new[at])
         tongues[at].select_option(("de", "fr")[at])
@@ -132,13 +133,13 @@ def test_a_site_that_is_open_twice_keeps_what_both_have_changed(owner: Page, sta
     asked.get_by_role("button", name="Take what stands there").click()
     expect(often[1]).to_have_value("7")
 
-    # Whose new work is, is kept with each change.
+    step("Whose new work is, is kept with each change")
     rules = [page.get_by_role("article", name="Whose new work is") for page in both]
     rules[0].get_by_role("button", name="+ Rule").click()
     expect(rules[0].get_by_role("listitem")).to_have_count(1)
     rules[1].get_by_role("button", name="+ Rule").click()
     expect(rules[1].get_by_role("listitem")).to_have_count(1)
-    # One after the other, however fast.
+    step("One after the other, however fast")
     rules[0].get_by_label("What, rule 1").select_option("sign-up")
     rules[0].get_by_label("On which page, rule 1").fill("/trips")
     rules[0].get_by_label("On which page, rule 1").press("Tab")

@@ -10,6 +10,7 @@ from scripts.stack import Stack
 from .pages.console import follow_up
 from .pages.mail import mails
 from .pages.site import asked
+from .pages.steps import step
 
 _KEPT = """() => new Promise((done) => {
   const open = indexedDB.open('intavo')
@@ -76,11 +77,11 @@ def test_it_is_worked_without_a_network_and_sent_once(
     expect(phone.get_by_role("list", name="Waiting for a connection").get_by_role("listitem")).to_have_count(
         1
     )
-    # It is still there after the application was closed.
+    step("It is still there after the application was closed")
     phone.goto(f"{stack.base_url}/follow-up")
     expect(phone.get_by_role("list", name="Done here, not sent yet").get_by_role("listitem")).to_have_count(3)
 
-    # Meanwhile a colleague finishes one of the two; nothing of it is overwritten.
+    step("Meanwhile a colleague finishes one of the two; nothing of it is overwritten")
     follow_up(owner, stack)
     owner.get_by_role("link", name=re.compile("Ferelith Moon")).click()
     owner.get_by_role("button", name=re.compile("^Finish")).click()
@@ -99,7 +100,7 @@ def test_it_is_worked_without_a_network_and_sent_once(
     expect(happened.get_by_text("It is, at low tide.")).to_have_count(1)
     expect(happened.get_by_text("Told at the slipway")).to_have_count(1)
 
-    # Whoever signs out leaves nothing behind.
+    step("Whoever signs out leaves nothing behind")
     assert "queries" in phone.evaluate(_KEPT)
     phone.get_by_role("button", name=re.compile("account of")).click()
     phone.get_by_role("menuitem", name="Sign out").click()

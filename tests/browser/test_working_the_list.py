@@ -12,6 +12,7 @@ from scripts.stack import Stack
 from .pages.console import asks_for, follow_up
 from .pages.mail import posted
 from .pages.site import asked
+from .pages.steps import step
 
 NAMES = ("Abel", "Bryn", "Cai", "Dilys", "Efa", "Ffion", "Gwil", "Hari")
 
@@ -39,7 +40,7 @@ def test_eleven_come_in_and_six_are_worked_by_keyboard(
     owner.get_by_label("Search the list").fill("wálrus tour")
     expect(owner.locator("[data-id]")).to_have_count(11)
 
-    # Answered, noted, put off, given, and four finished at once: no pointer is needed.
+    step("Answered, noted, put off, given, and four finished at once: no pointer is needed")
     keys = owner.keyboard
     walrus(owner, "Abel").focus()
     keys.press("Enter")
@@ -76,7 +77,7 @@ def test_eleven_come_in_and_six_are_worked_by_keyboard(
     owner.get_by_role("button", name="Undo").last.press("Enter")
     expect(owner.locator("[data-id]")).to_have_count(11)
 
-    # What is asked for by its words is done to all that are chosen as well, not to the one that is open.
+    step("What is asked for by its words is done to all that are chosen as well, not to the one that is open")
     walrus(owner, "Dilys").focus()
     for _ in range(2):
         keys.press("x")
@@ -89,7 +90,7 @@ def test_eleven_come_in_and_six_are_worked_by_keyboard(
     owner.get_by_role("button", name="Undo").last.press("Enter")
     expect(owner.locator("[data-id]")).to_have_count(11)
 
-    # What is finished is found again: by the filter, by a word, and in its touchpoint's table.
+    step("What is finished is found again: by the filter, by a word, and in its touchpoint's table")
     address = owner.url
     owner.get_by_role("button", name="Show everything open").click()
     colleague = other_device("Jory Tregenza")

@@ -9,6 +9,7 @@ from playwright.sync_api import Browser, Page, expect
 from scripts.stack import Stack
 
 from .pages.mail import mailed
+from .pages.steps import step
 
 FIRST, SECOND = "wren@post.example", "wren.ash@post.example"
 PASSWORD, NEXT = "a long enough one", "another long enough one"
@@ -44,6 +45,7 @@ def test_address_password_second_step_and_sessions_are_ones_own_to_change(
     new_account(here, stack)
     here.get_by_role("button", name=re.compile("account of")).click()
     here.get_by_role("menuitem", name=re.compile("^You")).click()
+    step("a second step is set up")
     steps = here.get_by_role("article", name="A second step when you sign in")
     steps.get_by_role("button", name="Set it up").click()
     expect(steps.get_by_role("img", name="QR code for your authenticator")).to_be_visible()
@@ -65,6 +67,7 @@ def test_address_password_second_step_and_sessions_are_ones_own_to_change(
     steps.get_by_role("button", name="I have kept them").click()
     mailed(stack, FIRST, "second step")
 
+    step("another address takes its place")
     address = here.get_by_role("article", name="Your address")
     address.get_by_label("Another address").fill(SECOND)
     address.get_by_role("button", name="Change it").click()
@@ -75,12 +78,14 @@ def test_address_password_second_step_and_sessions_are_ones_own_to_change(
     expect(here.get_by_role("heading", name="Follow-up")).to_be_visible(timeout=15_000)
     mailed(stack, FIRST, "address")
 
+    step("signed in on another device")
     there = browser.new_context(viewport={"width": 390, "height": 800}).new_page()
     sign_in(there, stack, SECOND, PASSWORD)
     there.get_by_label("Code of your authenticator").fill(kept[0])
     there.get_by_role("button", name="Sign in").click()
     expect(there.get_by_role("heading", name="Follow-up")).to_be_visible(timeout=15_000)
 
+    step("signed out everywhere else")
     here.goto(f"{stack.base_url}/you")
     expect(here.get_by_text(f"You sign in with {SECOND}")).to_be_visible()
     sessions = here.get_by_role("article", name="Where you are signed in")
@@ -90,6 +95,7 @@ def test_address_password_second_step_and_sessions_are_ones_own_to_change(
     there.reload()
     expect(there.get_by_role("heading", name="Sign in", exact=True)).to_be_visible()
 
+    step("another password")
     password = here.get_by_role("article", name="Your password")
     password.get_by_label("The one you have").fill("wrong")
     password.get_by_label("The new one").fill(NEXT)

@@ -11,7 +11,9 @@ from tests.stacks import add_business, new_stack, running
 
 
 @pytest.fixture(scope="session")
-def stack(django_db_blocker: DjangoDbBlocker) -> Iterator[Stack]:
-    """Everything running, with the demo business; one for each worker that needs it."""
-    with running(own := new_stack("running", 8800)):
+def stack(worker_id: str, django_db_blocker: DjangoDbBlocker) -> Iterator[Stack]:
+    """Everything running, with the demo business. Modules that need it are of one group, so that one worker
+    has it.
+    """
+    with running(own := new_stack(f"running_{worker_id}", 8800)):
         yield add_business(own, DEMO, django_db_blocker)

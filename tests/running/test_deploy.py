@@ -18,6 +18,8 @@ from scripts.ports import claim_port
 from scripts.stack import BIN, Stack
 from tests.waiting import until
 
+pytestmark = pytest.mark.xdist_group("the stack")
+
 DEPLOY = ROOT / "deploy"
 
 

@@ -17,6 +17,8 @@ from scripts.front import EACH, RULES
 from scripts.stack import Stack
 from tests.waiting import until
 
+pytestmark = pytest.mark.xdist_group("the stack")
+
 PLAN = json.dumps({"page": {"url": "https://otterwick.example/hire"}, "device": "desktop"}).encode()
 
 

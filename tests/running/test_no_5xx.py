@@ -5,7 +5,7 @@ import os
 from tests.running.fuzz import fuzz
 
 # A part of a round: every operation and every kind of address is asked. `make bench` and `make fuzz` ask for longer.
-SHORT = 0.15
+SHORT = 0.1
 
 
 def test_nothing_that_is_asked_is_answered_by_a_fault_of_ours() -> None:

@@ -3,7 +3,7 @@
 from tests.running.kills import kill_while_sending
 
 # So many answers that each of the three is killed on the way; `make bench` sends more.
-SHORT = 60
+SHORT = 40
 
 
 def test_what_was_acknowledged_is_there_once_after_web_worker_and_database_were_killed() -> None:

@@ -14,6 +14,8 @@ from scripts.cluster import ROOT
 from scripts.stack import Stack
 from tests.signing import cookies_of
 
+pytestmark = pytest.mark.xdist_group("the stack")
+
 # As the budgets have it, compressed.
 LOADER = 12 * 1024
 

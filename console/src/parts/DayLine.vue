@@ -145,7 +145,7 @@ function open(group: (typeof groups.value)[number], event: MouseEvent) {
           <span class="absolute -top-0.5 left-1/2 size-2.5 -translate-x-1/2 rounded-full bg-rust" />
         </span>
       </div>
-      <p class="ml-auto font-semibold whitespace-nowrap max-md:ml-0">
+      <p class="ml-auto font-semibold whitespace-nowrap max-md:ml-0 max-md:whitespace-normal">
         <span v-for="name in day.gateways_away" :key="name" class="mr-2 text-rust"
           >{{ name }} does not answer</span
         >
