@@ -22,6 +22,7 @@ LOGS, FAILED = RUN / "logs", RUN / "failed"
 # In minutes, on two quiet cores with everything installed: what is wanted, and what is never to be passed.
 WANTED, MOST = 12, 15
 PYTEST = (str(BIN / "python"), "-m", "pytest", "--durations=10", "--durations-min=1")
+BY_MODULE = ("--dist", "loadscope", "--no-loadscope-reorder")
 _SLOW = re.compile(r"^([0-9.]+)s (?:call|setup|teardown) +(\S+)", re.MULTILINE)
 _COUNT = re.compile(r"^=*\s*(?:.*?)(\d+ (?:passed|failed).*?) in [0-9.]+s", re.MULTILINE)
 
