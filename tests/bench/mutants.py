@@ -46,7 +46,9 @@ def prepare() -> Path:
     for place in ("intavo", "tests", "demo", "standins", "scripts"):
         skip = shutil.ignore_patterns("node_modules", "__pycache__", "dist", "browser")
         shutil.copytree(ROOT / place, FOLDER / place, ignore=skip)
-    shutil.copy(ROOT / "pyproject.toml", FOLDER)
+    # Beside the tests stands what they look for upwards: else they would find the code that is right.
+    for name in ("pyproject.toml", "manage.py"):
+        shutil.copy(ROOT / name, FOLDER)
     tests = " ".join(f"tests/core/test_{name}.py" for name in TESTS)
     config = FOLDER / "mutants.toml"
     test = f"{BIN / 'python'} -m pytest -x -q -p no:randomly {tests}"

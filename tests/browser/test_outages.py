@@ -18,7 +18,7 @@ from tests.waiting import until
 
 from .pages.console import follow_up
 from .pages.mail import mailed, mails
-from .pages.site import confirm_by_mail, fill_in_tide_table, planned_slugs, popped_up
+from .pages.site import begin_talk, confirm_by_mail, fill_in_tide_table, planned_slugs, popped_up
 
 SECOND = "second web server"
 
@@ -110,14 +110,7 @@ def test_what_is_said_while_the_server_is_away_arrives_in_its_order(
     owner: Page, stranger: BrowserContext, stack: Stack
 ) -> None:
     page = stranger.new_page()
-    page.goto(f"{stack.site_url}/lessons")
-    page.get_by_role("button", name="Talk to us").click()
-    page.get_by_role("button", name="Change a booking").click()
-    page.get_by_label("Write to us").fill("Saturday, the early lesson")
-    page.get_by_role("button", name="Send", exact=True).click()
-    page.get_by_label("Your email address").fill("una@lane.example")
-    page.get_by_role("button", name="Send", exact=True).click()
-    expect(page.get_by_role("log", name="Conversation")).to_contain_text("One of us answers")
+    begin_talk(page, stack, "una@lane.example")
     follow_up(owner, stack)
     owner.get_by_text("una@lane.example").first.click()
     expect(owner.get_by_role("log", name="What was said")).to_contain_text("Saturday, the early lesson")

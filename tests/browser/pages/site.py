@@ -230,3 +230,15 @@ def confirm_by_mail(page: Page, stack: Stack, address: str) -> None:
     page.goto(re.search(r"http\S+/c/\S+", mail["text"])[0])
     page.get_by_role("button", name="Send me the tide table").click()
     expect(page.get_by_role("heading", name="Thank you, that is confirmed")).to_be_visible()
+
+
+def begin_talk(page: Page, stack: Stack, email: str) -> None:
+    """Somebody begins to talk on /lessons, and says where they are reached."""
+    page.goto(f"{stack.site_url}/lessons")
+    page.get_by_role("button", name="Talk to us").click()
+    page.get_by_role("button", name="Change a booking").click()
+    page.get_by_label("Write to us").fill("Saturday, the early lesson")
+    page.get_by_role("button", name="Send", exact=True).click()
+    page.get_by_label("Your email address").fill(email)
+    page.get_by_role("button", name="Send", exact=True).click()
+    expect(page.get_by_role("log", name="Conversation")).to_contain_text("One of us answers today by 16:05.")
