@@ -43,7 +43,7 @@ export default defineConfig({
           setupFiles: ['console/src/testing/browser.ts', 'console/src/testing/setup.ts'],
           // What is built of three hundred files is read once by each worker, not once by each file of tests.
           isolate: false,
-          testTimeout: 20_000,
+          testTimeout: 60_000,
         },
       },
     ],

@@ -1,4 +1,4 @@
-"""Runs everything that `make test` is, several things at a time, and says what it cost.
+"""Runs everything that `make test` is, two things at a time, and says what it cost.
 
 One database cluster serves all of it. What a part says is kept in `.run/logs` and shown where it fails; with
 the logs of its stacks it is kept in `.run/failed` until the next failure. The time of the whole is
@@ -63,11 +63,8 @@ def parts() -> list[Part]:
     return [
         Part("quick", ("make", "--no-print-directory", "-j2", "-k", "--output-sync=target", "quick")),
         Part("server", (*PYTEST, "-n", "2", "tests/server")),
-        Part("running", (*PYTEST, "-n", "3", "--dist", "loadgroup", "tests/running")),
-        # Walks wait for jobs and for each other's pages: a third has something to do meanwhile.
-        Part(
-            "browser", (*PYTEST, "-n", "3", "--dist", "loadscope", "--no-loadscope-reorder", "tests/browser")
-        ),
+        Part("running", (*PYTEST, "-n", "2", "--dist", "loadgroup", "tests/running")),
+        Part("browser", (*PYTEST, "-n", "2", *BY_MODULE, "tests/browser")),
     ]
 
 

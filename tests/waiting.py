@@ -7,7 +7,7 @@ from typing import TypeVar
 T = TypeVar("T")
 
 
-def until(look: Callable[[], T], what: str, seconds: float = 30, every: float = 0.05) -> T:
+def until(look: Callable[[], T], what: str, seconds: float = 60, every: float = 0.05) -> T:
     """Look again and again until there is something, and say what; AssertionError with `what` after so many seconds."""
     give_up = time.monotonic() + seconds
     while not (seen := look()):

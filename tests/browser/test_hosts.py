@@ -433,7 +433,7 @@ def test_a_second_file_that_hangs_holds_up_no_plan_for_long(stranger: BrowserCon
         page.clock.run_for(1_000)
         return page.get_by_role("dialog").is_visible()
 
-    until(there, "it comes without the second file", seconds=8)
+    until(there, "it comes without the second file", seconds=30)
 
 
 @pytest.mark.parametrize(

@@ -129,7 +129,7 @@ def machine(stack: Stack, certificate: Path, tmp_path: Path) -> Iterator[Machine
 
 
 def test_application_and_server_in_front_run_as_they_ship(machine: Machine) -> None:
-    until(lambda: machine.asked("/healthz")[0] == 200, "it is up", seconds=40, every=0.3)
+    until(lambda: machine.asked("/healthz")[0] == 200, "it is up", seconds=120, every=0.3)
     status, heads = machine.asked("/sign-in")
     assert (status, heads["strict-transport-security"]) == (200, "max-age=31536000")
     assert "Secure" in heads["set-cookie"]
@@ -149,6 +149,6 @@ def test_jobs_run_as_they_ship_and_end_when_they_are_told(stack: Stack) -> None:
         def listening() -> bool:
             return (connection.execute(known).fetchone() or (0,))[0] >= before + 3
 
-        until(listening, "its lanes are there", seconds=40, every=0.3)
+        until(listening, "its lanes are there", seconds=120, every=0.3)
     jobs.terminate()
     assert jobs.wait(30) == 0

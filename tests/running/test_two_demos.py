@@ -51,11 +51,11 @@ def demos(tmp_path: Path) -> Iterator[list[Demo]]:
     for one in both:
         one.process.send_signal(signal.SIGINT)
     for one in both:
-        one.process.wait(30)
+        one.process.wait(90)
 
 
 def test_two_that_are_started_together_never_answer_each_others_requests(demos: list[Demo]) -> None:
-    addresses = [until(one.address, "it is up", seconds=120, every=0.3) for one in demos]
+    addresses = [until(one.address, "it is up", seconds=300, every=0.3) for one in demos]
     assert len(set(addresses)) == 2
     for one in demos:
         with psycopg.connect(one.database) as connection:

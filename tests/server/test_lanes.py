@@ -15,7 +15,7 @@ from intavo.project.management.commands import work
 def test_all_lanes_are_full_at_once_on_a_machine_of_any_size(monkeypatch: pytest.MonkeyPatch) -> None:
     """With the loop's own threads, six on two processors, those who wait here for ten of them would wait in vain."""
     at_once = sum(places for _, places in work.LANES.values())
-    all_there = threading.Barrier(at_once, timeout=10)
+    all_there = threading.Barrier(at_once, timeout=30)
 
     async def full(working: App, stopping: asyncio.Event) -> float:
         job = sync_to_async(all_there.wait, thread_sensitive=False)

@@ -13,7 +13,7 @@ export { screen, waitFor, within }
 export const user = userEvent.setup({ delay: null })
 
 // What is to come about is waited for on a busy machine, too.
-configure({ asyncUtilTimeout: 10_000 })
+configure({ asyncUtilTimeout: 20_000 })
 const AT = new Date('2026-11-24T14:05:00Z')
 let mounted: VueWrapper | null = null
 

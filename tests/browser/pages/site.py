@@ -154,7 +154,7 @@ def planned_slugs(stack: Stack, base_url: str = "") -> list[str]:
 
 def until_on(stack: Stack, slug: str) -> None:
     """Until every visitor gets it: another process may have looked up to a second ago."""
-    until(lambda: slug in planned_slugs(stack), f"“{slug}” is on", seconds=10)
+    until(lambda: slug in planned_slugs(stack), f"“{slug}” is on", seconds=30)
 
 
 def asked(visitor: Page, stack: Stack, name: str, words: str) -> None:
