@@ -163,24 +163,4 @@ describe('what visitors are told', () => {
     await user.click(reply.getByRole('button', { name: 'Save' }))
     expect(await sentTo('PUT', '/api/replies/open')).toMatchObject({ reply: { button: 'Ask away' } })
   })
-
-  it('is looked at for a day and a time', async () => {
-    answering(
-      api.get('/api/hours/explain', ({ query, response }) => {
-        expect(query.get('time')).not.toBe('')
-        return response(200).json({
-          situation: 'after-hours',
-          why: 'It is shut.',
-          told: [],
-          reply: null,
-          steps: [],
-        } as never)
-      }),
-    )
-    await open('/hours/told')
-    const look = within(await screen.findByRole('region', { name: 'What would they see at …' }))
-    await user.type(look.getByLabelText('Time'), '23:40')
-    await user.tab()
-    expect(look.getByRole('button', { name: 'Look' })).toBeTruthy()
-  })
 })
