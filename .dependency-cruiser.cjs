@@ -3,10 +3,10 @@ module.exports = {
   forbidden: [
     {
       name: 'no-circles',
-      comment: 'Two files that need each other are one, or want a third that both import. Types alone are no need.',
+      comment: 'Two files that need each other are one, or want a third that both import.',
       severity: 'error',
       from: {},
-      to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } },
+      to: { circular: true },
     },
     {
       name: 'loader-stands-alone',

@@ -6,10 +6,10 @@ import type { Outside } from './outside'
 import { slots, watchAddress, watchPage, whenSeen } from './page'
 import { device, type Entry, type Plan } from './plan'
 import { learn, type Drawing, type Mode, type Sent, type Values, type Ways } from './render'
-import type { More } from './render/parts'
-import { kept, Shown, type World } from './shown'
+import { kept, ShownTouchpoint } from './shown'
 import { Turns } from './turns'
 import { Visit, type Known } from './visit'
+import type { App, More, Shown } from './world'
 
 type Happening = 'seen' | 'answered' | 'goal' | 'closed'
 type Listener = (detail: object) => void
@@ -30,7 +30,7 @@ interface OnScreen {
 }
 
 /** The script at work on one page. */
-export class App implements World {
+export class RunningApp implements App {
   readonly base: string
   /** The short name of the touchpoint whose own page this is. */
   readonly hosted: string | undefined
@@ -210,7 +210,7 @@ export class App implements World {
     if (entry.needs_more && !(await this.rest())) return
     // Called for twice at once (by itself and by a click), it stands there once.
     if (mode === 'live' && this.onScreen.has(entry.id)) return
-    const shown = new Shown(this, entry, mode, place)
+    const shown = new ShownTouchpoint(this, entry, mode, place)
     this.drawn.add(shown.drawing)
     const unsee = whenSeen(shown.drawing.card.hidden ? shown.drawing.host : shown.drawing.card, () =>
       this.happened('seen', entry),

@@ -1,8 +1,8 @@
-import { App } from './app'
+import { RunningApp } from './app'
 import { browser } from './outside'
 import { setMarkup } from './render/dom'
-import type { More } from './render/parts'
 import type { Known } from './visit'
+import type { More } from './world'
 
 /** The one global. */
 interface Intavo {
@@ -46,7 +46,7 @@ function begin(): void {
     if (window.intavo.$key !== key) console.warn('Intavo: loaded twice')
     return
   }
-  const app = new App({ base, key, hosted: script.dataset.hosted }, browser(`${base}/e/${key}`))
+  const app = new RunningApp({ base, key, hosted: script.dataset.hosted }, browser(`${base}/e/${key}`))
   // At once: what is clicked while the rest of the page loads is opened when it has.
   document.addEventListener('click', (event) => guarded(() => app.clickedLink(event)))
   let running = false

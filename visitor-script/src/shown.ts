@@ -1,7 +1,5 @@
 import { written } from './clean'
-import { randomId, type Store } from './memory'
-import type { Net } from './net'
-import type { Outside } from './outside'
+import { randomId } from './memory'
 import { device, type Entry } from './plan'
 import {
   draw,
@@ -12,28 +10,11 @@ import {
   type Sent,
   type Typed,
   type Values,
-  type Ways,
 } from './render'
-import type { More } from './render/parts'
-import type { Visit } from './visit'
-
-/** What a touchpoint on the page needs of the script around it. */
-export interface World {
-  base: string
-  store: Store
-  net: Net
-  outside: Outside
-  visit: Visit
-  happened(what: string, entry: Entry, channel?: string): void
-  answered(entry: Entry, values: Values, tags?: string[]): void
-  close(entry: Entry): void
-  open(slug: string): void
-  rest(): Promise<More | undefined>
-  ways?: Ways
-}
+import type { Shown, World } from './world'
 
 /** One touchpoint drawn on the page, with everything that can be done in it. */
-export class Shown {
+export class ShownTouchpoint implements Shown {
   readonly drawing: Drawing
   #opened = performance.now()
   /** What was sent last, for a correction of it. */

@@ -1,4 +1,4 @@
-import type { App } from '../app'
+import type { App } from '../world'
 import { scrolledBox, wayDown, watch } from '../moments'
 import type { Moment } from '../plan'
 import { on, watchOne, watchView } from './watching'

@@ -1,5 +1,6 @@
 import { el } from '../render/dom'
-import { errorFor, type Maker } from '../render/parts'
+import { errorFor } from '../render/parts'
+import type { Maker } from '../render/drawing'
 
 /** A question whose choices are buttons; each may lead to a step of its own. */
 export const question: Maker<'question'> = (drawing, part) => {

@@ -1,7 +1,7 @@
 import { written } from '../clean'
 import type { Entry } from '../plan'
 import type { Extras } from '../render/types'
-import type { World } from '../shown'
+import type { World } from '../world'
 
 /**
  * What some parts need besides their document; `code`: the code that stands where nothing has to be sent for

@@ -1,5 +1,5 @@
 import { el, pictureUrl, sign } from '../render/dom'
-import type { Drawing } from '../render/draw'
+import type { Drawing } from '../render/drawing'
 import { signs } from './reaching'
 import { say } from './words'
 

@@ -1,7 +1,9 @@
 // @vitest-environment jsdom
 import { beforeEach, expect, it, vi } from 'vitest'
 import WORDS from '../generated/words.json'
-import { Drawing, type Mode } from '../render/draw'
+import { DrawnTouchpoint } from '../render/draw'
+import type { Drawing } from '../render/drawing'
+import type { Mode } from '../render/types'
 import { learn } from '../render'
 import type { Feature } from '../render/feature'
 import type { Actions, Around, Extras, SeenDocument, Sent, Values } from '../render/types'
@@ -91,7 +93,7 @@ function made(more: object = {}, features = FEATURES, mode: Mode = 'live', answe
     ways: () => ({}),
     entry: { id: 'tp_1', revision: 1 },
   } as unknown as Around
-  const drawn = new Drawing(document, document_(more), mode, actions, around, features)
+  const drawn = new DrawnTouchpoint(document, document_(more), mode, actions, around, features)
   drawn.show(document.body)
   return drawn
 }

@@ -1,4 +1,4 @@
-import type { Features } from '../render/feature'
+import type { Features } from '../render/drawing'
 import { dock } from './dock'
 import { crossing, laidOut, painting } from './dress'
 import { given } from './given'

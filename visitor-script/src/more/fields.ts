@@ -1,6 +1,7 @@
 import { extrasOf } from './given'
 import { el } from '../render/dom'
-import { errorFor, labelFor, textControl, type Maker } from '../render/parts'
+import { errorFor, labelFor, textControl } from '../render/parts'
+import type { Maker } from '../render/drawing'
 import { say } from './words'
 
 /** One of several, in a list. */

@@ -1,4 +1,4 @@
-import type { App } from '../app'
+import type { App } from '../world'
 
 const OLD = 60_000 // milliseconds
 let app: App | null = null

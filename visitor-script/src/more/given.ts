@@ -1,5 +1,5 @@
 import { el } from '../render/dom'
-import type { Drawing } from '../render/draw'
+import type { Drawing } from '../render/drawing'
 import type { Feature } from '../render/feature'
 import type { Extras, Part } from '../render/types'
 import { say } from './words'

@@ -1,4 +1,4 @@
-import type { More } from '../render/parts'
+import type { More } from '../world'
 import { comeAgain } from './again'
 import { mend } from './mending'
 import { offer } from './offer'

@@ -1,4 +1,4 @@
-import type { Drawing } from '../render/draw'
+import type { Drawing } from '../render/drawing'
 import type { Made, Wrong } from '../render/types'
 import { stepOf } from './flow'
 

@@ -1,5 +1,5 @@
 import { el } from '../render/dom'
-import type { Shown } from '../shown'
+import type { Shown } from '../world'
 import { say } from './words'
 
 /** Offers another address instead of the one that was typed; it is taken by a click, never by itself. */

@@ -1,7 +1,8 @@
 // @vitest-environment jsdom
 import { beforeEach, expect, it, vi } from 'vitest'
 import WORDS from '../generated/words.json'
-import type { Drawing, Mode } from '../render/draw'
+import type { Drawing } from '../render/drawing'
+import type { Mode } from '../render/types'
 import type { Extras, PartOf } from '../render/types'
 import { question, score } from './asking'
 import { choice, several, slot } from './fields'

@@ -1,5 +1,5 @@
 import { el } from '../render/dom'
-import type { Drawing } from '../render/draw'
+import type { Drawing } from '../render/drawing'
 import type { Made, PartOf } from '../render/types'
 import { art } from './art'
 import { codeOf } from './given'

@@ -1,4 +1,4 @@
-import type { App } from '../app'
+import type { App } from '../world'
 import { slots } from '../page'
 import type { Entry } from '../plan'
 

@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import WORDS from '../generated/words.json'
 import { expect, it, vi } from 'vitest'
-import type { Drawing } from '../render/draw'
+import type { Drawing } from '../render/drawing'
 import type { PartOf, Way, Ways } from '../render/types'
 import { buttonPart, channels } from './reaching'
 

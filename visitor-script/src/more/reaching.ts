@@ -1,7 +1,7 @@
 import { ICONS } from './icons'
 import { el, pictureUrl, setMarkup } from '../render/dom'
-import type { Drawing } from '../render/draw'
-import { clickable, type Maker } from '../render/parts'
+import type { Drawing, Maker } from '../render/drawing'
+import { clickable } from '../render/parts'
 import type { Does, Way } from '../render/types'
 import { say } from './words'
 

@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 import { beforeEach, expect, it, vi } from 'vitest'
-import type { App } from '../app'
+import type { App } from '../world'
 import { Store } from '../memory'
 import { Net } from '../net'
 import type { Outside } from '../outside'

@@ -1,4 +1,4 @@
-import type { App } from '../app'
+import type { App } from '../world'
 import { read, written } from '../clean'
 import type { Taken } from '../render/feature'
 

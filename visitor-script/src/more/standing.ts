@@ -1,4 +1,4 @@
-import type { Drawing } from '../render/draw'
+import type { Drawing } from '../render/drawing'
 import type { Feature } from '../render/feature'
 import { standBar } from './bars'
 import { keepArranged } from './corners'

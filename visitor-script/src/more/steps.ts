@@ -1,6 +1,7 @@
 import { written } from '../clean'
 import { el } from '../render/dom'
-import { sends, type Drawing } from '../render/draw'
+import { sends } from '../render/draw'
+import type { Drawing } from '../render/drawing'
 import type { Feature } from '../render/feature'
 import type { Step } from '../render/types'
 import { nextStep, takesNameless } from './flow'

@@ -1,8 +1,8 @@
 import { instant } from '../clean'
 import { extrasOf } from './given'
 import { el, pictureUrl, setMarkup } from '../render/dom'
-import type { Drawing } from '../render/draw'
-import type { Maker } from '../render/parts'
+import type { Drawing, Maker } from '../render/drawing'
+
 import { button, gone } from './reaching'
 import type { Extras, Spoken } from '../render/types'
 import { say } from './words'

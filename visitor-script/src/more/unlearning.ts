@@ -1,4 +1,4 @@
-import type { App } from '../app'
+import type { App } from '../world'
 import { fresh } from '../memory'
 
 /** What the server can not take of what is remembered, or of the page, is left out from now on. */

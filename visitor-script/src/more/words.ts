@@ -1,4 +1,4 @@
-import type { Drawing } from '../render/draw'
+import type { Drawing } from '../render/drawing'
 import type { Spoken } from '../render/types'
 
 /** Words of ours by their name, in the touchpoint's language, with their places filled. */

@@ -1,7 +1,7 @@
 import { solveChallenge } from 'altcha-lib/v1'
 import { written } from '../clean'
 import type { Entry } from '../plan'
-import type { World } from '../shown'
+import type { World } from '../world'
 import { extras } from './extras'
 
 interface Work {

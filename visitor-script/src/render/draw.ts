@@ -2,13 +2,15 @@ import { CSS } from './css'
 import { el, setMarkup } from './dom'
 import { looks, paint, PHONE } from './look'
 import { makePart, mendParts, moreCss } from './parts'
-import type { Feature, Features } from './feature'
+import type { Drawing, Features } from './drawing'
+import type { Feature } from './feature'
 import type {
   Actions,
   Around,
   Does,
   FullValues,
   Made,
+  Mode,
   Part,
   Says,
   SeenDocument,
@@ -19,8 +21,6 @@ import type {
   Wrong,
 } from './types'
 
-/** `live`: as it stands; `inline`: in the page, whatever its stance; `stage`: as the editor shows it. */
-export type Mode = 'live' | 'inline' | 'stage'
 const MODAL = ['pop-up', 'side-panel', 'full-page']
 const CROSS =
   '<svg viewBox="0 0 18 18" aria-hidden="true"><path d="M2 2l14 14M16 2L2 16" stroke="currentColor" stroke-width="2.4" stroke-linecap="round"/></svg>'
@@ -33,7 +33,7 @@ export function sends(step: Step | undefined): boolean {
  * A touchpoint on a page: draws its steps, takes in what is typed, shows what came of sending it. What
  * pop-up, card and bar need; the rest is handed in as features (see ../more/features.ts).
  */
-export class Drawing {
+export class DrawnTouchpoint implements Drawing {
   readonly host: HTMLElement
   readonly root: ShadowRoot
   readonly card: HTMLElement

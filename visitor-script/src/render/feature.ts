@@ -1,4 +1,3 @@
-import type { Drawing } from './draw'
 import type { Does, Part, Sent } from './types'
 
 /**
@@ -32,4 +31,3 @@ export interface Feature {
 }
 
 export type Taken = Extract<Sent, { kind: 'taken' }>
-export type Features = ((drawing: Drawing) => Feature)[]

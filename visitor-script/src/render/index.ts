@@ -1,5 +1,5 @@
 export { draw, learn } from './make'
-export type { Drawing, Mode } from './draw'
+export type { Drawing, Rest } from './drawing'
 export type {
   Actions,
   Around,
@@ -7,6 +7,7 @@ export type {
   Extras,
   FullLook,
   FullValues,
+  Mode,
   Part,
   PartOf,
   Says,

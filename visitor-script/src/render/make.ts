@@ -1,14 +1,14 @@
-import { Drawing, type Mode } from './draw'
-import type { Features } from './feature'
-import { register, type More } from './parts'
-import type { Actions, Around, SeenDocument } from './types'
+import { DrawnTouchpoint } from './draw'
+import type { Drawing, Features, Rest } from './drawing'
+import { register } from './parts'
+import type { Actions, Around, Mode, SeenDocument } from './types'
 
 let features: Features = []
 
 /** Take in the rest of the code: from now on everything can be drawn. */
-export function learn(more: More): void {
-  register(more)
-  features = more.features
+export function learn(rest: Rest): void {
+  register(rest)
+  features = rest.features
 }
 
 /** A document drawn, not on the page yet. */
@@ -19,5 +19,5 @@ export function draw(
   actions: Actions,
   around: Around,
 ): Drawing {
-  return new Drawing(page, document, mode, actions, around, features)
+  return new DrawnTouchpoint(page, document, mode, actions, around, features)
 }

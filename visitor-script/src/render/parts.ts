@@ -1,14 +1,6 @@
-import type { Watch } from '../moments'
-import type { App } from '../app'
-import type { Entry, Wants } from '../plan'
-import type { Shown, World } from '../shown'
-import type { Drawing } from './draw'
 import { el, setMarkup } from './dom'
-import type { Features } from './feature'
-import type { Control, Does, Extras, Made, Part, PartOf, Wrong } from './types'
-
-export type Maker<K extends Part['kind'] = Part['kind']> = (drawing: Drawing, part: PartOf<K>) => Made
-type Makers = { [K in Part['kind']]?: Maker<K> }
+import type { Drawing, Maker, Makers, Rest } from './drawing'
+import type { Control, Does, Made, Part, PartOf, Wrong } from './types'
 
 const TYPES: Record<string, string> = { email: 'email', phone: 'tel', date: 'date' }
 const FILLED_BY: Record<string, string> = { email: 'email', phone: 'tel', name: 'given-name' }
@@ -152,28 +144,9 @@ const BASE: Makers = {
   reply: ({ page: doc }) => ({ element: el(doc, 'div', { class: 'reply', hidden: '' }) }),
 }
 
-/** What comes later, with the rest of the code: more parts, and what more a drawing can do. */
-export interface More {
-  features: Features
-  watchOne: Watch
-  /** A rehearsal in the real page, where a link asks for one. */
-  begin: (app: App) => void
-  solve: (world: World, entry: Entry) => Promise<string>
-  extras: (world: World, entry: Entry, code: boolean) => Promise<Extras>
-  tend: (app: App) => Promise<void>
-  mend: (drawing: Drawing, errors: Wrong[]) => boolean
-  unlearn: (app: App, errors: { field: string }[]) => void
-  inPlace: (app: App, entry: Entry) => Promise<boolean>
-  offer: (shown: Shown, email: string) => void
-  readPage: (wants: Wants) => { kinds: string[]; signed_in: boolean }
-  makers: Makers
-  css: string
-  more: Record<string, Maker<'field'>>
-}
+let rest: Rest | null = null
 
-let rest: More | null = null
-
-export function register(more: More): void {
+export function register(more: Rest): void {
   rest = more
 }
 

@@ -11,6 +11,8 @@ import type {
 
 export type { FullLook, FullValues, SeenDocument, Way }
 
+/** `live`: as it stands; `inline`: in the page, whatever its stance; `stage`: as the editor shows it. */
+export type Mode = 'live' | 'inline' | 'stage'
 /** Words of ours by their names; those that a touchpoint needs are there. */
 export type Spoken = SeenDocument['speech']['words']
 export type Step = SeenDocument['steps'][number]
