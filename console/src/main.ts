@@ -2,7 +2,7 @@ import { VueQueryPlugin } from '@tanstack/vue-query'
 import { createPinia } from 'pinia'
 import { createApp } from 'vue'
 import App from './App.vue'
-import { Failure, onSignedOut } from './api/client'
+import { onSignedOut } from './api/client'
 import { sendWaiting } from './api/follow-ups'
 import { forgetRead, keepQueries } from './lib/kept'
 import { startOutbox } from './lib/outbox'
@@ -10,16 +10,7 @@ import { Queries } from './lib/queries'
 import { guardWith, router } from './router'
 import './style.css'
 
-const queryClient = new Queries({
-  defaultOptions: {
-    queries: {
-      staleTime: 10_000,
-      // A refusal will be refused again; only a broken connection is worth another try.
-      retry: (count, error) => count < 2 && error instanceof Failure && error.status === 0,
-    },
-  },
-})
-
+const queryClient = new Queries()
 guardWith(queryClient)
 onSignedOut(() => {
   const here = router.currentRoute.value

@@ -5,7 +5,7 @@ import re
 from collections.abc import Callable
 
 import pytest
-from playwright.sync_api import Page, Route, expect
+from playwright.sync_api import Page, expect
 
 from scripts.stack import Stack
 
@@ -17,39 +17,6 @@ from .pages.steps import step
 def editor(owner: Page, stack: Stack) -> Page:
     """A new draft, open in the editor."""
     return start(owner, stack, "News by email", "A draft to edit")
-
-
-def test_what_is_being_typed_stands_while_something_else_is_kept(editor: Page) -> None:
-    side(editor, "Look")
-    editor.get_by_text("Colours", exact=True).click()
-    editor.get_by_label("Button", exact=True).fill("#1d3a8a")
-    with editor.expect_response(lambda one: one.request.method == "PUT"):
-        editor.get_by_label("Width", exact=True).fill("640")
-    saved(editor)
-    expect(editor.get_by_label("Width", exact=True)).to_have_value("640")
-    editor.get_by_label("Width", exact=True).press("Tab")
-    saved(editor)
-    editor.reload()
-    expect(editor.get_by_label("Width", exact=True)).to_have_value("640")
-
-
-def test_a_change_made_while_another_answer_is_under_way_is_not_lost(editor: Page) -> None:
-    held: list[Route] = []
-    editor.route("**/name", lambda route: held.append(route))
-    side(editor, "Look")
-    with editor.expect_request("**/name"):
-        editor.get_by_label("Name of the touchpoint").fill("Another name")
-        editor.get_by_label("Name of the touchpoint").press("Tab")
-    editor.get_by_label("Width", exact=True).fill("444")
-    editor.get_by_label("Width", exact=True).press("Tab")
-    with editor.expect_response("**/name"), editor.expect_response("**/draft"):
-        held.pop().continue_()
-    editor.unroute("**/name")
-    expect(editor.get_by_label("Width", exact=True)).to_have_value("444")
-    saved(editor)
-    editor.reload()
-    expect(editor.get_by_label("Width", exact=True)).to_have_value("444")
-    expect(editor.get_by_label("Name of the touchpoint")).to_have_value("Another name")
 
 
 def test_a_look_is_seen_at_once_on_the_stage_and_kept(editor: Page) -> None:
@@ -82,6 +49,10 @@ def test_enter_in_a_headline_makes_a_line_that_stands(editor: Page) -> None:
         expect(written).to_have_js_property("innerText", "Warm bread\nevery Thursday")
 
 
+# Where the words of an element end: its box without its padding.
+EDGE = "(one) => one.getBoundingClientRect().right - parseFloat(getComputedStyle(one).paddingInlineEnd)"
+
+
 def test_a_close_word_keeps_clear_of_the_headline_and_leaves_it_the_line_under_a_picture(
     editor: Page,
 ) -> None:
@@ -108,54 +79,6 @@ def test_a_close_word_keeps_clear_of_the_headline_and_leaves_it_the_line_under_a
     bar = stage(editor, "Phone").locator("[data-stance=bar]")
     expect(bar.get_by_role("button", name="No, thank you")).to_be_visible()
     assert bar.locator("h2").evaluate("(one) => one.clientWidth") >= 140
-
-
-# What is kept comes back late, as over a bad line, and is counted.
-SLOW = """
-  const asked = window.fetch
-  window.fetch = async (...about) => {
-    const answer = await asked(...about)
-    if (!String(about[0].url ?? about[0]).endsWith('/draft')) return answer
-    document.documentElement.dataset.kept = Number(document.documentElement.dataset.kept ?? 0) + 1
-    await new Promise((go) => setTimeout(go, 1500))
-    return answer
-  }
-"""
-
-
-def test_what_is_chosen_while_two_changes_are_being_kept_is_done_after_them(editor: Page) -> None:
-    editor.add_init_script(SLOW)
-    editor.reload()
-    side(editor, "Content")
-    editor.get_by_role("button", name=re.compile("^Name field")).click()
-    editor.get_by_role("checkbox", name="hidden").check()
-    expect(editor.locator("html")).to_have_attribute("data-kept", "1")
-    editor.get_by_role("button", name=re.compile("^Picture")).click()
-    editor.get_by_role("button", name="Remove Picture").click()
-    editor.get_by_label("How it stands").select_option("Bar")
-    bar = stage(editor, "Phone").locator("[data-stance=bar]")
-    expect(bar).to_be_visible()
-    expect(bar.get_by_role("img")).to_have_count(0)
-    saved(editor)
-    editor.reload()
-    expect(editor.get_by_label("How it stands")).to_have_value("bar")
-    expect(bar.get_by_role("img")).to_have_count(0)
-    expect(editor.get_by_role("button", name=re.compile("Name field.*hidden"))).to_be_visible()
-
-
-# Where the words of an element end: its box without its padding.
-EDGE = "(one) => one.getBoundingClientRect().right - parseFloat(getComputedStyle(one).paddingInlineEnd)"
-
-
-def test_a_hidden_part_leaves_the_stage_and_stays_in_the_list(editor: Page) -> None:
-    side(editor, "Content")
-    editor.get_by_role("button", name="Name field").click()
-    editor.get_by_role("checkbox", name="hidden").check()
-    expect(stage(editor, "Desktop").get_by_text("First name")).to_have_count(0)
-    expect(stage(editor, "Phone").get_by_text("First name")).to_have_count(0)
-    saved(editor)
-    editor.reload()
-    expect(editor.get_by_role("button", name=re.compile("Name field.*hidden"))).to_be_visible()
 
 
 def test_the_show_sentence_says_what_its_panels_hold(editor: Page, stack: Stack) -> None:
@@ -232,21 +155,6 @@ def test_two_sentences_are_joined_by_or_and_a_bad_pattern_is_refused_with_its_pl
     saved(editor)
     editor.get_by_role("button", name="Leave out sentence 2").click()
     expect(show).not_to_contain_text("or on")
-
-
-def test_what_stops_it_is_said_and_leads_to_the_place(editor: Page) -> None:
-    editor.get_by_role("button", name=re.compile("^Button that sends")).click()
-    editor.get_by_label("Words", exact=True).fill("")
-    saved(editor)
-    editor.get_by_role("button", name=re.compile("^Button that sends")).click()
-    finding = editor.get_by_role("button", name="A button has no words.")
-    expect(finding).to_be_visible()
-    editor.get_by_role("button", name="Turn on").click()
-    expect(editor.get_by_role("dialog")).to_contain_text("A button has no words.")
-    editor.get_by_role("button", name="Not yet").click()
-    expect(editor.get_by_role("dialog")).to_have_count(0)
-    finding.click()
-    expect(editor.get_by_label("Words", exact=True)).to_be_visible()
 
 
 def test_the_later_of_two_members_is_told_and_loses_nothing(

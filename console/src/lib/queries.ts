@@ -1,4 +1,5 @@
 import { QueryClient } from '@tanstack/vue-query'
+import { Failure } from '@/api/client'
 
 /**
  * What is read from the server, with one difference to the package's own: whoever says that something has changed
@@ -6,6 +7,18 @@ import { QueryClient } from '@tanstack/vue-query'
  * would wait for that one, which may have been written down before the change: the page then never heard of it.
  */
 export class Queries extends QueryClient {
+  constructor() {
+    super({
+      defaultOptions: {
+        queries: {
+          staleTime: 10_000,
+          // A refusal will be refused again; only a broken connection is worth another try.
+          retry: (count, error) => count < 2 && error instanceof Failure && error.status === 0,
+        },
+      },
+    })
+  }
+
   override async invalidateQueries(
     ...[filters, options]: Parameters<QueryClient['invalidateQueries']>
   ): Promise<void> {

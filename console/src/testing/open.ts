@@ -20,7 +20,7 @@ let mounted: VueWrapper | null = null
 /** The application at an address, with the clock at 14:05 on the demo's Tuesday. */
 export async function open(path: string): Promise<void> {
   vi.useFakeTimers({ now: AT, toFake: ['Date'] })
-  const queries = new Queries({ defaultOptions: { queries: { retry: false } } })
+  const queries = new Queries()
   guardWith(queries)
   await router.push(path)
   mounted = mount(App, {

@@ -15,19 +15,18 @@ export function answer<T>(path: string): T {
   return structuredClone(recorded[path]) as T
 }
 
+/** What nothing is recorded for is refused: what no handler answers would be asked for again without end. */
+function recordedOr404(asked: string) {
+  return asked in recorded
+    ? HttpResponse.json(recorded[asked] as object)
+    : HttpResponse.json({ title: `nothing is recorded for ${asked}` }, { status: 404 })
+}
+
 /** Reads are answered as the demo business's server did; whatever else a test needs, it says itself. */
 export const server = setupServer(
   plain.get('*/api/covered', () => HttpResponse.json({ share: 0.4 })),
-  plain.get('*/api/*', ({ request }) => {
-    const { pathname } = new URL(request.url)
-    return pathname in recorded
-      ? HttpResponse.json(recorded[pathname] as object)
-      : HttpResponse.json({ title: `nothing is recorded for ${pathname}` }, { status: 404 })
-  }),
-  plain.post('*/api/*', ({ request }) => {
-    const asked = `POST ${new URL(request.url).pathname}`
-    return asked in recorded ? HttpResponse.json(recorded[asked] as object) : undefined
-  }),
+  plain.get('*/api/*', ({ request }) => recordedOr404(new URL(request.url).pathname)),
+  plain.post('*/api/*', ({ request }) => recordedOr404(`POST ${new URL(request.url).pathname}`)),
   plain.delete('*/api/follow-ups/:id/desk', () => new HttpResponse(null, { status: 204 })),
   plain.get('*/_allauth/*', () => HttpResponse.json({ status: 200, data: [] })),
 )

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { vTyped } from '@/lib/typed'
 import type { Addable } from '@/api/touchpoints'
 import { dropStep, freshStep } from './fresh'
 import type { Change, TouchpointDocument } from '@/api/document'
@@ -58,7 +59,14 @@ function rename(event: Event) {
     <details v-if="current && document.steps.length > 1" class="mt-1 text-sm">
       <summary class="text-ink-2">This step</summary>
       <span class="mt-1 flex gap-1">
-        <input class="input" :value="nameOf(current)" aria-label="Name of the step" @input="rename" />
+        <input
+          v-typed="current.name"
+          class="input"
+          :placeholder="nameOf(current)"
+          maxlength="60"
+          aria-label="Name of the step"
+          @input="rename"
+        />
         <button
           type="button"
           class="btn px-2!"

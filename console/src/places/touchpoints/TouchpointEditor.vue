@@ -112,10 +112,10 @@ const stand = (site: number, on: boolean) =>
       ...(on ? [site] : []),
     ]),
   )
-const boxed = useDebounceFn(
-  async (width: number, height: number) => (share.value = await covered(width, height, 375, 700)),
-  200,
-)
+const boxed = useDebounceFn(async (width: number, height: number) => {
+  // Without a network the share that was said last stands.
+  share.value = await covered(width, height, 375, 700).catch(() => share.value)
+}, 200)
 /** A visit to a page that it is for, as if it were on as it stands now. */
 const rehearsal = computed(() => ({
   path: '/touchpoints/rehearse',
