@@ -222,9 +222,20 @@ def _work(actor: Actor, followup_id: int, verb: str, change: Change, **about: st
 
 def _open_row(actor: Actor, followup_id: int) -> FollowUp:
     row = own(actor, FollowUp, followup_id, locked=True)
+    _still_open(row)
+    return row
+
+
+def _still_open(row: FollowUp) -> None:
     if row.state == rules.State.FINISHED.value:
         raise Refused(("state", "This follow-up is finished already."))
-    return row
+
+
+def _same_words(row: FollowUp, key: str, text: str) -> None:
+    events = row.person.events.filter(kind="answered", data__followup=row.pk, data__key=key)
+    sent = events.order_by("-pk").first()
+    if sent is not None and sent.data.get("text") != text:
+        raise Refused(("key", "Another answer went out under this key; send these words under a new one."))
 
 
 def wait_for_them(actor: Actor, *, followup_id: int) -> FollowUp:
@@ -408,8 +419,9 @@ def answer(
     Of what waits for them it is our turn again after `back_in` open days without a word of theirs (None:
     never).
 
-    The same `key` again sends nothing more. Refused if there is no text, no way to reach them, or a colleague
-    has answered after `seen`, the last entry of the timeline that the writer knows.
+    The same `key` again sends nothing more. Refused if there is no text, no way to reach them, the key was
+    that of other words, or a colleague has answered after `seen`, the last entry of the timeline that the
+    writer knows.
     """
     actor.needs(Right.FOLLOW_UP)
     if not text.strip():
@@ -424,10 +436,12 @@ def answer(
     if files and not ways[0].takes_files:
         raise Refused(("files", "Files go by mail; choose that way."))
     whom = replace(whom, files=files)
-    if ways[0].sent(whom, key):
-        return known
     with transaction.atomic():
-        row = _open_row(actor, followup_id)
+        row = own(actor, FollowUp, followup_id, locked=True)
+        if ways[0].sent(whom, key):
+            _same_words(row, key, text.strip())
+            return row
+        _still_open(row)
         first_told(actor, person_id=row.person_id, followup_id=row.pk, seen=seen)
         gone_out(actor, row.pk)
         gone = ways[0].send(whom, text.strip(), key)

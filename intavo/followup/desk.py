@@ -19,6 +19,7 @@ from .models import AtDesk, DoneOnce, FollowUp
 
 # A page that is looked at says so every five seconds.
 READS_FOR, WRITES_FOR = timedelta(seconds=20), timedelta(seconds=20)
+TELLS_LATE = timedelta(minutes=1)
 MOST_DRAFT = 40_000
 KNOWN_FOR = timedelta(days=90)
 
@@ -43,12 +44,23 @@ def sit_down(actor: Actor, *, followup_id: int, draft: str | None, writing: bool
     if actor.member_id is None:
         return []
     said: dict[str, object] = {"seen_at": at, "business_id": actor.business_id}
+    if draft and _just_sent(actor, row, draft, at):
+        draft, writing = "", False
     if writing:
         said["wrote_at"] = at
     if draft is not None:
         said |= {"draft": draft, "draft_at": at if draft else None}
     AtDesk.objects.update_or_create(followup_id=row.pk, member_id=actor.member_id, defaults=said)
     return others_at(actor, row.pk, at)
+
+
+def _just_sent(actor: Actor, row: FollowUp, draft: str, at: datetime) -> bool:
+    """Whether these words have just gone out: the page that they were written on tells of them late."""
+    sent = TimelineEvent.objects.filter(
+        business_id=actor.business_id, person_id=row.person_id, kind="answered", member_id=actor.member_id,
+        at__gt=at - TELLS_LATE, data__followup=row.pk, data__text=draft.strip(),
+    )  # fmt: skip
+    return sent.exclude(data__has_key="taken_back").exists()
 
 
 def get_up(actor: Actor, *, followup_id: int) -> None:

@@ -243,6 +243,23 @@ def test_an_answer_is_taken_back_before_it_goes_out(three: list[FollowUp], otter
     assert client.get(f"/api/follow-ups/{row.pk}").json()["state"] == "finished"
 
 
+def test_a_key_is_that_of_one_answer_and_what_has_just_gone_is_no_draft(
+    three: list[FollowUp], otterwick: World
+) -> None:
+    client, row = otterwick.console(), three[0]
+    one = f"follow-ups/{row.pk}"
+    for _ in range(2):
+        sent = post(client, f"{one}/answer", text="Yes, from six.", key="k1", then="finish")
+        assert (sent.status_code, sent.json()["state"]) == (200, "finished")
+    other = post(client, f"{one}/answer", text="Yes, from seven.", key="k1", then="finish")
+    assert (other.status_code, other.json()["errors"][0]["field"]) == (422, "key")
+    assert OutgoingMail.objects.filter(key__startswith=f"answer-{row.pk}-").count() == 1
+    post(client, f"{one}/desk", draft="Yes, from six.", writing=True)
+    assert client.get(f"/api/{one}").json()["draft"] == ""
+    post(client, f"{one}/desk", draft="Yes, from six. And", writing=True)
+    assert client.get(f"/api/{one}").json()["draft"] == "Yes, from six. And"
+
+
 def test_kept_answers_are_filled_for_whom_they_are_sent_to(three: list[FollowUp], otterwick: World) -> None:
     client, staff = otterwick.console(), otterwick.staff()
     text = ["Hello ", {"slot": "first_name"}, ", we open ", {"slot": "next_opening"}, "."]

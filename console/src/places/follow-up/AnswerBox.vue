@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { useQueryClient } from '@tanstack/vue-query'
-import { useLocalStorage, useSessionStorage, useThrottleFn } from '@vueuse/core'
-import { computed, ref, watch } from 'vue'
+import { useLocalStorage, useThrottleFn } from '@vueuse/core'
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import {
   enclose,
   leaveOut,
+  sitDown,
   tellTyping,
   useProposed,
   useWork,
@@ -19,6 +20,7 @@ import KeptAnswers from './KeptAnswers.vue'
 import { ASIDE } from '@/lib/outbox'
 import PutOffMenu from './PutOffMenu.vue'
 import { useDesk } from './desk'
+import { keyFor, sendOff } from './leaving'
 
 const props = defineProps<{ one: One; zone: string; now: Date }>()
 const notices = useNotices()
@@ -29,7 +31,6 @@ const emit = defineEmits<{ writing: [on: boolean] }>()
 // Kept on the server as it is written, and found again on another device.
 const { text, others } = useDesk(() => props.one)
 watch(text, (now) => emit('writing', !!now), { immediate: true })
-const key = useSessionStorage(`answer-key-${props.one.id}`, '')
 const then = ref<'wait' | 'finish' | 'keep' | 'remind'>('wait')
 const until = ref('')
 // Without a word of theirs for so many open days it is ours again; 0: it stays with them.
@@ -73,10 +74,9 @@ const ENDS = {
 }
 
 async function keepNote() {
-  const said = text.value
+  const [id, said] = [props.one.id, text.value]
   try {
-    const done = await work.mutateAsync({ id: props.one.id, work: { do: 'note', text: said } })
-    if (text.value === said) text.value = ''
+    const done = await sendOff(id, said, () => work.mutateAsync({ id, work: { do: 'note', text: said } }))
     wrong.value = ''
     // What is written next is most likely for them.
     way.value = props.one.ways[0]?.key ?? ''
@@ -120,6 +120,16 @@ const alsoThere = computed(() => {
   return [say(writing, 'writing an answer'), say(reading, 'reading this')].filter(Boolean).join(' · ')
 })
 
+let away = false
+onBeforeUnmount(() => (away = true))
+/** What could not be sent while somebody else is on the screen is said there, and kept for when they come back. */
+function stays(id: number, called: string, said: string) {
+  notices.say(`Your answer to ${called} was not sent: ${wrong.value} Its words are still there.`, {
+    bad: true,
+  })
+  void sitDown(id, said, false).catch(() => undefined)
+}
+
 async function send(anyway = false) {
   if (work.isPending.value) return
   if (note.value) return keepNote()
@@ -128,32 +138,23 @@ async function send(anyway = false) {
     return
   }
   wrong.value = ''
-  const said = text.value
-  // One key for one answer: sending it twice sends one mail.
-  key.value ||= crypto.getRandomValues(new Uint32Array(2)).join('-')
+  // The screen may be about somebody else by the time this has gone.
+  const [{ id, called }, said, byMail, along] = [props.one, text.value, way.value === 'mail', files.value]
+  const key = keyFor(id, said)
+  const body = {
+    text: said,
+    key,
+    then: then.value,
+    until: until.value || null,
+    outcome: 'answered' as const,
+    way: way.value,
+    kept: used.value,
+    back_in: then.value === 'wait' && backIn.value ? backIn.value : null,
+    files: byMail ? along.map((file) => file.id) : [],
+    seen: anyway ? seen.value : begun,
+  }
   try {
-    const done = await work.mutateAsync({
-      id: props.one.id,
-      work: {
-        do: 'answer',
-        body: {
-          text: said,
-          key: key.value,
-          then: then.value,
-          until: until.value || null,
-          outcome: 'answered',
-          way: way.value,
-          kept: used.value,
-          back_in: then.value === 'wait' && backIn.value ? backIn.value : null,
-          files: way.value === 'mail' ? files.value.map((file) => file.id) : [],
-          seen: anyway ? seen.value : begun,
-        },
-      },
-    })
-    const [id, sentKey, byMail] = [props.one.id, key.value, way.value === 'mail']
-    const along = files.value
-    if (text.value === said) text.value = ''
-    key.value = ''
+    const done = await sendOff(id, said, () => work.mutateAsync({ id, work: { do: 'answer', body } }))
     used.value = null
     files.value = []
     meanwhile.value = false
@@ -163,17 +164,15 @@ async function send(anyway = false) {
     // once.
     const undo = async () => {
       // The server gives the words back as well, for a box that is another one by now.
-      await work.mutateAsync({ id, work: { do: 'take-back', key: sentKey } })
+      await work.mutateAsync({ id, work: { do: 'take-back', key } })
       text.value ||= said
       if (!files.value.length) files.value = along
       box.value?.focus()
     }
-    notices.say(
-      `Your answer is on its way to ${props.one.called}. ${ENDS[then.value]}`,
-      byMail ? { undo } : {},
-    )
+    notices.say(`Your answer is on its way to ${called}. ${ENDS[body.then]}`, byMail ? { undo } : {})
   } catch (problem) {
     wrong.value = problem instanceof Error ? problem.message : 'This was not sent; your text is still here.'
+    if (away) stays(id, called, said)
     if (problem instanceof Failure && problem.fields.seen) {
       meanwhile.value = true
       wrong.value = problem.fields.seen

@@ -2,6 +2,7 @@ import { useQueryClient } from '@tanstack/vue-query'
 import { useDocumentVisibility, useIntervalFn, useSessionStorage, useThrottleFn } from '@vueuse/core'
 import { onBeforeUnmount, ref, watch } from 'vue'
 import { getUp, sitDown, type One } from '@/api/follow-ups'
+import { isLeaving, left, stayed } from './leaving'
 
 const AGAIN = 5_000
 const SAVED_WITHIN = 1_500
@@ -14,7 +15,9 @@ export function useDesk(now: () => One) {
   const one = now()
   const queries = useQueryClient()
   const unsaved = useSessionStorage(`answer-${one.id}`, '')
-  const text = ref(unsaved.value || one.draft)
+  // What is on its way is no draft, though nobody has said yet that it has gone.
+  const begun = unsaved.value || one.draft
+  const text = ref(isLeaving(one.id, begun) ? '' : begun)
   const others = ref(one.others)
   const seen = useDocumentVisibility()
   let taken = one.draft
@@ -23,8 +26,8 @@ export function useDesk(now: () => One) {
   let touched = !!unsaved.value
 
   async function tell() {
-    const said = text.value
-    const changed = said !== taken
+    const said = isLeaving(one.id, text.value) ? '' : text.value
+    const changed = said !== taken && !isLeaving(one.id, taken)
     if (seen.value === 'hidden' && !changed) return
     const writing = wrote
     wrote = false
@@ -47,6 +50,14 @@ export function useDesk(now: () => One) {
     unsaved.value = now
     wrote = !!now
     void soon()
+  })
+  watch(left, (gone) => {
+    if (gone?.id !== one.id) return
+    if (taken === gone.said) taken = ''
+    if (text.value === gone.said) text.value = ''
+  })
+  watch(stayed, (back) => {
+    if (back?.id === one.id) text.value ||= back.said
   })
   // Begun on another device, and read after this box was there.
   watch(

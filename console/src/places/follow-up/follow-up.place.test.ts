@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { Schemas } from '@/api/client'
-import { open, screen, sentTo, shows, user, waitFor, within } from '@/testing/open'
+import { router } from '@/router'
+import { gone, open, screen, sentTo, shows, user, waitFor, within } from '@/testing/open'
 import { answer, answering, api, refused, sent } from '@/testing/server'
 
 const ONE = '/api/follow-ups/34'
@@ -43,6 +44,36 @@ describe('one follow-up', () => {
     })
     await shows(/is on its way/)
     await waitFor(async () => expect(((await box()) as HTMLTextAreaElement).value).toBe(''))
+  })
+
+  it('may be left while its answer is sent: the draft goes with the sending, and other words are another answer', async () => {
+    let through = () => {}
+    const bodies: { key: string; text: string }[] = []
+    answering(
+      api.post('/api/follow-ups/{followup_id}/answer', async ({ request, response }) => {
+        bodies.push((await request.json()) as never)
+        await new Promise<void>((go) => (through = go))
+        return response(200).json({ ...one, state: 'for-them', draft: '' } as never)
+      }),
+    )
+    await open('/follow-up/34')
+    await user.type(await box(), 'It is, with a guide.')
+    await user.keyboard('{Control>}{Enter}{/Control}')
+    await waitFor(() => expect(bodies).toHaveLength(1))
+    await router.push('/hours')
+    await gone(() => screen.queryByRole('textbox', { name: `Answer to ${name}` }))
+    const kept = sent.filter((each) => each.path === `${ONE}/desk` && each.method === 'POST')
+    through()
+    await shows(/is on its way/)
+    await waitFor(() => expect(sessionStorage.getItem('answer-34')).toBeNull())
+    await router.push('/follow-up/34')
+    expect(((await box()) as HTMLTextAreaElement).value).toBe('')
+    expect(kept.at(-1)?.body).not.toMatchObject({ draft: 'It is, with a guide.' })
+    await user.type(await box(), 'And bring a coat.')
+    await user.keyboard('{Control>}{Enter}{/Control}')
+    await waitFor(() => expect(bodies).toHaveLength(2))
+    expect(bodies[1]!.key).not.toBe(bodies[0]!.key)
+    through()
   })
 
   it('keeps the words where sending is refused', async () => {
