@@ -34,6 +34,7 @@ class ItemOut(Schema):
     left_minutes: int
     back_at: datetime | None
     opened_at: datetime
+    subject: str
     excerpt: str
     touchpoint: str
     via: str
@@ -97,7 +98,7 @@ def item_of(placed: Placed) -> dict[str, Any]:
         "state": rules.returned(row.value, clock.now()).state, "lane": placed.lane, "due": placed.due,
         "late_minutes": int(placed.late.total_seconds() // 60),
         "left_minutes": int(placed.left.total_seconds() // 60), "back_at": row.back_at,
-        "opened_at": row.opened_at, "excerpt": row.excerpt,
+        "opened_at": row.opened_at, "subject": row.subject, "excerpt": row.excerpt,
         "touchpoint": row.touchpoint.name if row.touchpoint else "", "via": via_words(row.via),
         "page": row.page, "device": row.device, "member_id": row.member_id,
         "member": row.member.called if row.member else "",

@@ -11,12 +11,13 @@ from django.db.models.functions import Lower
 
 from intavo import clock
 from intavo.accounts.actor import Actor, Refused, visitor_of
-from intavo.accounts.models import Business
+from intavo.accounts.models import Business, Member
 from intavo.core import followup as rules
-from intavo.core.mailin import Kind, Received, read_mail
+from intavo.core.mailin import Invitation, Kind, Received, Sender, read_mail, whose
 from intavo.core.people import Address, email_address
 from intavo.core.rights import Right
-from intavo.followup.actions import ByMail, heard_again, note_mail, ours_again, promised_by, told
+from intavo.core.times import iso
+from intavo.followup.actions import MOST_NOTE, ByMail, heard_again, note_mail, ours_again, promised_by, told
 from intavo.followup.actions import receive as open_followup
 from intavo.followup.models import FollowUp
 from intavo.followup.source import Source
@@ -130,31 +131,62 @@ def _taken(business_id: int, mail: Received, mark: str, at: datetime) -> Taken:
         _came_back(actor, row, mail, at)
     elif mail.kind is Kind.COMPLAINT:
         _complained(actor, row, mail, at)
-    else:
-        sender = _key(mail.sender.address)
+    elif mail.kind is not Kind.RECEIPT:
+        own = _own_addresses(business_id)
+        customer = mail.sender if mail.kind is Kind.AUTO_REPLY else whose(mail, own)
+        sender = _key(customer.address) if customer else None
         found = about(business_id, mail, sender.key if sender else None, at)
         if mail.kind is Kind.AUTO_REPLY:
             _noted(actor, row, mail, found, at)
+        elif sender is not None and sender.key in own:
+            _our_own(actor, row, mail, found, at)
         else:
-            _message(actor, row, mail, found, sender, at)
+            _message(actor, row, mail, found, customer or Sender("", mail.sender.name), at)
     row.save()
     return Taken(row.became, row.followup_id)
+
+
+def _own_addresses(business_id: int) -> frozenset[str]:
+    """Under which the business and those who work there write, as keys."""
+    written = [
+        *Business.objects.filter(pk=business_id).values_list("mail_address", flat=True),
+        *MailIn.objects.filter(business_id=business_id).values_list("address", flat=True),
+        *Member.objects.filter(business_id=business_id).values_list("user__email", flat=True),
+    ]
+    return frozenset(one.key for one in map(_key, written) if one is not None)
 
 
 def _said(mail: Received) -> str:
     return mail.said or mail.text.strip() or (_NO_WORDS if mail.files else "")
 
 
-def _message(
-    actor: Actor, row: IncomingMail, mail: Received, about: About, sender: Address | None, at: datetime
-) -> None:
-    words, due = _said(mail), promised_by(actor.business_id, at)
-    by = ByMail(mail.message_id, mail.subject, " ".join(words.split())[:300])
+def _our_own(actor: Actor, row: IncomingMail, mail: Received, about: About, at: datetime) -> None:
+    """What one of us wrote, with the list in copy, is a note: nobody has asked anything."""
     if about.person is None:
-        if sender is None:
-            return
-        name = mail.sender.name if "@" not in mail.sender.name else ""
-        arrived = people.find_or_add(actor, email=sender, phone=None, name=name, at=at)
+        return
+    row.person_id, row.followup_id, row.became = about.person, about.followup, "noted"
+    data = {
+        "text": _said(mail)[:MOST_NOTE],
+        "followup": about.followup,
+        "mail": row.pk,
+        "from": mail.sender.address,
+    }
+    people.add_event(actor, person_id=about.person, at=at, kind="noted", data=data)
+    told(actor, person_id=about.person)
+
+
+def _message(
+    actor: Actor, row: IncomingMail, mail: Received, about: About, customer: Sender, at: datetime
+) -> None:
+    sent_on = mail.forwarded if mail.forwarded is not None and mail.forwarded.sender == customer else None
+    words = sent_on.text.strip() if sent_on else _said(mail)
+    subject = sent_on.subject if sent_on and sent_on.subject else mail.subject
+    due = promised_by(actor.business_id, at)
+    by = ByMail(mail.message_id, subject, " ".join(words.split())[:300])
+    if about.person is None:
+        name = customer.name if "@" not in customer.name else ""
+        email = _key(customer.address)
+        arrived = people.find_or_add(actor, email=email, phone=None, name=name, at=at)
         about = About(arrived.person, None, True)
     assert about.person is not None
     if about.followup is not None:
@@ -173,17 +205,33 @@ def _message(
     row.person_id, row.followup_id, row.became = about.person, opened, "message"
     files = keep_files(row, mail.files)
     data: dict[str, Any] = {
-        "text": words, "quoted": mail.quoted, "subject": mail.subject, "followup": opened, "mail": row.pk,
+        "text": words, "quoted": "" if sent_on else mail.quoted, "subject": subject, "followup": opened,
+        "mail": row.pk,
         "files": [{"id": one.pk, "name": one.name, "size": one.size, "risky": one.risky} for one in files],
     }  # fmt: skip
     if not about.theirs:
-        data["from"] = mail.sender.address
+        data["from"] = customer.address
+    if sent_on:
+        data["sent_on_by"] = mail.sender.name or mail.sender.address
+    elif customer.address != mail.sender.address:
+        data["through"] = mail.sender.address
+    if mail.invitation is not None:
+        data["invitation"] = _invited(mail.invitation)
     talk = talk_of(actor.business_id, opened)
     if talk is not None and talk.gateway_id is None and words:
         locked = Talk.objects.select_for_update(of=("self",)).get(pk=talk.pk)
         mailed_in(locked, text=words, key=f"mail-{row.mark}", at=at)
         data["talk"] = talk.pk
     people.add_event(actor, person_id=about.person, at=at, kind="wrote by mail", data=data)
+
+
+def _invited(asked: Invitation) -> dict[str, str | None]:
+    """An invitation as the timeline keeps it."""
+    return {
+        "method": asked.method, "uid": asked.uid, "summary": asked.summary, "location": asked.location,
+        "organizer": asked.organizer, "start": iso(asked.start) if asked.start else None,
+        "end": iso(asked.end) if asked.end else None,
+    }  # fmt: skip
 
 
 def _noted(actor: Actor, row: IncomingMail, mail: Received, about: About, at: datetime) -> None:

@@ -285,9 +285,9 @@ def test_the_house_style_is_read_from_the_sites_own_page(owner: Page, stack: Sta
     found = owner.get_by_text("This is what your site looks like. Take it?")
     expect(found).to_be_visible(timeout=10_000)
     popup.value.close()
-    # The corners were kept with the same words as this is.
+    # The corners are kept with the same words and at the same address as this is.
     with owner.expect_response(
-        lambda answer: answer.request.method == "PUT" and answer.url.endswith("/house")
+        lambda answer: answer.request.method == "PUT" and "#fbf1de" in (answer.request.post_data or "")
     ):
         owner.get_by_role("button", name="Take it").click()
     expect(owner.get_by_text("follow it within a second")).to_be_visible()

@@ -1,12 +1,26 @@
 """Mail that comes in: any mail is read, and what was said now stands apart from what is quoted."""
 
+import resource
+from datetime import UTC, datetime
 from email.message import EmailMessage
+from zoneinfo import ZoneInfo
 
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from intavo.core.mailin import Kind, Received, TooBig, read_mail, said_and_quoted
+from intavo.core.mailin import (
+    Forwarded,
+    Invitation,
+    Kind,
+    Received,
+    Sender,
+    TooBig,
+    is_no_reply,
+    read_mail,
+    said_and_quoted,
+    whose,
+)
 
 HEAD = (
     b"From: Ife Dunmore <ife@post.example>\r\nTo: hello@otterwick.example\r\nMessage-ID: <7@post.example>\r\n"
@@ -139,9 +153,10 @@ def test_any_charset_and_encoding_is_read(body: bytes, more: bytes, text: str) -
     ("head", "kind"),
     [
         (b"Auto-Submitted: auto-replied\r\n", Kind.AUTO_REPLY), (b"Auto-Submitted: no\r\n", Kind.MESSAGE),
-        (b"Precedence: bulk\r\n", Kind.AUTO_REPLY), (b"X-Autoreply: yes\r\n", Kind.AUTO_REPLY),
-        (b"Auto-Submitted: auto-generated (vacation)\r\n", Kind.AUTO_REPLY), (b"X-Auto-Response-Suppress: All\r\n", Kind.AUTO_REPLY),
-        (b"Precedence: first-class\r\n", Kind.MESSAGE),
+        (b"Precedence: bulk\r\n", Kind.MESSAGE), (b"X-Autoreply: yes\r\n", Kind.AUTO_REPLY),
+        (b"Auto-Submitted: auto-generated (vacation)\r\n", Kind.AUTO_REPLY), (b"X-Auto-Response-Suppress: All\r\n", Kind.MESSAGE),
+        (b"Precedence: first-class\r\n", Kind.MESSAGE), (b"Precedence: auto_reply\r\n", Kind.AUTO_REPLY),
+        (b"List-Unsubscribe: <https://post.example>\r\nPrecedence: list\r\n", Kind.MESSAGE),
     ],
 )  # fmt: skip
 def test_what_answers_by_itself_is_known(head: bytes, kind: Kind) -> None:
@@ -187,6 +202,134 @@ def test_a_complaint_says_whose_it_is() -> None:
     assert read_mail(report("feedback-report", named)).final_recipient == "other@post.example"
 
 
+def test_that_a_mail_was_read_is_no_word_of_theirs() -> None:
+    machine = (
+        "Content-Type: message/disposition-notification\r\n\r\nFinal-Recipient: rfc822; ife@post.example\r\n"
+        "Disposition: manual-action/MDN-sent-manually; displayed\r\n"
+    )
+    found = read_mail(report("disposition-notification", machine))
+    assert (found.kind, found.final_recipient) == (Kind.RECEIPT, "ife@post.example")
+    assert found.about == ("<9@otterwick.example>",)
+
+
+OWN = ("hello@otterwick.example",)
+INNER = "Where is the slipway?"
+HEADS = {
+    "en": ("---------- Forwarded message ---------", "From", "Date", "Subject", "To"),
+    "de": ("---------- Weitergeleitete Nachricht ---------", "Von", "Gesendet", "Betreff", "An"),
+    "fr": ("---------- Message transféré ---------", "De", "Date", "Objet", "À"),
+    "it": ("Inizio messaggio inoltrato:", "Da", "Data", "Oggetto", "A"),
+    "nl": ("Begin doorgestuurd bericht:", "Van", "Datum", "Onderwerp", "Aan"),
+    "pl": ("-------- Przekazana wiadomość --------", "Od", "Data", "Temat", "Do"),
+}
+
+
+@pytest.mark.parametrize("language", HEADS)
+@pytest.mark.parametrize("mark", ["", "> "])
+def test_a_mail_that_was_sent_on_says_who_wrote_it(language: str, mark: str) -> None:
+    rule, sender, date, subject, to = HEADS[language]
+    heads = [
+        f"{sender}: Ife Dunmore <ife@post.example>", f"{date}: 24.11.2026 14:05", f"{subject}: Slipway",
+        f"{to}: hello@otterwick.example", "", INNER,
+    ]  # fmt: skip
+    rule = rule.removeprefix("Inizio ") if language == "it" else rule.removeprefix("Begin ")
+    body = "Can you answer this?\n\n" + rule + "\n" + "\n".join(mark + line for line in heads)
+    found = read_mail(
+        b"From: Jory <hello@otterwick.example>\r\nSubject: Fwd: Slipway\r\n"
+        b"Content-Type: text/plain; charset=utf-8\r\n\r\n" + body.encode()
+    )
+    assert found.forwarded == Forwarded(Sender("ife@post.example", "Ife Dunmore"), "Slipway", INNER)
+    assert whose(found, OWN) == Sender("ife@post.example", "Ife Dunmore")
+    assert whose(found, ()) == Sender("hello@otterwick.example", "Jory")
+
+
+def test_a_mail_that_was_sent_on_as_a_file_says_who_wrote_it() -> None:
+    inner = EmailMessage()
+    inner["From"], inner["Subject"] = "Ife Dunmore <ife@post.example>", "Slipway"
+    inner.set_content(INNER)
+    inner.add_attachment(b"%PDF-1", maintype="application", subtype="pdf", filename="map.pdf")
+    outer = EmailMessage()
+    outer["From"], outer["Subject"] = "hello@otterwick.example", "WG: Slipway"
+    outer.set_content("For you")
+    outer.add_attachment(inner)
+    found = read_mail(outer.as_bytes())
+    assert found.forwarded == Forwarded(Sender("ife@post.example", "Ife Dunmore"), "Slipway", f"{INNER}\n")
+    assert (found.said, [one.type for one in found.files]) == ("For you", ["message/rfc822"])
+
+
+@pytest.mark.parametrize(
+    ("heads", "customer"),
+    [
+        ("From: Form <form@site.example>\r\nReply-To: Ife <ife@post.example>", Sender("ife@post.example", "Ife")),
+        ("From: a@post.example\r\nReply-To: no-reply@post.example, ife@post.example", Sender("ife@post.example", "")),
+        ("From: Ife <ife@post.example>\r\nReply-To: IFE@post.example", Sender("ife@post.example", "Ife")),
+        ("From: Ife <ife@post.example>\r\nReply-To: noreply@shop.example", Sender("ife@post.example", "Ife")),
+        ("From: ife@post.example\r\nReply-To: hello@otterwick.example", Sender("ife@post.example", "")),
+        ("From: HELLO@otterwick.example\r\nReply-To: Ife <ife@post.example>", Sender("ife@post.example", "Ife")),
+        ("From: Somebody", None),
+    ],
+)  # fmt: skip
+def test_who_the_customer_is(heads: str, customer: Sender | None) -> None:
+    assert whose(read_mail(f"{heads}\r\n\r\nHello".encode()), OWN) == customer
+
+
+@pytest.mark.parametrize(
+    ("address", "nobody"),
+    [
+        ("no-reply@a.example", True), ("noreply@a.example", True), ("do_not_reply@a.example", True),
+        ("nicht-antworten@a.example", True), ("ne-pas-repondre@a.example", True), ("bounces+x@a.example", True),
+        ("reply@a.example", False), ("norah@a.example", False), ("no-replyanna@a.example", False),
+    ],
+)  # fmt: skip
+def test_addresses_that_nobody_reads(address: str, nobody: bool) -> None:
+    assert is_no_reply(address) is nobody
+
+
+CALENDAR = """BEGIN:VCALENDAR
+METHOD:REQUEST
+BEGIN:VEVENT
+UID:7@post.example
+SUMMARY:Look at the boats
+DTSTART;TZID=Europe/London:20261125T103000
+{end}
+LOCATION:Boathouse
+ORGANIZER;CN=Ife Dunmore:mailto:ife@post.example
+END:VEVENT
+END:VCALENDAR
+"""
+
+
+@pytest.mark.parametrize("end", ["DTEND;TZID=Europe/London:20261125T110000", "DURATION:PT30M"])
+def test_an_invitation_says_what_when_where_and_who(end: str) -> None:
+    found = mail(CALENDAR.format(end=end).encode(), b"Content-Type: text/calendar; method=REQUEST\r\n")
+    london = ZoneInfo("Europe/London")
+    start, over = datetime(2026, 11, 25, 10, 30, tzinfo=london), datetime(2026, 11, 25, 11, tzinfo=london)
+    assert found.invitation == Invitation(
+        "REQUEST", "7@post.example", "Look at the boats", start, over, "Boathouse", "Ife Dunmore"
+    )
+    day = CALENDAR.format(end="X-A:1").replace(
+        "DTSTART;TZID=Europe/London:20261125T103000", "DTSTART;VALUE=DATE:20261125"
+    )
+    whole = mail(day.encode(), b"Content-Type: text/calendar\r\n").invitation
+    assert whole is not None
+    assert (whole.start, whole.end) == (
+        datetime(2026, 11, 25, tzinfo=UTC),
+        datetime(2026, 11, 26, tzinfo=UTC),
+    )
+    assert mail(b"BEGIN:VCALENDAR\r\nBEGIN:", b"Content-Type: text/calendar\r\n").invitation is None
+
+
+def test_parts_without_a_boundary_are_told_by_how_they_begin() -> None:
+    found = mail(
+        b"--x1\r\n\r\nHello\r\n--x1\r\nContent-Type: application/pdf\r\n\r\n%PDF-1\r\n--x1--\r\n",
+        b"Content-Type: multipart/mixed\r\n",
+    )
+    assert (found.said, [(one.name, one.type) for one in found.files]) == (
+        "Hello",
+        [("file-1", "application/pdf")],
+    )
+
+
 def test_a_name_that_holds_an_address_is_not_the_sender() -> None:
     raw = b"From: =?utf-8?q?=22boss=22_=3Cboss=40otterwick=2Eexample=3E?= <other@post.example>\r\n\r\nHi"
     assert read_mail(raw).sender.address == "other@post.example"
@@ -219,6 +362,40 @@ def test_only_what_is_too_big_is_refused(raw: bytes, fits: bool) -> None:
             read_mail(raw)
 
 
+# Each of them took minutes, or all the memory there is, of a reader that is not on its guard.
+MOST = 25 * 1024 * 1024
+PARTS, HTML = b"Content-Type: multipart/mixed; boundary=b\r\n\r\n", b"Content-Type: text/html\r\n\r\n"
+HEAVY = {
+    "a file": PARTS
+    + b"--b\r\nContent-Transfer-Encoding: base64\r\nContent-Type: a/b\r\n\r\n"
+    + b"QUJD" * 19 * 300_000,
+    "many parts": PARTS + b"--b\r\n\r\nx\r\n" * 400_000,
+    "boundaries that are none": PARTS + b"--b\r\n\r\n" + b"\n--bx" * 4_000_000,
+    "mails in mails": b"Content-Type: message/rfc822\r\n\r\n" * 150 + b"x" * 20_000_000,
+    "comments without end": HTML + b"<!--" * 5_000_000,
+    "tags without end": HTML + b"<a " * 5_000_000,
+    "quotes in quotes": HTML + b"<blockquote>x" * 400_000,
+    "short runs": HTML + b"<p><b>x</b>" * 2_000_000,
+    "heads without end": b"X: y\r\n" * 3_000_000,
+    "a subject without end": b"Subject: " + b"=?utf-8?q?x?= " * 1_500_000,
+}
+
+
+@pytest.mark.parametrize("what", HEAVY)
+def test_no_mail_holds_up_the_others(what: str) -> None:
+    before = resource.getrusage(resource.RUSAGE_SELF)
+    try:
+        assert read_mail((HEAD + HEAVY[what])[:MOST]).sender.address == "ife@post.example"
+    except TooBig:
+        assert what == "many parts"
+    after = resource.getrusage(resource.RUSAGE_SELF)
+    assert after.ru_utime - before.ru_utime < AT_MOST, "seconds of the processor"
+
+
+# On a machine that is slow, too: what is meant are those that took a minute and more.
+AT_MOST = 15
+
+
 PIECES = st.sampled_from(
     [
         b"Content-Type: ",
@@ -237,6 +414,13 @@ PIECES = st.sampled_from(
         b"====",
         b"message/rfc822\r\n",
         b"message/delivery-status\r\n",
+        b"message/disposition-notification\r\n",
+        b"text/calendar; method=REQUEST\r\n",
+        b"Reply-To: ",
+        b"Subject: Fwd: ",
+        b"BEGIN:VCALENDAR\r\nBEGIN:VEVENT\r\n",
+        b"---- Forwarded message ----\r\n",
+        b"multipart/mixed\r\n",
         b"Message-ID: <",
         b'To: ,,<>,"\\',
         b"filename*=utf-8''%ff%00",

@@ -151,6 +151,65 @@ def test_a_token_that_was_made_up_or_is_of_another_business_is_none(
     assert asked.state == "for-them"
 
 
+def test_whoever_is_meant_is_the_one_who_wrote(otterwick: World) -> None:
+    """The form of another program, a mail that was sent on, one of our own, one without an address."""
+    form = hand_in(
+        otterwick,
+        mail("Is there a ramp?", "form@site.example", Reply_To="Ife <ife@post.example>", Message_ID="<1@x>"),
+    )
+    assert (form.status_code, form.json()["became"]) == (201, "message")
+    ife = Person.objects.get()
+    assert (ife.name, ife.addresses.get().key) == ("Ife", "ife@post.example")
+    assert last_event("wrote by mail")["through"] == "form@site.example"
+    sent_on = (
+        "For you.\n\n---------- Forwarded message ---------\nFrom: Tomasz Wielgosz <tomasz@post.example>\n"
+        "Date: today\nSubject: Boats\nTo: me\n\nDo you hire boats?"
+    )
+    member = otterwick.user.email
+    assert (
+        hand_in(otterwick, mail(sent_on, member, Message_ID="<2@x>", Subject="Fwd: Boats")).json()["became"]
+        == "message"
+    )
+    tomasz = Person.objects.get(addresses__key=SENDER)
+    told = last_event("wrote by mail")
+    assert (tomasz.name, told["text"], told["subject"]) == ("Tomasz Wielgosz", "Do you hire boats?", "Boats")
+    assert told["sent_on_by"] == "Tomasz Wielgosz", "the name that stands with the member's address"
+    ours = hand_in(otterwick, mail("I rang him.", member, Message_ID="<3@x>", In_Reply_To="<2@x>")).json()
+    assert (ours["became"], last_event("noted")["text"]) == ("noted", "I rang him.")
+    assert not Person.objects.filter(addresses__key=member).exists()
+    nobody = hand_in(otterwick, mail("Call me: 01632 960 417", Message_ID="<4@x>", From="Quill")).json()
+    row = FollowUp.objects.select_related("person").get(pk=nobody["followup"])
+    assert (row.person.name, row.person.addresses.count(), row.excerpt) == (
+        "Quill",
+        0,
+        "Call me: 01632 960 417",
+    )
+
+
+def test_that_a_mail_was_read_is_no_work(asked: FollowUp, otterwick: World) -> None:
+    receipt = (
+        f"From: {SENDER}\r\nIn-Reply-To: {ours(asked).message_id}\r\nContent-Type: multipart/report; boundary=b\r\n\r\n"
+        "--b\r\n\r\nIt was read.\r\n--b\r\nContent-Type: message/disposition-notification\r\n\r\n"
+        f"Final-Recipient: rfc822; {SENDER}\r\nDisposition: automatic-action/MDN-sent-automatically; displayed\r\n--b--\r\n"
+    )
+    hand_in(otterwick, receipt.encode())
+    asked.refresh_from_db()
+    assert asked.state == "for-them"
+    assert not TimelineEvent.objects.filter(kind="wrote by mail").exists()
+
+
+def test_an_invitation_is_read(otterwick: World) -> None:
+    event = "BEGIN:VEVENT\r\nUID:7\r\nSUMMARY:Boats\r\nDTSTART:20261125T103000Z\r\nDTEND:20261125T110000Z\r\nEND:VEVENT"
+    calendar = f"BEGIN:VCALENDAR\r\nMETHOD:REQUEST\r\n{event}\r\nEND:VCALENDAR\r\n"
+    hand_in(otterwick, mail(calendar, Content_Type="text/calendar; method=REQUEST"))
+    told = last_event("wrote by mail")["invitation"]
+    assert (told["summary"], told["start"], told["end"]) == (
+        "Boats",
+        "2026-11-25T10:30:00Z",
+        "2026-11-25T11:00:00Z",
+    )
+
+
 def test_an_automatic_reply_is_noted_and_changes_nothing(asked: FollowUp, otterwick: World) -> None:
     away = mail("Away till Monday", In_Reply_To=ours(asked).message_id, Auto_Submitted="auto-replied")
     assert hand_in(otterwick, away).json()["became"] == "noted"

@@ -6589,6 +6589,8 @@ export interface components {
              * Format: date-time
              */
             opened_at: string;
+            /** Subject */
+            subject: string;
             /** Excerpt */
             excerpt: string;
             /** Touchpoint */
@@ -6776,6 +6778,8 @@ export interface components {
              * Format: date-time
              */
             opened_at: string;
+            /** Subject */
+            subject: string;
             /** Excerpt */
             excerpt: string;
             /** Touchpoint */

@@ -1,11 +1,14 @@
 """Mail that comes in, read: what was said now, what it answers, and what kind of mail it is."""
 
-from .model import Kind, MailFile, Received, Sender, TooBig
+from .forwarding import is_no_reply, whose
+from .model import Forwarded, Invitation, Kind, MailFile, Received, Sender, TooBig
 from .quoting import said_and_quoted
 from .reading import read_mail
 from .threads import answer_address, bare_subject, followup_of
 
 __all__ = [
+    "Forwarded",
+    "Invitation",
     "Kind",
     "MailFile",
     "Received",
@@ -14,6 +17,8 @@ __all__ = [
     "answer_address",
     "bare_subject",
     "followup_of",
+    "is_no_reply",
     "read_mail",
     "said_and_quoted",
+    "whose",
 ]

@@ -1,6 +1,7 @@
 """A mail as values."""
 
 from dataclasses import dataclass
+from datetime import datetime
 from enum import StrEnum
 from typing import NamedTuple
 
@@ -13,12 +14,15 @@ class TooBig(ValueError):
 
 
 class Kind(StrEnum):
-    """What kind of mail it is; auto-reply by RFC 3834, bounce by RFC 3464, complaint by RFC 5965."""
+    """What kind of mail it is; auto-reply by RFC 3834, bounce by RFC 3464, complaint by RFC 5965, receipt by
+    RFC 8098.
+    """
 
     MESSAGE = "message"
     AUTO_REPLY = "auto-reply"
     BOUNCE = "bounce"
     COMPLAINT = "complaint"
+    RECEIPT = "receipt"
 
 
 class Sender(NamedTuple):
@@ -43,13 +47,39 @@ class MailFile:
 
 
 @dataclass(frozen=True, slots=True)
+class Forwarded:
+    """A mail that was sent on: who wrote it, of what, and what it says."""
+
+    sender: Sender
+    subject: str
+    text: str
+
+
+@dataclass(frozen=True, slots=True)
+class Invitation:
+    """A calendar's invitation, answer or cancellation (RFC 5546), by its `method` in capitals.
+
+    `start` and `end` are instants with their zone; a whole day is from midnight to midnight in UTC. None
+    where there is none that can be read.
+    """
+
+    method: str
+    uid: str
+    summary: str
+    start: datetime | None
+    end: datetime | None
+    location: str
+    organizer: str
+
+
+@dataclass(frozen=True, slots=True)
 class Received:
     """A mail that was read as far as it can be.
 
     Ids are as the headers have them, in their angle brackets; "" where there is none. `text` is the whole
     body, `said` what was written now, `quoted` the rest. A bounce has a `final_recipient` and says whether it
     is `permanent`; a complaint has the address that complained, where it says so. `about` are the ids of the
-    mails that a report brings back.
+    mails that a report brings back. `reply_to` is where an answer is wanted, in the order of the heads.
     """
 
     message_id: str
@@ -66,3 +96,6 @@ class Received:
     final_recipient: str | None = None
     permanent: bool | None = None
     about: tuple[str, ...] = ()
+    reply_to: tuple[Sender, ...] = ()
+    forwarded: Forwarded | None = None
+    invitation: Invitation | None = None

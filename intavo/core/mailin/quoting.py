@@ -7,17 +7,18 @@ beginning), and begins as mail programs begin it, is taken for quoted.
 import re
 from collections.abc import Iterator
 
-_FORWARD = re.compile(
+FORWARD = re.compile(
     r"^\W*(begin )?(forwarded message|weitergeleitete nachricht|message transféré|mensaje reenviado"
-    r"|messaggio inoltrato|doorgestuurd bericht|videresendt)\b",
+    r"|messaggio inoltrato|doorgestuurd bericht|videresendt|mensagem encaminhada|przekazana wiadomość"
+    r"|رسالة معاد توجيهها|الرسالة المعاد توجيهها)",
     re.IGNORECASE,
 )
 # "-----Original Message-----" in any language: what tells is the heads of a mail below it.
-_RULE = re.compile(r"^\s*(-{3,}[^-]{3,60}-{3,}|_{10,})\s*$")
-_HEAD = re.compile(r"^\s*\*?[^\W\d_][\w .-]{0,24}\*?\s?:\*?\s*\S")
-_FROM = re.compile(r"^\s*\*?(from|von|de|da|van|från|fra|od|lähettäjä)\*?\s?:\*?\s*\S", re.IGNORECASE)
-_SUBJECT = re.compile(
-    r"^\s*\*?(subject|betreff|objet|asunto|oggetto|onderwerp|assunto|ämne|emne|temat|předmět|aihe)\*?\s?:",
+RULE = re.compile(r"^\s*(-{3,}[^-]{3,60}-{3,}|_{10,})\s*$")
+HEAD = re.compile(r"^\s*\*?[^\W\d_][\w .-]{0,24}\*?\s?:\*?\s*\S")
+FROM = re.compile(r"^\s*\*?(from|von|de|da|van|från|fra|od|lähettäjä|من)\*?\s?:\*?\s*\S", re.IGNORECASE)
+SUBJECT = re.compile(
+    r"^\s*\*?(subject|betreff|objet|asunto|oggetto|onderwerp|assunto|ämne|emne|temat|předmět|aihe|الموضوع)\*?\s?:",
     re.IGNORECASE,
 )
 # "On 24 Nov 2026, at 14:05, Ife <ife@…> wrote:" in any language: a date or an address, and a colon at the
@@ -62,7 +63,7 @@ def _beginnings(lines: list[str]) -> Iterator[int]:
     """Where what is quoted to the end of the text begins, the nearest to the top first."""
     ends_quoted = _quoted_to_the_end(lines)
     for at, line in enumerate(lines):
-        if _FORWARD.match(line):
+        if FORWARD.match(line):
             return
         if _heads_follow(lines, at):
             yield at
@@ -87,20 +88,20 @@ def _quoted_to_the_end(lines: list[str]) -> int:
 
 def _heads_follow(lines: list[str], at: int) -> bool:
     """Whether the heads of a mail stand here: below a rule, or by themselves with a sender and a subject."""
-    ruled = bool(_RULE.match(lines[at]))
-    if not ruled and not _FROM.match(lines[at]):
+    ruled = bool(RULE.match(lines[at]))
+    if not ruled and not FROM.match(lines[at]):
         return False
     start = at + 1 if ruled else at
     while ruled and start < len(lines) and not lines[start].strip():
         start += 1
     heads = []
     for line in lines[start : start + 8]:
-        if not _HEAD.match(line):
+        if not HEAD.match(line):
             break
         heads.append(line)
-    if len(heads) < (2 if ruled else 3) or not _FROM.match(heads[0]):
+    if len(heads) < (2 if ruled else 3) or not FROM.match(heads[0]):
         return False
-    return any(_SUBJECT.match(line) for line in heads) or (ruled and any("@" in line for line in heads))
+    return any(SUBJECT.match(line) for line in heads) or (ruled and any("@" in line for line in heads))
 
 
 def _attribution(lines: list[str], at: int) -> int:

@@ -1,32 +1,35 @@
-"""Mails that machines write: what came back, what was complained of, and what answers by itself."""
+"""Mails that machines write: what came back, was complained of, was read, and what answers by itself."""
 
 import re
 from collections.abc import Callable
 from dataclasses import dataclass
-from email.message import Message
 
 from .model import Kind
+from .parts import Part, head_within
 
 _FIELD = re.compile(r"^([\w-]+)[ \t]*:[ \t]*(.*(?:\n[ \t]+.*)*)", re.MULTILINE)
 _PERMANENT = re.compile(r"^5\.|^5[0-9][0-9]\b")
-Reads = Callable[["Message[str, str]"], str]
+Reads = Callable[[Part], str]
 
 
 @dataclass(frozen=True, slots=True)
 class Report:
-    """A bounce (RFC 3464) or a complaint (RFC 5965), and whose address it is about."""
+    """A bounce (RFC 3464), a complaint (RFC 5965) or a receipt (RFC 8098), and whose address it is about."""
 
     kind: Kind
     recipient: str | None
     permanent: bool | None
 
 
-def report_of(parts: "list[tuple[Message[str, str], bool]]", reads: Reads) -> Report | None:
-    """What a report among the parts says; a delayed or delivered mail is none of either."""
-    for part, inside in parts:
-        if inside:
+def report_of(parts: list[Part], reads: Reads) -> Report | None:
+    """What a report among the parts says; that a mail was delivered is none."""
+    for part in parts:
+        if part.inside:
             continue
-        kind = part.get_content_type()
+        kind = part.type
+        if kind == "message/disposition-notification":
+            fields = _fields(reads(part))
+            return Report(Kind.RECEIPT, _address(fields.get("final-recipient", "")), None)
         if kind == "message/feedback-report":
             fields = _fields(reads(part))
             return Report(Kind.COMPLAINT, _address(fields.get("original-rcpt-to", "")) or _told(parts), None)
@@ -37,14 +40,13 @@ def report_of(parts: "list[tuple[Message[str, str], bool]]", reads: Reads) -> Re
     return None
 
 
-def _told(parts: "list[tuple[Message[str, str], bool]]") -> str | None:
+def _told(parts: list[Part]) -> str | None:
     """To whom the mail went that is complained of, as it was sent back."""
-    for part, inside in parts:
-        if inside or part.get_content_type() in {"message/rfc822", "text/rfc822-headers"}:
-            payload = part.get_payload()
-            held = payload[0] if isinstance(payload, list) and payload else part
-            if isinstance(held, Message) and held.get("To"):
-                return _address(str(held["To"]))
+    for part in parts:
+        if not part.inside and part.type in {"message/rfc822", "text/rfc822-headers"}:
+            to = head_within(part).get("To")
+            if to:
+                return _address(str(to))
     return None
 
 
@@ -79,15 +81,15 @@ def _address(text: str) -> str | None:
 
 
 def sends_by_itself(header: Callable[[str], str]) -> bool:
-    """Whether nobody wrote it: out of office, a receipt, a list. Source:
-    RFC 3834 and what mail servers add.
+    """Whether a machine answers for somebody. Source: RFC 3834, and the heads that auto-responders add.
+
+    What is sent to many (`Precedence: list`, `List-*`), and what asks others not to answer by themselves, was
+    written by somebody all the same.
     """
     auto = header("Auto-Submitted").strip().lower()
     if auto and not auto.startswith("no"):
         return True
-    if header("Precedence").strip().lower() in {"bulk", "junk", "list", "auto_reply", "auto-reply"}:
+    if header("Precedence").strip().lower() in {"auto_reply", "auto-reply"}:
         return True
-    autos = ("X-Autoreply", "X-Autorespond", "X-Autoresponder", "X-Auto-Response-Suppress", "X-Auto-Reply")
-    if any(header(name).strip().lower() not in {"", "no", "none"} for name in autos):
-        return True
-    return header("Return-Path").strip() == "<>"
+    autos = ("X-Autoreply", "X-Autorespond", "X-Autoresponder", "X-Auto-Reply")
+    return any(header(name).strip().lower() not in {"", "no", "none"} for name in autos)

@@ -85,9 +85,10 @@ const place = computed(() => {
         <span class="shrink-0 font-semibold" :class="tone">{{ when }}</span>
       </span>
       <span class="flex justify-between gap-4 text-ink-2">
-        <span class="min-w-0 truncate" dir="auto">{{
-          item.kind === 'sign-up' ? item.excerpt : `“${item.excerpt}”`
-        }}</span>
+        <span class="min-w-0 truncate" dir="auto"
+          ><span v-if="item.subject" class="font-semibold">{{ item.subject }} · </span
+          >{{ item.kind === 'sign-up' ? item.excerpt : `“${item.excerpt}”` }}</span
+        >
         <span class="flex shrink-0 items-center gap-2 text-sm">
           <span class="max-lg:hidden">{{ more }}</span>
           <span v-if="begun" class="text-brass">answer begun</span>

@@ -7,6 +7,14 @@ import { OUTCOMES, type Outcome } from '@/lib/names'
 type Entry = Schemas['CardEventOut'] & { receipt?: string }
 const props = defineProps<{ events: Entry[]; zone: string; now: Date }>()
 
+interface Invitation {
+  method: string
+  summary: string
+  start: string | null
+  end: string | null
+  location: string
+  organizer: string
+}
 interface Data {
   touchpoint?: string
   page?: string
@@ -25,6 +33,8 @@ interface Data {
   quoted?: string
   subject?: string
   from?: string
+  sent_on_by?: string
+  invitation?: Invitation
   enclosed?: { enclosure: number; name: string; size: number }[]
   files?: { id: number; name: string; size: number; risky: boolean }[]
   address?: string
@@ -44,7 +54,14 @@ const WORDS: Record<string, (data: Data) => string> = {
   message: () => 'Began a conversation through',
   'not delivered': (found) =>
     `Could not be delivered${found.through ? ` through ${found.through}` : ''}: ${found.reason ?? ''}`,
-  'wrote by mail': (found) => `Wrote by mail${found.from ? ` from another address, ${found.from}` : ''}`,
+  'wrote by mail': (found) =>
+    [
+      `Wrote by mail${found.from ? ` from another address, ${found.from}` : ''}`,
+      found.through ? `through ${found.through}` : '',
+      found.sent_on_by ? `sent on by ${found.sent_on_by}` : '',
+    ]
+      .filter(Boolean)
+      .join(', '),
   'answered by itself': () => 'An automatic reply came, which changes nothing',
   'mail came back': (found) =>
     found.permanent
@@ -68,6 +85,16 @@ const WORDS: Record<string, (data: Data) => string> = {
   imported: (found) => `Brought in with ${found.file ?? 'a file'}`,
   added: () => 'Put on the list by hand',
 }
+const ASKED: Record<string, string> = { CANCEL: 'Calls off', REPLY: 'Answers the invitation to' }
+const invited = (asked: Invitation) =>
+  [
+    `${ASKED[asked.method] ?? 'Invites to'} “${asked.summary || 'something without a name'}”`,
+    asked.start ? saidTime(asked.start, props.now, props.zone) : '',
+    asked.location,
+    asked.organizer ? `asked by ${asked.organizer}` : '',
+  ]
+    .filter(Boolean)
+    .join(' · ')
 const saidSize = (bytes: number) =>
   bytes < 1024 * 1024
     ? `${Math.max(1, Math.round(bytes / 1024))} KB`
@@ -97,6 +124,12 @@ function path(url: string | undefined): string {
           >
           <span v-if="event.by" class="text-ink-2"> · {{ event.by }}</span>
           <span v-if="event.receipt" class="text-ink-2"> · {{ event.receipt }}</span>
+        </p>
+        <p v-if="data(event).subject" class="mt-1 font-semibold break-words" dir="auto">
+          {{ data(event).subject }}
+        </p>
+        <p v-if="data(event).invitation" class="mt-1 text-petrol" dir="auto">
+          {{ invited(data(event).invitation!) }}
         </p>
         <p
           v-if="data(event).text"
