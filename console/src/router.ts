@@ -78,6 +78,11 @@ export const router = createRouter({
       meta: { title: 'Touchpoint' },
     },
     {
+      path: '/not-on-the-list',
+      component: () => import('./places/aside/AsidePlace.vue'),
+      meta: { title: 'Not on the list' },
+    },
+    {
       path: '/quarantine',
       component: () => import('./places/quarantine/QuarantinePlace.vue'),
       meta: { title: 'Set aside' },

@@ -13,7 +13,7 @@ from intavo.core.say import Tongue, moment_words, time_words
 from intavo.hours.queries import anybody_free, main_hours, replies
 from intavo.touchpoints.queries import waiting
 
-from .effects import Away, services_away
+from .effects import Aside, Away, came_aside, services_away
 from .queries import due_marks, untouched
 from .reminding import wishes_of
 
@@ -47,6 +47,7 @@ class DayLine:
     changed_since_live: int
     ended: int
     away: list[str]
+    aside: int
     untouched: int
     untouched_days: int
 
@@ -75,6 +76,8 @@ def day_line(actor: Actor, at: datetime) -> DayLine:
     days = wishes_of(actor).untouched_days or 0
     asked = Away(actor.business_id)
     services_away.tell(asked)
+    lies = Aside(actor.business_id)
+    came_aside.tell(lies)
     return DayLine(
         at=at,
         timezone=hours.timezone,
@@ -91,6 +94,7 @@ def day_line(actor: Actor, at: datetime) -> DayLine:
         changed_since_live=waits.changed,
         ended=waits.ended,
         away=asked.names,
+        aside=lies.count,
         untouched=untouched(actor, at, days) if days else 0,
         untouched_days=days,
     )

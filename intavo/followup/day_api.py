@@ -47,6 +47,7 @@ class DayOut(Schema):
     changed_since_live: int
     ended: int
     gateways_away: list[str]
+    mail_aside: int
     untouched: int
     untouched_days: int
 
@@ -100,6 +101,7 @@ def day(request: MemberRequest) -> DayOut:
         changed_since_live=line.changed_since_live,
         ended=line.ended,
         gateways_away=line.away,
+        mail_aside=line.aside,
         untouched=line.untouched,
         untouched_days=line.untouched_days,
         stretches=[

@@ -47,6 +47,8 @@ class ListOut(Schema):
     waiting: list[ItemOut]
     put_off: list[ItemOut]
     finished: list[ItemOut]
+    # As of before the rows were read: what has changed since then changes it.
+    stamp: str
     sentence: str
     open_count: int
     promises_counted: int
@@ -93,6 +95,7 @@ def follow_ups(
     before, and `through`, when a page is read anew, the one that it ended with.
     """
     actor, at = request.auth, clock.now()
+    before = stamp(actor)
     hours = main_hours(actor.business_id).value
     ruler = rules.ruler(hours, at)
     begin, end = _key("after", after), _key("through", through)
@@ -118,6 +121,7 @@ def follow_ups(
         waiting=[ItemOut(**item_of(one)) for one in placed(shown.waiting, hours, ruler)],
         put_off=[ItemOut(**item_of(one)) for one in placed(shown.aside, hours, ruler)],
         finished=[ItemOut(**item_of(one)) for one in placed(done, hours, ruler)],
+        stamp=before,
         sentence=_sentence(request, wanted),
         open_count=shown.count,
         promises_counted=counted,

@@ -29,6 +29,7 @@ from intavo.talks.actions import mailed_in
 from intavo.talks.models import Talk
 from intavo.talks.queries import talk_of
 
+from .aside import lay_aside
 from .files import keep_files
 from .models import IncomingMail
 from .threads import About, about, marked, sent_about
@@ -142,8 +143,14 @@ def _taken(business_id: int, mail: Received, mark: str, at: datetime) -> Taken:
             _our_own(actor, row, mail, found, at)
         else:
             _message(actor, row, mail, found, customer or Sender("", mail.sender.name), at)
+    if row.became == "nobody" or mail.kind in NOT_WORK:
+        lay_aside(row, mail)
     row.save()
     return Taken(row.became, row.followup_id)
+
+
+# Nothing of these is for us to answer; each can be taken up all the same.
+NOT_WORK = {Kind.AUTO_REPLY, Kind.COMPLAINT, Kind.RECEIPT}
 
 
 def _own_addresses(business_id: int) -> frozenset[str]:

@@ -6,6 +6,7 @@ from typing import Any
 from django.conf import settings
 from django.http import HttpResponse
 from ninja import Router, Schema, Status
+from pydantic import Field
 
 from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.accounts.scope import own
@@ -13,7 +14,7 @@ from intavo.core.rights import Right
 from intavo.core.texts import Kept
 from intavo.mail.models import MailIn
 
-from . import actions
+from . import actions, aside
 from .files import given_out
 from .mailbox import drop_mailbox, set_mailbox
 from .models import IncomingFile, IncomingMail, Mailbox
@@ -97,6 +98,64 @@ def leave_mailbox(request: MemberRequest) -> Status[None]:
     """Read it no more."""
     drop_mailbox(request.auth)
     return Status(204, None)
+
+
+class AsideFileOut(Schema):
+    id: int
+    name: str
+    size: int
+    risky: bool
+
+
+class AsideOut(Schema):
+    id: int
+    received_at: datetime
+    sender: str
+    name: str
+    subject: str
+    said: str
+    kind: str
+    became: str
+    looked: bool
+    files: list[AsideFileOut]
+
+
+@router.get("/mail-aside", response=list[AsideOut])
+def mail_aside(request: MemberRequest, q: str = "") -> Any:
+    """What came in and is not on the list, the last first; with these words in it."""
+    return [_aside_out(row) for row in aside.lying_aside(request.auth, q[:200])[:MOST_ASIDE]]
+
+
+MOST_ASIDE = 200
+
+
+def _aside_out(row: IncomingMail) -> AsideOut:
+    files = [AsideFileOut.from_orm(one) for one in row.files.all()]
+    return AsideOut(
+        id=row.pk, received_at=row.received_at, sender=row.sender, name=row.name, subject=row.subject,
+        said=row.said, kind=row.kind, became=row.became, looked=row.looked, files=files,
+    )  # fmt: skip
+
+
+class LookedIn(Schema):
+    through: int = Field(ge=1, le=2**53)
+
+
+@router.post("/mail-aside/looked", response={204: None})
+def looked(request: MemberRequest, body: LookedIn) -> Status[None]:
+    """It was looked through, as far as the one with this id."""
+    aside.looked_at(request.auth, through=body.through)
+    return Status(204, None)
+
+
+class TakenUpOut(Schema):
+    followup_id: int
+
+
+@router.post("/mail-aside/{mail_id}/take-up", response=TakenUpOut)
+def take_up(request: MemberRequest, mail_id: int) -> TakenUpOut:
+    """Put it on the list."""
+    return TakenUpOut(followup_id=aside.take_up(request.auth, mail_id=mail_id))
 
 
 @router.get("/mail-files/{file_id}")

@@ -21,10 +21,19 @@ class IncomingMail(models.Model):
     person = models.ForeignKey(Person, null=True, on_delete=models.CASCADE)
     followup = models.ForeignKey(FollowUp, null=True, on_delete=models.SET_NULL)
     received_at = models.DateTimeField()
+    # Of what was not taken up, and lies beside the list: who it says it is from, its words, and whether
+    # anybody has looked at it.
+    aside = models.BooleanField(default=False)
+    name = models.CharField(max_length=300, blank=True)
+    said = models.TextField(blank=True)
+    looked = models.BooleanField(default=False)
 
     class Meta:
         constraints = (models.UniqueConstraint(fields=["business", "mark"], name="mail_in_once"),)
         indexes = (
+            models.Index(
+                fields=["business", "-received_at"], condition=models.Q(aside=True), name="mail_in_aside"
+            ),
             models.Index(fields=["business", "message_id"]),
             models.Index(fields=["person", "-received_at"]),
         )

@@ -1,9 +1,9 @@
-"""Jobs of mail that comes in: mailboxes are read every minute."""
+"""Jobs of mail that comes in: mailboxes are read every minute, what lies aside is forgotten in time."""
 
 from procrastinate.contrib.django import app
 from procrastinate.exceptions import AlreadyEnqueued
 
-from . import mailbox
+from . import aside, mailbox
 from .models import Mailbox
 
 
@@ -20,6 +20,13 @@ def read_mailboxes(timestamp: int) -> None:
             )
         except AlreadyEnqueued:
             continue
+
+
+@app.periodic(cron="41 4 * * *")
+@app.task(name="clear_mail_aside", queueing_lock="clear_mail_aside")
+def clear_mail_aside(timestamp: int) -> None:
+    """Forget what nobody has taken up for ninety days."""
+    aside.clear_away()
 
 
 @app.task(name="read_mailbox", queue="mailbox")

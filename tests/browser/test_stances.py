@@ -219,7 +219,8 @@ def test_a_call_is_booked_in_open_hours_and_stands_on_the_list(
     card.get_by_label("Your phone number").fill("07700 900321")
     card.get_by_label("Your name").fill("Petra")
     card.get_by_role("button", name="Call me then").click()
-    expect(card.get_by_role("heading", name="We call you")).to_be_visible()
+    # Exactly: the question before it, “Shall we call you?”, has the same words in it.
+    expect(card.get_by_role("heading", name="We call you", exact=True)).to_be_visible()
     owner.goto(f"{stack.base_url}/follow-up")
     item = owner.get_by_role("link", name=re.compile("Petra.*Call me back"))
     expect(item).to_contain_text("tomorrow 10:30")
@@ -245,7 +246,7 @@ def test_the_hosted_page_works_without_javascript(browser: Browser, stack: Stack
         page.get_by_label("Your phone number").fill("07700 900322")
         page.get_by_label("Your name").fill("Quill")
         page.get_by_role("button", name="Call me then").click()
-        expect(page.get_by_role("heading", name="We call you")).to_be_visible()
+        expect(page.get_by_role("heading", name="We call you", exact=True)).to_be_visible()
     context.close()
 
 

@@ -70,7 +70,7 @@ def without_ids(value: Any) -> Any:
         return {
             key: without_ids(one)
             for key, one in value.items()
-            if key not in _OWN and key not in {"followup", "mail", "through"}
+            if key not in _OWN and key not in {"followup", "mail", "through", "stamp"}
         }
     return [without_ids(one) for one in value] if isinstance(value, list) else value
 

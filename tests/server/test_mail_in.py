@@ -3,6 +3,7 @@
 import json
 from collections.abc import Sequence
 from contextlib import nullcontext
+from datetime import timedelta
 from smtplib import SMTPAuthenticationError, SMTPDataError, SMTPRecipientsRefused
 from typing import Any
 
@@ -19,7 +20,9 @@ from intavo.mail.actions import send
 from intavo.mail.models import OutgoingMail, Suppression
 from intavo.mail.tasks import send_mail
 from intavo.mailin.actions import mail_in_of, set_mail_in
+from intavo.mailin.aside import KEPT_FOR, clear_away, lying_aside
 from intavo.mailin.models import IncomingMail
+from intavo.people.effects import Erasing, person_erased
 from intavo.people.models import Consent, Person, TimelineEvent
 from intavo.talks.models import Message, Talk
 from standins.mail import Kept, answer_to
@@ -196,6 +199,56 @@ def test_that_a_mail_was_read_is_no_work(asked: FollowUp, otterwick: World) -> N
     asked.refresh_from_db()
     assert asked.state == "for-them"
     assert not TimelineEvent.objects.filter(kind="wrote by mail").exists()
+
+
+def test_what_is_not_on_the_list_is_found_and_taken_up(
+    asked: FollowUp, otterwick: World, other: World, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    client = otterwick.console()
+    hand_in(otterwick, mail("I am away. Ring Quill.", Message_ID="<1@x>", Auto_Submitted="auto-replied"))
+    new = {"Message_ID": "<2@x>", "Auto_Submitted": "auto-replied"}
+    hand_in(otterwick, mail("Closed in May", "shop@post.example", **new))
+    hand_in(otterwick, mail("On the list", Message_ID="<3@x>"))
+    rows = client.get("/api/mail-aside").json()
+    assert [(one["sender"], one["kind"], one["said"]) for one in rows] == [
+        ("shop@post.example", "auto-reply", "Closed in May"), (SENDER, "auto-reply", "I am away. Ring Quill."),
+    ]  # fmt: skip
+    assert [one["said"] for one in client.get("/api/mail-aside?q=quill away").json()] == [
+        "I am away. Ring Quill."
+    ]
+    assert client.get("/api/day").json()["mail_aside"] == 2
+    assert other.console().get("/api/mail-aside").json() == []
+    body = {"through": rows[0]["id"]}
+    assert client.post("/api/mail-aside/looked", body, content_type="application/json").status_code == 204
+    assert client.get("/api/day").json()["mail_aside"] == 0
+    shop, tomasz = (f"/api/mail-aside/{one['id']}/take-up" for one in rows)
+    assert other.console().post(shop).status_code == 404
+    opened = [client.post(shop).json()["followup_id"] for _ in range(2)]
+    assert opened[0] == opened[1]
+    row = FollowUp.objects.select_related("person").get(pk=opened[0])
+    assert (row.state, row.subject, row.excerpt) == ("for-us", "Boats", "Closed in May")
+    assert row.person.addresses.get().key == "shop@post.example"
+    assert last_event("wrote by mail")["text"] == "Closed in May"
+    assert client.post(tomasz).json()["followup_id"] == asked.pk
+    assert client.get("/api/mail-aside").json() == []
+
+
+def test_what_nobody_takes_up_is_forgotten_and_erased(otterwick: World) -> None:
+    away = {"Auto_Submitted": "auto-replied", "Content_Type": "multipart/mixed; boundary=b"}
+    text = (
+        "--b\r\n\r\nClosed\r\n--b\r\nContent-Type: application/pdf; name=map.pdf\r\n\r\n%PDF-1\r\n--b--\r\n"
+    )
+    for number in (1, 2):
+        hand_in(otterwick, mail(text, f"shop{number}@post.example", Message_ID=f"<{number}@x>", **away))
+    old, young = IncomingMail.objects.order_by("pk")
+    IncomingMail.objects.filter(pk=old.pk).update(received_at=old.received_at - KEPT_FOR - timedelta(hours=1))
+    clear_away()
+    old.refresh_from_db()
+    assert (old.aside, old.said, old.sender, old.files.count()) == (False, "", "", 0)
+    assert [one.pk for one in lying_aside(otterwick.owner)] == [young.pk]
+    assert hand_in(otterwick, mail(text, "shop1@post.example", Message_ID="<1@x>", **away)).status_code == 200
+    person_erased.tell(Erasing(otterwick.business.pk, 0, ("shop2@post.example",)))
+    assert not IncomingMail.objects.filter(pk=young.pk).exists()
 
 
 def test_an_invitation_is_read(otterwick: World) -> None:

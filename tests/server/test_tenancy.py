@@ -89,6 +89,7 @@ def theirs(otterwick: World) -> dict[str, Any]:
                 business_id=business, mark="m", kind="message", became="message", received_at=at
             ),
         ).pk,
+        "mail_id": IncomingMail.objects.get().pk,
         "situation": "open",
         "member_id": otterwick.owner.member_id,
         "invitation_id": Invitation.objects.create(

@@ -22,17 +22,23 @@ export type Wanted = Partial<Schemas['ListFilter']>
 /** Since when this page of the console is open: what is older was read from the device. */
 const SINCE = Date.now()
 
+/** The stamp of what the page shows: that of its list, or the last that was looked at. */
+let shownStamp = ''
+
 export function useFollowUps(wanted: Ref<Wanted>) {
   const queries = useQueryClient()
   return useInfiniteQuery({
     queryKey: computed(() => ['follow-ups', wanted.value]),
-    queryFn: ({ pageParam, queryKey }) => {
+    queryFn: async ({ pageParam, queryKey }) => {
       // A page that is read anew ends where it ended: what has come in before never pushes a row off it.
       const state = queries.getQueryState<InfiniteData<Schemas['ListOut'], string>>(queryKey)
       const shown = state && state.dataUpdatedAt >= SINCE ? state.data : undefined
       const before = shown?.pages[shown.pageParams.indexOf(pageParam)]
       const query = { ...wanted.value, after: pageParam, through: before?.through ?? undefined }
-      return take(client.GET('/api/follow-ups', { params: { query } }))
+      const page = await take(client.GET('/api/follow-ups', { params: { query } }))
+      // What came while it was being read may not be in it: the next look tells.
+      if (!pageParam) shownStamp = page.stamp
+      return page
     },
     initialPageParam: '',
     getNextPageParam: (last) => last.after ?? undefined,
@@ -48,19 +54,18 @@ const LOOK_AWAY = 60_000
 export function useLive(changed?: () => void) {
   const queries = useQueryClient()
   const seen = useDocumentVisibility()
-  let last = ''
   let asked = 0
   async function look() {
     if (seen.value === 'hidden' && Date.now() - asked < LOOK_AWAY) return
     asked = Date.now()
     try {
       const now = await take(client.GET('/api/follow-ups-stamp'))
-      if (last && now !== last) {
+      if (shownStamp && now !== shownStamp) {
         changed?.()
         for (const key of ['follow-ups', 'follow-up', 'day', 'first-steps'])
           void queries.invalidateQueries({ queryKey: [key] })
       }
-      last = now
+      shownStamp = now
     } catch {
       // Looked again in a moment.
     }

@@ -2999,6 +2999,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/mail-aside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Mail Aside
+         * @description What came in and is not on the list, the last first; with these words in it.
+         */
+        get: operations["intavo_mailin_api_mail_aside"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mail-aside/looked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Looked
+         * @description It was looked through, as far as the one with this id.
+         */
+        post: operations["intavo_mailin_api_looked"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mail-aside/{mail_id}/take-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Up
+         * @description Put it on the list.
+         */
+        post: operations["intavo_mailin_api_take_up"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/mail-files/{file_id}": {
         parameters: {
             query?: never;
@@ -6633,6 +6693,8 @@ export interface components {
             put_off: components["schemas"]["ItemOut"][];
             /** Finished */
             finished: components["schemas"]["ItemOut"][];
+            /** Stamp */
+            stamp: string;
             /** Sentence */
             sentence: string;
             /** Open Count */
@@ -7102,6 +7164,8 @@ export interface components {
             ended: number;
             /** Gateways Away */
             gateways_away: string[];
+            /** Mail Aside */
+            mail_aside: number;
             /** Untouched */
             untouched: number;
             /** Untouched Days */
@@ -7405,6 +7469,53 @@ export interface components {
              * @default INBOX
              */
             folder: string;
+        };
+        /** AsideFileOut */
+        AsideFileOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Size */
+            size: number;
+            /** Risky */
+            risky: boolean;
+        };
+        /** AsideOut */
+        AsideOut: {
+            /** Id */
+            id: number;
+            /**
+             * Received At
+             * Format: date-time
+             */
+            received_at: string;
+            /** Sender */
+            sender: string;
+            /** Name */
+            name: string;
+            /** Subject */
+            subject: string;
+            /** Said */
+            said: string;
+            /** Kind */
+            kind: string;
+            /** Became */
+            became: string;
+            /** Looked */
+            looked: boolean;
+            /** Files */
+            files: components["schemas"]["AsideFileOut"][];
+        };
+        /** LookedIn */
+        LookedIn: {
+            /** Through */
+            through: number;
+        };
+        /** TakenUpOut */
+        TakenUpOut: {
+            /** Followup Id */
+            followup_id: number;
         };
         /** QuarantinedOut */
         QuarantinedOut: {
@@ -13266,6 +13377,72 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    intavo_mailin_api_mail_aside: {
+        parameters: {
+            query?: {
+                q?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AsideOut"][];
+                };
+            };
+        };
+    };
+    intavo_mailin_api_looked: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookedIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    intavo_mailin_api_take_up: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                mail_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenUpOut"];
+                };
             };
         };
     };

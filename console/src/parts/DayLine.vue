@@ -164,6 +164,9 @@ function open(group: (typeof groups.value)[number], event: MouseEvent) {
           >{{ day.untouched >= 100 ? 'over 99' : day.untouched }} untouched for {{ day.untouched_days }} open
           days</RouterLink
         >
+        <RouterLink v-if="day.mail_aside" to="/not-on-the-list" class="ml-2 font-normal text-brass underline"
+          >{{ day.mail_aside >= 1000 ? 'over 999' : day.mail_aside }} not on the list</RouterLink
+        >
         <RouterLink
           v-if="day.made_not_on"
           to="/touchpoints"

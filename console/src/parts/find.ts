@@ -138,6 +138,13 @@ export const PLACES: Choice[] = [
   ),
   to('l', 'Who did what', 'Setting', '/business#log', 'audit log history'),
   to('q', 'Questions & answers', 'Setting', '/business#questions', 'faq help'),
+  to(
+    'n',
+    'Mail that is not on the list',
+    'Go to',
+    '/not-on-the-list',
+    'automatic replies bounces receipts spam',
+  ),
   to('u', 'What was set aside', 'Go to', '/quarantine', 'spam quarantine'),
   to('k', 'Keys of this screen', 'Help: press F1', '/follow-up', 'help shortcuts keyboard'),
 ]

@@ -18,6 +18,7 @@ describe('every place, for the demo business', () => {
     ['/business', 'A copy of everything'],
     ['/you', 'Where you are signed in'],
     ['/quarantine', 'Set aside'],
+    ['/not-on-the-list', 'Not on the list'],
     ['/script', 'The script on your site'],
     ['/nowhere', 'There is nothing at this address'],
   ])('%s shows what it is for', async (path, words) => {

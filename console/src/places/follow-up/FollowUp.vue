@@ -223,6 +223,9 @@ const { data: steps } = useFirstSteps()
         <RouterLink v-if="aside?.length" to="/quarantine" class="btn-link ml-auto"
           >{{ aside.length }} set aside as spam</RouterLink
         >
+        <RouterLink to="/not-on-the-list" class="btn-link" :class="{ 'ml-auto': !aside?.length }"
+          >Not on the list</RouterLink
+        >
         <p v-if="first" class="text-ink-2">
           {{ first.open_count }} for us<template v-if="kept !== null">
             · promise kept {{ kept }} % this month</template

@@ -26,6 +26,19 @@ describe('the list', () => {
     await user.click(screen.getByRole('button', { name: 'Show everything open' }))
     await waitFor(() => expect(location.search).not.toContain('inquiry'))
   })
+
+  it('is read again where something came in while it was being read', async () => {
+    let read = 0
+    answering(
+      api.get('/api/follow-ups', ({ response }) => {
+        read += 1
+        return response(200).json({ ...answer<Schemas['ListOut']>('/api/follow-ups'), stamp: `${read}` })
+      }),
+      api.get('/api/follow-ups-stamp', ({ response }) => response(200).json('2')),
+    )
+    await open('/follow-up')
+    await waitFor(() => expect(read).toBe(2))
+  })
 })
 
 describe('one follow-up', () => {
