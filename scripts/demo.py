@@ -38,6 +38,18 @@ LOOKS_EVERY_SECONDS = 1.0
 DATABASE = "database"
 
 
+# What was said before the last start is still there; what is older than that goes with its size.
+MOST_LOG = 5 * 1024 * 1024
+
+
+def begin_log(log: Path) -> None:
+    """Go on writing to a log, a line in it for the new start; one that is too long is put beside it first."""
+    if log.exists() and log.stat().st_size > MOST_LOG:
+        log.replace(log.with_suffix(".log.1"))
+    with log.open("a") as out:
+        print(f"--- started {time.strftime('%Y-%m-%d %H:%M:%S')}", file=out)
+
+
 def _wake(number: int, frame: FrameType | None) -> None:
     raise KeyboardInterrupt
 
@@ -108,7 +120,7 @@ def _locked(reset: bool, once: bool, people: str) -> int:
         if not reset:
             _keep_files(database)
         log = RUN / "demo.log"
-        log.write_bytes(b"")
+        begin_log(log)
         stack = Stack(database, Ports.free_from(PORT), log=log)
         for line in stack.ports.moved(PORT):
             print(line, flush=True)

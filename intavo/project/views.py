@@ -1,5 +1,6 @@
 """The console's page, and whether all parts are up."""
 
+import re
 import sys
 from contextlib import suppress
 from datetime import timedelta
@@ -24,10 +25,23 @@ WORKER_SILENT_FOR = timedelta(seconds=30)
 LIST = "</api/follow-ups?after=>; rel=preload; as=fetch; crossorigin=anonymous"
 
 
+# The places of the owner's application, as its router has them (a test holds the two against each other).
+PLACES = re.compile(
+    r"/(?:sign-in|sign-up|welcome|people|touchpoints|touchpoints/rehearse|not-on-the-list|quarantine|script"
+    r"|business|you|hours(?:/told|/channels(?:/(?:[0-9]+|new))?)?|(?:verify|reset)(?:/[^/]*)?"
+    r"|follow-up(?:/[0-9]+)?|people/(?:bring-in(?:/[0-9]+)?|[0-9]+)|touchpoints/[0-9]+(?:/answers)?)?/?"
+)
+
+
 @ensure_csrf_cookie
 def console(request: HttpRequest) -> HttpResponse:
-    """The owner's application; its own router takes over from here."""
-    response = HttpResponse(settings.CONSOLE_INDEX.read_bytes(), content_type="text/html; charset=utf-8")
+    """The owner's application; its own router takes over from here, and says so where there is nothing."""
+    here = PLACES.fullmatch(request.path) is not None
+    response = HttpResponse(
+        settings.CONSOLE_INDEX.read_bytes(),
+        content_type="text/html; charset=utf-8",
+        status=200 if here else 404,
+    )
     response["Cache-Control"] = "no-cache"
     listed = request.path in {"/", "/follow-up"} and not request.META["QUERY_STRING"]
     if listed and settings.SESSION_COOKIE_NAME in request.COOKIES:
@@ -45,7 +59,8 @@ def service_worker(request: HttpRequest) -> HttpResponse:
 
 
 def healthz(request: HttpRequest) -> HttpResponse:
-    """200 when web, database and worker are up, else 503; the body says which, within two seconds.
+    """200 when web, database and worker are up, else 503; the body says which, within two seconds, and whose
+    they are: the address that this installation is reached at.
 
     It connects anew: the pool waits longer for a database that is away, and may be in use to its last
     connection.
@@ -60,7 +75,8 @@ def healthz(request: HttpRequest) -> HttpResponse:
             [WORKER_SILENT_FOR.total_seconds()],
         ).fetchone()
         up["worker"] = bool(heard and heard[0])
-    return JsonResponse(up, status=200 if all(up.values()) else 503)
+    said = {**up, "instance": settings.BASE_URL}
+    return JsonResponse(said, status=200 if all(up.values()) else 503)
 
 
 def failed(request: HttpRequest) -> HttpResponse:

@@ -13,6 +13,7 @@ import time_machine
 from allauth.account.models import EmailAddress
 from allauth.mfa.models import Authenticator
 from allauth.mfa.totp.internal.auth import format_hotp_value, hotp_value
+from django.conf import settings
 from django.core import mail as outbox
 from django.test import Client
 from procrastinate.contrib.django.models import ProcrastinateJob
@@ -20,6 +21,7 @@ from procrastinate.contrib.django.models import ProcrastinateJob
 from intavo.accounts import adapter
 from intavo.accounts.models import AccountMail, User
 from intavo.mail.actions import send_account_mail
+from intavo.project.views import PLACES
 
 JSON: dict[str, Any] = {"content_type": "application/json"}
 AUTH = "/_allauth/browser/v1/auth"
@@ -134,10 +136,42 @@ def test_a_password_is_reset_by_mail(user: User) -> None:
     assert sign_in(Client(), "another long paddle") == 200
 
 
+def _examples(path: str) -> set[str]:
+    """Addresses that a path of the application's router stands for."""
+    shorter = re.sub(r"/:\w+(\([^)]*\))?\?", "", path)
+    longer = re.sub(r"/:\w+(\([^)]*\))?\??", "/7", path)
+    return {longer, shorter} if "?" in path else {longer}
+
+
+def test_only_the_places_that_there_are_are_found() -> None:
+    routes = (settings.BASE / "console" / "src" / "router.ts").read_text()
+    paths = re.findall(r"path: '([^']*)'", routes)
+    tops = [path for path in paths if path.startswith("/") and "rest" not in path]
+    inner = [f"/hours/{path}" for path in paths if not path.startswith("/") and path]
+    places = {one for path in [*tops, *inner] for one in _examples(path.replace("\\\\", "\\"))}
+    assert len(places) >= 25
+    for place in sorted(places):
+        assert PLACES.fullmatch(place), place
+    client = Client()
+    for path in (
+        "/nothing",
+        "/people/x",
+        "/favicon.ico",
+        "/follow-up/1/2",
+        "/hours/channels/old",
+        "/wp-login.php",
+    ):
+        assert client.get(path).status_code == 404, path
+    assert [client.get(path).status_code for path in ("/", "/follow-up/7", "/hours/channels/new")] == [
+        200
+    ] * 3
+
+
 def test_healthz_says_which_part_is_down(db: None) -> None:
     answer = Client().get("/healthz")
     assert answer.status_code == 503
-    assert answer.json() == {"web": True, "database": True, "worker": False}
+    up = {"web": True, "database": True, "worker": False}
+    assert answer.json() == {**up, "instance": settings.BASE_URL}
 
 
 def account_mails() -> list[tuple[str, str, str]]:
