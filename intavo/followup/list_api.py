@@ -113,7 +113,7 @@ def follow_ups(
         for lane in rules.Lane
     ]
     month = at.astimezone(hours.zone).replace(day=1, hour=0, minute=0, second=0, microsecond=0)
-    counted, kept = promises_kept(actor, month)
+    counted, kept = promises_kept(actor, month, at)
     return ListOut(
         ruler=RulerOut.from_orm(ruler),
         timezone=hours.timezone,

@@ -257,11 +257,20 @@ def called_by_all(person: Person) -> str:
     return person.name or next((address.shown for address in person.addresses.all()), "Somebody")
 
 
-def promises_kept(actor: Actor, since: datetime) -> tuple[int, int]:
-    """How many promises were counted since then, and how many of them were kept."""
+def promises_kept(actor: Actor, since: datetime, at: datetime) -> tuple[int, int]:
+    """How many promises were counted since then, and how many of them were kept.
+
+    What is late at an instant is not kept already, though nobody has answered yet.
+    """
     counted = PromiseCounted.objects.filter(business_id=actor.business_id, counted_at__gte=since)
     kept: list[Any] = list(counted.values_list("kept", flat=True))
-    return len(kept), sum(kept)
+    return len(kept) + _late(actor, at), sum(kept)
+
+
+def _late(actor: Actor, at: datetime) -> int:
+    """How many are late, by what was promised them."""
+    rows = for_us(actor, at).filter(due__lt=at)
+    return rows.filter(Q(late_from__lt=at) | Q(late_from=None)).count()
 
 
 @promises_counted.register

@@ -64,7 +64,7 @@ def test_the_list_costs_the_same_queries_for_few_and_for_many(
 ) -> None:
     arrive(visitor, otterwick, monkeypatch, {f"P{n}": "13:25" for n in range(30)})
     client = otterwick.console()
-    with django_assert_max_num_queries(14):
+    with django_assert_max_num_queries(16):
         client.get("/api/follow-ups")
 
 

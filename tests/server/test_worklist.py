@@ -8,6 +8,7 @@ import pytest
 from django.core import mail as django_mail
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.db import IntegrityError, transaction
+from django.db.models import F
 from django.test import Client
 
 from intavo import clock
@@ -241,6 +242,23 @@ def test_an_answer_is_taken_back_before_it_goes_out(three: list[FollowUp], otter
         == "It has gone out already."
     )
     assert client.get(f"/api/follow-ups/{row.pk}").json()["state"] == "finished"
+
+
+def test_a_promise_that_is_late_is_not_kept_though_nobody_has_answered(
+    three: list[FollowUp], otterwick: World
+) -> None:
+    client = otterwick.console()
+
+    def kept() -> tuple[int, int]:
+        found = client.get("/api/follow-ups").json()
+        return found["promises_counted"], found["promises_kept"]
+
+    post(client, f"follow-ups/{three[0].pk}/answer", text="Yes.", key="k", then="finish")
+    assert kept() == (1, 1)
+    FollowUp.objects.filter(pk=three[1].pk).update(due=F("opened_at") - timedelta(hours=1), late_from=None)
+    assert kept() == (2, 1)
+    FollowUp.objects.filter(pk=three[1].pk).update(late_from=F("opened_at") + timedelta(hours=1))
+    assert kept() == (1, 1), "the time that was asked for is not over yet"
 
 
 def test_a_key_is_that_of_one_answer_and_what_has_just_gone_is_no_draft(
