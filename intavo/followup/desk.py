@@ -57,9 +57,14 @@ def sit_down(actor: Actor, *, followup_id: int, draft: str | None, writing: bool
 def _just_sent(actor: Actor, row: FollowUp, draft: str, at: datetime) -> bool:
     """Whether these words have just gone out: the page that they were written on tells of them late."""
     sent = TimelineEvent.objects.filter(
-        business_id=actor.business_id, person_id=row.person_id, member_id=actor.member_id or 0,
-        kind="answered", at__gt=at - TELLS_LATE, data__followup=row.pk, data__text=draft.strip(),
-    )  # fmt: skip
+        business_id=actor.business_id,
+        person_id=row.person_id,
+        member_id=actor.member_id or 0,
+        kind="answered",
+        at__gt=at - TELLS_LATE,
+        data__followup=row.pk,
+        data__text=draft.strip(),
+    )
     return sent.exclude(data__has_key="taken_back").exists()
 
 

@@ -132,9 +132,17 @@ MOST_ASIDE = 200
 def _aside_out(row: IncomingMail) -> AsideOut:
     files = [AsideFileOut.from_orm(one) for one in row.files.all()]
     return AsideOut(
-        id=row.pk, received_at=row.received_at, sender=row.sender, name=row.name, subject=row.subject,
-        said=row.said, kind=row.kind, became=row.became, looked=row.looked, files=files,
-    )  # fmt: skip
+        id=row.pk,
+        received_at=row.received_at,
+        sender=row.sender,
+        name=row.name,
+        subject=row.subject,
+        said=row.said,
+        kind=row.kind,
+        became=row.became,
+        looked=row.looked,
+        files=files,
+    )
 
 
 class LookedIn(Schema):

@@ -49,6 +49,7 @@ async function back(id: number, undo: () => Promise<unknown>, byKey: boolean) {
       <button
         v-if="one.undo"
         type="button"
+        data-undo
         class="font-semibold underline"
         @click="back(one.id, one.undo, $event.detail === 0)"
       >

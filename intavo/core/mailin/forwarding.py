@@ -28,9 +28,9 @@ def inline_mail(text: str, subject: str) -> Forwarded | None:
         if not says_so and not (sent_on and (RULE.match(line) or FROM.match(_bare(line)))):
             continue
         start = at if FROM.match(_bare(line)) else at + 1
-        found = _read(lines, start)
-        if found is not None:
-            return found
+        held = _read(lines, start)
+        if held is not None:
+            return held
     return None
 
 

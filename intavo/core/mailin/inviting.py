@@ -19,9 +19,9 @@ def invitation_of(parts: list[Part]) -> Invitation | None:
     """The first event of the first calendar that can be read; None where there is none."""
     for part in parts:
         if not part.inside and part.type in {"text/calendar", "application/ics"}:
-            found = _invitation(part.text(_MOST_BYTES), str(part.head.get_param("method") or ""))
-            if found is not None:
-                return found
+            asked = _invitation(part.text(_MOST_BYTES), str(part.head.get_param("method") or ""))
+            if asked is not None:
+                return asked
     return None
 
 

@@ -83,11 +83,11 @@ class _Words:
         if tag == "blockquote":
             self.depth = min(self.depth + 1, _QUOTES)
         elif tag == "li":
-            self.say("- ")
+            self.put("- ")
         elif tag in {"img", "a"}:
             values = {name.lower(): unescape(a or b or c) for name, a, b, c in _VALUE.findall(whole)}
             if tag == "img":
-                self.say(values.get("alt", ""))
+                self.put(values.get("alt", ""))
             else:
                 self.link, self.linked = values.get("href", ""), len(self.line)
 
@@ -97,7 +97,7 @@ class _Words:
         if tag == "a":
             shown = "".join(self.line[self.linked :])
             if self.link.startswith(("http://", "https://")) and self.link not in shown:
-                self.say(f" ({self.link})")
+                self.put(f" ({self.link})")
             self.link = ""
         if tag == "blockquote":
             self.end_line(False)
@@ -106,7 +106,7 @@ class _Words:
         elif tag in _BLOCKS - {"br", "hr"}:
             self.end_line(tag in _PARAGRAPHS)
 
-    def say(self, words: str) -> None:
+    def put(self, words: str) -> None:
         if self.unsaid:
             return
         if self.spaced:
@@ -129,7 +129,7 @@ def words_of(html: str) -> str:
     reader = _Words()
     for tag, whole in _pieces(html):
         if not tag:
-            reader.say(_SPACE.sub(" ", unescape(whole)))
+            reader.put(_SPACE.sub(" ", unescape(whole)))
         elif tag.startswith("/"):
             reader.ends(tag[1:])
         else:

@@ -37,9 +37,15 @@ const until = ref('')
 const backIn = useLocalStorage('intavo-back-in', 0)
 const wrong = ref('')
 const box = ref<HTMLTextAreaElement>()
-defineExpose({ focus: () => box.value?.focus() })
-
 const way = ref(props.one.ways[0]?.key ?? '')
+/** Words that were typed before the box was there stand in it. */
+function begin(words = '', asNote = false) {
+  if (asNote) way.value = 'note'
+  text.value += words
+  box.value?.focus()
+}
+defineExpose({ begin })
+
 const note = computed(() => way.value === 'note' || !props.one.ways.length)
 const can = computed(() => props.one.ways.length > 0 || note.value)
 const HINTS: Record<string, string> = {

@@ -8,7 +8,7 @@ const emit = defineEmits<{ finish: [outcome: Outcome, said: string] }>()
 </script>
 
 <template>
-  <Menu as="div" class="relative">
+  <Menu as="div" class="relative" data-key="f">
     <MenuButton class="btn">Finish <span aria-hidden="true">▾</span></MenuButton>
     <MenuItems class="pop absolute right-0 mt-1 w-44">
       <MenuRow

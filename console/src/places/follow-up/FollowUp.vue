@@ -30,6 +30,12 @@ useKeys([
   { keys: '↑ ↓', does: 'Go along the list' },
   { keys: 'Enter', does: 'Open it and write' },
   { keys: 'Ctrl Enter', does: 'Send the answer' },
+  { keys: 'f', does: 'Finish it' },
+  { keys: 'p', does: 'Put it off' },
+  { keys: 'n', does: 'Write a note' },
+  { keys: 'g', does: 'Give it to somebody' },
+  { keys: 't', does: 'Tag them' },
+  { keys: 'z', does: 'Undo what was done last' },
   { keys: 'x', does: 'Choose it, to do one thing to several (with a click: Ctrl, Shift)' },
 ])
 
@@ -120,11 +126,25 @@ onKeyStroke('Enter', (event) => {
   event.preventDefault()
   // The one with the focus is meant, even where another is open.
   const focused = Number((document.activeElement as HTMLElement | null)?.dataset.id)
-  if (focused && focused !== selected.value)
-    void router
-      .replace({ path: `/follow-up/${focused}`, query: route.query })
-      .then(() => nextTick(() => pane.value?.write()))
-  else pane.value?.write()
+  if (focused && focused !== selected.value) {
+    // What is typed at once is meant for the box, however long the person takes to come.
+    const there = pane.value
+    there?.wait()
+    void router.replace({ path: `/follow-up/${focused}`, query: route.query }).then(async () => {
+      await nextTick()
+      if (!there) pane.value?.write()
+    })
+  } else pane.value?.write()
+})
+/** One key for each thing that is done to the one that is open. */
+onKeyStroke(['f', 'p', 'n', 'g', 't', 'z'], (event) => {
+  if (!inList(event) || event.ctrlKey || event.metaKey || event.altKey || event.repeat) return
+  if (event.key === 'z') {
+    const undo = [...document.querySelectorAll<HTMLElement>('[data-undo]')].at(-1)
+    if (undo) event.preventDefault()
+    return undo?.click()
+  }
+  if (selected.value !== null && pane.value?.press(event.key)) event.preventDefault()
 })
 onKeyStroke('Escape', (event) => {
   if (event.defaultPrevented || selected.value === null || document.querySelector('[role=dialog]')) return

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useQueryClient } from '@tanstack/vue-query'
-import { computed, ref, toRef, watch } from 'vue'
-import { useOnline } from '@vueuse/core'
+import { computed, nextTick, ref, toRef, watch } from 'vue'
+import { useEventListener, useOnline } from '@vueuse/core'
 import { useRouter } from 'vue-router'
 import { useFollowUp, useTags, useWork, type Work } from '@/api/follow-ups'
 import { useMembers } from '@/api/me'
@@ -26,15 +26,64 @@ const notices = useNotices()
 const { data: one, dataUpdatedAt, error, refetch } = useFollowUp(toRef(props, 'id'))
 const work = useWork()
 const answer = ref<InstanceType<typeof AnswerBox>>()
-// Asked to write before the person has been read: the box takes the caret as soon as it is there.
-const wanted = ref(false)
+/**
+ * Asked to write before the person has been read: the box takes the caret as soon as it is there, and what was
+ * typed until then.
+ */
+const wanted = ref<{ words: string; note: boolean } | null>(null)
+const pane = ref<HTMLElement>()
 const happened = ref<HTMLElement>()
 const queries = useQueryClient()
-defineExpose({ write: () => (answer.value ? answer.value.focus() : (wanted.value = true)) })
+function write(note = false) {
+  if (answer.value && one.value?.id === props.id) answer.value.begin('', note)
+  else wait(note)
+}
+/** What is typed from now on is meant for the box that is to come. */
+function wait(note = false) {
+  wanted.value = { words: '', note }
+}
 watch(answer, (box) => {
-  if (box && wanted.value) box.focus()
-  wanted.value = false
+  if (!box || !wanted.value) return
+  const { words, note } = wanted.value
+  wanted.value = null
+  void nextTick(() => box.begin(words, note))
 })
+// Whom nothing can be written to (finished, or not to be read) no words wait for.
+watch(
+  [one, error],
+  () => {
+    if (error.value || (one.value?.id === props.id && !answer.value)) wanted.value = null
+  },
+  { flush: 'post' },
+)
+useEventListener(
+  document,
+  'keydown',
+  (event) => {
+    if (!wanted.value || event.ctrlKey || event.metaKey || event.altKey) return
+    const typed = { Enter: '\n', Backspace: '' }[event.key] ?? (event.key.length === 1 ? event.key : null)
+    if (event.key === 'Escape' || event.key === 'Tab') wanted.value = null
+    if (typed === null || !wanted.value) return
+    event.preventDefault()
+    event.stopImmediatePropagation()
+    const { words, note } = wanted.value
+    wanted.value = { words: event.key === 'Backspace' ? words.slice(0, -1) : words + typed, note }
+  },
+  { capture: true },
+)
+/** What a key does here: its button is pressed, its box takes the caret. False where there is none. */
+function press(key: string): boolean {
+  if (key === 'n') {
+    write(true)
+    return true
+  }
+  const found = pane.value?.querySelector<HTMLElement>(`[data-key=${key}]`)
+  const target = found?.matches('div, span') ? found.querySelector<HTMLElement>('button') : found
+  target?.focus()
+  if (target?.matches('button')) target.click()
+  return !!target
+}
+defineExpose({ write, wait, press })
 
 const source = computed(() => {
   if (!one.value) return ''
@@ -106,7 +155,7 @@ async function act(what: Work, said: string) {
 </script>
 
 <template>
-  <section class="flex min-w-0 flex-col" :aria-label="one?.called ?? 'Person'">
+  <section ref="pane" class="flex min-w-0 flex-col" :aria-label="one?.called ?? 'Person'">
     <div class="p-5 pb-0 max-md:p-3">
       <ErrorBox :error="one && !online ? null : error" :again="() => refetch()" />
     </div>
@@ -144,12 +193,14 @@ async function act(what: Work, said: string) {
                 :zone="zone"
                 :now="now"
                 :opening="one.next_opening"
+                data-key="p"
                 label="Not reached: again …"
                 @until="(until, said) => act({ do: 'put-off', until }, `Not reached. Again ${said}.`)"
               />
             </template>
             <PutOffMenu
               v-else
+              data-key="p"
               :zone="zone"
               :now="now"
               :opening="one.next_opening"
@@ -204,6 +255,7 @@ async function act(what: Work, said: string) {
           <dd>
             <select
               :id="`give-${one.id}`"
+              data-key="g"
               class="input w-auto! max-w-full py-0.5!"
               :value="one.member_id ?? ''"
               @change="give"
@@ -238,6 +290,7 @@ async function act(what: Work, said: string) {
             <form class="flex gap-1" @submit.prevent="tag(fresh, true)">
               <input
                 v-model="fresh"
+                data-key="t"
                 class="input w-28! py-0.5!"
                 aria-label="Another tag"
                 placeholder="+ tag"

@@ -59,6 +59,47 @@ describe('one follow-up', () => {
     await waitFor(async () => expect(((await box()) as HTMLTextAreaElement).value).toBe(''))
   })
 
+  it('takes the words that are typed before it has been read', async () => {
+    let through = () => {}
+    answering(
+      api.get('/api/follow-ups/{followup_id}', async ({ params, response }) => {
+        if (params.followup_id !== '34') await new Promise<void>((go) => (through = go))
+        return response(200).json({ ...one, id: Number(params.followup_id), draft: '' })
+      }),
+    )
+    await open('/follow-up/34')
+    await box()
+    const rows = () => document.querySelectorAll<HTMLElement>('[data-id]')
+    await waitFor(() => expect(rows().length).toBeGreaterThan(2))
+    rows()[0]!.focus()
+    await user.keyboard('{ArrowDown}{Enter}Yes, from ten.')
+    through()
+    await waitFor(async () => expect(((await box()) as HTMLTextAreaElement).value).toBe('Yes, from ten.'))
+    expect(document.activeElement).toBe(await box())
+  })
+
+  it('is finished, put off, given, tagged and noted by one key each', async () => {
+    await open('/follow-up/34')
+    await box()
+    const rows = () => document.querySelectorAll<HTMLElement>('[data-id]')
+    await waitFor(() => expect(rows().length).toBeGreaterThan(2))
+    const press = async (key: string) => {
+      rows()[0]!.focus()
+      await user.keyboard(key)
+    }
+    await press('f')
+    await screen.findByRole('menuitem', { name: 'Won' })
+    await press('p')
+    await shows(/tomorrow/i)
+    await press('g')
+    expect(document.activeElement).toBe(screen.getByLabelText('Whose'))
+    await press('t')
+    expect(document.activeElement?.getAttribute('data-key')).toBe('t')
+    await press('n')
+    await waitFor(() => expect((screen.getByLabelText('How') as HTMLSelectElement).value).toBe('note'))
+    expect(document.activeElement).toBe(await box())
+  })
+
   it('may be left while its answer is sent: the draft goes with the sending, and other words are another answer', async () => {
     let through = () => {}
     const bodies: { key: string; text: string }[] = []
