@@ -24,13 +24,14 @@ from intavo.core.door import NotLetIn, read_json
 from intavo.hours.models import HoursSet
 from intavo.keeping import home, kept
 from intavo.mail.models import OutgoingMail
+from intavo.mailin.models import IncomingMail
 from intavo.people.models import Person, TimelineEvent
 from intavo.sites.models import Site
 from intavo.talks.models import Gateway
 from intavo.touchpoints.models import Touchpoint
 
 from .checks import CHECKS
-from .tables import LOOSE, REFERS, Carried, carried, columns
+from .tables import LOOSE, REFERS, THEIR_MAIL, Carried, carried, columns
 from .writing import ABOUT
 
 MOST_OPENED, MOST_FILES, MOST_LINE = 20 * 1024**3, 200_000, 16 * 1024 * 1024
@@ -227,6 +228,8 @@ class _Reading:
             raise ValueError(f"there is no {min(set(row) - set(columns(table)))} in such a row")
         values: dict[str, Any] = {}
         refers = {key: self.ids[to] for key, to in REFERS.get(table.model, {}).items()}
+        if table.model is TimelineEvent and row.get("kind") in THEIR_MAIL:
+            refers["mail"] = self.ids[IncomingMail]
         for link in table.links:
             was = row.get(link.attname)
             now = self.ids[link.related_model].get(_whole(was)) if was is not None else None

@@ -18,12 +18,13 @@ from intavo.channels.models import Channel
 from intavo.followup.models import FollowUp, GiveRules, KeptFilter
 from intavo.hours.models import HoursSet
 from intavo.imports.models import Import, ImportedRow
+from intavo.intake.models import Submission
 from intavo.mail.models import Enclosure, MailIn, OutgoingMail
-from intavo.mailin.models import IncomingFile, Mailbox
+from intavo.mailin.models import IncomingFile, IncomingMail, Mailbox
 from intavo.people.models import Merge, TimelineEvent
 from intavo.results.models import Beat, HourlyTally
 from intavo.sites.models import Site
-from intavo.talks.models import Gateway
+from intavo.talks.models import Gateway, Message, Talk
 from intavo.touchpoints.models import LyingOver, RehearsalVisitor, Touchpoint, TouchpointRevision
 
 from .checks import DOCUMENTS
@@ -47,6 +48,9 @@ REFERS: dict[type[Model], dict[str, type[Model]]] = {
         "merge": Merge,
         "id": IncomingFile,
         "enclosure": Enclosure,
+        "talk": Talk,
+        "message": Message,
+        "submission": Submission,
     },
     TouchpointRevision: _DOCUMENT,
     Channel: _DOCUMENT,
@@ -55,6 +59,9 @@ REFERS: dict[type[Model], dict[str, type[Model]]] = {
     KeptFilter: {"touchpoint": Touchpoint, "member": Member, "site": Site},
     GiveRules: {"touchpoint": Touchpoint, "member": Member},
 }
+# Entries of the timeline whose "mail" is one that came in.
+THEIR_MAIL = {"wrote by mail", "answered by itself", "noted", "mail came back", "complained"}
+_NEEDS_TOO: dict[type[Model], set[type[Model]]] = {TimelineEvent: {IncomingMail}}
 # Columns that hold an id without being a foreign key.
 LOOSE: dict[tuple[type[Model], str], type[Model]] = {(HourlyTally, "site_id"): Site}
 # What is left out of a row, and stands as it does in a new one.
@@ -121,7 +128,7 @@ def _needs(model: type[Model], *, also_empty: bool) -> set[type[Model]]:
     """The tables whose rows a row names; `also_empty`: those too that it may be without."""
     named = {one.related_model for one in _links(model) if also_empty or not one.null}
     inside = {*REFERS.get(model, {}).values(), *(to for (one, _), to in LOOSE.items() if one is model)}
-    return (named | inside) - {model}
+    return (named | inside | _NEEDS_TOO.get(model, set())) - {model}
 
 
 def _carried(model: type[Model], links: tuple[Any, ...], later: tuple[Any, ...]) -> Carried:

@@ -120,7 +120,7 @@ def _receipt(event: TimelineEvent) -> str:
     if event.data.get("taken_back"):
         return "taken back before it went out"
     way = way_called(event.data.get("way", "mail"))
-    return way.receipt(event.data) if way else ""
+    return way.receipt(event.business_id, event.data) if way else ""
 
 
 def whole(request: MemberRequest, followup_id: int) -> OneOut:

@@ -61,9 +61,9 @@ class ByMail:
         release(business_id=to.business_id, key=_key(to, key))
         return True
 
-    def receipt(self, data: dict[str, Any]) -> str:
+    def receipt(self, business_id: int, data: dict[str, Any]) -> str:
         """Whether the mail has left."""
-        row = OutgoingMail.objects.filter(pk=data.get("mail") or 0).first()
+        row = OutgoingMail.objects.filter(business_id=business_id, pk=data.get("mail") or 0).first()
         if row is None:
             return ""
         if row.state == OutgoingMail.FAILED:

@@ -59,7 +59,7 @@ class Way(Protocol):
         """Stop an answer that has not gone out yet; says whether that was still possible."""
         ...
 
-    def receipt(self, data: dict[str, Any]) -> str:
+    def receipt(self, business_id: int, data: dict[str, Any]) -> str:
         """What became of an answer, from what the timeline keeps of it; "" where nothing is known."""
         ...
 

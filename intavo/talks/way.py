@@ -37,11 +37,11 @@ class InTheTalk:
         """Never: it stands there at once."""
         return False
 
-    def receipt(self, data: dict[str, Any]) -> str:
+    def receipt(self, business_id: int, data: dict[str, Any]) -> str:
         """Whether they have it."""
         row = (
             Message.objects.select_related("talk", "talk__gateway")
-            .filter(pk=data.get("message") or 0)
+            .filter(business_id=business_id, pk=data.get("message") or 0)
             .first()
         )
         if row is None:

@@ -12,17 +12,22 @@ from django.conf import settings
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
 
+from intavo import clock
 from intavo.accounts.actions import found_business
 from intavo.accounts.models import Member, User
 from intavo.copies.actions import read_now, write_now
 from intavo.copies.models import Copy
-from intavo.copies.tables import NOT_CARRIED, carried
+from intavo.copies.tables import NOT_CARRIED, REFERS, THEIR_MAIL, carried
 from intavo.hours.models import ReplyCell
-from intavo.people.models import Address
+from intavo.mail.models import OutgoingMail
+from intavo.mailin.models import IncomingMail
+from intavo.people.models import Address, Person, TimelineEvent
+from intavo.talks.models import Message, Talk
 from intavo.touchpoints.models import Touchpoint
 
 from .conftest import Visitor, World
 from .test_followup_api import arrive, post
+from .test_mail_in import hand_in
 
 
 def copied(client: Client) -> bytes:
@@ -70,7 +75,8 @@ def without_ids(value: Any) -> Any:
         return {
             key: without_ids(one)
             for key, one in value.items()
-            if key not in _OWN and key not in {"followup", "mail", "through", "stamp"}
+            if key not in _OWN
+            and key not in {"followup", "mail", "through", "stamp", "submission", "talk", "message"}
         }
     return [without_ids(one) for one in value] if isinstance(value, list) else value
 
@@ -135,6 +141,36 @@ def test_a_business_is_made_anew_from_its_copy(busy: World) -> None:
     done = client.post(f"/api/follow-ups/{late}/finish", {"outcome": "won"}, content_type="application/json")
     assert done.status_code == 200
     assert seen(busy.console()) == before
+
+
+def test_what_stands_in_a_timeline_is_of_the_same_business(busy: World) -> None:
+    """Every id inside of its entries: a mail of ours or one that came, a word of a conversation, an answer."""
+    for number, head in enumerate(("", "Auto-Submitted: auto-replied\r\n")):
+        hand_in(busy, f"From: late@post.example\r\nMessage-ID: <{number}@x>\r\n{head}\r\nHello".encode())
+    person, at = Person.objects.get(addresses__key="late@post.example"), clock.now()
+    talk = Talk.objects.create(business=busy.business, site=busy.site, begun_at=at, last_word_at=at)
+    word = Message.objects.create(business=busy.business, talk=talk, n=1, at=at, source="us", text="Yes")
+    data = {"way": "talk", "talk": talk.pk, "message": word.pk, "text": "Yes", "key": "k9"}
+    person.events.create(business=busy.business, at=at, kind="answered", data=data)
+    before = set(TimelineEvent.objects.values_list("pk", flat=True))
+    client = empty()
+    assert brought(client, copied(busy.console()))["state"] == "ready"
+    fresh = TimelineEvent.objects.exclude(pk__in=before)
+    looked = 0
+    for event in fresh:
+        for key, to in {**REFERS[TimelineEvent], "mail": _mail_of(event.kind)}.items():
+            if isinstance(event.data.get(key), int):
+                assert to._default_manager.get(pk=event.data[key]).business_id == event.business_id, (
+                    event.kind,
+                    key,
+                )
+                looked += 1
+    assert looked >= 8
+    assert {"talk", "message", "mail", "submission", "followup"} <= {key for one in fresh for key in one.data}
+
+
+def _mail_of(kind: str) -> type[Any]:
+    return IncomingMail if kind in THEIR_MAIL else OutgoingMail
 
 
 def test_what_names_something_else_names_it_there(busy: World) -> None:
