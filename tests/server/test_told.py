@@ -9,8 +9,11 @@ from django.test import Client
 
 from intavo import clock
 from intavo.accounts.models import AccountMail
+from intavo.followup.models import FollowUp
 from intavo.followup.reminding import remind_all
+from intavo.hours.models import HoursSet
 from intavo.mail.actions import send_account_mail
+from intavo.people.models import Person
 
 from .conftest import Visitor, World
 from .test_followup_api import arrive, post
@@ -30,6 +33,26 @@ def told(world: World, at: str, monkeypatch: pytest.MonkeyPatch) -> list[tuple[s
 
 def wish(client: Client, **said: Any) -> Any:
     return client.put("/api/me/told", {"when_late": False, **said}, **JSON)
+
+
+def test_a_business_whose_hours_cannot_be_read_keeps_no_other_from_being_told(
+    visitor: Visitor,
+    otterwick: World,
+    other: World,
+    monkeypatch: pytest.MonkeyPatch,
+    caplog: pytest.LogCaptureFixture,
+) -> None:
+    arrive(visitor, otterwick, monkeypatch, {"Soon": "2026-11-24T14:00"})
+    assert wish(otterwick.console(), before_minutes=30).status_code == 200
+    row = FollowUp.objects.get()
+    for first in (other.business, otterwick.business):
+        person = Person.objects.create(business=first, name="x", created_at=row.opened_at)
+        FollowUp.objects.create(
+            business=first, person=person, kind="message", state="for-us", opened_at=row.opened_at
+        )
+    HoursSet.objects.filter(business=other.business).update(document={"odd": 1})
+    assert told(otterwick, "24T15:30", monkeypatch) == [(otterwick.user.email, "1 due soon: Soon")]
+    assert f"reminders of a business failed for {other.business.pk}; the others go on" in caplog.text
 
 
 def test_each_is_told_once_of_what_is_theirs_or_everybodys(
