@@ -87,7 +87,7 @@ watch(
         placeholder="Search"
       />
     </div>
-    <p class="mb-4 max-w-3xl text-ink-2">
+    <p class="mt-2 mb-4 max-w-3xl text-ink-2">
       Mail that came in and asks nobody for an answer: automatic replies, receipts, what says that a mail was
       not delivered, and what names nobody. It is kept for 90 days; what you take up goes on the list.
     </p>
