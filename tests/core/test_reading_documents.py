@@ -188,13 +188,33 @@ def test_questions_and_answers_that_are_not_there_are_found(
 
 
 def test_words_that_are_still_the_starters_are_pointed_out() -> None:
-    for key, place in (("news", "p1"), ("question", "p2")):
+    for key, place in (("news", "p1"), ("question", "p1"), ("empty", "p1")):
         starter = next(one.document for one in STARTERS if one.key == key)
         [found] = [one for one in ready_check(starter) if "the starter's words" in one.message]
         assert (found.level, found.place) == ("look", place)
     assert not [one for one in ready_check(document()) if "starter's" in one.message]
     hidden = document({"kind": "headline", "text": "News worth opening, once a month", "hidden": True})
     assert not [one for one in ready_check(hidden) if "starter's" in one.message]
+
+
+def test_a_starters_number_stops_it() -> None:
+    starter = next(one.document for one in STARTERS if one.key == "call")
+    stops = [one for one in ready_check(starter) if "the starter's number" in one.message]
+    assert [(one.level, one.place) for one in stops] == [("stops", "face")]
+    data = starter.model_dump(mode="json")
+    data["face"]["does"]["address"] = "+44 1632 960417"
+    assert not [one for one in ready_check(Document.model_validate(data)) if "number" in one.message]
+
+
+@pytest.mark.parametrize(
+    ("purpose", "follow_up", "stops"),
+    [("notice", False, True), ("offer", False, True), ("notice", True, False), ("sign-up", False, False)],
+)
+def test_an_address_that_nobody_would_hear_of_stops_it(purpose: str, follow_up: bool, stops: bool) -> None:
+    data = json.loads(json.dumps(PLAIN)) | {"purpose": purpose}
+    data["after"] = data.get("after", {}) | {"follow_up": follow_up}
+    found = [one for one in ready_check(Document.model_validate(data)) if "nobody would hear" in one.message]
+    assert [one.level for one in found] == (["stops"] if stops else [])
 
 
 def test_what_waits_and_with_whom_it_takes_turns_is_said() -> None:

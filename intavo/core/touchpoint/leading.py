@@ -79,7 +79,12 @@ _HREF = re.compile(r'href="([^"]*)"')
 
 
 def about_the_starter(document: Document) -> Iterator[Finding]:
-    """A click that still leads where the starter's own led."""
+    """A click that still leads where the starter's own led; a number of a starter is nobody's."""
+    numbers = _starters_numbers()
+    for place, does in document.does():
+        if does.action == "phone" and _digits(does.address) in numbers:
+            yield Finding("stops", f"{does.address} is the starter's number, and nobody's: put yours.", place)
+            return
     left = [
         (place, does)
         for place, does in document.does()
@@ -88,6 +93,20 @@ def about_the_starter(document: Document) -> Iterator[Finding]:
     if left:
         place, does = left[0]
         yield Finding("look", f"A click still leads where the starter's did: “{does.address}”.", place)
+
+
+@cache
+def _starters_numbers() -> frozenset[str]:
+    return frozenset(
+        _digits(does.address)
+        for one in STARTERS
+        for _, does in one.document.does()
+        if does.action == "phone" and does.address
+    )
+
+
+def _digits(number: str) -> str:
+    return "".join(letter for letter in number if letter.isdigit())
 
 
 @cache

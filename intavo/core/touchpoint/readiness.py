@@ -158,6 +158,10 @@ def _about_the_lists(document: Document, known: Known) -> Iterator[Finding]:
         )
 
 
+# What takes up an address that is left, as somebody on the list or as an entry on their card.
+_TAKES_UP = {"sign-up", "inquiry", "call", "feedback"}
+
+
 def _about_the_ask(document: Document) -> Iterator[Finding]:
     collects = document.purpose in {"sign-up", "inquiry"}
     sending = [
@@ -171,6 +175,13 @@ def _about_the_ask(document: Document) -> Iterator[Finding]:
     reach = [part for part in document.fields("email", "phone") if not part.hidden]
     if collects and not reach:
         yield Finding("stops", "Nothing asks how to reach them: an email or a phone field is needed.", "ask")
+    if reach and sending and document.purpose not in _TAKES_UP and not document.asks_for_answer:
+        yield Finding(
+            "stops",
+            "It asks how to reach them, and nobody would hear of it: choose sign-ups or inquiries as what it"
+            " is for, or tick “Asks for follow-up”.",
+            reach[0].id,
+        )
     if sending and document.after.page == "":
         for _, button in sending:
             if button.does.next is None:
@@ -226,22 +237,19 @@ def _about_reading(known: Known) -> Iterator[Finding]:
             yield Finding("look", f"{one.what} is hard to read: {one.ratio:.1f} : 1.", one.part)
 
 
-_TOO_FEW = 4  # words: a shorter line may well be the same by chance
-
-
 @cache
 def _starters_words() -> frozenset[str]:
-    """Every line of some length in the starters."""
+    """Every line that a starter begins with, in every language."""
     documents = (spoken(starter, Tongue(language)) for starter in STARTERS for language in SPOKEN)
     return frozenset(words for document in documents for part in document.parts() if (words := _line(part)))
 
 
 def _line(part: Part) -> str:
-    """What a headline or a text says, if that is a line of some length."""
+    """What a headline or a text says."""
     if part.hidden or not isinstance(part, Headline | Text):
         return ""
     said = part.text if isinstance(part, Headline) else part.html
-    return said.strip() if len(said.split()) >= _TOO_FEW else ""
+    return said.strip()
 
 
 def _about_the_words(document: Document) -> Iterator[Finding]:
