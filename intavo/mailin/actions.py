@@ -30,7 +30,7 @@ from intavo.talks.models import Talk
 from intavo.talks.queries import talk_of
 
 from .aside import lay_aside
-from .files import keep_files
+from .files import keep_files, told_of
 from .models import IncomingMail
 from .threads import About, about, marked, sent_about
 
@@ -214,7 +214,7 @@ def _message(
     data: dict[str, Any] = {
         "text": words, "quoted": "" if sent_on else mail.quoted, "subject": subject, "followup": opened,
         "mail": row.pk,
-        "files": [{"id": one.pk, "name": one.name, "size": one.size, "risky": one.risky} for one in files],
+        "files": told_of(files),
     }  # fmt: skip
     if not about.theirs:
         data["from"] = customer.address

@@ -19,7 +19,7 @@ from intavo.followup.source import Source
 from intavo.people import actions as people
 from intavo.people.effects import Erasing, person_erased
 
-from .files import keep_files
+from .files import keep_files, told_of
 from .models import IncomingFile, IncomingMail
 
 KEPT_FOR = timedelta(days=90)
@@ -85,10 +85,7 @@ def _taken_up(actor: Actor, mail_id: int) -> int:
         thread=row.message_id[:200],
     )
     note_mail(opened, by)
-    files = [
-        {"id": one.pk, "name": one.name, "size": one.size, "risky": one.risky}
-        for one in row.files.order_by("pk")
-    ]
+    files = told_of(row.files.order_by("pk"))
     data = {"text": words, "subject": row.subject, "followup": opened, "mail": row.pk, "files": files}
     people.add_event(visitor, person_id=person, at=row.received_at, kind="wrote by mail", data=data)
     row.person_id, row.followup_id, row.aside, row.became = person, opened, False, "message"

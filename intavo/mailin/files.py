@@ -1,7 +1,9 @@
 """Files that came by mail: kept as they are, given out for download alone."""
 
 import secrets
+from collections.abc import Iterable
 from pathlib import Path
+from typing import Any
 
 from django.db import transaction
 from django.db.models.signals import post_delete
@@ -30,6 +32,11 @@ def keep_files(mail: IncomingMail, files: tuple[MailFile, ...]) -> list[Incoming
         about = {"name": one.name, "type": one.type[:80], "size": len(one.content), "risky": one.risky}
         rows.append(IncomingFile(business_id=mail.business_id, mail=mail, key=key, **about))
     return IncomingFile.objects.bulk_create(rows)
+
+
+def told_of(files: Iterable[IncomingFile]) -> list[dict[str, Any]]:
+    """Files as the timeline keeps them."""
+    return [{"id": one.pk, "name": one.name, "size": one.size, "risky": one.risky} for one in files]
 
 
 def given_out(row: IncomingFile) -> HttpResponse:
