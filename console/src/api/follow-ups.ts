@@ -22,8 +22,8 @@ export type Wanted = Partial<Schemas['ListFilter']>
 /** Since when this page of the console is open: what is older was read from the device. */
 const SINCE = Date.now()
 
-/** The stamp of what the page shows: that of its list, or the last that was looked at. */
-let shownStamp = ''
+/** The stamp of the list that was read last; none once it was said to have changed. */
+let listStamp = ''
 
 export function useFollowUps(wanted: Ref<Wanted>) {
   const queries = useQueryClient()
@@ -37,7 +37,7 @@ export function useFollowUps(wanted: Ref<Wanted>) {
       const query = { ...wanted.value, after: pageParam, through: before?.through ?? undefined }
       const page = await take(client.GET('/api/follow-ups', { params: { query } }))
       // What came while it was being read may not be in it: the next look tells.
-      if (!pageParam) shownStamp = page.stamp
+      if (!pageParam) listStamp = page.stamp
       return page
     },
     initialPageParam: '',
@@ -54,18 +54,20 @@ const LOOK_AWAY = 60_000
 export function useLive(changed?: () => void) {
   const queries = useQueryClient()
   const seen = useDocumentVisibility()
+  let last = ''
   let asked = 0
   async function look() {
     if (seen.value === 'hidden' && Date.now() - asked < LOOK_AWAY) return
     asked = Date.now()
     try {
       const now = await take(client.GET('/api/follow-ups-stamp'))
-      if (shownStamp && now !== shownStamp) {
+      if ((last && now !== last) || (listStamp && now !== listStamp)) {
+        listStamp = ''
         changed?.()
         for (const key of ['follow-ups', 'follow-up', 'day', 'first-steps'])
           void queries.invalidateQueries({ queryKey: [key] })
       }
-      shownStamp = now
+      last = now
     } catch {
       // Looked again in a moment.
     }
@@ -186,8 +188,10 @@ export function useWork() {
         return null
       }
     },
-    onSuccess: (one) => {
+    onSuccess: async (one) => {
       if (!one) return
+      // What is being read just now may be older than what has been done.
+      await queries.cancelQueries({ queryKey: ['follow-up', one.id] })
       queries.setQueryData(['follow-up', one.id], one)
       // Not waited for: whoever did it goes on at once.
       for (const key of ['follow-ups', 'day']) void queries.invalidateQueries({ queryKey: [key] })
