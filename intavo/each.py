@@ -1,27 +1,23 @@
-"""What is done for one after the other: where it fails for one business, it is done for the others."""
+"""What is done for one after the other, of whichever business: where it fails for one, the others go on."""
 
 import logging
-from collections.abc import Callable, Iterable
-from typing import TypeVar
+from collections.abc import Iterator
+from contextlib import contextmanager
 
-from django.db import InterfaceError, OperationalError
+from django.db import connection
 
-T = TypeVar("T")
 _log = logging.getLogger(__name__)
 
 
-def for_each(things: Iterable[T], do: Callable[[T], object], what: str) -> list[Exception]:
-    """Do it for each; what went wrong is written down with `what` it was and whose, and given back.
+@contextmanager
+def others_go_on(what: str, whose: int) -> Iterator[None]:
+    """Around what is done for one of many: what goes wrong is written down, with `what` it was and whose id.
 
-    Raises OperationalError and InterfaceError: without a database nothing can be done for anybody.
+    It is raised all the same where the connection to the database is lost: then nobody can be served.
     """
-    wrong: list[Exception] = []
-    for one in things:
-        try:
-            do(one)
-        except (OperationalError, InterfaceError):
+    try:
+        yield
+    except Exception:  # Whatever it is, it is one guest's and keeps nobody else
+        if not connection.is_usable():
             raise
-        except Exception as error:  # Whatever it is, it is one guest's and keeps nobody else
-            _log.exception("%s failed for %s; the others go on", what, getattr(one, "pk", one))
-            wrong.append(error)
-    return wrong
+        _log.exception("%s failed for %s; the others go on", what, whose)

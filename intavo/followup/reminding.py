@@ -19,7 +19,7 @@ from intavo.core.hours import OpeningHours, is_open
 from intavo.core.reminding import About, Wish, about, reach
 from intavo.core.rights import Right, Role, may
 from intavo.core.say import Tongue, length_words, moment_words
-from intavo.each import for_each
+from intavo.each import others_go_on
 from intavo.hours.queries import main_hours
 
 from .models import FollowUp, Reminded, Wishes
@@ -64,7 +64,9 @@ def remind_all(at: datetime) -> None:
     """Tell every member of every business what they want to be told now."""
     businesses = FollowUp.objects.exclude(state=rules.State.FINISHED.value).values("business").distinct()
     ids = businesses.values_list("business", flat=True).order_by("business")
-    for_each(ids, lambda business_id: _remind(business_id, at), "reminders of a business")
+    for business_id in ids:
+        with others_go_on("reminders of a business", business_id):
+            _remind(business_id, at)
 
 
 def _remind(business_id: int, at: datetime) -> None:

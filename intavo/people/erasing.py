@@ -12,7 +12,6 @@ from intavo import clock
 from intavo.accounts.actor import Actor
 from intavo.accounts.scope import own
 from intavo.core.rights import Right
-from intavo.each import for_each
 
 from .effects import Erasing, person_erased
 from .merging import card_of
@@ -91,6 +90,11 @@ def erase_the_rest() -> None:
     """Erase everybody who is still to be erased: that is owed to them, however often it failed. Raises what
     went wrong once all were tried.
     """
-    ids = Person.objects.filter(erasing=True).order_by("pk").values_list("pk", flat=True)
-    if wrong := for_each(ids, erase_now, "erasing a person"):
+    wrong: list[Exception] = []
+    for person_id in Person.objects.filter(erasing=True).order_by("pk").values_list("pk", flat=True):
+        try:
+            erase_now(person_id)
+        except Exception as error:  # One who cannot be erased keeps nobody else here
+            wrong.append(error)
+    if wrong:
         raise wrong[0]

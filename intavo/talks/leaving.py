@@ -10,7 +10,7 @@ from intavo.accounts.scope import held
 from intavo.core.followup import State
 from intavo.core.people import email_address
 from intavo.core.tongues import Phrase, say
-from intavo.each import for_each
+from intavo.each import others_go_on
 from intavo.mail import actions as mail
 from intavo.people.models import Address
 from intavo.touchpoints.live import live_site
@@ -71,31 +71,28 @@ def tell_late() -> int:
     late = Talk.objects.filter(
         told_late=False, gateway__deleted_at=None, followup__state=State.US.value, followup__due__lt=at
     )
-    told: list[int] = []
-
-    @transaction.atomic
-    def tell(talk_id: int) -> None:
-        talk = held_talk(Talk.objects.select_related("touchpoint", "site").filter(pk=talk_id))
-        site = live_site(talk.site.key) if talk is not None and talk.site is not None else None
-        # Somebody may have answered since it was looked for.
-        if talk is None or site is None or not late.filter(pk=talk_id).exists():
-            return
-        tongue = tongue_in(site, talk)
-        words = said_of(site, talk, at).words_in(tongue)["promise"]
-        talk.last += 1
-        talk.told_late = True
-        talk.save(update_fields=["last", "told_late"])
-        row = Message.objects.create(
-            business_id=talk.business_id,
-            talk=talk,
-            n=talk.last,
-            source=Message.SCRIPT,
-            at=at,
-            text=say(_LATE, tongue, promise=words),
-        )
-        if talk.gateway_id is not None:
-            send_out(talk, [row])
-        told.append(talk_id)
-
-    for_each(list(late.values_list("pk", flat=True)[:_MOST]), tell, "telling of a late answer")
-    return len(told)
+    count = 0
+    for talk_id in list(late.values_list("pk", flat=True)[:_MOST]):
+        with others_go_on("telling of a late answer", talk_id), transaction.atomic():
+            talk = held_talk(Talk.objects.select_related("touchpoint", "site").filter(pk=talk_id))
+            site = live_site(talk.site.key) if talk is not None and talk.site is not None else None
+            # Somebody may have answered since it was looked for.
+            if talk is None or site is None or not late.filter(pk=talk_id).exists():
+                continue
+            tongue = tongue_in(site, talk)
+            words = said_of(site, talk, at).words_in(tongue)["promise"]
+            talk.last += 1
+            talk.told_late = True
+            talk.save(update_fields=["last", "told_late"])
+            row = Message.objects.create(
+                business_id=talk.business_id,
+                talk=talk,
+                n=talk.last,
+                source=Message.SCRIPT,
+                at=at,
+                text=say(_LATE, tongue, promise=words),
+            )
+            if talk.gateway_id is not None:
+                send_out(talk, [row])
+            count += 1
+    return count

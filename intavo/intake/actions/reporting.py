@@ -11,7 +11,7 @@ from intavo.accounts.telling import foot, told_of_touchpoints, way_to_end
 from intavo.core.people import email_address
 from intavo.core.touchpoint import Document
 from intavo.core.touchpoint.draining import LEAST, drains_oddly
-from intavo.each import for_each
+from intavo.each import others_go_on
 from intavo.mail import actions as mail
 from intavo.touchpoints.models import CodeToGive, Touchpoint
 
@@ -23,17 +23,16 @@ def daily_csv() -> int:
 
     Run again on the same day it adds nothing: each mail's key names the day.
     """
-    since, counts = clock.now() - timedelta(days=1), [0]
-
-    def mail_day(touchpoint: Touchpoint) -> None:
+    now, count = clock.now(), 0
+    for touchpoint in (
+        Touchpoint.objects.select_related("live", "business").exclude(live=None).filter(deleted_at=None)
+    ):
         assert touchpoint.live is not None
-        after = Document.model_validate(touchpoint.live.document).after
-        if after.daily_csv:
-            counts.append(_mail_day(touchpoint, touchpoint.business, list(after.tell), since))
-
-    rows = Touchpoint.objects.select_related("live", "business").exclude(live=None).filter(deleted_at=None)
-    for_each(rows, mail_day, "the day's answers of a touchpoint")
-    return sum(counts)
+        with others_go_on("the day's answers of a touchpoint", touchpoint.pk):
+            after = Document.model_validate(touchpoint.live.document).after
+            if after.daily_csv:
+                count += _mail_day(touchpoint, touchpoint.business, list(after.tell), now - timedelta(days=1))
+    return count
 
 
 def _mail_day(touchpoint: Touchpoint, business: Business, tell: list[int], since: object) -> int:
@@ -61,32 +60,31 @@ def tell_of_drains() -> int:
     """Queue a mail for each touchpoint whose codes go oddly fast, at most one a day and member; says how
     many.
     """
-    now, counts = clock.now(), [0]
+    now, count = clock.now(), 0
     lately = CodeToGive.objects.filter(given_at__gt=now - timedelta(hours=1), given_at__lte=now).order_by()
     many = lately.values("touchpoint").annotate(count=Count("pk")).filter(count__gte=LEAST)
     ids = many.values_list("touchpoint", flat=True)
-
-    def tell(touchpoint: Touchpoint) -> None:
-        given = touchpoint.codes.exclude(given_at=None).values_list("given_at", flat=True)
-        drain = drains_oddly((one for one in given if one is not None), now)
-        if drain is None:
-            return
-        assert touchpoint.live is not None
-        told = told_of_touchpoints(
-            touchpoint.business_id, Document.model_validate(touchpoint.live.document).after.tell
-        )
-        for member in told:
-            mail.queue(
-                touchpoint.business,
-                to=email_address(member.user.email),
-                subject=f"{touchpoint.name}: codes go faster than ever",
-                text=f"{drain.words}\n\nLook who took them: "
-                f"{settings.BASE_URL}/touchpoints/{touchpoint.pk}/answers\n{foot()}",
-                key=f"drain-{touchpoint.pk}-{member.pk}-{now.date().isoformat()}",
-                unsubscribe=way_to_end(member),
+    for touchpoint in (
+        Touchpoint.objects.select_related("live", "business").exclude(live=None).filter(pk__in=list(ids))
+    ):
+        with others_go_on("telling of codes that go fast", touchpoint.pk):
+            given = touchpoint.codes.exclude(given_at=None).values_list("given_at", flat=True)
+            drain = drains_oddly((one for one in given if one is not None), now)
+            if drain is None:
+                continue
+            assert touchpoint.live is not None
+            told = told_of_touchpoints(
+                touchpoint.business_id, Document.model_validate(touchpoint.live.document).after.tell
             )
-        counts.append(len(told))
-
-    rows = Touchpoint.objects.select_related("live", "business").exclude(live=None)
-    for_each(rows.filter(pk__in=list(ids)), tell, "telling of codes that go fast")
-    return sum(counts)
+            for member in told:
+                mail.queue(
+                    touchpoint.business,
+                    to=email_address(member.user.email),
+                    subject=f"{touchpoint.name}: codes go faster than ever",
+                    text=f"{drain.words}\n\nLook who took them: "
+                    f"{settings.BASE_URL}/touchpoints/{touchpoint.pk}/answers\n{foot()}",
+                    key=f"drain-{touchpoint.pk}-{member.pk}-{now.date().isoformat()}",
+                    unsubscribe=way_to_end(member),
+                )
+            count += len(told)
+    return count

@@ -27,7 +27,7 @@ const KINDS: Record<string, string> = {
   bounce: 'says that a mail could not be delivered',
   complaint: 'complains of a mail',
   receipt: 'says that a mail was read',
-  message: 'names nobody that it could be from',
+  message: 'is from one of you, about nobody on the list',
 }
 const busy = ref<number | null>(null)
 async function take(row: Aside) {
@@ -89,7 +89,8 @@ watch(
     </div>
     <p class="mt-2 mb-4 max-w-3xl text-ink-2">
       Mail that came in and asks nobody for an answer: automatic replies, receipts, what says that a mail was
-      not delivered, and what names nobody. It is kept for 90 days; what you take up goes on the list.
+      not delivered, and what one of you wrote about nobody on the list. It is kept for 90 days; what you take
+      up goes on the list.
     </p>
     <ErrorBox :error="error" :again="() => refetch()" />
     <div v-if="!rows && !error" class="sheet h-48 opacity-60" aria-busy="true" />

@@ -69,7 +69,7 @@ const WORDS: Record<string, (data: Data) => string> = {
       : `Our mail to ${found.address} could not be delivered yet`,
   complained: (found) =>
     `${found.address} called our mail spam: nothing is mailed there any more${found.withdrawn ? ', and what was agreed is withdrawn' : ''}`,
-  noted: () => 'Note, for us alone',
+  noted: (found) => (found.from ? `Note by mail from ${found.from}, for us alone` : 'Note, for us alone'),
   given: (found) => (found.to ? `Given to ${found.to}` : 'Given back to everybody'),
   waiting: (found) =>
     `Now it is their turn${found.until ? `; without a word of theirs it is ours again ${saidTime(found.until, props.now, props.zone)}` : ''}`,
