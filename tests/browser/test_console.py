@@ -234,6 +234,7 @@ def test_signing_up_confirming_founding_and_resetting(stranger: BrowserContext, 
     page.get_by_role("button", name=re.compile("account of")).click()
     page.get_by_role("menuitem", name="Sign out").click()
     page.get_by_role("link", name="Forgotten the password?").click()
+    expect(page.get_by_role("heading", name="Forgotten the password?")).to_be_visible()
     page.get_by_label("Email").fill("ola@heron.example")
     page.get_by_role("button", name="Send me a link").click()
     expect(page.get_by_text("a mail with a link is on its way")).to_be_visible()
