@@ -2,7 +2,7 @@ import { VueQueryPlugin } from '@tanstack/vue-query'
 import { createPinia } from 'pinia'
 import { createApp } from 'vue'
 import App from './App.vue'
-import { onSignedOut } from './api/client'
+import { nobodyIsIn, onSignedOut } from './api/client'
 import { sendWaiting } from './api/follow-ups'
 import { forgetRead, keepQueries } from './lib/kept'
 import { startOutbox } from './lib/outbox'
@@ -12,9 +12,12 @@ import './style.css'
 
 const queryClient = new Queries()
 guardWith(queryClient)
-onSignedOut(() => {
+const openToAll = () => router.currentRoute.value.meta.open || !router.currentRoute.value.matched.length
+onSignedOut(async () => {
+  if (openToAll()) return
+  if (!(await nobodyIsIn())) return void queryClient.invalidateQueries()
+  if (openToAll()) return
   const here = router.currentRoute.value
-  if (here.meta.open || !here.matched.length) return
   // What was done without a network stays for whoever signs in again; what was read does not.
   void forgetRead().then(() => {
     queryClient.clear()

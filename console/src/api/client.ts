@@ -23,10 +23,27 @@ export function csrf(): string {
   return /(?:^|; )csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? ''
 }
 
-let signedOut: (() => void) | null = null
+let signedOut: (() => unknown) | null = null
 /** What is done once the server says that nobody is signed in any more. */
-export function onSignedOut(how: () => void): void {
+export function onSignedOut(how: () => unknown): void {
   signedOut = how
+}
+
+const A_MOMENT = 300
+let asking: Promise<boolean> | null = null
+/**
+ * Whether nobody is signed in, or to no business any more: asked once more a moment later: with another password a session gets another
+ * name, and a request that was on its way meanwhile found nobody.
+ */
+export function nobodyIsIn(): Promise<boolean> {
+  asking ??= new Promise((go) => setTimeout(go, A_MOMENT))
+    .then(() => fetch('/api/me'))
+    .then(
+      async (answer) => answer.status === 401 || !((await answer.json()) as Schemas['MeOut']).business,
+      () => false,
+    )
+    .finally(() => (asking = null))
+  return asking
 }
 
 const NO_CONNECTION = 'There is no connection to Intavo. Nothing was lost; please try again.'
