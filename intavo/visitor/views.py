@@ -54,10 +54,18 @@ VISIT_MINUTES = 30
 _BEAT = TypeAdapter(SaidBeat)
 # An address of a page of the site in what a click does or in rich text; files of Intavo's own are none.
 _OWN_PAGE = re.compile(rb'("href":"|"page":"|href=\\")/(?!/|m/)')
-# What a visitor has unfolded, is filling in or is talking in is not interrupted.
-# What goes before anything that interrupts, on every site: what of ours is being used, and dialogs of the
-# page's own.
-_FIRST = ("[data-intavo-in-use]", ":modal", "[aria-modal=true]")
+# What goes before anything that interrupts, on every site: what of ours is being used, dialogs of the page's
+# own, and what somebody is writing in. A browser that does not know a selector within ":is" goes on with the
+# others.
+_FIRST = (
+    "[data-intavo-in-use]", ":modal", "[aria-modal=true]",
+    ":is(textarea,select,iframe,[contenteditable]):focus",
+    # A search box that has the focus from the first, and nothing in it, is not being written in.
+    ":is(input:not([type=button],[type=submit],[type=checkbox],[type=radio]):focus"
+    ":not([autofocus]:placeholder-shown))",
+    # An element of the page's own making, in which something has the focus.
+    ":is(:focus-within:not(:has(:focus-within),a,button,summary,audio,video,input,[tabindex],[data-intavo-touchpoint]))",
+)  # fmt: skip
 _MOST_BEATS = 200
 # Of each kind of report, from one address on one site.
 _BEATS = Window(settings.BEATS_A_MINUTE)

@@ -210,14 +210,17 @@ export class RunningApp implements App {
     if (entry.needs_more && !(await this.rest())) return
     // Called for twice at once (by itself and by a click), it stands there once.
     if (mode === 'live' && this.onScreen.has(entry.id)) return
-    const shown = new ShownTouchpoint(this, entry, mode, place)
-    this.drawn.add(shown.drawing)
-    const unsee = whenSeen(shown.drawing.card.hidden ? shown.drawing.host : shown.drawing.card, () =>
+    const shown = new ShownTouchpoint(this, entry, mode)
+    const { drawing } = shown
+    this.drawn.add(drawing)
+    // It is shown only once it can be closed.
+    const unsee = whenSeen(drawing.card.hidden ? drawing.host : drawing.card, () =>
       this.happened('seen', entry),
     )
+    if (mode === 'live') this.onScreen.set(entry.id, { shown, unsee })
+    drawing.show(place)
     if (mode !== 'live') return
     if (entry.queue !== 'none') this.#turns[entry.queue].taken()
-    this.onScreen.set(entry.id, { shown, unsee })
     this.#remember(entry, (memory) => {
       memory.shown += 1
       memory.last_shown = this.visit.now()

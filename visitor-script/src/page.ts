@@ -45,24 +45,29 @@ export function watchPage(changed: () => void): void {
   }).observe(document, { childList: true, subtree: true })
 }
 
-/** Calls back once half of an element has been on screen for a second. */
+/** Calls back once half of an element has been on screen for a second; never where the page has broken the browser's watch. */
 export function whenSeen(element: Element, seen: () => void): () => void {
   let timer = 0
-  const observer = new IntersectionObserver(
-    (entries) => {
-      clearTimeout(timer)
-      // Of several at once the last is how it stands now.
-      if ((entries.at(-1)?.intersectionRatio ?? 0) < 0.5) return
-      timer = +setTimeout(() => {
-        observer.disconnect()
-        seen()
-      }, 1000)
-    },
-    { threshold: [0, 0.5] },
-  )
-  observer.observe(element)
+  let observer: IntersectionObserver | undefined
+  try {
+    observer = new IntersectionObserver(
+      (entries) => {
+        clearTimeout(timer)
+        // Of several at once the last is how it stands now.
+        if ((entries.at(-1)?.intersectionRatio ?? 0) < 0.5) return
+        timer = +setTimeout(() => {
+          observer?.disconnect()
+          seen()
+        }, 1000)
+      },
+      { threshold: [0, 0.5] },
+    )
+    observer.observe(element)
+  } catch {
+    // It is not counted as seen, and works all the same.
+  }
   return () => {
     clearTimeout(timer)
-    observer.disconnect()
+    observer?.disconnect()
   }
 }

@@ -27,11 +27,9 @@ export class ShownTouchpoint implements Shown {
     world: World,
     readonly entry: Entry,
     readonly mode: Mode,
-    place: Element,
   ) {
     this.#world = world
     this.drawing = draw(document, entry.document, mode, this.#actions(), this.#around())
-    this.drawing.show(place)
   }
 
   #around(): Around {

@@ -21,7 +21,7 @@ export function mend(drawing: Drawing, errors: Wrong[]): boolean {
       first ??= control.focus
     }
   }
-  first?.focus()
+  if (drawing.mayFocus()) first?.focus()
   if (!watched.has(drawing.card)) drawing.card.addEventListener('input', () => drawing.made.forEach(mended))
   watched.add(drawing.card)
   return !!first

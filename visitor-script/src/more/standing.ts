@@ -32,8 +32,26 @@ export const bar = (drawing: Drawing): Feature => {
       })
       sizes.observe(card)
       undo.push(() => sizes.disconnect())
+      if (mode === 'live') undo.push(watchOver(drawing))
     },
   }
+}
+
+/**
+ * The page has its room back for as long as the bar does not stand on it, whatever took it away or hides it;
+ * gives back how to stop.
+ */
+function watchOver(drawing: Drawing): () => void {
+  const { card, held, host, view } = drawing
+  let stood = true
+  const look = setInterval(() => {
+    const stands = host.isConnected && card.checkVisibility?.({ visibilityProperty: true }) !== false
+    if ((stands ? stood : !held.length) || view.matchMedia('print').matches) return
+    stood = stands
+    if (stands) drawing.stand()
+    else held.splice(0).forEach((release) => release())
+  }, 400)
+  return () => clearInterval(look)
 }
 
 /** Gone after its seconds, but not while somebody is in it. */

@@ -42,7 +42,8 @@ button{font:inherit;cursor:pointer}
 .trap{position:absolute;width:1px;height:1px;overflow:hidden;opacity:0}
 .cross{position:absolute;top:8px;z-index:2;display:grid;place-items:center;inset-inline-end:8px;min-width:var(--sign);height:var(--sign);padding:0 6px;border:0;border-radius:99px;background:none;color:var(--cross);line-height:1}
 .cross:hover{background:rgba(127,127,127,.25)}
-.cross svg{width:55%;height:55%;min-width:14px}
+.cross:empty::before,.cross:empty::after{content:"";grid-area:1/1;width:calc(var(--sign)*.5);border-top:2px solid;rotate:45deg}
+.cross:empty::after{rotate:-45deg}
 [hidden]{display:none!important}
 @media (prefers-reduced-motion:no-preference){
 .rise{animation:rise .6s cubic-bezier(.2,.8,.2,1)}.slide{animation:slide .6s cubic-bezier(.2,.8,.2,1)}.fade{animation:fade .6s}

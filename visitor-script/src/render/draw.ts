@@ -1,5 +1,5 @@
 import { CSS } from './css'
-import { el, setMarkup } from './dom'
+import { el } from './dom'
 import { looks, paint, PHONE } from './look'
 import { makePart, mendParts, moreCss } from './parts'
 import type { Drawing, Features } from './drawing'
@@ -22,9 +22,6 @@ import type {
 } from './types'
 
 const MODAL = ['pop-up', 'side-panel', 'full-page']
-const CROSS =
-  '<svg viewBox="0 0 18 18" aria-hidden="true"><path d="M2 2l14 14M16 2L2 16" stroke="currentColor" stroke-width="2.4" stroke-linecap="round"/></svg>'
-
 export function sends(step: Step | undefined): boolean {
   return !!step?.parts.some((part) => part.kind === 'button' && !part.hidden && part.does.action === 'send')
 }
@@ -155,13 +152,13 @@ export class DrawnTouchpoint implements Drawing {
       card.showModal()
     }
     if (this.document.leaving.hold_scroll) this.#holdScroll()
-    // Never holds the page without being seen; what went with a piece of the page comes back, and is looked
-    // at then.
-    const look = setTimeout(() => {
-      if (this.host.isConnected && (card.checkVisibility?.() === false || this.host.closest('[inert]')))
-        this.actions.close()
+    // Never holds the page without being seen; what went with a piece of the page comes back, and takes hold
+    // anew.
+    const look = setInterval(() => {
+      if (!this.host.isConnected) this.#letGo()
+      else if (card.checkVisibility?.() === false || this.host.closest('[inert]')) this.actions.close()
     }, 400)
-    this.held.push(() => clearTimeout(look))
+    this.held.push(() => clearInterval(look))
   }
 
   #letGo(): void {
@@ -260,7 +257,6 @@ export class DrawnTouchpoint implements Drawing {
     const { stance } = this.document
     if (after === null || this.mode === 'inline' || stance === 'in-page') return []
     const made = el(this.page, 'button', { class: 'cross', type: 'button', 'aria-label': this.words.close })
-    setMarkup(made, CROSS)
     made.addEventListener('click', () => this.leave())
     if (after && this.mode === 'live') {
       made.hidden = true
@@ -392,7 +388,12 @@ export class DrawnTouchpoint implements Drawing {
     this.#reply(sent.says)
     this.#tell('settled', sent)
     if (sent.suggest) this.actions.offer(sent.suggest.email)
-    this.heading()?.focus()
+    if (this.mayFocus()) this.heading()?.focus()
+  }
+
+  /** Whether nobody is at anything else of the page. */
+  mayFocus(): boolean {
+    return [null, this.host, this.page.body].includes(this.page.activeElement as HTMLElement)
   }
 
   /** What is wrong is shown beside its field, by the rest of the code: it comes when it is needed. */

@@ -52,6 +52,7 @@ export interface Drawing {
   clicked(does: Does, event: Event): void
   settle(sent: Sent): void
   mend(errors: Wrong[]): void
+  mayFocus(): boolean
   again(): void
   notice(text?: string, ...more: Node[]): void
 }
