@@ -1,6 +1,5 @@
 """Editing in the console: looks and rules of a touchpoint, two members at once, hours in a plain form."""
 
-import math
 import re
 from collections.abc import Callable
 
@@ -8,6 +7,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from scripts.stack import Stack
+from tests.waiting import until
 
 from .pages.console import add_to, saved, side, stage, start
 from .pages.steps import step
@@ -68,13 +68,16 @@ def test_a_close_word_keeps_clear_of_the_headline_and_leaves_it_the_line_under_a
     editor.get_by_role("button", name=re.compile("^Picture")).click()
     editor.get_by_role("button", name="Remove Picture").click()
     expect(card.get_by_role("img")).to_have_count(0)
-    close = card.get_by_role("button", name="No, thank you").evaluate(
-        "(one) => one.getBoundingClientRect().left"
-    )
     expect(card.locator("h2")).not_to_have_css(padding, "0px")
-    # It is drawn once more when what is kept comes back.
-    edge = next(at for _ in range(50) if not math.isnan(at := card.locator("h2").evaluate(EDGE)))
-    assert edge <= close
+    # It is drawn once more when what is kept comes back, and what is measured meanwhile is nothing yet.
+    close = card.get_by_role("button", name="No, thank you")
+    until(
+        lambda: (
+            card.locator("h2").evaluate(EDGE) <= close.evaluate("(one) => one.getBoundingClientRect().left")
+        ),
+        "a headline that ends before the word to close",
+        20,
+    )
     editor.get_by_label("How it stands").select_option("Bar")
     bar = stage(editor, "Phone").locator("[data-stance=bar]")
     expect(bar.get_by_role("button", name="No, thank you")).to_be_visible()

@@ -62,6 +62,7 @@ def test_a_new_owner_has_the_first_lead_within_twenty_five(browser: Browser, sta
     owner.fill("Email", "wren@wrenbakes.example")
     owner.fill("Password", "a long enough one")
     owner.click(page.get_by_role("button", name="Sign up"))
+    expect(page.get_by_role("heading", name="Look in your mail")).to_be_visible()
     mail = mailed(stack, "wren@wrenbakes.example", "Please confirm your address")
     assert "Hello from" not in mail["text"]
     page.goto(re.search(r"http\S+/verify/\S+", mail["text"])[0])

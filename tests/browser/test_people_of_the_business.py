@@ -28,6 +28,7 @@ def test_somebody_is_invited_joins_and_is_taken_out(owner: Page, browser: Browse
     expect(page.get_by_label("Email")).to_have_value("ivy@post.example")
     page.get_by_label("Password").fill(PASSWORD)
     page.get_by_role("button", name="Sign up").click()
+    expect(page.get_by_role("heading", name="Look in your mail")).to_be_visible()
     confirm = mailed(stack, "ivy@post.example", "Please confirm")
     page.goto(re.search(r"http\S+/verify/\S+", confirm["text"])[0])
     page.get_by_role("button", name="Confirm my address").click()

@@ -29,6 +29,7 @@ def new_account(page: Page, stack: Stack) -> None:
     page.get_by_label("Email").fill(FIRST)
     page.get_by_label("Password").fill(PASSWORD)
     page.get_by_role("button", name="Sign up").click()
+    expect(page.get_by_role("heading", name="Look in your mail")).to_be_visible()
     confirm = mailed(stack, FIRST, "Please confirm")
     page.goto(re.search(r"http\S+/verify/\S+", confirm["text"])[0])
     page.get_by_role("button", name="Confirm my address").click()
