@@ -2,6 +2,7 @@
 
 import csv
 import io
+import secrets
 from collections.abc import Iterator
 from dataclasses import dataclass
 from datetime import date, timedelta
@@ -14,16 +15,19 @@ from procrastinate.contrib.django import app
 from intavo import clock
 from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.scope import own
+from intavo.apart import apart
 from intavo.core.csvsafe import harmless
 from intavo.core.importing import Column, guess
 from intavo.core.rights import Right
 
-from .files import MOST, forget, keep
+from . import reading
+from .files import HEAD, MOST, forget, keep, path_of
 from .models import Import
-from .rows import AT_ONCE
+from .rows import AT_ONCE, read_apart
 
 _DELIMITERS = {",", ";", "\t", "|"}
 _LASTS = timedelta(days=2)
+_A_SHEET_SECONDS = 30.0
 
 
 def read_file(actor: Actor, *, file: "UploadedFile[Any]") -> Import:
@@ -34,6 +38,8 @@ def read_file(actor: Actor, *, file: "UploadedFile[Any]") -> Import:
     if file.size > MOST:
         raise Refused(("file", "The file is larger than 1 GB."))
     key, head = keep(actor.business_id, file)
+    if reading.is_sheet(head):
+        key, head = _as_rows(actor.business_id, key)
     found = guess(head)
     cards = b"BEGIN:VCARD" in head[:4096].replace(b"\x00", b"").upper()
     row = Import(
@@ -55,6 +61,22 @@ def read_file(actor: Actor, *, file: "UploadedFile[Any]") -> Import:
         raise Refused(("file", "There are no rows in this file."))
     row.save()
     return row
+
+
+def _as_rows(business_id: int, key: str) -> tuple[str, bytes]:
+    """The rows of a spreadsheet, in a file of their own in its place; says its key and its beginning."""
+    sheet, other = path_of(business_id, key), secrets.token_hex(16)
+    rows = path_of(business_id, other)
+    try:
+        with read_apart():
+            apart(reading.write_rows, _A_SHEET_SECONDS, sheet, rows)
+    except (ValueError, Refused) as error:
+        rows.unlink(missing_ok=True)
+        raise Refused(("file", str(error))) if isinstance(error, ValueError) else error from None
+    finally:
+        sheet.unlink(missing_ok=True)
+    with rows.open("rb") as file:
+        return other, file.read(HEAD)
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,10 +1,8 @@
 """The bytes of files that are brought in; they go as soon as nothing is to be read from them any more."""
 
 import secrets
-from collections.abc import Iterator
-from contextlib import contextmanager
 from pathlib import Path
-from typing import IO, Any
+from typing import Any
 
 from django.core.files.uploadedfile import UploadedFile
 
@@ -13,7 +11,7 @@ from intavo import keeping
 from .models import Import
 
 MOST = 1024 * 1024 * 1024
-_HEAD = 1024 * 1024
+HEAD = 1024 * 1024
 
 
 def path_of(business_id: int, key: str) -> Path:
@@ -26,17 +24,7 @@ def keep(business_id: int, file: "UploadedFile[Any]") -> tuple[str, bytes]:
     key = secrets.token_hex(16)
     keeping.keep(path_of(business_id, key), file.chunks())
     file.seek(0)
-    return key, file.read(_HEAD)
-
-
-@contextmanager
-def opened(row: Import) -> Iterator[IO[str]]:
-    """The file as text; what cannot be read in its encoding is marked. Raises FileNotFoundError once it is
-    gone.
-    """
-    path = path_of(row.business_id, row.key)
-    with path.open("r", encoding=row.encoding, errors="replace", newline="") as file:
-        yield file
+    return key, file.read(HEAD)
 
 
 def forget(row: Import) -> None:

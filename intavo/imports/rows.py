@@ -1,44 +1,75 @@
 """The rows of a file as they are read, and by what their people are known."""
 
-from collections.abc import Callable, Iterable, Iterator
-from typing import Any
+from collections.abc import Iterable, Iterator
+from contextlib import contextmanager
+from pathlib import Path
+from typing import TypeVar
 
-from intavo.core.importing import Column, Entry, Line, card_lines, csv_lines, read_card, read_row
+from intavo.accounts.actor import Refused
+from intavo.apart import Busy, Unreadable, apart
+from intavo.core.importing import Column, Entry, Line
 from intavo.people.models import Address
 
-from .files import opened
+from . import reading
+from .files import path_of
 from .models import Import
 
 AT_ONCE = 500
+# Within so many seconds a file is looked at while somebody waits.
+_SECONDS = 20.0
+T = TypeVar("T")
 
 
-def lines_of(row: Import, file: Any) -> Iterator[Line]:
-    return card_lines(file) if row.form == "vcf" else csv_lines(file, row.delimiter, row.header)
+@contextmanager
+def read_apart() -> Iterator[None]:
+    """What keeps a file from being read is said of it."""
+    try:
+        yield
+    except Unreadable:
+        raise Refused(("file", "This file takes too long to read.")) from None
+    except Busy:
+        raise Refused(("file", "Too many files are being read just now; please try again.")) from None
 
 
-def reader_of(row: Import) -> Callable[[Line], Entry]:
-    columns, titles, region = [Column(one) for one in row.columns], row.titles, row.business.region
-    if row.form == "vcf":
-        return lambda line: read_card(line.cells[0], region)
-    return lambda line: read_row(line.cells, columns, titles, region)
+def place_of(row: Import) -> Path:
+    """Where the bytes of a file are."""
+    return path_of(row.business_id, row.key)
+
+
+def form_of(row: Import) -> reading.Form:
+    """How a file is to be read."""
+    columns = tuple(Column(one) for one in row.columns)
+    return reading.Form(
+        row.form == "vcf",
+        row.encoding,
+        row.delimiter,
+        row.header,
+        columns,
+        tuple(row.titles),
+        row.business.region,
+    )
 
 
 def first_lines(row: Import, most: int = 5) -> list[list[str]]:
     """The first rows as they are read, for choosing what their columns are."""
-    lines: list[list[str]] = []
     try:
-        with opened(row) as file:
-            for line in lines_of(row, file):
-                if len(lines) == most:
-                    break
-                lines.append([cell[:200] for cell in line.cells])
+        with read_apart():
+            return apart(reading.first_lines, _SECONDS, place_of(row), form_of(row), most)
     except FileNotFoundError:
         return []
-    return lines
 
 
-def batches(lines: Iterable[Line], size: int) -> Iterator[list[Line]]:
-    batch: list[Line] = []
+def read_first(row: Import, most: int) -> tuple[list[tuple[Line, Entry | None, str]], bool]:
+    """The first rows, whoever stands in each, and whether those are all.
+
+    Refused where they take too long; raises FileNotFoundError once the file is gone.
+    """
+    with read_apart():
+        return apart(reading.read_first, _SECONDS, place_of(row), form_of(row), most)
+
+
+def batches(lines: Iterable[T], size: int) -> Iterator[list[T]]:
+    batch: list[T] = []
     for line in lines:
         batch.append(line)
         if len(batch) == size:

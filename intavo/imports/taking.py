@@ -13,9 +13,10 @@ from intavo.accounts.scope import held
 from intavo.core.importing import Entry, Line
 from intavo.people.models import Address, Consent, Person, PersonTag, TimelineEvent
 
-from .files import forget, opened
+from .files import forget
 from .models import Import, ImportedRow
-from .rows import AT_ONCE, addresses_of, agrees, batches, keys_of, lines_of, reader_of
+from .reading import lines_of, opened, reader_of
+from .rows import AT_ONCE, addresses_of, agrees, batches, form_of, keys_of, place_of
 
 
 def take_now(import_id: int) -> None:
@@ -24,8 +25,8 @@ def take_now(import_id: int) -> None:
     if row is None:
         return
     try:
-        with opened(row) as file:
-            for batch in batches(lines_of(row, file), AT_ONCE):
+        with opened(place_of(row), row.encoding) as file:
+            for batch in batches(lines_of(form_of(row), file), AT_ONCE):
                 if batch[-1].number > row.position:
                     _take_batch(row, [line for line in batch if line.number > row.position])
     except FileNotFoundError:
@@ -53,7 +54,7 @@ def _take_batch(row: Import, batch: list[Line]) -> None:
 
 
 def _write(row: Import, batch: list[Line]) -> None:
-    read, at = reader_of(row), clock.now()
+    read, at = reader_of(form_of(row)), clock.now()
     made: list[tuple[Line, Entry]] = []
     refused: list[ImportedRow] = []
     for line in batch:

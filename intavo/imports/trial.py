@@ -8,9 +8,8 @@ from intavo.accounts.scope import own
 from intavo.core.importing import Entry, Line
 from intavo.core.rights import Right
 
-from .files import opened
 from .models import Import
-from .rows import AT_ONCE, addresses_of, agrees, batches, keys_of, lines_of, reader_of
+from .rows import AT_ONCE, addresses_of, agrees, batches, keys_of, read_first
 
 MOST_TRIED, MOST_SHOWN = 20_000, 100
 
@@ -39,27 +38,20 @@ def try_out(actor: Actor, *, import_id: int) -> Trial:
         raise Refused(("state", "This has been done already."))
     trial, seen = Trial(), dict[tuple[str, str], int]()
     try:
-        with opened(row) as file:
-            for batch in batches(lines_of(row, file), AT_ONCE):
-                if trial.rows >= MOST_TRIED:
-                    trial.whole = False
-                    break
-                _try_batch(row, batch, trial, seen)
+        entries, trial.whole = read_first(row, MOST_TRIED)
     except FileNotFoundError:
         raise Refused(("file", "The file is not here any more: please choose it again.")) from None
+    for batch in batches(entries, AT_ONCE):
+        _try_batch(row, batch, trial, seen)
     return trial
 
 
-def _try_batch(row: Import, batch: list[Line], trial: Trial, seen: dict[tuple[str, str], int]) -> None:
-    read = reader_of(row)
-    entries: list[tuple[Line, Entry | None, str]] = []
-    for line in batch:
-        try:
-            if line.wrong:
-                raise ValueError(line.wrong)
-            entries.append((line, read(line), ""))
-        except ValueError as error:
-            entries.append((line, None, str(error)))
+def _try_batch(
+    row: Import,
+    entries: list[tuple[Line, Entry | None, str]],
+    trial: Trial,
+    seen: dict[tuple[str, str], int],
+) -> None:
     known = _known(row.business_id, [entry for _, entry, _ in entries if entry is not None])
     for line, entry, wrong in entries:
         trial.rows += 1

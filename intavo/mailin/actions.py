@@ -12,8 +12,9 @@ from django.db.models.functions import Lower
 from intavo import clock
 from intavo.accounts.actor import Actor, Refused, visitor_of
 from intavo.accounts.models import Business, Member
+from intavo.apart import Unreadable, apart
 from intavo.core import followup as rules
-from intavo.core.mailin import Invitation, Kind, Received, Sender, read_mail, whose
+from intavo.core.mailin import Invitation, Kind, Received, Sender, TooBig, read_mail, whose
 from intavo.core.people import Address, email_address
 from intavo.core.rights import Right
 from intavo.core.times import iso
@@ -56,14 +57,15 @@ class Taken:
 def take_in(raw: bytes, at: datetime, *, secret: str) -> Taken | None:
     """Take in a mail as it came; None where nobody has this secret.
 
-    Raises TooBig, and NotHere where the whole installation's secret is used for a mail that is for none of
-    its businesses. The same mail again changes nothing and gives the same answer.
+    Raises TooBig, Busy while too many are being read, and NotHere where the whole installation's secret is
+    used for a mail that is for none of its businesses. The same mail again changes nothing and gives the same
+    answer.
     """
     row = MailIn.objects.filter(secret=secret).first() if secret else None
     shared = bool(settings.MAIL_IN_SECRET) and secret == settings.MAIL_IN_SECRET
     if row is None and not shared:
         return None
-    mail = read_mail(raw)
+    mail = _read(raw)
     business_id = row.business_id if row is not None else _whose(mail)
     mark = hashlib.sha256(mail.message_id.encode() if mail.message_id else raw).hexdigest()
     known = _known(business_id, mark)
@@ -76,6 +78,22 @@ def take_in(raw: bytes, at: datetime, *, secret: str) -> Taken | None:
         if known is None:
             raise
         return known
+
+
+# A mail that takes its reader longer is read as far as its beginning goes.
+_SECONDS, _BEGINNING = 10.0, 64 * 1024
+
+
+def _read(raw: bytes) -> Received:
+    """A mail, by a reader of its own. Raises TooBig for one that no reader can bear."""
+    try:
+        return apart(read_mail, _SECONDS, raw)
+    except Unreadable:
+        pass
+    try:
+        return apart(read_mail, _SECONDS, raw[:_BEGINNING])
+    except Unreadable:
+        raise TooBig("This mail cannot be read.") from None
 
 
 def _known(business_id: int, mark: str) -> Taken | None:

@@ -7,6 +7,7 @@ from django.views.decorators.csrf import csrf_exempt
 
 from intavo import clock
 from intavo.accounts.problem import problem
+from intavo.apart import Busy
 from intavo.core.mailin import TooBig
 from intavo.core.mailin.model import MOST_BYTES
 
@@ -34,6 +35,10 @@ def hand_in(request: HttpRequest, secret: str) -> HttpResponse:
         taken = take_in(raw, clock.now(), secret=secret if len(secret) <= _MOST_SECRET else "")
     except TooBig as error:
         return problem(413, str(error))
+    except Busy:
+        response = problem(429, "Too many mails are being read just now; please hand it in again.")
+        response["Retry-After"] = "30"
+        return response
     except NotHere:
         return problem(422, "This is for no business here.", [("to", "Nobody here has this address.")])
     if taken is None:

@@ -2,6 +2,7 @@
 
 import csv
 import io
+import zipfile
 from typing import Any
 
 import pytest
@@ -9,6 +10,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
 
 from intavo import clock
+from intavo.imports import rows
 from intavo.imports.actions import clear_away
 from intavo.imports.files import path_of
 from intavo.imports.models import Import
@@ -234,6 +236,87 @@ def test_odd_files_are_refused_or_read_and_never_a_fault(otterwick: World, data:
         assert Import.objects.get().state == "done"
         assert Person.objects.count() == 0
         assert client.get(f"/api/imports/{row['id']}/refused").status_code == 200
+
+
+def zipped(**files: str) -> bytes:
+    out = io.BytesIO()
+    with zipfile.ZipFile(out, "w") as archive:
+        for name, text in files.items():
+            archive.writestr(name.replace("__", "/"), text)
+    return out.getvalue()
+
+
+_ROWS = [["Name", "Email", "Since"], ["Ife Dunmore", "ife@post.example", "2026-03-01"]]
+_MAIN = "http://schemas.openxmlformats.org/spreadsheetml/2006/main"
+_TIES = "http://schemas.openxmlformats.org/officeDocument/2006/relationships"
+_PACKED = "http://schemas.openxmlformats.org/package/2006"
+_OPEN = "urn:oasis:names:tc:opendocument:xmlns"
+
+
+def xlsx() -> bytes:
+    cells = "".join(
+        "<row>" + "".join(f'<c t="inlineStr"><is><t>{cell}</t></is></c>' for cell in row) + "</row>"
+        for row in _ROWS
+    )
+    book = f'<workbook xmlns="{_MAIN}" xmlns:r="{_TIES}"><sheets><sheet name="A" sheetId="1" r:id="r1"/></sheets></workbook>'
+    tie = f'<Relationship Id="r1" Type="{_TIES}/worksheet" Target="worksheets/sheet1.xml"/>'
+    first = f'<Relationship Id="r1" Type="{_TIES}/officeDocument" Target="xl/workbook.xml"/>'
+    return zipped(
+        **{
+            "_rels__.rels": f'<Relationships xmlns="{_PACKED}/relationships">{first}</Relationships>',
+            "xl__workbook.xml": book,
+            "xl___rels__workbook.xml.rels": f'<Relationships xmlns="{_PACKED}/relationships">{tie}</Relationships>',
+            "xl__worksheets__sheet1.xml": f'<worksheet xmlns="{_MAIN}"><sheetData>{cells}</sheetData></worksheet>',
+        }
+    )
+
+
+def ods() -> bytes:
+    cells = "".join(
+        "<table:table-row>"
+        + "".join(
+            f'<table:table-cell office:value-type="string"><text:p>{cell}</text:p></table:table-cell>'
+            for cell in row
+        )
+        + "</table:table-row>"
+        for row in _ROWS
+    )
+    spaces = " ".join(f'xmlns:{one}="{_OPEN}:{one}:1.0"' for one in ("office", "table", "text"))
+    body = f'<office:body><office:spreadsheet><table:table table:name="A">{cells}</table:table></office:spreadsheet></office:body>'
+    return zipped(
+        mimetype="application/vnd.oasis.opendocument.spreadsheet",
+        **{
+            "content.xml": f"<office:document-content {spaces}>{body}</office:document-content>",
+            "META-INF__manifest.xml": f'<m:manifest xmlns:m="{_OPEN}:manifest:1.0"/>',
+        },
+    )
+
+
+@pytest.mark.parametrize("sheet", [xlsx, ods])
+def test_a_spreadsheet_is_read_as_its_rows(otterwick: World, sheet: Any) -> None:
+    row = load(otterwick.console(), sheet(), "people.xlsx").json()
+    assert (row["titles"], row["columns"][:2]) == (_ROWS[0], ["name", "email"])
+    assert row["first"] == _ROWS[1:]
+    assert otterwick.console().get(f"/api/imports/{row['id']}/trial").json()["new"] == 1
+
+
+def test_what_only_begins_like_a_spreadsheet_is_refused(otterwick: World) -> None:
+    for data in (zipped(a="b"), xlsx()[:300], b"\xd0\xcf\x11\xe0" + b"0" * 600):
+        answer = load(otterwick.console(), data, "people.xlsx")
+        assert (answer.status_code, answer.json()["errors"][0]["field"]) == (422, "file")
+    assert not Import.objects.exists()
+
+
+def test_a_file_that_takes_its_reader_too_long_is_said_so(
+    otterwick: World, monkeypatch: pytest.MonkeyPatch, caplog: pytest.LogCaptureFixture
+) -> None:
+    card = "BEGIN:VCARD\r\nVERSION:2.1\r\nFN:Ife\r\nNOTE;ENCODING=QUOTED-PRINTABLE:=\r\nsecret words\r\nEND:VCARD\r\n"
+    row = load(otterwick.console(), (card * 3_000).encode(), "cards.vcf").json()
+    monkeypatch.setattr(rows, "_SECONDS", 0.05)
+    answer = otterwick.console().get(f"/api/imports/{row['id']}/trial")
+    assert (answer.status_code, answer.json()["errors"][0]["field"]) == (422, "file")
+    assert "takes too long" in answer.json()["errors"][0]["message"]
+    assert "secret" not in caplog.text
 
 
 def test_files_that_nobody_takes_are_forgotten(

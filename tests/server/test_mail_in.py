@@ -6,6 +6,7 @@ from contextlib import nullcontext
 from datetime import timedelta
 from smtplib import SMTPAuthenticationError, SMTPDataError, SMTPRecipientsRefused
 from typing import Any
+from unittest.mock import Mock
 
 import pytest
 from django.conf import settings
@@ -13,12 +14,14 @@ from django.core.mail import BadHeaderError, EmailMessage
 from django.core.mail.backends.base import BaseEmailBackend
 from django.test import Client
 
+from intavo.apart import Busy, Unreadable
 from intavo.core.mailin import answer_address, read_mail
 from intavo.followup.models import FollowUp
 from intavo.jobs import MOST_TRIES
 from intavo.mail.actions import send
 from intavo.mail.models import OutgoingMail, Suppression
 from intavo.mail.tasks import send_mail
+from intavo.mailin import actions as mailin
 from intavo.mailin.actions import mail_in_of, set_mail_in
 from intavo.mailin.aside import KEPT_FOR, clear_away, lying_aside
 from intavo.mailin.models import IncomingMail
@@ -389,6 +392,31 @@ def test_what_is_no_mail_is_refused_and_what_can_be_read_is_taken(
     otterwick: World, raw: bytes, status: int
 ) -> None:
     assert hand_in(otterwick, raw).status_code == status
+
+
+@pytest.mark.parametrize(("bears", "became"), [(100_000, "message"), (0, None)])
+def test_a_mail_that_its_reader_cannot_bear_is_read_as_far_as_its_beginning_goes(
+    otterwick: World, monkeypatch: pytest.MonkeyPatch, bears: int, became: str | None
+) -> None:
+    def reader(read: Any, seconds: float, raw: bytes) -> Any:
+        if len(raw) > bears:
+            raise Unreadable
+        return read(raw)
+
+    monkeypatch.setattr(mailin, "apart", reader)
+    answer = hand_in(otterwick, mail("Is there a boat?\r\n" * 10_000))
+    assert answer.json().get("became") == became
+    assert answer.status_code == (201 if became else 413)
+    assert FollowUp.objects.filter(excerpt__startswith="Is there a boat?").count() == bool(became)
+
+
+def test_while_too_many_mails_are_read_it_is_to_be_handed_in_again(
+    otterwick: World, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(mailin, "apart", Mock(side_effect=Busy))
+    answer = hand_in(otterwick, mail("Is there a boat?"))
+    assert (answer.status_code, answer["Retry-After"]) == (429, "30")
+    assert not IncomingMail.objects.exists()
 
 
 def test_a_mailbox_that_is_none(otterwick: World, monkeypatch: pytest.MonkeyPatch) -> None:

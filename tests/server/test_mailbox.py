@@ -1,11 +1,15 @@
 """A mailbox that is read by IMAP, tried against the stand-in."""
 
+import socketserver
+import threading
 from collections.abc import Iterator
+from contextlib import suppress
 from typing import Any
 
 import pytest
 
 from intavo.followup.models import FollowUp
+from intavo.mailin import mailbox
 from intavo.mailin.mailbox import read_mailbox
 from intavo.mailin.models import IncomingMail, Mailbox
 from standins.imap import Box, Server
@@ -85,3 +89,43 @@ def test_a_mailbox_that_is_away_says_so_to_its_owner_alone(otterwick: World, ser
     assert otterwick.staff().get("/api/mailbox").status_code == 403
     assert otterwick.console().delete("/api/mailbox").status_code == 204
     assert otterwick.console().get("/api/mailbox").json() is None
+
+
+@pytest.fixture
+def dripping() -> Iterator[int]:
+    """A host that goes on saying something for as long as anybody listens, and never ends its line."""
+    stop = threading.Event()
+
+    class Drip(socketserver.BaseRequestHandler):
+        def handle(self) -> None:
+            with suppress(OSError):
+                while not stop.wait(0.05):
+                    self.request.sendall(b"*")
+
+    with socketserver.ThreadingTCPServer(("127.0.0.1", 0), Drip) as server:
+        threading.Thread(target=server.serve_forever, daemon=True).start()
+        yield server.server_address[1]
+        stop.set()
+        server.shutdown()
+
+
+def test_a_mailbox_that_drips_is_left_in_time_and_keeps_nobody_else_from_theirs(
+    otterwick: World, server: Server, dripping: int, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(mailbox, "TRIED_WITHIN", 0.5)
+    monkeypatch.setattr(mailbox, "READ_WITHIN", 0.5)
+    answer = put(otterwick, server, port=dripping)
+    assert answer.status_code == 422
+    assert "does not answer" in answer.json()["errors"][0]["message"]
+    # As a job it is left as well, and the next one has the lane.
+    assert put(otterwick, server).status_code == 200
+    Mailbox.objects.update(port=dripping)
+    assert read_mailbox(Mailbox.objects.get().pk) == 0
+    assert "does not answer" in Mailbox.objects.get().wrong
+    # One business tries one at a time, and a process no more than two.
+    with mailbox.turn(otterwick.business.pk):
+        busy = put(otterwick, server)
+    assert (busy.status_code, busy.json()["errors"][0]["field"]) == (422, "host")
+    with mailbox.turn(-1), mailbox.turn(-2):
+        assert put(otterwick, server).status_code == 422
+    assert put(otterwick, server).status_code == 200

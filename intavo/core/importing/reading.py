@@ -1,6 +1,7 @@
 """Rows and cards of a file of people, read one at a time, so that any length of it takes little memory."""
 
 import csv
+import logging
 import re
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
@@ -198,6 +199,10 @@ def card_lines(file: IO[str]) -> Iterator[Line]:
         yield Line(number + 1, ("".join(card)[:1000],), "The card has no end.")
 
 
+# What its reader stumbles over is said in our words; its own would put what people wrote into a log.
+logging.getLogger("vobject").setLevel(logging.CRITICAL + 1)
+# Without its pictures, in characters.
+_MOST_LIGHT = 200_000
 _HEAVY = re.compile(
     r"^(?:[\w-]+\.)?(?:PHOTO|LOGO|SOUND|KEY)[;:].*(?:\r?\n[ \t].*)*\r?\n?", re.IGNORECASE | re.MULTILINE
 )
@@ -205,8 +210,11 @@ _HEAVY = re.compile(
 
 def read_card(text: str, region: str) -> Entry:
     """Whoever a vCard is of. Raises ValueError, in words for the owner. Source: RFC 6350, RFC 2426."""
+    light = _HEAVY.sub("", text)
+    if len(light) > _MOST_LIGHT:
+        raise ValueError("The card is too large.")
     try:
-        card = next(iter(vobject.readComponents(_HEAVY.sub("", text), ignoreUnreadable=True)))
+        card = next(iter(vobject.readComponents(light, ignoreUnreadable=True)))
     except Exception as error:  # whatever the reader stumbles over
         raise ValueError("The card cannot be read.") from error
 

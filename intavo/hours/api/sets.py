@@ -14,6 +14,7 @@ from intavo.accounts.actor import Refused
 from intavo.accounts.auth import MemberRequest
 from intavo.accounts.edits import Edit
 from intavo.accounts.queries import business_of
+from intavo.apart import Busy, Unreadable, apart
 from intavo.core.holds import Holds
 from intavo.core.hours import (
     HORIZON,
@@ -153,6 +154,10 @@ def holidays(request: MemberRequest, part: str = "") -> HolidaysOut:
     return HolidaysOut(parts=parts, days=[HolidayOut(day=one.first, label=one.label) for one in ahead])
 
 
+# Within so many seconds a calendar is read.
+_SECONDS = 20.0
+
+
 @router.post("/hours/calendar", response=CalendarOut)
 def look_at_calendar(request: MemberRequest, file: File[UploadedFile], document: Form[str]) -> CalendarOut:
     """What an iCalendar file would do to a set of hours as it is being edited; nothing is kept."""
@@ -161,7 +166,10 @@ def look_at_calendar(request: MemberRequest, file: File[UploadedFile], document:
         raise Refused(("file", "This calendar has more than 5 MB; export the odd days alone."))
     today = clock.now().astimezone(value.zone).date()
     try:
-        found = read_exceptions(file.read().decode("utf-8-sig"), value.timezone, today, today + HORIZON)
+        text = file.read().decode("utf-8-sig")
+        found = apart(read_exceptions, _SECONDS, text, value.timezone, today, today + HORIZON)
+    except (Unreadable, Busy):
+        raise Refused(("file", "This calendar takes too long to read; export the odd days alone.")) from None
     except UnicodeDecodeError as error:
         raise Refused(("file", "This is not an iCalendar file.")) from error
     except ValueError as error:
