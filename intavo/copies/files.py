@@ -20,23 +20,24 @@ def files_of(business_id: int) -> Iterator[tuple[str, Path]]:
     root = home(business_id)
     if not root.is_dir():
         return
-    named = _named(business_id)
+    named = named_files(business_id)
     for path in sorted(root.rglob("*")):
         name = path.relative_to(root)
-        if path.is_file() and not named.isdisjoint(name.parts):
+        if path.is_file() and not named.keys().isdisjoint(name.parts):
             yield name.as_posix(), path
 
 
-def _named(business_id: int) -> set[str]:
-    """The names of folders and files that the business's rows have;
-    what lies about beside them is nobody's.
+def named_files(business_id: int) -> dict[str, int | None]:
+    """The names of folders and files that the business's rows have, each with the size in bytes that its row
+    says (None: a folder of several); what lies about beside them is nobody's.
     """
     talked = Message.objects.filter(business_id=business_id, file__isnull=False).values_list(
-        "file__key", flat=True
+        "file__key", "file__size", "file__type"
     )
     return {
-        *Asset.objects.filter(business_id=business_id).values_list("public_id", flat=True),
-        *IncomingFile.objects.filter(business_id=business_id).values_list("key", flat=True),
-        *Enclosure.objects.filter(business_id=business_id).values_list("key", flat=True),
-        *map(str, talked),
+        **dict.fromkeys(Asset.objects.filter(business_id=business_id).values_list("public_id", flat=True)),
+        **dict(IncomingFile.objects.filter(business_id=business_id).values_list("key", "size")),
+        **dict(Enclosure.objects.filter(business_id=business_id).values_list("key", "size")),
+        # A picture is kept in several sizes.
+        **{str(key): size if kind == "application/pdf" else None for key, size, kind in talked},
     }

@@ -12,7 +12,8 @@ from zoneinfo import available_timezones
 
 from django.core.exceptions import ValidationError
 from django.db import DataError, IntegrityError, transaction
-from django.db.models import Field, Model
+from django.db.models import DateTimeField, Field, Model
+from pydantic import TypeAdapter
 from pydantic import ValidationError as NotValid
 
 from intavo import clock
@@ -21,6 +22,7 @@ from intavo.accounts.secrets import sealed
 from intavo.accounts.sender import is_theirs
 from intavo.core.copies import Manifest, remapped, renamed
 from intavo.core.door import NotLetIn, read_json
+from intavo.core.times import Moment
 from intavo.hours.models import HoursSet
 from intavo.keeping import home, kept
 from intavo.mail.models import OutgoingMail
@@ -31,11 +33,13 @@ from intavo.talks.models import Gateway
 from intavo.touchpoints.models import Touchpoint
 
 from .checks import CHECKS
+from .files import named_files
 from .tables import LOOSE, REFERS, THEIR_MAIL, Carried, carried, columns
 from .writing import ABOUT
 
 MOST_OPENED, MOST_FILES, MOST_LINE = 20 * 1024**3, 200_000, 16 * 1024 * 1024
 _AT_ONCE = 500
+_MOMENT = TypeAdapter[Any](Moment)
 _PART = re.compile(r"[A-Za-z0-9_][A-Za-z0-9_.-]{0,79}")
 # What a row waits with until the rows are there that it names.
 _HELD: dict[type[Model], dict[str, Any]] = {Touchpoint: {"state": "draft"}}
@@ -200,7 +204,7 @@ class _Reading:
             try:
                 values = self._row(table, row)
             except (NotValid, ValidationError, TypeError, ValueError) as error:
-                said = error.messages[0] if isinstance(error, ValidationError) else str(error).split("\n")[0]
+                said = _said_of(error)
                 raise Unreadable(f"{table.file}, line {number}: {said[:200]}") from None
             if values is None:
                 continue
@@ -259,6 +263,8 @@ class _Reading:
             check(value)
         if value is None and field.null:
             return None
+        if isinstance(field, DateTimeField):
+            return _MOMENT.validate_python(value)
         if value in ("", [], {}) and value is not None:
             # Empty is what many may be; a text must still be a text.
             return field.to_python(value)
@@ -314,14 +320,23 @@ class _Reading:
         return None if value is None and field.null else cast("Field[Any, Any]", field).clean(value, None)
 
     def _files(self) -> None:
-        """The files, once all rows are in: where that is undone, files that nobody names do no harm."""
+        """The files that a row names, at the size that it says, once all rows are in: where that is undone,
+        files that nobody names do no harm.
+        """
+        named = named_files(self.business_id)
         for info in self.copy.infolist():
             if not info.filename.startswith("files/") or info.is_dir():
                 continue
             parts = info.filename.split("/")[1:]
             if not 1 <= len(parts) <= 4 or not all(_PART.fullmatch(one) for one in parts):
                 raise Unreadable(f"A file of this copy has a name that is not taken: {info.filename[:80]}")
-            path = home(self.business_id).joinpath(*(self._file_name(one) for one in parts))
+            here = [self._file_name(one) for one in parts]
+            name = next((one for one in here if one in named), None)
+            if name is None:
+                continue
+            if named[name] not in {None, info.file_size}:
+                raise Unreadable(f"A file of this copy is not as large as it says: {info.filename[:80]}")
+            path = home(self.business_id).joinpath(*here)
             with self.copy.open(info) as source, kept(path) as out:
                 shutil.copyfileobj(source, out, 1024 * 1024)
 
@@ -338,6 +353,16 @@ def _fresh(model: type[Model], field: "Field[Any, Any]", was: str) -> str:
     if field.has_default():
         return str(field.get_default())
     return uuid.uuid4().hex[: max(16, min(32, field.max_length or 32))]
+
+
+def _said_of(error: Exception) -> str:
+    """What is wrong, in a line."""
+    if isinstance(error, ValidationError):
+        return str(error.messages[0])
+    if isinstance(error, NotValid):
+        first = error.errors()[0]
+        return f"{'.'.join(map(str, first['loc']))} {first['msg']}".strip()
+    return str(error).split("\n", maxsplit=1)[0]
 
 
 def _whole(value: Any) -> int:

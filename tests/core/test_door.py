@@ -96,3 +96,10 @@ def test_what_is_read_is_what_would_be_let_in(value: Any) -> None:
 )  # fmt: skip
 def test_a_whole_number_is_read_in_one_way(text: str, number: int | None) -> None:
     assert whole_number(text) == number
+
+
+@pytest.mark.parametrize("digits", [17, 308, 309, 400, 4_300, 5_000])
+def test_a_number_of_any_length_is_refused_by_its_place(digits: int) -> None:
+    with pytest.raises(NotLetIn) as refused:
+        read_json(b'{"n": 1' + b"0" * digits + b"}")
+    assert refused.value.errors[0][0] in {"n", ""}

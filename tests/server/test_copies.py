@@ -10,12 +10,14 @@ import jsonschema_rs
 import pytest
 from django.conf import settings
 from django.core.files.uploadedfile import SimpleUploadedFile
+from django.db.models import JSONField
 from django.test import Client
 
 from intavo import clock
 from intavo.accounts.actions import found_business
 from intavo.accounts.models import Member, User
 from intavo.copies.actions import read_now, write_now
+from intavo.copies.checks import CHECKS
 from intavo.copies.models import Copy
 from intavo.copies.tables import NOT_CARRIED, REFERS, THEIR_MAIL, carried
 from intavo.hours.models import ReplyCell
@@ -248,6 +250,22 @@ def test_files_go_along_and_nobodys_stay(busy: World) -> None:
     kept = [one for one in (Path(settings.MEDIA_ROOT) / str(business)).rglob("*") if one.is_file()]
     assert b"a leaflet" in [one.read_bytes() for one in kept]
     assert "mail" not in {one.parent.name for one in kept}
+    # A copy that lies: a file that no row names stays out, and one that is larger than its row says stops all.
+    leaflet_there = next(one for one in zipfile.ZipFile(io.BytesIO(data)).namelist() if "/enclosed/" in one)
+    there = empty("wren.ash@heron.example")
+    brought(there, changed(data, "files/mail/f00", b"of nobody's"))
+    home = Path(settings.MEDIA_ROOT) / str(there.get("/api/me").json()["business"]["id"])
+    assert [one.parent.name for one in home.rglob("*") if one.is_file()] == ["enclosed"]
+    there = empty("wren.elm@heron.example")
+    told = brought(there, changed(data, leaflet_there, b"a leaflet, and more"))
+    assert "not as large as it says" in " ".join(told["told"])
+
+
+def test_what_each_column_of_a_document_may_hold_is_said() -> None:
+    documents = {
+        (table.model, one.name) for table in carried() for one in table.fields if isinstance(one, JSONField)
+    }
+    assert documents <= CHECKS.keys()
 
 
 def changed(data: bytes, name: str, content: bytes | None) -> bytes:
@@ -272,6 +290,9 @@ def changed(data: bytes, name: str, content: bytes | None) -> bytes:
         ("tables/people.Person.jsonl", b"{", "line 1"),
         ("tables/people.Person.jsonl", b"[1]\n", "no row"),
         ("tables/people.Person.jsonl", b'{"id": 1, "name": "x", "erasing": false, "created_at": "soon"}\n', "line 1"),
+        ("tables/people.Person.jsonl", b'{"id": 1, "name": "x", "erasing": false, "created_at": "9999-12-31T23:59:59-14:00"}\n', "too far off"),
+        ("tables/people.Person.jsonl", b'{"id": 1, "name": "x", "erasing": false, "created_at": "2026-01-01T00:00:00"}\n', "line 1"),
+        ("tables/people.Person.jsonl", b'{"id": 1' + b"0" * 400 + b', "name": "x", "erasing": false, "created_at": "2026-01-01T00:00:00Z"}\n', "line 1"),
         ("tables/people.Person.jsonl", b'{"id": "1", "name": "x", "erasing": false, "created_at": "2026-01-01T00:00:00Z"}\n', "no whole number"),
         ("tables/people.Person.jsonl", b'{"id": 1, "business_id": 1, "name": "x"}\n', "there is no business_id"),
         ("tables/hours.HoursSet.jsonl", b'{"id": 1, "name": "x", "document": {"timezone": "Mars"}, "deleted_at": null, "token": null, "instead_id": null}\n', "line 1"),
