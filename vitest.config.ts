@@ -30,7 +30,7 @@ export default defineConfig({
           name: 'pure',
           environment: 'node',
           include: ['{console,visitor-script}/**/*.test.ts'],
-          exclude: ['console/src/places/**/*.place.test.ts', '**/node_modules/**'],
+          exclude: ['console/src/**/*.place.test.ts', '**/node_modules/**'],
         },
       },
       {

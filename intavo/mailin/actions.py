@@ -2,11 +2,12 @@
 
 import hashlib
 from dataclasses import dataclass
-from datetime import datetime, timedelta
+from datetime import datetime
 from typing import Any
 
 from django.conf import settings
 from django.db import IntegrityError, transaction
+from django.db.models import Q
 from django.db.models.functions import Lower
 
 from intavo import clock
@@ -14,7 +15,7 @@ from intavo.accounts.actor import Actor, Refused, visitor_of
 from intavo.accounts.models import Business, Member
 from intavo.apart import Unreadable, apart
 from intavo.core import followup as rules
-from intavo.core.mailin import Invitation, Kind, Received, Sender, TooBig, read_mail, whose
+from intavo.core.mailin import Invitation, Kind, Received, Sender, TooBig, fails, read_mail, whose
 from intavo.core.people import Address, email_address
 from intavo.core.rights import Right
 from intavo.core.times import iso
@@ -35,7 +36,6 @@ from .files import keep_files, told_of
 from .models import IncomingMail
 from .threads import About, about, marked, sent_about
 
-MAILED_WITHIN = timedelta(days=30)
 _NO_WORDS = "(nothing but what is attached)"
 
 
@@ -150,6 +150,9 @@ def _taken(business_id: int, mail: Received, mark: str, at: datetime) -> Taken:
         _came_back(actor, row, mail, at)
     elif mail.kind is Kind.COMPLAINT:
         _complained(actor, row, mail, at)
+    elif fails(mail.results, settings.MAIL_IN_HOST):
+        if mail.kind is Kind.MESSAGE:
+            _of_somebody(actor, row, mail, at)
     elif mail.kind is not Kind.RECEIPT:
         own = _own_addresses(business_id)
         customer = mail.sender if mail.kind is Kind.AUTO_REPLY else whose(mail, own)
@@ -234,7 +237,9 @@ def _message(
         "mail": row.pk,
         "files": told_of(files),
     }  # fmt: skip
-    if not about.theirs:
+    if fails(mail.results, settings.MAIL_IN_HOST):
+        data["perhaps_from"] = mail.sender.address
+    elif not about.theirs:
         data["from"] = customer.address
     if sent_on:
         data["sent_on_by"] = mail.sender.name or mail.sender.address
@@ -248,6 +253,13 @@ def _message(
         mailed_in(locked, text=words, key=f"mail-{row.mark}", at=at)
         data["talk"] = talk.pk
     people.add_event(actor, person_id=about.person, at=at, kind="wrote by mail", data=data)
+
+
+def _of_somebody(actor: Actor, row: IncomingMail, mail: Received, at: datetime) -> None:
+    """What is perhaps not from whom it says is heard, and joins nobody: neither whose address it names nor
+    the matter that it answers.
+    """
+    _message(actor, row, mail, About(None, None, False), Sender("", mail.sender.name), at)
 
 
 def _invited(asked: Invitation) -> dict[str, str | None]:
@@ -269,24 +281,25 @@ def _noted(actor: Actor, row: IncomingMail, mail: Received, about: About, at: da
     told(actor, person_id=about.person)
 
 
-def _reported(actor: Actor, mail: Received, at: datetime) -> tuple[Address, OutgoingMail] | None:
-    """The address that a report is about and our mail to it; None where we have sent no such mail.
+def _reported(actor: Actor, mail: Received) -> tuple[Address, OutgoingMail] | None:
+    """The address that a report is about and our mail to it; None where nothing proves that we sent one.
 
-    A report names the mail that it brings back. Where it names none, we must have written there lately:
-    anybody can send what looks like a report.
+    Anybody can send what looks like a report: it names a mail of ours by its id, or comes to the address that
+    our answer was sent with, whose mark nobody can make up.
     """
     address = _key(mail.final_recipient)
     if address is None:
         return None
     ids = [one for one in (*mail.about, mail.in_reply_to, *mail.references) if one]
-    sent = OutgoingMail.objects.filter(business_id=actor.business_id, to_key=address.key)
-    known = sent.filter(message_id__in=ids) if ids else sent.filter(queued_at__gte=at - MAILED_WITHIN)
-    last = known.order_by("-pk").first()
+    number = marked(mail)
+    proof = Q(message_id__in=ids) | (Q(key__startswith=f"answer-{number}-") if number else Q(pk=None))
+    sent = OutgoingMail.objects.filter(proof, business_id=actor.business_id, to_key=address.key)
+    last = sent.order_by("-pk").first()
     return None if last is None else (address, last)
 
 
 def _came_back(actor: Actor, row: IncomingMail, mail: Received, at: datetime) -> None:
-    found = _reported(actor, mail, at)
+    found = _reported(actor, mail)
     if found is None:
         return
     address, sent = found
@@ -319,7 +332,7 @@ def _not_sent(mail: OutgoingMail) -> None:
 
 
 def _complained(actor: Actor, row: IncomingMail, mail: Received, at: datetime) -> None:
-    found = _reported(actor, mail, at)
+    found = _reported(actor, mail)
     if found is None:
         return
     address, _ = found

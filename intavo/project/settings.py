@@ -188,13 +188,15 @@ EMAIL_HOST, EMAIL_PORT = EMAIL_CONFIG["EMAIL_HOST"], EMAIL_CONFIG["EMAIL_PORT"]
 EMAIL_HOST_USER, EMAIL_HOST_PASSWORD = EMAIL_CONFIG["EMAIL_HOST_USER"], EMAIL_CONFIG["EMAIL_HOST_PASSWORD"]
 EMAIL_USE_TLS = EMAIL_CONFIG.get("EMAIL_USE_TLS", False)
 EMAIL_TIMEOUT = 20
-# A secret under which a mail host hands in the mail of every business here; "" for none. Each has its own as
-# well.
 # How often a worker says that it lives, in seconds; one that was silent for three times as long is dead.
 HEARTBEAT_SECONDS = env.float("INTAVO_HEARTBEAT_SECONDS", 10.0)
 # How many seconds an answer by mail can be taken back before it goes out.
 TAKEN_BACK_SECONDS = env.int("INTAVO_TAKEN_BACK_SECONDS", 10)
+# A secret under which a mail host hands in the mail of every business here; "" for none. Each has its own as
+# well.
 MAIL_IN_SECRET = env.str("INTAVO_MAIL_IN_SECRET", "")
+# How the mail host that hands mail in names itself in Authentication-Results; "" where it says nothing there.
+MAIL_IN_HOST = env.str("INTAVO_MAIL_IN_HOST", "")
 DEFAULT_FROM_EMAIL = env.str("INTAVO_MAIL_FROM", "Intavo <no-reply@intavo.example>")
 
 SESSION_COOKIE_HTTPONLY = True

@@ -1,6 +1,7 @@
 """Mail that comes in: on the timeline of whom it is from, in its thread, once; and what comes back of ours."""
 
 import json
+import re
 from collections.abc import Sequence
 from contextlib import nullcontext
 from datetime import timedelta
@@ -14,6 +15,7 @@ from django.core.mail import BadHeaderError, EmailMessage
 from django.core.mail.backends.base import BaseEmailBackend
 from django.test import Client
 
+from intavo.accounts.models import Member
 from intavo.apart import Busy, Unreadable
 from intavo.core.mailin import answer_address, read_mail
 from intavo.followup.models import FollowUp
@@ -319,6 +321,39 @@ def test_a_report_about_a_mail_that_was_never_sent_changes_nothing(
     )
     assert hand_in(otterwick, made_up).json()["became"] == "nobody"
     assert Suppression.objects.count() == 0
+
+
+def test_a_report_that_names_no_mail_of_ours_proves_nothing(
+    asked: FollowUp, otterwick: World, tmp_path: Any
+) -> None:
+    full = answer_to(kept(ours(asked), tmp_path), "gone", "", "").decode()
+    cut = re.sub(r"(?im)^(message-id|in-reply-to|references):.*\r?\n", "", full).replace("+", "-")
+    assert hand_in(otterwick, cut.encode()).json()["became"] == "nobody"
+    assert not Suppression.objects.exists()
+    # It lies in the tray; sent to the address that our answer went out with, it is believed.
+    assert lying_aside(otterwick.owner).count() == 1
+    marked = re.sub(r"(?im)^to:.*$", f"To: {ours(asked).reply_to}", cut, count=1)
+    assert hand_in(otterwick, marked.encode()).json()["became"] == "came-back"
+    assert Suppression.objects.get().reason == "bounced"
+
+
+def test_mail_that_is_perhaps_not_from_its_sender_is_heard_and_joins_nobody(
+    asked: FollowUp, otterwick: World, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(settings, "MAIL_IN_HOST", "mx.otterwick.example")
+    fails = "mx.otterwick.example; spf=pass; dmarc=fail (p=NONE) header.from=post.example"
+    heads = {"In_Reply_To": ours(asked).message_id, "Authentication_Results": fails}
+    taken = hand_in(otterwick, mail("Send the money elsewhere, please.", **heads)).json()
+    assert (taken["became"], taken["followup"] != asked.pk) == ("message", True)
+    row = FollowUp.objects.get(pk=taken["followup"])
+    assert (row.person_id != asked.person_id, row.person.addresses.count()) == (True, 0)
+    assert last_event("wrote by mail")["perhaps_from"] == SENDER
+    # In a member's name it is no note of ours; what another host says of it is not believed.
+    member = Member.objects.get(pk=otterwick.owner.member_id).user.email
+    forged = mail("Finish this.", sender=member, Authentication_Results=fails)
+    assert hand_in(otterwick, forged).json()["became"] == "message"
+    heads["Authentication_Results"] = fails.replace("mx.otterwick", "mx.elsewhere")
+    assert hand_in(otterwick, mail("Thank you.", **heads)).json()["followup"] == asked.pk
 
 
 def test_who_calls_it_spam_has_agreed_to_nothing_any_more(

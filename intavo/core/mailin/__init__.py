@@ -1,5 +1,6 @@
 """Mail that comes in, read: what was said now, what it answers, and what kind of mail it is."""
 
+from .authentic import fails
 from .forwarding import is_no_reply, whose
 from .model import Forwarded, Invitation, Kind, MailFile, Received, Sender, TooBig
 from .quoting import said_and_quoted
@@ -16,6 +17,7 @@ __all__ = [
     "TooBig",
     "answer_address",
     "bare_subject",
+    "fails",
     "followup_of",
     "is_no_reply",
     "read_mail",

@@ -80,6 +80,7 @@ class Received:
     body, `said` what was written now, `quoted` the rest. A bounce has a `final_recipient` and says whether it
     is `permanent`; a complaint has the address that complained, where it says so. `about` are the ids of the
     mails that a report brings back. `reply_to` is where an answer is wanted, in the order of the heads.
+    `results` are what hosts on its way say of where it is from.
     """
 
     message_id: str
@@ -99,3 +100,4 @@ class Received:
     reply_to: tuple[Sender, ...] = ()
     forwarded: Forwarded | None = None
     invitation: Invitation | None = None
+    results: tuple[str, ...] = ()

@@ -26,6 +26,7 @@ _MOST_TEXT = 500_000
 _MOST_HEADER = 4_000
 _MOST_RECIPIENTS = 200
 _MOST_REFERENCES = 100
+_MOST_RESULTS = 20
 
 
 def read_mail(raw: bytes) -> Received:
@@ -58,6 +59,9 @@ def read_mail(raw: bytes) -> Received:
         reply_to=_reply_to(message),
         forwarded=None if report else _attached(parts) or inline_mail(text, subject),
         invitation=None if report else invitation_of(parts),
+        results=tuple(
+            str(one)[:_MOST_HEADER] for one in message.get_all("Authentication-Results", [])[:_MOST_RESULTS]
+        ),
     )
 
 

@@ -33,6 +33,7 @@ interface Data {
   quoted?: string
   subject?: string
   from?: string
+  perhaps_from?: string
   sent_on_by?: string
   invitation?: Invitation
   enclosed?: { enclosure: number; name: string; size: number }[]
@@ -57,6 +58,9 @@ const WORDS: Record<string, (data: Data) => string> = {
   'wrote by mail': (found) =>
     [
       `Wrote by mail${found.from ? ` from another address, ${found.from}` : ''}`,
+      found.perhaps_from
+        ? `perhaps not from ${found.perhaps_from}: the mail host could not confirm that it is`
+        : '',
       found.through ? `through ${found.through}` : '',
       found.sent_on_by ? `sent on by ${found.sent_on_by}` : '',
     ]
