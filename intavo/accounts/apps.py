@@ -9,7 +9,7 @@ class AccountsConfig(AppConfig):
     name = "intavo.accounts"
 
     def ready(self) -> None:
-        """Listen for sign-ins, and let no code be used twice."""
-        from . import secrets, signing_in  # noqa: F401  # they read models, which are there only now
+        """Listen for sign-ins, and hold their second step."""
+        from . import second_step, signing_in  # noqa: F401  # they read models, which are there only now
 
-        secrets.let_no_code_be_used_twice()
+        second_step.hold()

@@ -3,12 +3,9 @@
 import base64
 import hashlib
 
-from allauth.mfa import app_settings
 from allauth.mfa.adapter import DefaultMFAAdapter
-from allauth.mfa.totp.internal.auth import TOTP
 from cryptography.fernet import Fernet, MultiFernet
 from django.conf import settings
-from django.core.cache import cache
 
 
 def _seal() -> MultiFernet:
@@ -28,18 +25,6 @@ class SealedAdapter(DefaultMFAAdapter):  # type: ignore[misc]  # allauth ships n
     def decrypt(self, encrypted_text: str) -> str:
         """Opened again."""
         return _seal().decrypt(encrypted_text.encode()).decode()
-
-
-def let_no_code_be_used_twice() -> None:
-    """A code that was used counts as used for as long as it would be taken. allauth remembers it for one step
-    only.
-    """
-    steps = 2 * app_settings.TOTP_TOLERANCE + 1
-
-    def mark(self: TOTP, code: str) -> bool:
-        return cache.add(self._get_used_cache_key(code), "y", timeout=steps * app_settings.TOTP_PERIOD)
-
-    TOTP._mark_code_used = mark
 
 
 def sealed(text: str) -> str:

@@ -171,6 +171,8 @@ ACCOUNT_DEFAULT_HTTP_PROTOCOL = "https" if TLS else "http"
 ACCOUNT_ADAPTER = "intavo.accounts.adapter.AccountAdapter"
 ACCOUNT_RATE_LIMITS = {
     "login_failed": "10/5m/key,30/m/ip",
+    # Codes of an authenticator that are tried where the account is not signed in.
+    "second_step": "30/h/key",
     "login": env.str("INTAVO_SIGN_IN_RATE", "60/m/ip"),
 }
 HEADLESS_ONLY = True

@@ -273,6 +273,37 @@ def test_with_an_authenticator_the_password_alone_does_not_sign_in(user: User) -
     assert again.post(f"{AUTH}/2fa/authenticate", {"code": kept[0]}, **JSON).status_code == 400
 
 
+def test_whoever_tries_codes_elsewhere_keeps_nobody_from_theirs(user: User) -> None:
+    second = Second()
+    kept = second.client.post(f"{ACCOUNT}/authenticators/recovery-codes", {}, **JSON).json()["data"][
+        "unused_codes"
+    ]
+
+    def tries(code: str, place: str) -> int:
+        client = Client(REMOTE_ADDR=place)
+        body = {"email": user.email, "password": PASSWORD}
+        assert client.post(f"{AUTH}/login", body, **JSON).status_code == 401
+        return client.post(f"{AUTH}/2fa/authenticate", {"code": code}, **JSON).status_code
+
+    # From a network of IPv6 that one client is given, and from many places.
+    assert [tries("000000", f"2001:db8::{at:x}") for at in range(11)] == [400] * 11
+    for at in range(30):
+        tries("000000", f"203.0.113.{at}")
+    with time_machine.travel(datetime.now(UTC) + timedelta(minutes=2)):
+        assert tries(second.code(), "198.51.100.7") == 400, "too many were tried elsewhere"
+        assert tries(kept[0], "198.51.100.7") == 200
+        assert tries(second.code(), "127.0.0.1") == 200, "where they are signed in they are let in"
+
+
+def test_the_code_that_switched_it_on_is_used(user: User) -> None:
+    now = datetime(2026, 12, 1, 12, 0, 5, tzinfo=UTC)
+    with time_machine.travel(now, tick=False):
+        second, client = Second(), Client()
+        sign_in(client, PASSWORD)
+        answer = client.post(f"{AUTH}/2fa/authenticate", {"code": second.code()}, **JSON)
+        assert answer.status_code == 400
+
+
 def test_a_code_may_be_one_step_old_and_is_taken_once(user: User) -> None:
     second = Second()
 
