@@ -142,6 +142,7 @@ class Stack:
             "INTAVO_SECRET_KEY": secret_key(), "INTAVO_BASE_URL": self.base_url,
             "INTAVO_MAIL_URL": f"smtp://127.0.0.1:{self.ports.smtp}", "INTAVO_WHERRY": self.wherry_url,
             "INTAVO_LOCAL_GATEWAYS": "127.0.0.1", "INTAVO_MAIL_IN_SECRET": mail_in_secret(),
+            "INTAVO_MAIL_IN_DOMAIN": "in.intavo.example",
             "INTAVO_TRUSTED_PROXIES": "127.0.0.1",
             "INTAVO_MEDIA": os.environ.get("INTAVO_MEDIA", str(uploads_of(self.database))), **self.env,
         }  # fmt: skip

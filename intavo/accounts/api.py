@@ -4,6 +4,7 @@ from datetime import datetime
 from typing import Annotated
 
 import segno
+from django.db import transaction
 from ninja import Router, Schema, Status
 from pydantic import Field
 
@@ -130,6 +131,8 @@ class FoundIn(Schema):
     timezone: str
     region: str = "GB"
     language: str = ""
+    # What whoever founds it is called; what is not said stays as it is.
+    your_name: Line = Field(default_factory=str, max_length=120)
 
 
 class BusinessIn(Schema):
@@ -180,9 +183,16 @@ def places(request: UserRequest, zone: str = "") -> PlacesOut:
 @router.post("/business", response={201: None}, auth=UserAuth())
 def found(request: UserRequest, body: FoundIn) -> Status[None]:
     """Found a business."""
-    found_business(
-        user=request.auth, name=body.name, timezone=body.timezone, region=body.region, language=body.language
-    )
+    with transaction.atomic():
+        found_business(
+            user=request.auth,
+            name=body.name,
+            timezone=body.timezone,
+            region=body.region,
+            language=body.language,
+        )
+        if body.your_name.strip():
+            rename_user(request.auth, name=body.your_name)
     return Status(201, None)
 
 

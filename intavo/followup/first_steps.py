@@ -6,6 +6,8 @@ from intavo.accounts.actor import Actor
 from intavo.accounts.models import Business
 from intavo.core import followup as rules
 from intavo.core.showing import TouchpointState
+from intavo.mail.actions import comes_in_at
+from intavo.people.models import TimelineEvent
 from intavo.sites.models import Site
 from intavo.sites.queries import home_of
 from intavo.touchpoints.models import Touchpoint
@@ -44,6 +46,7 @@ def _steps(business: Business) -> list[FirstStep]:
     work = FollowUp.objects.filter(business=business)
     answered = work.filter(state__in=[rules.State.THEM.value, rules.State.FINISHED.value]).exists()
     came = work.exists()
+    back = TimelineEvent.objects.filter(business=business, kind="wrote by mail").exists()
     return [
         FirstStep(
             "touchpoint", on, "Turn on your first touchpoint",
@@ -69,6 +72,12 @@ def _steps(business: Business) -> list[FirstStep]:
         FirstStep(
             "answered", answered, "Answer it",
             "It stands on this list, with its time where one was promised.", "", "",
+        ),
+        FirstStep(
+            "back", back, "See an answer come back",
+            "Answer the mail that you were sent as a visitor: what people answer comes back to this list.",
+            "" if comes_in_at(business.pk) else "Say where they come in",
+            "" if comes_in_at(business.pk) else "/business#mail-in",
         ),
     ]  # fmt: skip
 

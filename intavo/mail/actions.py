@@ -10,7 +10,8 @@ from email.utils import formataddr, parseaddr
 
 from django.conf import settings
 from django.core.mail import EmailMessage
-from django.db import transaction
+from django.db import IntegrityError, transaction
+from django.utils.text import slugify
 
 from intavo import clock
 from intavo.accounts.models import AccountMail, Business
@@ -76,7 +77,9 @@ def queue(
         text=text,
         from_name=one_line(business.name)[:120],
         from_address=sender,
-        reply_to=reply_to or (business.mail_address if sender != business.mail_address else ""),
+        reply_to=reply_to
+        or comes_in_at(business.pk)
+        or (business.mail_address if sender != business.mail_address else ""),
         attachment_name=attached[0],
         attachment=attached[1],
         in_reply_to=in_reply_to[:200],
@@ -97,14 +100,61 @@ def new_secret() -> str:
     return secrets.token_hex(16)
 
 
+def mail_in_of(business_id: int) -> MailIn:
+    """How answers by mail come in to a business; made, and given its name, when it is first asked for."""
+    row = MailIn.objects.get_or_create(business_id=business_id, defaults={"secret": new_secret()})[0]
+    if settings.MAIL_IN_DOMAIN and not row.name:
+        _give_name(row)
+    return row
+
+
+# Addresses that every domain has for itself. Source: RFC 2142.
+_NOBODYS = {
+    "abuse",
+    "hostmaster",
+    "info",
+    "mail",
+    "mailer-daemon",
+    "no-reply",
+    "postmaster",
+    "security",
+    "webmaster",
+}
+
+
+def _give_name(row: MailIn) -> None:
+    """The name of the business as an address can have it; with something after it where another has it."""
+    called = Business.objects.values_list("name", flat=True).get(pk=row.business_id)
+    plain = slugify(called)[:40].strip("-")
+    names = [plain] if plain and plain not in _NOBODYS else []
+    names += [f"{plain or 'mail'}-{secrets.token_hex(2 + tries)}" for tries in range(4)]
+    for name in names:
+        try:
+            with transaction.atomic():
+                row.name = name
+                row.save(update_fields=["name"])
+        except IntegrityError:
+            continue
+        return
+
+
+def own_mailbox(row: MailIn) -> str:
+    """A business's address at the operator's domain for mail that comes in; "" where there is none."""
+    return f"{row.name}@{settings.MAIL_IN_DOMAIN}" if settings.MAIL_IN_DOMAIN and row.name else ""
+
+
+def comes_in_at(business_id: int) -> str:
+    """The address that answers come to; "" where the business takes none in, and they go to From."""
+    row = mail_in_of(business_id)
+    return row.address or (own_mailbox(row) if row.direct else "")
+
+
 def answers_to(business_id: int, followup_id: int | None) -> str:
     """The address that answers about a follow-up come to; "" where the business takes none in, and they go to
     From.
     """
-    comes_to = MailIn.objects.filter(business_id=business_id).exclude(address="").first()
-    if comes_to is None or followup_id is None:
-        return ""
-    return answer_address(comes_to.address, followup_id, settings.SECRET_KEY)
+    address = comes_in_at(business_id) if followup_id is not None else ""
+    return answer_address(address, followup_id, settings.SECRET_KEY) if address and followup_id else ""
 
 
 def suppress(*, business_id: int, address_key: str, reason: str) -> bool:

@@ -69,9 +69,13 @@ class MailIn(models.Model):
     """How answers by mail come in: the secret of the address they are posted to, and the mailbox they are
     sent to.
 
-    Without an `address` answers go where our mail comes from, and are told apart by their heads alone.
+    Without an `address` answers come to the business's own at the operator's domain for mail that comes in,
+    `name`@…, unless it does not want that (`direct`), or there is none: then they go where our mail comes
+    from, and are told apart by their heads alone.
     """
 
     business = models.OneToOneField(Business, on_delete=models.CASCADE, related_name="mail_in")
     secret = models.CharField(max_length=60, unique=True)
     address = models.EmailField(blank=True)
+    name = models.CharField(max_length=60, unique=True, null=True, blank=True)  # none until there is a domain
+    direct = models.BooleanField(default=True)

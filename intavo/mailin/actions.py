@@ -23,7 +23,7 @@ from intavo.followup.actions import MOST_NOTE, ByMail, heard_again, note_mail, o
 from intavo.followup.actions import receive as open_followup
 from intavo.followup.models import FollowUp
 from intavo.followup.source import Source
-from intavo.mail.actions import new_secret, suppress
+from intavo.mail.actions import mail_in_of, new_secret, own_mailbox, suppress
 from intavo.mail.effects import mail_given_up
 from intavo.mail.models import MailIn, OutgoingMail
 from intavo.people import actions as people
@@ -116,6 +116,11 @@ def _whose(mail: Received) -> int:
     if asked is not None:
         return asked
     wanted = [one.lower() for one in mail.to]
+    named = [one.partition("@") for one in wanted]
+    own = [name.partition("+")[0] for name, _, host in named if host and host == settings.MAIL_IN_DOMAIN]
+    ours = MailIn.objects.filter(name__in=own).values_list("business_id", flat=True).first()
+    if ours is not None:
+        return ours
     boxes = MailIn.objects.exclude(address="").annotate(plain=Lower("address")).filter(plain__in=wanted)
     senders = Business.objects.annotate(plain=Lower("mail_address")).filter(plain__in=wanted)
     found = list(boxes.values_list("business_id", flat=True)[:1]) or list(
@@ -178,7 +183,11 @@ def _own_addresses(business_id: int) -> frozenset[str]:
     """Under which the business and those who work there write, as keys."""
     written = [
         *Business.objects.filter(pk=business_id).values_list("mail_address", flat=True),
-        *MailIn.objects.filter(business_id=business_id).values_list("address", flat=True),
+        *(
+            at
+            for row in MailIn.objects.filter(business_id=business_id)
+            for at in (row.address, own_mailbox(row))
+        ),
         *Member.objects.filter(business_id=business_id).values_list("user__email", flat=True),
     ]
     return frozenset(one.key for one in map(_key, written) if one is not None)
@@ -348,13 +357,10 @@ def _complained(actor: Actor, row: IncomingMail, mail: Received, at: datetime) -
     told(actor, person_id=person)
 
 
-def mail_in_of(business_id: int) -> MailIn:
-    """How answers by mail come in to a business; made when it is first asked for."""
-    return MailIn.objects.get_or_create(business_id=business_id, defaults={"secret": new_secret()})[0]
-
-
-def set_mail_in(actor: Actor, *, address: str) -> MailIn:
-    """Say to which mailbox answers are sent; "" for none. Refused for what is no address."""
+def set_mail_in(actor: Actor, *, address: str, direct: bool | None = None) -> MailIn:
+    """Say to which mailbox answers are sent; "" for none of the business's, and whether they come to the one
+    that it has here (`direct`; None: as it is). Refused for what is no address.
+    """
     actor.needs(Right.BUSINESS)
     shown = address.strip()
     try:
@@ -367,9 +373,9 @@ def set_mail_in(actor: Actor, *, address: str) -> MailIn:
         )
     with transaction.atomic():
         row = mail_in_of(actor.business_id)
-        row.address = shown
-        row.save(update_fields=["address"])
-        actor.noted("mail in set", address=shown)
+        row.address, row.direct = shown, row.direct if direct is None else direct
+        row.save(update_fields=["address", "direct"])
+        actor.noted("mail in set", address=shown or (own_mailbox(row) if row.direct else ""))
     return row
 
 

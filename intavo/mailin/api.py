@@ -12,6 +12,7 @@ from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.accounts.scope import own
 from intavo.core.rights import Right
 from intavo.core.texts import Kept
+from intavo.mail.actions import mail_in_of, own_mailbox
 from intavo.mail.models import MailIn
 
 from . import actions, aside
@@ -25,12 +26,15 @@ router = Router(tags=["mail in"], auth=MemberAuth())
 class MailInOut(Schema):
     url: str
     address: str
+    own: str
+    direct: bool
     last: str | None
     count: int
 
 
 class MailInIn(Schema):
     address: str
+    direct: bool | None = None
 
 
 def _out(row: MailIn) -> MailInOut:
@@ -39,6 +43,8 @@ def _out(row: MailIn) -> MailInOut:
     return MailInOut(
         url=f"{settings.BASE_URL}/in/mail/{row.secret}",
         address=row.address,
+        own=own_mailbox(row),
+        direct=row.direct,
         last=last.isoformat() if last else None,
         count=came.count(),
     )
@@ -48,13 +54,13 @@ def _out(row: MailIn) -> MailInOut:
 def mail_in(request: MemberRequest) -> MailInOut:
     """Where mail is handed in, and to which mailbox answers are sent."""
     request.auth.needs(Right.BUSINESS)
-    return _out(actions.mail_in_of(request.auth.business_id))
+    return _out(mail_in_of(request.auth.business_id))
 
 
 @router.put("/mail-in", response=MailInOut)
 def set_mail_in(request: MemberRequest, body: MailInIn) -> MailInOut:
     """Say to which mailbox answers are sent."""
-    return _out(actions.set_mail_in(request.auth, address=body.address))
+    return _out(actions.set_mail_in(request.auth, address=body.address, direct=body.direct))
 
 
 @router.post("/mail-in/renew", response=MailInOut)

@@ -19,9 +19,10 @@ from intavo.apart import Busy
 from intavo.core.mailin import TooBig
 from intavo.core.mailin.model import MOST_BYTES
 from intavo.core.rights import Right
+from intavo.mail.actions import mail_in_of
 from intavo.talks.gateways import GatewayAway, places_of
 
-from .actions import mail_in_of, take_in
+from .actions import take_in
 from .models import Mailbox
 
 AT_ONCE, WAITS = 50, 20.0

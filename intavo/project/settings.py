@@ -197,6 +197,8 @@ TAKEN_BACK_SECONDS = env.int("INTAVO_TAKEN_BACK_SECONDS", 10)
 # A secret under which a mail host hands in the mail of every business here; "" for none. Each has its own as
 # well.
 MAIL_IN_SECRET = env.str("INTAVO_MAIL_IN_SECRET", "")
+# The domain whose mail all comes in here (one MX, or one pipe): each business has a name there; "" for none.
+MAIL_IN_DOMAIN = env.str("INTAVO_MAIL_IN_DOMAIN", "").lower()
 # How the mail host that hands mail in names itself in Authentication-Results; "" where it says nothing there.
 MAIL_IN_HOST = env.str("INTAVO_MAIL_IN_HOST", "")
 DEFAULT_FROM_EMAIL = env.str("INTAVO_MAIL_FROM", "Intavo <no-reply@intavo.example>")

@@ -1,9 +1,11 @@
 """What a new owner is shown first: each step is true by looking, and it goes by itself."""
 
 from intavo.accounts.models import Business
+from intavo.mail.models import OutgoingMail
 from intavo.touchpoints.actions import turn_off
 
 from .conftest import Visitor, World, sending
+from .test_mail_in import hand_in, mail
 
 
 def done(world: World) -> dict[str, bool]:
@@ -17,7 +19,7 @@ def test_each_step_is_true_by_looking_and_all_go_once_they_are_done(
     console = otterwick.console()
     Business.objects.update(hours_looked_at=False)
     before = done(otterwick)
-    assert list(before) == ["touchpoint", "line", "hours", "sent", "answered"]
+    assert list(before) == ["touchpoint", "line", "hours", "sent", "answered", "back"]
     assert before["touchpoint"]
     assert [one for one, is_done in before.items() if is_done] == ["touchpoint"]
     visitor.plan()
@@ -34,6 +36,9 @@ def test_each_step_is_true_by_looking_and_all_go_once_they_are_done(
     console.post(
         f"/api/follow-ups/{first['id']}/finish", {"outcome": "answered"}, content_type="application/json"
     )
+    assert [one for one, is_done in done(otterwick).items() if not is_done] == ["back"]
+    thanks = OutgoingMail.objects.latest("pk")
+    hand_in(otterwick, mail("Thank you.", sender=thanks.to, In_Reply_To=thanks.message_id))
     assert done(otterwick) == {}
 
 

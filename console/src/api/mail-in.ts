@@ -13,9 +13,14 @@ export const leaveMailbox = () => take(client.DELETE('/api/mailbox'))
 
 export function useSetMailIn() {
   const queries = useQueryClient()
-  const keep = (row: object) => void queries.setQueryData(['mail-in'], row)
+  const keep = (row: Schemas['MailInOut']) => queries.setQueryData(['mail-in'], row)
   return {
-    to: async (address: string) => keep(await take(client.PUT('/api/mail-in', { body: { address } }))),
-    renew: async () => keep(await take(client.POST('/api/mail-in/renew'))),
+    /** Gives back where answers come to now; "" where none come in. */
+    to: async (address: string, direct: boolean) => {
+      const row = await take(client.PUT('/api/mail-in', { body: { address, direct } }))
+      keep(row)
+      return row.address || (row.direct ? row.own : '')
+    },
+    renew: async () => void keep(await take(client.POST('/api/mail-in/renew'))),
   }
 }

@@ -3628,6 +3628,8 @@ export interface components {
              * @default
              */
             language: string;
+            /** Your Name */
+            your_name?: string;
         };
         /** BusinessIn */
         BusinessIn: {
@@ -7423,6 +7425,10 @@ export interface components {
             url: string;
             /** Address */
             address: string;
+            /** Own */
+            own: string;
+            /** Direct */
+            direct: boolean;
             /** Last */
             last: string | null;
             /** Count */
@@ -7432,6 +7438,8 @@ export interface components {
         MailInIn: {
             /** Address */
             address: string;
+            /** Direct */
+            direct?: boolean | null;
         };
         /** MailboxOut */
         MailboxOut: {

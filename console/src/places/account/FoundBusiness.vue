@@ -12,6 +12,7 @@ import { useForm } from '@/parts/form'
 
 const name = ref('')
 const host = ref('')
+const yours = ref('')
 const timezone = ref('')
 const region = ref('')
 const language = ref('en')
@@ -32,6 +33,7 @@ const country = computed(() => places.value?.regions.find((one) => one.code === 
 const currency = computed(() => country.value?.currency ?? '')
 watch(country, (known) => (language.value = known && known.language in LANGUAGES ? known.language : 'en'))
 const { data: me } = useMe()
+watch(me, (known) => (yours.value ||= known?.name ?? ''), { immediate: true })
 const found = useFoundBusiness()
 const addSite = useAddSite()
 const router = useRouter()
@@ -46,6 +48,7 @@ async function go() {
       timezone: timezone.value,
       region: region.value,
       language: language.value,
+      your_name: yours.value,
     })
   founded.value = true
   await addSite.mutateAsync({ name: '', hosts: [host.value] })
@@ -76,6 +79,13 @@ async function go() {
         label="Its web site"
         :error="fields['hosts.0'] ?? fields.hosts"
         hint="Like your-business.example; any spelling will do."
+      />
+      <TextField
+        v-model="yours"
+        label="Your name"
+        :error="fields.your_name"
+        autocomplete="name"
+        hint="It stands under what you answer. It can wait."
       />
       <div>
         <label for="zone" class="mb-1 block font-semibold">Where it is: its times go by it</label>

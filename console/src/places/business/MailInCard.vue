@@ -9,6 +9,7 @@ import { useNotices } from '@/lib/notices'
 import { saidTime } from '@/lib/time'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import TextField from '@/parts/TextField.vue'
+import TickBox from '@/parts/fields/TickBox.vue'
 
 /** Answers by mail: the mailbox they are sent to, and where the mail host hands them in. */
 const { data, error: unread, refetch } = useMailIn()
@@ -18,23 +19,27 @@ const set = useSetMailIn()
 const notices = useNotices()
 const { error, fields, busy, run } = useForm()
 const address = ref('')
-watch(data, (row) => (address.value = row?.address ?? ''), { immediate: true })
+const direct = ref(true)
+watch(
+  data,
+  (row) => {
+    address.value = row?.address ?? ''
+    direct.value = row?.direct ?? true
+  },
+  { immediate: true },
+)
 const save = () =>
   run(async () => {
-    await set.to(address.value)
-    notices.say(
-      address.value
-        ? `Answers are sent to ${address.value} from now on.`
-        : 'Answers go where your mail is sent from.',
-    )
+    const to = await set.to(address.value, direct.value)
+    notices.say(to ? `Answers are sent to ${to} from now on.` : 'Answers go where your mail is sent from.')
   })
 const renew = () =>
   run(async () => {
     await set.renew()
     notices.say('The address before takes nothing any more.')
   })
-async function copy() {
-  await navigator.clipboard.writeText(data.value?.url ?? '')
+async function copy(text: string) {
+  await navigator.clipboard.writeText(text)
   notices.say('Copied.')
 }
 </script>
@@ -44,20 +49,37 @@ async function copy() {
     <form class="grid gap-3" aria-labelledby="mail-in-title" novalidate @submit.prevent="save">
       <h2 id="mail-in-title">Answers by mail</h2>
       <ErrorBox :error="unread" :again="() => refetch()" />
-      <p class="text-sm text-ink-2">
+      <template v-if="data?.own">
+        <p class="text-sm text-ink-2">
+          What people answer to your mails stands on their card, with the work for you again: answers come to
+          an address that you have here.
+        </p>
+        <p class="flex items-start gap-2">
+          <code class="min-w-0 flex-1 rounded bg-fog px-2 py-1.5 text-sm break-all">{{ data.own }}</code>
+          <button type="button" class="btn" @click="copy(data.own)">Copy</button>
+        </p>
+        <TickBox :value="direct" @set="direct = $event"
+          >Answers come to this address, as long as no mailbox stands below</TickBox
+        >
+        <p class="text-sm text-ink-2">
+          They can come to a mailbox of your own as well. Then let your mail host post each mail that comes in
+          to this address, as it came:
+        </p>
+      </template>
+      <p v-else class="text-sm text-ink-2">
         What people answer to your mails can stand on their card, with the work for you again. Let your mail
         host post each mail that comes in to this address, as it came:
       </p>
       <p class="flex items-start gap-2">
         <code class="min-w-0 flex-1 rounded bg-fog px-2 py-1.5 text-sm break-all">{{ data?.url }}</code>
-        <button type="button" class="btn" @click="copy">Copy</button>
+        <button type="button" class="btn" @click="copy(data?.url ?? '')">Copy</button>
       </p>
       <TextField
         v-model="address"
-        label="The mailbox they are sent to"
+        :label="data?.own ? 'A mailbox of your own that they are sent to' : 'The mailbox they are sent to'"
         type="email"
         :error="fields.address"
-        hint="It has to take what is sent to name+anything@… as well. Left empty, answers go where your mail is sent from."
+        :hint="`It has to take what is sent to name+anything@… as well. Left empty, answers ${data?.own && direct ? 'come to the address above' : 'go where your mail is sent from'}.`"
       />
       <ErrorBox v-if="!Object.keys(fields).length" :error="error" />
       <p v-if="data" class="text-sm text-ink-2" role="status">

@@ -147,3 +147,21 @@ describe('who did what', () => {
     await waitFor(() => expect(asked).toContain(verb))
   })
 })
+
+describe('answers by mail', () => {
+  it('come to an address of one’s own, unless they are not wanted there', async () => {
+    const row = { ...answer<Schemas['MailInOut']>('/api/mail-in'), address: '', direct: true }
+    const own = 'otterwick@in.intavo.example'
+    answering(
+      api.get('/api/mail-in', ({ response }) => response(200).json({ ...row, own })),
+      api.put('/api/mail-in', ({ response }) => response(200).json({ ...row, own, direct: false })),
+    )
+    await open('/business')
+    await shows(own)
+    await user.click(screen.getByRole('checkbox', { name: /Answers come to this address/ }))
+    const form = within(screen.getByRole('form', { name: 'Answers by mail' }))
+    await user.click(form.getByRole('button', { name: 'Save' }))
+    expect(await sentTo('PUT', '/api/mail-in')).toEqual({ address: '', direct: false })
+    await shows('Answers go where your mail is sent from.')
+  })
+})
