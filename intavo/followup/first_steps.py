@@ -4,7 +4,6 @@ from dataclasses import dataclass
 
 from intavo.accounts.actor import Actor
 from intavo.accounts.models import Business
-from intavo.core import followup as rules
 from intavo.core.showing import TouchpointState
 from intavo.mail.actions import comes_in_at
 from intavo.people.models import TimelineEvent
@@ -44,9 +43,11 @@ def _steps(business: Business) -> list[FirstStep]:
     on = touchpoints.filter(state=TouchpointState.LIVE.value).exists()
     made = touchpoints.order_by("-pk").values_list("pk", flat=True).first()
     work = FollowUp.objects.filter(business=business)
-    answered = work.filter(state__in=[rules.State.THEM.value, rules.State.FINISHED.value]).exists()
     came = work.exists()
-    back = TimelineEvent.objects.filter(business=business, kind="wrote by mail").exists()
+    # What was done once stays done, whatever becomes of the work.
+    happened = TimelineEvent.objects.filter(business=business)
+    answered = happened.filter(kind__in=["answered", "finished"]).exists()
+    back = happened.filter(kind="wrote by mail").exists()
     return [
         FirstStep(
             "touchpoint", on, "Turn on your first touchpoint",

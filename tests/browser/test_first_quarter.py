@@ -8,7 +8,7 @@ from playwright.sync_api import Browser, Locator, Page, expect
 
 from scripts.stack import Stack
 
-from .pages.mail import mailed
+from .pages.mail import hand_in, mailed
 from .pages.site import AHEAD, later
 from .pages.steps import step
 
@@ -80,7 +80,7 @@ def test_a_new_owner_has_the_first_lead_within_twenty_five(browser: Browser, sta
     expect(page.get_by_text("It is on: visitors get it within a second.")).to_be_visible()
     owner.click(page.get_by_role("link", name="Follow-up", exact=True))
     steps = page.get_by_role("region", name="Until the first lead")
-    expect(steps.get_by_text("1 of 5")).to_be_visible()
+    expect(steps.get_by_text("1 of 6")).to_be_visible()
     owner.click(steps.get_by_role("link", name="Show me the line"))
     line = page.get_by_label("Snippet").inner_text()
 
@@ -91,7 +91,7 @@ def test_a_new_owner_has_the_first_lead_within_twenty_five(browser: Browser, sta
     with visit.expect_response(re.compile("/plan$")):
         visit.goto(f"{home}/")
     owner.click(page.get_by_role("link", name="Follow-up", exact=True))
-    expect(steps.get_by_text("2 of 5")).to_be_visible(timeout=10_000)
+    expect(steps.get_by_text("2 of 6")).to_be_visible(timeout=10_000)
     owner.click(steps.get_by_role("button", name="Nine to five is right"))
     expect(steps.get_by_role("link", name="Open my site")).to_have_attribute("href", home)
     step("the first lead comes in")
@@ -109,6 +109,12 @@ def test_a_new_owner_has_the_first_lead_within_twenty_five(browser: Browser, sta
     owner.click(item)
     page.get_by_role("textbox", name=re.compile("^Answer to")).fill("We do, from seven.")
     page.get_by_role("button", name=re.compile("^Send")).click()
-    expect(page.get_by_role("region", name="Until the first lead")).to_have_count(0, timeout=10_000)
+
+    step("an answer of theirs comes back")
+    ours = mailed(stack, "ash@post.example", "Re:")
+    hand_in(context.new_page(), stack, ours["name"], "answer", "Thank you, see you then.")
+    page.get_by_role("link", name="Follow-up", exact=True).click()
+    expect(page.get_by_role("region", name="Until the first lead")).to_have_count(0, timeout=20_000)
+    expect(page.get_by_role("link", name=re.compile("Thank you, see you then"))).to_be_visible()
     site.shutdown()
     context.close()
