@@ -19,6 +19,7 @@ from intavo.core import followup as rules
 from intavo.core.hours import open_days_on
 from intavo.core.replies import Promise
 from intavo.core.rights import Right
+from intavo.core.tongues import Phrase, say
 from intavo.core.worklist import ListFilter
 from intavo.hours.queries import main_hours
 from intavo.people.actions import add_event, tag_person, untag_person
@@ -525,11 +526,14 @@ def _after_answer(
     raise Refused(("then", "Say what comes then: wait, finish, keep, or remind with a time."))
 
 
+_SUBJECTS = {
+    rules.Kind.MESSAGE.value: Phrase("Re: your message to {business}"),
+    rules.Kind.INQUIRY.value: Phrase("Re: your question to {business}"),
+}
+_FROM = Phrase("From {business}")
+
+
 def _subject(row: FollowUp, business: Business) -> str:
     if row.subject:
         return f"Re: {re.sub(r'^(re|aw|sv):[ ]*', '', row.subject, flags=re.IGNORECASE)}"
-    if row.kind == rules.Kind.MESSAGE.value:
-        return f"Re: your message to {business.name}"
-    if row.kind == rules.Kind.INQUIRY.value:
-        return f"Re: your question to {business.name}"
-    return f"From {business.name}"
+    return say(_SUBJECTS.get(row.kind, _FROM), business.tongue(), business=business.name)

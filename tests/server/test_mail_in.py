@@ -475,6 +475,17 @@ def test_one_secret_for_all_finds_whose_mail_it_is(
     assert hand_in(otterwick, mail("Hi", To="nobody@y.example"), "for all of them").status_code == 422
 
 
+def test_an_answer_has_its_subject_in_what_visitors_are_spoken_to_in(
+    visitor: Visitor, otterwick: World
+) -> None:
+    Business.objects.update(language="de", region="DE")
+    ask(visitor, question(otterwick), 7, email=SENDER, name="Tomasz")
+    row = FollowUp.objects.latest("pk")
+    body = {"text": "Ja, ab sieben.", "key": "k1", "then": "wait"}
+    otterwick.console().post(f"/api/follow-ups/{row.pk}/answer", body, content_type="application/json")
+    assert ours(row).subject == "Re: Ihre Frage an Otterwick"
+
+
 def test_answers_come_to_an_address_of_ones_own_from_the_first_mail_on(
     visitor: Visitor, otterwick: World, other: World, monkeypatch: pytest.MonkeyPatch
 ) -> None:
