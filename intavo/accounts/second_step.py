@@ -63,9 +63,9 @@ def _mark(self: TOTP, code: str) -> bool:
 
 def _activate(user: User, secret: str) -> TOTP:
     """Switched on; the code that was said for it is used."""
-    made = _activated(user, secret)
-    made._mark_code_used(str(json.loads(context.request.body).get("code")))
-    return made
+    authenticator = _activated(user, secret)
+    authenticator._mark_code_used(str(json.loads(context.request.body).get("code")))
+    return authenticator
 
 
 def hold() -> None:
