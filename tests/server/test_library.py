@@ -74,7 +74,7 @@ def test_a_picture_that_is_too_large_is_refused_by_its_head(
     assert answer.status_code == 422
     [wrong] = answer.json()["errors"]
     assert (wrong["field"], wrong["message"][:26]) == ("file", "This picture is too large:")
-    assert time.process_time() - begun < 2
+    assert time.process_time() - begun < 8
 
 
 @pytest.mark.parametrize("size", [(1080, 11_900), (5_000, 8_000), (1, 12_000)])
