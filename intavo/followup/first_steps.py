@@ -48,6 +48,7 @@ def _steps(business: Business) -> list[FirstStep]:
     happened = TimelineEvent.objects.filter(business=business)
     answered = happened.filter(kind__in=["answered", "finished"]).exists()
     back = happened.filter(kind="wrote by mail").exists()
+    comes_in = comes_in_at(business.pk)
     return [
         FirstStep(
             "touchpoint", on, "Turn on your first touchpoint",
@@ -77,8 +78,8 @@ def _steps(business: Business) -> list[FirstStep]:
         FirstStep(
             "back", back, "See an answer come back",
             "Answer the mail that you were sent as a visitor: what people answer comes back to this list.",
-            "" if comes_in_at(business.pk) else "Say where they come in",
-            "" if comes_in_at(business.pk) else "/business#mail-in",
+            "" if comes_in else "Say where they come in",
+            "" if comes_in else "/business#mail-in",
         ),
     ]  # fmt: skip
 

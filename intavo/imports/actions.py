@@ -72,7 +72,9 @@ def _as_rows(business_id: int, key: str) -> tuple[str, bytes]:
             apart(reading.write_rows, _A_SHEET_SECONDS, sheet, rows)
     except (ValueError, Refused) as error:
         rows.unlink(missing_ok=True)
-        raise Refused(("file", str(error))) if isinstance(error, ValueError) else error from None
+        if isinstance(error, Refused):
+            raise
+        raise Refused(("file", str(error))) from None
     finally:
         sheet.unlink(missing_ok=True)
     with rows.open("rb") as file:

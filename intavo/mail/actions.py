@@ -153,8 +153,10 @@ def answers_to(business_id: int, followup_id: int | None) -> str:
     """The address that answers about a follow-up come to; "" where the business takes none in, and they go to
     From.
     """
-    address = comes_in_at(business_id) if followup_id is not None else ""
-    return answer_address(address, followup_id, settings.SECRET_KEY) if address and followup_id else ""
+    if followup_id is None:
+        return ""
+    address = comes_in_at(business_id)
+    return answer_address(address, followup_id, settings.SECRET_KEY) if address else ""
 
 
 def suppress(*, business_id: int, address_key: str, reason: str) -> bool:

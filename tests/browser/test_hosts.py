@@ -10,7 +10,7 @@ from scripts.cluster import ROOT
 from scripts.stack import Stack
 from tests.waiting import until
 
-from .pages.site import on_a_page, planned, settled, until_still
+from .pages.site import by_hand, on_a_page, planned, settled, until_still
 
 HELD = "getComputedStyle(document.documentElement).overflow"
 ASK = "Something you want to know?"
@@ -146,10 +146,7 @@ DIALOGS = {
 @pytest.mark.parametrize("kind", DIALOGS)
 def test_it_waits_for_a_dialog_of_the_page(stranger: BrowserContext, stack: Stack, kind: str) -> None:
     html, opens, closes = DIALOGS[kind]
-    page = stranger.new_page()
-    page.clock.install()
-    with page.expect_response(re.compile("/plan$")):
-        page.goto(f"{stack.site_url}/trips")
+    page = by_hand(stranger, stack)
     page.wait_for_load_state("networkidle")
     page.evaluate("(html) => document.body.insertAdjacentHTML('beforeend', html)", html)
     page.evaluate(opens)
@@ -205,10 +202,7 @@ _OWN_ELEMENT = """customElements.define('their-field', class extends HTMLElement
 def test_whoever_writes_in_a_form_of_the_page_is_not_interrupted(
     stranger: BrowserContext, stack: Stack, where: str
 ) -> None:
-    page = stranger.new_page()
-    page.clock.install()
-    with page.expect_response(re.compile("/plan$")):
-        page.goto(f"{stack.site_url}/trips")
+    page = by_hand(stranger, stack)
     page.wait_for_load_state("networkidle")
     page.evaluate(_OWN_ELEMENT)
     page.evaluate("(html) => document.body.insertAdjacentHTML('afterbegin', html)", WRITTEN_IN[where])
@@ -225,10 +219,7 @@ def test_whoever_writes_in_a_form_of_the_page_is_not_interrupted(
 def test_a_search_box_that_nobody_writes_in_keeps_nothing_back(
     stranger: BrowserContext, stack: Stack
 ) -> None:
-    page = stranger.new_page()
-    page.clock.install()
-    with page.expect_response(re.compile("/plan$")):
-        page.goto(f"{stack.site_url}/trips")
+    page = by_hand(stranger, stack)
     page.evaluate(
         "document.body.insertAdjacentHTML('afterbegin', '<input id=theirs autofocus placeholder=Search>')"
     )

@@ -39,6 +39,15 @@ def on(context: BrowserContext, stack: Stack, path: str) -> Page:
     return page
 
 
+def by_hand(context: BrowserContext, stack: Stack) -> Page:
+    """A page with a pop-up that comes after its seconds, whose time is moved by hand."""
+    page = context.new_page()
+    page.clock.install()
+    with page.expect_response(re.compile("/plan$")):
+        page.goto(f"{stack.site_url}/trips")
+    return page
+
+
 def settled(page: Page) -> None:
     """Until nothing on the page moves any more."""
     page.evaluate(_STILL)
