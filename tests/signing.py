@@ -12,7 +12,9 @@ Cookies = list[Any]
 
 def cookies_of(stack: Stack, person: str) -> Cookies:
     """The cookies of a member of the business, by their name, who has just signed in."""
-    with httpx.Client(base_url=stack.base_url, headers={"Referer": f"{stack.base_url}/"}) as client:
+    with httpx.Client(
+        base_url=stack.base_url, timeout=60, headers={"Referer": f"{stack.base_url}/"}
+    ) as client:
         client.get("/_allauth/browser/v1/auth/session")
         client.get("/sign-in")
         answer = client.post(

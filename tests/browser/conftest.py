@@ -19,7 +19,7 @@ from .pages.steps import last_step
 BASE_PORT = 8600
 PATTERN = RUN / "tests-pattern.zip"
 # What is to come about is waited for on a busy machine, too; how fast it is, is measured elsewhere.
-expect.set_options(timeout=20_000)
+expect.set_options(timeout=45_000)
 # Modules that take longest go first, so that no worker is left with one of them alone at the end.
 LONGEST = (
     "test_vectors", "test_outages", "test_console", "test_stances", "test_hosts", "test_making", "test_in_and_out",

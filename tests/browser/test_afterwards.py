@@ -48,7 +48,7 @@ def test_a_piece_of_work_is_done_by_the_browser_and_nothing_is_set_aside(
     sent: list[dict[str, Any]] = []
     page.on("request", lambda one: sent.append(one.post_data_json) if one.url.endswith("/intake") else None)
     card = sign_up(page, slug, "two@post.example")
-    expect(card.get_by_role("heading", name="Thank you")).to_be_visible(timeout=20_000)
+    expect(card.get_by_role("heading", name="Thank you")).to_be_visible()
     assert sent[0]["work"]
     owner.goto(f"{stack.base_url}/quarantine")
     expect(owner.get_by_text("Nobody was told and nothing was given.")).to_be_visible()
@@ -135,7 +135,7 @@ def test_a_video_is_uploaded_and_gets_its_first_picture(owner: Page, stack: Stac
     editor.get_by_role("button", name="Choose a video").click()
     editor.locator("input[type=file]").set_input_files(film)
     player = stage(editor, "Desktop").locator("video")
-    expect(player).to_have_attribute("poster", re.compile("/m/as_"), timeout=15_000)
+    expect(player).to_have_attribute("poster", re.compile("/m/as_"))
     assert player.evaluate("one => one.muted")
     saved(editor)
 

@@ -146,6 +146,7 @@ def test_a_click_while_the_page_still_loads_opens_it_when_the_script_is_ready(
         " '<button data-intavo-open=\"boathouse-question\">Ask</button>')"
     )
     page.get_by_role("button", name="Ask", exact=True).click()
+    until(lambda: page.evaluate("1") and held, "the plan is asked for")
     held[0].continue_()
     expect(page.locator(HOST.format("pop-up")).locator(".card")).to_be_visible()
 

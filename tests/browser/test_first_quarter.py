@@ -91,7 +91,7 @@ def test_a_new_owner_has_the_first_lead_within_twenty_five(browser: Browser, sta
     with visit.expect_response(re.compile("/plan$")):
         visit.goto(f"{home}/")
     owner.click(page.get_by_role("link", name="Follow-up", exact=True))
-    expect(steps.get_by_text("2 of 6")).to_be_visible(timeout=10_000)
+    expect(steps.get_by_text("2 of 6")).to_be_visible()
     owner.click(steps.get_by_role("button", name="Nine to five is right"))
     expect(steps.get_by_role("link", name="Open my site")).to_have_attribute("href", home)
     step("the first lead comes in")
@@ -104,7 +104,7 @@ def test_a_new_owner_has_the_first_lead_within_twenty_five(browser: Browser, sta
     visitor.click(visit.get_by_role("button", name="Send my question"))
     expect(visit.get_by_text(re.compile("We answer"))).to_be_visible()
     item = page.get_by_role("link", name=re.compile("Do you bake on Mondays"))
-    expect(item).to_be_visible(timeout=10_000)
+    expect(item).to_be_visible()
     assert owner.count + visitor.count <= MOST
     owner.click(item)
     page.get_by_role("textbox", name=re.compile("^Answer to")).fill("We do, from seven.")
@@ -114,7 +114,7 @@ def test_a_new_owner_has_the_first_lead_within_twenty_five(browser: Browser, sta
     ours = mailed(stack, "ash@post.example", "Re:")
     hand_in(context.new_page(), stack, ours["name"], "answer", "Thank you, see you then.")
     page.get_by_role("link", name="Follow-up", exact=True).click()
-    expect(page.get_by_role("region", name="Until the first lead")).to_have_count(0, timeout=20_000)
+    expect(page.get_by_role("region", name="Until the first lead")).to_have_count(0)
     expect(page.get_by_role("link", name=re.compile("Thank you, see you then"))).to_be_visible()
     site.shutdown()
     context.close()

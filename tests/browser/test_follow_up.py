@@ -23,7 +23,7 @@ def test_the_list_is_worked_between_customers(
     before = held.bounding_box()
     asked(visit, stack, "Zoë Ångström", "Do you hire a canoe for crème fraîche picnics?")
     row = owner.get_by_role("link", name=re.compile("Zoë Ångström"))
-    expect(row).to_have_count(1, timeout=10_000)
+    expect(row).to_have_count(1)
     assert held.bounding_box() == before, "what is being read has moved"
 
     step("Found by a word of theirs, without its accents; the filter stands in the address, and is kept")
@@ -74,15 +74,15 @@ def test_the_list_is_worked_between_customers(
 
     step("They answer by mail: it is for us again, with what it answers folded")
     hand_in(visit, stack, sent["name"], "answer", "Lovely: from ten, please.")
-    expect(owner.get_by_text("Lovely: from ten, please.", exact=True)).to_be_visible(timeout=10_000)
+    expect(owner.get_by_text("Lovely: from ten, please.", exact=True)).to_be_visible()
     expect(row).to_contain_text("in 2 h")
     expect(owner.get_by_text("> We do, on Sunday.")).to_be_hidden()
     owner.get_by_text("what it answers").click()
     expect(owner.get_by_text("> We do, on Sunday.")).to_be_visible()
     hand_in(visit, stack, sent["name"], "away")
-    expect(owner.get_by_text("An automatic reply came, which changes nothing")).to_be_visible(timeout=10_000)
+    expect(owner.get_by_text("An automatic reply came, which changes nothing")).to_be_visible()
     hand_in(visit, stack, sent["name"], "gone")
-    expect(owner.get_by_text("came back: there is no such address")).to_be_visible(timeout=10_000)
+    expect(owner.get_by_text("came back: there is no such address")).to_be_visible()
     expect(owner.get_by_text("nothing is mailed there")).to_be_visible()
 
     step("Several at once, by the keyboard alone, and taken back")

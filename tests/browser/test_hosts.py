@@ -49,7 +49,7 @@ def test_what_cannot_be_seen_never_holds_the_page(stranger: BrowserContext, stac
         .forEach((one) => one.inert ||= true)).observe(document.documentElement, { childList: true })"""
     )
     page.evaluate("intavo.open('boathouse-question')")
-    expect(page.get_by_role("dialog")).to_have_count(0, timeout=3_000)
+    expect(page.get_by_role("dialog")).to_have_count(0)
     assert page.evaluate(HELD) != "hidden"
 
 
@@ -290,9 +290,9 @@ def test_an_answer_that_hangs_is_kept_and_they_are_told_what_became_of_it(
     dialog.get_by_label(re.compile("phone", re.I)).fill(phone)
     dialog.get_by_role("button", name=re.compile("send|ask", re.I)).first.click()
     kept = dialog.get_by_text("What you wrote is kept and sent later.")
-    expect(kept).to_be_visible(timeout=6_000)
+    expect(kept).to_be_visible()
     stranger.unroute("**/intake")
-    expect(kept).to_have_count(0, timeout=10_000)
+    expect(kept).to_have_count(0)
     if phone:
         expect(dialog.get_by_text("This does not look like a phone number.")).to_be_visible()
     else:
@@ -492,7 +492,7 @@ def test_what_the_page_does_once_it_is_loaded_does_not_wait_for_the_second_file(
     asked: list[str] = []
     stranger.route("**/static/touch/more.js", lambda route: asked.append(route.request.url))  # and it hangs
     page = stranger.new_page()
-    page.goto(f"{stack.site_url}/contact", wait_until="load", timeout=8_000)
+    page.goto(f"{stack.site_url}/contact", wait_until="load")
     until(lambda: page.evaluate("1") and asked, "the second file is asked for")
 
 

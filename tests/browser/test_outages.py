@@ -122,7 +122,7 @@ def test_what_is_said_while_the_server_is_away_arrives_in_its_order(
     expect(page.get_by_text("No connection just now.")).to_be_visible()
     back(stack)
     expect(owner.get_by_role("log", name="What was said")).to_contain_text(
-        re.compile("Yes, please.*For two.", re.DOTALL), timeout=40_000
+        re.compile("Yes, please.*For two.", re.DOTALL)
     )
 
 
@@ -140,7 +140,7 @@ def test_the_messaging_service_gets_the_script_and_the_answer_even_after_it_was_
         re.compile(r"^Hello, I am looking at Contact.* #\w{4}$")
     )
     wherry.get_by_role("button", name="Send").click()
-    expect(wherry.get_by_role("listitem").last).to_contain_text("One of us answers", timeout=20_000)
+    expect(wherry.get_by_role("listitem").last).to_contain_text("One of us answers")
 
     owner.goto(f"{stack.base_url}/follow-up")
     owner.get_by_text("“Hello, I am looking at Contact").first.click()
@@ -151,9 +151,7 @@ def test_the_messaging_service_gets_the_script_and_the_answer_even_after_it_was_
     expect(owner.get_by_text("on its way").first).to_be_visible()
     stack.start_wherry()
     stack.wait(f"http://127.0.0.1:{stack.ports.wherry}/")
-    expect(wherry.get_by_role("listitem").last).to_contain_text(
-        "What would you like to know?", timeout=40_000
-    )
+    expect(wherry.get_by_role("listitem").last).to_contain_text("What would you like to know?")
 
 
 def test_connections_that_the_database_has_cut_are_noticed_by_nobody(

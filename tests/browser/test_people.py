@@ -29,7 +29,7 @@ def test_people_are_brought_in_sought_joined_taken_out_and_erased(
     owner.get_by_label("and when").press("Tab")
     expect(trial).to_contain_text("2 of them agreed")
     trial.get_by_role("button", name="Take 2 in").click()
-    expect(owner.get_by_role("heading", name="It is in")).to_be_visible(timeout=30_000)
+    expect(owner.get_by_role("heading", name="It is in")).to_be_visible()
     with owner.expect_download() as given:
         owner.get_by_role("link", name="The refused rows, as a file").click()
     assert "Ohne" in Path(given.value.path()).read_text()

@@ -72,7 +72,7 @@ def test_the_real_page_behaves_as_for_that_visitor_and_counts_nothing(
     page.on("request", lambda one: sent.append(one.url))
     expect(page.get_by_text("Rehearsal: nothing is counted or sent.")).to_be_visible()
     expect(page.locator("[data-intavo-touchpoint=full-page] h2")).to_contain_text(
-        "The boat is yours all winter", timeout=15_000
+        "The boat is yours all winter"
     )
     settled(page)
     page.keyboard.press("Escape")

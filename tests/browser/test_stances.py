@@ -284,7 +284,7 @@ def test_the_house_style_is_read_from_the_sites_own_page(owner: Page, stack: Sta
     with owner.expect_popup() as popup:
         style.get_by_role("button", name="Read it from the site").click()
     found = owner.get_by_text("This is what your site looks like. Take it?")
-    expect(found).to_be_visible(timeout=10_000)
+    expect(found).to_be_visible()
     popup.value.close()
     # The corners are kept with the same words and at the same address as this is.
     with owner.expect_response(

@@ -178,6 +178,7 @@ def test_what_was_filled_in_before_the_script_came_stands_in_what_it_draws(
     page.get_by_label("Send me the monthly tide table.").check()
     page.get_by_label("Your email").fill("slow@post.example")
     expect(page.locator("[data-intavo-touchpoint=inline]")).to_have_count(0)
+    until(lambda: page.evaluate("1") and held, "the plan is asked for")
     held[0].continue_()
     card = page.locator("[data-intavo-touchpoint=inline]")
     expect(card.get_by_label("Your email")).to_have_value("slow@post.example")

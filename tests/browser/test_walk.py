@@ -86,7 +86,7 @@ def sign_up_as_a_stranger(stranger: BrowserContext, stack: Stack) -> None:
     page = stranger.new_page()
     page.goto(f"{stack.site_url}/")
     dialog = page.get_by_role("dialog", name="Join the boat club")
-    expect(dialog).to_be_visible(timeout=6000)
+    expect(dialog).to_be_visible()
     later(page)
     dialog.get_by_label("Where do we write to?").fill("wren.halloran")
     dialog.get_by_label("First name").fill("Wren")

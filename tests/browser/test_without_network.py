@@ -90,7 +90,7 @@ def test_it_is_worked_without_a_network_and_sent_once(
 
     context.set_offline(False)
     told = phone.get_by_role("list", name="Done here, not sent yet").get_by_role("listitem")
-    expect(told).to_have_count(1, timeout=15_000)
+    expect(told).to_have_count(1)
     expect(told).to_contain_text("This follow-up is finished already")
     told.get_by_role("button", name="Throw it away").click()
     expect(told).to_have_count(0)

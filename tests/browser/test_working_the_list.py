@@ -34,7 +34,7 @@ def test_eleven_come_in_and_six_are_worked_by_keyboard(
     visit = stranger.new_page()
     for name in ("Idris", "Jac", "Kyffin"):
         asked(visit, stack, f"{name} Walrus", f"Is there a walrus tour for {name}?")
-    expect(owner.locator("[data-id]").filter(has_text="Walrus")).to_have_count(11, timeout=12_000)
+    expect(owner.locator("[data-id]").filter(has_text="Walrus")).to_have_count(11)
     assert held.bounding_box() == before, "what is being read has moved"
     expect(walrus(owner, "Abel")).to_contain_text("in 2 h")
     owner.get_by_label("Search the list").fill("wálrus tour")

@@ -36,7 +36,7 @@ def new_account(page: Page, stack: Stack) -> None:
     page.get_by_label("What is it called?").fill("Wren Ash, joiner")
     page.get_by_label("Its web site").fill("wren.example")
     page.get_by_role("button", name="Go on to the first touchpoint").click()
-    page.get_by_role("button", name="Cancel").click(timeout=15_000)
+    page.get_by_role("button", name="Cancel").click()
 
 
 def test_address_password_second_step_and_sessions_are_ones_own_to_change(
@@ -76,7 +76,7 @@ def test_address_password_second_step_and_sessions_are_ones_own_to_change(
     link = mailed(stack, SECOND, "confirm")
     here.goto(re.search(r"http\S+/verify/\S+", link["text"])[0])
     here.get_by_role("button", name="Confirm my address").click()
-    expect(here.get_by_role("heading", name="Follow-up")).to_be_visible(timeout=15_000)
+    expect(here.get_by_role("heading", name="Follow-up")).to_be_visible()
     mailed(stack, FIRST, "address")
 
     step("signed in on another device")
@@ -84,7 +84,7 @@ def test_address_password_second_step_and_sessions_are_ones_own_to_change(
     sign_in(there, stack, SECOND, PASSWORD)
     there.get_by_label("Code of your authenticator").fill(kept[0])
     there.get_by_role("button", name="Sign in").click()
-    expect(there.get_by_role("heading", name="Follow-up")).to_be_visible(timeout=15_000)
+    expect(there.get_by_role("heading", name="Follow-up")).to_be_visible()
 
     step("signed out everywhere else")
     here.goto(f"{stack.base_url}/you")
@@ -110,6 +110,6 @@ def test_address_password_second_step_and_sessions_are_ones_own_to_change(
     sign_in(here, stack, SECOND, NEXT)
     here.get_by_label("Code of your authenticator").fill(kept[1])
     here.get_by_role("button", name="Sign in").click()
-    expect(here.get_by_role("heading", name="Follow-up")).to_be_visible(timeout=15_000)
+    expect(here.get_by_role("heading", name="Follow-up")).to_be_visible()
     for one in (here, there):
         one.context.close()

@@ -49,7 +49,7 @@ def test_scripts_are_sent_as_the_asker_takes_them(stack: Stack, takes: str, how:
 
 def test_what_members_are_told_is_packed_and_kept_by_nobody(stack: Stack) -> None:
     cookies = {one["name"]: one["value"] for one in cookies_of(stack, OWNER)}
-    with httpx.Client(base_url=stack.base_url, cookies=cookies) as client:
+    with httpx.Client(base_url=stack.base_url, cookies=cookies, timeout=60) as client:
         for path, packs in (
             ("/api/follow-ups", True), ("/api/people", True), ("/api/mail-in", False), ("/api/me", False),
         ):  # fmt: skip

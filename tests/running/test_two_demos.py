@@ -63,7 +63,7 @@ def test_two_that_are_started_together_never_answer_each_others_requests(demos: 
     for address, own in zip(addresses, demos, strict=True):
         # Each knows the site that stands in its own database, however often it is asked, and not the other's.
         for one in demos:
-            answers = {httpx.get(f"{address}/e/{one.key}.js").status_code for _ in range(20)}
+            answers = {httpx.get(f"{address}/e/{one.key}.js", timeout=60).status_code for _ in range(20)}
             assert answers == {200 if one is own else 404}
     held = [log for one in demos if "is held by another" in (log := one.log.read_text())]
     assert held, "one of them says that the ports are taken"

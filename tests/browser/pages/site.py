@@ -138,7 +138,6 @@ def on_a_page(
         }}).observe(document, {{ childList: true, subtree: true }}) }}"""
     )
     page = context.new_page()
-    page.set_default_timeout(10_000)
     wrong: list[Any] = []
     page.on("pageerror", lambda error: wrong.append(error))  # Playwright asks for a function of our own
     with page.expect_response(re.compile("/plan$")):
@@ -157,6 +156,7 @@ def planned_slugs(stack: Stack, base_url: str = "") -> list[str]:
         f"{base_url or stack.base_url}/e/{stack.names.site_key}/plan",
         json={"page": {"url": f"{stack.site_url}/contact"}, "device": "desktop"},
         headers={"Origin": stack.site_url},
+        timeout=60,
     )
     return [one["slug"] for one in answer.json()["touchpoints"]]
 
