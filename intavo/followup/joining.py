@@ -59,7 +59,7 @@ def _open_again(merging: Merging) -> None:
             timed = value is not None and name in {"due", "back_at", "finished_at"}
             setattr(row, name, datetime.fromisoformat(value) if timed else value)
         row.save(update_fields=list(_KEPT))
-        into = FollowUp.objects.filter(pk=one["into"]).first()
+        into = FollowUp.objects.filter(pk=one["into"], person_id=merging.kept_id).first()
         if into is not None and into.state != rules.State.FINISHED.value and into.due == row.due:
             into.due = datetime.fromisoformat(one["due"]) if one["due"] else None
             into.save(update_fields=["due"])

@@ -26,25 +26,29 @@ def undo_now(import_id: int) -> None:
                 # Of one that stopped it is still here.
                 forget(row)
                 return
-            row.left += _take_back(rows)
+            row.left += _take_back(row.business_id, rows)
             row.save(update_fields=["left"])
 
 
-def _take_back(rows: list[ImportedRow]) -> int:
-    """Undo some rows; says how many people stay since something was done with them."""
+def _take_back(business_id: int, rows: list[ImportedRow]) -> int:
+    """Undo some rows; says how many people stay since something was done with them.
+
+    What was added is written down by its id, and may have come with a copy: it is looked for in the business.
+    """
     joined = [one for one in rows if not one.new]
-    Address.objects.filter(pk__in=[pk for one in joined for pk in one.added.get("addresses", [])]).delete()
-    PersonTag.objects.filter(pk__in=[pk for one in joined for pk in one.added.get("tags", [])]).delete()
+    for model, name in ((Address, "addresses"), (PersonTag, "tags")):
+        added = [pk for one in joined for pk in one.added.get(name, [])]
+        model._default_manager.filter(business_id=business_id, pk__in=added).delete()
     mine = [one.added["event"] for one in rows if "event" in one.added]
     consents = [one.added["consent"] for one in rows if "consent" in one.added]
-    TimelineEvent.objects.filter(pk__in=mine).delete()
-    Consent.objects.filter(pk__in=consents).delete()
+    TimelineEvent.objects.filter(business_id=business_id, pk__in=mine).delete()
+    Consent.objects.filter(business_id=business_id, pk__in=consents).delete()
     for one in joined:
         if one.added.get("name") and one.person_id is not None:
             Person.objects.filter(pk=one.person_id, name=one.added["name"]).update(name="")
     new = [one.person_id for one in rows if one.new and one.person_id is not None]
     ImportedRow.objects.filter(pk__in=[one.pk for one in rows]).delete()
-    people = Person.objects.filter(pk__in=new)
+    people = Person.objects.filter(business_id=business_id, pk__in=new)
     for relation in Person._meta.related_objects:
         model: Any = relation.related_model
         theirs = model._default_manager.filter(**{relation.field.name: OuterRef("pk")})

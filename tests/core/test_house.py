@@ -54,3 +54,53 @@ def test_nothing_that_a_stranger_sent_is_taken_apart_while_others_wait() -> None
             if isinstance(call, ast.Call):
                 called = getattr(call.func, "id", getattr(call.func, "attr", ""))
                 assert called not in TAKE_APART, f"{name}:{call.lineno}: apart({called}, seconds, …)"
+
+
+def _by_id_alone(function: ast.AST) -> list[ast.Call]:
+    """Where rows are looked for among all businesses' by ids that were read out of something written down."""
+    bound = {
+        target.id: one.value
+        for one in ast.walk(function)
+        if isinstance(one, ast.Assign)
+        for target in one.targets
+        if isinstance(target, ast.Name)
+    }
+
+    def written(value: ast.expr) -> bool:
+        inner = bound.get(value.id, value) if isinstance(value, ast.Name) else value
+        return any(
+            (isinstance(one, ast.Subscript) and not isinstance(one.slice, ast.Slice))
+            or (isinstance(one, ast.Call) and getattr(one.func, "attr", "") == "get")
+            for one in ast.walk(inner)
+        )
+
+    looks = []
+    for call in ast.walk(function):
+        if not isinstance(call, ast.Call) or getattr(call.func, "attr", "") not in {"get", "filter", "exclude"}:
+            continue
+        chain = [one for one in ast.walk(call.func) if isinstance(one, ast.Attribute)]
+        everybodys = any(one.attr in {"objects", "_default_manager"} for one in chain)
+        by = [one for one in call.keywords if one.arg in {"pk", "id", "pk__in", "id__in"}]
+        others = len(call.keywords) > len(by) or any(
+            one.keywords for one in ast.walk(call.func) if isinstance(one, ast.Call)
+        )
+        if everybodys and not others and any(written(one.value) for one in by):
+            looks.append(call)
+    return looks
+
+
+def test_an_id_that_was_written_down_finds_nothing_of_another_business() -> None:
+    """What a copy brings in may name any id: beside it stands whose row it has to be."""
+    for file in sorted((ROOT / "intavo").rglob("*.py")):
+        if "migrations" in file.parts:
+            continue
+        for function in ast.walk(ast.parse(file.read_text())):
+            if isinstance(function, ast.FunctionDef):
+                for call in _by_id_alone(function):
+                    raise AssertionError(f"{file.relative_to(ROOT)}:{call.lineno}: and of which business?")
+
+
+def test_that_look_is_seen() -> None:
+    alone = "def one():\n    ids = [pk for row in rows for pk in row.added['ids']]\n    A.objects.filter(pk__in=ids)"
+    assert _by_id_alone(ast.parse(alone))
+    assert not _by_id_alone(ast.parse(alone.replace("(pk__in", "(business_id=1, pk__in")))
