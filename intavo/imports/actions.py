@@ -2,6 +2,7 @@
 
 import csv
 import io
+import re
 import secrets
 from collections.abc import Iterator
 from dataclasses import dataclass
@@ -41,12 +42,12 @@ def read_file(actor: Actor, *, file: "UploadedFile[Any]") -> Import:
     if reading.is_sheet(head):
         key, head = _as_rows(actor.business_id, key)
     found = guess(head)
-    cards = b"BEGIN:VCARD" in head[:4096].replace(b"\x00", b"").upper()
+    form = _form(head)
     row = Import(
         business_id=actor.business_id,
         member_id=actor.member_id,
         name=" ".join((file.name or "file").split())[:200],
-        form="vcf" if cards else "csv",
+        form=form,
         key=key,
         size=file.size,
         encoding=found.encoding,
@@ -56,11 +57,19 @@ def read_file(actor: Actor, *, file: "UploadedFile[Any]") -> Import:
         columns=[one.value for one in found.columns],
         added_at=clock.now(),
     )
-    if not cards and not found.columns:
+    if form == "csv" and not found.columns:
         forget(row)
         raise Refused(("file", "There are no rows in this file."))
     row.save()
     return row
+
+
+def _form(head: bytes) -> str:
+    """What kind of file begins so."""
+    begin = head[:4096].replace(b"\x00", b"")
+    if b"BEGIN:VCARD" in begin.upper():
+        return "vcf"
+    return "json" if re.match(rb"(\xef\xbb\xbf)?\s*\{\s*\"", begin) else "csv"
 
 
 def _as_rows(business_id: int, key: str) -> tuple[str, bytes]:

@@ -14,7 +14,17 @@ from typing import IO, Any
 
 from python_calamine import CalamineError, load_workbook
 
-from intavo.core.importing import Column, Entry, Line, card_lines, csv_lines, read_card, read_row
+from intavo.core.importing import (
+    Column,
+    Entry,
+    Line,
+    card_lines,
+    csv_lines,
+    read_card,
+    read_record,
+    read_row,
+    record_lines,
+)
 
 # How the bytes of a sheet begin: zipped (.xlsx, .ods), or the older kind (.xls).
 _SHEETS = (b"PK\x03\x04", b"\xd0\xcf\x11\xe0")
@@ -23,9 +33,11 @@ MOST_ROWS = 200_000
 
 @dataclass(frozen=True, slots=True)
 class Form:
-    """How a file is to be read; `cards` of vCards, else rows whose cells are what the columns say."""
+    """How a file is to be read: `kind` is "vcf" (vCards), "json" (JSON Lines of an export), or "csv", rows
+    whose cells are what the columns say.
+    """
 
-    cards: bool
+    kind: str
     encoding: str
     delimiter: str
     header: bool
@@ -45,13 +57,16 @@ def opened(path: Path, encoding: str) -> Iterator[IO[str]]:
 
 def lines_of(form: Form, file: IO[str]) -> Iterator[Line]:
     """The rows or cards of a file that is open."""
-    return card_lines(file) if form.cards else csv_lines(file, form.delimiter, form.header)
+    if form.kind == "csv":
+        return csv_lines(file, form.delimiter, form.header)
+    return card_lines(file) if form.kind == "vcf" else record_lines(file)
 
 
 def reader_of(form: Form) -> Callable[[Line], Entry]:
     """Reads whoever stands in a row or card. Raises ValueError, in words for the owner."""
-    if form.cards:
-        return lambda line: read_card(line.cells[0], form.region)
+    if form.kind != "csv":
+        read = read_card if form.kind == "vcf" else read_record
+        return lambda line: read(line.cells[0], form.region)
     return lambda line: read_row(line.cells, form.columns, form.titles, form.region)
 
 

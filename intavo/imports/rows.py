@@ -7,6 +7,7 @@ from typing import TypeVar
 
 from intavo.accounts.actor import Refused
 from intavo.apart import Busy, Unreadable, apart
+from intavo.core import people as rules
 from intavo.core.importing import Column, Entry, Line
 from intavo.people.models import Address
 
@@ -40,7 +41,7 @@ def form_of(row: Import) -> reading.Form:
     """How a file is to be read."""
     columns = tuple(Column(one) for one in row.columns)
     return reading.Form(
-        row.form == "vcf",
+        row.form,
         row.encoding,
         row.delimiter,
         row.header,
@@ -79,6 +80,11 @@ def batches(lines: Iterable[T], size: int) -> Iterator[list[T]]:
         yield batch
 
 
+def kind_of(address: rules.Address) -> str:
+    """Whether it is an email address or a phone number."""
+    return Address.EMAIL if "@" in address.key else Address.PHONE
+
+
 def keys_of(entry: Entry) -> list[tuple[str, str]]:
     """By what they are known: the email, else (without one) the phone."""
     if entry.email is not None:
@@ -87,6 +93,9 @@ def keys_of(entry: Entry) -> list[tuple[str, str]]:
 
 
 def agrees(row: Import, entry: Entry) -> bool:
+    """Whether what is stated of all is stated of them: not where the file says it of each."""
+    if entry.agreements:
+        return False
     return bool(row.consent_source) and entry.agreed is not False
 
 

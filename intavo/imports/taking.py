@@ -2,7 +2,7 @@
 
 import hashlib
 import json
-from dataclasses import dataclass, field
+from dataclasses import asdict, dataclass, field
 from datetime import datetime
 from typing import Any
 
@@ -16,7 +16,10 @@ from intavo.people.models import Address, Consent, Person, PersonTag, TimelineEv
 from .files import forget
 from .models import Import, ImportedRow
 from .reading import lines_of, opened, reader_of
-from .rows import AT_ONCE, addresses_of, agrees, batches, form_of, keys_of, place_of
+from .rows import AT_ONCE, addresses_of, agrees, batches, form_of, keys_of, kind_of, place_of
+
+# A row that was refused is given back; a cell that is longer is no table's.
+_MOST_KEPT = 100_000
 
 
 def take_now(import_id: int) -> None:
@@ -69,7 +72,7 @@ def _write(row: Import, batch: list[Line]) -> None:
                     of=row,
                     number=line.number,
                     refused=str(error)[:300],
-                    cells=[cell[:2000] for cell in line.cells[:200]],
+                    cells=[cell[:_MOST_KEPT] for cell in line.cells[:500]],
                 )
             )
     who = {
@@ -104,6 +107,8 @@ class _Row:
     person: int
     new: bool
     added: dict[str, Any] = field(default_factory=dict)
+    # What found no place among the addresses.
+    own: list[tuple[str, str]] = field(default_factory=list)
 
     def record(self) -> ImportedRow:
         return ImportedRow(
@@ -126,7 +131,10 @@ def _new_people(
         if key not in who:
             fresh.setdefault(key, (line.number, entry))
     people = Person.objects.bulk_create(
-        [Person(business_id=row.business_id, name=entry.name, created_at=at) for _, entry in fresh.values()]
+        [
+            Person(business_id=row.business_id, name=entry.name, created_at=min(entry.added or at, at))
+            for _, entry in fresh.values()
+        ]
     )
     who |= {key: person.pk for key, person in zip(fresh, people, strict=True)}
     return {number: who[key] for key, (number, _) in fresh.items()}
@@ -135,10 +143,22 @@ def _new_people(
 def _add_addresses(row: Import, rows: list[_Row]) -> None:
     people = {one.person for one in rows}
     there = set(Address.objects.filter(person__in=people).values_list("person", "kind", "key"))
+    emails = [one.key for each in rows for one in each.entry.more if kind_of(one) == Address.EMAIL]
+    # An email address is one person's: whoever has it keeps it.
+    whose = dict(
+        Address.objects.filter(business_id=row.business_id, kind=Address.EMAIL, key__in=emails).values_list(
+            "key", "person"
+        )
+    )
+    whose |= {one.entry.email.key: one.person for one in reversed(rows) if one.entry.email is not None}
     fresh: list[tuple[_Row, Address]] = []
     for one in rows:
-        for kind, address in ((Address.EMAIL, one.entry.email), (Address.PHONE, one.entry.phone)):
-            if address is not None and (one.person, kind, address.key) not in there:
+        first = (one.entry.email, one.entry.phone)
+        for address in (*filter(None, first), *one.entry.more):
+            kind = kind_of(address)
+            if kind == Address.EMAIL and whose.setdefault(address.key, one.person) != one.person:
+                one.own.append(("Email", address.shown))
+            elif (one.person, kind, address.key) not in there:
                 there.add((one.person, kind, address.key))
                 domain = address.domain if kind == Address.EMAIL else ""
                 about = {"kind": kind, "key": address.key, "shown": address.shown, "domain": domain}
@@ -173,46 +193,80 @@ def _add_tags(row: Import, rows: list[_Row], at: datetime) -> None:
 
 
 def _add_consents(row: Import, rows: list[_Row], at: datetime) -> None:
-    if row.consent_date is None:
-        return
-    given = datetime.combine(row.consent_date, datetime.min.time(), at.tzinfo)
+    """What is stated of all, and what an export says of each; that once, however often it is brought in."""
+    told = [one.person for one in rows if one.entry.agreements]
+    there = set(Consent.objects.filter(person__in=told).values_list("person", "name", "wording", "given_at"))
     fresh: list[tuple[_Row, Consent]] = []
     for one in rows:
-        if agrees(row, one.entry):
-            facts = [one.person, "imported", row.consent_source, row.pk, one.line.number, given.isoformat()]
-            proof = hashlib.sha256(json.dumps(facts).encode()).hexdigest()
-            about = {
-                "name": "imported",
-                "wording": row.consent_source,
-                "touchpoint": "",
-                "revision": 0,
-                "page": "",
-            }
-            made = Consent(
-                business_id=row.business_id, person_id=one.person, given_at=given, proof=proof, **about
-            )
-            fresh.append((one, made))
+        for agreement in one.entry.agreements:
+            key = (one.person, agreement.name, agreement.wording, agreement.given_at)
+            if key not in there:
+                there.add(key)
+                fresh.append((one, _consent(one, **asdict(agreement))))
+        if row.consent_date is not None and agrees(row, one.entry):
+            given = datetime.combine(row.consent_date, datetime.min.time(), at.tzinfo)
+            fresh.append((one, _consent(one, name="imported", wording=row.consent_source, given_at=given)))
     for (one, _), made in zip(fresh, Consent.objects.bulk_create([made for _, made in fresh]), strict=True):
-        one.added["consent"] = made.pk
+        one.added.setdefault("consents", []).append(made.pk)
+
+
+def _consent(
+    row: _Row,
+    *,
+    name: str,
+    wording: str,
+    given_at: datetime,
+    touchpoint: str = "",
+    revision: int = 0,
+    page: str = "",
+    confirmed_at: datetime | None = None,
+    withdrawn_at: datetime | None = None,
+) -> Consent:
+    """A consent that came with a file; its proof says which, and from which row."""
+    facts = [row.person, name, wording, row.of.pk, row.line.number, given_at.isoformat()]
+    return Consent(
+        business_id=row.of.business_id,
+        person_id=row.person,
+        name=name,
+        wording=wording,
+        touchpoint=touchpoint,
+        revision=revision,
+        page=page,
+        given_at=given_at,
+        confirmed_at=confirmed_at,
+        withdrawn_at=withdrawn_at,
+        proof=hashlib.sha256(json.dumps(facts).encode()).hexdigest(),
+    )
 
 
 def _add_events(row: Import, rows: list[_Row], at: datetime) -> None:
-    events = [
-        TimelineEvent(
-            business_id=row.business_id,
-            person_id=one.person,
-            at=at,
-            kind="imported",
-            member_id=row.member_id,
-            data={
-                "import": row.pk,
-                "file": row.name,
-                "row": one.line.number,
-                "text": one.entry.note,
-                "typed": [list(pair) for pair in one.entry.own],
-            },
-        )
-        for one in rows
-    ]
-    for one, made in zip(rows, TimelineEvent.objects.bulk_create(events), strict=True):
-        one.added["event"] = made.pk
+    """That they were brought in, and the notes that came with them, each once."""
+    noted = [one.person for one in rows if one.entry.notes]
+    texts = TimelineEvent.objects.filter(person__in=noted, kind="noted").values_list(
+        "person", "at", "data__text"
+    )
+    there = set(texts)
+    events: list[tuple[_Row, TimelineEvent]] = []
+    for one in rows:
+        about = {
+            "import": row.pk,
+            "file": row.name,
+            "row": one.line.number,
+            "text": one.entry.note,
+            "typed": [list(pair) for pair in (*one.entry.own, *one.own)],
+        }
+        events.append((one, _event(one, "imported", at, about, row.member_id)))
+        for note in one.entry.notes:
+            written = min(note.at, at)
+            if (one.person, written, note.text) not in there:
+                there.add((one.person, written, note.text))
+                events.append((one, _event(one, "noted", written, {"text": note.text, "by": note.by}, None)))
+    made = TimelineEvent.objects.bulk_create([event for _, event in events])
+    for (one, _), event in zip(events, made, strict=True):
+        one.added.setdefault("events", []).append(event.pk)
+
+
+def _event(row: _Row, kind: str, at: datetime, data: dict[str, Any], member: int | None) -> TimelineEvent:
+    return TimelineEvent(
+        business_id=row.of.business_id, person_id=row.person, at=at, kind=kind, member_id=member, data=data
+    )

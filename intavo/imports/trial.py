@@ -76,7 +76,7 @@ def _try_batch(
             _shown(trial, line, "new", entry.name or (entry.email or entry.phone).shown)  # type: ignore[union-attr]
         for key in keys:
             seen.setdefault(key, line.number)
-        trial.agreed += agrees(row, entry)
+        trial.agreed += agrees(row, entry) or any(one.withdrawn_at is None for one in entry.agreements)
 
 
 def _shown(trial: Trial, line: Line, what: str, words: str) -> None:

@@ -36,11 +36,11 @@ def _take_back(business_id: int, rows: list[ImportedRow]) -> int:
     What was added is written down by its id, and may have come with a copy: it is looked for in the business.
     """
     joined = [one for one in rows if not one.new]
-    for model, name in ((Address, "addresses"), (PersonTag, "tags")):
-        added = [pk for one in joined for pk in one.added.get(name, [])]
-        model._default_manager.filter(business_id=business_id, pk__in=added).delete()
-    mine = [one.added["event"] for one in rows if "event" in one.added]
-    consents = [one.added["consent"] for one in rows if "consent" in one.added]
+    addresses = [pk for one in joined for pk in one.added.get("addresses", [])]
+    tags = [pk for one in joined for pk in one.added.get("tags", [])]
+    Address.objects.filter(business_id=business_id, pk__in=addresses).delete()
+    PersonTag.objects.filter(business_id=business_id, pk__in=tags).delete()
+    mine, consents = _ids(rows, "event"), _ids(rows, "consent")
     TimelineEvent.objects.filter(business_id=business_id, pk__in=mine).delete()
     Consent.objects.filter(business_id=business_id, pk__in=consents).delete()
     for one in joined:
@@ -59,3 +59,9 @@ def _take_back(business_id: int, rows: list[ImportedRow]) -> int:
     untouched = list(people.values_list("pk", flat=True))
     Person.objects.filter(pk__in=untouched).delete()
     return len(set(new)) - len(untouched)
+
+
+def _ids(rows: list[ImportedRow], name: str) -> list[int]:
+    """What was added of a kind; rows of before write one under its name, those of now several."""
+    several = [pk for one in rows for pk in one.added.get(f"{name}s", [])]
+    return several + [one.added[name] for one in rows if name in one.added]

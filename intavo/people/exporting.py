@@ -3,23 +3,24 @@
 import csv
 import io
 import json
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from datetime import datetime
 from typing import Any, Literal
 from zoneinfo import ZoneInfo
 
-from django.db.models import QuerySet
+from django.db.models import Prefetch, QuerySet
 
 from intavo import clock
 from intavo.accounts.actor import Actor
 from intavo.accounts.queries import business_of
 from intavo.accounts.scope import own
-from intavo.core.csvsafe import harmless
+from intavo.core.csvsafe import harmless, one_cell
+from intavo.core.importing import DATA_TITLE
 from intavo.core.people.cards import WrittenCard, write_card
 from intavo.core.people.reading import entry_words, told_time
 from intavo.core.rights import Right
 
-from .models import Address, Person
+from .models import Address, Person, TimelineEvent
 from .queries import timeline
 
 Format = Literal["csv", "vcf", "jsonl"]
@@ -28,32 +29,42 @@ TYPES: dict[Format, str] = {
     "jsonl": "application/jsonl; charset=utf-8",
 }  # fmt: skip
 _AT_ONCE = 500
-_TITLES = (
-    "id",
-    "name",
-    "email",
-    "other emails",
-    "phone",
-    "other phones",
-    "tags",
-    "agreed to",
-    "withdrawn",
-    "added",
-)
+# What is brought in again is read by these titles (`intavo.core.importing`); the owner's own fields follow.
+_TITLES = ("id", "name", "email", "other emails", "phone", "other phones", "tags", "notes",
+           "agreed to", "withdrawn", "added", DATA_TITLE)  # fmt: skip
+_MOST_FIELDS, _REST = 300, "other fields"
 
 
-def stream(rows: QuerySet[Person], form: Format) -> Iterator[str]:
+def stream(actor: Actor, rows: QuerySet[Person], form: Format) -> Iterator[str]:
     """People in a format, oldest first, a few hundred at a time, so that any number of them takes little
-    memory.
+    memory. Brought in again they are whom they were.
 
     Source: RFC 4180 (CSV, with cells that no spreadsheet takes for a formula), RFC 6350 (vCard 4.0).
     """
-    write = _WRITERS[form]
+    zone = ZoneInfo(business_of(actor).timezone)
+    fields = _own_titles(rows) if form == "csv" else []
     if form == "csv":
-        yield _csv(_TITLES)
-    found = rows.order_by("pk").prefetch_related("addresses", "tags", "consents")
+        yield _csv((*_TITLES, *fields))
+    told = TimelineEvent.objects.filter(kind__in=("noted", "imported")).select_related("member__user")
+    found = rows.order_by("pk").prefetch_related(
+        "addresses", "tags", "consents", Prefetch("events", told.order_by("at", "pk"), to_attr="told")
+    )
     for person in found.iterator(chunk_size=_AT_ONCE):
-        yield write(person)
+        if form == "csv":
+            yield _row(person, fields, zone)
+        else:
+            yield _card(person, zone) if form == "vcf" else _line(person)
+
+
+def _own_titles(rows: QuerySet[Person]) -> list[str]:
+    """What the owner's own fields are called, among some people, as they came."""
+    events = TimelineEvent.objects.filter(person__in=rows.order_by().values("pk"), kind="imported")
+    titles: dict[str, None] = {}
+    for typed in events.order_by("pk").values_list("data__typed", flat=True).iterator(chunk_size=2000):
+        titles |= dict.fromkeys(title for title, _ in typed or [])
+        if len(titles) > _MOST_FIELDS:
+            return [*list(titles)[:_MOST_FIELDS], _REST]
+    return list(titles)
 
 
 def exported(actor: Actor, *, form: Format, sentence: str) -> None:
@@ -68,6 +79,11 @@ def as_data(person: Person) -> dict[str, Any]:
         "id": person.pk, "name": person.name, "added": person.created_at.isoformat(),
         "emails": _shown(person, Address.EMAIL), "phones": _shown(person, Address.PHONE),
         "tags": [{"tag": one.tag, "given_by": one.given_by} for one in person.tags.all()],
+        "notes": [
+            {"at": one.at.isoformat(), "by": one.said_by, "text": one.data["text"]}
+            for one in _told(person) if one.data.get("text")
+        ],
+        "fields": _fields(person),
         "consents": [
             {
                 "name": one.name, "wording": one.wording, "touchpoint": one.touchpoint,
@@ -133,27 +149,62 @@ def _csv(cells: tuple[str, ...]) -> str:
     return out.getvalue()
 
 
-def _row(person: Person) -> str:
+def _told(person: Person) -> list[TimelineEvent]:
+    """The notes on somebody, and what came with them from elsewhere."""
+    events = person.events.filter(kind__in=("noted", "imported")).select_related("member__user")
+    read: list[TimelineEvent] | None = getattr(person, "told", None)
+    return list(events.order_by("at", "pk")) if read is None else read
+
+
+def _fields(person: Person) -> list[list[str]]:
+    """The owner's own fields, as they came; of two that are the same, one."""
+    pairs = [tuple(pair) for one in _told(person) for pair in one.data.get("typed") or ()]
+    return [list(pair) for pair in dict.fromkeys(pairs)]
+
+
+def _notes(person: Person, zone: ZoneInfo) -> list[str]:
+    """The notes as one reads them: with the day and whose they are, where they were written here."""
+    return [
+        f"{one.at.astimezone(zone):%Y-%m-%d} {one.said_by}: {text}" if one.kind == "noted" else text
+        for one in _told(person)
+        if (text := one.data.get("text"))
+    ]
+
+
+def _beside(person: Person) -> str:
+    """What a table or a card has no place of its own for, as data."""
+    known = as_data(person)
+    return json.dumps({"added": known["added"], "consents": known["consents"]}, ensure_ascii=False)
+
+
+def _row(person: Person, titles: list[str], zone: ZoneInfo) -> str:
     emails, phones = _shown(person, Address.EMAIL), _shown(person, Address.PHONE)
     agreed = [one for one in person.consents.all() if one.withdrawn_at is None]
     gone = [one for one in person.consents.all() if one.withdrawn_at is not None]
+    own: dict[str, list[str]] = {}
+    for title, text in _fields(person):
+        there = title in titles and title != _REST
+        own.setdefault(title if there else _REST, []).append(text if there else f"{title}: {text}")
     return _csv(
         (
             str(person.pk),
             person.name,
             next(iter(emails), ""),
-            "; ".join(emails[1:]),
+            one_cell(emails[1:]),
             next(iter(phones), ""),
-            "; ".join(phones[1:]),
-            "; ".join(sorted(one.tag for one in person.tags.all())),
+            one_cell(phones[1:]),
+            one_cell(sorted(one.tag for one in person.tags.all())),
+            "\n\n".join(_notes(person, zone)),
             "; ".join(f"{one.name} ({one.given_at:%Y-%m-%d})" for one in agreed),
             "; ".join(f"{one.name} ({one.withdrawn_at:%Y-%m-%d})" for one in gone),
             person.created_at.isoformat(),
+            _beside(person),
+            *("\n".join(own.get(title, [])) for title in titles),
         )
     )
 
 
-def _card(person: Person) -> str:
+def _card(person: Person, zone: ZoneInfo) -> str:
     return write_card(
         WrittenCard(
             str(person.pk),
@@ -161,12 +212,12 @@ def _card(person: Person) -> str:
             tuple(_shown(person, Address.EMAIL)),
             tuple(_shown(person, Address.PHONE)),
             tuple(sorted(one.tag for one in person.tags.all())),
+            tuple(_notes(person, zone)),
+            tuple((title, text) for title, text in _fields(person)),
+            _beside(person),
         )
     )
 
 
 def _line(person: Person) -> str:
     return json.dumps(as_data(person), ensure_ascii=False) + "\n"
-
-
-_WRITERS: dict[Format, Callable[[Person], str]] = {"csv": _row, "vcf": _card, "jsonl": _line}

@@ -177,7 +177,9 @@ def export(
     found = _filter(wanted)
     exporting.exported(request.auth, form=form, sentence=rules.filter_sentence(found))
     rows = _rows(request.auth, found, q)
-    response = StreamingHttpResponse(exporting.stream(rows, form), content_type=exporting.TYPES[form])
+    response = StreamingHttpResponse(
+        exporting.stream(request.auth, rows, form), content_type=exporting.TYPES[form]
+    )
     response["Content-Disposition"] = f'attachment; filename="people.{form}"'
     return response
 

@@ -76,7 +76,11 @@ def _by_id_alone(function: ast.AST) -> list[ast.Call]:
 
     looks = []
     for call in ast.walk(function):
-        if not isinstance(call, ast.Call) or getattr(call.func, "attr", "") not in {"get", "filter", "exclude"}:
+        if not isinstance(call, ast.Call) or getattr(call.func, "attr", "") not in {
+            "get",
+            "filter",
+            "exclude",
+        }:
             continue
         chain = [one for one in ast.walk(call.func) if isinstance(one, ast.Attribute)]
         everybodys = any(one.attr in {"objects", "_default_manager"} for one in chain)

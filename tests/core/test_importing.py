@@ -4,6 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from intavo.core.csvsafe import one_cell, pieces_of
 from intavo.core.importing import guess
 
 COMMA = 'Name,Email,Phone,Tags,Notes,Boat\nIfe Dunmore,ife@post.example,07700 900123,trips,"Likes\nthe estuary",double\n'
@@ -25,6 +26,8 @@ COMMA = 'Name,Email,Phone,Tags,Notes,Boat\nIfe Dunmore,ife@post.example,07700 90
         ("Email,Second email,,Since,Amount\na@post.example,b@post.example,,2026-11-24,12.50\n", "utf-8", ",", True,
          ["email", "own", "ignored", "own", "own"]),
         ("Email;Note\na@post.example;\"one; two\"\nb@post.example;three, four, five\n", "utf-8", ";", True, ["email", "note"]),
+        ("id,name,email,other emails,tags,agreed to,as data,Email,name\n1,Ife,a@post.example,b@post.example,x,,{},c@post.example,Y\n",
+         "utf-8", ",", True, ["ignored", "name", "email", "email", "tag", "ignored", "data", "own", "own"]),
         ("Name,Phone\nIfe,none\nNia,no\n", "utf-8", ",", True, ["name", "own"]),
         ("", "utf-8", ",", False, []), ("\n\n", "utf-8", ",", False, []),
     ],
@@ -59,3 +62,14 @@ def test_any_bytes_are_looked_at(head: bytes) -> None:
     assert len(found.columns) == len(found.titles)
     assert head.decode(found.encoding, "replace") is not None
     assert [one for one in found.columns if one == "email"][1:] == []
+
+
+@given(
+    st.lists(
+        st.text(min_size=1, max_size=20)
+        .map(str.strip)
+        .filter(lambda one: one and one == " ".join(one.split()))
+    )
+)
+def test_several_stand_in_one_cell(pieces: list[str]) -> None:
+    assert pieces_of(one_cell(pieces)) == pieces

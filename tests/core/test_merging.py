@@ -82,7 +82,14 @@ def test_a_written_card_is_read_back_and_no_line_is_too_long(name: str, tag: str
 
     given_name, given_tag = " ".join(clean(name).split()), clean(tag).replace("\n", " ")
     text = write_card(
-        WrittenCard("1", given_name, ("a@post.example",), ("01632 960741",), (given_tag or "x",), clean(note))
+        WrittenCard(
+            "1",
+            given_name,
+            ("a@post.example",),
+            ("01632 960741",),
+            (given_tag or "x",),
+            tuple(filter(None, [clean(note)])),
+        )
     )
     assert all(len(line.encode()) <= 75 for line in text.split("\r\n"))
     [card] = vobject.readComponents(text)

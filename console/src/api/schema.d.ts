@@ -6427,7 +6427,7 @@ export interface components {
          * @description What a column of the file becomes.
          * @enum {string}
          */
-        Column: "name" | "email" | "phone" | "tag" | "consent" | "note" | "own" | "ignored";
+        Column: "name" | "email" | "phone" | "tag" | "consent" | "note" | "own" | "data" | "ignored";
         /** ImportOut */
         ImportOut: {
             /** Id */

@@ -2,7 +2,24 @@
 it.
 """
 
-from .guessing import Column, Guess, guess
-from .reading import Entry, Line, card_lines, csv_lines, read_card, read_row
+from .entries import MOST_NOTE, Agreement, Entry, Noted
+from .guessing import DATA_TITLE, Column, Guess, guess
+from .reading import Line, card_lines, csv_lines, read_card, read_record, read_row, record_lines
 
-__all__ = ["Column", "Entry", "Guess", "Line", "card_lines", "csv_lines", "guess", "read_card", "read_row"]
+__all__ = [
+    "DATA_TITLE",
+    "MOST_NOTE",
+    "Agreement",
+    "Column",
+    "Entry",
+    "Guess",
+    "Line",
+    "Noted",
+    "card_lines",
+    "csv_lines",
+    "guess",
+    "read_card",
+    "read_record",
+    "read_row",
+    "record_lines",
+]

@@ -27,6 +27,7 @@ class Column(StrEnum):
     CONSENT = "consent"
     NOTE = "note"
     OWN = "own"
+    DATA = "data"
     IGNORED = "ignored"
 
 
@@ -115,8 +116,31 @@ def guess(head: bytes) -> Guess:
     titles = tuple(" ".join(cell.split())[:200] for cell in rows[0]) if header else ()
     titles = (*titles, *[""] * width)[:width]
     body = rows[1:] if header else rows
+    if DATA_TITLE in titles:
+        return Guess(encoding, delimiter, header, _exported(titles), titles)
     columns = [_column(titles[at], [row[at] for row in body if at < len(row)]) for at in range(width)]
     return Guess(encoding, delimiter, header, tuple(_once(columns)), titles)
+
+
+# By this column an export of ours is known again; what follows it are the owner's own fields.
+DATA_TITLE = "as data"
+_EXPORTED = {
+    "name": Column.NAME,
+    "email": Column.EMAIL,
+    "other emails": Column.EMAIL,
+    "phone": Column.PHONE,
+    "other phones": Column.PHONE,
+    "tags": Column.TAG,
+    "notes": Column.NOTE,
+    DATA_TITLE: Column.DATA,
+}
+
+
+def _exported(titles: tuple[str, ...]) -> tuple[Column, ...]:
+    last = titles.index(DATA_TITLE)
+    return tuple(
+        Column.OWN if at > last else _EXPORTED.get(title, Column.IGNORED) for at, title in enumerate(titles)
+    )
 
 
 def _encoding(head: bytes) -> str:

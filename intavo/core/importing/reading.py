@@ -1,18 +1,22 @@
 """Rows and cards of a file of people, read one at a time, so that any length of it takes little memory."""
 
 import csv
+import json
 import logging
 import re
-from collections.abc import Iterable, Iterator, Sequence
-from dataclasses import dataclass
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
 from typing import IO
 
 import vobject
 
-from ..people import Address, email_address, phone_number
+from ..csvsafe import pieces_of
+from ..people.cards import DATA, FIELD
+from .entries import Entry, entry_of
 from .guessing import Column
+from .records import read_beside, read_whole
 
-MOST_CELL, MOST_COLUMNS, MOST_CARD, MOST_TAGS = 100_000, 500, 2_000_000, 20
+MOST_CELL, MOST_COLUMNS, MOST_CARD = 100_000, 500, 2_000_000
 YES = {
     "yes",
     "y",
@@ -31,21 +35,6 @@ YES = {
     "subscribed",
     "agreed",
 }
-
-
-@dataclass(frozen=True, slots=True)
-class Entry:
-    """Somebody in a file; `agreed` is what a column on consent says (None: there is none), `own` what has no
-    place.
-    """
-
-    name: str
-    email: Address | None
-    phone: Address | None
-    tags: tuple[str, ...] = ()
-    agreed: bool | None = None
-    note: str = ""
-    own: tuple[tuple[str, str], ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -113,64 +102,38 @@ def read_row(cells: Sequence[str], columns: Sequence[Column], titles: Sequence[s
         if not text or kind is Column.IGNORED:
             continue
         if kind is Column.OWN:
-            own.append((titles[at] if at < len(titles) and titles[at] else f"Column {at + 1}", text[:2000]))
+            own.append((_shown(titles[at]) if at < len(titles) and titles[at] else f"Column {at + 1}", text))
         else:
             found[kind].append(text)
     agreed = None
     if Column.CONSENT in columns:
         agreed = any(one.casefold() in YES for one in found[Column.CONSENT])
-    tags = [tag for cell in found[Column.TAG] for tag in re.split(r"[;,|]", cell)]
-    return _entry(
+    if Column.DATA in columns:
+        # Of an export of ours: each cell may hold several.
+        for kind in (Column.EMAIL, Column.PHONE, Column.TAG):
+            found[kind] = [piece for cell in found[kind] for piece in pieces_of(cell)]
+    else:
+        found[Column.TAG] = [piece for cell in found[Column.TAG] for piece in re.split(r"[;,|]", cell)]
+    entry = entry_of(
         " ".join(found[Column.NAME]),
-        next(iter(found[Column.EMAIL]), ""),
-        next(iter(found[Column.PHONE]), ""),
+        found[Column.EMAIL],
+        found[Column.PHONE],
         region,
-        tags=tags,
+        tags=found[Column.TAG],
         agreed=agreed,
         note="\n".join(found[Column.NOTE]),
         own=own,
     )
+    if not found[Column.DATA]:
+        return entry
+    beside = read_beside(found[Column.DATA][0])
+    return replace(entry, added=beside.added, agreements=beside.agreements)
 
 
 def _shown(cell: str) -> str:
     """A cell without the apostrophe by which a spreadsheet is told that it is text."""
     text = cell.strip()
     return text[1:].strip() if text[:1] == "'" and text[1:2] in {"=", "+", "-", "@", "\t"} else text
-
-
-def _entry(
-    name: str,
-    email: str,
-    phone: str,
-    region: str,
-    *,
-    tags: Iterable[str] = (),
-    agreed: bool | None = None,
-    note: str = "",
-    own: Iterable[tuple[str, str]] = (),
-) -> Entry:
-    if not email and not phone:
-        raise ValueError("There is neither an email address nor a phone number.")
-    more = list(own)
-    reach = email_address(email) if email else None
-    number: Address | None = None
-    if phone:
-        try:
-            number = phone_number(phone, region)
-        except ValueError:
-            if reach is None:
-                raise
-            more.append(("Phone", phone[:200]))
-    kept = [" ".join(one.split())[:60] for one in tags]
-    return Entry(
-        " ".join(name.split())[:300],
-        reach,
-        number,
-        tuple(dict.fromkeys(filter(None, kept)))[:MOST_TAGS],
-        agreed,
-        note.strip()[:10_000],
-        tuple(more[:100]),
-    )
 
 
 def card_lines(file: IO[str]) -> Iterator[Line]:
@@ -226,11 +189,42 @@ def read_card(text: str, region: str) -> Entry:
         all_of("email"),
         [re.sub(r"^tel:", "", one, flags=re.IGNORECASE) for one in all_of("tel")],
     )
-    own = [("Email", one) for one in emails[1:]] + [("Phone", one) for one in phones[1:]]
-    own += [("Organisation", one) for one in all_of("org") if one]
+    own = [("Organisation", one) for one in all_of("org") if one] + list(map(_field, all_of(FIELD.lower())))
     tags = [tag for one in card.contents.get("categories", []) for tag in _parts(one.value)]
-    first = (next(iter(emails), ""), next(iter(phones), "").partition(";")[0])
-    return _entry(name, *first, region, tags=tags, note="\n".join(all_of("note")), own=own)
+    numbers = [one.partition(";")[0] for one in phones]
+    entry = entry_of(name, emails, numbers, region, tags=tags, note="\n".join(all_of("note")), own=own)
+    for data in all_of(DATA.lower())[:1]:
+        beside = read_beside(data)
+        entry = replace(entry, added=beside.added, agreements=beside.agreements)
+    return entry
+
+
+def _field(text: str) -> tuple[str, str]:
+    """A field of the owner's own, as an export writes it on a card."""
+    try:
+        title, words = json.loads(text)
+    except ValueError:
+        title, words = "Field", text
+    return str(title)[:4000], str(words)[:MOST_CELL]
+
+
+def record_lines(file: IO[str]) -> Iterator[Line]:
+    """The lines of a file of JSON Lines that is open as text; empty ones are left out."""
+    number = 0
+    while line := file.readline(MOST_CARD):
+        wrong = ""
+        if len(line) == MOST_CARD and not line.endswith("\n"):
+            wrong = "The line is too long."
+            while (rest := file.readline(MOST_CARD)) and not rest.endswith("\n"):
+                pass
+        if line.strip():
+            number += 1
+            yield Line(number, (line[:1000] if wrong else line,), wrong)
+
+
+def read_record(text: str, region: str) -> Entry:
+    """Whoever stands in a line of JSON Lines. Raises ValueError, in words for the owner."""
+    return read_whole(text, region)
 
 
 def _parts(value: object) -> list[str]:

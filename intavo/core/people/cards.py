@@ -1,5 +1,6 @@
 """Cards of people as vCards: written as 4.0, read in any version."""
 
+import json
 from dataclasses import dataclass
 
 
@@ -12,7 +13,13 @@ class WrittenCard:
     emails: tuple[str, ...] = ()
     phones: tuple[str, ...] = ()
     tags: tuple[str, ...] = ()
-    note: str = ""
+    notes: tuple[str, ...] = ()
+    fields: tuple[tuple[str, str], ...] = ()
+    data: str = ""
+
+
+# What vCards have no property of: a field of the owner's own, as a JSON pair, and the rest as data.
+FIELD, DATA = "X-INTAVO-FIELD", "X-INTAVO-DATA"
 
 
 def write_card(card: WrittenCard) -> str:
@@ -26,8 +33,10 @@ def write_card(card: WrittenCard) -> str:
     lines += [f"TEL{_preferred(at)};VALUE=text:{_text(one)}" for at, one in enumerate(card.phones)]
     if card.tags:
         lines.append(f"CATEGORIES:{','.join(map(_text, card.tags))}")
-    if card.note:
-        lines.append(f"NOTE:{_text(card.note)}")
+    lines += [f"NOTE:{_text(one)}" for one in card.notes]
+    lines += [f"{FIELD}:{_text(json.dumps(one, ensure_ascii=False))}" for one in card.fields]
+    if card.data:
+        lines.append(f"{DATA}:{_text(card.data)}")
     return "".join(f"{_folded(line)}\r\n" for line in (*lines, "END:VCARD"))
 
 

@@ -155,11 +155,12 @@ const people = saidCount
       <section class="sheet mb-4 grid gap-2 p-5">
         <label class="grid gap-1"
           ><span class="font-semibold"
-            >A file of people: a table (CSV, .xlsx, .ods) or cards of an address book (vCard)</span
+            >A file of people: a table (CSV, .xlsx, .ods), cards of an address book (vCard), or what was taken
+            out here</span
           >
           <input
             type="file"
-            accept=".csv,.tsv,.txt,.vcf,.xlsx,.ods,.xls,text/csv,text/vcard"
+            accept=".csv,.tsv,.txt,.vcf,.jsonl,.xlsx,.ods,.xls,text/csv,text/vcard"
             class="input max-w-md"
             @change="choose"
           />

@@ -14,6 +14,7 @@ const COLUMNS: Record<Column, string> = {
   consent: 'Agreed: yes or no',
   note: 'Note',
   own: 'Kept as it is',
+  data: 'Added and agreed, as exported',
   ignored: 'Left out',
 }
 const DELIMITERS = { ',': 'commas', ';': 'semicolons', '\t': 'tabs', '|': 'bars' }
