@@ -15,7 +15,7 @@ from django.db.models import CharField, DateTimeField, Field, ForeignKey, JSONFi
 
 from intavo.accounts.models import AccountMail, Business, Invitation, Member, SeenBrowser, User
 from intavo.channels.models import Channel
-from intavo.followup.models import FollowUp, GiveRules, KeptFilter
+from intavo.followup.models import Batch, FollowUp, GiveRules, KeptFilter
 from intavo.hours.models import HoursSet
 from intavo.imports.models import Import, ImportedRow
 from intavo.intake.models import Submission
@@ -34,7 +34,7 @@ from .models import Copy
 # being done (imports, mail that waits), what could be undone, secrets, and views that are counted in tallies.
 NOT_CARRIED: tuple[type[Model], ...] = (
     Business, User, Member, Invitation, SeenBrowser, AccountMail, Copy, Import, ImportedRow, Merge, MailIn,
-    Mailbox, Beat, LyingOver,
+    Mailbox, Beat, LyingOver, Batch,
 )  # fmt: skip
 _DOCUMENT: dict[str, type[Model]] = {
     "hours": HoursSet, "also_hours": HoursSet, "people": Member, "tell": Member, "member": Member,

@@ -22,7 +22,7 @@ from intavo.touchpoints.models import Touchpoint
 from .desk import begun_by
 from .listing import listed
 from .queries import LONGEST_PAGE, PAGE, finished_rows, placed, promises_kept, stamp, ways_known
-from .several import Asked, Deed, do_several
+from .several import Asked, Deed, Done, count, do_several, lately, undo
 from .shapes import ItemOut, WayOut, item_of
 
 router = Router(tags=["follow-up"], auth=MemberAuth())
@@ -156,18 +156,63 @@ class SeveralOut(Schema):
     done: list[int]
     left: list[LeftOut]
     before: list[BeforeOut]
+    # By this it is taken back, for a day; none where nothing was done.
+    batch: int | None
+
+
+class BatchOut(Schema):
+    id: int
+    at: datetime
+    by: str
+    count: int
+    words: str
+    undone: bool
+    undoable: bool
+
+
+def _done(found: Done) -> SeveralOut:
+    return SeveralOut(
+        done=found.done,
+        left=[LeftOut(id=one, why=why) for one, why in found.left],
+        before=[BeforeOut(id=one, member_id=found.before[one]) for one in found.done if one in found.before],
+        batch=found.batch,
+    )
 
 
 @router.post("/several-follow-ups", response=SeveralOut)
 def several(request: MemberRequest, body: SeveralIn) -> SeveralOut:
     """Do one thing to several; says to which it was done, and whose they were before."""
     asked = Asked(body.do, tuple(body.ids), body.all_of, body.member_id, body.until, body.outcome, body.tag)
-    found = do_several(request.auth, asked)
-    return SeveralOut(
-        done=found.done,
-        left=[LeftOut(id=one, why=why) for one, why in found.left],
-        before=[BeforeOut(id=one, member_id=found.before[one]) for one in found.done],
-    )
+    return _done(do_several(request.auth, asked))
+
+
+@router.get("/several-follow-ups", response=list[BatchOut])
+def done_lately(request: MemberRequest) -> list[BatchOut]:
+    """What was done to several within the last day, the last first."""
+    return [
+        BatchOut(
+            id=one.pk,
+            at=one.at,
+            by=one.member.called if one.member else "",
+            count=len(one.rows),
+            words=one.words,
+            undone=one.undone_at is not None,
+            undoable=one.undone_at is None and one.do != "take-up",
+        )
+        for one in lately(request.auth)
+    ]
+
+
+@router.post("/several-follow-ups/{batch_id}/undo", response=SeveralOut)
+def undo_several(request: MemberRequest, batch_id: int) -> SeveralOut:
+    """Take back what was done to several, of each that nobody touched since."""
+    return _done(undo(request.auth, batch_id=batch_id))
+
+
+@router.get("/follow-ups-count", response=int)
+def follow_ups_count(request: MemberRequest, wanted: Query[ListFilter]) -> int:
+    """How many a filter shows."""
+    return count(request.auth, wanted)
 
 
 @router.get("/follow-ups-stamp", response={304: None, 200: str})

@@ -126,6 +126,24 @@ class DoneOnce(models.Model):
         constraints = (models.UniqueConstraint(fields=["member", "once"], name="done_once"),)
 
 
+class Batch(models.Model):
+    """One thing that a member did to several, so that it can be taken back for a day: what was done, whose
+    each was before, and when each was touched last by it.
+    """
+
+    business = models.ForeignKey(Business, on_delete=models.CASCADE)
+    member = models.ForeignKey(Member, null=True, on_delete=models.SET_NULL)
+    at = models.DateTimeField()
+    do = models.CharField(max_length=10)
+    tag = models.CharField(max_length=60, blank=True)
+    words = models.CharField(max_length=400)
+    rows = models.JSONField(default=list)
+    undone_at = models.DateTimeField(null=True)
+
+    class Meta:
+        indexes = (models.Index(fields=["business", "-at"], name="batches_of_late"),)
+
+
 class Wishes(models.Model):
     """What a member is told: by mail before something is due and when it is late, each morning, and in the
     browser.

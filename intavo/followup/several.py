@@ -1,23 +1,29 @@
-"""One thing done to several follow-ups at once, and taken back at once."""
+"""One thing done to several follow-ups at once, and taken back at once, for a day."""
 
 from collections.abc import Callable
 from dataclasses import dataclass, field
-from datetime import datetime
+from datetime import datetime, timedelta
 from typing import Literal
 
+from django.db import transaction
 from django.db.models import QuerySet
 
+from intavo import clock
 from intavo.accounts.actor import Actor, Refused
+from intavo.accounts.queries import members
+from intavo.accounts.scope import own
 from intavo.core.followup import Outcome, State
 from intavo.core.rights import Right
 from intavo.core.worklist import ListFilter
 
 from . import actions
-from .models import FollowUp
+from .models import Batch, FollowUp
 from .queries import wanted_rows
 
 Deed = Literal["give", "put-off", "finish", "tag", "untag", "take-up"]
 MOST = 2_000
+# For so long what was done to several can be taken back.
+UNDONE_FOR = timedelta(days=1)
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,6 +46,19 @@ class Done:
     done: list[int] = field(default_factory=list)
     left: list[tuple[int, str]] = field(default_factory=list)
     before: dict[int, int | None] = field(default_factory=dict)
+    batch: int | None = None
+
+
+def count(actor: Actor, wanted: ListFilter) -> int:
+    """How many a filter shows, of which one thing can be done to all."""
+    return _all_of(actor, wanted).count()
+
+
+def _all_of(actor: Actor, wanted: ListFilter) -> QuerySet[FollowUp]:
+    rows = wanted_rows(actor, wanted)
+    if wanted.state == "open":
+        return rows.exclude(state=State.FINISHED.value)
+    return rows.filter(state=wanted.state)
 
 
 def whom(actor: Actor, asked: Asked) -> list[int]:
@@ -47,11 +66,7 @@ def whom(actor: Actor, asked: Asked) -> list[int]:
     if asked.all_of is None:
         ids = list(dict.fromkeys(asked.ids))
     else:
-        rows = wanted_rows(actor, asked.all_of)
-        if asked.all_of.state == "open":
-            rows = rows.exclude(state=State.FINISHED.value)
-        else:
-            rows = rows.filter(state=asked.all_of.state)
+        rows = _all_of(actor, asked.all_of)
         ids = list(rows.order_by("pk").values_list("pk", flat=True)[: MOST + 1])
     if len(ids) > MOST:
         raise Refused(("ids", f"At most {MOST:,} are done at once."))
@@ -73,7 +88,85 @@ def do_several(actor: Actor, asked: Asked) -> Done:
                 done.done.append(one)
         except Refused as error:
             done.left.append((one, error.errors[0][1]))
+    if done.done:
+        done.batch = _written(actor, asked, done).pk
     return done
+
+
+def _written(actor: Actor, asked: Asked, done: Done) -> Batch:
+    touched = _ours(actor, done.done).order_by("pk").values_list("pk", "touched_at")
+    return Batch.objects.create(
+        business_id=actor.business_id,
+        member_id=actor.member_id,
+        at=clock.now(),
+        do=asked.do,
+        tag=asked.tag.strip()[:60],
+        words=_words(actor, asked),
+        rows=[[pk, done.before[pk], at.isoformat()] for pk, at in touched],
+    )
+
+
+def _words(actor: Actor, asked: Asked) -> str:
+    """What was done, as it stands behind the number of those that it was done to."""
+    if asked.do == "give":
+        name = next((one.called for one in members(actor) if one.pk == asked.member_id), "")
+        return f"given to {name}" if name else "given back to everybody"
+    return {
+        "put-off": "put off",
+        "finish": f"finished: {asked.outcome.value.replace('-', ' ')}",
+        "take-up": "taken up again",
+        "tag": f"tagged “{asked.tag.strip()}”",
+        "untag": f"no longer tagged “{asked.tag.strip()}”",
+    }[asked.do]
+
+
+def lately(actor: Actor) -> QuerySet[Batch]:
+    """What was done to several within the last day, the last first."""
+    rows = Batch.objects.filter(business_id=actor.business_id, at__gte=clock.now() - UNDONE_FOR)
+    return rows.select_related("member__user").order_by("-at", "-pk")[:20]
+
+
+def undo(actor: Actor, *, batch_id: int) -> Done:
+    """Take back what was done to several, of each that nobody touched since. Refused a second time, and
+    after a day.
+    """
+    actor.needs(Right.FOLLOW_UP)
+    with transaction.atomic():
+        batch = own(actor, Batch, batch_id, locked=True)
+        if batch.undone_at is not None or batch.at < clock.now() - UNDONE_FOR:
+            raise Refused(("state", "This cannot be taken back any more."))
+        batch.undone_at = clock.now()
+        batch.save(update_fields=["undone_at"])
+    done = Done()
+    touched = dict(_ours(actor, [pk for pk, _, _ in batch.rows]).values_list("pk", "touched_at"))
+    for pk, before, at in batch.rows:
+        if pk not in touched:
+            done.left.append((pk, "It is not here any more."))
+        elif touched[pk] != datetime.fromisoformat(at):
+            done.left.append((pk, "Something was done with it since."))
+        else:
+            try:
+                _undo_one(actor, batch, pk, before)
+                done.done.append(pk)
+            except Refused as error:
+                done.left.append((pk, error.errors[0][1]))
+    return done
+
+
+def _undo_one(actor: Actor, batch: Batch, pk: int, before: int | None) -> None:
+    if batch.do == "give":
+        actions.give(actor, followup_id=pk, member_id=before)
+    elif batch.do in {"tag", "untag"}:
+        actions.tag(actor, followup_id=pk, tag=batch.tag, on=batch.do == "untag")
+    elif batch.do == "take-up":
+        raise Refused(("state", "It was taken up again: finish it as it ended."))
+    else:
+        actions.take_up(actor, followup_id=pk)
+
+
+def clear_away() -> None:
+    """Forget what cannot be taken back any more."""
+    Batch.objects.filter(at__lt=clock.now() - UNDONE_FOR).delete()
 
 
 def _ours(actor: Actor, ids: list[int]) -> QuerySet[FollowUp]:

@@ -4,7 +4,7 @@ from procrastinate.contrib.django import app
 
 from intavo import clock
 
-from . import desk, reminding
+from . import desk, reminding, several
 
 
 @app.periodic(cron="* * * * *")
@@ -17,5 +17,6 @@ def remind(timestamp: int) -> None:
 @app.periodic(cron="59 3 * * *")
 @app.task(name="clear_done_once", queueing_lock="clear_done_once")
 def clear_done_once(timestamp: int) -> None:
-    """Forget what devices did long ago."""
+    """Forget what devices did long ago, and what was done to several before yesterday."""
     desk.clear_away()
+    several.clear_away()

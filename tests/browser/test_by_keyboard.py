@@ -58,6 +58,47 @@ def test_an_answer_is_kept_changed_and_forgotten_by_keyboard(
     expect(owner.get_by_role("button", name="Kept answers")).to_be_focused()
 
 
+def test_whoever_is_done_with_one_stands_on_the_next_or_on_a_row_never_on_the_page_itself(
+    owner: Page, stranger: BrowserContext, stack: Stack
+) -> None:
+    page = stranger.new_page()
+    for name in ("Alda Weir", "Bede Weir", "Cato Weir", "Dora Weir"):
+        asked(page, stack, name, "Is there a weir?")
+    owner.goto(f"{stack.base_url}/follow-up?q=Weir")
+    rows = owner.locator("[data-id]")
+    expect(rows).to_have_count(4)
+    # At once: the person may not have been read yet.
+    rows.first.focus()
+    owner.keyboard.press("f")
+    expect(owner.get_by_role("menu")).to_be_visible()
+    owner.keyboard.press("ArrowDown")
+    owner.keyboard.press("Enter")
+    expect(owner.get_by_text("Finished: answered.")).to_be_visible()
+    expect(owner.locator("[data-id]:focus")).to_have_count(1)
+    expect(rows).to_have_count(3)
+    expect(owner.locator("[data-id]:focus")).to_have_count(1)
+
+    owner.get_by_label("go on to the next").check()
+    second = rows.nth(1).get_attribute("data-id")
+    rows.first.focus()
+    owner.keyboard.press("Enter")
+    box = owner.get_by_role("textbox", name=re.compile("^Answer to"))
+    expect(box).to_be_focused()
+    owner.keyboard.press("Escape")
+    expect(owner.locator("[data-id]:focus")).to_have_count(1)
+    owner.keyboard.press("Enter")
+    owner.keyboard.type("There is, below the mill.")
+    owner.keyboard.press("Control+Enter")
+    expect(owner.locator(f"[data-id='{second}']:focus")).to_have_attribute("aria-current", "true")
+    owner.keyboard.press("f")
+    expect(owner.get_by_role("menu")).to_be_visible()
+    owner.keyboard.press("ArrowDown")
+    owner.keyboard.press("Enter")
+    expect(owner.locator("[data-id][aria-current=true]:focus")).to_have_count(1)
+    expect(owner.locator(f"[data-id='{second}']")).to_have_count(0)
+    owner.get_by_label("go on to the next").uncheck()
+
+
 def test_the_newest_of_a_long_timeline_is_in_view(
     owner: Page, stranger: BrowserContext, stack: Stack
 ) -> None:

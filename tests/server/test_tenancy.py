@@ -16,7 +16,7 @@ from intavo.accounts.models import AccountMail, Business, Invitation, SeenBrowse
 from intavo.channels.models import Channel
 from intavo.copies.models import Copy
 from intavo.core.touchpoint import STARTERS
-from intavo.followup.models import FollowUp, KeptAnswer, KeptFilter
+from intavo.followup.models import Batch, FollowUp, KeptAnswer, KeptFilter
 from intavo.hours.queries import main_hours
 from intavo.imports.models import Import
 from intavo.intake.models import Quarantined
@@ -77,6 +77,7 @@ def theirs(otterwick: World) -> dict[str, Any]:
         "key": "0" * 32,
         "number": 1,
         "answer_id": KeptAnswer.objects.create(business_id=business, name="Yes", text=["Yes"]).pk,
+        "batch_id": Batch.objects.create(business_id=business, at=at, do="finish", words="finished").pk,
         "filter_id": KeptFilter.objects.create(business_id=business, name="Late", wanted={}).pk,
         "file_id": IncomingFile.objects.create(
             business_id=business,

@@ -13,7 +13,8 @@ from django.test import Client
 
 from intavo import clock
 from intavo.accounts.models import Member
-from intavo.followup.models import FollowUp
+from intavo.followup import several
+from intavo.followup.models import Batch, FollowUp
 from intavo.mail.actions import send
 from intavo.mail.models import OutgoingMail
 from intavo.people.models import Person, PersonTag
@@ -148,11 +149,7 @@ def test_several_are_worked_at_once_and_taken_back(three: list[FollowUp], otterw
         all_of={"kind": "inquiry"},
         member_id=otterwick.owner.member_id,
     )
-    assert given.json() | {"left": []} == {
-        "done": [ids[1]],
-        "left": [],
-        "before": [{"id": ids[1], "member_id": None}],
-    }
+    assert (given.json()["done"], given.json()["before"]) == ([ids[1]], [{"id": ids[1], "member_id": None}])
     assert post(client, "several-follow-ups", do="put-off", ids=ids[1:]).status_code == 422
     assert (
         post(client, "several-follow-ups", do="finish", ids=list(range(2_001))).json()["errors"][0]["field"]
@@ -163,6 +160,43 @@ def test_several_are_worked_at_once_and_taken_back(three: list[FollowUp], otterw
     assert client.get("/api/tags").json() == ["spring"]
     post(client, "several-follow-ups", do="untag", ids=tagged["done"], tag="spring")
     assert client.get("/api/tags").json() == []
+
+
+def test_what_was_done_to_several_is_taken_back_within_a_day_where_nobody_touched_it_since(
+    three: list[FollowUp], otterwick: World, other: World, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    client, ids = otterwick.console(), [row.pk for row in three]
+    assert client.get("/api/follow-ups-count", {"state": "open"}).json() == 3
+    assert client.get("/api/follow-ups-count", {"kind": "inquiry"}).json() == 2
+    done = post(client, "several-follow-ups", do="finish", ids=ids, outcome="not-a-fit").json()
+    post(client, f"follow-ups/{ids[0]}/take-up")
+    [known] = client.get("/api/several-follow-ups").json()
+    assert (known["id"], known["count"], known["words"], known["by"], known["undoable"]) == (
+        done["batch"], 3, "finished: not a fit", "Owner of Otterwick", True,
+    )  # fmt: skip
+    assert post(other.console(), f"several-follow-ups/{done['batch']}/undo").status_code == 404
+    back = post(client, f"several-follow-ups/{done['batch']}/undo").json()
+    assert (back["done"], [one["why"] for one in back["left"]]) == (
+        ids[1:],
+        ["Something was done with it since."],
+    )
+    assert client.get("/api/follow-ups-count").json() == 3
+    assert post(client, f"several-follow-ups/{done['batch']}/undo").status_code == 422
+
+    given = post(client, "several-follow-ups", do="give", ids=ids, member_id=otterwick.owner.member_id).json()
+    tagged = post(client, "several-follow-ups", do="tag", ids=ids, tag=" spring ").json()
+    for one in (tagged, given):
+        assert post(client, f"several-follow-ups/{one['batch']}/undo").json()["done"] == ids
+    assert client.get("/api/tags").json() == []
+    assert set(FollowUp.objects.values_list("member", flat=True)) == {None}
+    off = post(client, "several-follow-ups", do="put-off", ids=ids, until="2099-01-01T09:00:00Z").json()
+    assert client.get("/api/several-follow-ups").json()[0]["words"] == "put off"
+    later = clock.now() + timedelta(days=1, minutes=1)
+    monkeypatch.setattr(clock, "now", lambda: later)
+    assert post(client, f"several-follow-ups/{off['batch']}/undo").status_code == 422
+    assert client.get("/api/several-follow-ups").json() == []
+    several.clear_away()
+    assert not Batch.objects.exists()
 
 
 def test_nothing_new_is_304_for_one_query_of_the_lists(

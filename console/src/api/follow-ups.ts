@@ -245,6 +245,39 @@ export function useSeveral() {
   })
 }
 
+export type Batch = Schemas['BatchOut']
+
+/** What was done to several within the last day, the last first; each can be taken back once. */
+export const useDoneLately = () =>
+  useQuery({
+    queryKey: ['follow-ups', 'done-lately'],
+    queryFn: () => take(client.GET('/api/several-follow-ups')),
+  })
+
+/** Take back what was done to several, of each that nobody touched since. */
+export function useUndoSeveral() {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: (batch_id: number) =>
+      take(client.POST('/api/several-follow-ups/{batch_id}/undo', { params: { path: { batch_id } } })),
+    onSuccess: () =>
+      Promise.all(
+        ['follow-ups', 'follow-up', 'day', 'tags'].map((key) =>
+          queries.invalidateQueries({ queryKey: [key] }),
+        ),
+      ),
+  })
+}
+
+/** How many a filter shows, asked only where `when`. */
+export const useCountOf = (wanted: Ref<Wanted>, when: Ref<boolean>) =>
+  useQuery({
+    queryKey: computed(() => ['follow-ups', 'count', wanted.value]),
+    queryFn: () => take(client.GET('/api/follow-ups-count', { params: { query: wanted.value } })),
+    enabled: when,
+    staleTime: 0,
+  })
+
 export const useTags = () => useQuery({ queryKey: ['tags'], queryFn: () => take(client.GET('/api/tags')) })
 
 /** What came in from people after an entry of any timeline. */

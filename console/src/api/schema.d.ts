@@ -2222,13 +2222,57 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /**
+         * Done Lately
+         * @description What was done to several within the last day, the last first.
+         */
+        get: operations["intavo_followup_list_api_done_lately"];
         put?: never;
         /**
          * Several
          * @description Do one thing to several; says to which it was done, and whose they were before.
          */
         post: operations["intavo_followup_list_api_several"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/several-follow-ups/{batch_id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Undo Several
+         * @description Take back what was done to several, of each that nobody touched since.
+         */
+        post: operations["intavo_followup_list_api_undo_several"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/follow-ups-count": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Follow Ups Count
+         * @description How many a filter shows.
+         */
+        get: operations["intavo_followup_list_api_follow_ups_count"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -6748,6 +6792,8 @@ export interface components {
             left: components["schemas"]["LeftOut"][];
             /** Before */
             before: components["schemas"]["BeforeOut"][];
+            /** Batch */
+            batch: number | null;
         };
         /**
          * Outcome
@@ -6779,6 +6825,26 @@ export interface components {
              * @default
              */
             tag: string;
+        };
+        /** BatchOut */
+        BatchOut: {
+            /** Id */
+            id: number;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Count */
+            count: number;
+            /** Words */
+            words: string;
+            /** Undone */
+            undone: boolean;
+            /** Undoable */
+            undoable: boolean;
         };
         /** AddressOut */
         AddressOut: {
@@ -12305,6 +12371,26 @@ export interface operations {
             };
         };
     };
+    intavo_followup_list_api_done_lately: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchOut"][];
+                };
+            };
+        };
+    };
     intavo_followup_list_api_several: {
         parameters: {
             query?: never;
@@ -12325,6 +12411,60 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SeveralOut"];
+                };
+            };
+        };
+    };
+    intavo_followup_list_api_undo_several: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeveralOut"];
+                };
+            };
+        };
+    };
+    intavo_followup_list_api_follow_ups_count: {
+        parameters: {
+            query?: {
+                state?: "open" | "for-us" | "for-them" | "put-off" | "finished";
+                kind?: components["schemas"]["Kind"] | null;
+                touchpoint?: number | null;
+                member?: number | null;
+                via?: string | null;
+                site?: number | null;
+                page?: string | null;
+                tag?: string | null;
+                since?: string | null;
+                untouched?: number | null;
+                q?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": number;
                 };
             };
         };

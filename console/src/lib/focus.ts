@@ -1,4 +1,5 @@
-import { type Directive } from 'vue'
+import { useEventListener, useMutationObserver } from '@vueuse/core'
+import { type Directive, type Ref } from 'vue'
 
 const FIRST = 'input:not([type=hidden]):not(:disabled), textarea, select, [contenteditable=true]'
 const NEXT = 'button:not(:disabled), a[href], input:not(:disabled)'
@@ -24,4 +25,24 @@ export const vTakesFocus: Directive<HTMLElement> = {
       if (document.activeElement === document.body) around?.querySelector<HTMLElement>(NEXT)?.focus()
     })
   },
+}
+
+/**
+ * Who works by keyboard is never left on the page itself: where what had the focus is gone, or cannot have it any
+ * more, it goes to what `next` names. Whoever clicks beside everything means to leave.
+ */
+export function keepFocus(
+  root: Ref<HTMLElement | undefined>,
+  next: () => HTMLElement | null | undefined,
+): void {
+  let inside = false
+  const left = () => document.activeElement === document.body || !document.activeElement
+  useEventListener(root, 'focusin', () => (inside = true))
+  useEventListener(document, 'pointerdown', () => requestAnimationFrame(() => (inside &&= !left())))
+  useMutationObserver(root, () => requestAnimationFrame(() => inside && left() && next()?.focus()), {
+    childList: true,
+    subtree: true,
+    attributes: true,
+    attributeFilter: ['disabled'],
+  })
 }

@@ -27,7 +27,7 @@ const notices = useNotices()
 const work = useWork()
 const queries = useQueryClient()
 const { data: proposed } = useProposed(computed(() => props.one.id))
-const emit = defineEmits<{ writing: [on: boolean] }>()
+const emit = defineEmits<{ writing: [on: boolean]; sent: [id: number]; left: [] }>()
 // Kept on the server as it is written, and found again on another device.
 const { text, others } = useDesk(() => props.one)
 watch(text, (now) => emit('writing', !!now), { immediate: true })
@@ -176,6 +176,7 @@ async function send(anyway = false) {
       box.value?.focus()
     }
     notices.say(`Your answer is on its way to ${called}. ${ENDS[body.then]}`, byMail ? { undo } : {})
+    if (body.then !== 'keep') emit('sent', id)
   } catch (problem) {
     wrong.value = problem instanceof Error ? problem.message : 'This was not sent; your text is still here.'
     if (away) stays(id, called, said)
@@ -218,7 +219,7 @@ async function send(anyway = false) {
       @input="typing"
       @keydown.ctrl.enter.prevent="send()"
       @keydown.meta.enter.prevent="send()"
-      @keydown.esc.stop="box?.blur()"
+      @keydown.esc.stop="emit('left')"
       @keydown.exact="slash"
     />
     <p v-if="wrong" id="answer-wrong" class="px-3 pb-1 font-semibold text-rust" role="alert">

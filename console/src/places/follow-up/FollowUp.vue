@@ -1,15 +1,17 @@
 <script setup lang="ts">
-import { onKeyStroke, useMediaQuery } from '@vueuse/core'
+import { onKeyStroke, useLocalStorage, useMediaQuery } from '@vueuse/core'
 import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useFollowUps, type Item, type Wanted } from '@/api/follow-ups'
 import { useQuarantine } from '@/api/quarantine'
 import { useClock } from '@/lib/clock'
+import { keepFocus } from '@/lib/focus'
 import { useKeys } from '@/lib/keys'
 import { clockTime, saidTime, shortDate } from '@/lib/time'
 import ErrorBox from '@/parts/ErrorBox.vue'
 import { opened, picked } from '@/parts/find'
 import { useFirstSteps } from '@/api/first-steps'
+import DoneLately from './DoneLately.vue'
 import FilterSentence from './FilterSentence.vue'
 import FirstSteps from './FirstSteps.vue'
 import ItemList from './ItemList.vue'
@@ -99,7 +101,37 @@ const kept = computed(() => {
   return counted ? Math.round((100 * (first.value?.promises_kept ?? 0)) / counted) : null
 })
 
+const place = ref<HTMLElement>()
 const list = ref<HTMLElement>()
+/** The row of the one that is open, else the first; on a phone, where the list is away, the person. */
+const stands = () =>
+  [
+    list.value?.querySelector<HTMLElement>('[aria-current=true]'),
+    list.value?.querySelector<HTMLElement>('[data-id]'),
+    place.value?.querySelector<HTMLElement>('[data-person]'),
+    place.value?.querySelector<HTMLElement>('#follow-up-title'),
+  ].find((one) => one?.offsetParent)
+keepFocus(place, stands)
+/** Whoever wishes goes on to the next by themselves, once one is done with. */
+const goesOn = useLocalStorage('intavo-goes-on', false)
+const following = ref<number | null>(null)
+watch(
+  [all, selected],
+  () => {
+    const ours = lanes.value.flatMap((lane) => lane.items)
+    const at = ours.findIndex((one) => one.id === selected.value)
+    // One that has just left them is followed by whom it was followed by.
+    if (at >= 0) following.value = (ours[at + 1] ?? ours[at - 1])?.id ?? null
+  },
+  { immediate: true },
+)
+async function goOn(id: number) {
+  if (!goesOn.value || id !== selected.value) return
+  const next = following.value
+  await router.replace({ path: next === null ? '/follow-up' : `/follow-up/${next}`, query: route.query })
+  await nextTick()
+  stands()?.focus()
+}
 async function move(by: number) {
   const focused = Number((document.activeElement as HTMLElement | null)?.dataset.id) || selected.value
   const at = all.value.findIndex((item) => item.id === focused)
@@ -230,7 +262,7 @@ const { data: steps } = useFirstSteps()
 </script>
 
 <template>
-  <div class="flex h-full">
+  <div ref="place" class="flex h-full">
     <section
       ref="scroller"
       class="h-full w-[57%] overflow-auto p-5 max-md:w-full max-md:p-3"
@@ -239,13 +271,14 @@ const { data: steps } = useFirstSteps()
       @scroll.passive="scroller?.scrollTop || (above = 0)"
     >
       <div class="mb-3 flex flex-wrap items-baseline justify-between gap-x-4">
-        <h1 id="follow-up-title">Follow-up</h1>
+        <h1 id="follow-up-title" tabindex="-1">Follow-up</h1>
         <RouterLink v-if="aside?.length" to="/quarantine" class="btn-link ml-auto"
           >{{ aside.length }} set aside as spam</RouterLink
         >
         <RouterLink to="/not-on-the-list" class="btn-link" :class="{ 'ml-auto': !aside?.length }"
           >Not on the list</RouterLink
         >
+        <DoneLately :zone="zone" :now="now" />
         <p v-if="first" class="text-ink-2">
           {{ first.open_count }} for us<template v-if="kept !== null">
             · promise kept {{ kept }} % this month</template
@@ -348,9 +381,12 @@ const { data: steps } = useFirstSteps()
       v-if="selected !== null"
       :id="selected"
       ref="pane"
+      v-model:goes-on="goesOn"
       class="h-full flex-1 border-l border-line bg-sheet"
       :zone="zone"
       :now="now"
+      @done="goOn"
+      @left="stands()?.focus()"
     />
     <section
       v-else

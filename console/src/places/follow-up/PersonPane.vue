@@ -21,6 +21,9 @@ import { OUTCOMES } from '@/lib/names'
 import { ASIDE } from '@/lib/outbox'
 
 const props = defineProps<{ id: number; zone: string; now: Date }>()
+const goesOn = defineModel<boolean>('goesOn', { required: true })
+/** `done`: they are done with, for now; `left`: whoever wrote left the box. */
+const emit = defineEmits<{ done: [id: number]; left: [] }>()
 const router = useRouter()
 const notices = useNotices()
 const { data: one, dataUpdatedAt, error, refetch } = useFollowUp(toRef(props, 'id'))
@@ -71,8 +74,26 @@ useEventListener(
   },
   { capture: true },
 )
+/** A key that came before the person did. */
+let pressed = ''
+watch(
+  () => one.value?.id === props.id,
+  (there) => {
+    const key = pressed
+    pressed = ''
+    if (there && key) void nextTick(() => press(key))
+  },
+)
+watch(
+  () => props.id,
+  () => (pressed = ''),
+)
 /** What a key does here: its button is pressed, its box takes the caret. False where there is none. */
 function press(key: string): boolean {
+  if (one.value?.id !== props.id && !error.value) {
+    pressed = key
+    return true
+  }
   if (key === 'n') {
     write(true)
     return true
@@ -148,6 +169,7 @@ async function act(what: Work, said: string) {
     const done = await work.mutateAsync({ id, work: what })
     if (!done) return notices.say(ASIDE)
     notices.say(said, { undo: () => work.mutateAsync({ id, work: { do: 'take-up' } }) })
+    if (what.do !== 'take-up') emit('done', id)
   } catch (problem) {
     notices.say(problem instanceof Error ? problem.message : 'This did not work.', { bad: true })
   }
@@ -155,7 +177,13 @@ async function act(what: Work, said: string) {
 </script>
 
 <template>
-  <section ref="pane" class="flex min-w-0 flex-col" :aria-label="one?.called ?? 'Person'">
+  <section
+    ref="pane"
+    data-person
+    tabindex="-1"
+    class="flex min-w-0 flex-col"
+    :aria-label="one?.called ?? 'Person'"
+  >
     <div class="p-5 pb-0 max-md:p-3">
       <ErrorBox :error="one && !online ? null : error" :again="() => refetch()" />
     </div>
@@ -352,7 +380,12 @@ async function act(what: Work, said: string) {
         :zone="zone"
         :now="now"
         @writing="(on) => (writing = on)"
+        @sent="(id) => emit('done', id)"
+        @left="emit('left')"
       />
+      <label v-if="!finished" class="mx-5 mb-3 flex items-center gap-1.5 text-sm text-ink-2 max-md:mx-3"
+        ><input v-model="goesOn" type="checkbox" /> once they are done with, go on to the next</label
+      >
     </template>
     <p v-else-if="!online" class="m-5 text-ink-2">
       This was not opened on this device before; it can be read once there is a connection.

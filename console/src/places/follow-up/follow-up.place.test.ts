@@ -41,6 +41,43 @@ describe('the list', () => {
   })
 })
 
+describe('several', () => {
+  it('are counted before anything is done to all that match, and what was done is taken back for a day', async () => {
+    const done = { id: 7, at: '2026-11-24T13:05:00Z', by: 'Jory', count: 143, words: 'finished: won' }
+    answering(
+      api.get('/api/follow-ups-count', ({ response }) => response(200).json(143)),
+      api.get('/api/several-follow-ups', ({ response }) =>
+        response(200).json([{ ...done, undone: false, undoable: true }]),
+      ),
+      api.post('/api/several-follow-ups', ({ response }) =>
+        response(200).json({ done: [34], left: [], before: [], batch: 7 }),
+      ),
+      api.post('/api/several-follow-ups/{batch_id}/undo', ({ response }) =>
+        response(200).json({ done: [], left: [{ id: 34, why: 'Done since.' }], before: [], batch: null }),
+      ),
+    )
+    await open('/follow-up/34')
+    await waitFor(() => expect(document.querySelector('[data-id]')).not.toBeNull())
+    document.querySelector<HTMLElement>('[data-id]')!.focus()
+    await user.keyboard('x')
+    const bar = within(await screen.findByRole('region', { name: /all that are chosen/ }))
+    expect(bar.getByRole('status').textContent).toContain('one chosen')
+    await user.click(bar.getByLabelText(/all that match/))
+    await waitFor(() => expect(bar.getByRole('status').textContent).toContain('143 chosen'))
+    await user.click(bar.getByRole('button', { name: /Finish/ }))
+    await user.click(await screen.findByRole('menuitem', { name: 'Won' }))
+    expect(await sentTo('POST', '/api/several-follow-ups')).toMatchObject({
+      do: 'finish',
+      all_of: { state: 'open' },
+    })
+    await user.click(screen.getByRole('button', { name: /Done to several/ }))
+    const list = within(await screen.findByRole('list', { name: /within the last day/ }))
+    await user.click(list.getByRole('button', { name: 'Undo' }))
+    await sentTo('POST', '/api/several-follow-ups/7/undo')
+    await shows(/one left as it was: Done since\./)
+  })
+})
+
 describe('one follow-up', () => {
   it('is answered, and then it is their turn', async () => {
     answering(
