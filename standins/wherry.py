@@ -71,6 +71,7 @@ class Wherry:
                 continue
             body = {
                 "id": one["id"], "from": {"handle": who, "name": ""}, "ref": None, "at": one["at"],
+                "to": one.get("to", ""),
                 **({"choice": one["choice"]} if one.get("choice") else {"text": one["text"]}),
             }  # fmt: skip
             if self._post(body):
@@ -157,6 +158,7 @@ def handler(wherry: Wherry) -> type[Handler]:
                         "from": "me",
                         "text": str(body["text"])[:4000],
                         "choice": body.get("choice"),
+                        "to": str(body.get("to", "")),
                         "waits": True,
                         "at": datetime.now(UTC).isoformat(),
                     },

@@ -26,7 +26,7 @@ from intavo.people.actions import add_event, tag_person, untag_person
 from intavo.people.ways import To, ways_to
 
 from .desk import come_back, first_told, gone_out
-from .giving import HAS_RULES, give_by_rules
+from .giving import HAS_RULES, give_by_rules, give_to
 from .models import FollowUp, KeptFilter, PromiseCounted
 from .queries import open_work
 from .source import Source
@@ -81,7 +81,9 @@ def receive(
         )
         if opened is not None:
             followup_id, has_rules = opened
-            if has_rules:
+            if source.to is not None:
+                give_to(actor, followup_id=followup_id, person_id=person_id, member_id=source.to)
+            elif has_rules:
                 give_by_rules(actor, followup_id=followup_id, kind=kind, source=source, person_id=person_id)
             return int(followup_id)
         somebody_new = False

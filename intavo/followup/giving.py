@@ -12,6 +12,7 @@ from intavo import clock
 from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.edits import Edit
 from intavo.accounts.models import Business, Member
+from intavo.accounts.queries import members
 from intavo.core import followup as rules
 from intavo.core.giving import Came, GiveRule, fits, given_to, giving_together
 from intavo.core.rights import Right
@@ -102,8 +103,17 @@ def give_by_rules(
         [one.member for one in everybody],
     )
     if whose is not None:
-        FollowUp.objects.filter(pk=followup_id).update(member_id=whose)
-        name = Member.objects.select_related("user").get(pk=whose).user
-        about = {"followup": followup_id, "to": name.name or name.email, "by_rule": True}
+        give_to(actor, followup_id=followup_id, person_id=person_id, member_id=whose, by_rule=True)
+
+
+def give_to(actor: Actor, *, followup_id: int, person_id: int, member_id: int, by_rule: bool = False) -> None:
+    """Give a new piece of work to a member of the business: whom it was written to, or (`by_rule`) whom a rule
+    says. Whoever is of the business no longer gets nothing.
+    """
+    row = next((one for one in members(actor) if one.pk == member_id), None)
+    if row is not None:
+        at = clock.now()
+        FollowUp.objects.filter(business_id=actor.business_id, pk=followup_id).update(member_id=row.pk)
+        about = {"followup": followup_id, "to": row.called, "by_rule": by_rule}
         # It follows what came, also where both are of one instant.
         add_event(actor, person_id=person_id, at=at + timedelta(microseconds=1), kind="given", data=about)

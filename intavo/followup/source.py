@@ -5,8 +5,8 @@ from dataclasses import dataclass
 
 @dataclass(frozen=True, slots=True)
 class Source:
-    """The touchpoint and site, the page and device, what was written, and by which way ("form", "mail", a
-    gateway).
+    """The touchpoint and site, the page and device, what was written, by which way ("form", "mail", a
+    gateway), and to which member, where they chose one.
     """
 
     touchpoint_id: int | None
@@ -15,3 +15,4 @@ class Source:
     device: str
     excerpt: str
     via: str = "form"
+    to: int | None = None

@@ -169,9 +169,11 @@ def opened(site: LiveSite, talk: Talk, at: datetime) -> TalkNow:
     return _as_it_stands(site, talk, rows, said)
 
 
-def first_word(site: LiveSite, talk: Talk, body: SaidNow, at: datetime) -> list[Message]:
+def first_word(
+    site: LiveSite, talk: Talk, body: SaidNow, at: datetime, to: int | None = None
+) -> list[Message]:
     """A talk that begins with their own words: kept, and answered by the script's beginning, or as its
-    answer.
+    answer. It is for the member `to`, where they wrote to them.
     """
     said = said_of(site, talk, at)
     turn = begin(script_of(site, talk), said.words_in(tongue_in(site, talk)))
@@ -179,7 +181,7 @@ def first_word(site: LiveSite, talk: Talk, body: SaidNow, at: datetime) -> list[
     if not turn.choices and turn.asks in {None, "text"}:
         _follow(site, talk, turn, at)
         before = talk.last
-        taken(site, talk, body, at)
+        taken(site, talk, body, at, to=to)
         return list(talk.messages.filter(source=Message.SCRIPT, n__gt=before).order_by("n"))
     words = _words_of(talk, body)
     talk.last += 1
@@ -193,7 +195,7 @@ def first_word(site: LiveSite, talk: Talk, body: SaidNow, at: datetime) -> list[
         client_id=body.id,
     )
     rows = _follow(site, talk, turn, at)
-    _join(visitor_of(site.business.pk), talk, turn, said, words, at)
+    _join(visitor_of(site.business.pk), talk, turn, said, words, at, to=to)
     talk.save()
     return rows
 
@@ -202,6 +204,9 @@ def said_of(site: LiveSite, talk: Talk, at: datetime) -> Said:
     """What is said just now, by the touchpoint's own hours, promise and words."""
     document = document_of(talk.revision_id) if talk.revision_id else None
     after = document.after if document is not None else None
+    speaks = document.language if document is not None else ""
+    if talk.channel in site.channels:
+        return site.says_of(talk.channel, at, talk.language, talk.utc_offset, speaks)
     column = talk.touchpoint.public_id if talk.touchpoint is not None else None
     return site.says(
         at,
@@ -210,7 +215,7 @@ def said_of(site: LiveSite, talk: Talk, at: datetime) -> Said:
         after.promise_minutes if after else None,
         after.follows if after else (),
         column,
-        document.language if document is not None else "",
+        speaks,
     )
 
 
@@ -327,7 +332,12 @@ def _lately(talk: Talk) -> int:
 
 
 def taken(
-    site: LiveSite, talk: Talk, body: SaidNow, at: datetime, file: dict[str, object] | None = None
+    site: LiveSite,
+    talk: Talk,
+    body: SaidNow,
+    at: datetime,
+    file: dict[str, object] | None = None,
+    to: int | None = None,
 ) -> str:
     """What comes of a message: kept, followed by the script, on the list. Refused for a choice that is not
     there.
@@ -355,7 +365,7 @@ def taken(
     rows = _follow(site, talk, turn, at)
     talk.last_word_at = at
     talk.told_late = False
-    _join(actor, talk, turn, said, words, at, about)
+    _join(actor, talk, turn, said, words, at, about, to)
     talk.save()
     found = _as_it_stands(site, talk, [own, *rows], said)
     found["goal"] = any(isinstance(one, Goal) for one in turn.effects)
@@ -372,7 +382,14 @@ def _words_of(talk: Talk, body: SaidNow) -> str:
 
 
 def _join(
-    actor: Actor, talk: Talk, turn: Turn, said: Said, words: str, at: datetime, about: str = ""
+    actor: Actor,
+    talk: Talk,
+    turn: Turn,
+    said: Said,
+    words: str,
+    at: datetime,
+    about: str = "",
+    to: int | None = None,
 ) -> None:
     """Whose it is, with an open follow-up from their first word on; `about` is what the list shows of it
     instead.
@@ -394,7 +411,7 @@ def _join(
     people.add_tags(actor, person_id=talk.person_id, tags=talk.tags, given_by=name, at=at)
     # The list shows what it is about; an address is how to reach them.
     via = talk.gateway.name if talk.gateway is not None else "page"
-    source = Source(talk.touchpoint_id, talk.site_id, talk.page, talk.device, (about or words)[:300], via)
+    source = Source(talk.touchpoint_id, talk.site_id, talk.page, talk.device, (about or words)[:300], via, to)
     talk.followup_id = open_followup(
         actor,
         person_id=talk.person_id,

@@ -25,6 +25,7 @@ from intavo.accounts.scope import own
 from intavo.accounts.secrets import sealed, unsealed
 from intavo.core.addresses import read_address
 from intavo.core.door import NotLetIn, read_json
+from intavo.core.links import came_by
 from intavo.core.refusals import wrongs
 from intavo.core.rights import Right
 from intavo.core.texts import Kept
@@ -263,6 +264,8 @@ class Came(BaseModel):
 
     model_config = ConfigDict(extra="ignore", populate_by_name=True)
     id: Kept = Field(min_length=1, max_length=80)
+    # The handle that it was written to.
+    to: Kept = Field("", max_length=300)
     from_: From | None = Field(None, alias="from")
     text: Kept | None = Field(None, max_length=MOST_TEXT)
     choice: Kept | None = Field(None, max_length=60)
@@ -362,8 +365,10 @@ def _message(gateway: Gateway, came: Came, at: datetime) -> dict[str, Any]:
     id_ = f"in-{came.id}"
     words = SaidNow(id=id_, text=text or came.choice or "…")
     if talk is None:
-        talk = _new_talk(gateway, site, came.from_, touchpoint, at)
-        send_out(talk, first_word(site, talk, words, at))
+        way = came_by(site.channels, gateway.pk, came.to)
+        channel, person = way if way is not None else ("", None)
+        talk = _new_talk(gateway, site, came.from_, touchpoint, at, channel)
+        send_out(talk, first_word(site, talk, words, at, person.member if person is not None else None))
         return {"taken": True}
     before = talk.last
     try:
@@ -390,7 +395,7 @@ def _talk(gateway: Gateway, sender: From, touchpoint: Touchpoint | None, at: dat
 
 
 def _new_talk(
-    gateway: Gateway, site: LiveSite, sender: From, touchpoint: Touchpoint | None, at: datetime
+    gateway: Gateway, site: LiveSite, sender: From, touchpoint: Touchpoint | None, at: datetime, channel: str
 ) -> Talk:
     revision = touchpoint.live if touchpoint is not None else None
     return Talk(
@@ -401,7 +406,8 @@ def _new_talk(
         gateway=gateway,
         handle=sender.handle,
         name=sender.name or f"{sender.handle} ({gateway.name})",
-        page=gateway.name,
+        channel=channel,
+        page=site.channels[channel].label if channel else gateway.name,
         begun_at=at,
         last_word_at=at,
         language=site.business.language,

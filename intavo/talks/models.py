@@ -59,6 +59,8 @@ class Talk(models.Model):
     touchpoint = models.ForeignKey(Touchpoint, null=True, on_delete=models.SET_NULL)
     revision = models.ForeignKey(TouchpointRevision, null=True, on_delete=models.SET_NULL)
     gateway = models.ForeignKey(Gateway, null=True, on_delete=models.CASCADE)
+    # By which channel it came through the gateway; "" where that is not known.
+    channel = models.CharField(max_length=20, blank=True, default="", db_default="")
     handle = models.CharField(max_length=200, blank=True)
     name = models.CharField(max_length=300, blank=True)
     person = models.ForeignKey(Person, null=True, on_delete=models.SET_NULL, related_name="talks")

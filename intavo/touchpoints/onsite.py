@@ -11,7 +11,7 @@ from typing_extensions import TypedDict
 
 from intavo.accounts.models import Business
 from intavo.core.hours import AnyHours, OpeningHours, any_of, next_closing, next_opening
-from intavo.core.links import Channel, Met, meet
+from intavo.core.links import Channel, Met, hours_of, meet
 from intavo.core.presence import Presence, back_at, changes_at, somebody_free
 from intavo.core.replies import (
     Cell,
@@ -212,6 +212,15 @@ class LiveSite:
             key, lambda: self._say(at, language, utc_offset, own_minutes, follows, column, speaks)
         )
 
+    def says_of(
+        self, channel_id: str, at: datetime, language: str, utc_offset: int | None, speaks: str = ""
+    ) -> Said:
+        """What is said to whoever writes through a channel: by its hours, and as its menu says it."""
+        now = self.meets(channel_id, at, language, utc_offset).situation
+        hours = hours_of(self.channels[channel_id], self.sets)
+        chosen = choose(self.table, now, language, self.business.language, channel_id, speaks or self.speaks)
+        return self._said_of(now, hours, chosen, at, utc_offset)
+
     def faced(
         self, live: LiveTouchpoint, at: datetime, language: str, utc_offset: int | None
     ) -> tuple[str, datetime | None]:
@@ -303,6 +312,17 @@ class LiveSite:
         hours = self.hours_for(follows)
         now = situation(hours, at, somebody_free(self.members, at))
         chosen = choose(self.table, now, language, self.business.language, column, speaks or self.speaks)
+        return self._said_of(now, hours, chosen, at, utc_offset, own_minutes)
+
+    def _said_of(
+        self,
+        now: Situation,
+        hours: AnyHours,
+        chosen: Chosen,
+        at: datetime,
+        utc_offset: int | None,
+        own_minutes: int | None = None,
+    ) -> Said:
         tongue = Tongue(chosen.cell.language, self.business.region)
         due = self.promise(own_minutes).due(hours, at)
         back = back_at(self.members, at, hours)

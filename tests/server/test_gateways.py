@@ -16,11 +16,15 @@ from django.conf import settings
 from django.test import Client
 from standardwebhooks import Webhook
 
+from intavo.accounts.models import Business
+from intavo.channels.actions import add_channel
 from intavo.followup.models import FollowUp
-from intavo.people.models import Person
+from intavo.hours.actions import add_hours
+from intavo.people.models import Person, TimelineEvent
 from intavo.talks import gateways
 from intavo.talks.gateways import GatewayAway, add_gateway, deliver
 from intavo.talks.models import Delivery, Gateway, Message, Talk
+from intavo.touchpoints import live
 from intavo.touchpoints.models import short_code
 
 from .conftest import World
@@ -362,3 +366,54 @@ def test_a_service_that_answers_for_ever_is_waited_for_no_longer_than_others(
         deliver(Delivery.objects.get().pk)
     assert time.monotonic() - began < 30
     slow.close()
+
+
+def test_what_comes_by_a_channel_is_promised_by_its_hours_and_goes_to_whom_it_was_written_to(
+    talking: World, service: Service, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    gateway, secret = add_gateway(talking.owner, name="Wherry", address=service.address, bearer="b-1")
+    week = [{"day": "tue", "from": "19:00", "to": "22:00"}]
+    hours = {"timezone": "Europe/London", "week": week, "exceptions": []}
+    evening = add_hours(talking.owner, name="Evening", document=hours)
+    people = [
+        {"name": "Jory", "handle": "jory", "member": talking.owner.member_id},
+        {"name": "Kit", "handle": "kit"},
+    ]
+    link = {"kind": "message-link", "template": "https://w.example/to/{handle}{?text}", "gateway": gateway.pk}
+    document = link | {"label": "Evening chat", "handle": "otter", "hours": [evening.pk], "people": people}
+    channel = add_channel(talking.owner, document=document)
+    Business.objects.update(promise_minutes=60)
+    live._sites.clear()
+    rows = FollowUp.objects.select_related("person").order_by("-pk")
+
+    def asked(handle: str, **more: Any) -> FollowUp:
+        sender = {"handle": handle, "name": handle.title()}
+        assert (
+            call(
+                gateway, secret, message(f"m-{handle}", "Are you there?", **more) | {"from": sender}
+            ).status_code
+            == 200
+        )
+        return rows[0]
+
+    # It is 14:05; the main hours go on till 17:30.
+    only = asked("ann")
+    assert (only.due, only.page, only.member_id) == (
+        datetime(2026, 11, 24, 20, tzinfo=UTC),
+        "Evening chat",
+        None,
+    )
+    assert Talk.objects.get(handle="ann").messages.filter(source="script").exists()
+    met = talking.console().get("/api/channels").json()["channels"][0]
+    assert met["situation"] != "open"
+    assert asked("ben", to="jory").member_id == talking.owner.member_id
+    assert asked("cat", to="kit").member_id is None
+    given = TimelineEvent.objects.get(kind="given")
+    assert (given.data["to"], given.data["by_rule"]) == ("Owner of Otterwick", False)
+    add_channel(talking.owner, document=link | {"label": "Other", "handle": "otter2"})
+    live._sites.clear()
+    assert asked("dan", to="otter").page == "Evening chat"
+    # Of two, none is meant where nobody says which.
+    unsaid = asked("eve")
+    assert (unsaid.page, unsaid.due) == ("Wherry", datetime(2026, 11, 24, 15, 5, tzinfo=UTC))
+    assert channel.public_id == Talk.objects.get(handle="dan").channel

@@ -4,7 +4,7 @@ from .edits import channels_together
 from .giving import Way, given
 from .labels import first_label
 from .making import href, said_text
-from .meeting import Met, hours_of, meet, reached
+from .meeting import Met, came_by, hours_of, meet, reached
 from .model import Channel, ChannelPerson, Icon, Kind, LinkSlot
 from .places import coordinates
 from .reach import first_reachable, reachable
@@ -21,6 +21,7 @@ __all__ = [
     "Met",
     "ReadChannel",
     "Way",
+    "came_by",
     "channels_together",
     "checked_template",
     "coordinates",

@@ -32,6 +32,22 @@ def hours_of(channel: Channel, sets: Sets) -> AnyHours:
     return any_of(sets, channel.hours)
 
 
+def came_by(
+    channels: Mapping[str, Channel], gateway: int, to: str
+) -> tuple[str, ChannelPerson | None] | None:
+    """By which channel of a gateway something came that was written to a handle, and to which of its people.
+
+    Where it is not said to whom, or to somebody unknown, the gateway's only channel is meant; of several,
+    none.
+    """
+    led = {id_: one for id_, one in channels.items() if one.gateway == gateway}
+    for id_, one in led.items():
+        person = next((person for person in one.people if to and person.handle == to), None)
+        if person is not None or (to and one.handle == to):
+            return id_, person
+    return (next(iter(led)), None) if len(led) == 1 else None
+
+
 def meet(
     channel: Channel,
     id_: str,
