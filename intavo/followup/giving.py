@@ -107,8 +107,8 @@ def give_by_rules(
 
 
 def give_to(actor: Actor, *, followup_id: int, person_id: int, member_id: int, by_rule: bool = False) -> None:
-    """Give a new piece of work to a member of the business: whom it was written to, or (`by_rule`) whom a rule
-    says. Whoever is of the business no longer gets nothing.
+    """Give a new piece of work to a member of the business: whom it was written to, or (`by_rule`) whom a
+    rule says. Whoever is not of the business any more gets nothing.
     """
     row = next((one for one in members(actor) if one.pk == member_id), None)
     if row is not None:

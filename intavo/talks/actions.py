@@ -201,22 +201,33 @@ def first_word(
 
 
 def said_of(site: LiveSite, talk: Talk, at: datetime) -> Said:
-    """What is said just now, by the touchpoint's own hours, promise and words."""
-    document = document_of(talk.revision_id) if talk.revision_id else None
+    """What is said just now, by the touchpoint's own hours, promise and words, or by its channel's."""
+    column = talk.touchpoint.public_id if talk.touchpoint is not None else None
+    return said_in(site, Saying(talk.revision_id, column, talk.channel, talk.language, talk.utc_offset), at)
+
+
+@dataclass(frozen=True, slots=True)
+class Saying:
+    """By what it goes what is said in a talk: its revision, the touchpoint's id, its channel, the visitor's
+    language and offset.
+    """
+
+    revision: int | None
+    touchpoint: str | None
+    channel: str
+    language: str
+    utc_offset: int | None
+
+
+def said_in(site: LiveSite, by: Saying, at: datetime) -> Said:
+    """What is said just now in a talk of which this is known."""
+    document = document_of(by.revision) if by.revision else None
     after = document.after if document is not None else None
     speaks = document.language if document is not None else ""
-    if talk.channel in site.channels:
-        return site.says_of(talk.channel, at, talk.language, talk.utc_offset, speaks)
-    column = talk.touchpoint.public_id if talk.touchpoint is not None else None
-    return site.says(
-        at,
-        talk.language,
-        talk.utc_offset,
-        after.promise_minutes if after else None,
-        after.follows if after else (),
-        column,
-        speaks,
-    )
+    if by.channel in site.channels:
+        return site.says_of(by.channel, at, by.language, by.utc_offset, speaks)
+    minutes, follows = (after.promise_minutes, after.follows) if after else (None, ())
+    return site.says(at, by.language, by.utc_offset, minutes, follows, by.touchpoint, speaks)
 
 
 def _follow(site: LiveSite, talk: Talk, turn: Turn, at: datetime) -> list[Message]:

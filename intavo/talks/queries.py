@@ -7,7 +7,7 @@ from django.db import connection
 
 from intavo.lately import Lately
 
-from .actions import GONE_AFTER, GOOD_FOR, TYPES_FOR
+from .actions import GONE_AFTER, GOOD_FOR, TYPES_FOR, Saying
 from .models import Talk
 
 # Looked at and noted in one statement, since every open conversation asks this every few seconds.
@@ -20,7 +20,11 @@ WITH noted AS (
 )
 """
 # By the token alone, which is one row's only: the less is asked, the less is planned.
-_LOOK = "SELECT id, site_id, last, read, typing_until, last_word_at FROM talks_talk WHERE token = %(token)s"
+_LOOK = """
+SELECT t.id, t.site_id, t.last, t.read, t.typing_until, t.last_word_at,
+       t.revision_id, p.public_id, t.channel, t.language, t.utc_offset
+FROM talks_talk t LEFT JOIN touchpoints_touchpoint p ON p.id = t.touchpoint_id WHERE t.token = %(token)s
+"""
 # What this process has noted of each talk: until that is old a look alone is enough.
 _noted: Lately[str, int] = Lately(20_000, seconds=20)
 
@@ -33,6 +37,7 @@ class Polled:
     last: int
     read: int
     typing: bool
+    saying: Saying
 
 
 def poll(site_id: int, token: str, after: int, at: datetime) -> Polled | None:
@@ -49,10 +54,11 @@ def poll(site_id: int, token: str, after: int, at: datetime) -> Polled | None:
         row = cursor.fetchone()
     if row is None:
         return None
-    pk, site, last, read, typing_until, last_word_at = row
+    pk, site, last, read, typing_until, last_word_at, *by = row
     if site != site_id or last_word_at <= at - GOOD_FOR:
         return None
-    return Polled(pk, last, read, typing_until is not None and at < typing_until <= at + TYPES_FOR)
+    typing = typing_until is not None and at < typing_until <= at + TYPES_FOR
+    return Polled(pk, last, read, typing, Saying(*by))
 
 
 def is_there(talk: Talk) -> bool:

@@ -12,8 +12,9 @@ from intavo.accounts.actor import Refused
 from intavo.accounts.problem import problem
 from intavo.collisions import asked_again
 from intavo.core.door import whole_number
+from intavo.core.replies import Situation
 from intavo.core.tongues import Phrase, in_tongue
-from intavo.talks.actions import Begun, SaidNow, TooOften, begin_talk, said_of, say, where_of
+from intavo.talks.actions import Begun, SaidNow, TooOften, begin_talk, said_in, say, where_of
 from intavo.talks.files import MOST_FILE, file_in_talk
 from intavo.talks.gateways import BadSignature, as_json, take_in
 from intavo.talks.models import Gateway, Message, Talk
@@ -82,9 +83,11 @@ def talk(request: HttpRequest, site: LiveSite, body: bytes, token: str) -> HttpR
     found = poll(site.id, token[:64], after, at)
     if found is None:
         return problem(404, in_tongue(_NO_TALK, site.tongue()))
-    # What is said by the hours is the same for all; the touchpoint's own is in what was said when it began.
-    said = site.says(at, site.business.language, None)
-    state = f"{found.last}|{found.read}|{found.typing}|{said.situation.value}|{after}"
+    # Whether somebody is here, and what is said of it, is heard of with the next look, whatever the hours.
+    said = said_in(site, found.saying, at)
+    # While it is open, when we answer moves on with every minute, and is not shown.
+    words = said.told if said.situation is not Situation.OPEN else None
+    state = f"{found.last}|{found.read}|{found.typing}|{said.situation.value}|{words}|{after}"
     tag = f'W/"{hashlib.sha256(state.encode()).hexdigest()[:20]}"'
     if found.last <= after and request.headers.get("If-None-Match") == tag:
         response = HttpResponse(status=304)
@@ -96,11 +99,11 @@ def talk(request: HttpRequest, site: LiveSite, body: bytes, token: str) -> HttpR
         now: TalkNow = {
             "messages": messages_data(new, site.business, where_of(site, token)),
             "situation": said.situation.value, "typing": found.typing, "read": found.read,
+            "says": said.told,
         }  # fmt: skip
         if request.GET.get("whole"):
             row = Talk.objects.select_related("touchpoint").get(pk=found.id)
             now["choices"], now["asks"] = row.choices, row.asks or None
-            now["says"] = said_of(site, row, at).told
         response = answered_with(now)
     response["ETag"] = tag
     response["Cache-Control"] = "private, no-cache"

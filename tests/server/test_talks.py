@@ -8,6 +8,7 @@ from django.db import connection
 from django.test import Client
 from django.test.utils import CaptureQueriesContext
 
+from intavo.accounts.actions import set_away
 from intavo.core.presence import Until
 from intavo.followup.models import FollowUp
 from intavo.hours.actions import go_away
@@ -18,6 +19,7 @@ from intavo.talks.actions import held_talk
 from intavo.talks.leaving import mail_if_gone, tell_late
 from intavo.talks.models import Message, Talk
 from intavo.talks.queries import poll
+from intavo.touchpoints import live
 from intavo.visitor import talking as visitor_talking
 
 from .conftest import Visitor, World, sending
@@ -160,6 +162,23 @@ def test_closed_says_so_and_asks_for_an_address_first(
     assert skipped["messages"][-1]["text"] == "Hello. What is it about?"
     said = say(visitor, begun["talk"], 2, text="A question").json()
     assert said["messages"][-1]["text"] == "One of us answers tomorrow by 11:00."
+
+
+def test_that_somebody_is_here_or_not_any_more_is_heard_of_with_the_next_look(
+    talking: World, visitor: Visitor
+) -> None:
+    talk = begin(talking, visitor)["talk"]
+    first = look(visitor, talk, 1)
+    seen = {"If-None-Match": first["ETag"]}
+    assert (first.json()["situation"], look(visitor, talk, 1, **seen).status_code) == ("open", 304)
+    go_away(talking.owner, until=Until.HOUR)
+    live._sites.clear()
+    away = look(visitor, talk, 1, **seen)
+    assert away.json()["situation"] == "nobody-free"
+    assert "We are away from the counter just now" in away.json()["says"]["text"]
+    set_away(talking.owner, None)
+    live._sites.clear()
+    assert look(visitor, talk, 1, **{"If-None-Match": away["ETag"]}).json()["situation"] == "open"
 
 
 def test_back_at_is_said_while_nobody_is_at_the_counter(talking: World, visitor: Visitor) -> None:
