@@ -117,6 +117,24 @@ def moment_words(
     return f"{words} ({zone_words(zone, tongue)})"
 
 
+def beside_words(
+    when: datetime, ours: ZoneInfo, theirs: ZoneInfo | None, tongue: Tongue | None = None
+) -> tuple[date, str]:
+    """The day and the time of a moment for somebody elsewhere: by their own clock, with ours beside it where
+    it differs: "10:00 (09:00 London time)", and with our day where that is another. `theirs` is None where it
+    is not known: then it is our day and time.
+    """
+    tongue = tongue or READER.get()
+    here = when.astimezone(ours)
+    there = when.astimezone(theirs or ours)
+    if here.utcoffset() == there.utcoffset():
+        return here.date(), time_words(here.time(), tongue)
+    words = time_words(here.time(), tongue)
+    if here.date() != there.date():
+        words = f"{short_date(here.date(), tongue)}, {words}"
+    return there.date(), f"{time_words(there.time(), tongue)} ({words} {zone_words(ours, tongue)})"
+
+
 def day_and_time(local: datetime, tongue: Tongue | None = None) -> str:
     """A date and a time of day as a clock on the wall shows them, put together as the language does: "Sat 28
     Nov, 08:00".

@@ -15,6 +15,8 @@ class Wanted(BaseModel):
     revision: int = Field(ge=1, le=2**31 - 1)
     visitor: Short | None = None
     code: bool = False
+    # Where they are, as their browser names it; what is no zone is not looked at.
+    zone: Short | None = None
     rehearsal: Annotated[str, StringConstraints(max_length=2000)] | None = None
 
 

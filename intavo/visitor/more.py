@@ -1,13 +1,14 @@
 """What some parts need besides their document: times for a call, the week, questions & answers, a code."""
 
 from datetime import datetime, timedelta
+from zoneinfo import ZoneInfo
 
 from django.core.cache import cache
 from django.http import HttpRequest, HttpResponse
 
 from intavo.accounts.actor import Refused, visitor_of
-from intavo.core.hours import is_open, open_stretches
-from intavo.core.say import day_name, short_date, time_words
+from intavo.core.hours import AnyHours, OpenStretch, is_open, open_stretches
+from intavo.core.say import beside_words, day_name, short_date, time_words, zone_words
 from intavo.core.tongues import Phrase, Tongue, in_tongue, say
 from intavo.core.touchpoint import Document
 from intavo.intake.actions.slots import free_slots
@@ -38,7 +39,7 @@ def more(site: LiveSite, wanted: Wanted, at: datetime, sender: str) -> Extras:
     if seen is None:
         raise Refused(("revision", "This revision was never live."))
     document = document_of(seen.revision)
-    given = extras(site.business.pk, document, site, seen.touchpoint, at)
+    given = extras(site.business.pk, document, site, seen.touchpoint, at, zone_of(wanted.zone))
     if wanted.code and gives_code_freely(document):
         to = f"visitor:{wanted.visitor}"[:80]
         kept = document.after.code
@@ -72,7 +73,7 @@ def rehearsed_more(site: LiveSite, wanted: Wanted, seen_as: As, at: datetime) ->
     document = Document.model_validate(row.document)
     site, at = seen_as.site(site), at + seen_as.ahead
     said = site.answers(document, at, seen_as.visitor.language, None, wanted.touchpoint)
-    given = extras(site.business.pk, document, site, row.touchpoint_id, at)
+    given = extras(site.business.pk, document, site, row.touchpoint_id, at, zone_of(wanted.zone))
     shown = document.after.code.show and not document.after.confirm.on
     code = sample_code(document, row.touchpoint_id) if shown else None
     given["says"], given["given"] = said.told if said else None, code
@@ -102,8 +103,25 @@ def gives_code_freely(document: Document) -> bool:
     )
 
 
-def extras(business_id: int, document: Document, site: LiveSite, touchpoint_id: int, at: datetime) -> Extras:
-    """Times for a call by the field's name, the week, and the questions; only what the document shows."""
+def zone_of(name: str | None) -> ZoneInfo | None:
+    """The zone of a name that a browser gives; None for what is none."""
+    try:
+        return ZoneInfo(name) if name else None
+    except (ValueError, OSError, KeyError):
+        return None
+
+
+def extras(
+    business_id: int,
+    document: Document,
+    site: LiveSite,
+    touchpoint_id: int,
+    at: datetime,
+    theirs: ZoneInfo | None = None,
+) -> Extras:
+    """Times for a call by the field's name, the week, and the questions; only what the document shows. Times
+    are by the visitor's own clock, where that is known, with ours beside them where they differ.
+    """
     tongue = site.tongue(document.language)
     kinds = {part.kind for part in document.parts() if not part.hidden}
     given: Extras = {"slots": {}, "hours": None, "questions": []}
@@ -111,16 +129,14 @@ def extras(business_id: int, document: Document, site: LiveSite, touchpoint_id: 
         given["channels"] = ways_of(site, offered, tongue.language, at)
     for field in document.fields("slot"):
         free = free_slots(site, touchpoint_id, field, document.after.follows, at)
+        ours = site.hours_for(document.after.follows).zone
         given["slots"][field.name] = [
-            {
-                "value": slot.start.isoformat(),
-                "day": short_date(slot.start.date(), tongue),
-                "time": time_words(slot.start.time(), tongue),
-            }
+            {"value": slot.start.isoformat(), "day": short_date(day, tongue), "time": words}
             for slot in free[:200]
+            for day, words in (beside_words(slot.start, ours, theirs, tongue),)
         ]
     if "hours" in kinds:
-        given["hours"] = _week(site, document.after.follows, at, tongue)
+        given["hours"] = _week(site, document.after.follows, at, tongue, theirs)
     groups = {part.group for part in document.parts() if part.kind == "questions" and not part.hidden}
     if groups:
         rows = questions_of(business_id, next(iter(groups)) if len(groups) == 1 else "")
@@ -130,18 +146,25 @@ def extras(business_id: int, document: Document, site: LiveSite, touchpoint_id: 
     return given
 
 
-def _week(site: LiveSite, follows: tuple[int | None, ...], at: datetime, tongue: Tongue) -> WeekDrawn:
+def _week(
+    site: LiveSite,
+    follows: tuple[int | None, ...],
+    at: datetime,
+    tongue: Tongue,
+    theirs: ZoneInfo | None = None,
+) -> WeekDrawn:
     """Whether it is open, and the seven days from today as they really are, odd days too."""
     hours = site.hours_for(follows)
-    local = at.astimezone(hours.zone)
+    away = theirs is not None and at.astimezone(theirs).utcoffset() != at.astimezone(hours.zone).utcoffset()
+    zone = theirs if theirs is not None and away else hours.zone
+    local = at.astimezone(zone)
     today = local.replace(hour=0, minute=0, second=0, microsecond=0, fold=0)
     days: list[DayOpen] = []
     for ahead in range(7):
         start = (today + timedelta(days=ahead)).replace(fold=0)
-        stretches = [s for s in open_stretches(hours, start, start + timedelta(days=1)) if s.start >= start]
-        spans = [
-            f"{time_words(s.start.time(), tongue)}–{time_words(s.end.time(), tongue)}" for s in stretches
-        ] or [in_tongue(_CLOSED, tongue)]
+        stretches = _of_day(hours, start, today)
+        spans = [_span(s.start, s.end, zone, hours.zone, tongue) for s in stretches]
+        spans = spans or [in_tongue(_CLOSED, tongue)]
         days.append(
             {
                 "day": day_name(start.weekday(), tongue),
@@ -149,12 +172,44 @@ def _week(site: LiveSite, follows: tuple[int | None, ...], at: datetime, tongue:
                 "label": next((s.label for s in stretches if s.label), ""),
             }
         )
-    said = site.says(at, tongue.language, None, follows=follows, speaks=tongue.language)
+    offset = local.utcoffset() if away else None
+    minutes = int(offset.total_seconds()) // 60 if offset is not None else None
+    said = site.says(at, tongue.language, minutes, follows=follows, speaks=tongue.language)
     words = said.words_in(tongue)
     opens, open_ = words.get("next_opening", ""), is_open(hours, at)
     shut = say(_SHUT_TILL, tongue, opens=opens) if opens else say(_SHUT, tongue)
-    says = say(_OPEN, tongue, closes=words.get("closing_time", "")) if open_ else shut
+    closes = words.get("closing_time", "")
+    if away and closes:
+        closes = f"{closes} ({zone_words(hours.zone, tongue)})"
+    says = say(_OPEN, tongue, closes=closes) if open_ else shut
     return {"open": open_, "days": days, "says": says}
+
+
+def _of_day(hours: AnyHours, start: datetime, today: datetime) -> list[OpenStretch]:
+    """When it is open on the day that begins at `start`: what goes on past midnight is of the day on
+    which it begins, or of today where it began yesterday; what goes on for days is of each of them.
+    """
+    day = timedelta(days=1)
+    around = open_stretches(hours, start - day, start + 2 * day)
+    whole = [one for one in around if one.end - one.start < day]
+    mine = [one for one in whole if start <= one.start < start + day or one.start < start == today < one.end]
+    return mine + [one for one in open_stretches(hours, start, start + day) if not _inside(one, whole)]
+
+
+def _inside(part: OpenStretch, whole: list[OpenStretch]) -> bool:
+    return any(one.start <= part.start and part.end <= one.end for one in whole)
+
+
+def _span(start: datetime, end: datetime, zone: ZoneInfo, ours: ZoneInfo, tongue: Tongue) -> str:
+    """From when to when it is open, by a clock elsewhere with ours beside it where that differs."""
+
+    def by(clock: ZoneInfo) -> str:
+        times = (one.astimezone(clock).time() for one in (start, end))
+        return "–".join(time_words(one, tongue) for one in times)
+
+    if start.astimezone(zone).utcoffset() == start.astimezone(ours).utcoffset():
+        return by(ours)
+    return f"{by(zone)} ({by(ours)} {zone_words(ours, tongue)})"
 
 
 def count_helped(request: HttpRequest, site: LiveSite, said: Helped) -> HttpResponse:

@@ -35,6 +35,45 @@ def free(visitor: Visitor, row: Touchpoint) -> list[str]:
     return [one["value"] for one in visitor.post("more", asked).json()["slots"]["time"]]
 
 
+@pytest.mark.parametrize(
+    ("zone", "day", "time", "week", "says"),
+    [
+        ("Europe/London", "Tue 24 Nov", "15:30", "09:00–17:30", "Open now, till 17:30"),
+        (
+            "Europe/Berlin",
+            "Tue 24 Nov",
+            "16:30 (15:30 London time)",
+            "10:00–18:30 (09:00–17:30 London time)",
+            "Open now, till 17:30 (London time)",
+        ),
+        (
+            "Pacific/Auckland",
+            "Wed 25 Nov",
+            "04:30 (Tue 24 Nov, 15:30 London time)",
+            "22:00–06:30 (09:00–17:30 London time)",
+            "Open now, till 17:30 (London time)",
+        ),
+        ("../../etc/passwd", "Tue 24 Nov", "15:30", "09:00–17:30", "Open now, till 17:30"),
+        ("Nowhere/Else", "Tue 24 Nov", "15:30", "09:00–17:30", "Open now, till 17:30"),
+        (None, "Tue 24 Nov", "15:30", "09:00–17:30", "Open now, till 17:30"),
+    ],
+)
+def test_times_are_said_by_the_visitors_own_clock_with_ours_beside_them(
+    otterwick: World, visitor: Visitor, zone: str | None, day: str, time: str, week: str, says: str
+) -> None:
+    row = make(otterwick.owner, starter="call-back", name="Call me back")
+    document = dict(row.draft.document)
+    document["steps"][0]["parts"].append({"id": "ph", "kind": "hours", "now": True, "week": True})
+    save_draft(otterwick.owner, touchpoint_id=row.pk, document=document, based_on=1)
+    row = turn_on(otterwick.owner, touchpoint_id=row.pk)
+    asked = {"touchpoint": row.public_id, "revision": row.live.number, "zone": zone}
+    given = visitor.post("more", asked).json()
+    first = given["slots"]["time"][0]
+    assert (first["day"], first["time"]) == (day, time)
+    open_days = [one["spans"][0] for one in given["hours"]["days"] if ":" in one["spans"][0]]
+    assert (open_days[0], given["hours"]["says"]) == (week, says)
+
+
 def booked(visitor: Visitor, row: Touchpoint, time: str, number: int = 1) -> Any:
     answers = {"phone": f"07700 9001{number:02}", "email": f"ife{number}@post.example", "time": time}
     return visitor.post("intake", sending(row, number, answers=answers, consents={}))

@@ -169,6 +169,7 @@ export interface Wanted {
   revision: number;
   visitor?: string | null;
   code?: boolean;
+  zone?: string | null;
   rehearsal?: string | null;
 }
 /**

@@ -12,7 +12,8 @@ export async function extras(
   { id, revision }: Entry,
   code: boolean,
 ): Promise<Extras> {
-  const body = { touchpoint: id, revision, visitor: visit.secret ? null : store.read().id, code }
+  const zone = new Intl.DateTimeFormat().resolvedOptions().timeZone
+  const body = { touchpoint: id, revision, visitor: visit.secret ? null : store.read().id, code, zone }
   const answer = await outside.post('more', written(body))
   return answer.ok ? ((await answer.json()) as Extras) : {}
 }
