@@ -374,7 +374,7 @@ TALK: Document = numbered(
                                     {
                                         "id": "c2",
                                         "label": "Opening hours",
-                                        "says": [["We are open till ", slot("closing_time"), "."]],
+                                        "says": [[slot("open_now"), "."]],
                                     },
                                     {"id": "c3", "label": "Something else", "next": "hand"},
                                 ],

@@ -170,12 +170,12 @@ class BatchOut(Schema):
     undoable: bool
 
 
-def _done(found: Done) -> SeveralOut:
+def _done(work: Done) -> SeveralOut:
     return SeveralOut(
-        done=found.done,
-        left=[LeftOut(id=one, why=why) for one, why in found.left],
-        before=[BeforeOut(id=one, member_id=found.before[one]) for one in found.done if one in found.before],
-        batch=found.batch,
+        done=work.done,
+        left=[LeftOut(id=one, why=why) for one, why in work.left],
+        before=[BeforeOut(id=one, member_id=work.before[one]) for one in work.done if one in work.before],
+        batch=work.batch,
     )
 
 

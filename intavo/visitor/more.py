@@ -8,8 +8,9 @@ from django.http import HttpRequest, HttpResponse
 
 from intavo.accounts.actor import Refused, visitor_of
 from intavo.core.hours import AnyHours, OpenStretch, is_open, open_stretches
+from intavo.core.replies import open_words
 from intavo.core.say import beside_words, day_name, short_date, time_words, zone_words
-from intavo.core.tongues import Phrase, Tongue, in_tongue, say
+from intavo.core.tongues import Phrase, Tongue, in_tongue
 from intavo.core.touchpoint import Document
 from intavo.intake.actions.slots import free_slots
 from intavo.intake.guard import a_piece_of_work
@@ -24,8 +25,6 @@ from .rehearsing import As
 from .wire import DayOpen, Extras, WeekDrawn
 
 CODES_A_DAY, _DAY_SECONDS = 5, 24 * 60 * 60
-_OPEN, _SHUT = Phrase("Open now, till {closes}"), Phrase("Closed just now")
-_SHUT_TILL = Phrase("Closed just now, open again {opens}")
 _CLOSED = Phrase("closed")
 
 
@@ -174,15 +173,8 @@ def _week(
         )
     offset = local.utcoffset() if away else None
     minutes = int(offset.total_seconds()) // 60 if offset is not None else None
-    said = site.says(at, tongue.language, minutes, follows=follows, speaks=tongue.language)
-    words = said.words_in(tongue)
-    opens, open_ = words.get("next_opening", ""), is_open(hours, at)
-    shut = say(_SHUT_TILL, tongue, opens=opens) if opens else say(_SHUT, tongue)
-    closes = words.get("closing_time", "")
-    if away and closes:
-        closes = f"{closes} ({zone_words(hours.zone, tongue)})"
-    says = say(_OPEN, tongue, closes=closes) if open_ else shut
-    return {"open": open_, "days": days, "says": says}
+    says = open_words(hours, at, hours.zone, minutes, tongue)
+    return {"open": is_open(hours, at), "days": days, "says": says}
 
 
 def _of_day(hours: AnyHours, start: datetime, today: datetime) -> list[OpenStretch]:

@@ -1,9 +1,13 @@
 """Situations, replies and promises."""
 
-from datetime import timedelta
+import re
+from collections.abc import Iterator
+from datetime import datetime, timedelta
+from typing import Any
 
 import pytest
 
+from intavo.core.hours import is_open
 from intavo.core.replies import (
     Cell,
     Promise,
@@ -17,6 +21,8 @@ from intavo.core.replies import (
     situation,
     slots,
 )
+from intavo.core.touchpoint import STARTERS
+from intavo.core.touchpoint.starters.build import Starter
 
 from .hours_examples import BOATHOUSE, LONDON, NEVER, at
 
@@ -87,3 +93,41 @@ def test_slots_are_filled_and_what_cannot_be_filled_stays_true() -> None:
     runs = ("Closed for ", ReplySlotRun(slot="day_name"), ", back ", ReplySlotRun(slot="next_opening"), ".")
     assert fill(runs, words) == "Closed for Christmas, back on Monday at 09:00."
     assert fill(("We answer ", ReplySlotRun(slot="promise"), "."), {}) == "We answer as soon as we can."
+
+
+_OF_NOW = re.compile(r"\b(?:open till|we are (?:open|closed))\b|[0-9]{1,2}:[0-9]{2}\b")
+
+
+def _said(data: Any) -> Iterator[str]:
+    """Every slot of times, and every text, in a document."""
+    if isinstance(data, dict):
+        yield from [str(data["slot"])] if "slot" in data else []
+        for one in data.values():
+            yield from _said(one)
+    elif isinstance(data, list | tuple):
+        for one in data:
+            yield from _said(one)
+    elif isinstance(data, str):
+        yield data
+
+
+@pytest.mark.parametrize("starter", STARTERS, ids=lambda one: one.key)
+@pytest.mark.parametrize(
+    "at",
+    [
+        "2026-11-24T14:05:00+00:00",
+        "2026-11-24T19:00:00+00:00",
+        "2026-11-28T12:00:00+00:00",
+        "2026-12-25T12:00:00+00:00",
+    ],
+)
+def test_no_starter_says_what_a_situation_can_make_untrue(starter: Starter, at: str) -> None:
+    now = datetime.fromisoformat(at)
+    said = set(_said(starter.document.model_dump(mode="json")))
+    # A time at which we close is none while we are closed, and no other day has a holiday's name.
+    assert not said & {"closing_time", "day_name"}
+    assert not [one for one in said if _OF_NOW.search(one)]
+    if "open_now" in said:
+        words = slots(BOATHOUSE, now, BOATHOUSE.zone, None)["open_now"]
+        assert words.startswith("Open now, till") is is_open(BOATHOUSE, now)
+        assert (", open again" in words) is not is_open(BOATHOUSE, now)

@@ -5256,7 +5256,7 @@ export interface components {
         /** @description A place in a text that is filled when it is said. */
         ReplySlotRun: {
             /** @enum {string} */
-            slot: "next_opening" | "closing_time" | "day_name" | "promise" | "back_at" | "first_name";
+            slot: "next_opening" | "closing_time" | "day_name" | "promise" | "back_at" | "first_name" | "open_now";
         };
         /** @description A score to give; `bands` choose the next step, `low` and below opens a follow-up. */
         Score: {

@@ -13,7 +13,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from typing_extensions import TypedDict
 
 from ..hours import AnyHours, OpeningHours, add_open_time, is_open, next_closing, next_opening
-from ..say import ENGLISH, Tongue, moment_words, time_words
+from ..say import ENGLISH, Tongue, moment_words, time_words, zone_words
 from ..tongues import Phrase, base_of, in_tongue, say
 
 
@@ -33,7 +33,9 @@ class Situation(StrEnum):
     HOLIDAY = "holiday"
 
 
-ReplySlot = Literal["next_opening", "closing_time", "day_name", "promise", "back_at", "first_name"]
+ReplySlot = Literal[
+    "next_opening", "closing_time", "day_name", "promise", "back_at", "first_name", "open_now"
+]
 _WITHOUT: dict[ReplySlot, str] = {
     "next_opening": Phrase("soon"),
     "closing_time": Phrase("later"),
@@ -41,7 +43,11 @@ _WITHOUT: dict[ReplySlot, str] = {
     "promise": Phrase("as soon as we can"),
     "back_at": Phrase("soon"),
     "first_name": "",
+    "open_now": "",
 }
+_OPEN, _SHUT = Phrase("Open now, till {closes}"), Phrase("Closed just now")
+_SHUT_TILL = Phrase("Closed just now, open again {opens}")
+_ALWAYS = Phrase("Open now")
 
 
 class ReplySlotRun(BaseModel):
@@ -181,6 +187,7 @@ def slots(
     if back is not None:
         filled["back_at"] = moment_words(back, at, zone, "at", tongue, visitor_offset)
     opening, closing = next_opening(hours, at), next_closing(hours, at)
+    filled["open_now"] = open_words(hours, at, zone, visitor_offset, tongue)
     if opening is not None:
         filled["next_opening"] = moment_words(opening, at, zone, "at", tongue, visitor_offset)
     if closing is not None:
@@ -189,6 +196,29 @@ def slots(
     if name:
         filled["day_name"] = name
     return filled
+
+
+def open_words(
+    hours: AnyHours,
+    at: datetime,
+    zone: ZoneInfo,
+    visitor_offset: int | None = None,
+    tongue: Tongue = ENGLISH,
+) -> str:
+    """Whether it is open and until when, or when it opens again: true at any time, in any situation."""
+    opening, closing = next_opening(hours, at), next_closing(hours, at)
+    if not is_open(hours, at):
+        if opening is None:
+            return say(_SHUT, tongue)
+        return say(_SHUT_TILL, tongue, opens=moment_words(opening, at, zone, "at", tongue, visitor_offset))
+    if closing is None:
+        return say(_ALWAYS, tongue)
+    closes = closing.astimezone(zone)
+    words = time_words(closes.time(), tongue)
+    offset = closes.utcoffset()
+    if visitor_offset is not None and offset is not None and offset != timedelta(minutes=visitor_offset):
+        words = f"{words} ({zone_words(zone, tongue)})"
+    return say(_OPEN, tongue, closes=words)
 
 
 def fill(runs: Iterable[str | ReplySlotRun], words: Mapping[ReplySlot, str], tongue: Tongue = ENGLISH) -> str:

@@ -249,6 +249,7 @@ def _words_in(
 
 _NAMED: dict[ReplySlot, str] = {
     "next_opening": "(when you open again)", "closing_time": "(when you close)",
+    "open_now": "(open till …, or when again)",
     "day_name": "(name of the day)", "promise": "(when you answer)", "back_at": "(when somebody is back)",
     "first_name": "(their first name)",
 }  # fmt: skip

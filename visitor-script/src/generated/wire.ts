@@ -896,7 +896,7 @@ export interface ScriptTurn {
  * via the `definition` "ReplySlotRun".
  */
 export interface ReplySlotRun {
-  slot: "next_opening" | "closing_time" | "day_name" | "promise" | "back_at" | "first_name";
+  slot: "next_opening" | "closing_time" | "day_name" | "promise" | "back_at" | "first_name" | "open_now";
 }
 /**
  * A reply that can be clicked: it tags, says, reaches the goal, starts a series, and leads on.

@@ -101,6 +101,9 @@ hr{border:0;border-top:1px solid currentColor;opacity:.3;margin:14px 0}
 .strip{position:fixed;inset:auto 0 0;z-index:2147483000;display:flex;margin:0;padding:0;list-style:none;background:var(--card);color:var(--text);box-shadow:var(--shadow);font:var(--weight) var(--size)/1.3 var(--font)}
 .strip .way{flex:1}
 .strip .way>.to{flex-direction:column;gap:2px;min-height:56px;padding:6px 4px;border:0;border-radius:0;text-align:center;font-size:.8em;justify-content:flex-start}
+.strip .way>.to[aria-expanded=true]{font-weight:700}
+.strip .over{position:absolute;inset:auto 0 100%;max-height:60vh;overflow:auto;padding:12px 16px;background:var(--card);box-shadow:var(--shadow)}
+.strip .over p{margin:0 0 10px}
 .strip .icon{width:30px;height:30px}
 .with-strip .face,.with-strip .greet{display:none}
 }

@@ -3,7 +3,7 @@ import WORDS from '../generated/words.json'
 import { expect, it, vi } from 'vitest'
 import type { Drawing } from '../render/drawing'
 import type { PartOf, Way, Ways } from '../render/types'
-import { buttonPart, channels } from './reaching'
+import { buttonPart, channels, signs } from './reaching'
 
 const WAY: Way = {
   situation: 'open', hidden: false, says: null, people: [], kind: 'phone', label: 'Call us', button: 'Call us', icon: 'call', colour: null,
@@ -100,4 +100,24 @@ it('a button to a channel that is hidden is not there', () => {
   expect(buttonPart(drawing({ ch_1: { ...WAY, hidden: true } }).drawing, button).element.hidden).toBe(true)
   expect(buttonPart(drawing({}).drawing, button).element.hidden).toBe(true)
   expect(buttonPart(drawing({ ch_1: WAY }).drawing, button).element.getAttribute('href')).toBe(WAY.href)
+})
+
+it('a strip says above itself what a closed way says, and asks who is meant', () => {
+  const kit = { name: 'Kit', words: 'Lessons', picture: null, reachable: true, href: 'tel:+44' }
+  const { drawing: it } = drawing({
+    ch_1: { ...WAY, situation: 'after-hours', says: { title: 'Shut.', text: 'Back at nine.' } },
+    ch_2: { ...WAY, people: [kit], pick: 'visitor' } as unknown as Way,
+    ch_3: WAY,
+  })
+  const strip = document.createElement('ul')
+  strip.append(...signs(it, 'all', true))
+  const [closed, asks] = strip.querySelectorAll<HTMLButtonElement>('button')
+  closed?.click()
+  const [said, who] = strip.querySelectorAll<HTMLElement>('.over')
+  expect([said?.hidden, said?.textContent]).toEqual([false, 'Shut. Back at nine.Go on: Call us'])
+  asks?.click()
+  expect([said?.hidden, who?.hidden, closed?.getAttribute('aria-expanded')]).toEqual([true, false, 'false'])
+  expect(who?.querySelector('a')?.textContent).toContain('Kit')
+  // One that is open and nobody's own leads on at once.
+  expect(strip.lastElementChild?.querySelector('a')?.getAttribute('href')).toBe('tel:+441632960123')
 })

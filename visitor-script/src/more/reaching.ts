@@ -100,6 +100,15 @@ function inner(drawing: Drawing, id: string, way: Way, withPeople: boolean): HTM
   return way.opens === 'ask-first' ? asking(drawing, id, way) : null
 }
 
+/** Above a strip there is room for what a closed way says, and for who is meant. */
+function over(drawing: Drawing, id: string, way: Way, more: string): HTMLElement | null {
+  const { page: doc } = drawing
+  const asks = inner(drawing, id, way, true)
+  if (!asks && (!more || way.situation === 'open')) return null
+  const go = asks ?? link(drawing, id, way, way, 'button', say(drawing, 'go_on', { label: way.label }))
+  return el(doc, 'div', { class: 'over' }, ...(more ? [el(doc, 'p', {}, more)] : []), go)
+}
+
 function one(drawing: Drawing, id: string, way: Way, as: string, withPeople: boolean): HTMLElement {
   const { page: doc } = drawing
   const more = way.says ? [way.says.title, way.says.text].filter(Boolean).join('. ').replace('..', '.') : ''
@@ -107,12 +116,17 @@ function one(drawing: Drawing, id: string, way: Way, as: string, withPeople: boo
   if (more && as !== 'signs' && as !== 'strip') words.append(el(doc, 'small', {}, more))
   const inside = as === 'signs' ? [icon(drawing, way)] : [icon(drawing, way), words]
   const holder = el(doc, 'li', { class: way.situation === 'open' ? 'way' : 'way closed' })
-  const unfolds = inner(drawing, id, way, withPeople)
+  const unfolds = as === 'strip' ? over(drawing, id, way, more) : inner(drawing, id, way, withPeople)
   let face: HTMLElement
   if (unfolds) {
     unfolds.hidden = true
     face = el(doc, 'button', { type: 'button', class: 'to', 'aria-expanded': 'false' }, ...inside)
     face.addEventListener('click', () => {
+      for (const other of holder.parentElement?.querySelectorAll<HTMLElement>('.over') ?? [])
+        if (other !== unfolds) {
+          other.hidden = true
+          other.previousElementSibling?.setAttribute('aria-expanded', 'false')
+        }
       unfolds.hidden = !unfolds.hidden
       face.setAttribute('aria-expanded', String(!unfolds.hidden))
     })

@@ -9,6 +9,7 @@ export const SITUATIONS: Record<string, string> = {
 export const REPLY_SLOTS = {
   next_opening: 'when we open',
   closing_time: 'when we close',
+  open_now: 'open till …, or when again',
   promise: 'when we answer',
   back_at: 'when somebody is back',
   day_name: 'name of the day',

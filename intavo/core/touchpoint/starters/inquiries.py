@@ -182,7 +182,7 @@ INQUIRIES = (
                                     "choices": [
                                         {"id": "c1", "label": "A question", "next": "what"},
                                         {"id": "c2", "label": "A booking", "tags": ["booking"], "next": "what"},
-                                        {"id": "c3", "label": "Your hours", "says": [["We are open till ", slot("closing_time"), "."]]},
+                                        {"id": "c3", "label": "Your hours", "says": [[slot("open_now"), "."]]},
                                     ],
                                 },
                                 {"id": "what", "says": [["Tell us a little more."]], "asks": "text", "next": "mail"},

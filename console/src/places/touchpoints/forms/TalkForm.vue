@@ -20,6 +20,7 @@ type Choice = One['choices'][number]
 const SLOTS = {
   promise: 'when we answer',
   closing_time: 'when we close',
+  open_now: 'open till …, or when again',
   next_opening: 'when we open',
   back_at: 'when somebody is back',
 }
