@@ -415,6 +415,8 @@ def answer(
     seen: int | None = None,
     back_in: int | None = None,
     files: tuple[int, ...] = (),
+    entry: tuple[str, str] = ("", ""),
+    mail_to: str = "",
 ) -> FollowUp:
     """Answer, by the way named or the nearest; then "wait" for them, "finish", "remind" at `until`, or "keep"
     it.
@@ -438,7 +440,7 @@ def answer(
         raise Refused(("text", "This person left no email address, so an answer cannot be mailed."))
     if files and not ways[0].takes_files:
         raise Refused(("files", "Files go by mail; choose that way."))
-    whom = replace(whom, files=files)
+    whom = replace(whom, files=files, entry=entry, mail_to=mail_to)
     with transaction.atomic():
         row = own(actor, FollowUp, followup_id, locked=True)
         if ways[0].sent(whom, key):

@@ -11,12 +11,13 @@ from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.accounts.models import Member
 from intavo.accounts.scope import own
 from intavo.core import followup as rules
+from intavo.core.mailin import Says
 from intavo.core.paging import ROW_ID
 from intavo.core.texts import MOST_ONCE, Once, keepable
 from intavo.core.times import Moment
 from intavo.people.models import Person
 
-from . import actions
+from . import actions, inviting
 from .desk import once
 from .kept import count_use
 from .models import FollowUp
@@ -42,6 +43,10 @@ class AnswerIn(Schema):
     back_in: int | None = None
     # Ids of files that go with it.
     files: list[int] = []
+
+
+class InvitationIn(Schema):
+    says: Says
 
 
 class PutOffIn(Schema):
@@ -105,6 +110,13 @@ class TakeBackIn(Schema):
 def take_back(request: MemberRequest, followup_id: int, body: TakeBackIn) -> OneOut:
     """Stop an answer that has not gone out yet."""
     actions.take_back(request.auth, followup_id=followup_id, key=body.key)
+    return whole(request, followup_id)
+
+
+@router.post("/follow-ups/{followup_id}/invitations/{event_id}", response=OneOut)
+def answer_invitation(request: MemberRequest, followup_id: int, event_id: int, body: InvitationIn) -> OneOut:
+    """Accept an invitation that came by mail, decline it, or say perhaps."""
+    inviting.answer_invitation(request.auth, followup_id=followup_id, event_id=event_id, says=body.says)
     return whole(request, followup_id)
 
 

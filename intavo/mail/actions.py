@@ -1,5 +1,6 @@
 """Writes on mail: put into the queue with the write that causes it, and sent by a job."""
 
+import re
 import secrets
 import smtplib
 import uuid
@@ -276,7 +277,8 @@ def _attachment(name: str, text: str) -> MIMEText:
     calendar = name.endswith(".ics")
     attached = MIMEText(text, "calendar" if calendar else "csv", "utf-8")
     if calendar:
-        attached.set_param("method", "CANCEL" if "METHOD:CANCEL" in text else "REQUEST")
+        method = re.search(r"^METHOD:([A-Z]+)\r?$", text, re.MULTILINE)
+        attached.set_param("method", method[1] if method else "REQUEST")
     attached.add_header("Content-Disposition", "attachment", filename=name)
     return attached
 

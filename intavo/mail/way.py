@@ -26,7 +26,7 @@ class ByMail:
 
     def send(self, to: To, text: str, key: str) -> Gone:
         """Queue the mail."""
-        address = _address(to)
+        address = email_address(to.mail_to) if to.mail_to else _address(to)
         assert address is not None
         business = Business.objects.get(pk=to.business_id)
         files = chosen(to.member_id, to.business_id, to.files) if to.files else []
@@ -39,6 +39,7 @@ class ByMail:
             delay=settings.TAKEN_BACK_SECONDS,
             in_reply_to=to.their_mail,
             reply_to=answers_to(business.pk, to.followup_id),
+            attached=to.entry,
         )
         for one in files:
             one.mail_id = sent.id

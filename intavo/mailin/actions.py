@@ -271,12 +271,13 @@ def _of_somebody(actor: Actor, row: IncomingMail, mail: Received, at: datetime) 
     _message(actor, row, mail, About(None, None, False), Sender("", mail.sender.name), at)
 
 
-def _invited(asked: Invitation) -> dict[str, str | None]:
+def _invited(asked: Invitation) -> dict[str, Any]:
     """An invitation as the timeline keeps it."""
     return {
         "method": asked.method, "uid": asked.uid, "summary": asked.summary, "location": asked.location,
         "organizer": asked.organizer, "start": iso(asked.start) if asked.start else None,
         "end": iso(asked.end) if asked.end else None,
+        "answer_to": asked.answer_to, "asked": list(asked.asked), "sequence": asked.sequence,
     }  # fmt: skip
 
 

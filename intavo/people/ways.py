@@ -20,6 +20,9 @@ class To:
     their_mail: str = ""
     # Ids of files that go with it, in ways that take some.
     files: tuple[int, ...] = ()
+    # A calendar entry that goes with it by mail: its name and text; and to whom, if not to their own address.
+    entry: tuple[str, str] = ("", "")
+    mail_to: str = ""
 
 
 @dataclass(frozen=True, slots=True)

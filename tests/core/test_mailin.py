@@ -305,7 +305,14 @@ def test_an_invitation_says_what_when_where_and_who(end: str) -> None:
     london = ZoneInfo("Europe/London")
     start, over = datetime(2026, 11, 25, 10, 30, tzinfo=london), datetime(2026, 11, 25, 11, tzinfo=london)
     assert found.invitation == Invitation(
-        "REQUEST", "7@post.example", "Look at the boats", start, over, "Boathouse", "Ife Dunmore"
+        "REQUEST",
+        "7@post.example",
+        "Look at the boats",
+        start,
+        over,
+        "Boathouse",
+        "Ife Dunmore",
+        "ife@post.example",
     )
     day = CALENDAR.format(end="X-A:1").replace(
         "DTSTART;TZID=Europe/London:20261125T103000", "DTSTART;VALUE=DATE:20261125"

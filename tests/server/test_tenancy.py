@@ -22,7 +22,7 @@ from intavo.imports.models import Import
 from intavo.intake.models import Quarantined
 from intavo.mail.models import Enclosure
 from intavo.mailin.models import IncomingFile, IncomingMail
-from intavo.people.models import Address, Group, Merge, Person
+from intavo.people.models import Address, Group, Merge, Person, TimelineEvent
 from intavo.project.api import api
 from intavo.talks.models import Gateway, Talk
 from intavo.touchpoints.models import Asset, QuestionAnswer, RehearsalVisitor
@@ -65,6 +65,7 @@ def theirs(otterwick: World) -> dict[str, Any]:
             business_id=business, name="x", form="csv", key="i", size=1, encoding="utf-8", added_at=at
         ).pk,
         "person_id": Person.objects.get().pk,
+        "event_id": TimelineEvent.objects.earliest("pk").pk,
         "address_id": Address.objects.get().pk,
         "group_id": Group.objects.create(business_id=business, name="All", wanted={}).pk,
         "merge_id": Merge.objects.create(

@@ -96,6 +96,7 @@ export type Work =
   | { do: 'finish'; outcome: Schemas['FinishIn']['outcome'] }
   | { do: 'take-up' }
   | { do: 'take-back'; key: string }
+  | { do: 'invitation'; event: number; says: Schemas['InvitationIn']['says'] }
   | { do: 'give'; member: number | null }
   | { do: 'note'; text: string }
   | { do: 'tag'; tag: string; on: boolean }
@@ -138,6 +139,13 @@ function send(id: number, work: Work, device?: Device): Promise<One> {
       return take(client.POST('/api/follow-ups/{followup_id}/take-up', { params }))
     case 'take-back':
       return take(client.POST('/api/follow-ups/{followup_id}/take-back', { params, body: { key: work.key } }))
+    case 'invitation':
+      return take(
+        client.POST('/api/follow-ups/{followup_id}/invitations/{event_id}', {
+          params: { path: { ...params.path, event_id: work.event } },
+          body: { says: work.says },
+        }),
+      )
     case 'give':
       return take(
         client.POST('/api/follow-ups/{followup_id}/give', { params, body: { member_id: work.member } }),

@@ -2379,6 +2379,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/follow-ups/{followup_id}/invitations/{event_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Answer Invitation
+         * @description Accept an invitation that came by mail, decline it, or say perhaps.
+         */
+        post: operations["intavo_followup_api_answer_invitation"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/follow-ups/{followup_id}/wait": {
         parameters: {
             query?: never;
@@ -7007,6 +7027,14 @@ export interface components {
         TakeBackIn: {
             /** Key */
             key: string;
+        };
+        /** InvitationIn */
+        InvitationIn: {
+            /**
+             * Says
+             * @enum {string}
+             */
+            says: "accepted" | "declined" | "tentative";
         };
         /** PutOffIn */
         PutOffIn: {
@@ -12576,6 +12604,33 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["TakeBackIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OneOut"];
+                };
+            };
+        };
+    };
+    intavo_followup_api_answer_invitation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                followup_id: number;
+                event_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InvitationIn"];
             };
         };
         responses: {

@@ -70,6 +70,10 @@ class Invitation:
     end: datetime | None
     location: str
     organizer: str
+    # To whom an answer goes, of whom it is asked (addresses), and which state of the invitation it is of.
+    answer_to: str = ""
+    asked: tuple[str, ...] = ()
+    sequence: int = 0
 
 
 @dataclass(frozen=True, slots=True)

@@ -136,6 +136,14 @@ async function give(event: Event) {
     notices.say(problem instanceof Error ? problem.message : 'This did not work.', { bad: true })
   }
 }
+async function invitation(event: number, says: Extract<Work, { do: 'invitation' }>['says']) {
+  try {
+    await work.mutateAsync({ id: props.id, work: { do: 'invitation', event, says } })
+    notices.say('Your answer to the invitation is on its way.')
+  } catch (problem) {
+    notices.say(problem instanceof Error ? problem.message : 'This did not work.', { bad: true })
+  }
+}
 async function tag(name: string, on: boolean) {
   if (!name.trim()) return
   try {
@@ -347,7 +355,7 @@ async function act(what: Work, said: string) {
         role="region"
         aria-label="What happened"
       >
-        <TimelineList :events="one.timeline" :zone="zone" :now="now" />
+        <TimelineList :events="one.timeline" :zone="zone" :now="now" answers @answer="invitation" />
         <ul v-if="mine.length" class="mt-2.5 grid gap-2" aria-label="Waiting for a connection">
           <li
             v-for="each in mine"

@@ -5,7 +5,15 @@ import { OUTCOMES, type Outcome } from '@/lib/names'
 
 /** An entry of the timeline; a receipt where it went out. */
 type Entry = Schemas['CardEventOut'] & { receipt?: string }
-const props = defineProps<{ events: Entry[]; zone: string; now: Date }>()
+const props = defineProps<{ events: Entry[]; zone: string; now: Date; answers?: boolean }>()
+/** An invitation is answered, where that can be done. */
+const emit = defineEmits<{ answer: [event: number, says: Says] }>()
+type Says = Schemas['InvitationIn']['says']
+const SAYS: [Says, string][] = [
+  ['accepted', 'Accept'],
+  ['tentative', 'Perhaps'],
+  ['declined', 'Decline'],
+]
 
 interface Invitation {
   method: string
@@ -14,6 +22,7 @@ interface Invitation {
   end: string | null
   location: string
   organizer: string
+  answer_to?: string
 }
 interface Data {
   touchpoint?: string
@@ -90,6 +99,7 @@ const WORDS: Record<string, (data: Data) => string> = {
   added: () => 'Put on the list by hand',
 }
 const ASKED: Record<string, string> = { CANCEL: 'Calls off', REPLY: 'Answers the invitation to' }
+const asks = (asked?: Invitation) => !!asked?.answer_to && ['REQUEST', ''].includes(asked.method)
 const invited = (asked: Invitation) =>
   [
     `${ASKED[asked.method] ?? 'Invites to'} “${asked.summary || 'something without a name'}”`,
@@ -134,6 +144,17 @@ function path(url: string | undefined): string {
         </p>
         <p v-if="data(event).invitation" class="mt-1 text-petrol" dir="auto">
           {{ invited(data(event).invitation!) }}
+        </p>
+        <p v-if="answers && asks(data(event).invitation)" class="mt-1 flex flex-wrap gap-2">
+          <button
+            v-for="[says, words] in SAYS"
+            :key="says"
+            type="button"
+            class="btn"
+            @click="emit('answer', event.id, says)"
+          >
+            {{ words }}
+          </button>
         </p>
         <p
           v-if="data(event).text"
