@@ -205,7 +205,7 @@ def done_lately(request: MemberRequest) -> list[BatchOut]:
 
 @router.post("/several-follow-ups/{batch_id}/undo", response=SeveralOut)
 def undo_several(request: MemberRequest, batch_id: int) -> SeveralOut:
-    """Take back what was done to several, of each that nobody touched since."""
+    """Take back what was done to several, of each that is still as it was left."""
     return _done(undo(request.auth, batch_id=batch_id))
 
 

@@ -128,7 +128,7 @@ class DoneOnce(models.Model):
 
 class Batch(models.Model):
     """One thing that a member did to several, so that it can be taken back for a day: what was done, whose
-    each was before, and when each was touched last by it.
+    each was before, and what it left behind in each.
     """
 
     business = models.ForeignKey(Business, on_delete=models.CASCADE)

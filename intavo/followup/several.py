@@ -94,7 +94,7 @@ def do_several(actor: Actor, asked: Asked) -> Done:
 
 
 def _written(actor: Actor, asked: Asked, done: Done) -> Batch:
-    touched = _ours(actor, done.done).order_by("pk").values_list("pk", "touched_at")
+    now = _ours(actor, done.done).order_by("pk")
     return Batch.objects.create(
         business_id=actor.business_id,
         member_id=actor.member_id,
@@ -102,8 +102,17 @@ def _written(actor: Actor, asked: Asked, done: Done) -> Batch:
         do=asked.do,
         tag=asked.tag.strip()[:60],
         words=_words(actor, asked),
-        rows=[[pk, done.before[pk], at.isoformat()] for pk, at in touched],
+        rows=[[row.pk, done.before[row.pk], _mark(row, asked.do)] for row in now],
     )
+
+
+def _mark(row: FollowUp, do: str) -> str:
+    """What a deed left behind: as long as that is so, nobody has worked it since."""
+    if do == "give":
+        return str(row.member_id)
+    if do in {"finish", "put-off"}:
+        return f"{row.state} {row.outcome} {row.finished_at} {row.back_at}"
+    return ""
 
 
 def _words(actor: Actor, asked: Asked) -> str:
@@ -127,7 +136,7 @@ def lately(actor: Actor) -> QuerySet[Batch]:
 
 
 def undo(actor: Actor, *, batch_id: int) -> Done:
-    """Take back what was done to several, of each that nobody touched since. Refused a second time, and
+    """Take back what was done to several, of each that is still as it was left. Refused a second time, and
     after a day.
     """
     actor.needs(Right.FOLLOW_UP)
@@ -138,11 +147,11 @@ def undo(actor: Actor, *, batch_id: int) -> Done:
         batch.undone_at = clock.now()
         batch.save(update_fields=["undone_at"])
     done = Done()
-    touched = dict(_ours(actor, [pk for pk, _, _ in batch.rows]).values_list("pk", "touched_at"))
-    for pk, before, at in batch.rows:
-        if pk not in touched:
+    now = {row.pk: row for row in _ours(actor, [pk for pk, _, _ in batch.rows])}
+    for pk, before, mark in batch.rows:
+        if pk not in now:
             done.left.append((pk, "It is not here any more."))
-        elif touched[pk] != datetime.fromisoformat(at):
+        elif _mark(now[pk], batch.do) != mark:
             done.left.append((pk, "Something was done with it since."))
         else:
             try:

@@ -26,6 +26,9 @@ from .effects import mail_given_up
 from .enclosing import attach
 from .models import MailIn, OutgoingMail, Suppression
 
+# How the key of a mail begins that says thanks for what was sent.
+THANKS = "thanks-"
+
 
 @dataclass(frozen=True, slots=True)
 class Queued:
@@ -178,6 +181,15 @@ def forget(*, business_id: int, to_key: str, begins: str) -> None:
 def is_queued(*, business_id: int, key: str) -> bool:
     """Whether a mail with this key is there already, sent or not."""
     return OutgoingMail.objects.filter(business_id=business_id, key=key).exists()
+
+
+def thanked_enough(*, business_id: int, to_key: str) -> bool:
+    """Whether an address has had as many mails that say thanks as it is sent within a day: anybody can send
+    something in anybody's name.
+    """
+    since = clock.now() - timedelta(days=1)
+    mails = OutgoingMail.objects.filter(business_id=business_id, to_key=to_key, queued_at__gt=since)
+    return bool(mails.filter(key__startswith=THANKS).count() >= settings.THANKS_A_DAY)
 
 
 def withdraw(*, business_id: int, key: str) -> bool:

@@ -36,6 +36,7 @@ class OutgoingMail(models.Model):
             models.UniqueConstraint(fields=["business", "key"], name="mail_once_a_key"),
             models.UniqueConstraint(fields=["message_id"], name="mail_message_once"),
         )
+        indexes = (models.Index(fields=["business", "to_key", "queued_at"], name="mails_to_one"),)
 
 
 class Enclosure(models.Model):

@@ -201,6 +201,8 @@ MAIL_IN_SECRET = env.str("INTAVO_MAIL_IN_SECRET", "")
 MAIL_IN_DOMAIN = env.str("INTAVO_MAIL_IN_DOMAIN", "").lower()
 # How the mail host that hands mail in names itself in Authentication-Results; "" where it says nothing there.
 MAIL_IN_HOST = env.str("INTAVO_MAIL_IN_HOST", "")
+# So many mails that say thanks for what was sent go to one address in a day: anybody can type anybody's.
+THANKS_A_DAY = env.int("INTAVO_THANKS_A_DAY", 10)
 DEFAULT_FROM_EMAIL = env.str("INTAVO_MAIL_FROM", "Intavo <no-reply@intavo.example>")
 
 SESSION_COOKIE_HTTPONLY = True

@@ -1,6 +1,7 @@
 """What a visitor sends becomes one person, one follow-up and one mail."""
 
 from concurrent.futures import ThreadPoolExecutor
+from datetime import timedelta
 
 import pytest
 from django.conf import settings
@@ -16,7 +17,7 @@ from intavo.mail.actions import send
 from intavo.mail.models import OutgoingMail, Suppression
 from intavo.people import queries
 from intavo.people.models import Address, Consent, Person, TimelineEvent
-from intavo.touchpoints.actions import put_live, save_draft
+from intavo.touchpoints.actions import put_live, save_draft, turn_on
 
 from .conftest import Visitor, World, sending
 
@@ -150,3 +151,38 @@ def test_the_same_address_from_many_tabs_at_once_is_one_person(visitor: Visitor,
         codes = list(pool.map(one, [1, 1, 2, 3, 4, 5, 6, 6]))
     assert sorted(codes) == [200, 200, 201, 201, 201, 201, 201, 201]
     assert (Person.objects.count(), FollowUp.objects.count(), Submission.objects.count()) == (1, 1, 6)
+
+
+def test_a_stranger_in_whose_name_others_send_gets_few_mails_and_nothing_is_lost(
+    otterwick: World, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(settings, "THANKS_A_DAY", 3)
+    document = dict(otterwick.touchpoint.live.document)
+    document["after"] |= {"thank_you": {"send": True, "subject": "Thank you", "text": ["Thank you."]}}
+    save_draft(
+        otterwick.owner,
+        touchpoint_id=otterwick.touchpoint.pk,
+        document=document,
+        based_on=otterwick.touchpoint.draft.number,
+    )
+    row, visitor = (
+        turn_on(otterwick.owner, touchpoint_id=otterwick.touchpoint.pk),
+        Visitor(otterwick.site.key),
+    )
+
+    def thanked(address: str) -> int:
+        return OutgoingMail.objects.filter(to=address, key__startswith="thanks-").count()
+
+    for number in range(6):
+        body = sending(row, number, answers={"email": "stranger@post.example"})
+        assert visitor.post("intake", body).status_code == 201
+    visitor.post("intake", sending(row, 9, answers={"email": "other@post.example"}))
+    assert (Submission.objects.count(), thanked("stranger@post.example"), thanked("other@post.example")) == (
+        7,
+        3,
+        1,
+    )
+    later = clock.now() + timedelta(days=1, minutes=1)
+    monkeypatch.setattr(clock, "now", lambda: later)
+    visitor.post("intake", sending(row, 10, answers={"email": "stranger@post.example"}))
+    assert thanked("stranger@post.example") == 4

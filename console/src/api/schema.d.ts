@@ -2250,7 +2250,7 @@ export interface paths {
         put?: never;
         /**
          * Undo Several
-         * @description Take back what was done to several, of each that nobody touched since.
+         * @description Take back what was done to several, of each that is still as it was left.
          */
         post: operations["intavo_followup_list_api_undo_several"];
         delete?: never;

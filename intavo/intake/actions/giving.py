@@ -182,12 +182,13 @@ def _event_data(
 
 def thanks_key(site_id: int, client_id: str) -> str:
     """The key of the answer mail to one submission."""
-    return f"thanks-{site_id}-{client_id}"[:100]
+    return f"{mail.THANKS}{site_id}-{client_id}"[:100]
 
 
 def _answer_mail(incoming: Incoming, code: str | None, file: FileGiven | None, delay: int) -> None:
     thanks, after, said = incoming.document.after.thank_you, incoming.document.after, incoming.said
-    if not thanks.send or incoming.reach.email is None:
+    to, business = incoming.reach.email, incoming.site.business
+    if not thanks.send or to is None or mail.thanked_enough(business_id=business.pk, to_key=to.key):
         return
     name, tongue = name_in_mail(incoming.reach.name), incoming.site.tongue(incoming.document.language)
     words = said.words_in(tongue) if said else {}
@@ -202,10 +203,10 @@ def _answer_mail(incoming: Incoming, code: str | None, file: FileGiven | None, d
     more += [f"{file['label']}: {file['url']}"] if file and "file" not in used else []
     more += [say(_YOUR_CODE, tongue, code=code)] if code and after.code.mail and "code" not in used else []
     mail.queue(
-        incoming.site.business,
-        to=incoming.reach.email,
+        business,
+        to=to,
         subject=thanks.subject,
-        text=letter(name, filled(thanks.text, slots), more, incoming.site.business.name, tongue),
+        text=letter(name, filled(thanks.text, slots), more, business.name, tongue),
         key=thanks_key(incoming.site.id, incoming.sent.id),
         delay=delay,
         reply_to=thanks.reply_to,
