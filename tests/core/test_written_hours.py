@@ -65,7 +65,19 @@ def test_a_week_is_read_as_people_write_it(text: str, found: list[tuple[str, str
     [("Mo–Fr 9–17 Uhr, Sa 8–12", "de", on(WORK, "09:00-17:00", sat="08:00-12:00")),
      ("lundi-vendredi 9h-18h", "fr", on(WORK, "09:00-18:00")), ("lun. 9-14", "es", week(mon="09:00-14:00")),
      ("Mon 9-14", "cy-GB", week(mon="09:00-14:00")), ("Dienstag und Donnerstag 10 bis 16", "de", on("tue thu", "10:00-16:00")),
-     ("Mon 9-14", "no-such-tongue", week(mon="09:00-14:00"))],
+     ("Mon 9-14", "no-such-tongue", week(mon="09:00-14:00")),
+     ("Täglich von 9 bis 17 Uhr, Montag Ruhetag", "de", on("tue wed thu fri sat sun", "09:00-17:00")),
+     ("Werktags von 9 bis 17 Uhr, Wochenende geschlossen", "de-AT", on(WORK, "09:00-17:00")),
+     ("Mo, Di ab 9 bis Mitternacht", "de", on("mon tue", "09:00-24:00")), ("Rund um die Uhr", "de", on(ALL, "00:00-24:00")),
+     ("tous les jours de 9h à 18h, fermé le lundi", "fr", on("tue wed thu fri sat sun", "09:00-18:00")),
+     ("en semaine de 9h30 à midi et de 14h à 18h", "fr", on(WORK, "09:30-12:00 14:00-18:00")),
+     ("de lunes a viernes de 9 a 17, sábado y domingo cerrado", "es", on(WORK, "09:00-17:00")),
+     ("Todos los días desde las 10 a.m. hasta las 8 p.m.", "es", on(ALL, "10:00-20:00")),
+     ("dal lunedì al venerdì dalle 9 alle 18, domenica chiuso", "it", on(WORK, "09:00-18:00")),
+     ("doordeweeks van 9 tot 17 uur, zondag gesloten", "nl", on(WORK, "09:00-17:00")),
+     ("codziennie od 9 do 17, niedziela nieczynne", "pl", on("mon tue wed thu fri sat", "09:00-17:00")),
+     ("dias úteis das 9 às 18, fim de semana fechado", "pt", on(WORK, "09:00-18:00")),
+     ("يوميا من 9 إلى 17", "ar", on(ALL, "09:00-17:00"))],
 )  # fmt: skip
 def test_days_are_called_as_in_the_language_of_the_business_or_in_english(
     text: str, language: str, found: list[tuple[str, str, str]]

@@ -8,6 +8,7 @@ from functools import cache
 from babel import Locale, UnknownLocaleError
 
 from .model import DAYS, Day, WeeklyStretch
+from .spoken import in_english
 from .typed import read_clock
 
 _LONGEST = 1000  # characters
@@ -71,7 +72,8 @@ def read_hours(text: str, language: str = "en") -> tuple[WeeklyStretch, ...]:
     """The stretches of the week that a text tells, in order; days that it does not name are closed.
 
     Understood are 12- and 24-hour clocks, dashes of all kinds, day names and ranges in English and in
-    `language` (BCP 47), "closed", "24h", "daily", "weekdays". Times without days are every day's. "also" adds
+    `language` (BCP 47), "closed", "24h", "daily", "weekdays" and what they are in it ("Ruhetag", "täglich",
+    "von 9 bis 17"). Times without days are every day's. "also" adds
     to what was said of a day; else days that are named on their own replace what was said of more days at
     once. "9-5" is nine to five in the afternoon, "20-2" runs into the next morning. What cannot be read is a
     ValueError that quotes the piece.
@@ -99,7 +101,7 @@ def read_hours(text: str, language: str = "en") -> tuple[WeeklyStretch, ...]:
 
 def _clauses(text: str, language: str) -> Iterator[_Clause]:
     """One after the other; a day after times begins a new one, and so does a semicolon."""
-    tokens, names = _tokens(text), _names(language)
+    tokens, names = _tokens(in_english(text.casefold(), language)), _names(language)
     clause, at = _Clause(), 0
     while at < len(tokens):
         kind, words = tokens[at]
@@ -131,16 +133,15 @@ def _finished(clause: _Clause) -> Iterator[_Clause]:
         raise ValueError(f"“{clause.words.strip()}” says no times; write them like Mon–Fri 9–17:30")
 
 
-def _tokens(text: str) -> list[tuple[str, str]]:
+def _tokens(given: str) -> list[tuple[str, str]]:
     tokens, at = [], 0
-    given = text.casefold()
     while at < len(given):
         if given[at] in " \t\r\u00a0\u202f":
             at += 1
             continue
         match = _TOKENS.match(given, at)
         if match is None or match.lastgroup is None:
-            piece = re.split(r"[\s,;]", text[at:], maxsplit=1)[0]
+            piece = re.split(r"[\s,;]", given[at:], maxsplit=1)[0]
             raise ValueError(f"“{piece[:30]}” cannot be read as hours")
         if match.lastgroup != "filler":
             tokens.append((match.lastgroup, match[0].strip()))
