@@ -36,7 +36,19 @@ def keep_files(mail: IncomingMail, files: tuple[MailFile, ...]) -> list[Incoming
 
 def told_of(files: Iterable[IncomingFile]) -> list[dict[str, Any]]:
     """Files as the timeline keeps them."""
-    return [{"id": one.pk, "name": one.name, "size": one.size, "risky": one.risky} for one in files]
+    return [
+        {"id": one.pk, "name": one.name, "size": one.size, "risky": one.risky, "picture": _is_picture(one)}
+        for one in files
+    ]
+
+
+# What a browser draws and nothing in it can run, of a size that a list of them bears.
+_PICTURES = {"image/png", "image/jpeg", "image/gif", "image/webp", "image/avif"}
+_MOST_DRAWN = 5 * 1024 * 1024
+
+
+def _is_picture(row: IncomingFile) -> bool:
+    return row.type in _PICTURES and not row.risky and row.size <= _MOST_DRAWN
 
 
 def given_out(row: IncomingFile) -> HttpResponse:

@@ -1,5 +1,6 @@
-"""Invitations that come by mail are accepted, declined or left open by mail, so that calendars understand it."""
+"""What comes with a mail besides words: invitations that are answered as calendars read it, and pictures."""
 
+from base64 import b64encode
 from email import message_from_bytes
 from typing import Any
 
@@ -105,3 +106,31 @@ def test_what_a_copy_made_of_it_is_no_invitation(otterwick: World, kept: Any) ->
     data = TimelineEvent.objects.get(pk=event).data | {"invitation": kept}
     TimelineEvent.objects.filter(pk=event).update(data=data)
     assert says(otterwick, row, event, "accepted").status_code == 422
+
+
+@pytest.mark.parametrize(
+    ("kind", "content", "drawn"),
+    [
+        ("image/png", b"\x89PNG\r\n\x1a\n" + b"0" * 40, True),
+        ("image/png", b"<svg xmlns='http://www.w3.org/2000/svg'><script>1</script></svg>", False),
+        ("image/svg+xml", b"<svg xmlns='http://www.w3.org/2000/svg'/>", False),
+        ("application/pdf", b"%PDF-1.4", False),
+    ],
+)
+def test_a_picture_in_a_mail_is_seen_and_nothing_else(
+    otterwick: World, kind: str, content: bytes, drawn: bool
+) -> None:
+    inner = b64encode(content).decode()
+    text = (
+        "--b\r\nContent-Type: text/plain\r\n\r\nLook at this.\r\n--b\r\n"
+        f"Content-Type: {kind}; name=a\r\nContent-ID: <a>\r\nContent-Disposition: inline\r\n"
+        f"Content-Transfer-Encoding: base64\r\n\r\n{inner}\r\n--b--\r\n"
+    )
+    hand_in(otterwick, mail(text, Content_Type="multipart/related; boundary=b"))
+    [file] = TimelineEvent.objects.filter(kind="wrote by mail").latest("pk").data["files"]
+    assert file["picture"] is drawn
+    answer = otterwick.console().get(f"/api/mail-files/{file['id']}")
+    assert (answer["Content-Type"].startswith("image/png"), answer["X-Content-Type-Options"]) == (
+        drawn,
+        "nosniff",
+    )

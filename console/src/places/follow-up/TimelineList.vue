@@ -46,7 +46,7 @@ interface Data {
   sent_on_by?: string
   invitation?: Invitation
   enclosed?: { enclosure: number; name: string; size: number }[]
-  files?: { id: number; name: string; size: number; risky: boolean }[]
+  files?: { id: number; name: string; size: number; risky: boolean; picture?: boolean }[]
   address?: string
   permanent?: boolean
   withdrawn?: number
@@ -172,6 +172,13 @@ function path(url: string | undefined): string {
         </details>
         <ul v-if="data(event).files?.length" class="mt-1 grid gap-1 text-sm" aria-label="Attached">
           <li v-for="file in data(event).files" :key="file.id">
+            <img
+              v-if="file.picture"
+              :src="`/api/mail-files/${file.id}`"
+              :alt="file.name"
+              loading="lazy"
+              class="mb-1 max-h-60 max-w-full rounded border border-line-2"
+            />
             <a class="btn-link" :href="`/api/mail-files/${file.id}`" download>{{ file.name }}</a>
             <span class="text-ink-2"> · {{ saidSize(file.size) }}</span>
             <span v-if="file.risky" class="text-rust">
