@@ -33,6 +33,8 @@ const form = useForm()
 const again = useAgain()
 const id = computed(() => Number(route.params.id) || 0)
 const { data: row, error } = useImport(id)
+/** An export says of each what they agreed to. */
+const saysItself = computed(() => row.value?.form === 'json' || row.value?.columns.includes('data'))
 const { data: before } = useImports()
 const { data: tags } = useCountedTags()
 const STATES: Record<string, string> = {
@@ -219,7 +221,9 @@ const people = saidCount
           {{
             half
               ? 'Say both: where they agreed, and when.'
-              : 'Left empty, they have agreed to nothing, and news may not be sent to them.'
+              : saysItself
+                ? 'The file says it of each of them, as it was exported.'
+                : 'Left empty, they have agreed to nothing, and news may not be sent to them.'
           }}
         </p>
         <p v-if="form.error.value" class="font-semibold text-rust" role="alert">
