@@ -117,7 +117,7 @@ function open(group: (typeof groups.value)[number], event: MouseEvent) {
             class="absolute inset-y-0 my-px truncate rounded bg-fog px-1.5 pt-[3px] text-ink-2"
             :style="{ left: `calc(${told}% + 12px)`, maxWidth: `calc(${100 - told}% - 20px)` }"
           >
-            “{{ day.after_reply }}”
+            then: “{{ day.after_reply }}”
           </span>
         </button>
         <button
