@@ -104,6 +104,7 @@ hr{border:0;border-top:1px solid currentColor;opacity:.3;margin:14px 0}
 .strip .way>.to[aria-expanded=true]{font-weight:700}
 .strip .over{position:absolute;inset:auto 0 100%;max-height:60vh;overflow:auto;padding:12px 16px;background:var(--card);box-shadow:var(--shadow)}
 .strip .over p{margin:0 0 10px}
+.strip:has(.over:not([hidden])){z-index:2147483001}
 .strip .icon{width:30px;height:30px}
 .with-strip .face,.with-strip .greet{display:none}
 }
