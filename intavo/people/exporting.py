@@ -84,15 +84,7 @@ def as_data(person: Person) -> dict[str, Any]:
             for one in _told(person) if one.data.get("text")
         ],
         "fields": _fields(person),
-        "consents": [
-            {
-                "name": one.name, "wording": one.wording, "touchpoint": one.touchpoint,
-                "revision": one.revision, "page": one.page, "given_at": one.given_at.isoformat(),
-                "confirmed_at": _time(one.confirmed_at), "withdrawn_at": _time(one.withdrawn_at),
-                "proof": one.proof,
-            }
-            for one in person.consents.all()
-        ],
+        "consents": _consents(person),
     }  # fmt: skip
 
 
@@ -149,6 +141,23 @@ def _csv(cells: tuple[str, ...]) -> str:
     return out.getvalue()
 
 
+def _consents(person: Person) -> list[dict[str, Any]]:
+    return [
+        {
+            "name": one.name,
+            "wording": one.wording,
+            "touchpoint": one.touchpoint,
+            "revision": one.revision,
+            "page": one.page,
+            "given_at": one.given_at.isoformat(),
+            "confirmed_at": _time(one.confirmed_at),
+            "withdrawn_at": _time(one.withdrawn_at),
+            "proof": one.proof,
+        }
+        for one in person.consents.all()
+    ]
+
+
 def _told(person: Person) -> list[TimelineEvent]:
     """The notes on somebody, and what came with them from elsewhere."""
     events = person.events.filter(kind__in=("noted", "imported")).select_related("member__user")
@@ -173,8 +182,8 @@ def _notes(person: Person, zone: ZoneInfo) -> list[str]:
 
 def _beside(person: Person) -> str:
     """What a table or a card has no place of its own for, as data."""
-    known = as_data(person)
-    return json.dumps({"added": known["added"], "consents": known["consents"]}, ensure_ascii=False)
+    known = {"added": person.created_at.isoformat(), "consents": _consents(person)}
+    return json.dumps(known, ensure_ascii=False)
 
 
 def _row(person: Person, titles: list[str], zone: ZoneInfo) -> str:

@@ -4,7 +4,8 @@ it.
 
 from .entries import MOST_NOTE, Agreement, Entry, Noted
 from .guessing import DATA_TITLE, Column, Guess, guess
-from .reading import Line, card_lines, csv_lines, read_card, read_record, read_row, record_lines
+from .reading import Line, card_lines, csv_lines, read_card, read_row, record_lines
+from .records import read_record
 
 __all__ = [
     "DATA_TITLE",

@@ -14,7 +14,7 @@ from ..csvsafe import pieces_of
 from ..people.cards import DATA, FIELD
 from .entries import Entry, entry_of
 from .guessing import Column
-from .records import read_beside, read_whole
+from .records import read_beside
 
 MOST_CELL, MOST_COLUMNS, MOST_CARD = 100_000, 500, 2_000_000
 YES = {
@@ -220,11 +220,6 @@ def record_lines(file: IO[str]) -> Iterator[Line]:
         if line.strip():
             number += 1
             yield Line(number, (line[:1000] if wrong else line,), wrong)
-
-
-def read_record(text: str, region: str) -> Entry:
-    """Whoever stands in a line of JSON Lines. Raises ValueError, in words for the owner."""
-    return read_whole(text, region)
 
 
 def _parts(value: object) -> list[str]:

@@ -63,7 +63,7 @@ class _Whole(_Beside):
 _Kind = TypeVar("_Kind", bound=_Beside)
 
 
-def read_whole(text: str, region: str) -> Entry:
+def read_record(text: str, region: str) -> Entry:
     """Whoever stands in a line of JSON Lines. Raises ValueError, in words for the owner."""
     whole = _read(_Whole, text, "The line is no person as they are exported from here")
     entry = entry_of(
