@@ -2,6 +2,7 @@
 
 import re
 from collections.abc import Callable
+from contextlib import AbstractContextManager
 
 from playwright.sync_api import Page, expect
 
@@ -83,6 +84,11 @@ def test_an_owner_writes_the_week_brings_in_days_and_looks_at_what_is_told(owner
     expect(owner.get_by_role("button", name="Workshop", exact=True)).to_have_count(0)
 
 
+def saved(page: Page) -> AbstractContextManager[object]:
+    """Until the server has kept it: what the form shows may come sooner."""
+    return page.expect_response(lambda answer: answer.request.method == "PUT" and answer.ok)
+
+
 def test_hours_and_a_channel_that_are_open_on_two_devices(
     owner: Page, other_device: Callable[..., Page], stack: Stack
 ) -> None:
@@ -102,7 +108,7 @@ def test_hours_and_a_channel_that_are_open_on_two_devices(
     theirs = phone.locator("form[aria-label=Ferry]")
     expect(theirs.get_by_label("Tuesday to")).to_have_value("17:00")
     ours.get_by_label("Monday to").fill("12:00")
-    with owner.expect_response(lambda answer: answer.request.method == "PUT" and answer.ok):
+    with saved(owner):
         ours.get_by_role("button", name="Save the hours").click()
     step("The other has not looked since: its own day is saved beside that")
     theirs.get_by_label("Tuesday to").fill("15:00")
@@ -115,7 +121,8 @@ def test_hours_and_a_channel_that_are_open_on_two_devices(
     asked = ours.get_by_role("alert")
     expect(asked).to_contain_text("Somebody else has changed the same meanwhile: Tuesday (09:00–15:00).")
     expect(ours.get_by_label("Tuesday to")).to_have_value("18:00")
-    asked.get_by_role("button", name="Save mine in its place").click()
+    with saved(owner):
+        asked.get_by_role("button", name="Save mine in its place").click()
     expect(asked).to_have_count(0)
     expect(ours.get_by_label("Monday to")).to_have_value("12:00")
     theirs.get_by_label("Tuesday to").fill("16:00")
@@ -132,7 +139,8 @@ def test_hours_and_a_channel_that_are_open_on_two_devices(
         name = form.get_by_label("What visitors read")
         before = name.input_value()
         name.fill(changed)
-        form.get_by_role("button", name="Save the channel").click()
+        with form.page.expect_response(lambda answer: answer.request.method == "PUT"):
+            form.get_by_role("button", name="Save the channel").click()
     second = channels[1].get_by_role("alert")
     expect(second).to_contain_text("the same meanwhile: what visitors read.")
     second.get_by_role("button", name="Take what stands there").click()
