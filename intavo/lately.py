@@ -45,6 +45,11 @@ class Lately(Generic[Key, Value]):
         with self._lock:
             self._kept[key] = value
 
+    def drop(self, key: Key) -> None:
+        """Forget a value, where it is kept."""
+        with self._lock:
+            self._kept.pop(key, None)
+
     def clear(self) -> None:
         """Forget everything."""
         with self._lock:

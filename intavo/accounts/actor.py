@@ -42,6 +42,10 @@ class Actor:
         if not may(self.role, right):
             raise NotAllowed(right)
 
+    def may(self, right: Right) -> bool:
+        """Whether the actor has a right."""
+        return may(self.role, right)
+
     def noted(self, verb: str, **about: Any) -> None:
         """Write what was done into the audit log, in the caller's transaction."""
         AuditEntry.objects.create(

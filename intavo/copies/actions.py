@@ -11,7 +11,9 @@ from procrastinate.contrib.django import app
 from intavo import clock, keeping
 from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.models import Business
+from intavo.accounts.quotas import counts, needs_room
 from intavo.accounts.scope import own
+from intavo.core.quotas import Kind
 from intavo.core.rights import Right
 
 from .files import path_of
@@ -27,6 +29,8 @@ def make_copy(actor: Actor) -> Copy:
     actor.needs(Right.BUSINESS)
     with transaction.atomic():
         _alone(actor)
+        needs_room(actor, Kind.COPIES, "copy")
+        needs_room(actor, Kind.FILES, "copy")
         row = _row(actor, out=True)
         app.configure_task("write_copy").defer(copy_id=row.pk)
         actor.noted("copy made")
@@ -42,6 +46,8 @@ def bring_copy(actor: Actor, *, file: "UploadedFile[Any]") -> Copy:
         raise Refused(
             ("file", "There are people or touchpoints here already; a copy goes into an empty business.")
         )
+    needs_room(actor, Kind.COPIES, "file")
+    needs_room(actor, Kind.FILES, "file", file.size or 0)
     key = secrets.token_hex(16)
     path = path_of(actor.business_id, key)
     keeping.keep(path, file.chunks())
@@ -53,12 +59,18 @@ def bring_copy(actor: Actor, *, file: "UploadedFile[Any]") -> Copy:
             app.configure_task("read_copy").defer(copy_id=row.pk)
             actor.noted("copy brought in", name=manifest.business)
     except Unreadable as error:
-        path.unlink(missing_ok=True)
+        keeping.throw_away(path)
         raise Refused(("file", str(error))) from None
     except Refused:
-        path.unlink(missing_ok=True)
+        keeping.throw_away(path)
         raise
     return row
+
+
+@counts(Kind.COPIES)
+def copies_of(business_id: int) -> int:
+    """How many copies there are."""
+    return Copy.objects.filter(business_id=business_id).count()
 
 
 def _row(actor: Actor, *, out: bool, key: str = "") -> Copy:
@@ -83,7 +95,7 @@ def drop_copy(actor: Actor, *, copy_id: int) -> None:
     row = own(actor, Copy, copy_id)
     if row.state == Copy.WORKING:
         raise Refused(("copy", "It is being worked on; wait until that is done."))
-    path_of(row.business_id, row.key).unlink(missing_ok=True)
+    keeping.throw_away(path_of(row.business_id, row.key))
     row.delete()
 
 
@@ -114,7 +126,7 @@ def read_now(copy_id: int) -> None:
     except Unreadable as error:
         row.told, row.state = [str(error)], Copy.FAILED
         row.save(update_fields=["told", "state"])
-    path.unlink(missing_ok=True)
+    keeping.throw_away(path)
 
 
 def give_up(copy_id: int) -> None:
@@ -126,11 +138,11 @@ def give_up(copy_id: int) -> None:
     row.told = [f"It could not be {what} for hours; whoever runs Intavo finds the reason in its log."]
     row.state = Copy.FAILED
     row.save(update_fields=["told", "state"])
-    path_of(row.business_id, row.key).unlink(missing_ok=True)
+    keeping.throw_away(path_of(row.business_id, row.key))
 
 
 def clear_away() -> None:
     """Throw away copies that are older than a week."""
     for row in Copy.objects.filter(at__lt=clock.now() - LASTS).exclude(state=Copy.WORKING):
-        path_of(row.business_id, row.key).unlink(missing_ok=True)
+        keeping.throw_away(path_of(row.business_id, row.key))
         row.delete()

@@ -8,7 +8,9 @@ from ninja import File, Router, Schema, Status, UploadedFile
 from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.accounts.problem import problem
 from intavo.accounts.queries import business_of
+from intavo.accounts.quotas import quotas
 from intavo.accounts.scope import own
+from intavo.core.quotas import Kind
 from intavo.core.rights import Right
 
 from . import actions
@@ -41,6 +43,23 @@ def copies(request: MemberRequest) -> CopiesOut:
     request.auth.needs(Right.BUSINESS)
     rows = Copy.objects.filter(business_id=request.auth.business_id).order_by("-at", "-pk")[:20]
     return CopiesOut(empty=is_empty(request.auth.business_id), copies=[CopyOut.from_orm(one) for one in rows])
+
+
+class RoomOut(Schema):
+    kind: Kind
+    used: int
+    most: int
+    near: bool
+    words: str
+
+
+@router.get("/room", response=list[RoomOut])
+def room(request: MemberRequest) -> list[RoomOut]:
+    """How much of each kind the business has, and may have (0: any number); files in bytes, and all at most a
+    minute old.
+    """
+    request.auth.needs(Right.BUSINESS)
+    return [RoomOut.from_orm(one) for one in quotas(request.auth.business_id)]
 
 
 @router.post("/copies", response={201: CopyOut})

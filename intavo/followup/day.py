@@ -6,9 +6,11 @@ from zoneinfo import ZoneInfo
 
 from intavo.accounts.actor import Actor
 from intavo.accounts.queries import business_of
+from intavo.accounts.quotas import near
 from intavo.core import followup as rules
 from intavo.core.hours import OpenStretch, open_stretches
 from intavo.core.replies import Promise, Situation, choose, fill, situation, slots
+from intavo.core.rights import Right
 from intavo.core.say import Tongue, moment_words, time_words
 from intavo.hours.queries import anybody_free, main_hours, replies
 from intavo.touchpoints.queries import waiting
@@ -50,6 +52,7 @@ class DayLine:
     aside: int
     untouched: int
     untouched_days: int
+    nearly_full: list[str]
 
 
 def day_line(actor: Actor, at: datetime) -> DayLine:
@@ -97,6 +100,7 @@ def day_line(actor: Actor, at: datetime) -> DayLine:
         aside=lies.count,
         untouched=untouched(actor, at, days) if days else 0,
         untouched_days=days,
+        nearly_full=near(actor.business_id) if actor.may(Right.BUSINESS) else [],
     )
 
 

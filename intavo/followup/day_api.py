@@ -50,6 +50,8 @@ class DayOut(Schema):
     mail_aside: int
     untouched: int
     untouched_days: int
+    # What there is hardly any room left for, in words.
+    nearly_full: list[str]
 
 
 class FoundOut(Schema):
@@ -104,6 +106,7 @@ def day(request: MemberRequest) -> DayOut:
         mail_aside=line.aside,
         untouched=line.untouched,
         untouched_days=line.untouched_days,
+        nearly_full=line.nearly_full,
         stretches=[
             StretchOut(start=s.start, end=s.end, reason=s.reason, label=s.label) for s in line.stretches
         ],

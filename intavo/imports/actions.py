@@ -13,12 +13,15 @@ from django.core.files.uploadedfile import UploadedFile
 from django.db import transaction
 from procrastinate.contrib.django import app
 
-from intavo import clock
+from intavo import clock, keeping
 from intavo.accounts.actor import Actor, Refused
+from intavo.accounts.models import Business
+from intavo.accounts.quotas import counts, needs_room
 from intavo.accounts.scope import own
 from intavo.apart import apart
 from intavo.core.csvsafe import harmless
 from intavo.core.importing import Column, guess
+from intavo.core.quotas import Kind
 from intavo.core.rights import Right
 
 from . import reading
@@ -38,6 +41,8 @@ def read_file(actor: Actor, *, file: "UploadedFile[Any]") -> Import:
         raise Refused(("file", "The file is empty."))
     if file.size > MOST:
         raise Refused(("file", "The file is larger than 1 GB."))
+    needs_room(actor, Kind.IMPORTS, "file")
+    needs_room(actor, Kind.FILES, "file", file.size)
     key, head = keep(actor.business_id, file)
     if reading.is_sheet(head):
         key, head = _as_rows(actor.business_id, key)
@@ -64,6 +69,24 @@ def read_file(actor: Actor, *, file: "UploadedFile[Any]") -> Import:
     return row
 
 
+@counts(Kind.IMPORTS)
+def waiting_of(business_id: int) -> int:
+    """How many files lie here that were not taken."""
+    return Import.objects.filter(business_id=business_id, state=Import.READ).count()
+
+
+@counts(Kind.IMPORTS_AT_ONCE)
+def worked_on(business_id: int) -> int:
+    """How many files are being taken, or undone, at the moment."""
+    return Import.objects.filter(business_id=business_id, state__in=(Import.TAKING, Import.UNDOING)).count()
+
+
+def _in_line(actor: Actor) -> None:
+    """Two who begin at once are counted one after the other."""
+    Business.objects.select_for_update().get(pk=actor.business_id)
+    needs_room(actor, Kind.IMPORTS_AT_ONCE, "state")
+
+
 def _form(head: bytes) -> str:
     """What kind of file begins so."""
     begin = head[:4096].replace(b"\x00", b"")
@@ -80,12 +103,12 @@ def _as_rows(business_id: int, key: str) -> tuple[str, bytes]:
         with read_apart():
             apart(reading.write_rows, _A_SHEET_SECONDS, sheet, rows)
     except (ValueError, Refused) as error:
-        rows.unlink(missing_ok=True)
+        keeping.throw_away(rows)
         if isinstance(error, Refused):
             raise
         raise Refused(("file", str(error))) from None
     finally:
-        sheet.unlink(missing_ok=True)
+        keeping.throw_away(sheet)
     with rows.open("rb") as file:
         return other, file.read(HEAD)
 
@@ -151,6 +174,8 @@ def take(actor: Actor, *, import_id: int) -> Import:
     """Have the file taken in by a job; one that stopped goes on after the rows that are in."""
     actor.needs(Right.FOLLOW_UP)
     with transaction.atomic():
+        _in_line(actor)
+        needs_room(actor, Kind.PEOPLE, "state")
         row = _in_state(actor, import_id, Import.READ, Import.STOPPED)
         row.state = Import.TAKING
         row.save(update_fields=["state"])
@@ -163,6 +188,7 @@ def undo(actor: Actor, *, import_id: int) -> Import:
     """Have a whole import undone by a job; whoever did something since, or was worked on, stays."""
     actor.needs(Right.FOLLOW_UP)
     with transaction.atomic():
+        _in_line(actor)
         row = _in_state(actor, import_id, Import.DONE, Import.STOPPED)
         row.state = Import.UNDOING
         row.save(update_fields=["state"])

@@ -29,4 +29,4 @@ def keep(business_id: int, file: "UploadedFile[Any]") -> tuple[str, bytes]:
 
 def forget(row: Import) -> None:
     """Delete the bytes; again it changes nothing."""
-    path_of(row.business_id, row.key).unlink(missing_ok=True)
+    keeping.throw_away(path_of(row.business_id, row.key))

@@ -9,8 +9,10 @@ from typing import Any
 from django.db import IntegrityError, transaction
 
 from intavo import clock
+from intavo.accounts.quotas import quota
 from intavo.accounts.scope import held
 from intavo.core.importing import Entry, Line
+from intavo.core.quotas import Kind
 from intavo.people.models import Address, Consent, Person, PersonTag, TimelineEvent
 
 from .files import forget
@@ -20,6 +22,7 @@ from .rows import AT_ONCE, addresses_of, agrees, batches, form_of, keys_of, kind
 
 # A row that was refused is given back; a cell that is longer is no table's.
 _MOST_KEPT = 100_000
+_NO_ROOM = "There is no room for more people here."
 
 
 def take_now(import_id: int) -> None:
@@ -27,18 +30,21 @@ def take_now(import_id: int) -> None:
     row = Import.objects.select_related("business").filter(pk=import_id, state=Import.TAKING).first()
     if row is None:
         return
+    people = quota(row.business_id, Kind.PEOPLE)
+    # What this file may come to have added, of new cards.
+    most = row.new + people.most - people.used if people.most else None
     try:
         with opened(place_of(row), row.encoding) as file:
             for batch in batches(lines_of(form_of(row), file), AT_ONCE):
                 if batch[-1].number > row.position:
-                    _take_batch(row, [line for line in batch if line.number > row.position])
+                    _take_batch(row, [line for line in batch if line.number > row.position], most)
     except FileNotFoundError:
         pass  # It went with its last row, and only the word about it was lost.
     Import.objects.filter(pk=row.pk, state=Import.TAKING).update(state=Import.DONE)
     forget(row)
 
 
-def _take_batch(row: Import, batch: list[Line]) -> None:
+def _take_batch(row: Import, batch: list[Line], most: int | None) -> None:
     for tries in range(4):
         try:
             with transaction.atomic():
@@ -47,7 +53,7 @@ def _take_batch(row: Import, batch: list[Line]) -> None:
                     return
                 lines = [line for line in batch if line.number > fresh.position]
                 if fresh.state == Import.TAKING and lines:
-                    _write(fresh, lines)
+                    _write(fresh, lines, most)
                 row.position = fresh.position
             return
         except IntegrityError:
@@ -56,7 +62,7 @@ def _take_batch(row: Import, batch: list[Line]) -> None:
                 raise
 
 
-def _write(row: Import, batch: list[Line]) -> None:
+def _write(row: Import, batch: list[Line], most: int | None) -> None:
     read, at = reader_of(form_of(row)), clock.now()
     made: list[tuple[Line, Entry]] = []
     refused: list[ImportedRow] = []
@@ -66,19 +72,16 @@ def _write(row: Import, batch: list[Line]) -> None:
                 raise ValueError(line.wrong)
             made.append((line, read(line)))
         except ValueError as error:
-            refused.append(
-                ImportedRow(
-                    business_id=row.business_id,
-                    of=row,
-                    number=line.number,
-                    refused=str(error)[:300],
-                    cells=[cell[:_MOST_KEPT] for cell in line.cells[:500]],
-                )
-            )
+            refused.append(_refused(row, line, str(error)))
     who = {
         (one.kind, one.key): one.person_id
         for one in addresses_of(row.business_id, [entry for _, entry in made])
     }
+    left = _past_room(row, made, who, most)
+    if left:
+        refused += [_refused(row, line, _NO_ROOM) for line in left]
+        numbers = {line.number for line in left}
+        made = [one for one in made if one[0].number not in numbers]
     new = _new_people(row, made, who, at)
     rows = [
         _Row(row, line, entry, who[keys_of(entry)[0]], new.get(line.number) is not None)
@@ -95,6 +98,35 @@ def _write(row: Import, batch: list[Line]) -> None:
     row.joined += sum(not one.new for one in rows)
     row.refused += len(refused)
     row.save(update_fields=["position", "new", "joined", "refused"])
+
+
+def _refused(row: Import, line: Line, why: str) -> ImportedRow:
+    return ImportedRow(
+        business_id=row.business_id,
+        of=row,
+        number=line.number,
+        refused=why[:300],
+        cells=[cell[:_MOST_KEPT] for cell in line.cells[:500]],
+    )
+
+
+def _past_room(
+    row: Import, entries: list[tuple[Line, Entry]], who: dict[tuple[str, str], int], most: int | None
+) -> list[Line]:
+    """The lines of those who are not on the list yet, and for whom there is no room any more."""
+    if most is None:
+        return []
+    left: list[Line] = []
+    fresh: set[tuple[str, str]] = set()
+    for line, entry in entries:
+        key = keys_of(entry)[0]
+        if key in who or key in fresh:
+            continue
+        if row.new + len(fresh) >= most:
+            left.append(line)
+        else:
+            fresh.add(key)
+    return left
 
 
 @dataclass(slots=True)

@@ -15,8 +15,10 @@ from django.dispatch import receiver
 
 from intavo import clock, keeping
 from intavo.accounts.actor import Actor, Refused
+from intavo.accounts.quotas import needs_room
 from intavo.accounts.scope import own
 from intavo.core.mailin.files import type_of
+from intavo.core.quotas import Kind
 from intavo.core.rights import Right
 from intavo.core.texts import mended
 
@@ -39,6 +41,7 @@ def enclose(actor: Actor, *, file: "UploadedFile[Any]") -> Enclosure:
         raise Refused(("file", "This file is empty."))
     if file.size > MOST:
         raise Refused(("file", "This file is too large: at most 10 MB."))
+    needs_room(actor, Kind.FILES, "file", file.size)
     name = " ".join(mended(Path((file.name or "file").replace("\\", "/")).name).split())[:120] or "file"
     row = Enclosure(
         business_id=actor.business_id,
@@ -108,4 +111,4 @@ def clear_away() -> None:
 @receiver(post_delete, sender=Enclosure)
 def _bytes_go_too(instance: Enclosure, **about: object) -> None:
     path = path_of(instance)
-    transaction.on_commit(lambda: path.unlink(missing_ok=True))
+    transaction.on_commit(lambda: keeping.throw_away(path))

@@ -68,4 +68,4 @@ def given_out(row: IncomingFile) -> HttpResponse:
 @receiver(post_delete, sender=IncomingFile)
 def _bytes_go_too(instance: IncomingFile, **about: object) -> None:
     path = path_of(instance.business_id, instance.key)
-    transaction.on_commit(lambda: path.unlink(missing_ok=True))
+    transaction.on_commit(lambda: keeping.throw_away(path))

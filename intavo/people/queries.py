@@ -9,12 +9,21 @@ from django.db import connection
 from django.db.models import Count, DateTimeField, ExpressionWrapper, F, Q, QuerySet, Value, Window
 
 from intavo.accounts.actor import Actor
+from intavo.accounts.quotas import counts
 from intavo.core import people as rules
+from intavo.core.quotas import Kind
 from intavo.lately import Lately
 
 from .effects import Searching, words_sought
 from .models import Address, NotOne, Person, TimelineEvent
 from .seeking import sought as sought
+
+
+@counts(Kind.PEOPLE)
+def people_of(business_id: int) -> int:
+    """How many cards there are."""
+    return Person.objects.filter(business_id=business_id).count()
+
 
 _domains: Lately[int, dict[str, int]] = Lately(1000, seconds=30)
 

@@ -4,6 +4,9 @@ from pathlib import Path
 
 import environ
 from csp.constants import NONCE
+from django.core.exceptions import ImproperlyConfigured
+
+from intavo.core.quotas import limits
 
 BASE = Path(__file__).resolve().parent.parent.parent
 env = environ.Env()
@@ -203,6 +206,11 @@ MAIL_IN_DOMAIN = env.str("INTAVO_MAIL_IN_DOMAIN", "").lower()
 MAIL_IN_HOST = env.str("INTAVO_MAIL_IN_HOST", "")
 # So many mails that say thanks for what was sent go to one address in a day: anybody can type anybody's.
 THANKS_A_DAY = env.int("INTAVO_THANKS_A_DAY", 10)
+# The most that a business may have of each kind, where the operator says otherwise than `intavo.core.quotas`.
+try:
+    QUOTAS = limits(env.dict("INTAVO_QUOTAS", cast={"value": int}, default={}))
+except ValueError as error:
+    raise ImproperlyConfigured(f"INTAVO_QUOTAS: {error}") from None
 DEFAULT_FROM_EMAIL = env.str("INTAVO_MAIL_FROM", "Intavo <no-reply@intavo.example>")
 
 SESSION_COOKIE_HTTPONLY = True

@@ -5,6 +5,8 @@ from collections.abc import Iterable
 from django.db.models import QuerySet
 
 from intavo.accounts.actor import Actor
+from intavo.accounts.quotas import counts
+from intavo.core.quotas import Kind
 from intavo.core.showing import SiteRules, page_matches
 from intavo.core.touchpoint import Sentence
 
@@ -18,6 +20,12 @@ def sites_of(actor: Actor) -> QuerySet[Site]:
         .prefetch_related("hosts", "strangers")
         .order_by("pk")
     )
+
+
+@counts(Kind.SITES)
+def how_many(business_id: int) -> int:
+    """How many sites there are."""
+    return Site.objects.filter(business_id=business_id).count()
 
 
 def rules_of(site: Site) -> SiteRules:

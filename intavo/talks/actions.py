@@ -304,7 +304,7 @@ def _say(site: LiveSite, token: str, body: SaidNow, at: datetime, data: bytes | 
         known = _known(talk, body, True) if talk is not None else None
         if talk is None or known is not None:
             return known
-        file, kept = checked_file(body.text or "", data)
+        file, kept = checked_file(talk.business_id, body.text or "", data)
         body = body.model_copy(update={"text": file["name"]})
     with transaction.atomic():
         talk = held_talk(rows)

@@ -11,6 +11,8 @@ from django.dispatch import receiver
 
 from intavo import keeping
 from intavo.accounts.actor import Refused
+from intavo.accounts.quotas import quota
+from intavo.core.quotas import Kind
 from intavo.core.texts import Kept
 from intavo.core.tongues import Phrase
 from intavo.touchpoints.onsite import LiveSite
@@ -24,7 +26,7 @@ _WIDEST = 2400
 _PDF = b"%PDF-"
 
 
-def checked_file(name: str, data: bytes) -> tuple[dict[str, object], bytes]:
+def checked_file(business_id: int, name: str, data: bytes) -> tuple[dict[str, object], bytes]:
     """What is kept of a file, and its bytes; Refused that names `file` for what it may not be.
 
     A picture is decoded and written anew as WebP, at most 2,400 pixels wide, so that nothing else of it
@@ -32,6 +34,10 @@ def checked_file(name: str, data: bytes) -> tuple[dict[str, object], bytes]:
     """
     if not data:
         raise Refused(("file", Phrase("This file is empty.")))
+    if not quota(business_id, Kind.FILES).takes_from_guests(len(data)):
+        raise Refused(
+            ("file", Phrase("No files can be taken here just now; your words arrive all the same."))
+        )
     if len(data) > MOST_FILE:
         raise Refused(("file", Phrase("This file is too large: at most 10 MB.")))
     plain = "".join(one for one in name if unicodedata.category(one)[0] != "C")
@@ -73,4 +79,4 @@ def file_in_talk(site: LiveSite, token: Kept, key: Kept) -> Message | None:
 def _bytes_go_too(instance: Message, **about: object) -> None:
     if instance.file:
         path = path_of(instance.business_id, str(instance.file["key"]))
-        transaction.on_commit(lambda: path.unlink(missing_ok=True))
+        transaction.on_commit(lambda: keeping.throw_away(path))

@@ -15,8 +15,10 @@ from django.db.models import Prefetch, Q, QuerySet
 from intavo import clock
 from intavo.accounts.actor import Actor
 from intavo.accounts.models import Business
+from intavo.accounts.quotas import counts
 from intavo.channels.queries import channel_findings
 from intavo.core.legibility import Pixels, Reading, rgb
+from intavo.core.quotas import Kind
 from intavo.core.replies import Situation, choose
 from intavo.core.showing import TouchpointState
 from intavo.core.touchpoint import (
@@ -48,6 +50,12 @@ def touchpoints_of(actor: Actor) -> QuerySet[Touchpoint]:
         .prefetch_related(Prefetch("sites", Site.objects.order_by("pk")))
         .order_by("order", "pk")
     )
+
+
+@counts(Kind.TOUCHPOINTS)
+def how_many(business_id: int) -> int:
+    """How many touchpoints there are."""
+    return Touchpoint.objects.filter(business_id=business_id, deleted_at=None).count()
 
 
 def live_on(site_id: int) -> list[tuple[Touchpoint, TouchpointRevision]]:

@@ -20,6 +20,7 @@ from django.test import Client, override_settings
 from procrastinate import JobContext
 from pydantic import TypeAdapter
 
+from intavo.accounts import quotas
 from intavo.accounts.actions import add_member, found_business
 from intavo.accounts.actor import Actor, member_actor
 from intavo.accounts.edits import Edit
@@ -112,6 +113,7 @@ def _still(monkeypatch: pytest.MonkeyPatch, tmp_path: Any) -> None:
     revisions.document_of.cache_clear()
     counting.tally.forget()
     talk_queries._noted.clear()
+    quotas._shown.clear()
     loader = tmp_path / "loader.js"
     loader.write_text("/* the loader */")
     monkeypatch.setattr(settings, "LOADER_FILE", loader)

@@ -86,11 +86,11 @@ def test_a_file_of_people_that_stops_is_gone_on_with_after_what_is_in(
     client.post(f"/api/imports/{number}/take")
     whole, begun = taking._write, []
 
-    def stops(of: Import, batch: Any) -> None:
+    def stops(of: Import, batch: Any, most: int | None) -> None:
         begun.append(1)
         if len(begun) > 1:
             raise RuntimeError("this fails every time")
-        whole(of, batch)
+        whole(of, batch, most)
 
     with monkeypatch.context() as patch:
         patch.setattr(taking, "_write", stops)

@@ -156,8 +156,8 @@ def test_a_job_that_dies_in_the_middle_doubles_no_row(
 
     whole, begun = taking._write, []
 
-    def dying(of: Import, batch: Any) -> None:
-        whole(of, batch)
+    def dying(of: Import, batch: Any, most: int | None) -> None:
+        whole(of, batch, most)
         begun.append(1)
         if len(begun) == 2:
             raise KeyboardInterrupt

@@ -6,7 +6,8 @@ export type Copy = Schemas['CopyOut']
 /** The copies of the whole business; while one is being worked on, they are asked for again and again. */
 export function useCopies() {
   const queries = useQueryClient()
-  const again = () => queries.invalidateQueries({ queryKey: ['copies'] })
+  const again = () =>
+    Promise.all(['copies', 'room'].map((key) => queries.invalidateQueries({ queryKey: [key] })))
   const found = useQuery({
     queryKey: ['copies'],
     queryFn: () => take(client.GET('/api/copies')),
@@ -30,3 +31,6 @@ export function useCopies() {
     },
   }
 }
+
+/** How much of each kind there is, and may be. */
+export const useRoom = () => useQuery({ queryKey: ['room'], queryFn: () => take(client.GET('/api/room')) })

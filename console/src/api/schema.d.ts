@@ -3456,6 +3456,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/room": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Room
+         * @description How much of each kind the business has, and may have (0: any number); files in bytes, and all at most a
+         *     minute old.
+         */
+        get: operations["intavo_copies_api_room"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/copies-in": {
         parameters: {
             query?: never;
@@ -7266,6 +7287,8 @@ export interface components {
             untouched: number;
             /** Untouched Days */
             untouched_days: number;
+            /** Nearly Full */
+            nearly_full: string[];
         };
         /** MarkOut */
         MarkOut: {
@@ -8104,6 +8127,18 @@ export interface components {
              * Format: date-time
              */
             at: string;
+        };
+        /** RoomOut */
+        RoomOut: {
+            kind: components["schemas"]["Kind"];
+            /** Used */
+            used: number;
+            /** Most */
+            most: number;
+            /** Near */
+            near: boolean;
+            /** Words */
+            words: string;
         };
         /** EnclosureOut */
         EnclosureOut: {
@@ -14062,6 +14097,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CopyOut"];
+                };
+            };
+        };
+    };
+    intavo_copies_api_room: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoomOut"][];
                 };
             };
         };

@@ -149,6 +149,13 @@ function open(group: (typeof groups.value)[number], event: MouseEvent) {
         <span v-for="name in day.gateways_away" :key="name" class="mr-2 text-rust"
           >{{ name }} does not answer</span
         >
+        <RouterLink
+          v-for="words in day.nearly_full"
+          :key="words"
+          to="/business#room"
+          class="mr-2 text-rust"
+          >{{ words }}</RouterLink
+        >
         <RouterLink v-if="day.late" to="/follow-up" class="text-rust">{{ day.late }} late</RouterLink>
         <span v-if="day.late && day.before_closing"> · </span>
         <RouterLink v-if="day.before_closing" to="/follow-up" class="text-brass"

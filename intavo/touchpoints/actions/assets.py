@@ -13,9 +13,11 @@ from PIL import Image
 
 from intavo import clock
 from intavo.accounts.actor import Actor, Refused
+from intavo.accounts.quotas import needs_room
 from intavo.accounts.scope import own
+from intavo.core.quotas import Kind
 from intavo.core.rights import Right
-from intavo.keeping import home
+from intavo.keeping import count_anew, home, throw_away
 
 from ..decoding import Wrong, opened
 from ..models import Asset
@@ -55,6 +57,7 @@ def add_asset(
         known = Asset.objects.filter(business_id=actor.business_id, digest=coming.digest).first()
         if known is not None:
             return known
+        needs_room(actor, Kind.FILES, "file", coming.size)
         row = Asset(
             business_id=actor.business_id,
             kind=kind,
@@ -91,6 +94,7 @@ class _Coming:
         folder = folder_of(row)
         folder.mkdir(parents=True, exist_ok=True)
         (made if made.exists() else self.path).replace(folder / name)
+        count_anew(folder)
 
 
 @contextmanager
@@ -177,6 +181,6 @@ def forget_asset(actor: Actor, *, asset_id: int) -> None:
     if users:
         raise Refused(("asset", f"It is used by {', '.join(users)}."))
     for path in folder_of(asset).glob("*"):
-        path.unlink()
+        throw_away(path)
     asset.delete()
     actor.noted("taken out of the library", asset=asset.public_id, name=asset.name)

@@ -12,8 +12,10 @@ from pydantic import ValidationError
 from intavo import clock
 from intavo.accounts.actor import Actor, Changed, Refused
 from intavo.accounts.models import Business, Member
+from intavo.accounts.quotas import needs_room
 from intavo.accounts.scope import own
 from intavo.core.places import currency_of, languages, read_language
+from intavo.core.quotas import Kind
 from intavo.core.refusals import wrongs
 from intavo.core.rights import Right
 from intavo.core.showing import in_language
@@ -110,6 +112,7 @@ def take_in(actor: Actor, *, text: str, name: str) -> Touchpoint:
 def _made(actor: Actor, name: str, document: Document, site_ids: list[int] | None, first: str) -> Touchpoint:
     title = _name(name)
     with transaction.atomic():
+        needs_room(actor, Kind.TOUCHPOINTS, "name")
         touchpoint = Touchpoint.objects.create(
             business_id=actor.business_id,
             name=title,

@@ -15,6 +15,7 @@ import CopiesCard from './CopiesCard.vue'
 import LogCard from './LogCard.vue'
 import MailInCard from './MailInCard.vue'
 import PeopleCard from './PeopleCard.vue'
+import RoomCard from './RoomCard.vue'
 import QuestionsCard from './QuestionsCard.vue'
 import SiteCard from './SiteCard.vue'
 import { vTakesFocus } from '@/lib/focus'
@@ -42,7 +43,7 @@ const PARTS = computed(() => ({
   people: 'People',
   give: 'Whose new work is',
   ...(may('business')
-    ? { 'mail-in': 'Answers by mail', copy: 'A copy of everything', log: 'Who did what' }
+    ? { 'mail-in': 'Answers by mail', copy: 'A copy of everything', room: 'Room', log: 'Who did what' }
     : {}),
 }))
 const route = useRoute()
@@ -121,6 +122,7 @@ async function addSite() {
         <GiveRulesCard />
         <MailInCard v-if="may('business')" />
         <CopiesCard v-if="may('business')" />
+        <RoomCard v-if="may('business')" />
         <LogCard v-if="may('business')" />
       </div>
       <form

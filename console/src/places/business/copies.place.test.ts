@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
+import type { Schemas } from '@/api/client'
 import { open, screen, sentTo, shows, user } from '@/testing/open'
-import { answering, api, refused } from '@/testing/server'
+import { answer, answering, api, refused } from '@/testing/server'
 
 const COPY = { id: 7, out: true, size: 4096, told: [], at: '2026-11-24T14:05:00Z' }
 
@@ -41,5 +42,33 @@ describe('a copy of everything', () => {
     await open('/business')
     await user.click(await screen.findByRole('button', { name: 'Make a copy' }))
     expect((await screen.findAllByRole('alert'))[0]!.textContent).toMatch(/being worked on/)
+  })
+})
+
+describe('room', () => {
+  it('that is nearly used up is said on the day line, and shown beside the rest', async () => {
+    answering(
+      api.get('/api/day', ({ response }) =>
+        response(200).json({
+          ...answer<Schemas['DayOut']>('/api/day'),
+          nearly_full: ['17 GB of files, of 20 GB'],
+        }),
+      ),
+      api.get('/api/room', ({ response }) =>
+        response(200).json([
+          { kind: 'files', used: 17, most: 20, near: true, words: '17 GB of files, of 20 GB' },
+          { kind: 'people', used: 12, most: 0, near: false, words: '12 people' },
+        ]),
+      ),
+    )
+    await open('/business')
+    const link = await screen.findByRole('link', { name: '17 GB of files, of 20 GB' })
+    expect(link.getAttribute('href')).toBe('/business#room')
+    const card = (await screen.findByRole('heading', { name: 'Room' })).closest('article')!
+    await shows(/12 people/)
+    expect([...card.querySelectorAll('li')].map((one) => one.classList.contains('text-rust'))).toEqual([
+      true,
+      false,
+    ])
   })
 })
