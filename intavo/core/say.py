@@ -104,17 +104,32 @@ def moment_words(
     """A moment as said at `at`, like "today by 15:25" or "on Saturday at 08:00".
 
     `joined` is "by" or "at". `visitor_offset` is the visitor's offset from UTC in minutes
-    (east positive); where it differs from the zone's, the zone is named.
+    (east positive); where it differs from the zone's, the zone is named. By midnight is the end of a day,
+    not the beginning of the next.
     """
     tongue = tongue or READER.get()
-    local = when.astimezone(zone)
-    day = day_words(local.date(), at.astimezone(zone).date(), tongue)
-    key = _JOINED[joined].key if joined in _JOINED else f"{{day}} {joined} {{time}}"
-    words = say(key, tongue, day=day, time=time_words(local.time(), tongue))
+    local, today = when.astimezone(zone), at.astimezone(zone).date()
+    if joined == "by" and is_midnight(local) and local.date() > today:
+        words = _by_midnight(local.date() - timedelta(days=1), today, tongue)
+    else:
+        key = _JOINED[joined].key if joined in _JOINED else f"{{day}} {joined} {{time}}"
+        day = day_words(local.date(), today, tongue)
+        words = say(key, tongue, day=day, time=time_words(local.time(), tongue))
     offset = local.utcoffset()
     if visitor_offset is None or offset is None or offset == timedelta(minutes=visitor_offset):
         return words
     return f"{words} ({zone_words(zone, tongue)})"
+
+
+def is_midnight(local: datetime) -> bool:
+    """Whether a clock on the wall shows 00:00."""
+    return not (local.hour or local.minute)
+
+
+def _by_midnight(day: date, today: date, tongue: Tongue) -> str:
+    if day == today:
+        return say(Phrase("by midnight").key, tongue)
+    return say(Phrase("{day} by midnight").key, tongue, day=day_words(day, today, tongue))
 
 
 def beside_words(

@@ -11,7 +11,7 @@ from intavo.core import followup as rules
 from intavo.core.hours import OpenStretch, open_stretches
 from intavo.core.replies import Promise, Situation, choose, fill, situation, slots
 from intavo.core.rights import Right
-from intavo.core.say import Tongue, moment_words, time_words
+from intavo.core.say import Tongue, is_midnight, moment_words, time_words
 from intavo.hours.queries import anybody_free, main_hours, replies
 from intavo.touchpoints.queries import waiting
 
@@ -107,7 +107,10 @@ def day_line(actor: Actor, at: datetime) -> DayLine:
 def _until(ruler: rules.Ruler, at: datetime, zone: ZoneInfo) -> str:
     if ruler.closes is not None:
         closes = ruler.closes.astimezone(zone)
-        same_day = closes.date() == at.astimezone(zone).date()
+        today = at.astimezone(zone).date()
+        if is_midnight(closes) and closes.date() == today + timedelta(days=1):
+            return "open till midnight"
+        same_day = closes.date() == today
         when = time_words(closes.time()) if same_day else moment_words(ruler.closes, at, zone, "at")
         return f"open till {when}"
     if ruler.opens is None:

@@ -1,7 +1,7 @@
 """A site and its touchpoints as visitors meet them: values, and what is said at an instant."""
 
 from collections.abc import Callable
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from datetime import datetime
 from functools import cached_property
 from zoneinfo import ZoneInfo
@@ -295,9 +295,10 @@ class LiveSite:
         if not document.asks_for_answer:
             return None
         after = document.after
-        return self.says(
+        said = self.says(
             at, language, utc_offset, after.promise_minutes, after.follows, column, document.language
         )
+        return replace(said, title="") if document.says_above_reply(said.title) else said
 
     def _say(
         self,

@@ -5,7 +5,16 @@ from zoneinfo import ZoneInfo
 
 import pytest
 
-from intavo.core.say import ENGLISH, day_words, length_words, moment_words, short_date, stamp, zone_words
+from intavo.core.say import (
+    ENGLISH,
+    Tongue,
+    day_words,
+    length_words,
+    moment_words,
+    short_date,
+    stamp,
+    zone_words,
+)
 
 from .hours_examples import LONDON, at
 
@@ -30,6 +39,21 @@ def test_a_day_is_said_as_near_as_it_is(day: str, words: str) -> None:
 def test_the_day_is_the_zones_not_the_servers() -> None:
     just_past_midnight = at("2026-07-08T00:10")
     assert moment_words(just_past_midnight, at("2026-07-07T23:50"), LONDON, "at") == "tomorrow at 00:10"
+
+
+@pytest.mark.parametrize(
+    ("due", "words"),
+    [
+        ("2026-11-25T00:00", "by midnight"),
+        ("2026-11-26T00:00", "tomorrow by midnight"),
+        ("2026-11-28T00:00", "on Friday by midnight"),
+        ("2026-11-25T00:01", "tomorrow by 00:01"),
+        ("2026-11-24T00:00", "today by 00:00"),
+    ],
+)
+def test_by_midnight_is_the_end_of_a_day(due: str, words: str) -> None:
+    assert moment_words(at(due), NOW, LONDON, "by") == words
+    assert moment_words(at(due), NOW, LONDON, "by", Tongue("de", "DE"), 60).endswith("(Zeit in London)")
 
 
 @pytest.mark.parametrize(("offset", "named"), [(None, False), (0, False), (60, True), (-300, True)])

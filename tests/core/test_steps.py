@@ -32,6 +32,7 @@ from intavo.core.touchpoint import (
     written,
 )
 from intavo.core.touchpoint.answers import next_step
+from intavo.core.touchpoint.leading import about_confirming
 from intavo.core.touchpoint.rules import HowOften
 
 from .hours_examples import BOATHOUSE
@@ -348,3 +349,44 @@ def test_confirming_first_makes_the_steps_true_and_back_again(key: str) -> None:
 def test_not_confirming_any_more_thanks_at_once() -> None:
     at_once = with_confirmation(BY_KEY["file"].document, False)
     assert after_sending(at_once).parts[0].text == "Thank you"
+
+
+@pytest.mark.parametrize(
+    "said",
+    [
+        "Look in your mail", "Check your inbox", "Schauen Sie in Ihr Postfach", "Regardez vos courriels",
+        "Mire su bandeja de entrada", "Controlla la tua email", "Kijk in je mailbox", "Sprawdź skrzynkę",
+        "Veja o seu correio", "انظر في بريدك", "افتح البريد", "Merci de confirmer", "Bitte bestätigen",
+    ],
+)  # fmt: skip
+def test_that_they_are_to_look_in_their_mail_is_understood_in_every_language(said: str) -> None:
+    assert not _findings_on(said, confirms=True)
+
+
+@pytest.mark.parametrize("said", ["Grazie della risposta", "Thank you", "Das ging raus"])
+def test_that_they_are_not_told_to_look_in_their_mail_is_found(said: str) -> None:
+    assert _findings_on(said, confirms=True) == [
+        "They confirm by mail first, but nothing tells them to look in their mail."
+    ]
+
+
+@pytest.mark.parametrize("said", ["Please confirm", "Bitte bestätigen Sie", "Potwierdź adres", "أكّد عنوانك"])
+def test_speaking_of_confirming_where_nobody_confirms_is_found_in_every_language(said: str) -> None:
+    assert _findings_on(said, confirms=False) == ["It speaks of confirming, but they are not asked to."]
+
+
+def _findings_on(said: str, confirms: bool) -> list[str]:
+    """What is found on a step of these words, to which sending leads."""
+    steps = [
+        {
+            "id": "ask",
+            "parts": [
+                {"id": "p1", "kind": "button", "label": "Go", "does": {"action": "send", "next": "then"}}
+            ],
+        },
+        {"id": "then", "parts": [{"id": "p2", "kind": "headline", "text": said}]},
+    ]
+    document = Document.model_validate(
+        {"purpose": "feedback", "steps": steps, "after": {"confirm": {"on": confirms}}}
+    )
+    return [one.message for one in about_confirming(document)]

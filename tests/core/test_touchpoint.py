@@ -146,3 +146,14 @@ def test_the_schema_names_every_kind_of_part() -> None:
     assert all(
         f'"const": "{kind}"' in text for kind in ("headline", "text", "field", "consent", "button", "reply")
     )
+
+
+@pytest.mark.parametrize(
+    ("title", "twice"),
+    [("Look in your mail", True), ("look in your mail!", True), ("Thank you", False), ("", False)],
+)
+def test_what_a_headline_says_is_not_said_again_by_the_reply_below_it(title: str, twice: bool) -> None:
+    assert Document.model_validate(PROTOCOL_EXAMPLE).says_above_reply(title) is twice
+    assert not Document.model_validate(PROTOCOL_EXAMPLE).says_above_reply(
+        "The month's safe paddling hours, on one page"
+    )

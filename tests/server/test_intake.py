@@ -26,7 +26,7 @@ def test_a_signup_is_a_person_a_followup_a_consent_and_a_mail(visitor: Visitor, 
     answer = visitor.post("intake", sending(otterwick.touchpoint))
     assert answer.json() == {
         "next": "thanks",
-        "says": {"title": "Thank you", "text": "We answer today by 16:05."},
+        "says": {"title": "", "text": "We answer today by 16:05."},
         "code": None,
         "file": None,
         "suggest": None,

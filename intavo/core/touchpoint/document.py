@@ -13,7 +13,7 @@ from .after import After, Guard, Leaving
 from .base import HOUSE_LOGO, AssetId, Id, Model
 from .css import check_selector
 from .look import INTERRUPTING, FullLook, HouseStyle, Look, Stance, resolved
-from .parts import Asked, Button, Consent, Does, FieldPart, Part, Talk
+from .parts import Asked, Button, Consent, Does, FieldPart, Headline, Part, ReplyPart, Talk
 from .rules import Show
 from .speech import Speech, speech
 
@@ -166,6 +166,16 @@ class Document(Drawn):
         """Every field of these inputs (all without any), hidden ones too."""
         fields = (part for part in self.parts() if isinstance(part, FieldPart))
         return (part for part in fields if not inputs or part.input in inputs)
+
+    def says_above_reply(self, title: str) -> bool:
+        """Whether a headline on a step with the reply says these words already."""
+        bare = title.strip(" .!").casefold()
+        return bool(bare) and any(
+            isinstance(part, Headline) and not part.hidden and part.text.strip(" .!").casefold() == bare
+            for step in self.steps
+            if any(isinstance(part, ReplyPart) and not part.hidden for part in step.parts)
+            for part in step.parts
+        )
 
     def does(self) -> Iterator[tuple[str, Does]]:
         """Everything that a click does, with the id of its part."""

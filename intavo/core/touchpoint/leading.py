@@ -7,6 +7,7 @@ from functools import cache
 
 from ..addresses import leads, read_address
 from ..hosts import host_of
+from ..tongues import SPOKEN, Phrase, Tongue, in_tongue
 from .document import Document, href
 from .finding import Finding, Known
 from .parts import Button, Does, Headline, Share, Text
@@ -132,7 +133,25 @@ def _click(document: Document, place: str, does: Does) -> tuple[str, str] | None
     return (words, does.address) if words and does.address else None
 
 
-_OF_MAIL = re.compile(r"mail|inbox|confirm|bestätig|courriel|correo|poczt|posta", re.IGNORECASE)
+# Beginnings of words, in each language by a comma between them.
+_MAIL_WORDS, _CONFIRMING_WORDS = Phrase("mail, inbox, spam"), Phrase("confirm, confirmation")
+
+
+@cache
+def _speaks_of(words: Phrase) -> re.Pattern[str]:
+    """Finds any of these words in any language that ships; a text may be in another than it says."""
+    stems = {
+        stem.strip().casefold()
+        for language in SPOKEN
+        for stem in in_tongue(words, Tongue(language)).split(",")
+    }
+    # Arabic writes small words, and the article, together with the word behind them.
+    begins = "|".join(re.escape(one) for one in sorted(stems))
+    return re.compile(rf"(?:(?<!\w)e?|(?<=[\u0600-\u06ff]))(?:{begins})")
+
+
+def _of_mail(said: str) -> bool:
+    return any(_speaks_of(words).search(said) for words in (_MAIL_WORDS, _CONFIRMING_WORDS))
 
 
 def about_confirming(document: Document) -> Iterator[Finding]:
@@ -143,15 +162,15 @@ def about_confirming(document: Document) -> Iterator[Finding]:
         parts = [part for part in step.parts if not part.hidden]
         said = " ".join(
             p.text if isinstance(p, Headline) else p.html for p in parts if isinstance(p, Headline | Text)
-        )
+        ).casefold()
         code = next((part for part in parts if part.kind == "code"), None)
         if document.after.confirm.on and code is not None:
             yield Finding(
                 "look", "A code stands where they have not confirmed yet: there is none to show.", code.id
             )
-        if document.after.confirm.on and not _OF_MAIL.search(said):
+        if document.after.confirm.on and not _of_mail(said):
             yield Finding(
                 "look", "They confirm by mail first, but nothing tells them to look in their mail.", step.id
             )
-        if not document.after.confirm.on and re.search(r"\bconfirm\b", said, re.IGNORECASE):
+        if not document.after.confirm.on and _speaks_of(_CONFIRMING_WORDS).search(said):
             yield Finding("look", "It speaks of confirming, but they are not asked to.", step.id)

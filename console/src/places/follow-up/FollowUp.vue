@@ -98,7 +98,7 @@ onBeforeUnmount(() => {
 })
 const kept = computed(() => {
   const counted = first.value?.promises_counted ?? 0
-  return counted ? Math.round((100 * (first.value?.promises_kept ?? 0)) / counted) : null
+  return counted ? Math.floor((100 * (first.value?.promises_kept ?? 0)) / counted) : null
 })
 
 const place = ref<HTMLElement>()
