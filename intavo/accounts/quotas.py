@@ -5,20 +5,20 @@ from collections.abc import Callable
 from django.conf import settings
 
 from intavo import keeping
-from intavo.core.quotas import Kind, Quota
+from intavo.core.quotas import Quota, QuotaKind
 from intavo.lately import Lately
 
 from .actor import Actor, Refused
 
 Counting = Callable[[int], int]
-_counts: dict[Kind, Counting] = {Kind.FILES: keeping.used}
+_counts: dict[QuotaKind, Counting] = {QuotaKind.FILES: keeping.used}
 # What is shown may be a minute old; what is refused is counted anew.
 _shown: Lately[int, list[Quota]] = Lately(1000, seconds=60)
 # What comes and goes by itself is no matter of room.
-_PASSING = frozenset({Kind.IMPORTS_AT_ONCE})
+_PASSING = frozenset({QuotaKind.IMPORTS_AT_ONCE})
 
 
-def counts(kind: Kind) -> Callable[[Counting], Counting]:
+def counts(kind: QuotaKind) -> Callable[[Counting], Counting]:
     """Marks what says how many of a kind a business has."""
 
     def marked(counting: Counting) -> Counting:
@@ -28,7 +28,7 @@ def counts(kind: Kind) -> Callable[[Counting], Counting]:
     return marked
 
 
-def quota(business_id: int, kind: Kind) -> Quota:
+def quota(business_id: int, kind: QuotaKind) -> Quota:
     """How much a business has of a kind, now."""
     return Quota(kind, _counts[kind](business_id), settings.QUOTAS[kind])
 
@@ -45,7 +45,7 @@ def near(business_id: int) -> list[str]:
     return [one.words for one in quotas(business_id) if one.near]
 
 
-def needs_room(actor: Actor, kind: Kind, field: str, more: int = 1) -> None:
+def needs_room(actor: Actor, kind: QuotaKind, field: str, more: int = 1) -> None:
     """Refused, naming `field`, where there is no room for so much more. Files are counted in bytes."""
     asked = quota(actor.business_id, kind)
     if not asked.takes(more):

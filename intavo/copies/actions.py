@@ -13,7 +13,7 @@ from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.models import Business
 from intavo.accounts.quotas import counts, needs_room
 from intavo.accounts.scope import own
-from intavo.core.quotas import Kind
+from intavo.core.quotas import QuotaKind
 from intavo.core.rights import Right
 
 from .files import path_of
@@ -29,8 +29,8 @@ def make_copy(actor: Actor) -> Copy:
     actor.needs(Right.BUSINESS)
     with transaction.atomic():
         _alone(actor)
-        needs_room(actor, Kind.COPIES, "copy")
-        needs_room(actor, Kind.FILES, "copy")
+        needs_room(actor, QuotaKind.COPIES, "copy")
+        needs_room(actor, QuotaKind.FILES, "copy")
         row = _row(actor, out=True)
         app.configure_task("write_copy").defer(copy_id=row.pk)
         actor.noted("copy made")
@@ -46,8 +46,8 @@ def bring_copy(actor: Actor, *, file: "UploadedFile[Any]") -> Copy:
         raise Refused(
             ("file", "There are people or touchpoints here already; a copy goes into an empty business.")
         )
-    needs_room(actor, Kind.COPIES, "file")
-    needs_room(actor, Kind.FILES, "file", file.size or 0)
+    needs_room(actor, QuotaKind.COPIES, "file")
+    needs_room(actor, QuotaKind.FILES, "file", file.size or 0)
     key = secrets.token_hex(16)
     path = path_of(actor.business_id, key)
     keeping.keep(path, file.chunks())
@@ -67,7 +67,7 @@ def bring_copy(actor: Actor, *, file: "UploadedFile[Any]") -> Copy:
     return row
 
 
-@counts(Kind.COPIES)
+@counts(QuotaKind.COPIES)
 def copies_of(business_id: int) -> int:
     """How many copies there are."""
     return Copy.objects.filter(business_id=business_id).count()

@@ -10,7 +10,7 @@ from intavo.accounts.problem import problem
 from intavo.accounts.queries import business_of
 from intavo.accounts.quotas import quotas
 from intavo.accounts.scope import own
-from intavo.core.quotas import Kind
+from intavo.core.quotas import QuotaKind
 from intavo.core.rights import Right
 
 from . import actions
@@ -46,7 +46,7 @@ def copies(request: MemberRequest) -> CopiesOut:
 
 
 class RoomOut(Schema):
-    kind: Kind
+    kind: QuotaKind
     used: int
     most: int
     near: bool

@@ -10,7 +10,7 @@ _GUESTS_TENTHS = 12
 GB = 1024**3
 
 
-class Kind(StrEnum):
+class QuotaKind(StrEnum):
     """What is counted. Files are counted in bytes, the rest by how many there are."""
 
     FILES = "files"
@@ -22,46 +22,46 @@ class Kind(StrEnum):
     IMPORTS_AT_ONCE = "imports_at_once"
 
 
-DEFAULTS: Mapping[Kind, int] = {
-    Kind.FILES: 20 * GB,
-    Kind.PEOPLE: 1_000_000,
-    Kind.TOUCHPOINTS: 1_000,
-    Kind.SITES: 100,
-    Kind.COPIES: 10,
-    Kind.IMPORTS: 20,
-    Kind.IMPORTS_AT_ONCE: 2,
+DEFAULTS: Mapping[QuotaKind, int] = {
+    QuotaKind.FILES: 20 * GB,
+    QuotaKind.PEOPLE: 1_000_000,
+    QuotaKind.TOUCHPOINTS: 1_000,
+    QuotaKind.SITES: 100,
+    QuotaKind.COPIES: 10,
+    QuotaKind.IMPORTS: 20,
+    QuotaKind.IMPORTS_AT_ONCE: 2,
 }
 # What each is, where it is the only one and where there are more.
 _WORDS = {
-    Kind.PEOPLE: ("person", "people"),
-    Kind.TOUCHPOINTS: ("touchpoint", "touchpoints"),
-    Kind.SITES: ("site", "sites"),
-    Kind.COPIES: ("copy", "copies"),
-    Kind.IMPORTS: ("file with people that waits", "files with people that wait"),
-    Kind.IMPORTS_AT_ONCE: ("file with people that is worked on", "files with people that are worked on"),
+    QuotaKind.PEOPLE: ("person", "people"),
+    QuotaKind.TOUCHPOINTS: ("touchpoint", "touchpoints"),
+    QuotaKind.SITES: ("site", "sites"),
+    QuotaKind.COPIES: ("copy", "copies"),
+    QuotaKind.IMPORTS: ("file with people that waits", "files with people that wait"),
+    QuotaKind.IMPORTS_AT_ONCE: ("file with people that is worked on", "files with people that are worked on"),
 }
 # What whoever meets it can do about it.
 _WAY_OUT = {
-    Kind.FILES: "Throw away copies, pictures or videos that are not used any more",
-    Kind.PEOPLE: "Erase people whom you do not need any more",
-    Kind.TOUCHPOINTS: "Delete some that are not used any more",
-    Kind.SITES: "Remove one that is not yours any more",
-    Kind.COPIES: "Throw one away first",
-    Kind.IMPORTS: "Take them, or throw them away",
+    QuotaKind.FILES: "Throw away copies, pictures or videos that are not used any more",
+    QuotaKind.PEOPLE: "Erase people whom you do not need any more",
+    QuotaKind.TOUCHPOINTS: "Delete some that are not used any more",
+    QuotaKind.SITES: "Remove one that is not yours any more",
+    QuotaKind.COPIES: "Throw one away first",
+    QuotaKind.IMPORTS: "Take them, or throw them away",
 }
 
 
-def limits(given: Mapping[str, int]) -> dict[Kind, int]:
+def limits(given: Mapping[str, int]) -> dict[QuotaKind, int]:
     """The most of each kind, with an operator's own in place of ours; 0 is no limit. Files are given in GB.
 
     Raises ValueError that names what is no kind, or no number of it.
     """
     for name, most in given.items():
-        if name not in set(Kind) or most < 0:
-            raise ValueError(f"{name}={most}: known are {', '.join(Kind)}, with a number from 0 on")
-    mine = {Kind(name): most for name, most in given.items()}
-    if Kind.FILES in mine:
-        mine[Kind.FILES] *= GB
+        if name not in set(QuotaKind) or most < 0:
+            raise ValueError(f"{name}={most}: known are {', '.join(QuotaKind)}, with a number from 0 on")
+    mine = {QuotaKind(name): most for name, most in given.items()}
+    if QuotaKind.FILES in mine:
+        mine[QuotaKind.FILES] *= GB
     return {**DEFAULTS, **mine}
 
 
@@ -69,7 +69,7 @@ def limits(given: Mapping[str, int]) -> dict[Kind, int]:
 class Quota:
     """How much there is of a kind, and how much there may be; `most` is 0 where there is no limit."""
 
-    kind: Kind
+    kind: QuotaKind
     used: int
     most: int
 
@@ -94,7 +94,7 @@ class Quota:
     @property
     def words(self) -> str:
         """How much there is: "8.1 of 10 GB of files", "19 of 20 sites"."""
-        if self.kind is Kind.FILES:
+        if self.kind is QuotaKind.FILES:
             if not self.most:
                 return f"{_size(self.used)} of files"
             return f"{_size(self.used)} of files, of {_size(self.most)}"
@@ -106,7 +106,7 @@ class Quota:
     @property
     def refusal(self) -> str:
         """What is said where it is met."""
-        if self.kind is Kind.IMPORTS_AT_ONCE:
+        if self.kind is QuotaKind.IMPORTS_AT_ONCE:
             both = "Another file is" if self.most == 1 else f"{self.most:,} other files are"
             return f"{both} being worked on; please wait until that is done."
         return f"There is no room for more: {self.words}. {_WAY_OUT[self.kind]}, or ask whoever runs Intavo."

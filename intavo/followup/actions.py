@@ -438,8 +438,8 @@ def answer(
     ways = [one for one in ways_to(whom) if way in {"", one.key}]
     if not ways:
         raise Refused(("text", "This person left no email address, so an answer cannot be mailed."))
-    if files and not ways[0].takes_files:
-        raise Refused(("files", "Files go by mail; choose that way."))
+    if files and not ways[0].takes_files(whom):
+        raise Refused(("files", "No files can go this way; choose another."))
     whom = replace(whom, files=files, entry=entry, mail_to=mail_to)
     with transaction.atomic():
         row = own(actor, FollowUp, followup_id, locked=True)

@@ -69,6 +69,8 @@ class PerhapsOut(Schema):
 class WayOut(Schema):
     key: str
     words: str
+    # Whether files can go that way.
+    files: bool = False
 
 
 class TagOut(Schema):
@@ -150,7 +152,11 @@ def whole(request: MemberRequest, followup_id: int) -> OneOut:
             for one in addresses
         ],
         can_mail=any(one.kind == Address.EMAIL for one in addresses),
-        ways=[WayOut(key=one.key, words=one.words) for one in ways_to(to_of(row))],
+        ways=[
+            WayOut(key=one.key, words=one.words, files=one.takes_files(whom))
+            for whom in (to_of(row),)
+            for one in ways_to(whom)
+        ],
         perhaps_same=[
             PerhapsOut(id=one.pk, name=one.name or "somebody without a name", why="the same phone number")
             for one in same_phone(request.auth, row.person)

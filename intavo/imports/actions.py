@@ -21,7 +21,7 @@ from intavo.accounts.scope import own
 from intavo.apart import apart
 from intavo.core.csvsafe import harmless
 from intavo.core.importing import Column, guess
-from intavo.core.quotas import Kind
+from intavo.core.quotas import QuotaKind
 from intavo.core.rights import Right
 
 from . import reading
@@ -41,8 +41,8 @@ def read_file(actor: Actor, *, file: "UploadedFile[Any]") -> Import:
         raise Refused(("file", "The file is empty."))
     if file.size > MOST:
         raise Refused(("file", "The file is larger than 1 GB."))
-    needs_room(actor, Kind.IMPORTS, "file")
-    needs_room(actor, Kind.FILES, "file", file.size)
+    needs_room(actor, QuotaKind.IMPORTS, "file")
+    needs_room(actor, QuotaKind.FILES, "file", file.size)
     key, head = keep(actor.business_id, file)
     if reading.is_sheet(head):
         key, head = _as_rows(actor.business_id, key)
@@ -69,13 +69,13 @@ def read_file(actor: Actor, *, file: "UploadedFile[Any]") -> Import:
     return row
 
 
-@counts(Kind.IMPORTS)
+@counts(QuotaKind.IMPORTS)
 def waiting_of(business_id: int) -> int:
     """How many files lie here that were not taken."""
     return Import.objects.filter(business_id=business_id, state=Import.READ).count()
 
 
-@counts(Kind.IMPORTS_AT_ONCE)
+@counts(QuotaKind.IMPORTS_AT_ONCE)
 def worked_on(business_id: int) -> int:
     """How many files are being taken, or undone, at the moment."""
     return Import.objects.filter(business_id=business_id, state__in=(Import.TAKING, Import.UNDOING)).count()
@@ -84,7 +84,7 @@ def worked_on(business_id: int) -> int:
 def _in_line(actor: Actor) -> None:
     """Two who begin at once are counted one after the other."""
     Business.objects.select_for_update().get(pk=actor.business_id)
-    needs_room(actor, Kind.IMPORTS_AT_ONCE, "state")
+    needs_room(actor, QuotaKind.IMPORTS_AT_ONCE, "state")
 
 
 def _form(head: bytes) -> str:
@@ -175,7 +175,7 @@ def take(actor: Actor, *, import_id: int) -> Import:
     actor.needs(Right.FOLLOW_UP)
     with transaction.atomic():
         _in_line(actor)
-        needs_room(actor, Kind.PEOPLE, "state")
+        needs_room(actor, QuotaKind.PEOPLE, "state")
         row = _in_state(actor, import_id, Import.READ, Import.STOPPED)
         row.state = Import.TAKING
         row.save(update_fields=["state"])

@@ -12,7 +12,7 @@ from intavo import clock
 from intavo.accounts.quotas import quota
 from intavo.accounts.scope import held
 from intavo.core.importing import Entry, Line
-from intavo.core.quotas import Kind
+from intavo.core.quotas import QuotaKind
 from intavo.people.models import Address, Consent, Person, PersonTag, TimelineEvent
 
 from .files import forget
@@ -30,7 +30,7 @@ def take_now(import_id: int) -> None:
     row = Import.objects.select_related("business").filter(pk=import_id, state=Import.TAKING).first()
     if row is None:
         return
-    people = quota(row.business_id, Kind.PEOPLE)
+    people = quota(row.business_id, QuotaKind.PEOPLE)
     # What this file may come to have added, of new cards.
     most = row.new + people.most - people.used if people.most else None
     try:

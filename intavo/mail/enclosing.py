@@ -18,7 +18,7 @@ from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.quotas import needs_room
 from intavo.accounts.scope import own
 from intavo.core.mailin.files import type_of
-from intavo.core.quotas import Kind
+from intavo.core.quotas import QuotaKind
 from intavo.core.rights import Right
 from intavo.core.texts import mended
 
@@ -41,7 +41,7 @@ def enclose(actor: Actor, *, file: "UploadedFile[Any]") -> Enclosure:
         raise Refused(("file", "This file is empty."))
     if file.size > MOST:
         raise Refused(("file", "This file is too large: at most 10 MB."))
-    needs_room(actor, Kind.FILES, "file", file.size)
+    needs_room(actor, QuotaKind.FILES, "file", file.size)
     name = " ".join(mended(Path((file.name or "file").replace("\\", "/")).name).split())[:120] or "file"
     row = Enclosure(
         business_id=actor.business_id,
@@ -100,6 +100,17 @@ def attach(message: EmailMessage, mail: OutgoingMail) -> None:
         encode_base64(part)
         part.add_header("Content-Disposition", "attachment", filename=row.name)
         message.attach(part)
+
+
+def put_with(mail_id: int, business_id: int, kept: dict[str, Any], at: Path) -> None:
+    """Let a file that is kept elsewhere go with a mail, in the caller's transaction."""
+    row = Enclosure(
+        business_id=business_id, key=secrets.token_hex(16), name=kept["name"], size=kept["size"],
+        type=kept["type"], added_at=clock.now(), mail_id=mail_id,
+    )  # fmt: skip
+    with at.open("rb") as file:
+        keeping.keep(path_of(row), iter(lambda: file.read(_HEAD), b""))
+    row.save()
 
 
 def clear_away() -> None:

@@ -9,7 +9,7 @@ from intavo.accounts.quotas import needs_room
 from intavo.accounts.rows import insert
 from intavo.accounts.scope import own
 from intavo.core import people as rules
-from intavo.core.quotas import Kind
+from intavo.core.quotas import QuotaKind
 from intavo.core.rights import Right
 
 from .actions import add_event, tag_person
@@ -46,7 +46,7 @@ def add_person(actor: Actor, *, name: str, email: str, phone: str) -> tuple[int,
         there = next((one.person_id for one in known if one is not None), None)
         if there is not None:
             return there, False
-        needs_room(actor, Kind.PEOPLE, "name")
+        needs_room(actor, QuotaKind.PEOPLE, "name")
         person = Person.objects.create(business_id=actor.business_id, name=_name(name), created_at=at)
         for kind, one in found.items():
             _insert(actor, person.pk, kind, one)

@@ -11,7 +11,7 @@ from django.db.models import Count, DateTimeField, ExpressionWrapper, F, Q, Quer
 from intavo.accounts.actor import Actor
 from intavo.accounts.quotas import counts
 from intavo.core import people as rules
-from intavo.core.quotas import Kind
+from intavo.core.quotas import QuotaKind
 from intavo.lately import Lately
 
 from .effects import Searching, words_sought
@@ -19,7 +19,7 @@ from .models import Address, NotOne, Person, TimelineEvent
 from .seeking import sought as sought
 
 
-@counts(Kind.PEOPLE)
+@counts(QuotaKind.PEOPLE)
 def people_of(business_id: int) -> int:
     """How many cards there are."""
     return Person.objects.filter(business_id=business_id).count()

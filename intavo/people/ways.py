@@ -37,17 +37,20 @@ class Way(Protocol):
     """One way to reach somebody.
 
     `words` says how, as after "Answer"; `reach` whether they can be reached by it; `send` sends in the
-    caller's transaction; `sent` whether this very answer (by its key) has gone already; `takes_files` whether
-    files can go with it; `receipt` what became of one, in words.
+    caller's transaction; `sent` whether this very answer (by its key) has gone already; `receipt` what became
+    of one, in words.
     """
 
     key: str
     words: str
     order: int
-    takes_files: bool
 
     def reach(self, to: To) -> bool:
         """Whether they can be reached by it."""
+        ...
+
+    def takes_files(self, to: To) -> bool:
+        """Whether files can go with it."""
         ...
 
     def send(self, to: To, text: str, key: str) -> Gone:

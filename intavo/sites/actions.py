@@ -18,7 +18,7 @@ from intavo.accounts.quotas import needs_room
 from intavo.accounts.scope import own
 from intavo.core.effects import Effect
 from intavo.core.hosts import is_loopback, normalise_host, typed_origin
-from intavo.core.quotas import Kind
+from intavo.core.quotas import QuotaKind
 from intavo.core.refusals import wrongs
 from intavo.core.rights import Right
 from intavo.core.showing import SiteRules, rules_together
@@ -62,7 +62,7 @@ def add_site(actor: Actor, *, name: str, hosts: list[str], slug: str = "") -> Si
     actor.needs(Right.BUSINESS)
     normal = _hosts(hosts)
     with transaction.atomic():
-        needs_room(actor, Kind.SITES, "hosts")
+        needs_room(actor, QuotaKind.SITES, "hosts")
         site = Site.objects.create(
             business_id=actor.business_id,
             name=name.strip() or next(iter(normal)),

@@ -6,7 +6,7 @@ from django.db.models import QuerySet
 
 from intavo.accounts.actor import Actor
 from intavo.accounts.quotas import counts
-from intavo.core.quotas import Kind
+from intavo.core.quotas import QuotaKind
 from intavo.core.showing import SiteRules, page_matches
 from intavo.core.touchpoint import Sentence
 
@@ -22,7 +22,7 @@ def sites_of(actor: Actor) -> QuerySet[Site]:
     )
 
 
-@counts(Kind.SITES)
+@counts(QuotaKind.SITES)
 def how_many(business_id: int) -> int:
     """How many sites there are."""
     return Site.objects.filter(business_id=business_id).count()

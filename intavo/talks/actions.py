@@ -1,6 +1,7 @@
 """Writes on talks: begun by visitors, carried on by both sides."""
 
 import json
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from typing import Any
@@ -19,6 +20,7 @@ from intavo.core.dialogue import (
     Address,
     Goal,
     HandOver,
+    Offer,
     Script,
     Tagged,
     Turn,
@@ -50,6 +52,7 @@ from .saying import TalkBegun, TalkNow, messages_data
 
 GOOD_FOR = timedelta(days=30)
 MOST_A_MINUTE, MOST_TEXT = 10, 4000
+_ADDRESSES = frozenset({"email", "phone"})
 TYPES_FOR = timedelta(seconds=8)
 GONE_AFTER = 120  # seconds without a request: the visitor has left
 MAIL_LOOK = 120  # seconds until it is looked whether they saw an answer
@@ -356,11 +359,15 @@ def taken(
     actor, said = visitor_of(site.business.pk), said_of(site, talk, at)
     try:
         words_now = said.words_in(tongue_in(site, talk))
-        turn = take(script_of(site, talk), talk.state, body.data(), words_now, site.business.region)
+        turn = (
+            _beside_the_question(talk)
+            if file is not None and talk.asks in _ADDRESSES
+            else take(script_of(site, talk), talk.state, body.data(), words_now, site.business.region)
+        )
     except ValueError as error:
         raise Refused(("choice" if body.choice is not None else "text", str(error))) from error
     words = _words_of(talk, body)
-    reach = talk.asks in {"email", "phone"} and talk.followup is not None
+    reach = talk.asks in _ADDRESSES and talk.followup is not None
     about = talk.followup.excerpt if reach and talk.followup is not None else ""
     talk.last += 1
     own = Message.objects.create(
@@ -384,6 +391,12 @@ def taken(
     own.answer = json.dumps(found, ensure_ascii=False)
     own.save(update_fields=["answer"])
     return own.answer
+
+
+def _beside_the_question(talk: Talk) -> Turn:
+    """What is asked for stays asked for: a file is no address."""
+    offers = tuple(Offer(str(one["id"]), str(one["label"])) for one in talk.choices)
+    return Turn(talk.state, (), offers, talk.asks)
 
 
 def _words_of(talk: Talk, body: SaidNow) -> str:
@@ -481,25 +494,40 @@ def _worked(person: Person) -> bool:
     )
 
 
-def answer_talk(talk: Talk, *, text: str, key: str, member_id: int | None, at: datetime) -> Message:
-    """A message of ours, in the caller's transaction; the same key again gives the one that is there."""
+def answer_talk(
+    talk: Talk,
+    *,
+    text: str,
+    key: str,
+    member_id: int | None,
+    at: datetime,
+    files: Sequence[dict[str, object]] = (),
+) -> Message:
+    """A message of ours and the files that go with it, in the caller's transaction; the same key again gives
+    the one that is there.
+    """
     client_id = f"us-{key}"
     known = talk.messages.filter(client_id=client_id).first()
     if known is not None:
         return known
-    talk.last += 1
+    row, *more = [
+        Message(
+            business_id=talk.business_id,
+            talk=talk,
+            n=talk.last + number,
+            source=Message.US,
+            member_id=member_id,
+            text=words,
+            at=at,
+            client_id=client_id if file is None else f"us-{file['key']}",
+            file=file,
+        )
+        for number, (words, file) in enumerate([(text, None), *((str(one["name"]), one) for one in files)], 1)
+    ]
+    Message.objects.bulk_create([row, *more])
+    talk.last += 1 + len(more)
     talk.last_word_at, talk.typing_until = at, None
     talk.save(update_fields=["last", "last_word_at", "typing_until"])
-    row = Message.objects.create(
-        business_id=talk.business_id,
-        talk=talk,
-        n=talk.last,
-        source=Message.US,
-        member_id=member_id,
-        text=text,
-        at=at,
-        client_id=client_id,
-    )
     if talk.gateway_id is not None:
         send_out(talk, [row])
     else:
@@ -523,7 +551,7 @@ def mailed_in(talk: Talk, *, text: str, key: str, at: datetime) -> Message:
         talk=talk,
         n=talk.last,
         source=Message.THEM,
-        text=text[:MOST_TEXT],
+        text=text,
         at=at,
         client_id=key,
     )

@@ -22,6 +22,7 @@ from intavo.followup.models import FollowUp
 from intavo.hours.queries import main_hours
 
 from .actions import note_read, note_typing
+from .files import PICTURES
 from .gateways import add_gateway, bring_gateway_back, drop_gateway, kept_gateways
 from .leaving import left_words
 from .models import Delivery, Gateway, Message, Talk
@@ -93,7 +94,7 @@ def _file(row: Message) -> TalkFileOut | None:
     if not row.file:
         return None
     href = f"/api/talks/{row.talk_id}/files/{row.file['key']}"
-    return TalkFileOut(name=row.file["name"], href=href, picture=row.file["type"] != "application/pdf")
+    return TalkFileOut(name=row.file["name"], href=href, picture=row.file["type"] in PICTURES)
 
 
 @router.get("/talks/{talk_id}/files/{key}", response={200: None, 404: None})

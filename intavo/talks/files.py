@@ -12,15 +12,19 @@ from django.dispatch import receiver
 from intavo import keeping
 from intavo.accounts.actor import Refused
 from intavo.accounts.quotas import quota
-from intavo.core.quotas import Kind
+from intavo.core.quotas import QuotaKind
 from intavo.core.texts import Kept
 from intavo.core.tongues import Phrase
+from intavo.mail.enclosing import path_of as enclosed_at
+from intavo.mail.models import Enclosure
 from intavo.touchpoints.onsite import LiveSite
 from intavo.touchpoints.pictures import write_anew
 from intavo.touchpoints.revisions import document_of
 
 from .models import Message, Talk
 
+# What a browser draws and cannot run.
+PICTURES = frozenset({"image/webp", "image/png", "image/jpeg", "image/gif"})
 MOST_FILE = 10 * 1024 * 1024
 _WIDEST = 2400
 _PDF = b"%PDF-"
@@ -34,7 +38,7 @@ def checked_file(business_id: int, name: str, data: bytes) -> tuple[dict[str, ob
     """
     if not data:
         raise Refused(("file", Phrase("This file is empty.")))
-    if not quota(business_id, Kind.FILES).takes_from_guests(len(data)):
+    if not quota(business_id, QuotaKind.FILES).takes_from_guests(len(data)):
         raise Refused(
             ("file", Phrase("No files can be taken here just now; your words arrive all the same."))
         )
@@ -67,6 +71,14 @@ def path_of(business_id: int, key: str) -> Path:
 def keep_bytes(business_id: int, key: str, data: bytes) -> None:
     """Write a file's bytes, before the row that names them is kept: what is named is always there."""
     keeping.keep(path_of(business_id, key), [data])
+
+
+def shared(chosen: Enclosure) -> dict[str, object]:
+    """A file of ours that was chosen for an answer, kept with the conversation: what is kept of it."""
+    key = secrets.token_hex(16)
+    with enclosed_at(chosen).open("rb") as file:
+        keeping.keep(path_of(chosen.business_id, key), iter(lambda: file.read(1024 * 1024), b""))
+    return {"key": key, "name": chosen.name, "type": chosen.type, "size": chosen.size}
 
 
 def file_in_talk(site: LiveSite, token: Kept, key: Kept) -> Message | None:

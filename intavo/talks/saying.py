@@ -9,6 +9,7 @@ from intavo.accounts.models import Business
 from intavo.core.replies import Told
 from intavo.core.times import iso
 
+from .files import PICTURES
 from .models import Message, Talk
 
 
@@ -87,7 +88,7 @@ def message_data(row: Message, business: str, where: str) -> MessageSaid:
         said["file"] = {
             "name": row.file["name"],
             "href": f"{where}/files/{row.file['key']}",
-            "picture": row.file["type"] != "application/pdf",
+            "picture": row.file["type"] in PICTURES,
         }
     return said
 

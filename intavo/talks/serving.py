@@ -5,7 +5,7 @@ from django.utils.http import content_disposition_header
 
 from intavo.accounts.problem import problem
 
-from .files import path_of
+from .files import PICTURES, path_of
 from .models import Message
 
 
@@ -17,8 +17,9 @@ def given_file(row: Message) -> HttpResponse:
     except OSError:
         return problem(404, "There is no such file any more.")
     response = HttpResponse(data, content_type=str(found["type"]))
-    name, picture = str(found["name"]), found["type"] == "image/webp"
-    if picture and not name.lower().endswith(".webp"):
+    name, picture = str(found["name"]), found["type"] in PICTURES
+    # What a visitor sent was written anew, whatever it was.
+    if found["type"] == "image/webp" and not name.lower().endswith(".webp"):
         name = f"{name}.webp"
     response["Content-Disposition"] = content_disposition_header(not picture, name) or "attachment"
     response["Content-Security-Policy"] = "default-src 'none'; sandbox"

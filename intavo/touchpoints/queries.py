@@ -18,7 +18,7 @@ from intavo.accounts.models import Business
 from intavo.accounts.quotas import counts
 from intavo.channels.queries import channel_findings
 from intavo.core.legibility import Pixels, Reading, rgb
-from intavo.core.quotas import Kind
+from intavo.core.quotas import QuotaKind
 from intavo.core.replies import Situation, choose
 from intavo.core.showing import TouchpointState
 from intavo.core.touchpoint import (
@@ -52,7 +52,7 @@ def touchpoints_of(actor: Actor) -> QuerySet[Touchpoint]:
     )
 
 
-@counts(Kind.TOUCHPOINTS)
+@counts(QuotaKind.TOUCHPOINTS)
 def how_many(business_id: int) -> int:
     """How many touchpoints there are."""
     return Touchpoint.objects.filter(business_id=business_id, deleted_at=None).count()

@@ -137,6 +137,8 @@ def extras(
     if "hours" in kinds:
         given["hours"] = _week(site, document.after.follows, at, tongue, theirs)
     groups = {part.group for part in document.parts() if part.kind == "questions" and not part.hidden}
+    # In a conversation any of them may be what somebody is about to ask.
+    groups |= {""} if "talk" in kinds else set()
     if groups:
         rows = questions_of(business_id, next(iter(groups)) if len(groups) == 1 else "")
         given["questions"] = [

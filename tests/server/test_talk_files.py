@@ -1,26 +1,33 @@
 """Pictures and PDF in a conversation: where the owner allows it, for both sides and nobody else."""
 
 import io
+import json
 from pathlib import Path
 from typing import Any
 from urllib.parse import urlencode
 
 import pytest
 from django.conf import settings
+from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
 from PIL import Image
 
+from intavo.followup.actions import to_of
 from intavo.followup.models import FollowUp
+from intavo.mail.models import Enclosure, OutgoingMail
+from intavo.people.models import TimelineEvent
 from intavo.talks import files
 from intavo.talks.files import MOST_FILE
+from intavo.talks.leaving import mail_if_gone
 from intavo.talks.models import Message, Talk
+from intavo.talks.way import InTheTalk
 from intavo.touchpoints.actions import put_live, save_draft
 from intavo.touchpoints.pictures import write_anew
 
 from .conftest import Visitor, World
 from .test_collisions import at_once
 from .test_library import drawn
-from .test_talks import begin, say
+from .test_talks import begin, look, say
 
 PDF = b"%PDF-1.7\n%a plan\n"
 
@@ -154,3 +161,60 @@ def test_what_is_erased_takes_its_bytes_with_it(
     with django_capture_on_commit_callbacks(execute=True):
         Talk.objects.get().delete()
     assert not list(Path(settings.MEDIA_ROOT).rglob("talks/*"))
+
+
+def test_a_picture_is_no_answer_to_where_they_can_be_reached(with_files: World, visitor: Visitor) -> None:
+    talk = begin(with_files, visitor)["talk"]
+    say(visitor, talk, 1, choice="c1")
+    assert say(visitor, talk, 2, text="Saturday").json()["asks"] == "email"
+    sent = send(visitor, talk, drawn("JPEG")).json()
+    assert [(one["from"], bool(one.get("file"))) for one in sent["messages"]] == [("them", True)]
+    assert (sent["asks"], sent["choices"]) == ("email", Talk.objects.get().choices)
+    assert say(visitor, talk, 3, address={"email": "ife@post.example"}).json()["handed"]
+    assert FollowUp.objects.get().excerpt == "Saturday"
+
+
+def test_files_of_ours_stand_in_the_conversation_and_go_with_the_mail_to_who_has_left(
+    with_files: World, visitor: Visitor
+) -> None:
+    console, begun = with_files.console(), begin(with_files, visitor)
+    say(visitor, begun["talk"], 1, choice="c1")
+    say(visitor, begun["talk"], 2, text="Which boat\nis it?")
+    say(visitor, begun["talk"], 3, address={"email": "ife@post.example"})
+    followup = FollowUp.objects.get().pk
+    assert [one["files"] for one in console.get(f"/api/follow-ups/{followup}").json()["ways"]] == [True, True]
+    chosen = [
+        console.post("/api/enclosures", {"file": SimpleUploadedFile(name, data)}).json()["id"]
+        for name, data in (("boat.png", drawn("PNG")), ("plan.pdf", PDF))
+    ]
+    body = {"text": "This one.", "key": "k1", "then": "keep", "way": "talk", "files": chosen}
+    for _ in range(2):
+        answered = console.post(f"/api/follow-ups/{followup}/answer", json.dumps(body), "application/json")
+        assert answered.status_code == 200, answered.content
+    ours = [one for one in look(visitor, begun["talk"]).json()["messages"] if one["from"] == "us"][-3:]
+    assert [(one["text"], one.get("file", {}).get("picture")) for one in ours] == [
+        ("This one.", None), ("boat.png", True), ("plan.pdf", False),
+    ]  # fmt: skip
+    assert Client().get(ours[1]["file"]["href"])["Content-Type"] == "image/png"
+    entry = TimelineEvent.objects.get(kind="answered").data["enclosed"]
+    assert console.get(entry[1]["href"]).content == PDF
+    assert not Enclosure.objects.exists()
+    Talk.objects.update(seen_at="2020-01-01T00:00:00Z", given=0)
+    assert mail_if_gone(Talk.objects.get().pk)
+    assert [one.name for one in OutgoingMail.objects.get().enclosures.order_by("pk")] == [
+        "boat.png",
+        "plan.pdf",
+    ]
+
+
+def test_files_cannot_go_through_a_service_outside(with_files: World, visitor: Visitor) -> None:
+    console, begun = with_files.console(), begin(with_files, visitor)
+    say(visitor, begun["talk"], 1, choice="c1")
+    way = InTheTalk()
+    row = FollowUp.objects.get()
+    assert way.takes_files(to_of(row))
+    made = console.post(
+        "/api/gateways", json.dumps({"name": "W", "address": "https://w.example/x"}), "application/json"
+    )
+    Talk.objects.update(gateway_id=made.json()["id"])
+    assert not way.takes_files(to_of(row))

@@ -149,6 +149,10 @@ def test_who_has_left_gets_the_answer_by_mail_once(talking: World, visitor: Visi
     assert not mail_if_gone(row.pk)
     mail = OutgoingMail.objects.get()
     assert (mail.to, "One line.\n\nAnother." in mail.text) == ("ife@post.example", True)
+    step_back = f"https://otterwick.example/trips#intavo-{talking.touchpoint.slug}"
+    assert mail.text.endswith(
+        f"\n\n> Change a booking\n> Sunday\n\nAnswer this mail, or go on in the conversation: {step_back}\n"
+    )
 
 
 def test_closed_says_so_and_asks_for_an_address_first(

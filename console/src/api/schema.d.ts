@@ -6679,6 +6679,11 @@ export interface components {
             key: string;
             /** Words */
             words: string;
+            /**
+             * Files
+             * @default false
+             */
+            files: boolean;
         };
         /**
          * @description What the person did.
@@ -8128,9 +8133,15 @@ export interface components {
              */
             at: string;
         };
+        /**
+         * QuotaKind
+         * @description What is counted. Files are counted in bytes, the rest by how many there are.
+         * @enum {string}
+         */
+        QuotaKind: "files" | "people" | "touchpoints" | "sites" | "copies" | "imports" | "imports_at_once";
         /** RoomOut */
         RoomOut: {
-            kind: components["schemas"]["Kind"];
+            kind: components["schemas"]["QuotaKind"];
             /** Used */
             used: number;
             /** Most */
@@ -9258,16 +9269,21 @@ export interface components {
                 no_time: string;
                 not_sent: string;
                 nothing: string;
+                one_of_these: string;
                 optional: string;
                 replies: string;
                 s: string;
                 say_to: string;
                 search: string;
                 send: string;
+                sending: string;
                 step: string;
                 thanks: string;
                 time: string;
+                too_large: string;
+                too_long: string;
                 trap: string;
+                try_again: string;
                 unread: string;
                 use: string;
                 waits: string;

@@ -15,7 +15,7 @@ from intavo import clock
 from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.quotas import needs_room
 from intavo.accounts.scope import own
-from intavo.core.quotas import Kind
+from intavo.core.quotas import QuotaKind
 from intavo.core.rights import Right
 from intavo.keeping import count_anew, home, throw_away
 
@@ -57,7 +57,7 @@ def add_asset(
         known = Asset.objects.filter(business_id=actor.business_id, digest=coming.digest).first()
         if known is not None:
             return known
-        needs_room(actor, Kind.FILES, "file", coming.size)
+        needs_room(actor, QuotaKind.FILES, "file", coming.size)
         row = Asset(
             business_id=actor.business_id,
             kind=kind,

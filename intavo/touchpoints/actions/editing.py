@@ -15,7 +15,7 @@ from intavo.accounts.models import Business, Member
 from intavo.accounts.quotas import needs_room
 from intavo.accounts.scope import own
 from intavo.core.places import currency_of, languages, read_language
-from intavo.core.quotas import Kind
+from intavo.core.quotas import QuotaKind
 from intavo.core.refusals import wrongs
 from intavo.core.rights import Right
 from intavo.core.showing import in_language
@@ -112,7 +112,7 @@ def take_in(actor: Actor, *, text: str, name: str) -> Touchpoint:
 def _made(actor: Actor, name: str, document: Document, site_ids: list[int] | None, first: str) -> Touchpoint:
     title = _name(name)
     with transaction.atomic():
-        needs_room(actor, Kind.TOUCHPOINTS, "name")
+        needs_room(actor, QuotaKind.TOUCHPOINTS, "name")
         touchpoint = Touchpoint.objects.create(
             business_id=actor.business_id,
             name=title,

@@ -17,7 +17,10 @@ export const codeOf = (drawing: Drawing): string => codes.get(drawing) ?? ''
 export const given = (drawing: Drawing): Feature => {
   const { document, mode } = drawing
   const wants = (part: Part): boolean =>
-    part.kind === 'hours' || part.kind === 'questions' || (part.kind === 'field' && part.input === 'slot')
+    part.kind === 'hours' ||
+    part.kind === 'questions' ||
+    part.kind === 'talk' ||
+    (part.kind === 'field' && part.input === 'slot')
   let none = false
   const show = (code: string): void => {
     none = false

@@ -5,8 +5,11 @@ import type { FileSaid, SaidNow, TalkNow } from '../generated/wire'
 import { el } from '../render/dom'
 import type { Drawing, Maker } from '../render/drawing'
 
-import type { Spoken } from '../render/types'
+import type { Extras, Spoken } from '../render/types'
+import { extrasOf } from './given'
 import { inUse, LIVELY } from './in-use'
+import { offered } from './offering'
+import { answered } from './telling'
 import { say } from './words'
 
 /** What is kept of a conversation in the visitor's own browser. */
@@ -25,6 +28,7 @@ const SLOW = 10_000
 const FOLDED = 15_000
 const PAUSES = [2000, 5000, 15_000, 30_000]
 const MOST_FILE = 10 * 1024 * 1024
+const MOST_TEXT = 4000
 const HINTS: Record<string, keyof Spoken> = { email: 'your_email', phone: 'your_phone' }
 
 /** Who begins a conversation, and where. */
@@ -45,6 +49,7 @@ class Conversation {
   #log: HTMLElement
   #state: HTMLElement
   #choices: HTMLElement
+  #offers: HTMLElement
   #box: HTMLTextAreaElement
   #kept: Kept | null
   #after = 0
@@ -54,6 +59,8 @@ class Conversation {
   #busy = false
   #asks: string | null = null
   #begun = false
+  /** What is sent is sent one after the other, as it was said. */
+  #turn: Promise<unknown> = Promise.resolve()
 
   constructor(
     readonly drawing: Drawing,
@@ -69,7 +76,13 @@ class Conversation {
       'aria-label': say(drawing, 'conversation'),
     })
     this.#choices = el(doc, 'div', { class: 'choices', role: 'group', 'aria-label': say(drawing, 'replies') })
-    this.#box = el(doc, 'textarea', { rows: '1', maxlength: '4000', 'aria-label': hint, placeholder: hint })
+    this.#box = el(doc, 'textarea', { rows: '1', 'aria-label': hint, placeholder: hint })
+    this.#offers = el(doc, 'div', {
+      class: 'questions',
+      role: 'group',
+      'aria-label': say(drawing, 'one_of_these'),
+      hidden: '',
+    })
     const send = el(doc, 'button', { class: 'button', type: 'button' }, say(drawing, 'send'))
     send.addEventListener('click', () => this.#typed())
     this.#box.addEventListener('keydown', (event) => {
@@ -81,6 +94,7 @@ class Conversation {
     this.#box.addEventListener('input', (event) => {
       event.stopPropagation()
       this.#touched()
+      void this.#suggest()
     })
     this.element = el(
       doc,
@@ -89,6 +103,7 @@ class Conversation {
       this.#state,
       this.#log,
       this.#choices,
+      this.#offers,
       el(doc, 'div', { class: 'say' }, this.#box, ...(files ? this.#adding() : []), send),
     )
     this.#kept = this.#read()
@@ -110,7 +125,9 @@ class Conversation {
   watch(): void {
     const view = this.drawing.page.defaultView ?? window
     const seen = new view.IntersectionObserver((entries) => {
-      if (entries.some((one) => one.isIntersecting)) void this.#open()
+      if (!entries.some((one) => one.isIntersecting)) return
+      void this.#open()
+      if (this.#begun) this.#readAll()
     })
     seen.observe(this.element)
     this.drawing.page.addEventListener('visibilitychange', () => this.#soon(0))
@@ -206,11 +223,29 @@ class Conversation {
     else if (said.says !== undefined)
       this.#say(says || (said.situation === 'open' ? say(this.drawing, 'here') : ''))
     else if (this.#state.textContent === say(this.drawing, 'writing')) this.#say('')
-    const unseen = fresh.filter((one) => one.from === 'us' && !one.script).length
-    if (this.#visible && this.#kept && this.#kept.seen < this.#after) {
-      this.#kept.seen = this.#after
-      this.#keep()
-    } else if (unseen) this.#count(unseen)
+    const seen = this.#kept?.seen ?? 0
+    const unseen = fresh.filter((one) => one.n > seen && one.from === 'us' && !one.script).length
+    if (this.#visible) this.#readAll()
+    else if (unseen) this.#count(unseen)
+  }
+
+  /** What stands there is before somebody's eyes: none of it waits to be read. */
+  #readAll(): void {
+    this.#count(0)
+    if (!this.#kept || this.#kept.seen >= this.#after) return
+    this.#kept.seen = this.#after
+    this.#keep()
+  }
+
+  /** Questions & answers that are much like what is being typed. */
+  async #suggest(): Promise<void> {
+    const { questions = [] } = await extrasOf(this.drawing).catch((): Extras => ({}))
+    const hits = this.#asks === 'email' || this.#asks === 'phone' ? [] : offered(questions, this.#box.value)
+    const ids = hits.map((one) => one.id).join()
+    if (this.#offers.dataset.ids === ids) return
+    this.#offers.dataset.ids = ids
+    this.#offers.hidden = !hits.length
+    this.#offers.replaceChildren(...hits.map((one) => answered(this.drawing, one, true)))
   }
 
   /** Something is said or being written; where the visitor takes part in it, nothing else comes over it. */
@@ -269,11 +304,25 @@ class Conversation {
   async #give(file: File): Promise<void> {
     const kept = this.#kept
     if (!kept) return
-    if (file.size > MOST_FILE) return this.#say(`“${file.name}” is too large: at most 10 MB.`)
-    await this.#flush()
-    this.#say(`“${file.name}” is being sent …`)
+    const { name } = file
+    if (file.size > MOST_FILE) return this.#say(say(this.drawing, 'too_large', { name }))
     this.drawing.actions.started()
-    const url = `${this.drawing.around.base}${kept.where}/files?id=${randomId()}&name=${encodeURIComponent(file.name)}`
+    // What was said before it goes first, and what is said after it waits for it.
+    void this.#flush()
+    await this.#inTurn(() => this.#sendFile(kept, file))
+    void this.#flush()
+  }
+
+  #inTurn<T>(work: () => Promise<T>): Promise<T> {
+    const done = this.#turn.then(work)
+    this.#turn = done.catch(() => undefined)
+    return done
+  }
+
+  async #sendFile(kept: Kept, file: File): Promise<void> {
+    const { name } = file
+    this.#say(say(this.drawing, 'sending', { name }))
+    const url = `${this.drawing.around.base}${kept.where}/files?id=${randomId()}&name=${encodeURIComponent(name)}`
     try {
       const answer = await fetch(url, {
         method: 'POST',
@@ -286,7 +335,7 @@ class Conversation {
       else this.#say(said.errors?.[0]?.message ?? said.title ?? say(this.drawing, 'not_sent'))
       this.#soon(QUICK)
     } catch {
-      this.#say(`“${file.name}” could not be sent. Please try it again.`)
+      this.#say(say(this.drawing, 'try_again', { name }))
     }
   }
 
@@ -323,7 +372,9 @@ class Conversation {
   #typed(): void {
     const text = this.#box.value.trim()
     if (!text) return
+    if (text.length > MOST_TEXT) return this.#say(say(this.drawing, 'too_long'))
     this.#box.value = ''
+    void this.#suggest()
     const address = this.#asks === 'email' || this.#asks === 'phone'
     this.#put({ id: randomId(), ...(address ? { address: { email: text } } : { text }), shown: text })
   }
@@ -343,14 +394,16 @@ class Conversation {
     this.#line('them', one.shown, '').dataset.out = one.id
   }
 
-  async #flush(): Promise<void> {
-    if (this.#busy || !this.#kept) return
+  #flush(): Promise<void> {
+    if (this.#busy || !this.#kept) return Promise.resolve()
     this.#busy = true
-    try {
-      while (this.#kept.out.length) if (!(await this.#sendFirst(this.#kept))) break
-    } finally {
-      this.#busy = false
-    }
+    return this.#inTurn(async () => {
+      try {
+        while (this.#kept?.out.length) if (!(await this.#sendFirst(this.#kept))) break
+      } finally {
+        this.#busy = false
+      }
+    })
   }
 
   /** Sends the first of what waits; false where it has to be tried again later. */
@@ -376,11 +429,12 @@ class Conversation {
         const said = (await answer.json()) as TalkNow
         this.#show(said)
         if (said.goal) this.drawing.actions.goal()
-      } else
-        this.#say(
-          ((await answer.json()) as { errors?: { message: string }[] }).errors?.[0]?.message ??
-            say(this.drawing, 'not_sent'),
-        )
+      } else {
+        const { errors } = (await answer.json()) as { errors?: { message: string }[] }
+        this.#say(errors?.[0]?.message ?? say(this.drawing, 'not_sent'))
+        // What could not be taken is there to be changed.
+        if (!one.choice) this.#box.value ||= one.shown
+      }
       this.#keep()
       this.#soon(QUICK)
       return true

@@ -162,6 +162,39 @@ export const hours: Maker<'hours'> = (drawing, part) => {
   return { element: made }
 }
 
+type Answered = NonNullable<Extras['questions']>[number]
+
+/** A question that opens on its answer, and asks whether that helped. */
+export function answered(drawing: Drawing, one: Answered, asks: boolean): HTMLElement {
+  const { page: doc } = drawing
+  const answer = el(doc, 'div', { class: 'answer' })
+  // Sanitised by the server, which is the only one who writes answers.
+  setMarkup(answer, one.answer)
+  for (const image of answer.querySelectorAll('img'))
+    image.src = drawing.around.base + (image.getAttribute('src') ?? '')
+  const details = el(doc, 'details', {}, el(doc, 'summary', {}, one.question), answer)
+  if (asks) details.append(helped(drawing, one.id))
+  return details
+}
+
+function helped(drawing: Drawing, id: number): HTMLElement {
+  const { page: doc } = drawing
+  const row = el(doc, 'div', { class: 'helped' }, say(drawing, 'helped'))
+  for (const [words, yes] of [
+    ['yes', true],
+    ['no', false],
+  ] as const) {
+    const button = el(doc, 'button', { type: 'button' }, say(drawing, words))
+    button.addEventListener('click', () => {
+      if (drawing.mode === 'stage') return
+      void drawing.actions.post('helped', { question: id, helped: yes }).catch(() => undefined)
+      row.replaceChildren(say(drawing, yes ? 'good' : 'ask_us'))
+    })
+    row.append(button)
+  }
+  return row
+}
+
 /** Questions & answers: searched by any word, grouped, and asked whether they helped. */
 export const questions: Maker<'questions'> = (drawing, part) => {
   const { page: doc } = drawing
@@ -175,15 +208,15 @@ export const questions: Maker<'questions'> = (drawing, part) => {
   void extrasOf(drawing).then(({ questions: all = [] }) => {
     const fill = (): void => {
       const words = search.value.toLowerCase().split(/\s+/).filter(Boolean)
-      const hit = all.filter((one) =>
-        words.every((word) => `${one.question} ${one.answer}`.toLowerCase().includes(word)),
-      )
+      const hit = all
+        .filter((one) => !part.group || one.group === part.group)
+        .filter((one) => words.every((word) => `${one.question} ${one.answer}`.toLowerCase().includes(word)))
       list.replaceChildren()
       let group = ''
       // What belongs to no group stands under none.
       for (const one of [...hit.filter((each) => !each.group), ...hit.filter((each) => each.group)]) {
         if (one.group && one.group !== group) list.append(el(doc, 'h3', {}, (group = one.group)))
-        list.append(entry(one))
+        list.append(answered(drawing, one, part.helped))
       }
       const none = words.length
         ? say(drawing, 'nothing')
@@ -193,39 +226,13 @@ export const questions: Maker<'questions'> = (drawing, part) => {
     // A visitor has nothing of a search through nothing.
     made.hidden = !all.length && drawing.mode !== 'stage'
 
-    const entry = (one: (typeof all)[number]): HTMLElement => {
-      const answer = el(doc, 'div', { class: 'answer' })
-      // Sanitised by the server, which is the only one who writes answers.
-      setMarkup(answer, one.answer)
-      for (const image of answer.querySelectorAll('img'))
-        image.src = drawing.around.base + (image.getAttribute('src') ?? '')
-      const details = el(doc, 'details', {}, el(doc, 'summary', {}, one.question), answer)
-      if (part.helped) details.append(helped(one.id))
-      return details
-    }
-    const helped = (id: number): HTMLElement => {
-      const row = el(doc, 'div', { class: 'helped' }, say(drawing, 'helped'))
-      for (const [words, yes] of [
-        ['yes', true],
-        ['no', false],
-      ] as const) {
-        const button = el(doc, 'button', { type: 'button' }, say(drawing, words))
-        button.addEventListener('click', () => {
-          if (drawing.mode === 'stage') return
-          void drawing.actions.post('helped', { question: id, helped: yes }).catch(() => undefined)
-          row.replaceChildren(say(drawing, yes ? 'good' : 'ask_us'))
-        })
-        row.append(button)
-      }
-      return row
-    }
     search.addEventListener('input', fill)
     fill()
   })
   return { element: made }
 }
 
-/** A video with its poster; it plays, muted, when it is clicked. */
+/** A video with its poster; it plays, with its sound, when a visitor starts it. */
 export const video: Maker<'video'> = (drawing, part) => {
   const { page: doc, around } = drawing
   const made = el(doc, 'div', { class: 'video' })
@@ -237,7 +244,6 @@ export const video: Maker<'video'> = (drawing, part) => {
     preload: 'none',
     'aria-label': part.description,
   })
-  player.muted = true
   if (part.poster) player.poster = pictureUrl(around.base, part.poster)
   player.addEventListener('play', () => drawing.mode !== 'stage' && drawing.actions.clicked())
   player.addEventListener(

@@ -91,7 +91,8 @@ async function keepNote() {
     wrong.value = problem instanceof Error ? problem.message : 'This was not kept; your text is still here.'
   }
 }
-/** Files that go along, by mail alone. */
+/** Files that go along, where the way takes some. */
+const takesFiles = computed(() => props.one.ways.some((each) => each.key === way.value && each.files))
 const files = ref<Enclosure[]>([])
 const picker = ref<HTMLInputElement>()
 const taking = ref(false)
@@ -145,7 +146,8 @@ async function send(anyway = false) {
   }
   wrong.value = ''
   // The screen may be about somebody else by the time this has gone.
-  const [{ id, called }, said, byMail, along] = [props.one, text.value, way.value === 'mail', files.value]
+  const [{ id, called }, said, byMail] = [props.one, text.value, way.value === 'mail']
+  const along = takesFiles.value ? files.value : []
   const key = keyFor(id, said)
   const body = {
     text: said,
@@ -156,7 +158,7 @@ async function send(anyway = false) {
     way: way.value,
     kept: used.value,
     back_in: then.value === 'wait' && backIn.value ? backIn.value : null,
-    files: byMail ? along.map((file) => file.id) : [],
+    files: along.map((file) => file.id),
     seen: anyway ? seen.value : begun,
   }
   try {
@@ -226,11 +228,7 @@ async function send(anyway = false) {
       {{ wrong }}
       <button v-if="meanwhile" type="button" class="btn ml-2" @click="send(true)">Send mine as well</button>
     </p>
-    <ul
-      v-if="files.length && way === 'mail'"
-      class="flex flex-wrap gap-1.5 px-3 py-2"
-      aria-label="Goes along"
-    >
+    <ul v-if="files.length && takesFiles" class="flex flex-wrap gap-1.5 px-3 py-2" aria-label="Goes along">
       <li v-for="file in files" :key="file.id" class="chip">
         {{ file.name }}
         <button type="button" class="ml-0.5" :aria-label="`Leave out ${file.name}`" @click="without(file)">
@@ -270,7 +268,7 @@ async function send(anyway = false) {
         :label="said || 'When?'"
         @until="(at) => (until = at)"
       />
-      <template v-if="way === 'mail'">
+      <template v-if="takesFiles">
         <button type="button" class="btn" :disabled="taking || !can" @click="picker?.click()">
           {{ taking ? 'Taking it up …' : '+ File' }}
         </button>

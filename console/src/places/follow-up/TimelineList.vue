@@ -45,7 +45,7 @@ interface Data {
   perhaps_from?: string
   sent_on_by?: string
   invitation?: Invitation
-  enclosed?: { enclosure: number; name: string; size: number }[]
+  enclosed?: { enclosure?: number; href?: string; name: string; size: number }[]
   files?: { id: number; name: string; size: number; risky: boolean; picture?: boolean }[]
   address?: string
   permanent?: boolean
@@ -187,8 +187,10 @@ function path(url: string | undefined): string {
           </li>
         </ul>
         <ul v-if="data(event).enclosed?.length" class="mt-1 grid gap-1 text-sm" aria-label="Sent along">
-          <li v-for="file in data(event).enclosed" :key="file.enclosure">
-            <a class="btn-link" :href="`/api/enclosures/${file.enclosure}`" download>{{ file.name }}</a>
+          <li v-for="file in data(event).enclosed" :key="file.href ?? file.enclosure">
+            <a class="btn-link" :href="file.href ?? `/api/enclosures/${file.enclosure}`" download>{{
+              file.name
+            }}</a>
             <span class="text-ink-2"> · {{ saidSize(file.size) }}</span>
           </li>
         </ul>
