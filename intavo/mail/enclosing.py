@@ -105,9 +105,14 @@ def attach(message: EmailMessage, mail: OutgoingMail) -> None:
 def put_with(mail_id: int, business_id: int, kept: dict[str, Any], at: Path) -> None:
     """Let a file that is kept elsewhere go with a mail, in the caller's transaction."""
     row = Enclosure(
-        business_id=business_id, key=secrets.token_hex(16), name=kept["name"], size=kept["size"],
-        type=kept["type"], added_at=clock.now(), mail_id=mail_id,
-    )  # fmt: skip
+        business_id=business_id,
+        key=secrets.token_hex(16),
+        name=kept["name"],
+        size=kept["size"],
+        type=kept["type"],
+        added_at=clock.now(),
+        mail_id=mail_id,
+    )
     with at.open("rb") as file:
         keeping.keep(path_of(row), iter(lambda: file.read(_HEAD), b""))
     row.save()

@@ -24,7 +24,7 @@ from intavo.core.dialogue import (
 )
 from intavo.core.replies import ReplySlot
 
-OFFERED = json.loads((Path(__file__).parents[1] / "vectors" / "offered.json").read_text())
+OFFERED = json.loads((Path(__file__).parents[1] / "vectors" / "dialogue" / "offered.json").read_text())
 WORDS: dict[ReplySlot, str] = {"closing_time": "17:30", "promise": "today by 16:05"}
 BOATHOUSE: dict[str, Any] = {
     "version": 1, "start": "hello", "turns": [

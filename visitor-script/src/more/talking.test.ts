@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 import { beforeEach, expect, it, vi } from 'vitest'
-import OFFERED from '../../../tests/vectors/offered.json'
+import OFFERED from '../../../tests/vectors/dialogue/offered.json'
 import WORDS from '../generated/words.json'
 import type { MessageSaid, TalkNow } from '../generated/wire'
 import type { Drawing } from '../render/drawing'
