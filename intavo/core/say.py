@@ -11,7 +11,7 @@ from zoneinfo import ZoneInfo
 from babel.dates import format_skeleton, format_time, get_day_names, get_timezone_location
 
 from .tongues import ENGLISH as ENGLISH
-from .tongues import Phrase, locale_of, say, twelve_hours
+from .tongues import Phrase, locale_of, own_locale_of, say, twelve_hours
 from .tongues import Tongue as Tongue
 
 # Who reads what is said where no tongue is given: a member of a business, by its region. Set for each
@@ -130,6 +130,23 @@ def _by_midnight(day: date, today: date, tongue: Tongue) -> str:
     if day == today:
         return say(Phrase("by midnight").key, tongue)
     return say(Phrase("{day} by midnight").key, tongue, day=day_words(day, today, tongue))
+
+
+def figures(
+    when: datetime, zone: ZoneInfo, tongue: Tongue, visitor_offset: int | None = None, day: bool = True
+) -> str:
+    """A moment with no word of ours in it, as any language writes it: "Maw, 24 Tach 16:05"; its time alone
+    without `day`. The zone is named as for `moment_words`.
+    """
+    locale, local = own_locale_of(tongue), when.astimezone(zone)
+    words = format_time(local.time(), "short", locale=locale)
+    if day:
+        date = format_skeleton("MMMEd", local.date(), locale=locale)
+        words = str(locale.datetime_formats["medium"]).format(words, date)
+    offset = local.utcoffset()
+    if visitor_offset is not None and offset is not None and offset != timedelta(minutes=visitor_offset):
+        words = f"{words} ({get_timezone_location(zone, locale=locale)})"
+    return words.translate(_NARROW)
 
 
 def beside_words(

@@ -33,6 +33,16 @@ class Tongue:
         return own if own in SPOKEN else "en"
 
     @property
+    def is_ours(self) -> bool:
+        """Whether we have words in this language; where not, times are said by figures alone."""
+        return base_of(self.language) in SPOKEN
+
+    @property
+    def ours(self) -> "Tongue":
+        """What a whole sentence of ours is said in: this tongue, or English where we have no words in it."""
+        return self if self.is_ours else Tongue(self.spoken, self.region)
+
+    @property
     def direction(self) -> Direction:
         """ "rtl" for what is read from the right, else "ltr"."""
         return direction_of(self.language)
@@ -89,12 +99,21 @@ def _catalogue(language: str) -> gettext.NullTranslations:
     return gettext.translation("intavo", LOCALES, [language], fallback=True)
 
 
-@cache
 def locale_of(tongue: Tongue) -> Locale:
     """How the tongue writes dates and numbers, by CLDR: of its region where that is known, else the
     language's own.
     """
-    for name in (f"{tongue.spoken}_{tongue.region}", tongue.spoken):
+    return _locale(tongue.spoken, tongue.region)
+
+
+def own_locale_of(tongue: Tongue) -> Locale:
+    """The same in languages that we have no words in as well."""
+    return _locale(base_of(tongue.language), tongue.region)
+
+
+@cache
+def _locale(language: str, region: str) -> Locale:
+    for name in (f"{language}_{region}", language):
         try:
             return Locale.parse(name)
         except (UnknownLocaleError, ValueError):

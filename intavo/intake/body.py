@@ -18,7 +18,8 @@ class Sender(BaseModel):
     id: Short | None = None
     utc_offset: int | None = Field(None, ge=-24 * 60, le=24 * 60)
     visits: int = Field(1, ge=0)
-    language: str = Field("en", max_length=35)
+    # "" where they do not say it.
+    language: str = Field("", max_length=35)
 
 
 class Sent(BaseModel):

@@ -64,7 +64,8 @@ class TalkVisitor(BaseModel):
     model_config = ConfigDict(extra="ignore")
     id: Short | None = None
     utc_offset: int | None = Field(None, ge=-24 * 60, le=24 * 60)
-    language: str = Field("en", max_length=35)
+    # "" where they do not say it.
+    language: str = Field("", max_length=35)
 
 
 class Begun(BaseModel):
@@ -113,16 +114,22 @@ class TalkAnswer:
 
 def script_of(site: LiveSite, talk: Talk) -> Script:
     """The script that a talk follows; words of ours in it are in the touchpoint's tongue."""
-    document = document_of(talk.revision_id) if talk.revision_id else None
-    tongue = tongue_in(site, talk)
-    script = document.talk.script if document is not None and document.talk is not None else STRAIGHT
+    script, tongue = _script(talk), tongue_in(site, talk)
     script = straight(tongue) if script == STRAIGHT else script
     return with_address_first(script, tongue) if talk.address_first else script
 
 
+def _script(talk: Talk) -> Script:
+    document = document_of(talk.revision_id) if talk.revision_id else None
+    return document.talk.script if document is not None and document.talk is not None else STRAIGHT
+
+
 def tongue_in(site: LiveSite, talk: Talk) -> Tongue:
-    """What is spoken in a talk: its touchpoint's language, else the site's."""
-    return site.tongue(_own_language(talk))
+    """What is spoken in a talk: its touchpoint's language, else the site's; the visitor's own where every
+    word of it is ours.
+    """
+    own, theirs = _own_language(talk), Tongue(talk.language, site.business.region)
+    return theirs if not own and theirs.is_ours and _script(talk) == STRAIGHT else site.tongue(own)
 
 
 def language_of(talk: Talk) -> Tongue:

@@ -120,7 +120,7 @@ def tell_late() -> int:
             if talk is None or site is None or not late.filter(pk=talk_id).exists():
                 continue
             tongue = tongue_in(site, talk)
-            words = said_of(site, talk, at).words_in(tongue)["promise"]
+            words = said_of(site, talk, at).words_in(tongue.ours)["promise"]
             talk.last += 1
             talk.told_late = True
             talk.save(update_fields=["last", "told_late"])

@@ -21,7 +21,7 @@ from intavo.core.replies import (
     ReplySlot,
     Situation,
     Told,
-    choose,
+    choose_whole,
     fill,
     first_promise,
     situation,
@@ -218,8 +218,7 @@ class LiveSite:
         """What is said to whoever writes through a channel: by its hours, and as its menu says it."""
         now = self.meets(channel_id, at, language, utc_offset).situation
         hours = hours_of(self.channels[channel_id], self.sets)
-        chosen = choose(self.table, now, language, self.business.language, channel_id, speaks or self.speaks)
-        return self._said_of(now, hours, chosen, at, utc_offset)
+        return self._said_of(now, hours, (language, channel_id, speaks), at, utc_offset)
 
     def faced(
         self, live: LiveTouchpoint, at: datetime, language: str, utc_offset: int | None
@@ -312,25 +311,36 @@ class LiveSite:
     ) -> Said:
         hours = self.hours_for(follows)
         now = situation(hours, at, somebody_free(self.members, at))
-        chosen = choose(self.table, now, language, self.business.language, column, speaks or self.speaks)
-        return self._said_of(now, hours, chosen, at, utc_offset, own_minutes)
+        return self._said_of(now, hours, (language, column, speaks), at, utc_offset, own_minutes)
 
     def _said_of(
         self,
         now: Situation,
         hours: AnyHours,
-        chosen: Chosen,
+        to: tuple[str, str | None, str],
         at: datetime,
         utc_offset: int | None,
         own_minutes: int | None = None,
     ) -> Said:
-        tongue = Tongue(chosen.cell.language, self.business.region)
+        """`to`: the visitor's language, the channel or touchpoint, and what that speaks."""
+        language, column, speaks = to
         due = self.promise(own_minutes).due(hours, at)
         back = back_at(self.members, at, hours)
 
         def words_in(tongue: Tongue) -> dict[ReplySlot, str]:
             return slots(hours, at, self.zone, due, utc_offset, back, tongue)
 
+        region = self.business.region
+        chosen = choose_whole(
+            self.table,
+            now,
+            language,
+            self.business.language,
+            column,
+            speaks or self.speaks,
+            lambda language: words_in(Tongue(language, region)),
+        )
+        tongue = Tongue(chosen.cell.language, region)
         words = words_in(tongue)
         title, text = (fill(one, words, tongue) for one in (chosen.reply.title, chosen.reply.text))
         return Said(now, chosen, title, text, due, words, tongue, words_in)

@@ -10,7 +10,19 @@ import pytest
 from intavo.core.dialogue import begin, straight, with_address_first
 from intavo.core.people import email_address
 from intavo.core.presence import Presence
-from intavo.core.replies import Cell, Reply, Situation, choose, fill, shipped, slots
+from intavo.core.replies import (
+    Cell,
+    Promise,
+    Reply,
+    ReplySlotRun,
+    Runs,
+    Situation,
+    choose,
+    explain,
+    fill,
+    shipped,
+    slots,
+)
 from intavo.core.say import day_name, moment_words, short_date, stamp, time_words
 from intavo.core.showing import Hides
 from intavo.core.tongues import SPOKEN, Phrase, Tongue, direction_of, in_tongue, say, tongue_of
@@ -146,7 +158,9 @@ def test_a_reply_is_in_the_touchpoints_language_before_the_visitors_and_the_busi
     table = {german: Reply(title=("Danke",)), english: Reply(title=("Thanks",))}
     assert choose(table, Situation.OPEN, "en-GB", "en", speaks="de").cell == german
     assert choose(table, Situation.OPEN, "de-AT", "en").cell == german
-    assert choose({}, Situation.OPEN, "en", "fr").cell.language == "fr"
+    assert choose({}, Situation.OPEN, "en", "fr").cell.language == "en"
+    assert choose({}, Situation.OPEN, "ja", "fr").cell.language == "fr"
+    assert choose({}, Situation.OPEN, "ja", "cy").cell.language == "en"
     assert choose({}, Situation.OPEN, "en", "fr", speaks="pl").reply.title == ("Dziękujemy",)
 
 
@@ -155,6 +169,30 @@ def test_slots_are_filled_in_the_tongue() -> None:
     found = slots(BOATHOUSE, NOW, LONDON, None, tongue=tongue)
     assert (found["promise"], found["closing_time"]) == ("so bald wie möglich", "17:30")
     assert slots(BOATHOUSE, NOW, LONDON, None, tongue=Tongue("en", "US"))["closing_time"] == "5:30 PM"
+
+
+@pytest.mark.parametrize(
+    ("text", "minutes", "said"),
+    [
+        ((ReplySlotRun(slot="promise"),), 120, "Maw, 24 Tach 16:05"),
+        (("Diolch ", ReplySlotRun(slot="first_name")), None, "Diolch"),
+        (("Ar agor tan ", ReplySlotRun(slot="closing_time")), None, "Ar agor tan 17:30"),
+        # No words of ours stand in the middle of theirs: all of it is said in the business's language.
+        ((ReplySlotRun(slot="promise"),), None, "We answer as soon as we can."),
+        ((ReplySlotRun(slot="open_now"),), 120, "We answer today by 16:05."),
+    ],
+)
+def test_a_language_that_we_have_no_words_in_is_whole_or_not_at_all(
+    text: Runs, minutes: int | None, said: str
+) -> None:
+    table = {
+        Cell(Situation.OPEN, None, "cy"): Reply(text=text),
+        Cell(Situation.OPEN, None, "en"): Reply(text=("We answer ", ReplySlotRun(slot="promise"), ".")),
+    }
+    told = explain(
+        BOATHOUSE, NOW, table=table, language="cy-GB", promise=Promise.of_minutes(minutes), region="GB"
+    )
+    assert told.text == said
 
 
 def test_words_with_places_are_made_anew_and_an_owners_words_stay() -> None:

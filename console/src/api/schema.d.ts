@@ -4306,6 +4306,10 @@ export interface components {
             from_column: string;
             /** From Language */
             from_language: string;
+            /** Ships */
+            ships: boolean;
+            /** Not Whole */
+            not_whole: boolean;
             /** Title */
             title: string;
             /** Text */

@@ -9,7 +9,7 @@ from itertools import pairwise
 
 from ..hours import AnyHours, any_of, is_open, next_closing, next_opening, open_stretches
 from ..presence import Presence, back_at, changes_at
-from ..replies import Cell, Promise, Reply, Situation, choose, fill, situation, slots
+from ..replies import Cell, Promise, Reply, ReplySlot, Situation, choose_whole, fill, situation, slots
 from ..say import Tongue
 from .model import Channel, ChannelPerson
 from .reach import ALWAYS, Sets, reachable
@@ -75,10 +75,14 @@ def meet(
     people = tuple((one, reachable(channel, one, sets, at, away)) for one in channel.people)
     hours = hours_of(channel, sets)
     now = as_if or _situation(channel, hours, at, people, everybody, away)
-    chosen = choose(replies, now, language, business_language, id_, speaks)
     due = (promise or Promise(None)).due(hours, at)
-    back, tongue = back_at(everybody, at, sets[None]), Tongue(chosen.cell.language, region)
-    words = slots(hours, at, hours.zone, due, visitor_offset, back, tongue)
+    back = back_at(everybody, at, sets[None])
+
+    def words_in(language: str) -> dict[ReplySlot, str]:
+        return slots(hours, at, hours.zone, due, visitor_offset, back, Tongue(language, region))
+
+    chosen = choose_whole(replies, now, language, business_language, id_, speaks, words_in)
+    tongue, words = Tongue(chosen.cell.language, region), words_in(chosen.cell.language)
     closed = now is not Situation.OPEN
     own = chosen.cell.channel == id_
     hidden = chosen.reply.hidden or (closed and channel.while_closed == "hide")

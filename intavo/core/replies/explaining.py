@@ -14,7 +14,7 @@ from .said import (
     Reply,
     ReplySlot,
     Situation,
-    choose,
+    choose_whole,
     fill,
     holiday_name,
     situation,
@@ -91,11 +91,15 @@ def explain(
     if at.tzinfo is None:
         raise ValueError("an instant has a zone")
     now = situation(hours, at, somebody_free)
-    chosen = choose(table or {}, now, language, business_language, channel, speaks)
-    tongue = Tongue(chosen.cell.language, region)
     promised = promise or Promise(None)
     due = promised.due(hours, at)
-    words = slots(hours, at, hours.zone, due, visitor_offset, back, tongue)
+
+    def words_in(language: str) -> dict[ReplySlot, str]:
+        return slots(hours, at, hours.zone, due, visitor_offset, back, Tongue(language, region))
+
+    chosen = choose_whole(table or {}, now, language, business_language, channel, speaks, words_in)
+    tongue = Tongue(chosen.cell.language, region)
+    words = words_in(chosen.cell.language)
     reasons = (
         *_about_hours(hours, at), *_about_the_situation(hours, now, at),
         *_about_the_cell(chosen, table or {}, language),
@@ -177,7 +181,12 @@ def _about_the_cell(chosen: Chosen, table: Mapping[Cell, Reply], language: str) 
     column = "for this channel" if cell.channel else "for everywhere"
     words = f"You have written what is said in {where} {column}."
     wanted = language.split("-")[0].lower()
-    if cell.language != wanted:
+    if cell.language != wanted and Cell(cell.situation, cell.channel, wanted) in table:
+        words += (
+            f" What you have written in “{wanted}” has a place that we have no words for in it,"
+            f" so all of it is said in “{cell.language}”."
+        )
+    elif cell.language != wanted:
         words += f" Nothing is written in “{wanted}”, so it is said in “{cell.language}”."
     yield Reason(words, place)
     if chosen.reply.hidden:

@@ -1,7 +1,7 @@
 """What a visitor is told: the situation, the reply that is in effect, and the promise of an answer."""
 
 import re
-from collections.abc import Iterable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from enum import StrEnum
@@ -13,7 +13,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from typing_extensions import TypedDict
 
 from ..hours import AnyHours, OpeningHours, add_open_time, is_open, next_closing, next_opening
-from ..say import ENGLISH, Tongue, moment_words, time_words, zone_words
+from ..say import ENGLISH, Tongue, figures, moment_words, time_words, zone_words
 from ..tongues import Phrase, base_of, in_tongue, say
 
 
@@ -127,7 +127,8 @@ def choose(
     business's.
 
     `language` is the visitor's, `speaks` the touchpoint's own, which goes before it ("": it says none). Where
-    the table has nothing, the words that ship are used: in the touchpoint's language, else the business's.
+    the table has nothing, the words that ship are used, in the first of these languages in which there are
+    some.
     """
     wanted = (base_of(speaks), base_of(language), base_of(business_language))
     for column in dict.fromkeys((channel, None)):
@@ -135,8 +136,35 @@ def choose(
             cell = Cell(now, column, tongue)
             if cell in table:
                 return Chosen(table[cell], cell)
-    own = base_of(speaks or business_language)
+    own = next((one for one in wanted if Tongue(one).is_ours), "en")
     return Chosen(shipped(now, Tongue(own)), Cell(now, None, own))
+
+
+def choose_whole(
+    table: Mapping[Cell, Reply],
+    now: Situation,
+    language: str,
+    business_language: str,
+    channel: str | None,
+    speaks: str,
+    words_in: Callable[[str], Mapping[ReplySlot, str]],
+) -> Chosen:
+    """The same, of what can be said whole: a reply with a place that we have no words for in its language
+    gives way to what is said in the business's. `words_in` says what fills the places in a language.
+    """
+    chosen = choose(table, now, language, business_language, channel, speaks)
+    own = chosen.cell.language
+    if Tongue(own).is_ours or own == base_of(business_language) or _says_all(chosen.reply, words_in(own)):
+        return chosen
+    return choose(table, now, business_language, business_language, channel)
+
+
+def _says_all(reply: Reply, words: Mapping[ReplySlot, str]) -> bool:
+    """Whether there are words for every place that cannot be left empty."""
+    return all(
+        isinstance(run, str) or run.slot in words or (not _WITHOUT[run.slot] and run.slot != "open_now")
+        for run in (*reply.title, *reply.text)
+    )
 
 
 def first_promise(*promises: "Promise | None") -> "Promise":
@@ -182,7 +210,11 @@ def slots(
     back: datetime | None = None,
     tongue: Tongue = ENGLISH,
 ) -> dict[ReplySlot, str]:
-    """The words for every slot that can be filled at `at`; `back` is when somebody is back at the counter."""
+    """The words for every slot that can be filled at `at`, in the tongue; `back` is when somebody is back at
+    the counter.
+    """
+    if not tongue.is_ours:
+        return _figures(hours, at, zone, due, visitor_offset, back, tongue)
     filled: dict[ReplySlot, str] = {"promise": promise_words(due, at, zone, visitor_offset, tongue)}
     if back is not None:
         filled["back_at"] = moment_words(back, at, zone, "at", tongue, visitor_offset)
@@ -196,6 +228,31 @@ def slots(
     if name:
         filled["day_name"] = name
     return filled
+
+
+def _figures(
+    hours: AnyHours,
+    at: datetime,
+    zone: ZoneInfo,
+    due: datetime | None,
+    visitor_offset: int | None,
+    back: datetime | None,
+    tongue: Tongue,
+) -> dict[ReplySlot, str]:
+    """What fills a text of the owner's in a language that we have no words in: dates and times alone."""
+    closing = next_closing(hours, at)
+    moments: dict[ReplySlot, datetime | None] = {
+        "promise": due, "back_at": back, "next_opening": next_opening(hours, at),
+    }  # fmt: skip
+    filled = {
+        slot: figures(when, zone, tongue, visitor_offset)
+        for slot, when in moments.items()
+        if when is not None
+    }
+    if closing is not None:
+        filled["closing_time"] = figures(closing, zone, tongue, day=False)
+    name = holiday_name(hours, at)
+    return filled | ({"day_name": name} if name else {})
 
 
 def open_words(

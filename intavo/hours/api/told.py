@@ -2,6 +2,7 @@
 
 from collections import Counter
 from datetime import date, datetime
+from functools import cache
 from typing import Annotated, Any
 
 from ninja import Schema, Status
@@ -31,6 +32,7 @@ from intavo.core.replies import (
     ReplySlot,
     Situation,
     choose,
+    choose_whole,
     explain,
     fill,
     holiday_name,
@@ -88,7 +90,11 @@ class ReplyCellOut(Schema):
     column: str
     own: bool
     from_column: str
+    # In which language it is said; `ships` by words of ours, and `not_whole` where it is written in the one
+    # asked for, and has places that we have no words for in it.
     from_language: str
+    ships: bool
+    not_whole: bool
     title: str
     text: str
     button: str
@@ -166,7 +172,7 @@ def what_would_they_see(
         text=found.text,
         hidden=found.reply.hidden,
         due=found.due,
-        promise=found.words["promise"],
+        promise=found.words.get("promise", ""),
         reasons=[ToldReasonOut(words=one.words, about=one.about) for one in found.reasons],
     )
 
@@ -296,14 +302,20 @@ def _row(
     table: dict[Cell, Reply],
     at: datetime,
 ) -> ReplyRowOut:
-    comes, cells, said = False, [], {}
+    cells: list[ReplyCellOut] = []
+
+    @cache
+    def words_in(language: str) -> tuple[bool, dict[ReplySlot, str]]:
+        return _words_in(business, value, situation, now, at, Tongue(language, business.region))
+
     for each in columns:
-        chosen = choose(table, situation, tongue, business.language, each or None)
+        chosen = choose_whole(
+            table, situation, tongue, business.language, each or None, "", lambda own: words_in(own)[1]
+        )
         # What is inherited from another language is said in that.
-        speaks = Tongue(chosen.cell.language, business.region)
-        if speaks not in said:
-            comes, said[speaks] = _words_in(business, value, situation, now, at, speaks)
-        cells.append(_cell(chosen, each, tongue, table, said[speaks], speaks))
+        own = chosen.cell.language
+        cells.append(_cell(chosen, each, tongue, table, words_in(own)[1], Tongue(own, business.region)))
+    comes = words_in(tongue)[0]
     return ReplyRowOut(situation=situation.value, in_effect=situation is now, comes=comes, cells=cells)
 
 
@@ -320,8 +332,10 @@ def _cell(
     return ReplyCellOut(
         column=column,
         own=cell in table and (cell.channel or "") == column and cell.language == tongue,
+        ships=cell not in table,
+        not_whole=Cell(cell.situation, cell.channel, tongue) in table and cell.language != tongue,
         from_column=cell.channel or "",
-        from_language=cell.language if cell in table else "",
+        from_language=cell.language,
         title=title,
         text=text,
         button=reply.button,

@@ -108,7 +108,7 @@ def _mail_entry(row: Booking, name: str = "", to: Reach | None = None) -> None:
     if to is None:
         return
     manage = f"{settings.BASE_URL}/b/{row.token}"
-    tongue = row.site.tongue(document_of(row.revision_id).language)
+    tongue = row.site.tongue(document_of(row.revision_id).language).ours
     theirs = Call(
         ours.uid,
         row.sequence,

@@ -91,7 +91,8 @@ def _calling(said: Said, call: datetime, site: LiveSite, sent: Sent, at: datetim
         return said.words_in(tongue) | {"promise": when}
 
     words = words_in(said.tongue)
-    title, text = say(BOOKED, tongue), say(WE_CALL, tongue, when=words_in(tongue)["promise"])
+    ours = tongue.ours
+    title, text = say(BOOKED, ours), say(WE_CALL, ours, when=words_in(ours)["promise"])
     if said.chosen.cell.channel == sent.touchpoint:
         title, text = (
             fill(one, words, said.tongue) for one in (said.chosen.reply.title, said.chosen.reply.text)

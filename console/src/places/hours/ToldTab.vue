@@ -39,7 +39,7 @@ const cell = computed(() => (chosen.value ? cellOf(chosen.value.situation, chose
 const nameOf = (column: string) => columns.value.find((one) => one.id === column)?.name ?? column
 const isNow = (situation: string) =>
   table.value?.rows.some((one) => one.situation === situation && one.in_effect)
-const otherTongue = (one: ReplyCell) => one.from_language && one.from_language !== table.value?.language
+const otherTongue = (one: ReplyCell) => one.from_language !== table.value?.language
 const TONGUES = [
   'en',
   'cy',
@@ -172,11 +172,11 @@ function go(hoursId: number | null, place: string, about: string) {
                       <span v-if="!one.own" class="block text-sm text-ink-2">{{
                         column.id && !one.from_column
                           ? 'as everywhere'
-                          : otherTongue(one)
-                            ? `in ${names.of(one.from_language)}: nothing is written here`
-                            : table.language === 'en'
-                              ? 'the usual words'
-                              : 'the usual words, in English'
+                          : one.ships
+                            ? `the usual words${otherTongue(one) ? `, in ${names.of(one.from_language)}` : ''}`
+                            : one.not_whole
+                              ? `in ${names.of(one.from_language)}: it has a time that cannot be said otherwise`
+                              : `in ${names.of(one.from_language)}: nothing is written here`
                       }}</span>
                     </template>
                   </button>
