@@ -36,15 +36,17 @@ class Actor:
     role: Role
     member_id: int | None = None
     user_id: int | None = None
+    # Whether they may see all people together, where their role does.
+    everybody: bool = True
 
     def needs(self, right: Right) -> None:
         """The one permission check: raises NotAllowed without the right."""
-        if not may(self.role, right):
+        if not self.may(right):
             raise NotAllowed(right)
 
     def may(self, right: Right) -> bool:
         """Whether the actor has a right."""
-        return may(self.role, right)
+        return may(self.role, right, self.everybody)
 
     def noted(self, verb: str, **about: Any) -> None:
         """Write what was done into the audit log, in the caller's transaction."""
@@ -60,4 +62,4 @@ def visitor_of(business_id: int) -> Actor:
 
 def member_actor(member: Member) -> Actor:
     """The actor for a member."""
-    return Actor(member.business_id, Role(member.role), member.pk, member.user_id)
+    return Actor(member.business_id, Role(member.role), member.pk, member.user_id, member.sees_everybody)

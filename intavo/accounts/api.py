@@ -11,11 +11,12 @@ from pydantic import Field
 from intavo import clock
 from intavo.core.deeds import deed_words
 from intavo.core.places import currency_of, region_of, regions, zones
-from intavo.core.rights import Role, rights_of
+from intavo.core.rights import Right, Role, rights_of
 from intavo.core.texts import Line
 from intavo.core.tongues import home_of
 
 from .actions import change_business, found_business
+from .actor import member_actor
 from .auth import MemberAuth, MemberRequest, UserAuth, UserRequest
 from .membership import (
     change_member,
@@ -85,6 +86,7 @@ class MemberOut(Schema):
     away: bool
     back_at: datetime | None
     touchpoint_mail: bool
+    sees_everybody: bool
 
     @staticmethod
     def of(member: Member) -> "MemberOut":
@@ -99,6 +101,7 @@ class MemberOut(Schema):
             away=member.is_away(clock.now()),
             back_at=member.back_at if member.is_away(clock.now()) else None,
             touchpoint_mail=member.touchpoint_mail,
+            sees_everybody=member_actor(member).may(Right.EVERYBODY),
         )
 
 
@@ -159,7 +162,7 @@ def me(request: UserRequest) -> MeOut:
         ],
         business=BusinessOut.from_orm(member.business) if member else None,
         member=MemberOut.of(member) if member else None,
-        rights=[*rights_of(Role(member.role))] if member else [],
+        rights=[*rights_of(Role(member.role), member.sees_everybody)] if member else [],
         now=clock.now().isoformat(),
         clock_fixed=clock.fixed() is not None,
     )
@@ -241,6 +244,8 @@ class InviteIn(Schema):
 class RoleIn(Schema):
     role: str
     initials: str = ""
+    # None: as it is.
+    sees_everybody: bool | None = None
 
 
 class PendingOut(Schema):
@@ -316,7 +321,13 @@ def take_back(request: MemberRequest, invitation_id: int) -> Status[None]:
 def change_one(request: MemberRequest, member_id: int, body: RoleIn) -> MemberOut:
     """Another role, or other initials."""
     return MemberOut.of(
-        change_member(request.auth, member_id=member_id, role=body.role, initials=body.initials)
+        change_member(
+            request.auth,
+            member_id=member_id,
+            role=body.role,
+            initials=body.initials,
+            sees_everybody=body.sees_everybody,
+        )
     )
 
 

@@ -140,8 +140,12 @@ def _keep_an_owner(member: Member) -> None:
         raise Refused(("role", "They are the only owner: make somebody else one first."))
 
 
-def change_member(actor: Actor, *, member_id: int, role: str, initials: str = "") -> Member:
-    """Another role, or other initials; the last owner stays one."""
+def change_member(
+    actor: Actor, *, member_id: int, role: str, initials: str = "", sees_everybody: bool | None = None
+) -> Member:
+    """Another role, other initials, or whether they see everybody (None: as it is); the last owner stays
+    one.
+    """
     actor.needs(Right.BUSINESS)
     if role not in {one.value for one in MEMBERS}:
         raise Refused(("role", "Choose owner, manager or staff."))
@@ -151,7 +155,10 @@ def change_member(actor: Actor, *, member_id: int, role: str, initials: str = ""
         if role != member.role:
             _keep_an_owner(member)
         member.role, member.own_initials = role, letters
-        member.save(update_fields=["role", "own_initials"])
+        if sees_everybody is not None and sees_everybody != member.sees_everybody:
+            member.sees_everybody = sees_everybody
+            actor.noted("everybody shown" if sees_everybody else "everybody hidden", member=member.user.email)
+        member.save(update_fields=["role", "own_initials", "sees_everybody"])
         actor.noted("member changed", member=member.user.email, role=role)
     return member
 

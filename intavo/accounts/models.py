@@ -85,6 +85,8 @@ class Member(models.Model):
     own_initials = models.CharField(max_length=3, blank=True)
     # Whether mail goes to them about what came through touchpoints that are to tell them.
     touchpoint_mail = models.BooleanField(default=True, db_default=True)
+    # Whether they may see, take out and bring in all people; an owner always may.
+    sees_everybody = models.BooleanField(default=True, db_default=True)
 
     class Meta:
         constraints = (models.UniqueConstraint(fields=["business", "user"], name="member_once"),)

@@ -16,6 +16,8 @@ DEEDS: dict[str, tuple[str, ...]] = {
     "member added": ("added {who}", " as {role}"),
     "member invited": ("invited {email}", " as {role}"),
     "member joined": ("joined", " as {role}"),
+    "everybody shown": ("let {member} see everybody",),
+    "everybody hidden": ("no longer lets {member} see everybody",),
     "member changed": ("changed {member}", ": {role} now"),
     "member left": ("left the business", "; their work went to {heir}"),
     "member taken out": ("took {member} out of the business", "; their work went to {heir}"),

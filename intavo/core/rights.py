@@ -8,6 +8,7 @@ class Right(StrEnum):
 
     SEE = "see"
     FOLLOW_UP = "follow-up"
+    EVERYBODY = "everybody"
     TOUCHPOINTS = "touchpoints"
     HOURS = "hours"
     BUSINESS = "business"
@@ -23,10 +24,12 @@ class Role(StrEnum):
     VISITOR = "visitor"
 
 
+# What whoever works the list may.
+_WORKS = frozenset({Right.SEE, Right.FOLLOW_UP, Right.EVERYBODY, Right.TOUCHPOINTS})
 _RIGHTS: dict[Role, frozenset[Right]] = {
-    Role.OWNER: frozenset({Right.SEE, Right.FOLLOW_UP, Right.TOUCHPOINTS, Right.HOURS, Right.BUSINESS}),
-    Role.MANAGER: frozenset({Right.SEE, Right.FOLLOW_UP, Right.TOUCHPOINTS, Right.HOURS}),
-    Role.STAFF: frozenset({Right.SEE, Right.FOLLOW_UP, Right.TOUCHPOINTS}),
+    Role.OWNER: _WORKS | {Right.HOURS, Right.BUSINESS},
+    Role.MANAGER: _WORKS | {Right.HOURS},
+    Role.STAFF: _WORKS,
     Role.VISITOR: frozenset({Right.VISIT}),
 }
 
@@ -35,11 +38,15 @@ _RIGHTS: dict[Role, frozenset[Right]] = {
 MEMBERS = (Role.OWNER, Role.MANAGER, Role.STAFF)
 
 
-def rights_of(role: Role) -> list[Right]:
-    """What a role may do, in the order in which it is written here."""
-    return [right for right in Right if may(role, right)]
+def rights_of(role: Role, everybody: bool = True) -> list[Right]:
+    """What a role may do, in the order in which it is written here; `everybody` as for `may`."""
+    return [right for right in Right if may(role, right, everybody)]
 
 
-def may(role: Role, right: Right) -> bool:
-    """Whether a role has a right."""
+def may(role: Role, right: Right, everybody: bool = True) -> bool:
+    """Whether a role has a right. Without `everybody` the list is worked one by one: the people are not seen
+    together, taken out or brought in; that holds for no owner.
+    """
+    if right is Right.EVERYBODY and not everybody and role is not Role.OWNER:
+        return False
     return right in _RIGHTS[role]

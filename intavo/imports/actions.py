@@ -36,7 +36,7 @@ _A_SHEET_SECONDS = 30.0
 
 def read_file(actor: Actor, *, file: "UploadedFile[Any]") -> Import:
     """Take a file in and say what it looks like; nothing of it is on the list yet."""
-    actor.needs(Right.FOLLOW_UP)
+    actor.needs(Right.EVERYBODY)
     if not file.size:
         raise Refused(("file", "The file is empty."))
     if file.size > MOST:
@@ -128,7 +128,7 @@ class Settings:
 
 def set_up(actor: Actor, *, import_id: int, settings: Settings) -> Import:
     """Say how a file is to be read. Refused with the field that is wrong."""
-    actor.needs(Right.FOLLOW_UP)
+    actor.needs(Right.EVERYBODY)
     errors: list[tuple[str, str]] = []
     if settings.delimiter not in _DELIMITERS:
         errors.append(("delimiter", "Cells are parted by a comma, a semicolon, a tab or a bar."))
@@ -172,7 +172,7 @@ def _in_state(actor: Actor, import_id: int, *states: str) -> Import:
 
 def take(actor: Actor, *, import_id: int) -> Import:
     """Have the file taken in by a job; one that stopped goes on after the rows that are in."""
-    actor.needs(Right.FOLLOW_UP)
+    actor.needs(Right.EVERYBODY)
     with transaction.atomic():
         _in_line(actor)
         needs_room(actor, QuotaKind.PEOPLE, "state")
@@ -186,7 +186,7 @@ def take(actor: Actor, *, import_id: int) -> Import:
 
 def undo(actor: Actor, *, import_id: int) -> Import:
     """Have a whole import undone by a job; whoever did something since, or was worked on, stays."""
-    actor.needs(Right.FOLLOW_UP)
+    actor.needs(Right.EVERYBODY)
     with transaction.atomic():
         _in_line(actor)
         row = _in_state(actor, import_id, Import.DONE, Import.STOPPED)
@@ -199,7 +199,7 @@ def undo(actor: Actor, *, import_id: int) -> Import:
 
 def drop(actor: Actor, *, import_id: int) -> None:
     """Forget a file that was not taken."""
-    actor.needs(Right.FOLLOW_UP)
+    actor.needs(Right.EVERYBODY)
     with transaction.atomic():
         row = _in_state(actor, import_id, Import.READ)
         forget(row)

@@ -8,6 +8,7 @@ from ninja import File, Router, Schema, Status, UploadedFile
 from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.accounts.scope import own
 from intavo.core.importing import Column
+from intavo.core.rights import Right
 
 from . import actions
 from .models import Import
@@ -83,6 +84,7 @@ def _read(row: Import) -> ReadOut:
 @router.get("/imports", response=list[ImportOut])
 def imports(request: MemberRequest) -> list[ImportOut]:
     """What was brought in, the last first."""
+    request.auth.needs(Right.EVERYBODY)
     rows = Import.objects.filter(business_id=request.auth.business_id).order_by("-added_at", "-pk")[:50]
     return [ImportOut.from_orm(one) for one in rows]
 
@@ -96,6 +98,7 @@ def read_file(request: MemberRequest, file: File[UploadedFile]) -> Status[ReadOu
 @router.get("/imports/{import_id}", response=ReadOut)
 def one(request: MemberRequest, import_id: int) -> ReadOut:
     """A file, with its first rows, and how far it is in."""
+    request.auth.needs(Right.EVERYBODY)
     return _read(own(request.auth, Import, import_id))
 
 
@@ -117,6 +120,7 @@ def set_up(request: MemberRequest, import_id: int, body: SettingsIn) -> ReadOut:
 @router.get("/imports/{import_id}/trial", response=TrialOut)
 def trial(request: MemberRequest, import_id: int) -> TrialOut:
     """What taking it would do."""
+    request.auth.needs(Right.EVERYBODY)
     found = try_out(request.auth, import_id=import_id)
     return TrialOut(
         rows=found.rows,
@@ -152,6 +156,7 @@ def drop(request: MemberRequest, import_id: int) -> Status[None]:
 @router.get("/imports/{import_id}/refused")
 def refused(request: MemberRequest, import_id: int) -> StreamingHttpResponse:
     """The rows that were refused, with the reason."""
+    request.auth.needs(Right.EVERYBODY)
     own(request.auth, Import, import_id)
     rows = actions.refused_csv(request.auth, import_id=import_id)
     response = StreamingHttpResponse(rows, content_type="text/csv; charset=utf-8")

@@ -7,6 +7,7 @@ from ninja import Router, Schema, Status
 
 from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.accounts.scope import own
+from intavo.core.rights import Right
 from intavo.core.touchpoint import Document
 from intavo.core.touchpoint.parts import Asked
 from intavo.touchpoints.models import Touchpoint
@@ -111,6 +112,7 @@ def _answer_row(row: Submission) -> AnswerRowOut:
 @router.get("/touchpoints/{touchpoint_id}/answers", response=AnswersOut)
 def answers(request: MemberRequest, touchpoint_id: int, q: str = "", before: int | None = None) -> AnswersOut:
     """One row an answer, its fields over all revisions, the newest first; `q` is a text that stands in it."""
+    request.auth.needs(Right.EVERYBODY)
     touchpoint = own(request.auth, Touchpoint, touchpoint_id)
     found = answers_page(touchpoint, q, before)
     columns = [AnswerColumnOut(name=name, label=label) for name, label in asked_by(touchpoint).items()]
@@ -126,6 +128,7 @@ def answers(request: MemberRequest, touchpoint_id: int, q: str = "", before: int
 @router.get("/touchpoints/{touchpoint_id}/answers-csv")
 def answers_file(request: MemberRequest, touchpoint_id: int, q: str = "") -> StreamingHttpResponse:
     """The same as a file, all of them, oldest first."""
+    request.auth.needs(Right.EVERYBODY)
     touchpoint = own(request.auth, Touchpoint, touchpoint_id)
     request.auth.noted("answers taken out", name=touchpoint.name)
     rows = answers_csv(touchpoint, answers_with(touchpoint, q))

@@ -268,8 +268,8 @@ def export_one(
     request: MemberRequest, person_id: int, form: Literal["json", "page"] = "json"
 ) -> HttpResponse:
     """All that is known of one person, as data or as a page to read."""
-    found = exporting.everything(request.auth, person_id=person_id)
     exporting.exported(request.auth, form="jsonl", sentence="one person")
+    found = exporting.everything(request.auth, person_id=person_id)
     if form == "json":
         response = HttpResponse(
             json.dumps(found, ensure_ascii=False, indent=1), content_type="application/json"

@@ -206,6 +206,7 @@ class Suggested:
 
 def suggestions(actor: Actor) -> list[Suggested]:
     """Pairs of cards that share a phone number, the newest first, less those of which somebody said no."""
+    actor.needs(Right.EVERYBODY)
     shared = (
         Address.objects.filter(business_id=actor.business_id, kind=Address.PHONE)
         .values("key")

@@ -19,6 +19,7 @@ from intavo.core.holds import Holds
 from intavo.core.paging import read_key
 from intavo.core.people.seeking import THEIRS
 from intavo.core.refusals import wrongs
+from intavo.core.rights import Right
 
 from . import cards, exporting
 from .models import Consent, Group, Person, PersonTag, TimelineEvent
@@ -136,6 +137,7 @@ def people(request: MemberRequest, wanted: str = "", q: str = "", after: str = "
     before.
     """
     actor, found = request.auth, _filter(wanted)
+    actor.needs(Right.EVERYBODY)
     rows = _rows(actor, found, q)
     count = rows.count() if after or not (found.conditions or q.strip()) else None
     if after:
@@ -198,6 +200,7 @@ def _group(row: Group) -> GroupOut:
 @router.get("/groups", response=list[GroupOut])
 def groups(request: MemberRequest) -> list[GroupOut]:
     """The groups kept for all, and one's own."""
+    request.auth.needs(Right.EVERYBODY)
     mine = Q(member=None) | Q(member_id=request.auth.member_id)
     return [_group(one) for one in Group.objects.filter(mine, business_id=request.auth.business_id)]
 

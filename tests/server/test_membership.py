@@ -6,11 +6,14 @@ from urllib.parse import quote
 
 import pytest
 from allauth.account.models import EmailAddress
+from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
 
 from intavo.accounts.models import AccountMail, Member, User
+from intavo.people.models import Person
 
-from .conftest import World
+from .conftest import Visitor, World
+from .test_followup_api import arrive
 
 JSON: dict[str, Any] = {"content_type": "application/json"}
 
@@ -158,3 +161,43 @@ def test_odd_bodies_are_never_a_fault_of_the_server(otterwick: World, odd: str) 
     for (method, path), body in bodies.items():
         answer = getattr(console, method)(f"/api/{path}", json.dumps(body), **JSON)
         assert answer.status_code < 500, (path, answer.content)
+
+
+EVERYBODYS = (
+    "/api/people", "/api/people-export?form=csv", "/api/groups", "/api/people-suggested", "/api/imports",
+)  # fmt: skip
+
+
+def test_an_owner_says_who_sees_everybody(
+    otterwick: World, visitor: Visitor, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    arrive(visitor, otterwick, monkeypatch, {"Ife Dunmore": "12:00"})
+    owner, staff = otterwick.console(), otterwick.staff()
+    member = Member.objects.get(role="staff").pk
+    paths = (
+        *EVERYBODYS,
+        f"/api/people/{Person.objects.get().pk}/export",
+        f"/api/touchpoints/{otterwick.touchpoint.pk}/answers",
+        f"/api/touchpoints/{otterwick.touchpoint.pk}/answers-csv",
+    )
+    assert {path: staff.get(path).status_code for path in paths} == dict.fromkeys(paths, 200)
+    body = {"role": "staff", "sees_everybody": False}
+    assert staff.put(f"/api/members/{member}", body, "application/json").status_code == 403
+    assert owner.put(f"/api/members/{member}", body, "application/json").json()["sees_everybody"] is False
+    assert {path: staff.get(path).status_code for path in paths} == dict.fromkeys(paths, 403)
+    assert "everybody" not in staff.get("/api/me").json()["rights"]
+    file = SimpleUploadedFile("people.csv", b"Email\na@post.example\n")
+    assert staff.post("/api/imports", {"file": file}).status_code == 403
+    # Who is on the list is worked all the same.
+    assert staff.get("/api/follow-ups").json()["open_count"] == 1
+    assert staff.get(f"/api/people/{Person.objects.get().pk}").status_code == 200
+    # Without a word about it, it stays; an owner always does.
+    assert (
+        owner.put(f"/api/members/{member}", {"role": "manager"}, "application/json").json()["sees_everybody"]
+        is False
+    )
+    assert (
+        owner.put(f"/api/members/{member}", {"role": "owner"}, "application/json").json()["sees_everybody"]
+        is True
+    )
+    assert "no longer lets" in str(owner.get("/api/audit").content)

@@ -3656,6 +3656,8 @@ export interface components {
             back_at: string | null;
             /** Touchpoint Mail */
             touchpoint_mail: boolean;
+            /** Sees Everybody */
+            sees_everybody: boolean;
         };
         /** PlaceOut */
         PlaceOut: {
@@ -3781,6 +3783,8 @@ export interface components {
              * @default
              */
             initials: string;
+            /** Sees Everybody */
+            sees_everybody?: boolean | null;
         };
         /** EntryOut */
         EntryOut: {

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { Menu, MenuButton, MenuItems } from '@headlessui/vue'
+import { computed } from 'vue'
 import { useRoute } from 'vue-router'
 import { signOut, startAnew } from '@/api/account'
 import { joinBusiness, openBusiness, useMe } from '@/api/me'
@@ -10,6 +11,7 @@ import CounterMenu from './CounterMenu.vue'
 import MenuRow from './MenuRow.vue'
 
 const { data: me } = useMe()
+const all = computed(() => me.value?.rights.includes('everybody') ?? true)
 useArrivals()
 const here = useRoute()
 /** With somebody open, or a touchpoint, one is in the place still. */
@@ -43,7 +45,7 @@ async function leave() {
       aria-label="Places"
     >
       <RouterLink
-        v-for="[path, name, rest] in PLACES"
+        v-for="[path, name, rest] in PLACES.filter(([path]) => path !== '/people' || all)"
         :key="path"
         :to="path"
         class="flex items-center whitespace-nowrap border-b-3 max-md:text-sm border-transparent py-2.5 text-ink-2 hover:text-ink"

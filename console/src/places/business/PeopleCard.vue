@@ -115,6 +115,27 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
         >
           <option v-for="(words, key) in ROLES" :key="key" :value="key">{{ words }}</option>
         </select>
+        <label v-if="one.role !== 'owner'" class="flex w-full items-center gap-2 text-sm text-ink-2">
+          <input
+            type="checkbox"
+            :checked="one.sees_everybody"
+            :disabled="!owner"
+            @change="
+              change(
+                () =>
+                  changeMember(one.id, {
+                    role: one.role,
+                    initials: one.initials,
+                    sees_everybody: !one.sees_everybody,
+                  }),
+                one.sees_everybody
+                  ? `${one.name} works the list, and sees no list of everybody.`
+                  : 'Changed.',
+              )
+            "
+          />
+          Sees everybody: the list of people, what is taken out and brought in
+        </label>
         <template v-if="leaving === one.id">
           <span class="w-full text-sm text-ink-2"
             >{{ one.id === me?.member?.id ? 'You' : one.name }} will see nothing of this business any more.

@@ -79,18 +79,22 @@ async function really() {
     <ErrorBox :error="error" :again="() => refetch()" />
     <template v-if="one">
       <div class="mb-4 flex flex-wrap items-center gap-2">
-        <RouterLink to="/people" class="btn px-2!" aria-label="Back to all people">←</RouterLink>
+        <RouterLink v-if="may('everybody')" to="/people" class="btn px-2!" aria-label="Back to all people"
+          >←</RouterLink
+        >
         <h1 class="min-w-0 flex-1 truncate max-md:order-last max-md:basis-full" dir="auto">{{ called }}</h1>
         <button type="button" class="btn" @click="looking = !looking">Join with another card …</button>
         <Menu as="div" class="relative">
           <MenuButton class="btn">More</MenuButton>
           <MenuItems class="pop absolute right-0 mt-1 w-64">
-            <MenuRow :href="`/api/people/${one.id}/export?form=page`" target="_blank"
-              >Everything about them, to read</MenuRow
-            >
-            <MenuRow :href="`/api/people/${one.id}/export?form=json`" download
-              >Everything about them, as data</MenuRow
-            >
+            <template v-if="may('everybody')">
+              <MenuRow :href="`/api/people/${one.id}/export?form=page`" target="_blank"
+                >Everything about them, to read</MenuRow
+              >
+              <MenuRow :href="`/api/people/${one.id}/export?form=json`" download
+                >Everything about them, as data</MenuRow
+              >
+            </template>
             <MenuRow v-if="may('business')" bad @click="whatGoes(id).then((said) => (goes = said))"
               >Erase them …</MenuRow
             >
