@@ -5,17 +5,23 @@ from datetime import datetime
 from django.http import StreamingHttpResponse
 from ninja import Router, Schema, Status
 
+from intavo import clock
+from intavo.accounts.actor import Actor, Refused
 from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.accounts.scope import own
 from intavo.core.rights import Right
+from intavo.core.say import day_and_time
 from intavo.core.touchpoint import Document
 from intavo.core.touchpoint.parts import Asked
+from intavo.followup.models import FollowUp
 from intavo.touchpoints.models import Touchpoint
 
 from . import actions
-from .models import Quarantined, Submission
+from .actions.calls import booking_behind, cancel_call, move_call, slots_for
+from .models import Booking, Quarantined, Submission
 from .queries import answers_csv, answers_page, answers_with, asked_by, quarantine_of, raw_of
 
+_MOST_TIMES = 200
 router = Router(tags=["quarantine"], auth=MemberAuth())
 
 
@@ -135,3 +141,60 @@ def answers_file(request: MemberRequest, touchpoint_id: int, q: str = "") -> Str
     response = StreamingHttpResponse(rows, content_type="text/csv; charset=utf-8")
     response["Content-Disposition"] = f'attachment; filename="{touchpoint.slug}.csv"'
     return response
+
+
+class TimeOut(Schema):
+    value: datetime
+    words: str
+
+
+class CallOut(Schema):
+    # None: there is no call ahead.
+    when: datetime | None = None
+    # Times that it can be moved to, by the business's clock.
+    times: list[TimeOut] = []
+
+
+class TimeIn(Schema):
+    time: str
+
+
+def _call(actor: Actor, followup_id: int) -> CallOut:
+    row, at = booking_behind(actor, followup_id), clock.now()
+    if row is None:
+        return CallOut()
+    try:
+        free = slots_for(row, at)
+    except Refused:
+        free = []
+    return CallOut(
+        when=row.start,
+        times=[TimeOut(value=one.start, words=day_and_time(one.start)) for one in free[:_MOST_TIMES]],
+    )
+
+
+@router.get("/follow-ups/{followup_id}/call", response=CallOut)
+def call(request: MemberRequest, followup_id: int) -> CallOut:
+    """The call that was booked and is ahead, with the times that it can be moved to."""
+    own(request.auth, FollowUp.objects.only("pk"), followup_id)
+    return _call(request.auth, followup_id)
+
+
+@router.put("/follow-ups/{followup_id}/call", response=CallOut)
+def move(request: MemberRequest, followup_id: int, body: TimeIn) -> CallOut:
+    """Move it; whoever booked it is told by mail, where they left an address."""
+    row = booking_behind(request.auth, followup_id)
+    if row is None:
+        raise Booking.DoesNotExist
+    move_call(row.token, body.time, clock.now(), request.auth)
+    return _call(request.auth, followup_id)
+
+
+@router.delete("/follow-ups/{followup_id}/call", response={204: None})
+def cancel(request: MemberRequest, followup_id: int) -> Status[None]:
+    """Cancel it; whoever booked it is told by mail, where they left an address."""
+    row = booking_behind(request.auth, followup_id)
+    if row is None:
+        raise Booking.DoesNotExist
+    cancel_call(row.token, clock.now(), request.auth)
+    return Status(204, None)

@@ -24,7 +24,8 @@ def excerpt(document: Document, checked: Checked) -> str:
     return told or _WITHOUT.get(document.purpose, "Asked to be contacted")
 
 
-_WITHOUT = {"sign-up": "Joined the list", "call": "Asked for a call", "feedback": "Gave a score"}
+CALL_ALONE = "Asked for a call"
+_WITHOUT = {"sign-up": "Joined the list", "call": CALL_ALONE, "feedback": "Gave a score"}
 
 _HELLO, _HELLO_YOU = Phrase("Hello,"), Phrase("Hello {name},")
 

@@ -10,11 +10,14 @@ from django.test import Client
 from icalendar import Calendar
 
 from intavo import clock
+from intavo.accounts.actor import member_actor
+from intavo.accounts.models import Member
 from intavo.followup.models import FollowUp
 from intavo.intake.actions import calls
 from intavo.intake.models import Booking
 from intavo.mail.models import OutgoingMail
-from intavo.touchpoints.actions import make, save_draft, turn_on
+from intavo.people.models import TimelineEvent
+from intavo.touchpoints.actions import make, put_live, save_draft, turn_on
 from intavo.touchpoints.models import Touchpoint
 
 from .conftest import Visitor, World, sending
@@ -194,3 +197,55 @@ def test_of_fifty_at_once_one_gets_the_time(visitor: Visitor, calling: Touchpoin
         one.join()
     assert sorted(statuses) == [201] + [422] * 49
     assert Booking.objects.count() == FollowUp.objects.filter(kind="call-back").count() == 1
+
+
+def test_whoever_left_a_number_alone_has_the_way_to_move_it_on_the_last_step(
+    visitor: Visitor, calling: Touchpoint
+) -> None:
+    answers = {"phone": "07700 900123", "time": free(visitor, calling)[0]}
+    sent = visitor.post("intake", sending(calling, 1, answers=answers, consents={})).json()
+    assert sent["file"]["label"] == "Move or cancel the call"
+    assert sent["file"]["url"].endswith(f"/b/{Booking.objects.get().token}")
+    assert not OutgoingMail.objects.filter(to__startswith="ife").exists()
+
+
+def test_we_move_and_cancel_a_call_and_they_are_told(
+    visitor: Visitor, calling: Touchpoint, otterwick: World, other: World
+) -> None:
+    booked(visitor, calling, free(visitor, calling)[0])
+    number, client = FollowUp.objects.get().pk, otterwick.console()
+    path = f"/api/follow-ups/{number}/call"
+    stands = client.get(path).json()
+    assert stands["when"] == "2026-11-24T15:30:00Z"
+    other_time = stands["times"][2]
+    moved = client.put(path, {"time": other_time["value"]}, "application/json")
+    assert moved.json()["when"] == other_time["value"]
+    assert OutgoingMail.objects.filter(to="ife1@post.example", subject__contains="moved").count() == 1
+    assert client.put(path, {"time": "2020-01-01T10:00:00Z"}, "application/json").status_code == 422
+    assert other.console().get(path).status_code == 404
+    assert client.delete(path).status_code == 204
+    assert client.get(path).json() == {"when": None, "times": []}
+    assert client.delete(path).status_code == 404
+    event = TimelineEvent.objects.get(kind="cancelled the call")
+    assert event.member_id == otterwick.owner.member_id
+    assert FollowUp.objects.get().outcome == "cancelled"
+
+
+def test_our_mail_about_a_call_says_what_it_is_about(visitor: Visitor, calling: Touchpoint) -> None:
+    document = dict(calling.draft.document)
+    about = {"id": "pa", "kind": "field", "input": "long", "name": "about", "label": "What is it about?"}
+    document["steps"][0]["parts"].append(about)
+    save_draft(member_actor(Member.objects.get()), touchpoint_id=calling.pk, document=document, based_on=2)
+    row = put_live(member_actor(Member.objects.get()), touchpoint_id=calling.pk)
+    time = free(visitor, row)[0]
+    answers = {
+        "phone": "07700 900123",
+        "email": "ife@post.example",
+        "about": "A dent in the hull",
+        "time": time,
+    }
+    assert visitor.post("intake", sending(row, 1, answers=answers, consents={})).status_code == 201
+    us, them = OutgoingMail.objects.order_by("pk")
+    assert "A dent in the hull" in us.text
+    # Anybody can type anybody's address: what was typed goes to nobody's.
+    assert "dent" not in them.text + them.attachment

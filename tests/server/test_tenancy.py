@@ -143,7 +143,7 @@ def body_for(path: str) -> dict[str, Any]:
     return {
         "document": document, "based_on": based_on, "name": "Ours now", "hosts": ["ours.example"],
         "text": "Hello", "says": "accepted", "key": "k", "then": "wait", "until": "2026-12-01T10:00:00Z", "outcome": "won",
-        "timezone": "Europe/London", "mail_address": "a@x.example", "promise_minutes": 5, "away": False,
+        "timezone": "Europe/London", "time": "2026-12-01T10:00:00Z", "mail_address": "a@x.example", "promise_minutes": 5, "away": False,
         "starter": "news", "site_ids": [], "touchpoint_ids": [], "codes": "A", "house": {}, "rules": {}, "sentence": {}, "question": "Q?",
         "answer": "<p>A</p>", "question_ids": [], "on": False, "to": "a@x.example", "hours_id": 1, "reply": {}, "business_id": 1, "email": "a@x.example", "role": "staff", "tag": "x", "do": "finish", "wanted": {}, "gone_id": 1, "other_id": 1, "visitor": {"at": "2026-11-24T14:05:00Z"}, "deeds": [],
     }  # fmt: skip

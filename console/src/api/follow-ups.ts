@@ -82,6 +82,9 @@ export function useFollowUp(id: Ref<number | null>) {
     queryFn: () =>
       take(client.GET('/api/follow-ups/{followup_id}', { params: { path: { followup_id: id.value ?? 0 } } })),
     enabled: computed(() => id.value !== null),
+    // Opened, it shows what is known now; and what becomes of a mail is no change of the list.
+    staleTime: 0,
+    refetchInterval: 15_000,
   })
 }
 

@@ -39,6 +39,7 @@ export function usePerson(id: Ref<number>) {
   return useQuery({
     queryKey: computed(() => ['person', id.value]),
     queryFn: () => take(client.GET('/api/people/{person_id}', { params: { path: { person_id: id.value } } })),
+    staleTime: 0,
   })
 }
 

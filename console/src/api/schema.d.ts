@@ -3243,6 +3243,34 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/follow-ups/{followup_id}/call": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Call
+         * @description The call that was booked and is ahead, with the times that it can be moved to.
+         */
+        get: operations["intavo_intake_api_call"];
+        /**
+         * Move
+         * @description Move it; whoever booked it is told by mail, where they left an address.
+         */
+        put: operations["intavo_intake_api_move"];
+        post?: never;
+        /**
+         * Cancel
+         * @description Cancel it; whoever booked it is told by mail, where they left an address.
+         */
+        delete: operations["intavo_intake_api_cancel"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/touchpoints/{touchpoint_id}/extras": {
         parameters: {
             query?: never;
@@ -7721,6 +7749,31 @@ export interface components {
             rows: components["schemas"]["AnswerRowOut"][];
             /** Before */
             before: number | null;
+        };
+        /** CallOut */
+        CallOut: {
+            /** When */
+            when?: string | null;
+            /**
+             * Times
+             * @default []
+             */
+            times: components["schemas"]["TimeOut"][];
+        };
+        /** TimeOut */
+        TimeOut: {
+            /**
+             * Value
+             * Format: date-time
+             */
+            value: string;
+            /** Words */
+            words: string;
+        };
+        /** TimeIn */
+        TimeIn: {
+            /** Time */
+            time: string;
         };
         /**
          * DayOpen
@@ -13828,6 +13881,74 @@ export interface operations {
         responses: {
             /** @description OK */
             200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    intavo_intake_api_call: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                followup_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CallOut"];
+                };
+            };
+        };
+    };
+    intavo_intake_api_move: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                followup_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TimeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CallOut"];
+                };
+            };
+        };
+    };
+    intavo_intake_api_cancel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                followup_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -7,7 +7,7 @@ from django.conf import settings
 from django.db import transaction
 
 from intavo import clock
-from intavo.accounts.actor import Refused, visitor_of
+from intavo.accounts.actor import Actor, Refused, visitor_of
 from intavo.accounts.models import Business
 from intavo.accounts.scope import held
 from intavo.core.calls import Call, calendar_entry
@@ -15,6 +15,7 @@ from intavo.core.followup import Outcome, State
 from intavo.core.people import Address as Reach
 from intavo.core.people import email_address
 from intavo.core.people.naming import name_in_mail
+from intavo.core.rights import Right
 from intavo.core.say import stamp
 from intavo.core.slots import Slot
 from intavo.core.tongues import Phrase, say
@@ -28,7 +29,7 @@ from intavo.touchpoints.onsite import LiveSite
 from intavo.touchpoints.revisions import document_of
 
 from ..models import Booking
-from ..words import letter
+from ..words import CALL_ALONE, letter
 from .sent import Incoming
 from .slots import free_slots, lock_slots
 
@@ -61,6 +62,11 @@ def book(incoming: Incoming, followup_id: int, slot: tuple[datetime, datetime]) 
     return row
 
 
+def manage_link(row: Booking) -> str:
+    """Where whoever booked a call moves or cancels it."""
+    return f"{settings.BASE_URL}/b/{row.token}"
+
+
 def _seat(touchpoint_id: int, start: datetime) -> int:
     taken = set(
         Booking.objects.filter(touchpoint_id=touchpoint_id, start=start, cancelled_at=None).values_list(
@@ -84,6 +90,8 @@ def _mail_entry(row: Booking, name: str = "", to: Reach | None = None) -> None:
     when = stamp(row.start, zone) if zone is not None else row.start.isoformat()
     phones = Address.objects.filter(person=person, kind=Address.PHONE).values_list("shown", flat=True)
     number = phones.first() if person is not None else ""
+    # Said to us alone: anybody can type anybody's address, and words for them.
+    about = followup.excerpt if followup is not None and followup.excerpt != CALL_ALONE else ""
     words = "is cancelled" if row.cancelled_at else "has been moved" if row.sequence else "is booked"
     ours = Call(
         f"call-{row.token[:16]}@intavo",
@@ -91,7 +99,7 @@ def _mail_entry(row: Booking, name: str = "", to: Reach | None = None) -> None:
         row.start,
         row.end,
         f"Call {who}",
-        f"{number or ''}\n{settings.BASE_URL}/follow-up/{row.followup_id}".strip(),
+        "\n".join(filter(None, (number, about, f"{settings.BASE_URL}/follow-up/{row.followup_id}"))),
         (business.name, business.mail_address),
         (who, to.shown) if to else None,
         row.cancelled_at is not None,
@@ -101,13 +109,14 @@ def _mail_entry(row: Booking, name: str = "", to: Reach | None = None) -> None:
         business,
         to=email_address(business.mail_address),
         subject=f"A call {words}: {who}, {when}",
-        text=f"{who}, {when}\n{number or ''}\n\n{settings.BASE_URL}/follow-up/{row.followup_id}\n",
+        text="\n".join(filter(None, (f"{who}, {when}", number, about)))
+        + f"\n\n{settings.BASE_URL}/follow-up/{row.followup_id}\n",
         key=f"{key}-us",
         attached=("call.ics", calendar_entry(ours, clock.now())),
     )
     if to is None:
         return
-    manage = f"{settings.BASE_URL}/b/{row.token}"
+    manage = manage_link(row)
     tongue = row.site.tongue(document_of(row.revision_id).language).ours
     theirs = Call(
         ours.uid,
@@ -153,9 +162,9 @@ def _around(row: Booking) -> tuple[LiveSite, FieldPart]:
     return site, field
 
 
-def move_call(token: str, time: str, at: datetime) -> Booking:
+def move_call(token: str, time: str, at: datetime, by: Actor | None = None) -> Booking:
     """Move a call to another free time; its follow-up stays the same one. Refused for a time that is not
-    free.
+    free. `by` is the member who does it, None whoever booked it.
     """
     row = _open(booking_of(token), at)
     try:
@@ -182,7 +191,7 @@ def move_call(token: str, time: str, at: datetime) -> Booking:
             finished_at=None,
             outcome=None,
         )
-        _noted(row, "moved the call", at)
+        _noted(row, "moved the call", at, by)
         _mail_entry(row)
     return row
 
@@ -193,8 +202,8 @@ def _held(row: Booking) -> Booking | None:
     return held(Booking.objects.select_related("site").filter(pk=row.pk))
 
 
-def cancel_call(token: str, at: datetime) -> Booking:
-    """Cancel a call: its time is free again, and its follow-up is finished."""
+def cancel_call(token: str, at: datetime, by: Actor | None = None) -> Booking:
+    """Cancel a call: its time is free again, and its follow-up is finished; `by` as for `move_call`."""
     row = _open(booking_of(token), at)
     with transaction.atomic():
         row = _open(_held(row), at)
@@ -207,16 +216,23 @@ def cancel_call(token: str, at: datetime) -> Booking:
             due=None,
             back_at=None,
         )
-        _noted(row, "cancelled the call", at)
+        _noted(row, "cancelled the call", at, by)
         _mail_entry(row)
     return row
 
 
-def _noted(row: Booking, kind: str, at: datetime) -> None:
+def booking_behind(actor: Actor, followup_id: int) -> Booking | None:
+    """The call that a follow-up is about, where it is ahead still and one is."""
+    actor.needs(Right.FOLLOW_UP)
+    rows = Booking.objects.select_related("site", "business").filter(business_id=actor.business_id)
+    return rows.filter(followup_id=followup_id, cancelled_at=None, start__gt=clock.now()).first()
+
+
+def _noted(row: Booking, kind: str, at: datetime, by: Actor | None) -> None:
     person = FollowUp.objects.filter(pk=row.followup_id).values_list("person_id", flat=True).first()
     if person is not None:
         data = {"followup": row.followup_id, "until": row.start.isoformat()}
-        add_event(visitor_of(row.business_id), person_id=person, at=at, kind=kind, data=data)
+        add_event(by or visitor_of(row.business_id), person_id=person, at=at, kind=kind, data=data)
 
 
 def _open(row: Booking | None, at: datetime) -> Booking:

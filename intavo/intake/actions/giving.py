@@ -25,11 +25,12 @@ from intavo.touchpoints.revisions import name_of
 
 from ..body import FileGiven
 from ..words import excerpt, letter, told
-from .calls import book
+from .calls import book, manage_link
 from .sent import Incoming
 from .slots import take_slot
 
 FILE_SALT = "file"
+_MOVE_OR_CANCEL = Phrase("Move or cancel the call")
 _THE_FILE, _YOUR_CODE = Phrase("The file"), Phrase("Your code: {code}")
 FILE_LASTS = timedelta(days=30)
 
@@ -56,14 +57,17 @@ def give(
     actor = visitor_of(incoming.site.business.pk)
     arrived = _person(actor, incoming)
     opened, slot = _follow_up(actor, incoming, arrived) if arrived else (None, None)
-    if opened is not None and slot is not None:
-        book(incoming, opened, slot)
+    call = book(incoming, opened, slot) if opened is not None and slot is not None else None
     code = _code(actor, incoming, arrived)
     file = file_for(incoming)
     if incoming.reach.email is not None:
         _answer_mail(incoming, code, file, delay)
     _tell_members(incoming, opened)
     rows = _recorded(actor, incoming, arrived, opened, submission, confirmed_at) if arrived else ()
+    if call is not None and file is None:
+        # Whoever left a phone number alone has it nowhere else.
+        tongue = incoming.site.tongue(incoming.document.language)
+        file = {"url": manage_link(call), "label": say(_MOVE_OR_CANCEL, tongue)}
     return Given(arrived.person if arrived else None, opened, code, file, rows)
 
 

@@ -121,3 +121,15 @@ it('a strip says above itself what a closed way says, and asks who is meant', ()
   // One that is open and nobody's own leads on at once.
   expect(strip.lastElementChild?.querySelector('a')?.getAttribute('href')).toBe('tel:+441632960123')
 })
+
+it('says once what several closed ways would say alike', () => {
+  const closed = { ...WAY, situation: 'after-hours', says: { title: 'Shut', text: 'Back at nine.' } }
+  const own = { ...closed, says: { title: '', text: 'The dog answers.' } }
+  const { element } = channels(drawing({ ch_1: closed, ch_2: own, ch_3: closed }).drawing, part())
+  expect([...element.querySelectorAll('p.quiet, small')].map((one) => one.textContent)).toEqual([
+    'Shut. Back at nine.',
+    'The dog answers.',
+  ])
+  const alone = channels(drawing({ ch_1: closed, ch_2: own }).drawing, part()).element
+  expect([alone.querySelectorAll('p.quiet').length, alone.querySelectorAll('small').length]).toEqual([0, 2])
+})

@@ -109,9 +109,22 @@ function over(drawing: Drawing, id: string, way: Way, more: string): HTMLElement
   return el(doc, 'div', { class: 'over' }, ...(more ? [el(doc, 'p', {}, more)] : []), go)
 }
 
-function one(drawing: Drawing, id: string, way: Way, as: string, withPeople: boolean): HTMLElement {
+/** What is said of a way that is not open just now. */
+const saidOf = ({ says }: Way): string =>
+  says ? [says.title, says.text].filter(Boolean).join('. ').replace('..', '.') : ''
+
+/** `above`: what is said above them all already. */
+function one(
+  drawing: Drawing,
+  id: string,
+  way: Way,
+  as: string,
+  withPeople: boolean,
+  above = '',
+): HTMLElement {
   const { page: doc } = drawing
-  const more = way.says ? [way.says.title, way.says.text].filter(Boolean).join('. ').replace('..', '.') : ''
+  const said = saidOf(way)
+  const more = said === above ? '' : said
   const words = el(doc, 'span', { class: 'said' }, el(doc, 'b', {}, way.button))
   if (more && as !== 'signs' && as !== 'strip') words.append(el(doc, 'small', {}, more))
   const inside = as === 'signs' ? [icon(drawing, way)] : [icon(drawing, way), words]
@@ -156,10 +169,14 @@ export function signs(drawing: Drawing, wanted: string[] | 'all', words = false)
 export const channels: Maker<'channels'> = (drawing, part) => {
   const { page: doc } = drawing
   const found = shown(drawing, part.channels as string[] | 'all')
-  const rows = found.map(([id, way]) => one(drawing, id, way, part.as, part.people))
-  const made = el(doc, 'ul', { class: `ways ${part.as}` }, ...rows)
+  const said = found.map(([, way]) => saidOf(way)).filter(Boolean)
+  // What several would say alike is said once.
+  const above = part.as === 'signs' ? '' : (said.find((words, at) => said.indexOf(words) < at) ?? '')
+  const rows = found.map(([id, way]) => one(drawing, id, way, part.as, part.people, above))
+  const list = el(doc, 'ul', { class: `ways ${part.as}` }, ...rows)
+  const made = above ? el(doc, 'div', {}, el(doc, 'p', { class: 'quiet' }, above), list) : list
   if (!rows.length && drawing.mode === 'stage')
-    made.append(el(doc, 'li', { class: 'quiet' }, 'Your ways to reach you stand here.'))
+    list.append(el(doc, 'li', { class: 'quiet' }, 'Your ways to reach you stand here.'))
   return { element: made }
 }
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useQueryClient } from '@tanstack/vue-query'
-import { computed, nextTick, ref, toRef, watch } from 'vue'
+import { computed, defineAsyncComponent, nextTick, ref, toRef, watch } from 'vue'
 import { useEventListener, useOnline } from '@vueuse/core'
 import { useRouter } from 'vue-router'
 import { useFollowUp, useTags, useWork, type Work } from '@/api/follow-ups'
@@ -20,6 +20,7 @@ import { useNewestInView } from './newest'
 import { OUTCOMES } from '@/lib/names'
 import { ASIDE } from '@/lib/outbox'
 
+const CallBox = defineAsyncComponent(() => import('./CallBox.vue'))
 const props = defineProps<{ id: number; zone: string; now: Date }>()
 const goesOn = defineModel<boolean>('goesOn', { required: true })
 /** `done`: they are done with, for now; `left`: whoever wrote left the box. */
@@ -355,6 +356,11 @@ async function act(what: Work, said: string) {
         role="region"
         aria-label="What happened"
       >
+        <CallBox
+          v-if="one.timeline.some(({ kind }) => kind === 'asked for a call')"
+          :id="one.id"
+          :called="one.called"
+        />
         <TimelineList :events="one.timeline" :zone="zone" :now="now" answers @answer="invitation" />
         <ul v-if="mine.length" class="mt-2.5 grid gap-2" aria-label="Waiting for a connection">
           <li
