@@ -36,7 +36,7 @@ def quota(business_id: int, kind: QuotaKind) -> Quota:
 def quotas(business_id: int) -> list[Quota]:
     """How much a business has of each kind; at most a minute old."""
     return _shown.get(
-        business_id, lambda: [quota(business_id, kind) for kind in _counts if kind not in _PASSING]
+        business_id, lambda: [quota(business_id, kind) for kind in QuotaKind if kind not in _PASSING]
     )
 
 

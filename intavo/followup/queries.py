@@ -253,8 +253,10 @@ def ways_known(actor: Actor) -> list[str]:
 
 
 def called_by_all(person: Person) -> str:
-    """By their name, else by what they left."""
-    return person.name or next((address.shown for address in person.addresses.all()), "Somebody")
+    """By their name, else by what they left, else so that they are told from others who left nothing."""
+    return person.name or next(
+        (address.shown for address in person.addresses.all()), f"Somebody no. {person.pk}"
+    )
 
 
 def promises_kept(actor: Actor, since: datetime, at: datetime) -> tuple[int, int]:

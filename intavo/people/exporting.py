@@ -109,7 +109,8 @@ def to_read(actor: Actor, person: dict[str, Any]) -> dict[str, Any]:
     zone = ZoneInfo(business.timezone)
     return {
         "person": person,
-        "called": person["name"] or next(iter((*person["emails"], *person["phones"])), "Somebody"),
+        "called": person["name"]
+        or next(iter((*person["emails"], *person["phones"])), f"Somebody no. {person['id']}"),
         "business": business.name, "at": told_time(clock.now().isoformat(), zone),
         "added": told_time(person["added"], zone), "consents": [
             {

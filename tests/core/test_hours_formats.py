@@ -11,6 +11,7 @@ from intavo.core.hours import (
     opening_hours_specification,
     public_holidays,
     read_exceptions,
+    usual_entries,
     write_calendar,
 )
 
@@ -62,9 +63,25 @@ def test_whole_day_events_of_a_foreign_calendar_become_holidays_also_when_they_r
     ]
 
 
+def test_what_repeats_every_day_or_week_is_left_out_and_named() -> None:
+    events = "".join(
+        f"BEGIN:VEVENT\r\nUID:{name}\r\nDTSTAMP:20200101T000000Z\r\nSUMMARY:{name}\r\n"
+        f"DTSTART;VALUE=DATE:20260601\r\n{rule}END:VEVENT\r\n"
+        for name, rule in (
+            ("Yoga", "RRULE:FREQ=WEEKLY\r\n"), ("Refit", ""), ("Bins", "RRULE:FREQ=DAILY;COUNT=3\r\n"),
+            ("Yoga", "RRULE:FREQ=WEEKLY;BYDAY=TU\r\n"),
+        )
+    )  # fmt: skip
+    text = f"BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:-//x//x//EN\r\n{events}END:VCALENDAR\r\n"
+    assert usual_entries(text) == ("Yoga", "Bins")
+    assert [one.label for one in read_exceptions(text, *SPAN)] == ["Refit"]
+    assert usual_entries(write_calendar(BOATHOUSE, "Boathouse", date(2026, 11, 23))) == ()
+
+
 def test_a_text_that_is_no_calendar_is_refused() -> None:
-    with pytest.raises(ValueError, match="iCalendar"):
-        read_exceptions("name,date\nChristmas,2026-12-25", *SPAN)
+    for read in (usual_entries, lambda text: read_exceptions(text, *SPAN)):
+        with pytest.raises(ValueError, match="iCalendar"):
+            read("name,date\nChristmas,2026-12-25")
 
 
 def test_schema_org_says_the_week_by_day_and_closed_days_as_midnight_to_midnight() -> None:

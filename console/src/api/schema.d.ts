@@ -4434,6 +4434,8 @@ export interface components {
         };
         /** CalendarOut */
         CalendarOut: {
+            /** Usual */
+            usual: string[];
             /** Exceptions */
             exceptions: components["schemas"]["HoursException"][];
             /** Coming */

@@ -1,27 +1,31 @@
 """Questions & answers that match what a visitor is typing."""
 
 import re
-from collections.abc import Iterable
+from collections.abc import Sequence
 
 MOST = 3
-_LEAST_LETTERS, _ENOUGH = 3, 0.5
+_LEAST_LETTERS, _ENOUGH, _SEVERAL = 3, 0.5, 3
 
 
-def offered(questions: Iterable[tuple[int, str]], typed: str) -> tuple[int, ...]:
-    """The ids of up to three (id, question) that hold at least half of the words typed, the best first.
+def offered(questions: Sequence[tuple[int, str]], typed: str) -> tuple[int, ...]:
+    """The ids of up to three (id, question) that are much like what is typed, the best first.
 
-    Words of three letters and more count, by their beginnings and in any case.
+    Words of three letters and more count, by their beginnings and in any case: those that stand in some of
+    the questions, and not in more than half of several. A question has at least half of them.
     """
-    wanted = set(_words(typed))
-    if not wanted:
-        return ()
-    found = []
-    for id_, question in questions:
-        known = _words(question)
-        hits = sum(any(one.startswith(word) or word.startswith(one) for one in known) for word in wanted)
-        if hits / len(wanted) >= _ENOUGH:
-            found.append((-hits, len(known), id_))
-    return tuple(id_ for _, _, id_ in sorted(found)[:MOST])
+    known = [_words(question) for _, question in questions]
+    hits = [[_has(one, word) for one in known] for word in dict.fromkeys(_words(typed))]
+    telling = [one for one in hits if any(one) and (len(known) < _SEVERAL or 2 * sum(one) <= len(known))]
+    found = [
+        (-count, len(known[at]), at)
+        for at in range(len(known))
+        if (count := sum(one[at] for one in telling)) and count >= _ENOUGH * len(telling)
+    ]
+    return tuple(questions[at][0] for _, _, at in sorted(found)[:MOST])
+
+
+def _has(words: list[str], word: str) -> bool:
+    return any(one.startswith(word) or word.startswith(one) for one in words)
 
 
 def _words(text: str) -> list[str]:

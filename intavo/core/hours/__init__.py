@@ -17,7 +17,7 @@ from .combine import EitherHours, any_of, either
 from .days import open_days_back, open_days_on
 from .edits import hours_together
 from .holidays import parts_of, public_holidays
-from .ical import MOST_BYTES, read_exceptions, write_calendar
+from .ical import MOST_BYTES, read_exceptions, usual_entries, write_calendar
 from .model import DAYS, WEEKDAYS, Day, HoursException, OpeningHours, Stretch, WeeklyStretch, minutes_of
 from .schema_org import opening_hours_specification
 from .stretches import AnyHours, OpenStretch
@@ -61,5 +61,6 @@ __all__ = [
     "read_hours",
     "said_stretches",
     "taken_in",
+    "usual_entries",
     "write_calendar",
 ]

@@ -60,6 +60,23 @@ def read_exceptions(text: str, timezone: str, first: date, last: date) -> tuple[
     return tuple(_spans(by_day[day] for day in sorted(by_day)))
 
 
+def usual_entries(text: str) -> tuple[str, ...]:
+    """The names of the entries that `read_exceptions` passes over, since they repeat every day or week; each
+    once, in order. A week that was written here is none. Raises as it does for what is no calendar.
+    """
+    try:
+        events = Calendar.from_ical(text).walk("VEVENT")
+    except (ValueError, IndexError, KeyError, TypeError) as error:
+        raise ValueError("This is not an iCalendar file.") from error
+    usual = (one for one in events if _is_usual(one) and _WEEK not in _categories(one))
+    return tuple(dict.fromkeys(str(one.get("SUMMARY", ""))[:120] for one in usual))
+
+
+def _is_usual(event: Any) -> bool:
+    rule = event.get("RRULE")
+    return rule is not None and rule.get("FREQ", [""])[0] in _USUAL
+
+
 def _read_event(event: Any, zone: ZoneInfo, first: date, last: date, number: int, text: str) -> list[_DayOff]:
     """The odd days of one event; ValueError with its line where it cannot be read."""
     try:
@@ -88,8 +105,7 @@ def _days_of(event: Any, zone: ZoneInfo, first: date, last: date) -> Iterator[_D
     start = event.decoded("DTSTART")
     if not isinstance(start, date):
         raise TypeError("this is no date")
-    rule = event.get("RRULE")
-    if rule is not None and rule.get("FREQ", [""])[0] in _USUAL:
+    if _is_usual(event):
         return
     label = str(event.get("SUMMARY", ""))
     length = event.duration

@@ -28,6 +28,7 @@ from intavo.core.hours import (
     read_hours,
     said_stretches,
     taken_in,
+    usual_entries,
 )
 from intavo.core.replies import (
     Promise,
@@ -132,6 +133,8 @@ class ComingOut(Schema):
 
 
 class CalendarOut(Schema):
+    # Names of entries that are left out, since they say what is usual.
+    usual: list[str]
     exceptions: list[Annotated[dict[str, Any], Holds(HoursException)]]
     coming: list[ComingOut]
 
@@ -168,6 +171,7 @@ def look_at_calendar(request: MemberRequest, file: File[UploadedFile], document:
     try:
         text = file.read().decode("utf-8-sig")
         found = apart(read_exceptions, _SECONDS, text, value.timezone, today, today + HORIZON)
+        usual = apart(usual_entries, _SECONDS, text)
     except (Unreadable, Busy):
         raise Refused(("file", "This calendar takes too long to read; export the odd days alone.")) from None
     except UnicodeDecodeError as error:
@@ -176,6 +180,7 @@ def look_at_calendar(request: MemberRequest, file: File[UploadedFile], document:
         raise Refused(("file", str(error))) from error
     merged, coming = taken_in(value, found)
     return CalendarOut(
+        usual=list(usual),
         exceptions=[one.model_dump(mode="json", by_alias=True) for one in merged],
         coming=[
             ComingOut(

@@ -115,7 +115,10 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
         >
           <option v-for="(words, key) in ROLES" :key="key" :value="key">{{ words }}</option>
         </select>
-        <label v-if="one.role !== 'owner'" class="flex w-full items-center gap-2 text-sm text-ink-2">
+        <label
+          v-if="one.role !== 'owner'"
+          class="order-last flex w-full items-center gap-2 text-sm text-ink-2"
+        >
           <input
             type="checkbox"
             :checked="one.sees_everybody"

@@ -14,7 +14,7 @@ const share = (used: number, most: number) => Math.min(100, (used / most) * 100)
       Whoever runs Intavo says how much there may be of each. What visitors write is taken in any case.
     </p>
     <ErrorBox :error="error" />
-    <ul class="grid gap-2">
+    <ul class="grid gap-x-6 gap-y-2 sm:grid-cols-2">
       <li v-for="one in room" :key="one.kind" :class="one.near ? 'font-semibold text-rust' : ''">
         {{ one.words }}
         <span v-if="one.most" class="mt-1 block h-1 rounded bg-line-2" aria-hidden="true">

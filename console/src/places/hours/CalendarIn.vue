@@ -57,6 +57,10 @@ const would = (one: CalendarSaid['coming'][number]) =>
         </li>
       </ul>
     </template>
+    <p v-if="said?.usual.length" class="mt-2 text-sm text-ink-2">
+      Left out, since it repeats every day or week and says what is usual:
+      {{ said.usual.map((one) => `“${one}”`).join(', ') }}. Change the week itself for that.
+    </p>
     <p class="mt-2 flex gap-2">
       <button v-if="said && fresh" type="button" class="btn" @click="emit('take', said.exceptions, fresh)">
         Take them

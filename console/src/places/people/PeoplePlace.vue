@@ -237,7 +237,7 @@ const LAST: Record<string, string> = {
                 :to="`/people/${one.id}`"
                 class="font-semibold break-all text-ink hover:underline"
                 dir="auto"
-                >{{ one.name || one.email || one.phone || 'Somebody' }}</RouterLink
+                >{{ one.name || one.email || one.phone || `Somebody no. ${one.id}` }}</RouterLink
               >
               <span class="block text-sm text-ink-2 md:hidden"
                 >{{ one.name ? one.email || one.phone : '' }}

@@ -26,7 +26,7 @@ const id = computed(() => Number(route.params.id))
 const { data: one, error, refetch } = usePerson(id)
 const change = useChangeCard()
 const note = ref('')
-const called = computed(() => one.value?.name || one.value?.addresses[0]?.shown || 'Somebody')
+const called = computed(() => one.value?.name || one.value?.addresses[0]?.shown || `Somebody no. ${id.value}`)
 
 async function put(what: Change) {
   try {
