@@ -8,7 +8,7 @@ from ninja import Router, Schema, Status
 from intavo import clock
 from intavo.accounts.auth import MemberAuth, MemberRequest
 from intavo.core import followup as rules
-from intavo.people.queries import search, with_words_around
+from intavo.people.queries import marked, search, with_words_around
 
 from .day import day_line
 from .first_steps import first_steps, put_away
@@ -59,6 +59,8 @@ class FoundOut(Schema):
     name: str
     address: str
     followup_id: int | None
+    # Where the words stand (name, address, tag, or what was done), and the text around them, marked by U+E000
+    # and U+E001.
     where: str
     text: str
 
@@ -114,6 +116,8 @@ def day(request: MemberRequest) -> DayOut:
     )
 
 
+# What stands elsewhere was said, and is marked by whoever found it.
+_ON_THE_CARD = frozenset({"name", "address", "tag"})
 _LOOKED_AT, _SHOWN = 60, 8
 
 
@@ -136,7 +140,7 @@ def find(request: MemberRequest, q: str = "") -> list[FoundOut]:
             followup_id=by_person.get(hit.person.pk, (None, True))[0],
             address=next((address.shown for address in hit.person.addresses.all()), ""),
             where=hit.where,
-            text=hit.text,
+            text=marked(hit.text, " ".join(q.split())) if hit.where in _ON_THE_CARD else hit.text,
         )
         for hit in hits
     ]

@@ -69,8 +69,11 @@ class PerhapsOut(Schema):
 class WayOut(Schema):
     key: str
     words: str
+
+
+class AnswerWayOut(WayOut):
     # Whether files can go that way.
-    files: bool = False
+    files: bool
 
 
 class TagOut(Schema):
@@ -82,7 +85,7 @@ class OneOut(ItemOut):
     name: str
     addresses: list[AddressOut]
     can_mail: bool
-    ways: list[WayOut]
+    ways: list[AnswerWayOut]
     timeline: list[EventOut]
     perhaps_same: list[PerhapsOut]
     next_opening: datetime | None
@@ -153,7 +156,7 @@ def whole(request: MemberRequest, followup_id: int) -> OneOut:
         ],
         can_mail=any(one.kind == Address.EMAIL for one in addresses),
         ways=[
-            WayOut(key=one.key, words=one.words, files=one.takes_files(whom))
+            AnswerWayOut(key=one.key, words=one.words, files=one.takes_files(whom))
             for whom in (to_of(row),)
             for one in ways_to(whom)
         ],

@@ -156,6 +156,15 @@ def search(actor: Actor, text: str, limit: int = 8) -> list[Hit]:
     return [Hit(known[one], *found[one]) for one in shown if one in known]
 
 
+def marked(text: str, wanted: str) -> str:
+    """A text with what was sought marked in it, where it stands there letter by letter."""
+    at = text.casefold().find(wanted.casefold()) if len(text.casefold()) == len(text) else -1
+    if at < 0:
+        return text
+    end = at + len(wanted)
+    return f"{text[:at]}{MARK}{text[at:end]}{UNMARK}{text[end:]}"
+
+
 def _wanted(text: str) -> str:
     return " ".join(text.split())[:200]
 

@@ -5,9 +5,11 @@ from typing import Any
 import pytest
 from django.test import Client
 
+from intavo import clock
 from intavo.followup.models import FollowUp, PromiseCounted
 from intavo.intake.models import Submission
 from intavo.mail.models import OutgoingMail
+from intavo.people.models import Person, PersonTag
 
 from .conftest import Visitor, World, sending
 
@@ -220,6 +222,20 @@ def test_a_person_is_found_by_name_or_address(four: World) -> None:
     assert [one["name"] for one in client.get("/api/find", {"q": "soone"}).json()] == ["Sooner"]
     assert [one["name"] for one in client.get("/api/find", {"q": "LATE@post"}).json()] == ["Late"]
     assert client.get("/api/find", {"q": " "}).json() == []
+    # Where the words stand is said, and they are marked.
+    person = Person.objects.get(name="Late")
+    PersonTag.objects.create(
+        business_id=person.business_id, person=person, tag="Spring fleet", given_at=clock.now()
+    )
+    places = {
+        q: [(one["where"], one["text"]) for one in client.get("/api/find", {"q": q}).json()]
+        for q in ("lat", "LATE@", "fleet")
+    }
+    assert places == {
+        "lat": [("name", "\ue000Lat\ue001e")],
+        "LATE@": [("address", "\ue000late@\ue001post.example")],
+        "fleet": [("tag", "Spring \ue000fleet\ue001")],
+    }
 
 
 def test_the_list_comes_beside_the_code_that_shows_it(four: World) -> None:

@@ -97,7 +97,7 @@ def test_the_list_is_narrowed_by_its_sentence(three: list[FollowUp], otterwick: 
 @pytest.mark.parametrize(
     ("words", "found"),
     [
-        ("eve", ("Ève Lindqvist", "name", "Ève Lindqvist")), ("POST.example", ("Ève Lindqvist", "address", "eve@post.example")),
+        ("eve", ("Ève Lindqvist", "name", "Ève Lindqvist")), ("POST.example", ("Ève Lindqvist", "address", f"eve@{MARK}post.example{UNMARK}")),
         ("estuary low", ("Nia Okafor", "asked", f"{MARK}estuary{UNMARK} safe at {MARK}low{UNMARK} tide?")),
         ("Neoprenanzu", ("Ève Lindqvist", "asked", f"Haben Sie {MARK}Neoprenanzüge{UNMARK} für Kinder?")),
     ],

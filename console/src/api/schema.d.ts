@@ -6717,11 +6717,6 @@ export interface components {
             key: string;
             /** Words */
             words: string;
-            /**
-             * Files
-             * @default false
-             */
-            files: boolean;
         };
         /**
          * @description What the person did.
@@ -6939,6 +6934,15 @@ export interface components {
             /** Note */
             note: string;
         };
+        /** AnswerWayOut */
+        AnswerWayOut: {
+            /** Key */
+            key: string;
+            /** Words */
+            words: string;
+            /** Files */
+            files: boolean;
+        };
         /** ColleagueOut */
         ColleagueOut: {
             /** Name */
@@ -7017,7 +7021,7 @@ export interface components {
             /** Can Mail */
             can_mail: boolean;
             /** Ways */
-            ways: components["schemas"]["WayOut"][];
+            ways: components["schemas"]["AnswerWayOut"][];
             /** Timeline */
             timeline: components["schemas"]["EventOut"][];
             /** Perhaps Same */

@@ -15,6 +15,7 @@ import { find } from '@/api/follow-ups'
 import { sitesOptions, usePages } from '@/api/sites'
 import { startersOptions, touchpointsOptions } from '@/api/touchpoints'
 import { useDeeds } from './deeds'
+import MarkedText from './MarkedText.vue'
 import { finding, PLACES, typedSince, type Choice } from './find'
 
 const router = useRouter()
@@ -69,7 +70,7 @@ const choices = computed<Choice[]>(() => {
     ...who.map((one) => ({
       key: `p${one.person_id}`,
       name: one.name || one.address,
-      about: one.name ? one.address : 'Person',
+      about: one.where !== 'name' ? `${one.where}: ${one.text}` : one.address || 'Person',
       go: one.followup_id === null ? `/people/${one.person_id}` : `/follow-up/${one.followup_id}`,
     })),
     ...some.slice(0, 40),
@@ -120,9 +121,11 @@ function choose(choice: Choice | null) {
                 class="flex justify-between gap-4 rounded px-2.5 py-1.5"
                 :class="{ 'bg-petrol-wash': active }"
               >
-                <span class="font-semibold">{{ choice.name }}</span><span class="truncate text-ink-2">{{
-                  choice.about
-                }}</span>
+                <span class="font-semibold">{{ choice.name }}</span><span
+                  class="truncate text-ink-2"
+                  dir="auto"
+                  ><MarkedText :text="choice.about"
+                /></span>
               </div>
             </ComboboxOption>
             <li v-if="!choices.length" class="px-2.5 py-1.5 text-ink-2">
