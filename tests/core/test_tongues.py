@@ -311,3 +311,14 @@ def test_a_button_is_hidden_by_the_reply_that_its_own_language_would_give() -> N
     assert spoken_german.now(NOW, "en") is Situation.OPEN
     assert silent.now(NOW, "en") is None
     assert silent.now(NOW, "de-AT") is Situation.OPEN
+
+
+def test_every_word_that_a_conversation_says_goes_with_its_plan() -> None:
+    document = Document.model_validate(
+        {"purpose": "message", "steps": [{"id": "ask", "parts": [{"id": "p1", "kind": "talk"}]}]}
+    )
+    source = "".join(
+        (ROOT / "visitor-script" / "src" / "more" / name).read_text() for name in ("talking.ts", "telling.ts")
+    )
+    said = set(re.findall(r"say\(this\.drawing, '(\w+)'", source)) | {"helped", "yes", "no", "good", "ask_us"}
+    assert said - set(speech_of(document, Tongue("en", "GB"))["words"]) == set()

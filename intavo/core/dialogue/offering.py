@@ -4,14 +4,14 @@ import re
 from collections.abc import Sequence
 
 MOST = 3
-_LEAST_LETTERS, _ENOUGH, _SEVERAL = 3, 0.5, 3
+_LEAST_LETTERS, _ENOUGH, _SEVERAL = 3, 3, 3
 
 
 def offered(questions: Sequence[tuple[int, str]], typed: str) -> tuple[int, ...]:
     """The ids of up to three (id, question) that are much like what is typed, the best first.
 
     Words of three letters and more count, by their beginnings and in any case: those that stand in some of
-    the questions, and not in more than half of several. A question has at least half of them.
+    the questions, and not in more than half of several. A question has at least a third of them.
     """
     known = [_words(question) for _, question in questions]
     hits = [[_has(one, word) for one in known] for word in dict.fromkeys(_words(typed))]
@@ -19,7 +19,7 @@ def offered(questions: Sequence[tuple[int, str]], typed: str) -> tuple[int, ...]
     found = [
         (-count, len(known[at]), at)
         for at in range(len(known))
-        if (count := sum(one[at] for one in telling)) and count >= _ENOUGH * len(telling)
+        if (count := sum(one[at] for one in telling)) and _ENOUGH * count >= len(telling)
     ]
     return tuple(questions[at][0] for _, _, at in sorted(found)[:MOST])
 

@@ -33,6 +33,13 @@ _BY_INPUT: dict[str, dict[str, Phrase]] = {
     },
 }
 _COPIED = {"copied": Phrase("Copied")}
+_HELPED = {
+    "helped": Phrase("Did this help?"),
+    "yes": Phrase("Yes"),
+    "no": Phrase("No"),
+    "good": Phrase("Good to know, thank you."),
+    "ask_us": Phrase("Thank you. Please ask us."),
+}
 _BY_KIND: dict[str, dict[str, Phrase]] = {
     "code": {"copy": Phrase("Copy"), "no_code": Phrase("No code can be given just now."), **_COPIED},
     "share": {"copy_link": Phrase("Copy the link"), **_COPIED},
@@ -41,13 +48,10 @@ _BY_KIND: dict[str, dict[str, Phrase]] = {
     "questions": {
         "search": Phrase("Search the answers"),
         "nothing": Phrase("Nothing about that yet. Please ask us."),
-        "helped": Phrase("Did this help?"),
-        "yes": Phrase("Yes"),
-        "no": Phrase("No"),
-        "good": Phrase("Good to know, thank you."),
-        "ask_us": Phrase("Thank you. Please ask us."),
+        **_HELPED,
     },
     "talk": {
+        **_HELPED,
         "conversation": Phrase("Conversation"),
         "replies": Phrase("Replies"),
         "send": Phrase("Send"),

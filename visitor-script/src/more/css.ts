@@ -82,6 +82,7 @@ hr{border:0;border-top:1px solid currentColor;opacity:.3;margin:14px 0}
 .face{display:inline-flex;align-items:center;gap:8px;min-height:var(--face,44px);font-size:calc(var(--button-size)*min(1.5,max(1,var(--face,44px)/60px)))}
 @keyframes nudge{20%,60%{transform:translateY(-6px)}40%,80%{transform:translateY(2px)}}
 @media (prefers-reduced-motion:no-preference){.face.nudged{animation:nudge .7s ease-in-out}}
+@media (forced-colors:active){.face,.greet,.strip,.over{border:1px solid}}
 .face.rounded{border-radius:10px}
 .face.round{width:var(--face,44px);height:var(--face,44px);padding:0;justify-content:center;overflow:hidden;border-radius:50%}
 .face.round>span:last-child:not(:only-child){position:absolute;width:1px;height:1px;overflow:hidden;clip-path:inset(50%)}

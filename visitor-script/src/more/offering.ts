@@ -1,6 +1,6 @@
 const MOST = 3
 const LEAST_LETTERS = 3
-const ENOUGH = 0.5
+const ENOUGH = 3
 const SEVERAL = 3
 
 const words = (text: string): string[] =>
@@ -27,7 +27,7 @@ export function offered<T extends { question: string }>(questions: readonly T[],
       hits: telling.filter((hits) => hits[at]).length,
       size: known[at]?.length ?? 0,
     }))
-    .filter(({ hits }) => hits && hits >= ENOUGH * telling.length)
+    .filter(({ hits }) => hits && ENOUGH * hits >= telling.length)
     .sort((a, b) => b.hits - a.hits || a.size - b.size)
     .slice(0, MOST)
     .map(({ one }) => one)

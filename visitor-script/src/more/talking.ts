@@ -245,7 +245,10 @@ class Conversation {
     if (this.#offers.dataset.ids === ids) return
     this.#offers.dataset.ids = ids
     this.#offers.hidden = !hits.length
-    this.#offers.replaceChildren(...hits.map((one) => answered(this.drawing, one, true)))
+    this.#offers.replaceChildren(
+      el(this.drawing.page, 'p', { class: 'quiet' }, say(this.drawing, 'one_of_these')),
+      ...hits.map((one) => answered(this.drawing, one, true)),
+    )
   }
 
   /** Something is said or being written; where the visitor takes part in it, nothing else comes over it. */
