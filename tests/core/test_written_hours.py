@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from intavo.core.hours import DAYS, read_hours
+from intavo.core.hours import DAYS, read_hours, read_what_can_be
 
 WORK = "mon tue wed thu fri"
 
@@ -120,3 +120,30 @@ def test_any_text_is_read_or_refused_in_words(text: str) -> None:
         found, words = (), str(refused)
         assert re.search("“.*”", words, re.DOTALL)  # either holds
     assert all(one.from_ != one.to for one in found)
+
+
+@pytest.mark.parametrize(
+    ("text", "week", "unread"),
+    [
+        (
+            "Mon-Fri 9-17, sat by appointment",
+            "mon 9-17 tue 9-17 wed 9-17 thu 9-17 fri 9-17",
+            ["sat by appointment"],
+        ),
+        ("Mon, Tue 9-12; whenever; Sun 10-12", "mon 9-12 tue 9-12 sun 10-12", ["whenever"]),
+        ("By the tide, Mon 9-12", "mon 9-12", ["By the tide"]),
+        ("Mon 9-12", "mon 9-12", []),
+    ],
+)
+def test_what_can_be_read_is_read_and_the_rest_is_named(text: str, week: str, unread: list[str]) -> None:
+    known, left = read_what_can_be(text)
+    assert (known, list(left)) == (read_hours(week), unread)
+
+
+@pytest.mark.parametrize("text", ["by appointment", "", "Mon 9-17 by appointment", "x" * 5000])
+def test_where_nothing_can_be_read_it_is_refused_as_ever(text: str) -> None:
+    with pytest.raises(ValueError, match="“") as whole:
+        read_hours(text)
+    with pytest.raises(ValueError, match="“") as part:
+        read_what_can_be(text)
+    assert str(part.value) == str(whole.value)

@@ -37,8 +37,10 @@ export const wouldMove = (hours_id: number, body: HoursEdit) =>
 const of = (hours_id: number) => ({ path: { hours_id } })
 
 /** A week as people write it, as stretches; nothing is kept. */
-export async function readWeek(text: string): Promise<HoursDocument['week']> {
-  return (await take(client.POST('/api/hours/read', { body: { text } }))).week as HoursDocument['week']
+/** A week as it was written, and the pieces that could not be read. */
+export async function readWeek(text: string) {
+  const { week, unread } = await take(client.POST('/api/hours/read', { body: { text } }))
+  return { week: week as HoursDocument['week'], unread }
 }
 
 export async function makeHours(name: string, document: HoursDocument) {

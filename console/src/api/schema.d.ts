@@ -4468,6 +4468,8 @@ export interface components {
         WeekOut: {
             /** Week */
             week: components["schemas"]["WeekStretchOut"][];
+            /** Unread */
+            unread: string[];
         };
         /** WeekStretchOut */
         WeekStretchOut: {

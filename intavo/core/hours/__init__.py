@@ -24,7 +24,7 @@ from .stretches import AnyHours, OpenStretch
 from .taking_in import Coming, said_stretches, taken_in
 from .typed import read_clock
 from .wall import instant_on
-from .written import read_hours
+from .written import read_hours, read_what_can_be
 
 __all__ = [
     "DAYS",
@@ -59,6 +59,7 @@ __all__ = [
     "read_clock",
     "read_exceptions",
     "read_hours",
+    "read_what_can_be",
     "said_stretches",
     "taken_in",
     "usual_entries",

@@ -99,6 +99,44 @@ def read_hours(text: str, language: str = "en") -> tuple[WeeklyStretch, ...]:
     )
 
 
+_PIECES = re.compile(r"([,;\n]+)")
+
+
+def read_what_can_be(text: str, language: str = "en") -> tuple[tuple[WeeklyStretch, ...], tuple[str, ...]]:
+    """What `read_hours` reads of a text, and the pieces between commas, semicolons and lines that it cannot.
+    ValueError as there where nothing can be read.
+    """
+    try:
+        return read_hours(text, language), ()
+    except ValueError:
+        if len(text) > _LONGEST:
+            raise
+        known, unread = "", []
+        pieces = _PIECES.split(text)
+        # A piece may say the days of the next.
+        waiting = ""
+        for piece, gap in zip(pieces[::2], [*pieces[1::2], ""], strict=True):
+            if _can_be_read(f"{known}{waiting}{piece}", language):
+                known, waiting = f"{known}{waiting}{piece}{gap}", ""
+            elif waiting and _can_be_read(f"{known}{piece}", language):
+                unread.append(waiting)
+                known, waiting = f"{known}{piece}{gap}", ""
+            else:
+                waiting += f"{piece}{gap}"
+        if not known:
+            raise
+        cut = (one.strip(" ,;\n") for one in (*unread, waiting))
+        return read_hours(known, language), tuple(one for one in cut if one)
+
+
+def _can_be_read(text: str, language: str) -> bool:
+    try:
+        read_hours(text, language)
+    except ValueError:
+        return False
+    return True
+
+
 def _clauses(text: str, language: str) -> Iterator[_Clause]:
     """One after the other; a day after times begins a new one, and so does a semicolon."""
     tokens, names = _tokens(in_english(text.casefold(), language)), _names(language)

@@ -25,7 +25,7 @@ from intavo.core.hours import (
     parts_of,
     public_holidays,
     read_exceptions,
-    read_hours,
+    read_what_can_be,
     said_stretches,
     taken_in,
     usual_entries,
@@ -105,6 +105,8 @@ class WeekStretchOut(Schema):
 
 class WeekOut(Schema):
     week: list[WeekStretchOut]
+    # Pieces of the text that say nothing that can be read.
+    unread: list[str]
 
 
 class PartOut(Schema):
@@ -201,10 +203,12 @@ def look_at_calendar(request: MemberRequest, file: File[UploadedFile], document:
 def read(request: MemberRequest, body: WrittenIn) -> WeekOut:
     """A week as people write it, in English or the business's language; nothing is kept."""
     try:
-        week = read_hours(body.text, business_of(request.auth).language)
+        week, unread = read_what_can_be(body.text, business_of(request.auth).language)
     except ValueError as error:
         raise Refused(("text", str(error))) from error
-    return WeekOut(week=[WeekStretchOut(day=one.day, from_=one.from_, to=one.to) for one in week])
+    return WeekOut(
+        week=[WeekStretchOut(day=one.day, from_=one.from_, to=one.to) for one in week], unread=list(unread)
+    )
 
 
 @router.get("/hours", response=HoursOut)

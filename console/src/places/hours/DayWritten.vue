@@ -15,7 +15,10 @@ async function read() {
   const text = typed.value.trim()
   const also = text.split(',').map((stretch) => `${props.row.day} also ${stretch.trim()}`)
   try {
-    emit('take', (text ? await readWeek(also.join('; ')) : []).map(pieceOf))
+    const { week, unread } = text ? await readWeek(also.join('; ')) : { week: [], unread: [] }
+    // The day that is drawn is all of it, or stays as it is.
+    if (unread.length) throw new Error(`“${unread[0]}” cannot be read as hours.`)
+    emit('take', week.map(pieceOf))
   } catch (problem) {
     wrong.value = problem instanceof Error ? problem.message : 'This cannot be read.'
   }

@@ -13,8 +13,10 @@ const { error, fields, busy, run } = useForm()
 const example = `Mon–Fri ${clockOf('09:00')}–${clockOf('17:30')}, Sat ${clockOf('08:00')}–${clockOf('19:00')}`
 const text = ref('')
 const said = ref('')
+const left = ref<string[]>([])
 async function read() {
-  const week = await readWeek(text.value)
+  const { week, unread } = await readWeek(text.value)
+  left.value = unread
   emit('read', week)
   const days = new Set(week.map((one) => one.day)).size
   said.value = week.length
@@ -40,5 +42,8 @@ async function read() {
     </div>
     <p v-if="error" class="mt-1 font-semibold text-rust" role="alert">{{ fields.text ?? error.message }}</p>
     <p v-else-if="said" class="mt-1 text-sm text-moss" role="status">{{ said }}</p>
+    <p v-if="said && left.length" class="mt-1 text-sm font-semibold text-rust" role="status">
+      Not read: {{ left.map((one) => `“${one}”`).join(', ') }}
+    </p>
   </div>
 </template>

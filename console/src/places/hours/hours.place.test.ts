@@ -73,7 +73,10 @@ describe('the week as rows', () => {
         const { text } = await request.json()
         if (text.includes('appointment'))
           return refused(422, 'It cannot be read.', { text: '“by” is no day, and cannot be read as hours' })
-        return response(200).json({ week: [{ day: 'sun', from: '10:00', to: '12:00' }] } as never)
+        return response(200).json({
+          week: [{ day: 'sun', from: '10:00', to: '12:00' }],
+          unread: text.includes('tide') ? ['by the tide'] : [],
+        })
       }),
     )
     await open('/hours')
@@ -87,6 +90,9 @@ describe('the week as rows', () => {
     expect(((await rows.findByLabelText('Sunday to')) as HTMLInputElement).value).toBe('12:00')
     expect(rows.queryByLabelText('Monday to')).toBeNull()
     await shows(/not saved yet/)
+    await user.clear(line)
+    await user.type(line, 'Sun 10-12, by the tide{Enter}')
+    await shows(/Not read: “by the tide”/)
   })
 
   it('has odd days that are added, changed and taken out', async () => {
