@@ -16,11 +16,13 @@ def given_file(row: Message) -> HttpResponse:
         data = path_of(row.business_id, str(found["key"])).read_bytes()
     except OSError:
         return problem(404, "There is no such file any more.")
-    response = HttpResponse(data, content_type=str(found["type"]))
     name, picture = str(found["name"]), found["type"] in PICTURES
     # What a visitor sent was written anew, whatever it was.
     if found["type"] == "image/webp" and not name.lower().endswith(".webp"):
         name = f"{name}.webp"
+    # A page or a drawing of ours is no page of this host, whoever opens it.
+    known = picture or found["type"] == "application/pdf"
+    response = HttpResponse(data, content_type=str(found["type"]) if known else "application/octet-stream")
     response["Content-Disposition"] = content_disposition_header(not picture, name) or "attachment"
     response["Content-Security-Policy"] = "default-src 'none'; sandbox"
     response["X-Content-Type-Options"] = "nosniff"

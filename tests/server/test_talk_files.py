@@ -198,6 +198,15 @@ def test_files_of_ours_stand_in_the_conversation_and_go_with_the_mail_to_who_has
     assert Client().get(ours[1]["file"]["href"])["Content-Type"] == "image/png"
     entry = TimelineEvent.objects.get(kind="answered").data["enclosed"]
     assert console.get(entry[1]["href"]).content == PDF
+    # A page among them is no page of this host.
+    Message.objects.filter(file__name="plan.pdf").update(
+        file={**Message.objects.get(file__name="plan.pdf").file, "type": "text/html"}
+    )
+    got = console.get(entry[1]["href"])
+    assert (got["Content-Type"], got["Content-Disposition"]) == (
+        "application/octet-stream",
+        'attachment; filename="plan.pdf"',
+    )
     assert not Enclosure.objects.exists()
     Talk.objects.update(seen_at="2020-01-01T00:00:00Z", given=0)
     assert mail_if_gone(Talk.objects.get().pk)
