@@ -162,7 +162,7 @@ def me(request: UserRequest) -> MeOut:
         ],
         business=BusinessOut.from_orm(member.business) if member else None,
         member=MemberOut.of(member) if member else None,
-        rights=[*rights_of(Role(member.role), member.sees_everybody)] if member else [],
+        rights=[*rights_of(Role(member.role))] if member else [],
         now=clock.now().isoformat(),
         clock_fixed=clock.fixed() is not None,
     )

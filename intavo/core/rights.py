@@ -38,9 +38,11 @@ _RIGHTS: dict[Role, frozenset[Right]] = {
 MEMBERS = (Role.OWNER, Role.MANAGER, Role.STAFF)
 
 
-def rights_of(role: Role, everybody: bool = True) -> list[Right]:
-    """What a role may do, in the order in which it is written here; `everybody` as for `may`."""
-    return [right for right in Right if may(role, right, everybody)]
+def rights_of(role: Role) -> list[Right]:
+    """What a role may do, in the order in which it is written here; who sees everybody is said of each
+    member.
+    """
+    return [right for right in Right if may(role, right) and right is not Right.EVERYBODY]
 
 
 def may(role: Role, right: Right, everybody: bool = True) -> bool:

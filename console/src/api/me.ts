@@ -14,7 +14,8 @@ export function useMe() {
 /** What whoever is signed in may do; what they may not is shown and cannot be touched. */
 export function useMay() {
   const { data } = useMe()
-  return (right: 'hours' | 'business' | 'everybody'): boolean => data.value?.rights.includes(right) ?? false
+  return (right: 'hours' | 'business' | 'everybody'): boolean =>
+    (right === 'everybody' ? data.value?.member?.sees_everybody : data.value?.rights.includes(right)) ?? false
 }
 
 /** Zones and countries by name, with a guess from what the browser says of itself. */

@@ -11,7 +11,7 @@ import CounterMenu from './CounterMenu.vue'
 import MenuRow from './MenuRow.vue'
 
 const { data: me } = useMe()
-const all = computed(() => me.value?.rights.includes('everybody') ?? true)
+const all = computed(() => me.value?.member?.sees_everybody ?? true)
 useArrivals()
 const here = useRoute()
 /** With somebody open, or a touchpoint, one is in the place still. */

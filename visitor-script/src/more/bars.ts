@@ -104,6 +104,7 @@ function push(page: Document, end: 'top' | 'bottom', height: number): (() => voi
 class Moved {
   #held = new Map<HTMLElement, { own: number; stays: boolean; back: () => void }>()
   #view: Window
+  #by = NaN
 
   constructor(readonly page: Document) {
     this.#view = page.defaultView ?? window
@@ -133,10 +134,15 @@ class Moved {
 
   /** What stays on the screen stands so far below where it would. */
   follow(by: number): void {
+    if (by === this.#by) return
+    this.#by = by
     for (const [one, { own, stays }] of this.#held)
       if (stays) one.style.setProperty('top', `${own + by}px`, 'important')
+  }
+
+  /** What has come to the edge by scrolling goes as far, too. */
+  look(by: number): void {
     if (by <= 0) return
-    // What has come to the edge by scrolling.
     for (const one of atTheTop(this.page, this.#view, by)) {
       if (positioned(this.#view, one, /sticky/) && !this.#held.has(one) && top(one) < by - 1)
         this.hold(one, by)
@@ -227,6 +233,26 @@ class Lifted {
   }
 }
 
+/** How often it is looked what of the page's own is where, while it is scrolled. */
+const LOOKS = 150
+
+/**
+ * Does something now and then while the page is scrolled, and once more when that is over: what asks the page
+ * where something is, costs the page its time.
+ */
+function nowAndThen(view: Window, work: () => void): { scrolled: () => void; end: () => void } {
+  let timer = 0
+  return {
+    scrolled: () => {
+      timer ||= view.setTimeout(() => {
+        timer = 0
+        work()
+      }, LOOKS)
+    },
+    end: () => view.clearTimeout(timer),
+  }
+}
+
 /**
  * Puts a bar on the page; gives back how to take it away again without a trace. `lies`: it had to lie over
  * the page.
@@ -251,9 +277,11 @@ export function standBar(
       lifted.look(foot + height, height)
     }
     above()
-    view.addEventListener('scroll', above, { passive: true })
+    const { scrolled, end } = nowAndThen(view, above)
+    view.addEventListener('scroll', scrolled, { passive: true })
     return () => {
-      view.removeEventListener('scroll', above)
+      view.removeEventListener('scroll', scrolled)
+      end()
       lifted.back()
       back?.()
     }
@@ -265,16 +293,31 @@ export function standBar(
   const pushed = pushes ? pushDown(page, view, height) : undefined
   if (pushed === null) lies()
   const came = view.scrollY
+  let head = 0
+  let stands = NaN
+  let by = height
   const follow = (): void => {
     // One that does not stay goes with the page, from where it came.
     const gone = stays ? 0 : Math.min(height + BESIDE, Math.max(0, view.scrollY - came))
-    host.style.setProperty('--from-top', `${(pushed ? 0 : headFoot(page, view)) - gone}px`)
-    pushed?.moved.follow(Math.max(0, height - gone))
+    by = Math.max(0, height - gone)
+    if (stands !== head - gone) host.style.setProperty('--from-top', `${(stands = head - gone)}px`)
+    pushed?.moved.follow(by)
   }
-  follow()
-  view.addEventListener('scroll', follow, { passive: true })
+  const ask = (): void => {
+    if (!pushed) head = headFoot(page, view)
+    follow()
+    pushed?.moved.look(by)
+  }
+  ask()
+  const { scrolled, end } = nowAndThen(view, ask)
+  const moves = (): void => {
+    follow()
+    scrolled()
+  }
+  view.addEventListener('scroll', moves, { passive: true })
   return () => {
-    view.removeEventListener('scroll', follow)
+    view.removeEventListener('scroll', moves)
+    end()
     pushed?.back()
   }
 }
