@@ -112,3 +112,32 @@ def test_holding_the_page_moves_nothing_aside(stranger: BrowserContext, stack: S
     page.keyboard.press("Escape")
     expect(page.get_by_role("dialog")).to_have_count(0)
     assert page.evaluate("document.documentElement.style.cssText + document.body.style.cssText") == ""
+
+
+@pytest.mark.parametrize("place", ["top", "bottom"])
+def test_scrolling_with_a_bar_asks_the_page_little(
+    stranger: BrowserContext, stack: Stack, place: str
+) -> None:
+    def at(plan: dict[str, Any]) -> None:
+        for entry in plan["touchpoints"]:
+            entry["document"]["look"]["place"] = place
+
+    planned(stranger, at)
+    page = on_a_page(stranger, stack, body=_NAV.format("position:sticky;top:0;") + _LONG)
+    page.evaluate("intavo.open('group-booking')")
+    expect(page.locator("[data-intavo-touchpoint=bar] .card")).to_be_visible()
+    until_still(page)
+    at_once, after = page.evaluate("""async () => {
+      let asked = 0
+      const { elementsFromPoint } = Document.prototype
+      Document.prototype.elementsFromPoint = function (...at) { asked += 1; return elementsFromPoint.apply(this, at) }
+      const turn = () => dispatchEvent(new Event('scroll'))
+      turn()
+      const once = asked
+      for (let more = 0; more < 40; more += 1) turn()
+      const many = asked
+      while (asked === many) await new Promise((done) => setTimeout(done, 20))
+      return [once, many]
+    }""")
+    assert at_once > 0
+    assert after == at_once

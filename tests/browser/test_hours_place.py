@@ -30,7 +30,7 @@ def test_an_owner_writes_the_week_brings_in_days_and_looks_at_what_is_told(owner
     line = form.get_by_label("The whole week in one line")
     line.fill("Mon–Fri 9-17:30, sat by appointment")
     line.press("Enter")
-    expect(form.get_by_text("“by” is no day, and cannot be read as hours")).to_be_visible()
+    expect(form.get_by_text("Not read: “sat by appointment”")).to_be_visible()
     line.fill("Mon–Fri 9-17:30, fri also 20-00:30, Sat 8-19")
     form.get_by_role("button", name="Read it").click()
     expect(form.get_by_text("open on 6 days of the week")).to_be_visible()

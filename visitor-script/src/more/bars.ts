@@ -242,12 +242,20 @@ const LOOKS = 150
  */
 function nowAndThen(view: Window, work: () => void): { scrolled: () => void; end: () => void } {
   let timer = 0
+  let again = false
+  const look = (): void => {
+    again = false
+    timer = view.setTimeout(() => {
+      timer = 0
+      if (again) look()
+    }, LOOKS)
+    work()
+  }
   return {
+    // The first turn is followed at once.
     scrolled: () => {
-      timer ||= view.setTimeout(() => {
-        timer = 0
-        work()
-      }, LOOKS)
+      if (timer) again = true
+      else look()
     },
     end: () => view.clearTimeout(timer),
   }

@@ -70,9 +70,18 @@ async function copy(text: string) {
         What people answer to your mails can stand on their card, with the work for you again. Let your mail
         host post each mail that comes in to this address, as it came:
       </p>
-      <p class="flex items-start gap-2">
+      <p class="flex flex-wrap items-start gap-2">
         <code class="min-w-0 flex-1 rounded bg-fog px-2 py-1.5 text-sm break-all">{{ data?.url }}</code>
         <button type="button" class="btn" @click="copy(data?.url ?? '')">Copy</button>
+        <button
+          type="button"
+          class="btn"
+          :disabled="busy"
+          title="The address above takes no mail any more then."
+          @click="renew"
+        >
+          Another address
+        </button>
       </p>
       <TextField
         v-model="address"
@@ -89,10 +98,7 @@ async function copy(text: string) {
             : 'None has come in yet.'
         }}
       </p>
-      <div class="flex flex-wrap gap-2">
-        <button class="btn btn-main" :disabled="busy">Save</button>
-        <button type="button" class="btn" :disabled="busy" @click="renew">Another address</button>
-      </div>
+      <button class="btn btn-main justify-self-start" :disabled="busy">Save</button>
     </form>
     <MailboxForm />
   </div>
